@@ -1,0 +1,236 @@
+package eagerneedle.app.bench;
+
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.Ledger;
+import eagerneedle.core.reduce.Reducer;
+import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.reduce.SessionWatch;
+import eagerneedle.core.reduce.SheetTrial;
+import eagerneedle.core.session.Command;
+import eagerneedle.core.session.History;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.trace.RawSamples;
+import eagerneedle.core.watch.Finding;
+import eagerneedle.store.bench.BenchFile;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * The open session: its bench file, its history, and everything that follows from it. Every act is kept in the bench file as
+ * it is made. Used from one thread, the interface's; listeners are called on it.
+ */
+public final class Workbench implements AutoCloseable {
+    private final BenchFile file;
+    private final Clock clock;
+    private final History history;
+    private final Reducer reducer;
+    private final SessionWatch watch = new SessionWatch();
+    private final List<Runnable> listeners = new ArrayList<>();
+    private final Set<String> changed = new HashSet<>();
+    private Reduction reduction;
+    private Reduction kept;
+    private Reduction plan;
+    private List<Finding> findings;
+    private Command previewed;
+
+    public Workbench(BenchFile file, Clock clock) {
+        this.file = file;
+        this.clock = clock;
+        Session session = file.session();
+        this.history = new History(session);
+        this.reducer = new Reducer(SheetTrial.read(session.sheetText(), "the sheet in " + file.path().getFileName()), file);
+        recompute(session);
+        changed.clear();
+    }
+
+    public Sheet sheet() {
+        return reducer.located().sheet();
+    }
+
+    public Session session() {
+        return history.session();
+    }
+
+    public BenchFile file() {
+        return file;
+    }
+
+    public Clock clock() {
+        return clock;
+    }
+
+    /** What follows from the session, or from the session with a previewed act. */
+    public Reduction reduction() {
+        return reduction;
+    }
+
+    /** What the plan predicts. */
+    public Reduction plan() {
+        return plan;
+    }
+
+    public List<Finding> findings() {
+        return findings;
+    }
+
+    /** Ledger keys whose values changed and have not been looked at since. */
+    public Set<String> changed() {
+        return changed;
+    }
+
+    public void lookedAt(String key) {
+        if (changed.remove(key)) {
+            tell();
+        }
+    }
+
+    public void onChange(Runnable listener) {
+        listeners.add(listener);
+    }
+
+    /**
+     * Carries an act out, keeps it in the bench file and tells everybody.
+     *
+     * @throws RuntimeException with one sentence if it cannot be carried out or kept; then nothing has changed
+     */
+    public void apply(Command command) {
+        Session after = history.apply(command);
+        try {
+            file.save(after, clock.instant(), command.says());
+        } catch (RuntimeException e) {
+            history.undo();
+            throw e;
+        }
+        show(after);
+    }
+
+    /** Shows what an act would do, without carrying it out; null goes back to what is. */
+    public void preview(Command command) {
+        if (command == null && previewed == null) {
+            return;
+        }
+        previewed = command;
+        reduction = command == null ? reducer.reduce(session()) : reducer.whatIf(command.apply(session()));
+        tell();
+    }
+
+    /** True while an act is shown that was not carried out. */
+    public boolean isPreviewing() {
+        return previewed != null;
+    }
+
+    /** What would follow from one more act, without showing or keeping it. */
+    public Reduction whatIf(Command command) {
+        return reducer.whatIf(command.apply(session()));
+    }
+
+    public boolean canUndo() {
+        return history.canUndo();
+    }
+
+    public boolean canRedo() {
+        return history.canRedo();
+    }
+
+    /** Takes the last act back; its line for the notebook is returned. */
+    public Optional<String> undo() {
+        return history.undo().map(c -> stepped("Undid: " + c.says()));
+    }
+
+    public Optional<String> redo() {
+        return history.redo().map(c -> stepped("Did again: " + c.says()));
+    }
+
+    private String stepped(String says) {
+        file.save(session(), clock.instant(), says);
+        show(session());
+        return says;
+    }
+
+    private void show(Session session) {
+        previewed = null;
+        Ledger before = kept.ledger();
+        recompute(session);
+        for (Ledger.Entry e : reduction.ledger().entries()) {
+            Optional<Quantity> old = before.entries().stream().filter(b -> b.key().equals(e.key())).findFirst().flatMap(Ledger.Entry::quantity);
+            if (e.quantity().isPresent() && (old.isEmpty() || !old.get().sameAs(e.quantity().get()))) {
+                changed.add(e.key());
+            }
+        }
+        tell();
+    }
+
+    private void recompute(Session session) {
+        reduction = reducer.reduce(session);
+        kept = reduction;
+        plan = reducer.plan(session);
+        findings = watch.look(reduction, clock.instant());
+    }
+
+    private void tell() {
+        List.copyOf(listeners).forEach(Runnable::run);
+    }
+
+    /** Brings in a run that was recorded elsewhere. */
+    public Run importRun(String capture, String level, String channel, String source, String unit, RawSamples samples) {
+        Run run = Run.captured(file.nextRunId(session()), capture, level, clock.instant(), source, unit);
+        file.begin(run);
+        file.append(run.id(), channel, samples);
+        apply(new Command.KeepRun(run));
+        return run;
+    }
+
+    /** How many runs of a level take part or are left out, discarded ones not counted. */
+    public long runsAt(String capture, String level) {
+        return session().keptRuns().stream().filter(r -> r.capture().equals(capture) && r.level().equals(level)).count();
+    }
+
+    /** The capture and level that come next by the schedule; empty when all are done. */
+    public Optional<String[]> next() {
+        for (var c : sheet().captures().entrySet()) {
+            for (String level : c.getValue().levels().keySet()) {
+                if (runsAt(c.getKey(), level) < c.getValue().repeats()) {
+                    return Optional.of(new String[] {c.getKey(), level});
+                }
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** How far a station has come. */
+    public Station.State state(Station station) {
+        Session s = session();
+        boolean wrongRuns = findings.stream().anyMatch(f -> f.run() > 0 && f.severity() != Finding.Severity.NOTE);
+        return switch (station) {
+            case PLAN -> s.measured().isEmpty() ? Station.State.NOT_YET : s.measured().size() < sheet().inputs().size() ? Station.State.ATTENTION : Station.State.DONE;
+            case RIG -> progress(sheet().prepare().stream().filter(p -> s.signOffs().containsKey(p.id())).count(), sheet().prepare().size());
+            case CALIBRATE -> {
+                long wanted = sheet().channels().values().stream().filter(c -> c.calibration() != null).count();
+                long made = sheet().channels().keySet().stream().filter(c -> s.calibrationOf(c).isPresent()).count();
+                boolean due = findings.stream().anyMatch(f -> f.watch().startsWith("calibration") || f.watch().equals("not calibrated"));
+                yield due ? Station.State.ATTENTION : progress(made, wanted);
+            }
+            case CAPTURE -> s.keptRuns().isEmpty() ? Station.State.NOT_YET : next().isPresent() || findings.stream().anyMatch(f -> f.run() > 0 && f.severity() == Finding.Severity.WRONG)
+                    ? Station.State.ATTENTION : Station.State.DONE;
+            case REDUCE -> s.keptRuns().isEmpty() ? Station.State.NOT_YET : wrongRuns ? Station.State.ATTENTION : Station.State.DONE;
+            case JUDGE -> reduction.comparisons().isEmpty() ? Station.State.NOT_YET
+                    : reduction.comparisons().stream().allMatch(c -> c.agrees(reduction.speaks(c.id()))) ? Station.State.DONE : Station.State.ATTENTION;
+            case RECORD -> progress(sheet().finish().stream().filter(p -> s.signOffs().containsKey(p.id())).count(), sheet().finish().size());
+        };
+    }
+
+    private static Station.State progress(long done, long all) {
+        return done == 0 ? Station.State.NOT_YET : done < all ? Station.State.ATTENTION : Station.State.DONE;
+    }
+
+    @Override
+    public void close() {
+        file.close();
+    }
+}

@@ -1,0 +1,24 @@
+package eagerneedle.app.command;
+
+import eagerneedle.app.NeedleApplication;
+import eagerneedle.app.bench.LiveRig;
+import eagerneedle.app.bench.Workbench;
+import eagerneedle.store.bench.BenchFile;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.Set;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+
+@Command(name = "demo", description = "Starts the program with the demonstration session of Tarn Hollow College.")
+final class DemoCommand implements Callable<Integer> {
+    @Override
+    public Integer call() throws Exception {
+        Path file = Sessions.home().resolve("demo-baggage-chute.needle");
+        Files.createDirectories(file.getParent());
+        Sessions.simulate("baggage-chute", LiveRig.BENCH_SEED, Set.of(), file);
+        NeedleApplication.launchOn(() -> new Workbench(BenchFile.open(file), Clock.systemUTC()), w -> { });
+        return NeedleCommand.GOOD;
+    }
+}

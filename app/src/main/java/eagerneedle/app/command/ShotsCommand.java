@@ -1,0 +1,87 @@
+package eagerneedle.app.command;
+
+import eagerneedle.app.NeedleApplication;
+import eagerneedle.app.bench.LiveRig;
+import eagerneedle.app.bench.Station;
+import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.window.MainWindow;
+import eagerneedle.app.window.Theme;
+import eagerneedle.store.bench.BenchFile;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.Locale;
+import java.util.Set;
+import java.util.concurrent.Callable;
+import javafx.animation.PauseTransition;
+import javafx.application.Platform;
+import javafx.util.Duration;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+@Command(name = "shots", description = "One PNG of every main view from the demonstration data.")
+final class ShotsCommand implements Callable<Integer> {
+    @Parameters(paramLabel = "DIR")
+    private Path folder;
+    @Option(names = "--dark", description = "in the dark theme only")
+    private boolean dark;
+    @Option(names = "--size", defaultValue = "1280x800", description = "window size")
+    private String size;
+
+    @Override
+    public Integer call() throws Exception {
+        Files.createDirectories(folder);
+        Path file = Files.createTempDirectory("needle-shots").resolve("demo.needle");
+        Sessions.simulate("baggage-chute", LiveRig.BENCH_SEED, Set.of(), file);
+        Deque<Runnable> steps = new ArrayDeque<>();
+        NeedleApplication.launchOn(() -> new Workbench(BenchFile.open(file), Clock.systemUTC()), window -> {
+            String[] wh = size.split("x");
+            window.stage().setX(0);
+            window.stage().setY(0);
+            window.stage().setWidth(Double.parseDouble(wh[0]));
+            window.stage().setHeight(Double.parseDouble(wh[1]));
+            Theme.dress(window.stage().getScene(), dark);
+            for (Station s : Station.values()) {
+                steps.add(() -> window.go(s));
+                steps.add(() -> save(window, (s.ordinal() + 1) + "-" + s.name().toLowerCase(Locale.ROOT) + (dark ? "-dark" : "")));
+            }
+            if (!dark) {
+                steps.add(() -> {
+                    Theme.dress(window.stage().getScene(), true);
+                    window.go(Station.REDUCE);
+                });
+                steps.add(() -> save(window, "5-reduce-dark"));
+            }
+            next(steps, window);
+        });
+        Files.deleteIfExists(file);
+        return NeedleCommand.GOOD;
+    }
+
+    private static void next(Deque<Runnable> steps, MainWindow window) {
+        PauseTransition wait = new PauseTransition(Duration.millis(450));
+        wait.setOnFinished(e -> {
+            if (steps.isEmpty()) {
+                window.stage().close();
+                Platform.exit();
+            } else {
+                steps.poll().run();
+                next(steps, window);
+            }
+        });
+        wait.play();
+    }
+
+    private void save(MainWindow window, String name) {
+        try {
+            eagerneedle.app.window.Files.writePng(window.stage().getScene().snapshot(null), folder.resolve(name + ".png"));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+}

@@ -1,0 +1,112 @@
+package eagerneedle.app.plot;
+
+import eagerneedle.report.picture.Fonts;
+import eagerneedle.report.picture.Ink;
+import eagerneedle.report.picture.Lettering;
+import eagerneedle.report.picture.Surface;
+import java.util.HashMap;
+import java.util.Map;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.paint.Color;
+import javafx.scene.text.Font;
+import javafx.scene.text.Text;
+import javafx.scene.text.TextAlignment;
+
+/** Paints pictures on a JavaFX canvas in the colours of the theme. */
+public final class CanvasSurface implements Surface {
+    private static final Map<Lettering, Font> FONTS = new HashMap<>();
+    private static final Map<String, Color> COLOURS = new HashMap<>();
+    private final GraphicsContext g;
+    private final boolean dark;
+
+    public CanvasSurface(GraphicsContext g, boolean dark) {
+        this.g = g;
+        this.dark = dark;
+    }
+
+    private Color colour(Ink ink) {
+        return COLOURS.computeIfAbsent(ink.web(dark), Color::web);
+    }
+
+    /** The shipped font for a lettering. */
+    public static Font font(Lettering l) {
+        return FONTS.computeIfAbsent(l, k -> Font.loadFont(Fonts.open(Fonts.resource(k.face(), k.bold())), k.size()));
+    }
+
+    @Override
+    public void line(double x1, double y1, double x2, double y2, Ink ink, double width) {
+        g.setStroke(colour(ink));
+        g.setLineWidth(width);
+        g.strokeLine(x1, y1, x2, y2);
+    }
+
+    @Override
+    public void polyline(double[] x, double[] y, int n, Ink ink, double width, double... dash) {
+        g.setStroke(colour(ink));
+        g.setLineWidth(width);
+        g.setLineDashes(dash);
+        g.strokePolyline(x, y, n);
+        g.setLineDashes();
+    }
+
+    @Override
+    public void polygon(double[] x, double[] y, Ink fill) {
+        g.setFill(colour(fill));
+        g.fillPolygon(x, y, x.length);
+    }
+
+    @Override
+    public void rectangle(double x, double y, double w, double h, Ink fill, Ink stroke, double corner) {
+        if (fill != null) {
+            g.setFill(colour(fill));
+            g.fillRoundRect(x, y, w, h, 2 * corner, 2 * corner);
+        }
+        if (stroke != null) {
+            g.setStroke(colour(stroke));
+            g.setLineWidth(1);
+            g.strokeRoundRect(x, y, w, h, 2 * corner, 2 * corner);
+        }
+    }
+
+    @Override
+    public void circle(double x, double y, double r, Ink fill, Ink stroke, double width) {
+        if (fill != null) {
+            g.setFill(colour(fill));
+            g.fillOval(x - r, y - r, 2 * r, 2 * r);
+        }
+        if (stroke != null) {
+            g.setStroke(colour(stroke));
+            g.setLineWidth(width);
+            g.strokeOval(x - r, y - r, 2 * r, 2 * r);
+        }
+    }
+
+    @Override
+    public void text(String text, double x, double y, Align align, Lettering l, Ink ink) {
+        g.setFill(colour(ink));
+        g.setFont(font(l));
+        g.setTextAlign(switch (align) {
+            case LEFT -> TextAlignment.LEFT;
+            case CENTRE -> TextAlignment.CENTER;
+            case RIGHT -> TextAlignment.RIGHT;
+        });
+        g.fillText(text, x, y);
+    }
+
+    @Override
+    public double textWidth(String text, Lettering l) {
+        Text t = new Text(text);
+        t.setFont(font(l));
+        return t.getLayoutBounds().getWidth();
+    }
+
+    @Override
+    public void clipped(double x, double y, double w, double h, Runnable painting) {
+        g.save();
+        g.beginPath();
+        g.rect(x, y, w, h);
+        g.clip();
+        painting.run();
+        g.restore();
+    }
+}

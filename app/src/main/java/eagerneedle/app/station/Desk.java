@@ -1,0 +1,28 @@
+package eagerneedle.app.station;
+
+import eagerneedle.app.bench.LiveRig;
+import eagerneedle.app.bench.Station;
+import eagerneedle.app.bench.Workbench;
+import eagerneedle.core.session.Run;
+import java.util.Optional;
+
+/** What a station may ask of the window around it. */
+public interface Desk {
+    Workbench bench();
+
+    Optional<LiveRig> rig();
+
+    void connect(LiveRig rig);
+
+    void disconnect();
+
+    void go(Station station);
+
+    /** The run in hand: its quantities stand in the ledger. */
+    Optional<Run> run();
+
+    void choose(Run run);
+
+    /** How fast simulated rigs run; 1 for real time. */
+    double pace();
+}

@@ -1,0 +1,142 @@
+package eagerneedle.app.station;
+
+import eagerneedle.app.window.Files;
+import eagerneedle.app.window.Labels;
+import eagerneedle.app.window.Notices;
+import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.session.Command;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.report.HtmlReport;
+import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.export.LedgerCsv;
+import eagerneedle.store.export.ReductionJson;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.List;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import javafx.stage.DirectoryChooser;
+
+/** Record: the notebook, free notes, the finish, and everything that leaves the program. */
+public final class RecordStation implements StationView {
+    private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("d MMM HH:mm:ss").withLocale(java.util.Locale.UK).withZone(ZoneId.systemDefault());
+    private final Desk desk;
+    private final HBox all = new HBox(26);
+    private final ListView<BenchFile.Act> notebook = new ListView<>();
+    private final TextField note = new TextField();
+    private final VBox finish = new VBox(8);
+
+    public RecordStation(Desk desk) {
+        this.desk = desk;
+        all.getStyleClass().add("surface");
+        notebook.setId("notebook");
+        notebook.setCellFactory(v -> new ListCell<>() {
+            @Override
+            protected void updateItem(BenchFile.Act act, boolean empty) {
+                super.updateItem(act, empty);
+                setText(empty || act == null ? null : STAMP.format(act.at()) + "   " + act.text());
+                setWrapText(true);
+                setPrefWidth(200);
+            }
+        });
+        VBox.setVgrow(notebook, Priority.ALWAYS);
+        note.setId("note");
+        note.setPromptText("Write a note and press Enter");
+        note.setAccessibleText("A free note");
+        note.setOnAction(e -> {
+            if (Notices.attempt(all, () -> desk.bench().apply(new Command.AddNote(desk.bench().clock().instant(), note.getText())))) {
+                note.clear();
+            }
+        });
+        VBox left = new VBox(10, Labels.heading("Notebook"), Labels.quiet("Every act is kept here as it is made, undone ones too."), notebook, note);
+        HBox.setHgrow(left, Priority.ALWAYS);
+        VBox right = new VBox(10, Labels.heading("Report and export"), button("report", "HTML report...", "One self-contained page with pictures, results, verdicts and the notebook", this::report),
+                button("ledger-csv", "Ledger as CSV...", "Every quantity at full precision", () -> Files.saveText(all, name() + " ledger.csv", LedgerCsv.of(desk.bench().reduction().ledger()))),
+                button("ledger-json", "Results as JSON...", "Quantities, comparisons and watches, as the command line prints them",
+                        () -> Files.saveText(all, name() + ".json", ReductionJson.of(desk.bench().reduction(), desk.bench().findings()))),
+                button("runs-csv", "All runs as CSV...", "One file a run: clock, raw values and measurand", this::runs),
+                button("save-copy", "Save a copy of the bench file...", "The whole session in one file, to keep or to mail", this::copy),
+                Labels.quiet("Kept as " + desk.bench().file().path().getFileName() + ", saved with every act."), Labels.heading("Finish"), finish);
+        right.setPrefWidth(330);
+        right.setMinWidth(310);
+        all.getChildren().addAll(left, right);
+        refresh();
+    }
+
+    private Button button(String id, String text, String says, Runnable act) {
+        Button b = new Button(text);
+        b.setId(id);
+        b.setMaxWidth(Double.MAX_VALUE);
+        b.setOnAction(e -> Notices.attempt(all, act));
+        return Labels.explained(b, says);
+    }
+
+    private String name() {
+        return desk.bench().sheet().id();
+    }
+
+    private void report() {
+        Files.saveText(all, name() + " report.html", HtmlReport.of(desk.bench().reduction(), desk.bench().findings(), desk.bench().file().acts()));
+    }
+
+    private void runs() {
+        java.io.File folder = new DirectoryChooser().showDialog(all.getScene().getWindow());
+        if (folder != null) {
+            int n = writeRuns(desk.bench().reduction(), folder.toPath());
+            Notices.tell(all, "Saved " + n + " runs in " + folder.getName() + ".");
+        }
+    }
+
+    /** Writes every kept run into a folder; how many is returned. */
+    public static int writeRuns(Reduction r, Path folder) {
+        List<Run> kept = r.runs().stream().filter(x -> x.discard() == null).toList();
+        int n = 0;
+        for (Run run : kept) {
+            Sheet.Capture capture = r.sheet().captures().get(run.capture());
+            for (String channel : capture.channels()) {
+                var trace = r.trace(run, channel);
+                if (trace.isPresent()) {
+                    Path to = folder.resolve(String.format(java.util.Locale.ROOT, "run-%02d-%s-%s-%s.csv", run.id(), run.capture(), run.level(), channel));
+                    try {
+                        java.nio.file.Files.writeString(to, LedgerCsv.of(run, channel, r.source().samples(run.id(), channel), trace.get()));
+                        n++;
+                    } catch (IOException e) {
+                        throw new IllegalArgumentException(to.getFileName() + " cannot be written; choose another folder.");
+                    }
+                }
+            }
+        }
+        return n;
+    }
+
+    private void copy() {
+        Path to = Files.ask(all.getScene().getWindow(), name() + ".needle");
+        if (to != null) {
+            desk.bench().file().copyTo(to);
+            Notices.tell(all, "Saved " + to.getFileName() + ".");
+        }
+    }
+
+    @Override
+    public Node node() {
+        return all;
+    }
+
+    @Override
+    public void refresh() {
+        List<BenchFile.Act> acts = desk.bench().file().acts();
+        notebook.getItems().setAll(acts);
+        notebook.scrollTo(Math.max(0, acts.size() - 1));
+        finish.getChildren().clear();
+        desk.bench().sheet().finish().forEach(step -> finish.getChildren().add(RigStation.step(desk, step)));
+    }
+}

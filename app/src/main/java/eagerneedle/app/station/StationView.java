@@ -1,0 +1,21 @@
+package eagerneedle.app.station;
+
+import java.util.Optional;
+import javafx.scene.Node;
+
+/** The work surface of one station. */
+public interface StationView {
+    Node node();
+
+    /** The session changed, or its preview did. */
+    void refresh();
+
+    /** What takes the keyboard when the station is entered; empty for the dial. */
+    default Optional<Node> focus() {
+        return Optional.empty();
+    }
+
+    /** Called about thirty times a second while the station is shown. */
+    default void tick() {
+    }
+}

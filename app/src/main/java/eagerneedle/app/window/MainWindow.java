@@ -1,0 +1,438 @@
+package eagerneedle.app.window;
+
+import eagerneedle.app.bench.LiveRig;
+import eagerneedle.app.bench.Station;
+import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.station.CalibrateStation;
+import eagerneedle.app.station.CaptureStation;
+import eagerneedle.app.station.Desk;
+import eagerneedle.app.station.ImportDialog;
+import eagerneedle.app.station.JudgeStation;
+import eagerneedle.app.station.PlanStation;
+import eagerneedle.app.station.RecordStation;
+import eagerneedle.app.station.ReduceStation;
+import eagerneedle.app.station.RigStation;
+import eagerneedle.app.station.StationView;
+import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.session.Command;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.bench.BenchFileException;
+import java.io.File;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import javafx.animation.AnimationTimer;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.Scene;
+import javafx.scene.control.Alert;
+import javafx.scene.control.Button;
+import javafx.scene.control.ButtonType;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.TransferMode;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
+import javafx.stage.Stage;
+
+/** The window: dial on top, the station's surface, the ledger at the right, the watch strip below. */
+public final class MainWindow implements Desk {
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu").withLocale(java.util.Locale.UK).withZone(ZoneId.systemDefault());
+    private final Stage stage;
+    private final Clock clock;
+    private final double pace;
+    private final BorderPane root = new BorderPane();
+    private final Label title = new Label();
+    private final Label place = Labels.quiet("");
+    private final Button undo = new Button("Undo");
+    private final Button redo = new Button("Redo");
+    private final StackPane surface = new StackPane();
+    private final LedgerPane ledger = new LedgerPane();
+    private final WatchStrip strip = new WatchStrip(id -> showRun(id));
+    private final CourseDial dial = new CourseDial(this::go);
+    private final VBox projector = new VBox(20);
+    private final Map<Station, StationView> views = new EnumMap<>(Station.class);
+    private Workbench bench;
+    private LiveRig rig;
+    private Run run;
+    private boolean frozen;
+    private long lastFrame;
+    private final AnimationTimer frames = new AnimationTimer() {
+        @Override
+        public void handle(long now) {
+            if (now - lastFrame > 30_000_000L) {
+                lastFrame = now;
+                tick();
+            }
+        }
+    };
+
+    /** @param pace how fast simulated rigs run; 1 for real time */
+    public MainWindow(Stage stage, Workbench bench, Clock clock, double pace) {
+        this.stage = stage;
+        this.clock = clock;
+        this.pace = pace;
+        title.setMinWidth(0);
+        place.setMinWidth(0);
+        VBox names = new VBox(1, Labels.styled("Eager Needle", "program"), title, place);
+        names.setPrefWidth(330);
+        names.setMinWidth(200);
+        names.setMaxWidth(330);
+        names.setPadding(new Insets(14, 0, 0, 20));
+        HBox header = new HBox(8, names, dial, tools());
+        HBox.setHgrow(dial, Priority.ALWAYS);
+        header.getStyleClass().add("header");
+        projector.setId("projector");
+        projector.setAlignment(Pos.CENTER);
+        projector.setVisible(false);
+        BorderPane inner = new BorderPane(surface, header, ledger, strip, null);
+        root.setCenter(new StackPane(inner, projector));
+        Scene scene = new Scene(root, 1280, 800);
+        Theme.dress(scene, Theme.isDark());
+        scene.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+        scene.setOnDragOver(e -> {
+            if (e.getDragboard().hasFiles()) {
+                e.acceptTransferModes(TransferMode.COPY);
+            }
+        });
+        scene.setOnDragDropped(e -> e.getDragboard().getFiles().stream().findFirst().ifPresent(f -> bring(f.toPath())));
+        stage.setScene(scene);
+        stage.setOnShown(e -> go(dial.current()));
+        stage.setMinWidth(1000);
+        stage.setMinHeight(660);
+        stage.setOnHidden(e -> close());
+        show(bench);
+        frames.start();
+    }
+
+    private Node tools() {
+        undo.setId("undo");
+        redo.setId("redo");
+        undo.getStyleClass().add("quiet-button");
+        redo.getStyleClass().add("quiet-button");
+        Labels.explained(undo, "Take the last act back (Ctrl+Z)");
+        Labels.explained(redo, "Do it again (Ctrl+Shift+Z)");
+        undo.setOnAction(e -> step(true));
+        redo.setOnAction(e -> step(false));
+        MenuItem fresh = new MenuItem("New session of this method");
+        fresh.setOnAction(e -> fresh());
+        MenuItem open = new MenuItem("Open a bench file...   Ctrl+O");
+        open.setOnAction(e -> ask());
+        MenuItem copy = new MenuItem("Save a copy...   Ctrl+S");
+        copy.setOnAction(e -> saveCopy());
+        MenuItem dark = new MenuItem("Light or dark   Ctrl+D");
+        dark.setOnAction(e -> Theme.dress(stage.getScene(), !Theme.isDark()));
+        MenuItem wall = new MenuItem("For the back row   P");
+        wall.setOnAction(e -> projector());
+        MenuItem hide = new MenuItem("Show or hide the ledger   L");
+        hide.setOnAction(e -> toggleLedger());
+        MenuButton menu = new MenuButton("Session", null, fresh, open, copy, new SeparatorMenuItem(), dark, wall, hide);
+        menu.setId("session-menu");
+        HBox row = new HBox(2, undo, redo);
+        VBox box = new VBox(8, menu, row);
+        box.setPadding(new Insets(14, 16, 0, 8));
+        box.setMinWidth(150);
+        return box;
+    }
+
+    /** Opens another session in this window. */
+    public void show(Workbench newBench) {
+        disconnect();
+        if (bench != null && bench != newBench) {
+            bench.close();
+        }
+        bench = newBench;
+        run = bench.session().keptRuns().stream().filter(Run::takesPart).reduce((a, b) -> b).orElse(null);
+        views.clear();
+        views.put(Station.PLAN, new PlanStation(this));
+        views.put(Station.RIG, new RigStation(this));
+        views.put(Station.CALIBRATE, new CalibrateStation(this));
+        views.put(Station.CAPTURE, new CaptureStation(this));
+        views.put(Station.REDUCE, new ReduceStation(this));
+        views.put(Station.JUDGE, new JudgeStation(this));
+        views.put(Station.RECORD, new RecordStation(this));
+        title.setText(bench.sheet().title());
+        place.setText((bench.sheet().place().isEmpty() ? "" : bench.sheet().place() + " · ") + DAY.format(bench.session().created()));
+        stage.setTitle("Eager Needle: " + bench.sheet().title());
+        dial.states(bench::state);
+        bench.onChange(this::refresh);
+        ledger.show(bench);
+        ledger.focusRun(run);
+        go(Station.PLAN);
+        refresh();
+        List<Run> unfinished = bench.file().unfinished(bench.session());
+        if (!unfinished.isEmpty()) {
+            unfinished.forEach(r -> bench.apply(new Command.KeepRun(r.named("Recovered run " + r.id()))));
+            strip.say((unfinished.size() == 1 ? "A run that was being recorded when the program ended was" : unfinished.size() + " runs that were not finished were")
+                    + " recovered; look and discard what is of no use.", true);
+        }
+    }
+
+    private void refresh() {
+        views.get(dial.current()).refresh();
+        if (dial.current() != Station.REDUCE) {
+            views.get(Station.REDUCE).refresh();
+        }
+        ledger.refresh();
+        dial.refresh();
+        strip.findings(bench.findings());
+        undo.setDisable(!bench.canUndo());
+        redo.setDisable(!bench.canRedo());
+        if (projector.isVisible() && !frozen) {
+            fillProjector();
+        }
+    }
+
+    private void tick() {
+        views.get(dial.current()).tick();
+        if (dial.current() != Station.CAPTURE) {
+            strip.live(rig == null ? "" : rig.news());
+        }
+    }
+
+    @Override
+    public void go(Station station) {
+        StationView view = views.get(station);
+        boolean animated = stage.isShowing();
+        dial.point(station, animated);
+        surface.getChildren().setAll(view.node());
+        ledger.planned(station == Station.PLAN);
+        view.refresh();
+        view.focus().ifPresentOrElse(Node::requestFocus, dial::focusCurrent);
+        strip.live("");
+    }
+
+    private void key(KeyEvent e) {
+        boolean typing = e.getTarget() instanceof TextInputControl;
+        if (e.isShortcutDown()) {
+            switch (e.getCode()) {
+                case Z -> step(!e.isShiftDown());
+                case Y -> step(false);
+                case O -> ask();
+                case S -> saveCopy();
+                case D -> Theme.dress(stage.getScene(), !Theme.isDark());
+                default -> {
+                    return;
+                }
+            }
+            e.consume();
+        } else if (!typing && e.getCode().isDigitKey()) {
+            int digit = "1234567".indexOf(e.getText());
+            if (digit >= 0 && !e.getText().isEmpty()) {
+                go(Station.values()[digit]);
+                e.consume();
+            }
+        } else if (!typing && e.getCode() == KeyCode.P) {
+            projector();
+            e.consume();
+        } else if (!typing && e.getCode() == KeyCode.L) {
+            toggleLedger();
+            e.consume();
+        } else if (!typing && e.getCode() == KeyCode.F && projector.isVisible()) {
+            frozen = !frozen;
+            fillProjectorIfLive();
+            e.consume();
+        } else if (e.getCode() == KeyCode.ESCAPE && projector.isVisible()) {
+            projector();
+            e.consume();
+        }
+    }
+
+    private void toggleLedger() {
+        ledger.setVisible(!ledger.isVisible());
+        ledger.setManaged(ledger.isVisible());
+    }
+
+    private void projector() {
+        projector.setVisible(!projector.isVisible());
+        frozen = false;
+        fillProjectorIfLive();
+    }
+
+    private void fillProjectorIfLive() {
+        if (projector.isVisible()) {
+            fillProjector();
+        }
+    }
+
+    /** The main result and its reference, huge. */
+    private void fillProjector() {
+        projector.setStyle("-fx-background-color: -paper;");
+        projector.getChildren().clear();
+        Sheet.Comparison main = bench.sheet().mainComparison();
+        List<String> keys = main == null ? bench.sheet().results().keySet().stream().limit(2).toList() : List.of(main.result(), main.reference());
+        for (String key : keys) {
+            String label = bench.reduction().ledger().entries().stream().filter(x -> x.key().equals(key)).map(x -> x.label()).findFirst().orElse(key);
+            projector.getChildren().add(Labels.heading(label));
+            projector.getChildren().add(Labels.styled(bench.reduction().quantity(key).map(Notation::bracket).orElse("—"), "big"));
+        }
+        projector.getChildren().add(Labels.quiet(frozen ? "Frozen. F to let it move, P or Escape to go back" : "F freezes, P or Escape goes back"));
+    }
+
+    private void step(boolean back) {
+        Notices.attempt(root, () -> (back ? bench.undo() : bench.redo()).ifPresent(says -> strip.say(says, false)));
+    }
+
+    private void ask() {
+        FileChooser chooser = new FileChooser();
+        chooser.setTitle("Open a bench file");
+        chooser.getExtensionFilters().addAll(new FileChooser.ExtensionFilter("Bench files", "*.needle"), new FileChooser.ExtensionFilter("All files", "*"));
+        File f = chooser.showOpenDialog(stage);
+        if (f != null) {
+            open(f.toPath());
+        }
+    }
+
+    /** Opens a bench file in this window; if it cannot be opened the present session stays and one sentence says why. */
+    public void open(Path path) {
+        BenchFile opened = null;
+        try {
+            opened = BenchFile.open(path);
+            show(new Workbench(opened, clock));
+        } catch (BenchFileException e) {
+            if (e.damaged()) {
+                offerRepair(path, e.getMessage());
+            } else {
+                strip.say(e.getMessage(), true);
+            }
+        } catch (RuntimeException e) {
+            if (opened != null) {
+                opened.close();
+            }
+            strip.say(e.getMessage(), true);
+        }
+    }
+
+    private void offerRepair(Path path, String why) {
+        ButtonType repair = new ButtonType("Repair into a new file");
+        Alert alert = new Alert(Alert.AlertType.NONE, why, repair, ButtonType.CANCEL);
+        alert.initOwner(stage);
+        alert.setTitle("This bench file is damaged");
+        Optional<ButtonType> answer = alert.showAndWait();
+        if (answer.isPresent() && answer.get() == repair) {
+            Path to = path.resolveSibling(path.getFileName().toString().replaceFirst("(\\.needle)?$", "") + "-repaired.needle");
+            Notices.attempt(root, () -> {
+                String says = BenchFile.repair(path, to);
+                open(to);
+                strip.say(says, false);
+            });
+        }
+    }
+
+    private void saveCopy() {
+        Path to = Files.ask(stage, bench.sheet().id() + ".needle");
+        if (to != null) {
+            Notices.attempt(root, () -> {
+                bench.file().copyTo(to);
+                strip.say("Saved " + to.getFileName() + ".", false);
+            });
+        }
+    }
+
+    private void fresh() {
+        Path to = Files.ask(stage, bench.sheet().id() + ".needle");
+        if (to != null) {
+            Notices.attempt(root, () -> show(new Workbench(BenchFile.create(to, Session.start(bench.session().sheetText(), bench.sheet().title(), clock.instant())), clock)));
+        }
+    }
+
+    private void bring(Path file) {
+        if (file.getFileName().toString().endsWith(".needle")) {
+            open(file);
+            return;
+        }
+        String[] next = bench.next().orElse(null);
+        Sheet sheet = bench.sheet();
+        if (sheet.captures().isEmpty()) {
+            strip.say("This sheet captures nothing, so there is nothing to import a file into.", true);
+            return;
+        }
+        String capture = next == null ? sheet.captures().keySet().iterator().next() : next[0];
+        String level = next == null ? sheet.captures().get(capture).levels().keySet().iterator().next() : next[1];
+        new ImportDialog(this, capture, level).show(root, file);
+    }
+
+    private void showRun(int id) {
+        bench.session().run(id).ifPresent(r -> {
+            choose(r);
+            go(Station.REDUCE);
+        });
+    }
+
+    @Override
+    public Workbench bench() {
+        return bench;
+    }
+
+    @Override
+    public Optional<LiveRig> rig() {
+        return Optional.ofNullable(rig);
+    }
+
+    @Override
+    public void connect(LiveRig newRig) {
+        disconnect();
+        rig = newRig;
+        views.values().forEach(StationView::refresh);
+    }
+
+    @Override
+    public void disconnect() {
+        if (rig != null) {
+            if (rig.isRecording()) {
+                rig.finish();
+            }
+            rig.close();
+            rig = null;
+        }
+    }
+
+    @Override
+    public Optional<Run> run() {
+        return Optional.ofNullable(run);
+    }
+
+    @Override
+    public void choose(Run newRun) {
+        run = newRun;
+        ledger.focusRun(newRun);
+        views.get(dial.current()).refresh();
+    }
+
+    @Override
+    public double pace() {
+        return pace;
+    }
+
+    public CourseDial dial() {
+        return dial;
+    }
+
+    public Stage stage() {
+        return stage;
+    }
+
+    private void close() {
+        frames.stop();
+        disconnect();
+        bench.close();
+    }
+}

@@ -1,0 +1,133 @@
+package eagerneedle.app.window;
+
+import eagerneedle.app.plot.PictureView;
+import eagerneedle.core.watch.Finding;
+import eagerneedle.report.picture.Ink;
+import java.util.List;
+import java.util.function.IntConsumer;
+import javafx.animation.PauseTransition;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Hyperlink;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.util.Duration;
+
+/** The bottom line: what is wrong now and what to do. Expands into the list of all findings. */
+public final class WatchStrip extends VBox {
+    private final Label line = new Label();
+    private final Button more = new Button("All watches");
+    private final VBox list = new VBox(6);
+    private final ScrollPane scroll = new ScrollPane(list);
+    private final PictureView lamp = new PictureView("Watch lamp", null);
+    private final PauseTransition fade = new PauseTransition(Duration.seconds(7));
+    private final IntConsumer showRun;
+    private List<Finding> findings = List.of();
+    private String live = "";
+    private boolean open;
+
+    /** @param showRun shows the run a finding points at */
+    public WatchStrip(IntConsumer showRun) {
+        this.showRun = showRun;
+        setId("watch-strip");
+        getStyleClass().add("watch-strip");
+        lamp.setMinSize(16, 16);
+        lamp.setMaxSize(16, 16);
+        line.setId("watch-line");
+        line.setMinWidth(0);
+        more.getStyleClass().add("quiet-button");
+        more.setId("watch-more");
+        more.setMinWidth(Region.USE_PREF_SIZE);
+        Labels.explained(more, "Show every watch with its cause and remedy");
+        more.setOnAction(e -> toggle());
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        HBox row = new HBox(10, lamp, line, gap, more);
+        row.setAlignment(Pos.CENTER_LEFT);
+        scroll.setFitToWidth(true);
+        scroll.setPrefHeight(190);
+        scroll.setVisible(false);
+        scroll.setManaged(false);
+        getChildren().addAll(scroll, row);
+        fade.setOnFinished(e -> refresh());
+    }
+
+    private void toggle() {
+        open = !open;
+        scroll.setVisible(open);
+        scroll.setManaged(open);
+        more.setText(open ? "Close" : "All watches");
+    }
+
+    /** Says something for a few seconds. */
+    public void say(String sentence, boolean warning) {
+        show(sentence, warning ? Ink.ATTENTION : Ink.GOOD, warning);
+        fade.playFromStart();
+    }
+
+    /** What a live watch sees now; empty when all is well. Speaks before stored findings. */
+    public void live(String sentence) {
+        if (!live.equals(sentence)) {
+            live = sentence;
+            if (fade.getStatus() != javafx.animation.Animation.Status.RUNNING || !sentence.isEmpty()) {
+                refresh();
+            }
+        }
+    }
+
+    public void findings(List<Finding> now) {
+        findings = now;
+        list.getChildren().clear();
+        for (Finding f : now) {
+            Label what = Labels.wrapped(mark(f) + " " + f.message());
+            what.getStyleClass().add(f.severity() == Finding.Severity.NOTE ? "plain" : "attention");
+            Label why = Labels.wrapped(f.cause() + " " + f.remedy());
+            why.getStyleClass().add("quiet");
+            VBox item = new VBox(1, what, why);
+            if (f.run() > 0) {
+                Hyperlink go = new Hyperlink("Show run " + f.run());
+                go.setOnAction(e -> showRun.accept(f.run()));
+                item.getChildren().add(go);
+            }
+            list.getChildren().add(item);
+        }
+        if (now.isEmpty()) {
+            list.getChildren().add(Labels.quiet("Nothing to watch: no rule has anything to say."));
+        }
+        refresh();
+    }
+
+    private static String mark(Finding f) {
+        return f.severity() == Finding.Severity.NOTE ? "·" : "▲";
+    }
+
+    private void refresh() {
+        if (fade.getStatus() == javafx.animation.Animation.Status.RUNNING && live.isEmpty()) {
+            return;
+        }
+        if (!live.isEmpty()) {
+            show(live, Ink.ATTENTION, true);
+        } else if (findings.isEmpty()) {
+            show("Nothing to watch.", Ink.GOOD, false);
+        } else {
+            Finding first = findings.get(0);
+            show(first.line() + (findings.size() > 1 ? "  (" + (findings.size() - 1) + " more)" : ""), first.severity() == Finding.Severity.NOTE ? Ink.GOOD : Ink.ATTENTION,
+                    first.severity() != Finding.Severity.NOTE);
+        }
+    }
+
+    private void show(String text, Ink ink, boolean triangle) {
+        line.setText(text);
+        lamp.show((s, w, h) -> {
+            if (triangle) {
+                s.polygon(new double[] {8, 14, 2}, new double[] {2, 13, 13}, ink);
+            } else {
+                s.circle(8, 8, 5, ink, null, 0);
+            }
+        });
+    }
+}

@@ -1,0 +1,2 @@
+/** The frame of the window: course dial, ledger, watch strip, theme. */
+package eagerneedle.app.window;

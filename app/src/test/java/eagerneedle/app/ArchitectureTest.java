@@ -1,0 +1,48 @@
+package eagerneedle.app;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+
+import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.junit.AnalyzeClasses;
+import com.tngtech.archunit.junit.ArchTest;
+import com.tngtech.archunit.lang.ArchRule;
+
+/** Who may know whom. */
+@AnalyzeClasses(packages = "eagerneedle", importOptions = ImportOption.DoNotIncludeTests.class)
+class ArchitectureTest {
+    @ArchTest
+    static final ArchRule ROOMS = layeredArchitecture().consideringOnlyDependenciesInLayers()
+            .layer("core").definedBy("eagerneedle.core..").layer("rig").definedBy("eagerneedle.rig..").layer("store").definedBy("eagerneedle.store..")
+            .layer("report").definedBy("eagerneedle.report..").layer("app").definedBy("eagerneedle.app..")
+            .whereLayer("app").mayNotBeAccessedByAnyLayer().whereLayer("report").mayOnlyBeAccessedByLayers("app")
+            .whereLayer("store").mayOnlyBeAccessedByLayers("report", "app").whereLayer("rig").mayOnlyBeAccessedByLayers("app")
+            .whereLayer("core").mayOnlyBeAccessedByLayers("rig", "store", "report", "app");
+
+    @ArchTest
+    static final ArchRule CORE_HAS_NO_INTERFACE_FILES_SOCKETS_OR_CLOCK = noClasses().that().resideInAPackage("eagerneedle.core..").should().dependOnClassesThat()
+            .resideInAnyPackage("javafx..", "java.awt..", "java.nio.file..", "java.net..", "java.sql..", "java.time.chrono..");
+
+    @ArchTest
+    static final ArchRule CORE_ASKS_NO_CLOCK = noClasses().that().resideInAPackage("eagerneedle.core..").should().callMethod(java.time.Instant.class, "now")
+            .orShould().callMethod(System.class, "currentTimeMillis").orShould().callMethod(System.class, "nanoTime").orShould().callMethod(Math.class, "random");
+
+    @ArchTest
+    static final ArchRule PACKAGES_OF_CORE_HAVE_NO_CIRCLE = slices().matching("eagerneedle.core.(*)..").should().beFreeOfCycles();
+
+    @ArchTest
+    static final ArchRule ONLY_THE_WINDOW_KNOWS_JAVAFX = noClasses().that().resideOutsideOfPackage("eagerneedle.app..").should().dependOnClassesThat().resideInAPackage("javafx..");
+
+    @ArchTest
+    static final ArchRule WHAT_THE_WINDOW_SHOWS_IS_TESTED_WITHOUT_ONE = noClasses().that().resideInAPackage("eagerneedle.app.bench..").should().dependOnClassesThat()
+            .resideInAPackage("javafx..");
+
+    @ArchTest
+    static final ArchRule NO_CLASS_IS_AN_EXPERIMENT = noClasses().that().resideOutsideOfPackage("eagerneedle.rig.simulated..").should()
+            .haveSimpleNameContaining("Chute").orShould().haveSimpleNameContaining("Cart").orShould().haveSimpleNameContaining("Slope");
+
+    @ArchTest
+    static final ArchRule NO_ROOM_FOR_ODDS_AND_ENDS = noClasses().should().haveSimpleNameEndingWith("Manager").orShould().haveSimpleNameEndingWith("Helper")
+            .orShould().haveSimpleNameEndingWith("Util").orShould().haveSimpleNameEndingWith("Utils");
+}

@@ -1,0 +1,159 @@
+package eagerneedle.app.bench;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import eagerneedle.app.command.NeedleCommand;
+import eagerneedle.core.session.Command;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.trace.RawSamples;
+import eagerneedle.core.trace.Window;
+import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.export.ReductionJson;
+import java.io.PrintStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class WorkbenchTest {
+    private static final Clock CLOCK = Clock.fixed(Instant.parse("2026-11-23T12:00:00Z"), ZoneOffset.UTC);
+    @TempDir
+    private Path folder;
+    private Path file;
+    private Workbench bench;
+
+    @BeforeEach
+    void open() {
+        file = folder.resolve("demo.needle");
+        NeedleCommand.run(new String[] {"simulate", "baggage-chute", "--seed", "7", "-o", file.toString()}, new PrintStream(PrintStream.nullOutputStream()), System.err);
+        bench = new Workbench(BenchFile.open(file), CLOCK);
+    }
+
+    @AfterEach
+    void close() {
+        bench.close();
+    }
+
+    private String results() {
+        return ReductionJson.of(bench.reduction(), bench.findings());
+    }
+
+    @Test
+    void anActIsShownMarkedAndKept() {
+        AtomicInteger told = new AtomicInteger();
+        bench.onChange(told::incrementAndGet);
+        double before = bench.reduction().quantity("g").orElseThrow().value();
+        bench.apply(new Command.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
+        assertThat(bench.reduction().quantity("g").orElseThrow().value()).isGreaterThan(before);
+        assertThat(bench.changed()).contains("spacing", "g", "g_eff").doesNotContain("m_c");
+        assertThat(told.get()).isEqualTo(1);
+        bench.lookedAt("g");
+        assertThat(bench.changed()).doesNotContain("g");
+        bench.close();
+        bench = new Workbench(BenchFile.open(file), CLOCK);
+        assertThat(bench.session().measured().get("spacing")).isEqualTo("850.0(6) mm");
+        assertThat(bench.changed()).isEmpty();
+    }
+
+    @Test
+    void undoGivesTheSameNumbersBackAndTheNotebookKeepsBoth() {
+        String before = results();
+        int acts = bench.file().acts().size();
+        bench.apply(new Command.SetWindow(20, "rolling", new Window(0.6, 1.2, "moved by hand")));
+        assertThat(results()).isNotEqualTo(before);
+        assertThat(bench.undo()).hasValueSatisfying(s -> assertThat(s).startsWith("Undid: Set the window"));
+        assertThat(results()).isEqualTo(before);
+        bench.redo();
+        assertThat(results()).isNotEqualTo(before);
+        bench.undo();
+        assertThat(bench.file().acts()).hasSize(acts + 4);
+        assertThat(bench.canRedo()).isTrue();
+    }
+
+    @Test
+    void reopeningGivesTheSameLedgerToTheLastDigit() {
+        bench.apply(new Command.SetWindow(20, "rolling", new Window(0.6, 1.2, "moved by hand")));
+        String before = results();
+        bench.close();
+        bench = new Workbench(BenchFile.open(file), CLOCK);
+        assertThat(results()).isEqualTo(before);
+    }
+
+    @Test
+    void aPreviewShowsWithoutKeeping() {
+        String before = results();
+        int acts = bench.file().acts().size();
+        bench.preview(new Command.SetWindow(20, "rolling", new Window(0.6, 1.2, "x")));
+        assertThat(results()).isNotEqualTo(before);
+        bench.preview(null);
+        assertThat(results()).isEqualTo(before);
+        assertThat(bench.file().acts()).hasSize(acts);
+        assertThat(bench.canUndo()).isFalse();
+    }
+
+    @Test
+    void whatIfChangesNothing() {
+        String before = results();
+        double other = bench.whatIf(new Command.LeaveOut(20, "what if")).quantity("g").orElseThrow().value();
+        assertThat(other).isNotEqualTo(bench.reduction().quantity("g").orElseThrow().value());
+        assertThat(results()).isEqualTo(before);
+    }
+
+    @Test
+    void whatCannotBeDoneChangesNothing() {
+        String before = results();
+        assertThatThrownBy(() -> bench.apply(new Command.SetMeasured("spacing", "foot spacing", "broad"))).isInstanceOf(IllegalArgumentException.class);
+        assertThat(results()).isEqualTo(before);
+        assertThat(bench.canUndo()).isFalse();
+    }
+
+    @Test
+    void stationsKnowHowFarTheyAre() {
+        assertThat(bench.state(Station.PLAN)).isEqualTo(Station.State.DONE);
+        assertThat(bench.state(Station.CAPTURE)).isEqualTo(Station.State.DONE);
+        assertThat(bench.state(Station.RECORD)).isEqualTo(Station.State.NOT_YET);
+        bench.apply(new Command.SignOff("cart", "Cart", CLOCK.instant()));
+        assertThat(bench.state(Station.RECORD)).isEqualTo(Station.State.ATTENTION);
+        bench.apply(new Command.DiscardRun(28, "wrong block"));
+        assertThat(bench.state(Station.CAPTURE)).isEqualTo(Station.State.ATTENTION);
+        assertThat(bench.next()).hasValueSatisfying(n -> assertThat(n).containsExactly("slopes", "E"));
+    }
+
+    @Test
+    void anImportedRunTakesPart() {
+        double[] t = new double[80];
+        double[] v = new double[80];
+        for (int i = 0; i < 80; i++) {
+            t[i] = 0.02 * i;
+            v[i] = 300 + 250 * t[i] * t[i] + (i % 3);
+        }
+        Run run = bench.importRun("slopes", "C", "position", "elsewhere.csv", "mm", new RawSamples(t, v));
+        assertThat(run.id()).isEqualTo(29);
+        assertThat(bench.reduction().ofRun(run, "a").quantity().orElseThrow().value()).isBetween(0.45, 0.55);
+        assertThat(bench.reduction().column("slopes.a")).hasSize(21);
+        assertThat(bench.file().acts().get(bench.file().acts().size() - 1).text()).contains("elsewhere.csv");
+    }
+
+    @Test
+    void anEmptySessionWaitsForItsRuns() throws Exception {
+        Path empty = folder.resolve("empty.needle");
+        Files.deleteIfExists(empty);
+        try (Workbench fresh = new Workbench(BenchFile.create(empty, Session.start(SheetReader.shippedText("baggage-chute"), "fresh", CLOCK.instant())), CLOCK)) {
+            for (Station s : Station.values()) {
+                assertThat(fresh.state(s)).isEqualTo(Station.State.NOT_YET);
+            }
+            assertThat(fresh.next()).hasValueSatisfying(n -> assertThat(n).containsExactly("level_east", "level"));
+            assertThat(fresh.findings()).isEmpty();
+            assertThat(fresh.plan().quantity("g")).isPresent();
+        }
+    }
+}

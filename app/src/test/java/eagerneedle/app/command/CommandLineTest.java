@@ -1,0 +1,195 @@
+package eagerneedle.app.command;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import eagerneedle.app.bench.Workbench;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.export.ReductionJson;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class CommandLineTest {
+    @TempDir
+    private Path folder;
+
+    private record Said(int status, String out, String err) {
+        JsonNode json() throws IOException {
+            return new ObjectMapper().readTree(out);
+        }
+    }
+
+    private static Said needle(Object... arguments) {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        ByteArrayOutputStream err = new ByteArrayOutputStream();
+        String[] words = new String[arguments.length];
+        for (int i = 0; i < words.length; i++) {
+            words[i] = arguments[i].toString();
+        }
+        int status = NeedleCommand.run(words, new PrintStream(out, true, StandardCharsets.UTF_8), new PrintStream(err, true, StandardCharsets.UTF_8));
+        return new Said(status, out.toString(StandardCharsets.UTF_8), err.toString(StandardCharsets.UTF_8));
+    }
+
+    private void refused(Said said, String why) {
+        assertThat(said.status()).isEqualTo(2);
+        assertThat(said.err()).contains(why).doesNotContain("\tat ").doesNotContain("Exception");
+        assertThat(said.err().strip().lines().count()).isEqualTo(1);
+        assertThat(said.out()).isEmpty();
+    }
+
+    @Test
+    void evalPrintsTheQuantityAndItsJson() throws IOException {
+        assertThat(needle("eval", "9.8123(4) m/s^2 * 2 kg").out().strip()).isEqualTo("19.62460(80) N");
+        JsonNode q = needle("eval", "v = 3.00(3) m / 2.00(4) s", "--json").json().get("quantities").get(0);
+        assertThat(q.get("name").asText()).isEqualTo("v");
+        assertThat(q.get("value").asDouble()).isEqualTo(1.5);
+        assertThat(q.get("u").asDouble()).isCloseTo(1.5 * Math.hypot(0.01, 0.02), within(1e-12));
+        assertThat(q.get("unit").asText()).isEqualTo("m/s");
+        assertThat(q.get("dof").isNull()).isTrue();
+        assertThat(q.get("U").asDouble()).isCloseTo(q.get("k").asDouble() * q.get("u").asDouble(), within(1e-12));
+        assertThat(needle("eval", "column(1 m, 2 m) * 2", "--json").json().get("quantities")).hasSize(2);
+        assertThat(needle("eval", "line(column(1, 3, 5.2), column(0, 1, 2))", "--json").json().get("parameters")).hasSize(2);
+        assertThat(needle("eval", "1 < 2").out().strip()).isEqualTo("true");
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {"3 m + 2 s | column 1", "1 + | column 4", "sine(3) | did you mean sin", "1 / 0 | zero"})
+    void evalRefusesInOneLine(String formula, String why) {
+        refused(needle("eval", formula), why);
+    }
+
+    @Test
+    void fitPrintsParametersCovarianceAndConvergence() throws IOException {
+        Path csv = folder.resolve("d.csv");
+        Files.writeString(csv, "x,y,s\n0,1.1,0.1\n1,2.9,0.1\n2,5.2,0.1\n3,6.9,0.1\n");
+        JsonNode f = needle("fit", csv, "--model", "y = a + b*x", "--json").json();
+        assertThat(f.get("converged").asBoolean()).isTrue();
+        assertThat(f.get("parameters").get(1).get("name").asText()).isEqualTo("b");
+        assertThat(f.get("parameters").get(1).get("value").asDouble()).isCloseTo(1.97, within(1e-9));
+        assertThat(f.get("covariance").get(0).get(1).asDouble()).isNegative();
+        assertThat(f.get("dof").asInt()).isEqualTo(2);
+        JsonNode weighted = needle("fit", csv, "--model", "y = a + b*x", "--u-y", "s", "--start", "a=3,b=4", "--json").json();
+        assertThat(weighted.get("parameters").get(1).get("u").asDouble()).isCloseTo(0.1 / Math.sqrt(5), within(1e-9));
+        assertThat(needle("fit", csv, "--model", "y = a + b*x").out()).contains("b = 1.97");
+        refused(needle("fit", csv, "--model", "z = a + b*x"), "no column z");
+        refused(needle("fit", csv, "--model", "y = a + b*x", "--u-y", "q"), "no column q");
+        refused(needle("fit", csv, "--model", "a + b*x"), "ordinate on the left");
+        refused(needle("fit", csv, "--model", "y = a + b*x", "--start", "c=1"), "no parameter c");
+        refused(needle("fit", folder.resolve("none.csv"), "--model", "y = a"), "cannot be read");
+        Files.writeString(csv, "x,y\n0,1\n1,abc\n2,3\n");
+        refused(needle("fit", csv, "--model", "y = a + b*x"), "line 3");
+    }
+
+    @Test
+    void simulateAndReduceGiveWhatTheWindowShows() throws IOException {
+        Path file = folder.resolve("s.needle");
+        Path truth = folder.resolve("t.json");
+        assertThat(needle("simulate", "baggage-chute", "--seed", 5, "--truth", truth, "-o", file).status()).isZero();
+        JsonNode t = new ObjectMapper().readTree(truth.toFile()).get("truth");
+        Said json = needle("reduce", file, "--json");
+        assertThat(json.status()).isZero();
+        for (JsonNode q : json.json().get("quantities")) {
+            String name = q.get("name").asText();
+            if (name.equals("g") || name.equals("friction")) {
+                assertThat(q.get("unit").asText()).isEqualTo(t.get(name).get("unit").asText());
+                assertThat(q.get("value").asDouble()).isCloseTo(t.get(name).get("value").asDouble(), within(4 * q.get("u").asDouble()));
+            }
+        }
+        try (Workbench bench = new Workbench(BenchFile.open(file), Clock.systemUTC())) {
+            assertThat(json.out().strip()).isEqualTo(ReductionJson.of(bench.reduction(), bench.findings()).strip());
+        }
+        assertThat(needle("reduce", file).out()).contains("local g").contains("agrees with");
+        Path html = folder.resolve("r.html");
+        assertThat(needle("report", file, "-o", html).status()).isZero();
+        assertThat(Files.readString(html)).startsWith("<!DOCTYPE html>").contains("local g");
+        refused(needle("report", file, "-o", folder.resolve("r.doc")), "html");
+    }
+
+    @Test
+    void theSameSeedIsTheSameSession() {
+        needle("simulate", "baggage-chute", "--seed", 5, "-o", folder.resolve("a.needle"));
+        needle("simulate", "baggage-chute", "--seed", 5, "-o", folder.resolve("b.needle"));
+        assertThat(needle("reduce", folder.resolve("a.needle"), "--json").out()).isEqualTo(needle("reduce", folder.resolve("b.needle"), "--json").out());
+    }
+
+    @Test
+    void faultsAreWatchedFor() throws IOException {
+        Path file = folder.resolve("f.needle");
+        needle("simulate", "baggage-chute", "--seed", 5, "--fault", "no-echo", "-o", file);
+        assertThat(needle("reduce", file, "--json").json().get("watches").toString()).contains("out of range");
+        refused(needle("simulate", "baggage-chute", "--fault", "gremlins", "-o", file), "no fault called gremlins");
+        refused(needle("simulate", "no-such", "-o", file), "no method of that name");
+        refused(needle("simulate", "baggage-chute"), "Name a method and a file");
+    }
+
+    @Test
+    void theListNamesMethodsAndFaults() throws IOException {
+        JsonNode list = needle("simulate", "--list", "--json").json();
+        assertThat(list.get(0).get("id").asText()).isEqualTo("baggage-chute");
+        assertThat(list.get(0).get("subject").asText()).isEqualTo("Motion");
+        assertThat(list.get(0).get("faults")).hasSize(3);
+        assertThat(needle("simulate", "--list").out()).contains("baggage-chute");
+    }
+
+    @Test
+    void checkSaysGoodOrWhatIsWrong() throws IOException {
+        Path sheet = folder.resolve("my.yaml");
+        Files.writeString(sheet, SheetReader.shippedText("baggage-chute"));
+        assertThat(needle("check", sheet).out()).contains("good");
+        Files.writeString(sheet, SheetReader.shippedText("baggage-chute").replace("slope(fall_line)", "slope(fall_lin)"));
+        refused(needle("check", sheet), "did you mean fall_line?");
+        refused(needle("check", folder.resolve("none.yaml")), "no such file");
+        Files.write(sheet, new byte[] {(byte) 0xFF, (byte) 0xFE, 0, 1});
+        refused(needle("check", sheet), "not a text file");
+    }
+
+    @Test
+    void badFilesAreRefusedAndRepaired() throws IOException {
+        Path file = folder.resolve("x.needle");
+        refused(needle("reduce", file), "is not there");
+        Files.writeString(file, "nonsense that is long enough to be read");
+        refused(needle("reduce", file), "not a bench file");
+        Path whole = folder.resolve("whole.needle");
+        needle("simulate", "baggage-chute", "--seed", 2, "-o", whole);
+        byte[] bytes = Files.readAllBytes(whole);
+        Files.write(whole, java.util.Arrays.copyOf(bytes, bytes.length / 2));
+        refused(needle("reduce", whole), "cut short or damaged");
+        Path repaired = folder.resolve("repaired.needle");
+        Said said = needle("repair", whole, "-o", repaired);
+        assertThat(said.status()).as(said.err()).isZero();
+        assertThat(needle("reduce", repaired, "--json").json().get("quantities")).isNotEmpty();
+    }
+
+    @Test
+    void everyDocumentedCommandExists() throws IOException {
+        String page = Files.readString(Path.of("..", "docs", "command-line.md"));
+        String usage = needle("--help").out();
+        java.util.regex.Matcher m = java.util.regex.Pattern.compile("\\./needle ([a-z]+)").matcher(page);
+        int found = 0;
+        while (m.find()) {
+            found++;
+            assertThat(usage + " test bench").as("./needle " + m.group(1)).contains(m.group(1));
+        }
+        assertThat(found).isGreaterThan(10);
+    }
+
+    @Test
+    void unknownWordsGetAHintNotATrace() {
+        refused(needle("reduse"), "--help");
+        refused(needle("eval"), "--help");
+        assertThat(needle("--version").out()).contains("Eager Needle");
+        assertThat(needle().out()).contains("Usage");
+    }
+}

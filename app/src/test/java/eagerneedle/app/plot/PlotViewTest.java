@@ -1,0 +1,177 @@
+package eagerneedle.app.plot;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import eagerneedle.app.window.Theme;
+import eagerneedle.report.picture.Plot;
+import eagerneedle.report.picture.PlotPainter;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.geometry.Point2D;
+import javafx.geometry.VerticalDirection;
+import javafx.scene.Scene;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.scene.layout.BorderPane;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.ApplicationExtension;
+import org.testfx.framework.junit5.Start;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** The plot's gestures in a real window. */
+@ExtendWith(ApplicationExtension.class)
+class PlotViewTest {
+    private final List<double[]> moves = new ArrayList<>();
+    private PlotView view;
+
+    @Start
+    void start(Stage stage) {
+        view = new PlotView("test");
+        view.emptySays("Nothing yet.");
+        Scene scene = new Scene(new BorderPane(view), 700, 420);
+        Theme.dress(scene, false);
+        stage.setX(0);
+        stage.setY(0);
+        stage.setScene(scene);
+        stage.show();
+    }
+
+    private static Plot plot(double from, double to) {
+        double[] x = new double[101];
+        double[] y = new double[101];
+        for (int i = 0; i <= 100; i++) {
+            x[i] = 0.1 * i;
+            y[i] = x[i] * x[i];
+        }
+        return new Plot("parabola", new Plot.Axis("time", "s"), new Plot.Axis("position", "m"), List.of(new Plot.Span(from, to, true), new Plot.Points("p", x, y, null, false, 0)));
+    }
+
+    private void show(FxRobot robot, boolean movable) {
+        robot.interact(() -> {
+            if (movable) {
+                view.onWindow(0.1, (from, to, finished) -> {
+                    moves.add(new double[] {from, to, finished ? 1 : 0});
+                    view.plot(plot(from, to), true);
+                });
+            }
+            view.plot(plot(2, 8), false);
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private Point2D at(double x) {
+        PlotPainter.Frame f = view.frame();
+        return view.localToScreen(f.px(x), f.top() + f.height() / 2);
+    }
+
+    @Test
+    void withoutAPlotItSaysWhatToDo(FxRobot robot) {
+        robot.interact(() -> view.plot(null, false));
+        assertThat(view.frame()).isNull();
+        assertThat(view.getAccessibleText()).isEqualTo("Nothing yet.");
+    }
+
+    @Test
+    void theWheelZoomsTimeAboutThePointerAndADoubleClickShowsAll(FxRobot robot) {
+        show(robot, false);
+        Plot.View whole = view.frame().view();
+        robot.moveTo(at(5));
+        robot.scroll(3, VerticalDirection.UP);
+        WaitForAsyncUtils.waitForFxEvents();
+        Plot.View zoomed = view.frame().view();
+        assertThat(zoomed.x1() - zoomed.x0()).isNotCloseTo(whole.x1() - whole.x0(), within(0.5));
+        assertThat((zoomed.x0() + zoomed.x1()) / 2).isCloseTo(5, within(0.4));
+        assertThat(zoomed.y0()).isEqualTo(whole.y0());
+        robot.doubleClickOn(at((zoomed.x0() + zoomed.x1()) / 2), MouseButton.PRIMARY);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(view.frame().view()).isEqualTo(whole);
+    }
+
+    @Test
+    void theSecondaryButtonPans(FxRobot robot) {
+        show(robot, false);
+        Plot.View before = view.frame().view();
+        robot.drag(at(5), MouseButton.SECONDARY).dropTo(at(4));
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(view.frame().view().x0()).isCloseTo(before.x0() + 1, within(0.15));
+    }
+
+    @Test
+    void eachEdgeIsDraggedByItself(FxRobot robot) {
+        show(robot, true);
+        robot.drag(at(2), MouseButton.PRIMARY).dropTo(at(3));
+        WaitForAsyncUtils.waitForFxEvents();
+        double[] last = moves.get(moves.size() - 1);
+        assertThat(last[0]).isCloseTo(3, within(0.1));
+        assertThat(last[1]).isEqualTo(8);
+        assertThat(last[2]).isEqualTo(1);
+        assertThat(moves.subList(0, moves.size() - 1)).anyMatch(m -> m[2] == 0);
+        robot.drag(at(8), MouseButton.PRIMARY).dropTo(at(6));
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(moves.get(moves.size() - 1)[1]).isCloseTo(6, within(0.1));
+    }
+
+    @Test
+    void anEdgeNeverPassesTheOther(FxRobot robot) {
+        show(robot, true);
+        robot.drag(at(2), MouseButton.PRIMARY).dropTo(at(9.5));
+        WaitForAsyncUtils.waitForFxEvents();
+        double[] last = moves.get(moves.size() - 1);
+        assertThat(last[0]).isLessThan(last[1]);
+        assertThat(last[1]).isEqualTo(8);
+    }
+
+    @Test
+    void awayFromAnEdgeNothingMoves(FxRobot robot) {
+        show(robot, true);
+        robot.drag(at(5), MouseButton.PRIMARY).dropTo(at(6));
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(moves).isEmpty();
+    }
+
+    @Test
+    void arrowsMoveTheChosenEdge(FxRobot robot) {
+        show(robot, true);
+        robot.clickOn(at(5));
+        robot.push(KeyCode.LEFT);
+        robot.push(KeyCode.UP).push(KeyCode.SHIFT, KeyCode.RIGHT);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(moves.get(0)[0]).isCloseTo(1.9, within(1e-9));
+        assertThat(moves.get(1)[1]).isCloseTo(9.0, within(1e-9));
+    }
+
+    @Test
+    void withoutAListenerTheWindowIsOnlyShown(FxRobot robot) {
+        show(robot, false);
+        robot.drag(at(2), MouseButton.PRIMARY).dropTo(at(4));
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(moves).isEmpty();
+        assertThat(view.isFocusTraversable()).isFalse();
+    }
+
+    @Test
+    void numbersAreCopiedForASpreadsheet(FxRobot robot) {
+        show(robot, false);
+        robot.rightClickOn(at(5));
+        robot.clickOn("Copy numbers");
+        WaitForAsyncUtils.waitForFxEvents();
+        String[] copied = new String[1];
+        robot.interact(() -> copied[0] = Clipboard.getSystemClipboard().getString());
+        assertThat(copied[0].lines().count()).isEqualTo(102);
+        assertThat(copied[0].lines().findFirst().orElse("")).isEqualTo("series\ttime / s\tposition / m\tu");
+    }
+
+    @Test
+    void theThemeReachesThePlotAndClosedPlotsAreForgotten(FxRobot robot) {
+        show(robot, false);
+        robot.interact(() -> Theme.dress(view.getScene(), true));
+        assertThat(view.getScene().getRoot().getStyleClass()).contains("in-the-dark");
+        robot.interact(() -> Theme.dress(view.getScene(), false));
+        assertThat(view.getScene().getRoot().getStyleClass()).doesNotContain("in-the-dark");
+    }
+}

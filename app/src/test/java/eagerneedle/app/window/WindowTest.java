@@ -1,0 +1,414 @@
+package eagerneedle.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import eagerneedle.app.bench.LiveRig;
+import eagerneedle.app.bench.Station;
+import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.command.NeedleCommand;
+import eagerneedle.app.plot.PlotView;
+import eagerneedle.app.station.ImportDialog;
+import eagerneedle.core.judge.School;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.trace.Window;
+import eagerneedle.report.picture.PlotPainter;
+import eagerneedle.rig.simulated.LineStandIn.Misbehaviour;
+import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.export.ReductionJson;
+import java.io.PrintStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListView;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.ApplicationExtension;
+import org.testfx.framework.junit5.Start;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** The real window under a real display, driven by mouse and keyboard. */
+@ExtendWith(ApplicationExtension.class)
+class WindowTest {
+    private Path folder;
+    private MainWindow window;
+    private Workbench bench;
+
+    @Start
+    void start(Stage stage) throws Exception {
+        folder = Files.createTempDirectory("needle-window");
+        Path file = folder.resolve("demo.needle");
+        NeedleCommand.run(new String[] {"simulate", "baggage-chute", "--seed", "7", "-o", file.toString()}, new PrintStream(PrintStream.nullOutputStream()), System.err);
+        bench = new Workbench(BenchFile.open(file), Clock.systemUTC());
+        window = new MainWindow(stage, bench, Clock.systemUTC(), 8);
+        stage.setX(0);
+        stage.setY(0);
+        stage.show();
+    }
+
+    @AfterEach
+    void close() {
+        WaitForAsyncUtils.asyncFx(() -> window.stage().close());
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private static void await(Callable<Boolean> condition) throws Exception {
+        WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, condition);
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private static <T extends Node> T find(FxRobot robot, String id, Class<T> type) {
+        return robot.lookup("#" + id).queryAs(type);
+    }
+
+    private static String text(FxRobot robot, String id) {
+        return find(robot, id, Label.class).getText();
+    }
+
+    private Quantity g() {
+        return window.bench().reduction().quantity("g").orElseThrow();
+    }
+
+    private static String ledgerOfRun(FxRobot robot) {
+        return robot.lookup("#ledger-slopes-9--a").query().getAccessibleText();
+    }
+
+    private void type(FxRobot robot, String id, String words) {
+        robot.doubleClickOn("#" + id);
+        TextField f = find(robot, id, TextField.class);
+        robot.interact(f::selectAll);
+        robot.write(words);
+        robot.push(KeyCode.ENTER);
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    @Test
+    void keysSwingTheDialThroughAllStations(FxRobot robot) {
+        KeyCode[] keys = {KeyCode.DIGIT1, KeyCode.DIGIT2, KeyCode.DIGIT3, KeyCode.DIGIT4, KeyCode.DIGIT5, KeyCode.DIGIT6, KeyCode.DIGIT7};
+        for (Station s : Station.values()) {
+            robot.push(keys[s.ordinal()]);
+            WaitForAsyncUtils.waitForFxEvents();
+            assertThat(window.dial().current()).isEqualTo(s);
+        }
+        robot.clickOn("#station-judge");
+        assertThat(window.dial().current()).isEqualTo(Station.JUDGE);
+        assertThat(text(robot, "verdict")).contains("agrees with");
+        assertThat(text(robot, "largest")).contains("Largest: scatter between runs");
+    }
+
+    @Test
+    void aPlannedUncertaintyMovesThePredictedBudget(FxRobot robot) {
+        String before = text(robot, "predicted");
+        type(robot, "plan-spacing", "842(9) mm");
+        assertThat(text(robot, "predicted")).isNotEqualTo(before);
+        assertThat(window.bench().session().planned().get("spacing")).isEqualTo("842(9) mm");
+        robot.clickOn("#undo");
+        assertThat(text(robot, "predicted")).isEqualTo(before);
+        type(robot, "plan-spacing", "eight hundred");
+        assertThat(text(robot, "watch-line")).contains("not a number with a unit");
+        assertThat(find(robot, "plan-spacing", TextField.class).getStyleClass()).contains("wrong");
+        assertThat(text(robot, "predicted")).isEqualTo(before);
+    }
+
+    @Test
+    void draggingAWindowEdgeMovesTheLedgerAndUndoBringsItBack(FxRobot robot) throws Exception {
+        robot.push(KeyCode.DIGIT5);
+        robot.clickOn("#run-9");
+        WaitForAsyncUtils.waitForFxEvents();
+        String before = ledgerOfRun(robot);
+        String whole = ReductionJson.of(window.bench().reduction(), window.bench().findings());
+        PlotView trace = find(robot, "trace", PlotView.class);
+        Run run = window.bench().session().run(9).orElseThrow();
+        Window w = window.bench().reduction().window(run, "rolling").orElseThrow();
+        PlotPainter.Frame f = trace.frame();
+        Point2D edge = trace.localToScreen(f.px(w.to()), f.top() + f.height() / 2);
+        robot.drag(edge, MouseButton.PRIMARY).dropTo(edge.subtract(120, 0));
+        WaitForAsyncUtils.waitForFxEvents();
+        Window moved = window.bench().session().run(9).orElseThrow().windows().get("rolling");
+        assertThat(moved.to()).isLessThan(w.to() - 0.1);
+        assertThat(moved.from()).isEqualTo(w.from());
+        assertThat(ledgerOfRun(robot)).isNotEqualTo(before);
+        assertThat(window.bench().changed()).contains("g", "run 9.a").doesNotContain("run 10.a");
+        robot.push(KeyCode.CONTROL, KeyCode.Z);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(ledgerOfRun(robot)).isEqualTo(before);
+        assertThat(ReductionJson.of(window.bench().reduction(), window.bench().findings())).isEqualTo(whole);
+        robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.Z);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(ledgerOfRun(robot)).isNotEqualTo(before);
+    }
+
+    @Test
+    void theTableOfRunsGoesToASpreadsheet(FxRobot robot) {
+        robot.push(KeyCode.DIGIT5);
+        robot.clickOn("#copy-runs");
+        WaitForAsyncUtils.waitForFxEvents();
+        String[] copied = new String[1];
+        robot.interact(() -> copied[0] = javafx.scene.input.Clipboard.getSystemClipboard().getString());
+        assertThat(copied[0].lines().count()).isEqualTo(3 * 2 + 28);
+        String row = copied[0].lines().filter(l -> l.startsWith("Run 9\t")).findFirst().orElseThrow();
+        Quantity a = window.bench().reduction().ofRun(window.bench().session().run(9).orElseThrow(), "a").quantity().orElseThrow();
+        assertThat(row).contains("block A\tyes").contains(a.value() + "\t" + a.u());
+    }
+
+    @Test
+    void arrowKeysMoveAnEdgeByOneSample(FxRobot robot) {
+        robot.push(KeyCode.DIGIT5);
+        robot.clickOn("#run-10");
+        robot.clickOn("#trace");
+        WaitForAsyncUtils.waitForFxEvents();
+        Run run = window.bench().session().run(10).orElseThrow();
+        Window w = window.bench().reduction().window(run, "rolling").orElseThrow();
+        robot.push(KeyCode.RIGHT);
+        WaitForAsyncUtils.waitForFxEvents();
+        Window one = window.bench().session().run(10).orElseThrow().windows().get("rolling");
+        assertThat(one.from()).isBetween(w.from() + 0.019, w.from() + 0.021);
+        robot.push(KeyCode.DOWN).push(KeyCode.SHIFT, KeyCode.LEFT);
+        WaitForAsyncUtils.waitForFxEvents();
+        Window ten = window.bench().session().run(10).orElseThrow().windows().get("rolling");
+        assertThat(ten.to()).isBetween(w.to() - 0.201, w.to() - 0.199);
+        robot.clickOn("#proposal");
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(window.bench().session().run(10).orElseThrow().windows()).isEmpty();
+    }
+
+    @Test
+    void aRunIsLeftOutWithAReasonAndTakenInAgain(FxRobot robot) throws Exception {
+        robot.push(KeyCode.DIGIT5);
+        robot.clickOn("#run-10");
+        double before = g().value();
+        robot.clickOn("#leave-out");
+        robot.write("hand in the beam").push(KeyCode.ENTER);
+        await(() -> window.bench().session().run(10).orElseThrow().leftOut() != null);
+        assertThat(window.bench().session().run(10).orElseThrow().leftOut()).isEqualTo("hand in the beam");
+        assertThat(g().value()).isNotEqualTo(before);
+        robot.clickOn("#leave-out");
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(g().value()).isEqualTo(before);
+    }
+
+    private LiveRig connected(FxRobot robot) throws Exception {
+        robot.push(KeyCode.DIGIT2);
+        robot.clickOn("#connect");
+        await(() -> window.rig().isPresent());
+        LiveRig rig = window.rig().orElseThrow();
+        await(() -> rig.last("position", 1).size() > 5);
+        return rig;
+    }
+
+    @Test
+    void connectCalibrateCaptureReduceSaveAndReopen(FxRobot robot) throws Exception {
+        connected(robot);
+        double before = g().value();
+        robot.push(KeyCode.DIGIT3);
+        robot.clickOn("#place");
+        for (int point = 0; point < 5; point++) {
+            await(() -> find(robot, "steadiness", Label.class).getText().startsWith("steady"));
+            String reference = find(robot, "reference", TextField.class).getText();
+            robot.clickOn("#take-point");
+            await(() -> !find(robot, "reference", TextField.class).getText().equals(reference));
+        }
+        robot.clickOn("#keep-calibration");
+        await(() -> window.bench().session().calibrations().size() == 2);
+        assertThat(window.bench().session().calibrationOf("position").orElseThrow().points()).hasSize(5);
+        assertThat(g().value()).isNotEqualTo(before);
+        assertThat(Math.abs(g().value() - before)).isLessThan(0.1);
+
+        robot.push(KeyCode.DIGIT4);
+        robot.clickOn("#level-slopes-D");
+        WaitForAsyncUtils.waitForFxEvents();
+        robot.clickOn("#start-stop");
+        await(() -> window.rig().orElseThrow().isRecording());
+        await(() -> window.rig().orElseThrow().all("position").size() > 110);
+        robot.clickOn("#start-stop");
+        await(() -> !window.rig().orElseThrow().isRecording());
+        type(robot, "run-name", "Fast one");
+        await(() -> window.bench().session().runs().size() == 29);
+        Run run = window.bench().session().run(29).orElseThrow();
+        assertThat(run.name()).isEqualTo("Fast one");
+        assertThat(run.level()).isEqualTo("D");
+        Quantity a = window.bench().reduction().ofRun(run, "a").quantity().orElseThrow();
+        assertThat(a.value()).isBetween(0.7, 0.95);
+
+        String ledger = ReductionJson.of(window.bench().reduction(), window.bench().findings());
+        Path copy = folder.resolve("copy.needle");
+        robot.interact(() -> window.bench().file().copyTo(copy));
+        robot.interact(() -> window.open(copy));
+        assertThat(window.bench().file().path()).isEqualTo(copy);
+        assertThat(ReductionJson.of(window.bench().reduction(), window.bench().findings())).isEqualTo(ledger);
+    }
+
+    @Test
+    void aRunCanBeDiscardedAndItsSamplesStay(FxRobot robot) throws Exception {
+        connected(robot);
+        robot.push(KeyCode.DIGIT4);
+        robot.clickOn("#start-stop");
+        await(() -> window.rig().orElseThrow().all("position").size() > 40);
+        robot.clickOn("#start-stop");
+        await(() -> robot.lookup("#discard-run").query().isVisible() && robot.lookup("#discard-run").query().getParent().isVisible());
+        robot.clickOn("#discard-run");
+        await(() -> window.bench().session().runs().size() == 29);
+        assertThat(window.bench().session().keptRuns()).hasSize(28);
+        assertThat(window.bench().file().samples(29, "position").size()).isGreaterThan(30);
+    }
+
+    @Test
+    void anInstrumentThatFailsInARunIsSaidAndTheWindowLives(FxRobot robot) throws Exception {
+        LiveRig rig = connected(robot);
+        robot.push(KeyCode.DIGIT4);
+        robot.clickOn("#start-stop");
+        await(() -> rig.all("position").size() > 30);
+        rig.standIn().misbehave(Misbehaviour.SILENCE);
+        await(() -> text(robot, "live-watch").contains("silent"));
+        assertThat(text(robot, "watch-line")).contains("what came is kept");
+        rig.standIn().misbehave(Misbehaviour.GARBAGE);
+        await(() -> text(robot, "live-watch").contains("could not be understood") || text(robot, "live-watch").contains("silent"));
+        rig.standIn().disconnect();
+        await(() -> text(robot, "live-watch").contains("lost"));
+        robot.push(KeyCode.DIGIT6);
+        assertThat(window.dial().current()).isEqualTo(Station.JUDGE);
+        robot.push(KeyCode.DIGIT4);
+        robot.clickOn("#start-stop");
+        await(() -> !rig.isRecording());
+        robot.clickOn("#keep-run");
+        await(() -> window.bench().session().runs().size() == 29);
+        assertThat(window.bench().file().samples(29, "position").size()).isGreaterThan(30);
+    }
+
+    @Test
+    void aWatchFiresWhenTheTargetIsOutOfRange(FxRobot robot) throws Exception {
+        LiveRig rig = connected(robot);
+        robot.push(KeyCode.DIGIT4);
+        rig.arrange(java.util.Map.of("reference", "5.5 m"));
+        await(() -> text(robot, "live-watch").contains("out of range"));
+        assertThat(text(robot, "watch-line")).contains("Check that the sensor looks at its target");
+        rig.arrange(java.util.Map.of("reference", "0.9 m"));
+        await(() -> text(robot, "live-watch").isEmpty());
+    }
+
+    @Test
+    void aFileIsPreviewedAndImported(FxRobot robot) throws Exception {
+        Path csv = folder.resolve("elsewhere.csv");
+        StringBuilder b = new StringBuilder("time [s];position [mm]\n");
+        for (int i = 0; i < 100; i++) {
+            b.append(String.format(java.util.Locale.GERMANY, "%.2f;%.1f%n", 0.02 * i, 300 + 250 * Math.pow(0.02 * i, 2) + (i % 3)));
+        }
+        Files.writeString(csv, b);
+        robot.push(KeyCode.DIGIT4);
+        robot.interact(() -> new ImportDialog(window, "slopes", "C").show(robot.lookup("#start-stop").query(), csv));
+        await(() -> robot.lookup("#import-go").tryQuery().isPresent());
+        assertThat(text(robot, "import-guess")).contains("semicolon").contains("decimal comma").contains("1 header line");
+        assertThat(find(robot, "import-unit", TextField.class).getText()).isEqualTo("mm");
+        @SuppressWarnings("unchecked")
+        ComboBox<String> time = robot.lookup("#import-time").queryAs(ComboBox.class);
+        assertThat(time.getValue()).isEqualTo("time");
+        type(robot, "import-unit", "kg");
+        await(() -> text(robot, "import-problem").contains("cannot be expressed"));
+        type(robot, "import-unit", "mm");
+        await(() -> window.bench().session().runs().size() == 29);
+        assertThat(window.bench().session().run(29).orElseThrow().source()).isEqualTo("elsewhere.csv");
+    }
+
+    @Test
+    void aFileThatCannotBeReadIsOneSentence(FxRobot robot) throws Exception {
+        Path csv = folder.resolve("broken.csv");
+        Files.writeString(csv, "time,position\n");
+        robot.interact(() -> new ImportDialog(window, "slopes", "C").show(robot.lookup("#undo").query(), csv));
+        assertThat(text(robot, "watch-line")).contains("broken.csv holds no rows of numbers");
+        Path text = folder.resolve("letter.needle");
+        Files.writeString(text, "Dear laboratory, this is a letter.");
+        robot.interact(() -> window.open(text));
+        assertThat(text(robot, "watch-line")).contains("letter.needle is not a bench file");
+        assertThat(window.bench()).isSameAs(bench);
+    }
+
+    @Test
+    void aLedgerEntryShowsItsLineage(FxRobot robot) {
+        robot.push(KeyCode.DIGIT6);
+        robot.clickOn("#ledger-g");
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(robot.lookup("#ledger-g").query().getStyleClass()).contains("selected");
+        assertThat(robot.lookup("#ledger-g_eff").query().getStyleClass()).contains("comes-from");
+        assertThat(robot.lookup(".lineage").query().isVisible()).isTrue();
+        assertThat(robot.lookup(".lineage .label").queryAll()).anyMatch(n -> ((Label) n).getText().contains("g_eff * (1 + k_w * m_w / m_c)"));
+        robot.clickOn("#ledger-g");
+        assertThat(robot.lookup(".lineage").query().isVisible()).isFalse();
+    }
+
+    @Test
+    void anotherSchoolCanSpeak(FxRobot robot) {
+        robot.push(KeyCode.DIGIT6);
+        robot.clickOn("#speak-limits");
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(window.bench().session().school()).isEqualTo(School.LIMITS);
+        assertThat(text(robot, "verdict")).contains("overlap");
+        robot.clickOn("#comparison-intercept");
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(robot.lookup("#comparison-intercept").query().getStyleClass()).contains("chosen");
+    }
+
+    @Test
+    void theNotebookKeepsNotesAndSignOffs(FxRobot robot) {
+        robot.push(KeyCode.DIGIT7);
+        robot.clickOn("#note");
+        robot.write("The foam had moved").push(KeyCode.ENTER);
+        WaitForAsyncUtils.waitForFxEvents();
+        ListView<?> notebook = robot.lookup("#notebook").queryAs(ListView.class);
+        assertThat(notebook.getItems().get(notebook.getItems().size() - 1).toString()).contains("The foam had moved");
+        robot.clickOn("#step-cart");
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(window.bench().session().signOffs()).containsKey("cart");
+        assertThat(find(robot, "step-cart", CheckBox.class).isSelected()).isTrue();
+    }
+
+    @Test
+    void theBackRowSeesTheResultAndItCanBeFrozen(FxRobot robot) {
+        robot.push(KeyCode.DIGIT6);
+        robot.push(KeyCode.P);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(robot.lookup("#projector").query().isVisible()).isTrue();
+        assertThat(robot.lookup("#projector .big").queryAll()).anyMatch(n -> ((Label) n).getText().startsWith("9.8"));
+        robot.push(KeyCode.F);
+        assertThat(robot.lookup("#projector .quiet").queryAll()).anyMatch(n -> ((Label) n).getText().startsWith("Frozen"));
+        robot.push(KeyCode.ESCAPE);
+        assertThat(robot.lookup("#projector").query().isVisible()).isFalse();
+    }
+
+    @Test
+    void theThemeTurnsDarkAndTheLedgerHides(FxRobot robot) {
+        robot.push(KeyCode.CONTROL, KeyCode.D);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(Theme.isDark()).isTrue();
+        robot.push(KeyCode.CONTROL, KeyCode.D);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(Theme.isDark()).isFalse();
+        robot.push(KeyCode.DIGIT6).push(KeyCode.L);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(robot.lookup("#ledger").query().isVisible()).isFalse();
+    }
+
+    @Test
+    void everyControlHasANameForAssistiveTechnology(FxRobot robot) {
+        for (Station s : Station.values()) {
+            robot.interact(() -> window.go(s));
+            robot.lookup(n -> n instanceof Button || n instanceof TextField).queryAll().forEach(n -> {
+                String name = n instanceof Button b ? b.getText() : ((TextField) n).getAccessibleText() != null ? n.getAccessibleText() : ((TextField) n).getPromptText();
+                assertThat(name).as(s + ": " + n).isNotBlank();
+            });
+        }
+    }
+}

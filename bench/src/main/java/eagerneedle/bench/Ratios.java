@@ -1,0 +1,28 @@
+package eagerneedle.bench;
+
+import java.util.Collection;
+import org.openjdk.jmh.results.RunResult;
+import org.openjdk.jmh.runner.Runner;
+import org.openjdk.jmh.runner.RunnerException;
+import org.openjdk.jmh.runner.options.OptionsBuilder;
+
+/** Runs the benchmarks and prints each as a ratio to its baseline from the same run. */
+public final class Ratios {
+    private Ratios() {
+    }
+
+    public static void main(String[] arguments) throws RunnerException {
+        Collection<RunResult> results = new Runner(new OptionsBuilder().include(Benches.class.getName()).build()).run();
+        System.out.println();
+        print(results, "oneEdit", "wholeReduction", "one edit of a window against reducing the whole session");
+        print(results, "windowStatisticsOfAMillion", "plainLoopOverAMillion", "window statistics of a million samples against a plain loop");
+    }
+
+    private static void print(Collection<RunResult> results, String of, String baseline, String says) {
+        System.out.printf("%-62s %.3f ms : %.3f ms = %.3g%n", says, score(results, of), score(results, baseline), score(results, of) / score(results, baseline));
+    }
+
+    private static double score(Collection<RunResult> results, String name) {
+        return results.stream().filter(r -> r.getPrimaryResult().getLabel().equals(name)).findFirst().orElseThrow().getPrimaryResult().getScore();
+    }
+}

@@ -1,0 +1,34 @@
+// The formula language of method sheets. A number and its unit are one token: 9.8123(4) m/s^2.
+grammar Formula;
+
+definition : (NAME '=')? expression EOF ;
+
+expression
+    : '(' expression ')'                                   # group
+    | NAME '(' (argument (',' argument)*)? ')'             # call
+    | NAME ('.' NAME)*                                     # name
+    | QUANTITY                                             # quantity
+    | TEXT                                                 # text
+    | <assoc=right> expression '^' expression              # power
+    | op=('-' | '+') expression                            # sign
+    | expression op=('*' | '·' | '/') expression           # product
+    | expression op=('+' | '-' | '−') expression           # sum
+    | expression op=('<' | '<=' | '>' | '>=') expression   # compare
+    | 'not' expression                                     # negation
+    | expression op=('&' | '|')   expression              # logic
+    ;
+
+argument : (NAME ':')? expression ;
+
+QUANTITY : NUMBER ('(' DIGIT+ ('.' DIGIT*)? ')')? EXPONENT? (BLANK* ('±' | '+/-') BLANK* NUMBER EXPONENT?)? (BLANK* UNIT)? ;
+NAME     : LETTER (LETTER | DIGIT | '_')* ;
+TEXT     : '"' ~["\r\n]* '"' ;
+SPACE    : [ \t\r\n]+ -> skip ;
+
+fragment NUMBER   : DIGIT+ ('.' DIGIT*)? | '.' DIGIT+ ;
+fragment EXPONENT : [eE] [+-]? DIGIT+ ;
+fragment UNIT     : ATOM ([·/*] ATOM)* ;
+fragment ATOM     : (LETTER | [°%]) (LETTER | [°%])* ('^' '-'? DIGIT+ | [⁻⁰¹²³⁴⁵⁶⁷⁸⁹]+)? ;
+fragment BLANK    : [ \t] ;
+fragment LETTER   : [\p{L}] ;
+fragment DIGIT    : [0-9] ;

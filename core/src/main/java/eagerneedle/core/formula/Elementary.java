@@ -1,0 +1,85 @@
+package eagerneedle.core.formula;
+
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Quantity;
+import java.util.Locale;
+import java.util.function.DoubleUnaryOperator;
+
+/** Elementary functions of one quantity with their exact derivatives. */
+enum Elementary {
+    SIN(Math::sin, Math::cos, Takes.ANGLE),
+    COS(Math::cos, x -> -Math.sin(x), Takes.ANGLE),
+    TAN(Math::tan, x -> 1 / (Math.cos(x) * Math.cos(x)), Takes.ANGLE),
+    ASIN(Math::asin, x -> 1 / Math.sqrt(1 - x * x), Takes.NUMBER),
+    ACOS(Math::acos, x -> -1 / Math.sqrt(1 - x * x), Takes.NUMBER),
+    ATAN(Math::atan, x -> 1 / (1 + x * x), Takes.NUMBER),
+    EXP(Math::exp, Math::exp, Takes.NUMBER),
+    LN(Math::log, x -> 1 / x, Takes.NUMBER),
+    LOG10(Math::log10, x -> 1 / (x * Math.log(10)), Takes.NUMBER),
+    SINH(Math::sinh, Math::cosh, Takes.NUMBER),
+    COSH(Math::cosh, Math::sinh, Takes.NUMBER),
+    TANH(Math::tanh, x -> 1 - Math.tanh(x) * Math.tanh(x), Takes.NUMBER);
+
+    private enum Takes { ANGLE, NUMBER }
+
+    private final DoubleUnaryOperator f;
+    private final DoubleUnaryOperator slope;
+    private final Takes takes;
+
+    Elementary(DoubleUnaryOperator f, DoubleUnaryOperator slope, Takes takes) {
+        this.f = f;
+        this.slope = slope;
+        this.takes = takes;
+    }
+
+    /** @throws ArithmeticException outside the function's domain, or where its derivative is unbounded */
+    Quantity of(Quantity q) {
+        String name = name().toLowerCase(Locale.ROOT);
+        if (!q.unit().isDimensionless()) {
+            throw new ArithmeticException(name + " takes " + (takes == Takes.ANGLE ? "an angle" : "a pure number") + ", not " + q + ".");
+        }
+        Quantity x = q.to(LabUnit.ONE);
+        double v = f.applyAsDouble(x.value());
+        double d = slope.applyAsDouble(x.value());
+        if (!Double.isFinite(v)) {
+            throw new ArithmeticException(name + " has no value at " + q + ".");
+        }
+        if (!Double.isFinite(d) && !x.isExact()) {
+            throw new ArithmeticException("The uncertainty of " + name + " cannot be propagated at " + q + ".");
+        }
+        boolean angle = this == ASIN || this == ACOS || this == ATAN;
+        return x.mapped(v, angle ? LabUnit.RADIAN : LabUnit.ONE, Double.isFinite(d) ? d : 0);
+    }
+
+    static Quantity power(Quantity base, Quantity exponent) {
+        if (!exponent.unit().isDimensionless()) {
+            throw new ArithmeticException("An exponent must be a pure number, not " + exponent + ".");
+        }
+        double p = exponent.in(LabUnit.ONE);
+        if (exponent.isExact()) {
+            return base.power(p);
+        }
+        if (!base.unit().isDimensionless() || !(base.in(LabUnit.ONE) > 0)) {
+            throw new ArithmeticException("With an uncertain exponent the base must be a positive pure number, not " + base + ".");
+        }
+        return EXP.of(LN.of(base).times(exponent));
+    }
+
+    static Quantity abs(Quantity q) {
+        return q.value() < 0 ? q.negate() : q;
+    }
+
+    static Quantity atan2(Quantity y, Quantity x) {
+        Quantity a = y.coherent();
+        Quantity b = x.coherent();
+        if (!a.unit().fits(b.unit())) {
+            throw new ArithmeticException("atan2 takes two values of one kind, not " + y + " and " + x + ".");
+        }
+        double r2 = a.value() * a.value() + b.value() * b.value();
+        if (r2 == 0) {
+            throw new ArithmeticException("atan2 has no value where both are zero.");
+        }
+        return a.mapped(0, LabUnit.RADIAN, b.value() / r2).plus(b.mapped(0, LabUnit.RADIAN, -a.value() / r2))
+                .withValue(Math.atan2(a.value(), b.value()));
+    }
+}

@@ -1,0 +1,157 @@
+package eagerneedle.core.formula;
+
+import eagerneedle.core.fit.FitException;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.UnitException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.function.BinaryOperator;
+
+/**
+ * Evaluates a syntax tree in a scope. Operators work element by element on columns. Whatever goes wrong below is told with
+ * the column of the part of the formula it happened in.
+ */
+final class Evaluator {
+    private static final Map<String, Double> CONSTANTS = Map.of("pi", Math.PI, "e", Math.E);
+    private final Scope scope;
+    private int counter;
+
+    Evaluator(Scope scope) {
+        this.scope = scope;
+    }
+
+    Scope scope() {
+        return scope;
+    }
+
+    /** An id for something that this formula creates: the same for the same formula, different for each part of it. */
+    String freshId() {
+        return scope.origin() + "/" + counter++;
+    }
+
+    Value evaluate(Expr e) {
+        try {
+            return switch (kind(e)) {
+                case 0 -> literal((Expr.Literal) e);
+                case 1 -> new Value.Words(((Expr.Text) e).text());
+                case 2 -> name((Expr.Name) e);
+                case 3 -> prefix((Expr.Prefix) e);
+                case 4 -> infix((Expr.Infix) e);
+                default -> Functions.call(this, (Expr.Call) e);
+            };
+        } catch (UnitException | FitException | ArithmeticException bad) {
+            throw new FormulaException(e.column(), bad.getMessage());
+        }
+    }
+
+    private static int kind(Expr e) {
+        return e instanceof Expr.Literal ? 0 : e instanceof Expr.Text ? 1 : e instanceof Expr.Name ? 2 : e instanceof Expr.Prefix ? 3
+                : e instanceof Expr.Infix ? 4 : 5;
+    }
+
+    private Value literal(Expr.Literal l) {
+        return new Value.Scalar(l.reading().toQuantity(freshId(), scope.label() + ": " + l.text(), scope.origin()));
+    }
+
+    private Value name(Expr.Name n) {
+        Value v = scope.lookup(n.name()).orElse(null);
+        if (v == null && CONSTANTS.containsKey(n.name())) {
+            v = new Value.Scalar(Quantity.number(CONSTANTS.get(n.name())));
+        }
+        if (v == null) {
+            throw new FormulaException(n.column(), "The name " + n.name() + " is not known" + NearName.hint(n.name(), scope.names()));
+        }
+        return v;
+    }
+
+    private Value prefix(Expr.Prefix p) {
+        Value v = evaluate(p.operand());
+        return switch (p.op()) {
+            case "not" -> new Value.Truth(!truth(v, p.operand()));
+            case "-" -> each(v, p.operand(), Quantity::negate);
+            default -> each(v, p.operand(), q -> q);
+        };
+    }
+
+    private Value infix(Expr.Infix i) {
+        if (i.op().equals("and") || i.op().equals("or")) {
+            boolean left = truth(evaluate(i.left()), i.left());
+            return new Value.Truth(i.op().equals("and") ? left && truth(evaluate(i.right()), i.right()) : left || truth(evaluate(i.right()), i.right()));
+        }
+        Value a = evaluate(i.left());
+        Value b = evaluate(i.right());
+        return switch (i.op()) {
+            case "+" -> pairwise(a, b, i, Quantity::plus);
+            case "-" -> pairwise(a, b, i, Quantity::minus);
+            case "*" -> pairwise(a, b, i, Quantity::times);
+            case "/" -> pairwise(a, b, i, Quantity::dividedBy);
+            case "^" -> pairwise(a, b, i, (x, y) -> Elementary.power(x, y));
+            default -> {
+                Quantity x = scalar(a, i.left());
+                double d = x.minus(scalar(b, i.right())).value();
+                yield new Value.Truth(switch (i.op()) {
+                    case "<" -> d < 0;
+                    case "<=" -> d <= 0;
+                    case ">" -> d > 0;
+                    default -> d >= 0;
+                });
+            }
+        };
+    }
+
+    private Value pairwise(Value a, Value b, Expr.Infix at, BinaryOperator<Quantity> op) {
+        try {
+            if (a instanceof Value.Column x && b instanceof Value.Column y) {
+                if (x.rows().size() != y.rows().size()) {
+                    throw new FormulaException(at.column(), "A column of " + x.rows().size() + " values does not go with one of " + y.rows().size() + ".");
+                }
+                List<Quantity> out = new ArrayList<>();
+                for (int k = 0; k < x.rows().size(); k++) {
+                    out.add(op.apply(x.rows().get(k), y.rows().get(k)));
+                }
+                return new Value.Column(out);
+            }
+            if (a instanceof Value.Column x) {
+                Quantity y = scalar(b, at.right());
+                return new Value.Column(x.rows().stream().map(q -> op.apply(q, y)).toList());
+            }
+            if (b instanceof Value.Column y) {
+                Quantity x = scalar(a, at.left());
+                return new Value.Column(y.rows().stream().map(q -> op.apply(x, q)).toList());
+            }
+            return new Value.Scalar(op.apply(scalar(a, at.left()), scalar(b, at.right())));
+        } catch (UnitException e) {
+            throw new FormulaException(at.column(), "In '" + Spelling.of(at) + "': " + Character.toLowerCase(e.getMessage().charAt(0)) + e.getMessage().substring(1));
+        }
+    }
+
+    Value each(Value v, Expr at, java.util.function.UnaryOperator<Quantity> op) {
+        if (v instanceof Value.Column c) {
+            return new Value.Column(c.rows().stream().map(op).toList());
+        }
+        return new Value.Scalar(op.apply(scalar(v, at)));
+    }
+
+    static Quantity scalar(Value v, Expr at) {
+        if (v instanceof Value.Scalar s) {
+            return s.quantity();
+        }
+        throw new FormulaException(at.column(), "One quantity is needed here, not " + v.described() + ".");
+    }
+
+    static boolean truth(Value v, Expr at) {
+        if (v instanceof Value.Truth t) {
+            return t.holds();
+        }
+        throw new FormulaException(at.column(), "A comparison is needed here, not " + v.described() + ".");
+    }
+
+    static double pureNumber(Quantity q, Expr at, String what) {
+        if (!q.unit().isDimensionless()) {
+            throw new FormulaException(at.column(), what + " must be a pure number, not " + q + ".");
+        }
+        return q.in(LabUnit.ONE);
+    }
+}

@@ -1,0 +1,194 @@
+package eagerneedle.core.formula;
+
+import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.quantity.UnitException;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import org.antlr.v4.runtime.BaseErrorListener;
+import org.antlr.v4.runtime.CharStreams;
+import org.antlr.v4.runtime.CommonTokenStream;
+import org.antlr.v4.runtime.ParserRuleContext;
+import org.antlr.v4.runtime.RecognitionException;
+import org.antlr.v4.runtime.Recognizer;
+import org.antlr.v4.runtime.Token;
+
+/**
+ * A parsed formula.
+ *
+ * @param text       as written
+ * @param defines    the name on the left of an equals sign, or null
+ * @param expression its syntax tree
+ */
+public record Formula(String text, String defines, Expr expression) {
+    private static final int DEEPEST = 200;
+
+    /**
+     * Parses a formula such as {@code g = slope(a, sin_theta) * (1 + q)}; the name and equals sign may be missing.
+     *
+     * @throws FormulaException with column, what was found and what would fit
+     */
+    public static Formula parse(String text) {
+        int depth = 0;
+        for (int i = 0; i < text.length(); i++) {
+            depth += "(^".indexOf(text.charAt(i)) >= 0 ? 1 : text.charAt(i) == ')' ? -1 : 0;
+            if (depth > DEEPEST) {
+                throw new FormulaException(i + 1, "The formula is nested too deeply; split it into named parts.");
+            }
+        }
+        FormulaLexer lexer = new FormulaLexer(CharStreams.fromString(withSigns(text)));
+        FormulaParser parser = new FormulaParser(new CommonTokenStream(lexer));
+        Complaints complaints = new Complaints();
+        lexer.removeErrorListeners();
+        parser.removeErrorListeners();
+        lexer.addErrorListener(complaints);
+        parser.addErrorListener(complaints);
+        FormulaParser.DefinitionContext tree = parser.definition();
+        return new Formula(text, tree.NAME() == null ? null : tree.NAME().getText(), new Builder().visit(tree.expression()));
+    }
+
+    /** Spells "and" and "or" as single signs in place, so that "x < 3 and y > 2" has no unit called "and". */
+    private static String withSigns(String text) {
+        StringBuilder b = new StringBuilder(text);
+        boolean quoted = false;
+        for (int i = 0; i < b.length(); i++) {
+            quoted ^= b.charAt(i) == '"';
+            if (!quoted && word(b, i, "and")) {
+                b.replace(i, i + 3, "&  ");
+            } else if (!quoted && word(b, i, "or")) {
+                b.replace(i, i + 2, "| ");
+            }
+        }
+        return b.toString();
+    }
+
+    private static boolean word(CharSequence text, int at, String word) {
+        int end = at + word.length();
+        return end <= text.length() && text.subSequence(at, end).toString().equals(word)
+                && (at == 0 || !Character.isJavaIdentifierPart(text.charAt(at - 1)))
+                && (end == text.length() || !Character.isJavaIdentifierPart(text.charAt(end)));
+    }
+
+    /** The value in a scope. */
+    public Value evaluate(Scope scope) {
+        return new Evaluator(scope).evaluate(expression);
+    }
+
+    /** Every name the formula mentions, in order; functions and named arguments are not among them. */
+    public Set<String> names() {
+        Set<String> names = new LinkedHashSet<>();
+        collect(expression, names);
+        return names;
+    }
+
+    private static void collect(Expr e, Set<String> names) {
+        if (e instanceof Expr.Name n) {
+            names.add(n.name());
+        } else if (e instanceof Expr.Prefix p) {
+            collect(p.operand(), names);
+        } else if (e instanceof Expr.Infix i) {
+            collect(i.left(), names);
+            collect(i.right(), names);
+        } else if (e instanceof Expr.Call c) {
+            c.arguments().forEach(a -> collect(a.value(), names));
+        }
+    }
+
+    private static final class Complaints extends BaseErrorListener {
+        @Override
+        public void syntaxError(Recognizer<?, ?> recognizer, Object symbol, int line, int column, String message, RecognitionException e) {
+            int at = column + 1;
+            if (symbol instanceof Token token) {
+                boolean end = token.getType() == Token.EOF;
+                String found = end ? "the formula ends" : "'" + token.getText() + "' does not fit";
+                String fits = end ? "; something is missing, perhaps a closing bracket or a value"
+                        : token.getType() == FormulaLexer.QUANTITY || token.getType() == FormulaLexer.NAME ? "; perhaps an operator such as * is missing before it" : "";
+                throw new FormulaException(at, found + " here" + fits + ".");
+            }
+            int quote = message.indexOf('\'');
+            throw new FormulaException(at, "The character " + (quote < 0 ? "" : message.substring(quote)) + " has no meaning in a formula.");
+        }
+    }
+
+    /** Turns ANTLR's tree into ours. */
+    private static final class Builder extends FormulaBaseVisitor<Expr> {
+        private static int column(ParserRuleContext c) {
+            return c.getStart().getCharPositionInLine() + 1;
+        }
+
+        @Override
+        public Expr visitGroup(FormulaParser.GroupContext c) {
+            return visit(c.expression());
+        }
+
+        @Override
+        public Expr visitCall(FormulaParser.CallContext c) {
+            List<Expr.Argument> arguments = new ArrayList<>();
+            for (FormulaParser.ArgumentContext a : c.argument()) {
+                arguments.add(new Expr.Argument(a.NAME() == null ? null : a.NAME().getText(), visit(a.expression())));
+            }
+            return new Expr.Call(c.NAME().getText(), List.copyOf(arguments), column(c));
+        }
+
+        @Override
+        public Expr visitName(FormulaParser.NameContext c) {
+            return new Expr.Name(c.getText(), column(c));
+        }
+
+        @Override
+        public Expr visitQuantity(FormulaParser.QuantityContext c) {
+            try {
+                return new Expr.Literal(Reading.parse(c.getText()), c.getText(), column(c));
+            } catch (UnitException e) {
+                throw new FormulaException(column(c), e.getMessage().replaceFirst("\\.$", "") + "; to multiply by a name write * between them.");
+            } catch (IllegalArgumentException e) {
+                throw new FormulaException(column(c), e.getMessage());
+            }
+        }
+
+        @Override
+        public Expr visitText(FormulaParser.TextContext c) {
+            return new Expr.Text(c.getText().substring(1, c.getText().length() - 1), column(c));
+        }
+
+        @Override
+        public Expr visitPower(FormulaParser.PowerContext c) {
+            return infix("^", c.expression(), c);
+        }
+
+        @Override
+        public Expr visitSign(FormulaParser.SignContext c) {
+            return new Expr.Prefix(c.op.getText(), visit(c.expression()), column(c));
+        }
+
+        @Override
+        public Expr visitNegation(FormulaParser.NegationContext c) {
+            return new Expr.Prefix("not", visit(c.expression()), column(c));
+        }
+
+        @Override
+        public Expr visitProduct(FormulaParser.ProductContext c) {
+            return infix(c.op.getText().replace('·', '*'), c.expression(), c);
+        }
+
+        @Override
+        public Expr visitSum(FormulaParser.SumContext c) {
+            return infix(c.op.getText().replace('−', '-'), c.expression(), c);
+        }
+
+        @Override
+        public Expr visitCompare(FormulaParser.CompareContext c) {
+            return infix(c.op.getText(), c.expression(), c);
+        }
+
+        @Override
+        public Expr visitLogic(FormulaParser.LogicContext c) {
+            return infix(c.op.getText().equals("&") ? "and" : "or", c.expression(), c);
+        }
+
+        private Expr infix(String op, List<FormulaParser.ExpressionContext> sides, ParserRuleContext c) {
+            return new Expr.Infix(op, visit(sides.get(0)), visit(sides.get(1)), column(c));
+        }
+    }
+}

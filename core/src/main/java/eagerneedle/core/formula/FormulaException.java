@@ -1,0 +1,17 @@
+package eagerneedle.core.formula;
+
+/** What is wrong with a formula, in one sentence, and where. */
+public final class FormulaException extends RuntimeException {
+    private final int column;
+
+    /** @param column 1-based column in the formula's text, 0 if it concerns the whole formula */
+    public FormulaException(int column, String message) {
+        super(message);
+        this.column = column;
+    }
+
+    /** 1-based column in the formula's text; 0 for the whole. */
+    public int column() {
+        return column;
+    }
+}

@@ -1,0 +1,67 @@
+package eagerneedle.core.formula;
+
+import eagerneedle.core.fit.Fit;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.trace.Trace;
+import eagerneedle.core.trace.Window;
+import java.util.List;
+
+/** What a formula can give: a quantity, a column of quantities, a trace, a fit, words, or true and false. */
+public sealed interface Value {
+    /** For messages: "a column of 5 values". */
+    String described();
+
+    record Scalar(Quantity quantity) implements Value {
+        @Override
+        public String described() {
+            return "the quantity " + quantity;
+        }
+    }
+
+    record Column(List<Quantity> rows) implements Value {
+        public Column {
+            rows = List.copyOf(rows);
+        }
+
+        @Override
+        public String described() {
+            return "a column of " + rows.size() + " values";
+        }
+    }
+
+    record Signal(Trace trace) implements Value {
+        @Override
+        public String described() {
+            return "the trace " + trace.name();
+        }
+    }
+
+    record Fitted(Fit fit) implements Value {
+        @Override
+        public String described() {
+            return "a fit of a " + fit.model();
+        }
+    }
+
+    /** A window on a trace. */
+    record Span(Window window) implements Value {
+        @Override
+        public String described() {
+            return "a window from " + window.from() + " s to " + window.to() + " s";
+        }
+    }
+
+    record Words(String text) implements Value {
+        @Override
+        public String described() {
+            return "the text \"" + text + "\"";
+        }
+    }
+
+    record Truth(boolean holds) implements Value {
+        @Override
+        public String described() {
+            return holds ? "true" : "false";
+        }
+    }
+}

@@ -1,0 +1,80 @@
+package eagerneedle.core.judge;
+
+import eagerneedle.core.quantity.Coverage;
+import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.UnitException;
+import java.util.Locale;
+
+/**
+ * A result against a reference, under all three schools at once. What both share cancels in the difference.
+ *
+ * @param id        identity in the sheet
+ * @param label     what is compared, in words
+ * @param result    the measured quantity
+ * @param reference what it is compared with, in the unit of the result
+ * @param coverage  coverage probability of the standard-uncertainty school
+ * @param threshold largest percent error that the method calls good, in percent; NaN if it states none
+ */
+public record Comparison(String id, String label, Quantity result, Quantity reference, Coverage coverage, double threshold) {
+    /** @throws UnitException when the two are of different kinds */
+    public static Comparison of(String id, String label, Quantity result, Quantity reference, Coverage coverage, double threshold) {
+        return new Comparison(id, label, result, reference.to(result.unit()), coverage, threshold);
+    }
+
+    /** Result minus reference, in the unit of the result. */
+    public Quantity difference() {
+        return result.minus(reference);
+    }
+
+    /** Difference in combined standard uncertainties; infinite when nothing is uncertain and they differ. */
+    public double normalised() {
+        Quantity d = difference();
+        return d.value() == 0 ? 0 : d.value() / d.u();
+    }
+
+    /** Half-width of the agreement band in combined standard uncertainties: the coverage factor. */
+    public double factor() {
+        return difference().isExact() ? coverage.factor(Double.POSITIVE_INFINITY) : coverage.factor(difference().dof());
+    }
+
+    /** Chance of a difference this large or larger, were there none; between 0 and 1. */
+    public double chance() {
+        return difference().isExact() ? (difference().value() == 0 ? 1 : 0) : Coverage.tails(normalised(), difference().dof());
+    }
+
+    /** How far the two intervals of the limits school overlap; negative is the gap between them. In the unit of the result. */
+    public double overlap() {
+        return result.limit() + reference.limit() - Math.abs(difference().value());
+    }
+
+    /** Error against the reference in percent, signed. */
+    public double percent() {
+        return 100 * difference().value() / Math.abs(reference.value());
+    }
+
+    public boolean agrees(School school) {
+        return switch (school) {
+            case STANDARD -> Math.abs(normalised()) <= factor();
+            case LIMITS -> overlap() >= 0;
+            case PERCENT -> Double.isNaN(threshold) || Math.abs(percent()) <= threshold;
+        };
+    }
+
+    /** The verdict in one sentence fit for a report. */
+    public String verdict(School school) {
+        String unit = result.unit().pretty().isEmpty() ? "" : " " + result.unit().pretty();
+        return switch (school) {
+            case STANDARD -> "%s %s %s: the difference %s%s is %.2f combined standard uncertainties (limit of agreement %.2f).".formatted(
+                    Notation.bracket(result), agrees(school) ? "agrees with" : "does not agree with", Notation.bracket(reference),
+                    Notation.plusMinus(difference().value(), coverage.expanded(difference())), unit, Math.abs(normalised()), factor());
+            case LIMITS -> agrees(school)
+                    ? "%s%s and %s%s agree: the limits overlap by %s%s.".formatted(Notation.plusMinus(result.value(), result.limit()), unit,
+                            Notation.plusMinus(reference.value(), reference.limit()), unit, Notation.plain(overlap(), 2), unit)
+                    : "%s%s and %s%s do not agree: a gap of %s%s lies between the limits.".formatted(Notation.plusMinus(result.value(), result.limit()), unit,
+                            Notation.plusMinus(reference.value(), reference.limit()), unit, Notation.plain(-overlap(), 2), unit);
+            case PERCENT -> String.format(Locale.ROOT, "The percent error is %.2g %%%s; it says nothing of how well it was measured.", percent(),
+                    Double.isNaN(threshold) ? "" : (agrees(school) ? ", within" : ", beyond") + " the " + Notation.plain(threshold, 3) + " % the method allows");
+        };
+    }
+}

@@ -1,0 +1,50 @@
+package eagerneedle.core.quantity;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * An uncertainty budget: who contributes how much to a quantity, largest first.
+ *
+ * <p>Leaves that carry the same label (the twenty residuals of one fit, the readings of one tape) stand in one line.
+ *
+ * @param of    the quantity
+ * @param lines sorted by share, largest first
+ */
+public record Budget(Quantity of, List<Line> lines) {
+    /**
+     * One line.
+     *
+     * @param label        what contributes
+     * @param source       where it came from
+     * @param type         A or B; A where both kinds carry the label
+     * @param contribution standard uncertainty from this line alone, in the quantity's unit
+     * @param share        share of the variance, 0 to 1
+     * @param dof          effective degrees of freedom of the line, infinite if known
+     */
+    public record Line(String label, String source, Leaf.Type type, double contribution, double share, double dof) {
+        /** Combined standard uncertainty if this line were halved, from the present combined one. */
+        public double combinedIfHalved(double u) {
+            return u * Math.sqrt(Math.max(0, 1 - 0.75 * share));
+        }
+    }
+
+    public static Budget of(Quantity q) {
+        Map<String, List<Map.Entry<Leaf, Double>>> groups = new LinkedHashMap<>();
+        q.contributions().entrySet().forEach(e -> groups.computeIfAbsent(e.getKey().label(), k -> new ArrayList<>()).add(e));
+        double total = q.u() * q.u();
+        List<Line> lines = new ArrayList<>();
+        groups.forEach((label, entries) -> {
+            double variance = entries.stream().mapToDouble(e -> e.getValue() * e.getValue()).sum();
+            Leaf first = entries.get(0).getKey();
+            boolean a = entries.stream().anyMatch(e -> e.getKey().type() == Leaf.Type.A);
+            double dof = q.keeping(leaf -> leaf.label().equals(label)).dof();
+            lines.add(new Line(label, first.source(), a ? Leaf.Type.A : Leaf.Type.B, Math.sqrt(variance), total == 0 ? 0 : variance / total, dof));
+        });
+        lines.sort(Comparator.comparingDouble(Line::share).reversed().thenComparing(Line::label));
+        return new Budget(q, List.copyOf(lines));
+    }
+}

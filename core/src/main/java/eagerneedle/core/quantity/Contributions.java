@@ -1,0 +1,109 @@
+package eagerneedle.core.quantity;
+
+import java.util.Arrays;
+import java.util.function.BiConsumer;
+import java.util.function.Predicate;
+
+/**
+ * A sparse, immutable map from leaf influence to signed contribution, sorted by leaf id so that two maps merge in one pass.
+ *
+ * <p>A contribution is what one standard deviation of the leaf does to the quantity, in the quantity's unit: the
+ * sensitivity coefficient times the standard uncertainty (JCGM 100, clause 5.1.3). Entries that cancel exactly vanish.
+ */
+final class Contributions {
+    static final Contributions NONE = new Contributions(new Leaf[0], new double[0]);
+
+    private final Leaf[] leaves;
+    private final double[] values;
+
+    private Contributions(Leaf[] leaves, double[] values) {
+        this.leaves = leaves;
+        this.values = values;
+    }
+
+    static Contributions of(Leaf leaf, double contribution) {
+        return contribution == 0 ? NONE : new Contributions(new Leaf[] {leaf}, new double[] {contribution});
+    }
+
+    /** a times this plus b times other. */
+    Contributions combine(double a, Contributions other, double b) {
+        if (other.leaves.length == 0) {
+            return times(a);
+        }
+        if (leaves.length == 0) {
+            return other.times(b);
+        }
+        Leaf[] outLeaves = new Leaf[leaves.length + other.leaves.length];
+        double[] out = new double[outLeaves.length];
+        int i = 0;
+        int j = 0;
+        int n = 0;
+        while (i < leaves.length || j < other.leaves.length) {
+            int order = i == leaves.length ? 1 : j == other.leaves.length ? -1
+                    : leaves[i] == other.leaves[j] ? 0 : leaves[i].compareTo(other.leaves[j]);
+            Leaf leaf = order <= 0 ? leaves[i] : other.leaves[j];
+            double c = order < 0 ? a * values[i++] : order > 0 ? b * other.values[j++] : a * values[i++] + b * other.values[j++];
+            if (c != 0) {
+                outLeaves[n] = leaf;
+                out[n++] = c;
+            }
+        }
+        return new Contributions(Arrays.copyOf(outLeaves, n), Arrays.copyOf(out, n));
+    }
+
+    Contributions times(double a) {
+        if (a == 0) {
+            return NONE;
+        }
+        if (a == 1) {
+            return this;
+        }
+        double[] scaled = new double[values.length];
+        for (int i = 0; i < scaled.length; i++) {
+            scaled[i] = a * values[i];
+        }
+        return new Contributions(leaves, scaled);
+    }
+
+    Contributions keep(Predicate<Leaf> which) {
+        Contributions out = NONE;
+        for (int i = 0; i < leaves.length; i++) {
+            if (which.test(leaves[i])) {
+                out = out.combine(1, of(leaves[i], values[i]), 1);
+            }
+        }
+        return out;
+    }
+
+    double get(Leaf leaf) {
+        int at = Arrays.binarySearch(leaves, leaf);
+        return at < 0 ? 0 : values[at];
+    }
+
+    double dot(Contributions other) {
+        double sum = 0;
+        int i = 0;
+        int j = 0;
+        while (i < leaves.length && j < other.leaves.length) {
+            int order = leaves[i] == other.leaves[j] ? 0 : leaves[i].compareTo(other.leaves[j]);
+            if (order == 0) {
+                sum += values[i++] * other.values[j++];
+            } else if (order < 0) {
+                i++;
+            } else {
+                j++;
+            }
+        }
+        return sum;
+    }
+
+    int size() {
+        return leaves.length;
+    }
+
+    void forEach(BiConsumer<Leaf, Double> visitor) {
+        for (int i = 0; i < leaves.length; i++) {
+            visitor.accept(leaves[i], values[i]);
+        }
+    }
+}

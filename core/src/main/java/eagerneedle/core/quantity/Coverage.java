@@ -1,0 +1,38 @@
+package eagerneedle.core.quantity;
+
+import org.hipparchus.distribution.continuous.NormalDistribution;
+import org.hipparchus.distribution.continuous.TDistribution;
+
+/**
+ * Coverage intervals from Student's t (JCGM 100, annex G).
+ *
+ * @param probability coverage probability, between 0 and 1; 0.95 by default
+ */
+public record Coverage(double probability) {
+    public static final Coverage DEFAULT = new Coverage(0.95);
+    private static final double PRACTICALLY_INFINITE = 1e6;
+
+    public Coverage {
+        if (!(probability > 0 && probability < 1)) {
+            throw new IllegalArgumentException("A coverage probability lies between 0 and 1, not at " + probability + ".");
+        }
+    }
+
+    /** Coverage factor k for so many degrees of freedom. */
+    public double factor(double dof) {
+        double tail = (1 + probability) / 2;
+        return dof > PRACTICALLY_INFINITE ? new NormalDistribution().inverseCumulativeProbability(tail)
+                : new TDistribution(dof).inverseCumulativeProbability(tail);
+    }
+
+    /** Expanded uncertainty U = k u, in the quantity's unit. */
+    public double expanded(Quantity q) {
+        return q.isExact() ? 0 : factor(q.dof()) * q.u();
+    }
+
+    /** Probability of a deviation at least this many standard uncertainties from zero, either side. */
+    public static double tails(double standardised, double dof) {
+        double z = Math.abs(standardised);
+        return 2 * (dof > PRACTICALLY_INFINITE ? new NormalDistribution().cumulativeProbability(-z) : new TDistribution(dof).cumulativeProbability(-z));
+    }
+}

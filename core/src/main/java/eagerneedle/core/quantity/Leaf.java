@@ -1,0 +1,64 @@
+package eagerneedle.core.quantity;
+
+import java.util.Objects;
+
+/**
+ * One leaf influence: an independent cause of uncertainty, standardised to mean 0 and standard deviation 1.
+ *
+ * <p>A leaf has no unit of its own. What one standard deviation of it does to a quantity is that quantity's
+ * {@linkplain Quantity#contribution contribution}, in the quantity's unit. Two leaves are the same influence when their
+ * {@code id} is the same.
+ *
+ * @param id           identity within a session, for instance {@code input:spacing}
+ * @param label        what a person calls it, for instance {@code foot spacing by tape}; budgets group by it
+ * @param source       which reading, instrument, calibration or choice it came from
+ * @param type         type A (from statistics) or B (from other knowledge), JCGM 100 clause 2.3
+ * @param distribution the shape of what is known
+ * @param dof          degrees of freedom of its standard uncertainty; infinite when taken as known
+ * @param pool         leaves of one pool share one variance estimate (the parameters of one fit, say); their variances are
+ *                     added before Welch-Satterthwaite. By default the leaf's own id
+ */
+public record Leaf(String id, String label, String source, Type type, Distribution distribution, double dof, String pool)
+        implements Comparable<Leaf> {
+
+    /** How the standard uncertainty was evaluated. */
+    public enum Type { A, B }
+
+    public Leaf {
+        Objects.requireNonNull(id);
+        Objects.requireNonNull(label);
+        Objects.requireNonNull(pool);
+        if (!(dof > 0)) {
+            throw new IllegalArgumentException("Degrees of freedom of " + label + " must be above 0, not " + dof + ".");
+        }
+    }
+
+    /** A type A influence with {@code dof} degrees of freedom, t-distributed when they are finite. */
+    public static Leaf typeA(String id, String label, String source, double dof) {
+        return new Leaf(id, label, source, Type.A, Double.isInfinite(dof) ? Distribution.NORMAL : Distribution.STUDENT_T, dof, id);
+    }
+
+    /** A type B influence of the given shape, taken as known (infinite degrees of freedom). */
+    public static Leaf typeB(String id, String label, String source, Distribution distribution) {
+        return new Leaf(id, label, source, Type.B, distribution, Double.POSITIVE_INFINITY, id);
+    }
+
+    public Leaf inPool(String newPool) {
+        return new Leaf(id, label, source, type, distribution, dof, newPool);
+    }
+
+    @Override
+    public int compareTo(Leaf other) {
+        return id.compareTo(other.id);
+    }
+
+    @Override
+    public boolean equals(Object o) {
+        return o instanceof Leaf leaf && leaf.id.equals(id);
+    }
+
+    @Override
+    public int hashCode() {
+        return id.hashCode();
+    }
+}

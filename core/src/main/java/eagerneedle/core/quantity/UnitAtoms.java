@@ -1,0 +1,145 @@
+package eagerneedle.core.quantity;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import javax.measure.Dimension;
+import javax.measure.MetricPrefix;
+import javax.measure.Unit;
+import tech.units.indriya.AbstractUnit;
+import tech.units.indriya.unit.UnitDimension;
+import tech.units.indriya.unit.Units;
+
+/**
+ * The single units people use in a teaching laboratory, each defined through Indriya (JSR-385), with the SI prefixes where
+ * prefixes are customary.
+ */
+final class UnitAtoms {
+    private static final Map<Dimension, Integer> BASE_INDEX = Map.of(UnitDimension.MASS, 0, UnitDimension.LENGTH, 1, UnitDimension.TIME, 2,
+            UnitDimension.ELECTRIC_CURRENT, 3, UnitDimension.TEMPERATURE, 4, UnitDimension.AMOUNT_OF_SUBSTANCE, 5,
+            UnitDimension.LUMINOUS_INTENSITY, 6);
+    private static final Map<String, LabUnit> KNOWN = new LinkedHashMap<>();
+
+    static {
+        prefixed("m", Units.METRE);
+        prefixed("g", Units.GRAM);
+        prefixed("s", Units.SECOND);
+        prefixed("A", Units.AMPERE);
+        prefixed("K", Units.KELVIN);
+        prefixed("mol", Units.MOLE);
+        prefixed("cd", Units.CANDELA);
+        prefixed("Hz", Units.HERTZ);
+        prefixed("N", Units.NEWTON);
+        prefixed("Pa", Units.PASCAL);
+        prefixed("J", Units.JOULE);
+        prefixed("W", Units.WATT);
+        prefixed("C", Units.COULOMB);
+        prefixed("V", Units.VOLT);
+        prefixed("F", Units.FARAD);
+        prefixed("ohm", Units.OHM);
+        prefixed("Ω", Units.OHM);
+        prefixed("S", Units.SIEMENS);
+        prefixed("T", Units.TESLA);
+        prefixed("H", Units.HENRY);
+        prefixed("Wb", Units.WEBER);
+        prefixed("lm", Units.LUMEN);
+        prefixed("lx", Units.LUX);
+        prefixed("Bq", Units.BECQUEREL);
+        prefixed("rad", Units.RADIAN);
+        prefixed("L", Units.LITRE);
+        prefixed("l", Units.LITRE);
+        prefixed("bar", Units.PASCAL.multiply(100_000));
+        prefixed("eV", Units.JOULE.multiply(1.602176634e-19));
+        plain("min", Units.MINUTE);
+        plain("h", Units.HOUR);
+        plain("d", Units.DAY);
+        plain("%", AbstractUnit.ONE.divide(100));
+        plain("ppm", AbstractUnit.ONE.divide(1_000_000));
+        plain("strain", AbstractUnit.ONE);
+        plain("microstrain", AbstractUnit.ONE.divide(1_000_000));
+        plain("µε", AbstractUnit.ONE.divide(1_000_000));
+        plain("count", AbstractUnit.ONE);
+        plain("counts", AbstractUnit.ONE);
+        plain("LSB", AbstractUnit.ONE);
+        plain("rpm", Units.HERTZ.multiply(2).divide(120));
+        plain("atm", Units.PASCAL.multiply(101_325));
+        put("rev", KNOWN.get("rad").scaled("rev", 2 * Math.PI, 0));
+        put("deg", KNOWN.get("rad").scaled("deg", Math.PI / 180, 0));
+        put("°", KNOWN.get("deg"));
+        put("arcmin", KNOWN.get("rad").scaled("arcmin", Math.PI / 10_800, 0));
+        put("arcsec", KNOWN.get("rad").scaled("arcsec", Math.PI / 648_000, 0));
+        put("degC", KNOWN.get("K").scaled("degC", 1, 273.15));
+        put("°C", KNOWN.get("degC"));
+    }
+
+    private static final List<LabUnit> NAMED = List.of(KNOWN.get("N"), KNOWN.get("Pa"), KNOWN.get("W"), KNOWN.get("V"), KNOWN.get("ohm"),
+            KNOWN.get("C"), KNOWN.get("F"));
+
+    private UnitAtoms() {
+    }
+
+    private static void put(String symbol, LabUnit unit) {
+        KNOWN.put(symbol, unit);
+    }
+
+    private static void plain(String symbol, Unit<?> unit) {
+        put(symbol, from(symbol, unit));
+    }
+
+    private static void prefixed(String symbol, Unit<?> unit) {
+        plain(symbol, unit);
+        for (MetricPrefix prefix : MetricPrefix.values()) {
+            if (Math.abs(prefix.getExponent()) > 15) {
+                continue;
+            }
+            String full = prefix.getSymbol() + symbol;
+            if (!KNOWN.containsKey(full)) {
+                Unit<?> scaled = unit.prefix(prefix);
+                put(full, from(full, scaled));
+                if (prefix == MetricPrefix.MICRO) {
+                    put("µ" + symbol, from("µ" + symbol, scaled));
+                    put("μ" + symbol, from("µ" + symbol, scaled));
+                    put("u" + symbol, from("µ" + symbol, scaled));
+                }
+            }
+        }
+    }
+
+    private static LabUnit from(String symbol, Unit<?> unit) {
+        int[] exponents = new int[7];
+        Dimension dimension = unit.getDimension();
+        Map<? extends Dimension, Integer> bases = dimension.getBaseDimensions();
+        if (bases == null) {
+            bases = dimension.equals(UnitDimension.NONE) ? Map.of() : Map.of(dimension, 1);
+        }
+        bases.forEach((d, power) -> exponents[BASE_INDEX.get(d)] = 12 * power);
+        return new LabUnit(symbol, toSystem(unit), 0, exponents);
+    }
+
+    private static double toSystem(Unit<?> unit) {
+        try {
+            return unit.getConverterToAny(unit.getSystemUnit()).convert(1.0);
+        } catch (javax.measure.IncommensurableException e) {
+            throw new IllegalStateException("Indriya refused " + unit, e);
+        }
+    }
+
+    /** The unit of that symbol, or null. */
+    static LabUnit find(String symbol) {
+        return KNOWN.get(symbol);
+    }
+
+    static List<LabUnit> namedCoherent() {
+        return NAMED == null ? List.of() : NAMED;
+    }
+
+    /** " (did you mean ...?)" for a symbol that differs from a known one by case, or nothing. */
+    static String suggestion(String symbol) {
+        for (String known : KNOWN.keySet()) {
+            if (known.equalsIgnoreCase(symbol)) {
+                return "; perhaps " + known + " was meant";
+            }
+        }
+        return "";
+    }
+}

@@ -1,0 +1,33 @@
+package eagerneedle.core.reduce;
+
+import eagerneedle.core.quantity.Quantity;
+import java.util.List;
+import java.util.Optional;
+
+/** The list of every quantity of a session, in the order of the sheet. */
+public record Ledger(List<Entry> entries) {
+    /**
+     * One quantity.
+     *
+     * @param name    its name in the sheet; with its run for what belongs to one, such as {@code slopes[12].a}
+     * @param group   heading it stands under
+     * @param label   what a person calls it
+     * @param symbol  its letter in equations, or null
+     * @param key     its key in the graph
+     * @param outcome the quantity, or why there is none
+     * @param source  "measured", "as planned", or "derived"
+     */
+    public record Entry(String name, String group, String label, String symbol, String key, Outcome outcome, String source) {
+        public Optional<Quantity> quantity() {
+            return outcome.quantity();
+        }
+    }
+
+    public Ledger {
+        entries = List.copyOf(entries);
+    }
+
+    public Optional<Entry> named(String name) {
+        return entries.stream().filter(e -> e.name().equals(name)).findFirst();
+    }
+}

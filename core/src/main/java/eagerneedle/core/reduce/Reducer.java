@@ -1,0 +1,278 @@
+package eagerneedle.core.reduce;
+
+import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.chain.Chain;
+import eagerneedle.core.formula.Formula;
+import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.formula.Value;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.trace.RawSamples;
+import eagerneedle.core.trace.Trace;
+import eagerneedle.core.trace.Window;
+import eagerneedle.core.trace.WindowProposal;
+import eagerneedle.core.watch.SampleWatch;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * Builds the graph of a session and evaluates it, reusing whatever the last evaluation already knows.
+ *
+ * <p>Keys: an input or result by its name; a column over the runs of a capture as {@code capture.name}; what belongs to one
+ * run as {@code run 12.name}. The same graph, with runs that are only scheduled and readings that are only planned, gives
+ * the predicted budget.
+ */
+public final class Reducer {
+    private final SheetReader.Located located;
+    private final SampleSource source;
+    private final Map<String, Formula> parsed = new LinkedHashMap<>();
+    private Graph last;
+    private Graph lastPlan;
+
+    public Reducer(SheetReader.Located located, SampleSource source) {
+        this.located = located;
+        this.source = source;
+    }
+
+    public SheetReader.Located located() {
+        return located;
+    }
+
+    /** Reduces what has been captured. */
+    public Reduction reduce(Session session) {
+        last = Graph.evaluate(new Builder(session, false).build(), last);
+        return new Reduction(located, session, source, last.outcomes(), session.runs(), false);
+    }
+
+    /** Reduces a session that is only tried out; what is remembered of the real one stays. */
+    public Reduction whatIf(Session session) {
+        Graph tried = Graph.evaluate(new Builder(session, false).build(), last);
+        return new Reduction(located, session, source, tried.outcomes(), session.runs(), false);
+    }
+
+    /** Predicts the results from planned readings and the scheduled runs. */
+    public Reduction plan(Session session) {
+        Builder builder = new Builder(session, true);
+        lastPlan = Graph.evaluate(builder.build(), lastPlan);
+        return new Reduction(located, session, source, lastPlan.outcomes(), builder.runs, true);
+    }
+
+    /** How many nodes the last reduction had to compute; for tests and benchmarks. */
+    public int computedLast() {
+        return last == null ? 0 : last.computed();
+    }
+
+    private final class Builder {
+        private final Session session;
+        private final boolean planning;
+        private final Sheet sheet = located.sheet();
+        private final List<Run> runs;
+        private final Map<String, Graph.Node> nodes = new LinkedHashMap<>();
+
+        Builder(Session session, boolean planning) {
+            this.session = session;
+            this.planning = planning;
+            this.runs = planning ? scheduled() : session.runs();
+        }
+
+        Map<String, Graph.Node> build() {
+            sheet.inputs().forEach((name, input) -> {
+                String planned = session.planned().getOrDefault(name, input.value());
+                String text = planning ? planned : session.measured().getOrDefault(name, planned);
+                reading(name, text, input);
+            });
+            if (planning) {
+                sheet.planned().forEach((name, input) -> reading(name, session.planned().getOrDefault(name, input.value()), input));
+            }
+            sheet.captures().forEach(this::capture);
+            sheet.results().forEach((name, d) -> formula(name, d.formula(), d.unit(), Map.of(), "/results/" + name + "/formula"));
+            return nodes;
+        }
+
+        private void reading(String key, String text, Sheet.Input input) {
+            nodes.put(key, new Graph.Node(List.of(), List.of(text, input.leafLabel()), look -> {
+                try {
+                    return Outcome.of(Reading.parse(text).toQuantity("input:" + key, input.leafLabel(), input.by() == null ? "reading" : input.by()));
+                } catch (IllegalArgumentException e) {
+                    return Outcome.problem(e.getMessage());
+                }
+            }));
+        }
+
+        private void capture(String captureName, Sheet.Capture capture) {
+            List<Run> ofCapture = runs.stream().filter(r -> r.capture().equals(captureName)).toList();
+            Set<String> columns = new LinkedHashSet<>();
+            capture.levels().values().forEach(l -> columns.addAll(l.set().keySet()));
+            columns.addAll(capture.quantities().keySet());
+            for (Run run : ofCapture) {
+                run(run, captureName, capture);
+            }
+            List<Run> taking = ofCapture.stream().filter(Run::takesPart).toList();
+            for (String column : columns) {
+                List<String> rows = taking.stream().map(r -> runKey(r, column)).filter(nodes::containsKey).toList();
+                nodes.put(captureName + "." + column, new Graph.Node(rows, List.of(rows), look -> column(rows, look)));
+            }
+        }
+
+        private static Outcome column(List<String> rows, java.util.function.Function<String, Outcome> look) {
+            List<Quantity> values = new ArrayList<>();
+            for (String row : rows) {
+                Outcome o = look.apply(row);
+                if (o.problem() != null) {
+                    return Outcome.problem(o.problem().startsWith("Run") ? o.problem() : row.replace("run ", "Run ") + ": " + o.problem());
+                }
+                o.quantity().ifPresent(values::add);
+            }
+            return Outcome.of(new Value.Column(values));
+        }
+
+        private void run(Run run, String captureName, Sheet.Capture capture) {
+            Map<String, String> local = new LinkedHashMap<>();
+            Sheet.Level level = capture.levels().get(run.level());
+            Map<String, String> set = level == null ? Map.of() : level.set();
+            set.keySet().forEach(n -> local.put(n, runKey(run, n)));
+            capture.quantities().keySet().forEach(n -> local.put(n, runKey(run, n)));
+            if (!planning) {
+                capture.channels().forEach(c -> local.put(c, runKey(run, c)));
+                capture.channels().forEach(c -> trace(run, c));
+                capture.windows().forEach((w, plan) -> window(run, w, plan));
+            }
+            set.forEach((n, f) -> formula(runKey(run, n), f, null, Map.of(), "/captures/" + captureName + "/levels/" + run.level() + "/set/" + n));
+            capture.quantities().forEach((n, d) -> {
+                String f = planning ? d.planned() : d.formula();
+                if (planning && f == null && !usesChannels(d, capture)) {
+                    f = d.formula();
+                }
+                if (f != null) {
+                    formula(runKey(run, n), f, d.unit(), local, "/captures/" + captureName + "/quantities/" + n + (f.equals(d.formula()) ? "/formula" : "/planned"));
+                }
+            });
+        }
+
+        /** True when a quantity rests on samples, directly or through others of its run, and so has no value in a plan. */
+        private boolean usesChannels(Sheet.Derived d, Sheet.Capture capture) {
+            return parse(d.formula()).names().stream().anyMatch(n -> capture.channels().contains(n)
+                    || capture.quantities().containsKey(n) && capture.quantities().get(n).planned() == null && usesChannels(capture.quantities().get(n), capture));
+        }
+
+        private void trace(Run run, String channelName) {
+            Calibration calibration = run.rawUnit().equals(Run.COUNTS) ? session.calibrationOf(channelName).orElse(null) : null;
+            List<Object> stamp = new ArrayList<>();
+            stamp.add(run.rawUnit());
+            stamp.add(calibration == null ? "none" : calibration);
+            nodes.put(runKey(run, channelName), new Graph.Node(List.of(), stamp, look -> {
+                RawSamples raw = source.samples(run.id(), channelName);
+                if (raw.size() == 0) {
+                    return Outcome.problem(run.name() + " holds no samples of " + channelName + ".");
+                }
+                try {
+                    return Outcome.of(new Value.Signal(toTrace(sheet.channels().get(channelName), run, raw, calibration)));
+                } catch (IllegalArgumentException e) {
+                    return Outcome.problem(run.name() + ": " + e.getMessage());
+                }
+            }));
+        }
+
+        private void window(Run run, String name, Sheet.WindowPlan plan) {
+            Window byHand = run.windows().get(name);
+            nodes.put(windowKey(run, name), new Graph.Node(List.of(runKey(run, plan.on())), List.of(plan, byHand == null ? "proposed" : byHand), look -> {
+                Outcome trace = look.apply(runKey(run, plan.on()));
+                if (trace.problem() != null) {
+                    return trace;
+                }
+                if (byHand != null) {
+                    return Outcome.of(new Value.Span(byHand));
+                }
+                return WindowProposal.named(plan.propose()).of(((Value.Signal) trace.value()).trace()).map(w -> Outcome.of(new Value.Span(w)))
+                        .orElse(Outcome.problem(run.name() + ": no window '" + name + "' could be proposed; set one by hand or discard the run."));
+            }));
+        }
+
+        private void formula(String key, String text, String unit, Map<String, String> local, String pointer) {
+            Formula formula = parse(text);
+            List<String> needs = new ArrayList<>();
+            for (String n : formula.names()) {
+                String k = local.getOrDefault(n, n);
+                if (nodes.containsKey(k) || local.containsKey(n) || sheet.results().containsKey(k) || k.contains(".")) {
+                    needs.add(k);
+                }
+            }
+            String runKey = key.contains(".") && key.startsWith("run ") ? key.substring(0, key.indexOf('.')) : null;
+            if (runKey != null) {
+                nodes.keySet().stream().filter(k -> k.startsWith(runKey + ".window ")).filter(k -> text.contains('"' + k.substring(k.indexOf(".window ") + 8) + '"')).forEach(needs::add);
+            }
+            nodes.put(key, new Graph.Node(List.copyOf(needs), List.of(text, unit == null ? "" : unit, local), look -> {
+                NodeScope scope = new NodeScope(key, local, look, planning, runKey);
+                try {
+                    Value v = formula.evaluate(scope);
+                    if (unit != null && v instanceof Value.Scalar s) {
+                        v = new Value.Scalar(s.quantity().to(LabUnit.parse(unit)));
+                    }
+                    return Outcome.of(v);
+                } catch (NodeScope.Missing m) {
+                    return Outcome.problem(m.getMessage());
+                } catch (FormulaException e) {
+                    return Outcome.problem(located.problem(pointer, e.column(), e.getMessage()).getMessage());
+                } catch (IllegalArgumentException e) {
+                    return Outcome.problem(located.problem(pointer, 1, e.getMessage()).getMessage());
+                }
+            }));
+        }
+
+        private List<Run> scheduled() {
+            List<Run> out = new ArrayList<>();
+            sheet.captures().forEach((c, capture) -> capture.levels().keySet().forEach(l -> {
+                for (int i = 0; i < capture.repeats(); i++) {
+                    out.add(Run.captured(out.size() + 1, c, l, session.created(), "planned", Run.COUNTS));
+                }
+            }));
+            return out;
+        }
+    }
+
+    private Formula parse(String text) {
+        return parsed.computeIfAbsent(text, Formula::parse);
+    }
+
+    static String runKey(Run run, String name) {
+        return "run " + run.id() + "." + name;
+    }
+
+    static String windowKey(Run run, String window) {
+        return "run " + run.id() + ".window " + window;
+    }
+
+    /** Raw samples turned into the measurand: chain backwards, then the calibration in force; samples beyond reach are left out. */
+    static Trace toTrace(Sheet.Channel channel, Run run, RawSamples raw, Calibration calibration) {
+        LabUnit unit = channel.labUnit();
+        boolean counts = run.rawUnit().equals(Run.COUNTS);
+        Chain chain = counts ? channel.toChain() : null;
+        SampleWatch watch = counts ? new SampleWatch(channel.label(), chain, 0) : null;
+        LabUnit imported = counts ? null : LabUnit.parse(run.rawUnit());
+        double[] t = new double[raw.size()];
+        double[] v = new double[raw.size()];
+        int n = 0;
+        for (int i = 0; i < raw.size(); i++) {
+            double x = raw.values()[i];
+            if (counts && watch.beyondReach(x)) {
+                continue;
+            }
+            t[n] = raw.time()[i];
+            v[n++] = counts ? chain.indication(x) : imported.convert(x, unit);
+        }
+        if (n == 0) {
+            throw new IllegalArgumentException("every sample of " + channel.label() + " is out of range.");
+        }
+        Trace trace = new Trace(channel.label(), java.util.Arrays.copyOf(t, n), java.util.Arrays.copyOf(v, n), unit, counts ? chain.step() : 0, List.of());
+        return calibration == null ? trace : calibration.apply(trace);
+    }
+}

@@ -1,0 +1,256 @@
+package eagerneedle.core.reduce;
+
+import eagerneedle.core.fit.Fit;
+import eagerneedle.core.formula.Formula;
+import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.formula.Scope;
+import eagerneedle.core.formula.Value;
+import eagerneedle.core.judge.Comparison;
+import eagerneedle.core.judge.School;
+import eagerneedle.core.quantity.Coverage;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.trace.Trace;
+import eagerneedle.core.trace.Window;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/** Everything that follows from a session at one moment: every outcome of the graph, the ledger, comparisons and checks. Immutable. */
+public final class Reduction {
+    private final SheetReader.Located located;
+    private final Session session;
+    private final SampleSource source;
+    private final Map<String, Outcome> outcomes;
+    private final List<Run> runs;
+    private final boolean planned;
+
+    Reduction(SheetReader.Located located, Session session, SampleSource source, Map<String, Outcome> outcomes, List<Run> runs, boolean planned) {
+        this.located = located;
+        this.session = session;
+        this.source = source;
+        this.outcomes = outcomes;
+        this.runs = List.copyOf(runs);
+        this.planned = planned;
+    }
+
+    public Sheet sheet() {
+        return located.sheet();
+    }
+
+    public Session session() {
+        return session;
+    }
+
+    public SampleSource source() {
+        return source;
+    }
+
+    /** The runs reduced: those of the session, or the scheduled ones of a plan. */
+    public List<Run> runs() {
+        return runs;
+    }
+
+    /** The outcome of a node; a problem if there is no such node. */
+    public Outcome outcome(String key) {
+        return outcomes.getOrDefault(key, Outcome.problem("There is no " + key + "."));
+    }
+
+    public Optional<Quantity> quantity(String key) {
+        return outcome(key).quantity();
+    }
+
+    public Outcome ofRun(Run run, String name) {
+        return outcome(Reducer.runKey(run, name));
+    }
+
+    public Optional<Trace> trace(Run run, String channel) {
+        return ofRun(run, channel).value() instanceof Value.Signal s ? Optional.of(s.trace()) : Optional.empty();
+    }
+
+    public Optional<Window> window(Run run, String name) {
+        return outcome(Reducer.windowKey(run, name)).value() instanceof Value.Span s ? Optional.of(s.window()) : Optional.empty();
+    }
+
+    public Optional<Fit> fit(String key) {
+        return outcome(key).value() instanceof Value.Fitted f ? Optional.of(f.fit()) : Optional.empty();
+    }
+
+    /** The first fit among the quantities of a run: the one drawn over its trace. */
+    public Optional<Fit> fitOfRun(Run run) {
+        return sheet().captures().get(run.capture()).quantities().keySet().stream().map(n -> fit(Reducer.runKey(run, n))).flatMap(Optional::stream).findFirst();
+    }
+
+    /** Rows of a column, or empty if it has a problem. */
+    public List<Quantity> column(String key) {
+        return outcome(key).value() instanceof Value.Column c ? c.rows() : List.of();
+    }
+
+    /** Every quantity: inputs, then results, then what belongs to runs. */
+    public Ledger ledger() {
+        List<Ledger.Entry> entries = new ArrayList<>();
+        sheet().inputs().forEach((name, input) -> entries.add(new Ledger.Entry(name, group(input.group(), "Set-up"), input.label(), input.symbol(), name,
+                outcome(name), session.measured().containsKey(name) && !planned ? "measured" : "as planned")));
+        sheet().results().forEach((name, d) -> {
+            if (d.shown()) {
+                entries.add(new Ledger.Entry(name, group(d.group(), "Result"), d.label(), d.symbol(), name, outcome(name), "derived"));
+            }
+        });
+        if (!planned) {
+            runs.stream().filter(r -> r.discard() == null).forEach(run -> entries.addAll(ofRun(run)));
+        }
+        return new Ledger(entries);
+    }
+
+    /** The ledger entries of one run. */
+    public List<Ledger.Entry> ofRun(Run run) {
+        List<Ledger.Entry> entries = new ArrayList<>();
+        Sheet.Capture capture = sheet().captures().get(run.capture());
+        if (capture != null) {
+            capture.quantities().forEach((n, d) -> {
+                if (d.shown()) {
+                    entries.add(new Ledger.Entry(run.capture() + "[" + run.id() + "]." + n, run.name(), d.label(), d.symbol(), Reducer.runKey(run, n),
+                            ofRun(run, n), "derived"));
+                }
+            });
+        }
+        return entries;
+    }
+
+    private static String group(String stated, String otherwise) {
+        return stated == null ? otherwise : stated;
+    }
+
+    /** The comparisons that can be made so far, in the order of the sheet. */
+    public List<Comparison> comparisons() {
+        List<Comparison> out = new ArrayList<>();
+        for (Sheet.Comparison c : sheet().comparisons()) {
+            Optional<Quantity> result = quantity(c.result());
+            Optional<Quantity> reference = quantity(c.reference());
+            if (result.isPresent() && reference.isPresent() && result.get().unit().fits(reference.get().unit())) {
+                out.add(Comparison.of(c.id(), c.label(), result.get(), reference.get(), Coverage.DEFAULT, c.threshold() == null ? Double.NaN : c.threshold()));
+            }
+        }
+        return out;
+    }
+
+    /** The school that speaks for a comparison: the session's choice, or else the sheet's. */
+    public School speaks(String comparison) {
+        return session.school() != null ? session.school()
+                : sheet().comparisons().stream().filter(c -> c.id().equals(comparison)).findFirst().map(Sheet.Comparison::school).orElse(School.STANDARD);
+    }
+
+    /** A check of the sheet: met, not met, or (empty) not yet to be judged. */
+    public record CheckOutcome(Sheet.Check check, Optional<Boolean> met, String problem) {
+    }
+
+    public List<CheckOutcome> checks() {
+        List<CheckOutcome> out = new ArrayList<>();
+        for (Sheet.Check check : sheet().checks()) {
+            try {
+                Value v = Formula.parse(check.formula()).evaluate(new CheckScope());
+                out.add(new CheckOutcome(check, v instanceof Value.Truth t ? Optional.of(t.holds()) : Optional.empty(), null));
+            } catch (NodeScope.Missing | FormulaException e) {
+                out.add(new CheckOutcome(check, Optional.empty(), e.getMessage()));
+            }
+        }
+        return out;
+    }
+
+    /** Keys a quantity's formula mentions, and keys of quantities whose formulas mention it: its neighbours in the lineage. */
+    public record Lineage(Set<String> from, Set<String> feeds) {
+    }
+
+    public Lineage lineage(String key) {
+        Set<String> feeds = new LinkedHashSet<>();
+        Map<String, String> formulas = formulas();
+        formulas.forEach((k, f) -> {
+            if (!k.equals(key) && mentions(k, f).contains(key)) {
+                feeds.add(k);
+            }
+        });
+        Set<String> from = formulas.containsKey(key) ? mentions(key, formulas.get(key)) : Set.of();
+        return new Lineage(from, feeds);
+    }
+
+    /** The formula of a node as the sheet writes it, if it has one. */
+    public Optional<String> formula(String key) {
+        return Optional.ofNullable(formulas().get(key));
+    }
+
+    private Map<String, String> formulas() {
+        Map<String, String> out = new LinkedHashMap<>();
+        sheet().results().forEach((n, d) -> out.put(n, d.formula()));
+        for (Run run : runs) {
+            Sheet.Capture capture = sheet().captures().get(run.capture());
+            if (capture != null && run.discard() == null) {
+                capture.quantities().forEach((n, d) -> out.put(Reducer.runKey(run, n), d.formula()));
+            }
+        }
+        return out;
+    }
+
+    private Set<String> mentions(String key, String formula) {
+        Set<String> out = new LinkedHashSet<>();
+        String run = key.startsWith("run ") ? key.substring(0, key.indexOf('.') + 1) : "";
+        for (String n : Formula.parse(formula).names()) {
+            if (!run.isEmpty() && outcomes.containsKey(run + n)) {
+                out.add(run + n);
+            } else if (n.contains(".")) {
+                String column = n.substring(n.indexOf('.'));
+                runs.stream().filter(r -> r.takesPart() && r.capture().equals(n.substring(0, n.indexOf('.')))).forEach(r -> out.add("run " + r.id() + column));
+            } else {
+                out.add(n);
+            }
+        }
+        return out;
+    }
+
+    private final class CheckScope implements Scope {
+        private final Scope empty = Scope.empty("check");
+
+        @Override
+        public Optional<Value> lookup(String name) {
+            if (name.equals("pi") || name.equals("e")) {
+                return Optional.empty();
+            }
+            Outcome o = outcome(name);
+            if (o.problem() != null) {
+                throw new NodeScope.Missing(o.problem());
+            }
+            return Optional.of(o.value());
+        }
+
+        @Override
+        public Set<String> names() {
+            return new LinkedHashSet<>(outcomes.keySet());
+        }
+
+        @Override
+        public String origin() {
+            return empty.origin();
+        }
+
+        @Override
+        public String label() {
+            return empty.label();
+        }
+
+        @Override
+        public boolean planning() {
+            return planned;
+        }
+
+        @Override
+        public Optional<Window> window(String name, Trace trace) {
+            return Optional.empty();
+        }
+    }
+}

@@ -1,0 +1,109 @@
+package eagerneedle.core.reduce;
+
+import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.fit.Fit;
+import eagerneedle.core.fit.Residuals;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.trace.RawSamples;
+import eagerneedle.core.trace.Trace;
+import eagerneedle.core.trace.Window;
+import eagerneedle.core.trace.WindowProposal;
+import eagerneedle.core.watch.Finding;
+import eagerneedle.core.watch.Finding.Severity;
+import eagerneedle.core.watch.SampleWatch;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+
+/** All watches over a stored session, most severe first. Keeps what it found in raw samples, since those never change. */
+public final class SessionWatch {
+    private final Map<String, List<Finding>> ofSamples = new HashMap<>();
+
+    /** Findings over a reduction at a moment. */
+    public List<Finding> look(Reduction reduction, Instant now) {
+        List<Finding> found = new ArrayList<>();
+        Sheet sheet = reduction.sheet();
+        for (Run run : reduction.runs()) {
+            Sheet.Capture capture = sheet.captures().get(run.capture());
+            if (run.discard() != null || capture == null) {
+                continue;
+            }
+            for (String channel : capture.channels()) {
+                if (run.rawUnit().equals(Run.COUNTS)) {
+                    found.addAll(ofSamples.computeIfAbsent(run.id() + "/" + channel, k -> samples(sheet.channels().get(channel), run, reduction.source().samples(run.id(), channel))));
+                }
+            }
+            if (run.leftOut() == null) {
+                windows(reduction, run, capture, found);
+            }
+        }
+        calibrations(reduction, now, found);
+        reduction.checks().stream().filter(c -> c.met().isPresent() && !c.met().get()).forEach(c -> found.add(Finding.ofSession("check", Severity.WRONG,
+                "Not met: " + c.check().label() + ".", "A check of the method sheet failed.", c.check().remedy() == null ? "" : c.check().remedy())));
+        long unread = sheet.inputs().keySet().stream().filter(n -> !reduction.session().measured().containsKey(n)).count();
+        if (unread > 0 && !reduction.session().keptRuns().isEmpty()) {
+            found.add(Finding.ofSession("as planned", Severity.NOTE, unread == 1 ? "One input is still as planned." : unread + " inputs are still as planned.",
+                    "They were not read yet.", "Enter what was read at Plan; results use planned values until then."));
+        }
+        found.sort(Comparator.comparing(Finding::severity).reversed());
+        return List.copyOf(found);
+    }
+
+    private static List<Finding> samples(Sheet.Channel channel, Run run, RawSamples raw) {
+        return new SampleWatch(channel.label(), channel.toChain(), channel.rate()).look(run.id(), raw.time(), raw.values()).stream()
+                .map(f -> new Finding(f.watch(), f.severity(), run.name() + ": " + f.message(), f.cause(), f.remedy(), f.run(), f.from(), f.to())).toList();
+    }
+
+    private static void windows(Reduction reduction, Run run, Sheet.Capture capture, List<Finding> found) {
+        capture.windows().forEach((name, plan) -> {
+            Window byHand = run.windows().get(name);
+            Trace trace = reduction.trace(run, plan.on()).orElse(null);
+            if (byHand != null && trace != null) {
+                WindowProposal.named(plan.propose()).of(trace).ifPresent(p -> {
+                    double slack = 3 * trace.interval();
+                    if (byHand.to() > p.to() + slack || byHand.from() < p.from() - slack) {
+                        boolean late = byHand.to() > p.to() + slack;
+                        found.add(new Finding("window", Severity.ATTENTION, String.format(Locale.ROOT, "%s: the window '%s' runs %.2f s past the change at %.2f s.", run.name(), name,
+                                late ? byHand.to() - p.to() : p.from() - byHand.from(), late ? p.to() : p.from()),
+                                late ? "The trace changes there: contact with a stop, or a hand." : "The trace changes there: it was still held, or just released.",
+                                "Draw the edge back before the change.", run.id(), late ? p.to() : byHand.from(), late ? byHand.to() : p.from()));
+                    }
+                });
+            }
+        });
+        Fit fit = reduction.fitOfRun(run).orElse(null);
+        if (fit != null && Residuals.remark(fit.residuals()).isPresent() && found.stream().noneMatch(f -> f.run() == run.id() && f.watch().equals("window"))) {
+            found.add(new Finding("residuals", Severity.ATTENTION, run.name() + ": the residuals of the fit follow a pattern.",
+                    "The window holds more than one kind of motion, or the sensor saw something else.", "Look at the residuals and move the window, or leave the run out.",
+                    run.id(), fit.x()[0], fit.x()[fit.x().length - 1]));
+        }
+        if (reduction.ofRun(run).stream().anyMatch(e -> e.outcome().problem() != null)) {
+            String why = reduction.ofRun(run).stream().filter(e -> e.outcome().problem() != null).findFirst().orElseThrow().outcome().problem();
+            found.add(new Finding("no value", Severity.WRONG, why, "The run could not be reduced.", "Set its window, leave it out or discard it.", run.id(), Double.NaN, Double.NaN));
+        }
+    }
+
+    private static void calibrations(Reduction reduction, Instant now, List<Finding> found) {
+        reduction.sheet().channels().forEach((name, channel) -> {
+            Calibration c = reduction.session().calibrationOf(name).orElse(null);
+            boolean used = reduction.session().keptRuns().stream().anyMatch(r -> r.rawUnit().equals(Run.COUNTS)
+                    && reduction.sheet().captures().get(r.capture()).channels().contains(name));
+            if (c == null && channel.calibration() != null && used) {
+                found.add(Finding.ofSession("not calibrated", Severity.ATTENTION, capital(channel.label()) + " is not calibrated.",
+                        "Values rest on the nominal transfer of the chain; its error is in no budget.", "Calibrate it; stored runs will follow."));
+            } else if (c != null && c.overdue(now)) {
+                found.add(Finding.ofSession("calibration overdue", Severity.ATTENTION, "The calibration of " + channel.label() + " was due on " + c.due().toString().substring(0, 10) + ".",
+                        "It is older than the sheet allows.", "Calibrate again."));
+            }
+        });
+    }
+
+    private static String capital(String s) {
+        return Character.toUpperCase(s.charAt(0)) + s.substring(1);
+    }
+}

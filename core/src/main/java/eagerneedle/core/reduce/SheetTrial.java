@@ -1,0 +1,45 @@
+package eagerneedle.core.reduce;
+
+import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.SheetException;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.trace.RawSamples;
+import java.time.Instant;
+
+/** Tries a sheet on its own planned values: a unit that does not fit, or a value outside a function's domain, shows here. */
+public final class SheetTrial {
+    private SheetTrial() {
+    }
+
+    /**
+     * Reads a sheet and computes its predicted results.
+     *
+     * @throws SheetException for the first thing that is wrong, with file, line and column
+     */
+    public static SheetReader.Located read(String text, String file) {
+        SheetReader.Located located = SheetReader.read(text, file);
+        Reduction plan = new Reducer(located, (run, channel) -> RawSamples.NONE).plan(Session.start(text, located.sheet().title(), Instant.EPOCH));
+        for (String name : located.sheet().results().keySet()) {
+            String problem = plan.outcome(name).problem();
+            if (problem != null && problem.startsWith(file)) {
+                throw new SheetException(problem);
+            }
+        }
+        for (Reduction.CheckOutcome check : plan.checks()) {
+            if (check.problem() != null) {
+                int i = located.sheet().checks().indexOf(check.check());
+                throw located.problem("/checks/" + i + "/formula", 1, check.problem());
+            }
+        }
+        for (int i = 0; i < located.sheet().comparisons().size(); i++) {
+            var c = located.sheet().comparisons().get(i);
+            var result = plan.quantity(c.result());
+            var reference = plan.quantity(c.reference());
+            if (result.isPresent() && reference.isPresent() && !result.get().unit().fits(reference.get().unit())) {
+                throw located.problem("/comparisons/" + i + "/reference", 1, c.result() + " in " + result.get().unit().named() + " cannot be compared with "
+                        + c.reference() + " in " + reference.get().unit().named() + ".");
+            }
+        }
+        return located;
+    }
+}

@@ -1,0 +1,174 @@
+package eagerneedle.core.session;
+
+import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.judge.School;
+import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.trace.Window;
+import java.time.Instant;
+import java.util.Locale;
+
+/**
+ * One act that changes a session. {@link #says()} is its line in the notebook. A command that cannot be carried out throws
+ * {@link IllegalArgumentException} with one sentence and changes nothing.
+ */
+public sealed interface Command {
+    Session apply(Session before);
+
+    String says();
+
+    /** A planned reading; null goes back to the sheet's. */
+    record SetPlanned(String input, String label, String reading) implements Command {
+        @Override
+        public Session apply(Session s) {
+            return s.withPlanned(input, checked(reading));
+        }
+
+        @Override
+        public String says() {
+            return reading == null ? "Planned " + label + " as in the sheet." : "Planned " + label + " as " + reading + ".";
+        }
+    }
+
+    /** A reading as measured; null takes it back. */
+    record SetMeasured(String input, String label, String reading) implements Command {
+        @Override
+        public Session apply(Session s) {
+            return s.withMeasured(input, checked(reading));
+        }
+
+        @Override
+        public String says() {
+            return reading == null ? "Took back the reading of " + label + "." : "Read " + label + " as " + reading + ".";
+        }
+    }
+
+    record Calibrate(Calibration calibration) implements Command {
+        @Override
+        public Session apply(Session s) {
+            calibration.fit();
+            return s.withCalibration(calibration);
+        }
+
+        @Override
+        public String says() {
+            return "Calibrated " + calibration.channel() + " by " + calibration.kind() + " at " + calibration.points().size() + " points.";
+        }
+    }
+
+    record KeepRun(Run run) implements Command {
+        @Override
+        public Session apply(Session s) {
+            if (s.run(run.id()).isPresent()) {
+                throw new IllegalArgumentException("There is a run " + run.id() + " already.");
+            }
+            return s.withRun(run);
+        }
+
+        @Override
+        public String says() {
+            return "Kept " + run.name() + " (" + run.capture() + ", " + run.level() + ") from " + run.source() + ".";
+        }
+    }
+
+    record RenameRun(int id, String name) implements Command {
+        @Override
+        public Session apply(Session s) {
+            if (name.isBlank()) {
+                throw new IllegalArgumentException("A run needs a name.");
+            }
+            return s.changingRun(id, r -> r.named(name.strip()));
+        }
+
+        @Override
+        public String says() {
+            return "Named run " + id + " '" + name.strip() + "'.";
+        }
+    }
+
+    /** Discards a run with a reason, or takes it back when the reason is null. Its samples stay in the file. */
+    record DiscardRun(int id, String reason) implements Command {
+        @Override
+        public Session apply(Session s) {
+            return s.changingRun(id, r -> r.discarded(reason));
+        }
+
+        @Override
+        public String says() {
+            return reason == null ? "Took run " + id + " back." : "Discarded run " + id + ": " + reason + ".";
+        }
+    }
+
+    /** Leaves a run out of the results with a reason, or takes it in again when the reason is null. */
+    record LeaveOut(int id, String reason) implements Command {
+        @Override
+        public Session apply(Session s) {
+            return s.changingRun(id, r -> r.leftOut(reason));
+        }
+
+        @Override
+        public String says() {
+            return reason == null ? "Took run " + id + " into the results again." : "Left run " + id + " out of the results: " + reason + ".";
+        }
+    }
+
+    /** Sets a window by hand, or goes back to the proposal when it is null. */
+    record SetWindow(int id, String name, Window window) implements Command {
+        @Override
+        public Session apply(Session s) {
+            return s.changingRun(id, r -> r.windowed(name, window));
+        }
+
+        @Override
+        public String says() {
+            return window == null ? "Took the proposed window '" + name + "' of run " + id + " again."
+                    : String.format(Locale.ROOT, "Set the window '%s' of run %d to %.3f s ... %.3f s (%s).", name, id, window.from(), window.to(), window.reason());
+        }
+    }
+
+    /** Signs a step off, or takes the sign-off back when the moment is null. */
+    record SignOff(String step, String text, Instant at) implements Command {
+        @Override
+        public Session apply(Session s) {
+            return s.withSignOff(step, at);
+        }
+
+        @Override
+        public String says() {
+            return (at == null ? "Took back the sign-off: " : "Signed off: ") + text + ".";
+        }
+    }
+
+    record AddNote(Instant at, String text) implements Command {
+        @Override
+        public Session apply(Session s) {
+            if (text.isBlank()) {
+                throw new IllegalArgumentException("The note is empty.");
+            }
+            return s.withNote(new Session.Note(at, text.strip()));
+        }
+
+        @Override
+        public String says() {
+            return "Note: " + text.strip();
+        }
+    }
+
+    record ChooseSchool(School school) implements Command {
+        @Override
+        public Session apply(Session s) {
+            return s.withSchool(school);
+        }
+
+        @Override
+        public String says() {
+            return "Chose the school that speaks: " + school.label() + ".";
+        }
+    }
+
+    private static String checked(String reading) {
+        if (reading != null) {
+            Reading.parse(reading);
+        }
+        return reading;
+    }
+}

@@ -1,0 +1,61 @@
+package eagerneedle.core.session;
+
+import eagerneedle.core.trace.Window;
+import java.time.Instant;
+import java.util.LinkedHashMap;
+import java.util.Map;
+
+/**
+ * One capture. Its raw samples lie in the bench file under its id and are never altered; this is what is said about them.
+ *
+ * @param id      1, 2, 3, ... within the session
+ * @param name    what a person calls it
+ * @param capture which capture of the sheet
+ * @param level   which level of that capture
+ * @param started when
+ * @param source  the instrument, or the file it was imported from
+ * @param rawUnit "counts", or the unit the samples were imported in
+ * @param discard why it was discarded; null while it is kept
+ * @param leftOut why it is left out of the results though kept; null while it takes part
+ * @param windows windows set by hand, by name; others are proposed
+ */
+public record Run(int id, String name, String capture, String level, Instant started, String source, String rawUnit, String discard, String leftOut,
+                  Map<String, Window> windows) {
+    public static final String COUNTS = "counts";
+
+    public Run {
+        windows = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(windows));
+    }
+
+    public static Run captured(int id, String capture, String level, Instant started, String source, String rawUnit) {
+        return new Run(id, "Run " + id, capture, level, started, source, rawUnit, null, null, Map.of());
+    }
+
+    /** True when it is neither discarded nor left out. */
+    public boolean takesPart() {
+        return discard == null && leftOut == null;
+    }
+
+    public Run named(String newName) {
+        return new Run(id, newName, capture, level, started, source, rawUnit, discard, leftOut, windows);
+    }
+
+    public Run discarded(String reason) {
+        return new Run(id, name, capture, level, started, source, rawUnit, reason, leftOut, windows);
+    }
+
+    public Run leftOut(String reason) {
+        return new Run(id, name, capture, level, started, source, rawUnit, discard, reason, windows);
+    }
+
+    /** With a window set by hand, or with the proposal again when {@code window} is null. */
+    public Run windowed(String windowName, Window window) {
+        Map<String, Window> w = new LinkedHashMap<>(windows);
+        if (window == null) {
+            w.remove(windowName);
+        } else {
+            w.put(windowName, window);
+        }
+        return new Run(id, name, capture, level, started, source, rawUnit, discard, leftOut, w);
+    }
+}

@@ -1,0 +1,223 @@
+package eagerneedle.core.sheet;
+
+import eagerneedle.core.formula.Formula;
+import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.formula.NearName;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Reading;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/** Finds what a schema cannot: formulas that do not parse, names nobody defines, circles, units and readings that do not read. */
+final class SheetCheck {
+    private static final Set<String> CONSTANTS = Set.of("pi", "e");
+    private final SheetReader.Located located;
+    private final Sheet sheet;
+
+    private SheetCheck(SheetReader.Located located) {
+        this.located = located;
+        this.sheet = located.sheet();
+    }
+
+    /** @throws SheetException for the first thing that is wrong */
+    static void check(SheetReader.Located located) {
+        SheetCheck c = new SheetCheck(located);
+        c.readings("inputs", located.sheet().inputs());
+        c.readings("planned", located.sheet().planned());
+        c.channels();
+        c.formulas();
+        c.references();
+    }
+
+    private void readings(String section, Map<String, Sheet.Input> inputs) {
+        inputs.forEach((name, input) -> attempt("/" + section + "/" + name + "/value", () -> Reading.parse(input.value())));
+    }
+
+    private void channels() {
+        sheet.channels().forEach((name, channel) -> {
+            String p = "/channels/" + name;
+            attempt(p + "/unit", () -> LabUnit.parse(channel.unit()));
+            for (int i = 0; channel.needs() != null && i < channel.needs().size(); i++) {
+                String need = channel.needs().get(i);
+                attempt(p + "/needs/" + i, () -> Reading.parse(need).unit().convert(0, channel.labUnit()));
+            }
+            for (int i = 0; i < channel.chain().size(); i++) {
+                boolean last = i == channel.chain().size() - 1;
+                Sheet.Link link = channel.chain().get(i);
+                String at = p + "/chain/" + i;
+                if (last != link.kind().equals("converter")) {
+                    throw located.problem(at, 1, "a chain ends with its converter and has one only.");
+                }
+                if (!last && link.to() == null) {
+                    throw located.problem(at, 1, "a " + link.kind() + " needs the unit it gives ('to').");
+                }
+            }
+            attempt(p + "/chain", channel::toChain);
+            if (channel.calibration() != null) {
+                for (int i = 0; i < channel.calibration().points().size(); i++) {
+                    String point = channel.calibration().points().get(i);
+                    attempt(p + "/calibration/points/" + i, () -> Reading.parse(point).unit().convert(0, channel.labUnit()));
+                }
+            }
+            if (channel.device() != null && !sheet.devices().containsKey(channel.device())) {
+                throw located.problem(p + "/device", 1, "there is no device " + channel.device() + NearName.hint(channel.device(), sheet.devices().keySet()));
+            }
+        });
+    }
+
+    private void formulas() {
+        Map<String, Set<String>> uses = new LinkedHashMap<>();
+        Map<String, String> places = new HashMap<>();
+        Set<String> global = new LinkedHashSet<>(sheet.inputs().keySet());
+        global.addAll(sheet.results().keySet());
+        sheet.captures().forEach((c, capture) -> columnsOf(capture).forEach(q -> global.add(c + "." + q)));
+        for (String name : sheet.results().keySet()) {
+            if (sheet.inputs().containsKey(name)) {
+                throw located.problem("/results/" + name, 1, name + " is an input and a result; give one of them another name.");
+            }
+        }
+        sheet.results().forEach((name, d) -> derived("/results/" + name, name, d, global, global, uses, places, ""));
+        sheet.captures().forEach((c, capture) -> {
+            String p = "/captures/" + c;
+            for (int i = 0; i < capture.channels().size(); i++) {
+                String channel = capture.channels().get(i);
+                if (!sheet.channels().containsKey(channel)) {
+                    throw located.problem(p + "/channels/" + i, 1, "there is no channel " + channel + NearName.hint(channel, sheet.channels().keySet()));
+                }
+            }
+            capture.windows().forEach((w, plan) -> {
+                if (!capture.channels().contains(plan.on())) {
+                    throw located.problem(p + "/windows/" + w + "/on", 1, "this capture has no channel " + plan.on() + NearName.hint(plan.on(), capture.channels()));
+                }
+            });
+            Set<String> known = new LinkedHashSet<>(global);
+            known.addAll(columnsOf(capture));
+            known.addAll(capture.channels());
+            Set<String> inPlan = new LinkedHashSet<>(known);
+            inPlan.addAll(sheet.planned().keySet());
+            capture.levels().forEach((l, level) -> level.set().forEach((name, formula) -> {
+                String at = p + "/levels/" + l + "/set/" + name;
+                uses.computeIfAbsent(c + "." + name, k -> new LinkedHashSet<>()).addAll(names(at, formula, global));
+                places.put(c + "." + name, at);
+            }));
+            capture.quantities().forEach((q, d) -> derived(p + "/quantities/" + q, c + "." + q, d, known, inPlan, uses, places, c + "."));
+        });
+        findCircle(uses, places);
+    }
+
+    private void derived(String pointer, String key, Sheet.Derived d, Set<String> known, Set<String> inPlan, Map<String, Set<String>> uses,
+                         Map<String, String> places, String prefix) {
+        if (d.unit() != null) {
+            attempt(pointer + "/unit", () -> LabUnit.parse(d.unit()));
+        }
+        Set<String> names = names(pointer + "/formula", d.formula(), known);
+        if (d.planned() != null) {
+            names(pointer + "/planned", d.planned(), inPlan);
+        }
+        Set<String> needs = new LinkedHashSet<>();
+        for (String n : names) {
+            needs.add(uses.containsKey(prefix + n) || isRunName(prefix, n) ? prefix + n : n);
+        }
+        uses.put(key, needs);
+        places.put(key, pointer + "/formula");
+    }
+
+    private boolean isRunName(String prefix, String name) {
+        return !prefix.isEmpty() && columnsOf(sheet.captures().get(prefix.substring(0, prefix.length() - 1))).contains(name);
+    }
+
+    private Set<String> names(String pointer, String formula, Set<String> known) {
+        Formula parsed;
+        try {
+            parsed = Formula.parse(formula);
+        } catch (FormulaException e) {
+            throw located.problem(pointer, e.column(), e.getMessage());
+        }
+        for (String name : parsed.names()) {
+            if (!known.contains(name) && !CONSTANTS.contains(name)) {
+                throw located.problem(pointer, formula.indexOf(name) + 1, "the name " + name + " is not known here" + NearName.hint(name, known));
+            }
+        }
+        return parsed.names();
+    }
+
+    private static Set<String> columnsOf(Sheet.Capture capture) {
+        Set<String> columns = new LinkedHashSet<>();
+        capture.levels().values().forEach(l -> columns.addAll(l.set().keySet()));
+        columns.addAll(capture.quantities().keySet());
+        return columns;
+    }
+
+    private void findCircle(Map<String, Set<String>> uses, Map<String, String> places) {
+        Set<String> clear = new LinkedHashSet<>();
+        for (String start : uses.keySet()) {
+            walk(start, uses, places, new ArrayList<>(), clear);
+        }
+    }
+
+    private void walk(String name, Map<String, Set<String>> uses, Map<String, String> places, List<String> path, Set<String> clear) {
+        if (path.contains(name)) {
+            List<String> circle = new ArrayList<>(path.subList(path.indexOf(name), path.size()));
+            circle.add(name);
+            throw located.problem(places.get(name), 1, "this goes round in a circle: " + String.join(" needs ", circle) + "; define one of them from something else.");
+        }
+        if (clear.contains(name) || !uses.containsKey(name)) {
+            return;
+        }
+        path.add(name);
+        for (String need : uses.get(name)) {
+            walk(need, uses, places, path, clear);
+        }
+        path.remove(path.size() - 1);
+        clear.add(name);
+    }
+
+    private void references() {
+        Set<String> known = new LinkedHashSet<>(sheet.inputs().keySet());
+        known.addAll(sheet.results().keySet());
+        for (int i = 0; i < sheet.comparisons().size(); i++) {
+            names("/comparisons/" + i + "/result", sheet.comparisons().get(i).result(), known);
+            names("/comparisons/" + i + "/reference", sheet.comparisons().get(i).reference(), known);
+        }
+        for (int i = 0; i < sheet.checks().size(); i++) {
+            names("/checks/" + i + "/formula", sheet.checks().get(i).formula(), known);
+        }
+        for (int i = 0; i < sheet.principle().size(); i++) {
+            String p = "/principle/" + i + "/formula";
+            String[] sides = sheet.principle().get(i).formula().split("=", -1);
+            int at = 1;
+            for (String side : sides) {
+                int start = at;
+                try {
+                    Formula.parse(side);
+                } catch (FormulaException e) {
+                    throw located.problem(p, start + e.column() - 1, e.getMessage());
+                }
+                at += side.length() + 1;
+            }
+        }
+        for (int i = 0; i < sheet.pictures().size(); i++) {
+            Sheet.Picture picture = sheet.pictures().get(i);
+            Set<String> columns = new LinkedHashSet<>(known);
+            sheet.captures().forEach((c, capture) -> columnsOf(capture).forEach(q -> columns.add(c + "." + q)));
+            names("/pictures/" + i + "/x", picture.x(), columns);
+            names("/pictures/" + i + "/y", picture.y(), columns);
+            if (picture.fit() != null) {
+                names("/pictures/" + i + "/fit", picture.fit(), known);
+            }
+        }
+    }
+
+    private void attempt(String pointer, Runnable reading) {
+        try {
+            reading.run();
+        } catch (IllegalArgumentException e) {
+            throw located.problem(pointer, 1, Character.toLowerCase(e.getMessage().charAt(0)) + e.getMessage().substring(1));
+        }
+    }
+}

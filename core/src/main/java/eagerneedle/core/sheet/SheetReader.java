@@ -1,0 +1,217 @@
+package eagerneedle.core.sheet;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import com.networknt.schema.JsonSchema;
+import com.networknt.schema.JsonSchemaFactory;
+import com.networknt.schema.PathType;
+import com.networknt.schema.SchemaValidatorsConfig;
+import com.networknt.schema.SpecVersion;
+import com.networknt.schema.ValidationMessage;
+import eagerneedle.core.formula.NearName;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.StringReader;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.yaml.snakeyaml.LoaderOptions;
+import org.yaml.snakeyaml.Yaml;
+import org.yaml.snakeyaml.constructor.SafeConstructor;
+import org.yaml.snakeyaml.error.Mark;
+import org.yaml.snakeyaml.error.MarkedYAMLException;
+import org.yaml.snakeyaml.error.YAMLException;
+import org.yaml.snakeyaml.nodes.MappingNode;
+import org.yaml.snakeyaml.nodes.Node;
+import org.yaml.snakeyaml.nodes.NodeTuple;
+import org.yaml.snakeyaml.nodes.ScalarNode;
+import org.yaml.snakeyaml.nodes.SequenceNode;
+import org.yaml.snakeyaml.nodes.Tag;
+
+/**
+ * Reads a method sheet and keeps where everything stands, so that mistakes found later can be shown in place.
+ *
+ * <p>The YAML is composed into nodes with marks (SnakeYAML), copied into a JSON tree beside a map of positions, checked
+ * against the JSON Schema that ships, and bound to {@link Sheet}. Formulas, names, units and circles are checked afterwards by
+ * {@link SheetCheck}.
+ */
+public final class SheetReader {
+    private static final ObjectMapper JSON = new ObjectMapper();
+    private static final JsonSchema SCHEMA = loadSchema();
+    private static final List<String> SHIPPED = List.of("baggage-chute");
+
+    private SheetReader() {
+    }
+
+    /**
+     * A sheet with its text and the places of its entries.
+     *
+     * @param file   name used in messages
+     * @param text   the YAML
+     * @param sheet  what it says
+     * @param places line and column, both 1-based, by JSON pointer
+     */
+    public record Located(String file, String text, Sheet sheet, Map<String, int[]> places) {
+        /** A problem at an entry, {@code column} characters into it. */
+        public SheetException problem(String pointer, int column, String message) {
+            String p = pointer;
+            while (!places.containsKey(p) && !p.isEmpty()) {
+                p = p.substring(0, p.lastIndexOf('/'));
+            }
+            int[] at = places.getOrDefault(p, new int[] {0, 0});
+            return new SheetException(file, at[0], at[1] + Math.max(0, column - 1), message);
+        }
+    }
+
+    /** The ids of the sheets that ship with the program. */
+    public static List<String> shipped() {
+        return SHIPPED;
+    }
+
+    /** The text of a shipped sheet. */
+    public static String shippedText(String id) {
+        if (!SHIPPED.contains(id)) {
+            throw new SheetException(id, 0, 0, "no method of that name ships; there are: " + String.join(", ", SHIPPED) + ".");
+        }
+        return resource("shipped/" + id + ".yaml");
+    }
+
+    /**
+     * Reads and checks a sheet.
+     *
+     * @param text the YAML
+     * @param file name used in messages
+     * @throws SheetException for the first thing that is wrong
+     */
+    public static Located read(String text, String file) {
+        Node root;
+        try {
+            LoaderOptions options = new LoaderOptions();
+            options.setAllowDuplicateKeys(false);
+            options.setMaxAliasesForCollections(20);
+            options.setNestingDepthLimit(40);
+            root = new Yaml(new SafeConstructor(options)).compose(new StringReader(text));
+        } catch (MarkedYAMLException e) {
+            Mark m = e.getProblemMark();
+            throw new SheetException(file, m == null ? 0 : m.getLine() + 1, m == null ? 0 : m.getColumn() + 1,
+                    "the YAML cannot be read here (" + e.getProblem() + "); look at indentation, quotes and colons.");
+        } catch (YAMLException e) {
+            throw new SheetException(file, 0, 0, "this is not a text file that YAML can be read from.");
+        }
+        if (!(root instanceof MappingNode)) {
+            throw new SheetException(file, 1, 1, "this is not a method sheet; a sheet starts with 'sheet: 1'.");
+        }
+        Map<String, int[]> places = new HashMap<>();
+        JsonNode tree = copy(root, "", places, file, 0);
+        validate(tree, places, file);
+        try {
+            Sheet sheet = JSON.treeToValue(tree, Sheet.class);
+            Located located = new Located(file, text, sheet, places);
+            SheetCheck.check(located);
+            return located;
+        } catch (JsonProcessingException e) {
+            throw new SheetException(file, 0, 0, "an entry has the wrong form: " + e.getOriginalMessage().replaceAll("\\s*\\(.*", "") + ".");
+        }
+    }
+
+    private static void validate(JsonNode tree, Map<String, int[]> places, String file) {
+        Set<ValidationMessage> messages = SCHEMA.validate(tree);
+        messages.stream().min(Comparator.comparing((ValidationMessage m) -> !unknownEntry(m)).thenComparingInt(m -> place(m, places)[0])).ifPresent(m -> {
+            int[] at = place(m, places);
+            String where = m.getInstanceLocation().toString();
+            String said = m.getMessage().replaceFirst("^" + java.util.regex.Pattern.quote(where) + ":?\\s*", "").replaceAll("^\\$?:?\\s*", "");
+            if (unknownEntry(m)) {
+                List<String> missing = messages.stream().filter(o -> o.getType().equals("required")).map(ValidationMessage::getProperty).toList();
+                throw new SheetException(file, at[0], at[1], m.getProperty() + " is not an entry that belongs here" + NearName.hint(m.getProperty(), missing));
+            }
+            throw new SheetException(file, at[0], at[1], (where.isEmpty() ? "the sheet" : where.substring(1).replace('/', '.')) + ": " + said + ".");
+        });
+    }
+
+    private static boolean unknownEntry(ValidationMessage m) {
+        return m.getType().equals("additionalProperties") && m.getProperty() != null;
+    }
+
+    private static int[] place(ValidationMessage m, Map<String, int[]> places) {
+        String pointer = m.getInstanceLocation().toString();
+        String property = m.getProperty();
+        if (property != null && places.containsKey(pointer + "/" + property)) {
+            return places.get(pointer + "/" + property);
+        }
+        return places.getOrDefault(pointer, new int[] {1, 1});
+    }
+
+    private static JsonNode copy(Node node, String pointer, Map<String, int[]> places, String file, int depth) {
+        Mark mark = node.getStartMark();
+        boolean quoted = node instanceof ScalarNode s && s.getScalarStyle() != org.yaml.snakeyaml.DumperOptions.ScalarStyle.PLAIN;
+        places.put(pointer, new int[] {mark.getLine() + 1, mark.getColumn() + (quoted ? 2 : 1)});
+        if (depth > 40) {
+            throw new SheetException(file, mark.getLine() + 1, mark.getColumn() + 1, "the sheet is nested too deeply.");
+        }
+        if (node instanceof MappingNode map) {
+            ObjectNode out = JsonNodeFactory.instance.objectNode();
+            for (NodeTuple t : map.getValue()) {
+                if (!(t.getKeyNode() instanceof ScalarNode key)) {
+                    throw new SheetException(file, t.getKeyNode().getStartMark().getLine() + 1, 0, "a key must be a single word.");
+                }
+                String name = key.getValue();
+                if (out.has(name)) {
+                    Mark m = key.getStartMark();
+                    throw new SheetException(file, m.getLine() + 1, m.getColumn() + 1, name + " is given twice; keep one.");
+                }
+                out.set(name, copy(t.getValueNode(), pointer + "/" + name, places, file, depth + 1));
+            }
+            return out;
+        }
+        if (node instanceof SequenceNode list) {
+            ArrayNode out = JsonNodeFactory.instance.arrayNode();
+            int i = 0;
+            for (Node n : list.getValue()) {
+                out.add(copy(n, pointer + "/" + i++, places, file, depth + 1));
+            }
+            return out;
+        }
+        ScalarNode scalar = (ScalarNode) node;
+        return scalar(scalar);
+    }
+
+    private static JsonNode scalar(ScalarNode scalar) {
+        JsonNodeFactory f = JsonNodeFactory.instance;
+        String v = scalar.getValue();
+        try {
+            if (scalar.getTag().equals(Tag.INT)) {
+                return f.numberNode(Long.parseLong(v.replace("_", "")));
+            } else if (scalar.getTag().equals(Tag.FLOAT)) {
+                return f.numberNode(Double.parseDouble(v.replace("_", "")));
+            } else if (scalar.getTag().equals(Tag.BOOL)) {
+                return f.booleanNode(v.equalsIgnoreCase("true") || v.equalsIgnoreCase("yes") || v.equalsIgnoreCase("on"));
+            } else if (scalar.getTag().equals(Tag.NULL)) {
+                return f.nullNode();
+            }
+        } catch (NumberFormatException e) {
+            return f.textNode(v);
+        }
+        return f.textNode(v);
+    }
+
+    private static JsonSchema loadSchema() {
+        SchemaValidatorsConfig config = SchemaValidatorsConfig.builder().pathType(PathType.JSON_POINTER).build();
+        return JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012).getSchema(resource("sheet.schema.json"), config);
+    }
+
+    private static String resource(String name) {
+        try (InputStream in = SheetReader.class.getResourceAsStream(name)) {
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+}

@@ -1,0 +1,31 @@
+package eagerneedle.core.trace;
+
+import java.util.Arrays;
+
+/**
+ * Samples as they arrived: never altered.
+ *
+ * @param time   n moments in seconds from the start of the run, by the instrument's clock
+ * @param values n raw values: counts of the converter, or numbers in the unit of an imported file
+ */
+public record RawSamples(double[] time, double[] values) {
+    public static final RawSamples NONE = new RawSamples(new double[0], new double[0]);
+
+    public RawSamples {
+        if (time.length != values.length) {
+            throw new IllegalArgumentException("Raw samples need as many times as values, not " + time.length + " and " + values.length + ".");
+        }
+    }
+
+    public int size() {
+        return time.length;
+    }
+
+    public RawSamples plus(RawSamples more) {
+        double[] t = Arrays.copyOf(time, size() + more.size());
+        double[] v = Arrays.copyOf(values, size() + more.size());
+        System.arraycopy(more.time, 0, t, size(), more.size());
+        System.arraycopy(more.values, 0, v, size(), more.size());
+        return new RawSamples(t, v);
+    }
+}

@@ -1,0 +1,139 @@
+package eagerneedle.core.trace;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collections;
+import java.util.List;
+
+/**
+ * Splits a trace into pieces that are each a parabola plus noise: held, rolling, hit the stop.
+ *
+ * <p>Optimal partitioning by dynamic programming (Jackson et al. 2005, IEEE Signal Processing Letters 12, 105) of the residual
+ * sum of squares of quadratic pieces, each new piece costing {@code penalty} times the noise variance times ln n. The noise
+ * is taken from third differences, which no parabola disturbs, by their median absolute value. The sums of squares come
+ * from running moments, so that a piece costs the same however long it is. Traces longer than {@value #MOST} samples are
+ * searched on every m-th sample.
+ */
+public final class Segmentation {
+    private static final int MOST = 300;
+    private static final int SHORTEST = 5;
+    private static final double PENALTY = 12;
+
+    private Segmentation() {
+    }
+
+    /**
+     * One piece.
+     *
+     * @param from   index of its first sample
+     * @param to     index after its last sample
+     * @param travel value at its end minus value at its start, smoothed, in the trace's unit
+     */
+    public record Piece(int from, int to, double travel) {
+    }
+
+    /** Pieces in order of time that together cover the whole trace; one piece for a trace too short to split. */
+    public static List<Piece> quadraticPieces(Trace trace) {
+        int n = trace.size();
+        int stride = Math.max(1, (n + MOST - 1) / MOST);
+        int m = n / stride;
+        if (m < 2 * SHORTEST) {
+            return n < 2 ? List.of() : List.of(new Piece(0, n, trace.value()[n - 1] - trace.value()[0]));
+        }
+        double[] v = new double[m];
+        for (int i = 0; i < m; i++) {
+            v[i] = trace.value()[i * stride];
+        }
+        double sigma = Math.max(noise(v), Math.max(trace.step() / Math.sqrt(12), 1e-12 * span(v)));
+        double penalty = PENALTY * sigma * sigma * Math.log(m);
+        Moments moments = new Moments(v);
+        double[] best = new double[m + 1];
+        int[] previous = new int[m + 1];
+        Arrays.fill(best, Double.POSITIVE_INFINITY);
+        best[0] = -penalty;
+        for (int end = SHORTEST; end <= m; end++) {
+            for (int start = 0; start <= end - SHORTEST; start++) {
+                if (best[start] + penalty < best[end]) {
+                    double cost = best[start] + penalty + moments.residualSquares(start, end);
+                    if (cost < best[end]) {
+                        best[end] = cost;
+                        previous[end] = start;
+                    }
+                }
+            }
+        }
+        List<Piece> pieces = new ArrayList<>();
+        for (int end = m; end > 0; end = previous[end]) {
+            int from = previous[end] * stride;
+            int to = end == m ? n : end * stride;
+            pieces.add(new Piece(from, to, travel(trace.value(), from, to)));
+        }
+        Collections.reverse(pieces);
+        return List.copyOf(pieces);
+    }
+
+    /** Standard deviation of white noise on a smooth signal, from third differences; in the unit of the values. */
+    public static double noise(double[] v) {
+        if (v.length < 4) {
+            return 0;
+        }
+        double[] d = new double[v.length - 3];
+        for (int i = 0; i < d.length; i++) {
+            d[i] = Math.abs(v[i + 3] - 3 * v[i + 2] + 3 * v[i + 1] - v[i]);
+        }
+        Arrays.sort(d);
+        return 1.4826 * d[d.length / 2] / Math.sqrt(20);
+    }
+
+    private static double span(double[] v) {
+        return Arrays.stream(v).max().orElse(0) - Arrays.stream(v).min().orElse(0);
+    }
+
+    private static double travel(double[] v, int from, int to) {
+        int k = Math.max(1, Math.min(3, (to - from) / 3));
+        double start = 0;
+        double end = 0;
+        for (int i = 0; i < k; i++) {
+            start += v[from + i];
+            end += v[to - 1 - i];
+        }
+        return (end - start) / k;
+    }
+
+    /** Running sums of i^a and v i^b from which the residual squares of a parabola over any span follow at once. */
+    private static final class Moments {
+        private final double[][] weighted = new double[3][];
+        private final double[] squares;
+
+        Moments(double[] v) {
+            int n = v.length;
+            double centre = Arrays.stream(v).average().orElse(0);
+            squares = new double[n + 1];
+            for (int p = 0; p < 3; p++) {
+                weighted[p] = new double[n + 1];
+                for (int i = 0; i < n; i++) {
+                    weighted[p][i + 1] = weighted[p][i] + (v[i] - centre) * Math.pow(i, p);
+                }
+            }
+            for (int i = 0; i < n; i++) {
+                squares[i + 1] = squares[i] + (v[i] - centre) * (v[i] - centre);
+            }
+        }
+
+        double residualSquares(int from, int to) {
+            double n = to - from;
+            double c = (from + to - 1) / 2.0;
+            double w0 = weighted[0][to] - weighted[0][from];
+            double w1raw = weighted[1][to] - weighted[1][from];
+            double w2raw = weighted[2][to] - weighted[2][from];
+            double w1 = w1raw - c * w0;
+            double w2 = w2raw - 2 * c * w1raw + c * c * w0;
+            double s2 = n * (n * n - 1) / 12;
+            double s4 = n * (n * n - 1) * (3 * n * n - 7) / 240;
+            double ss = squares[to] - squares[from];
+            double q = w2 - w0 * s2 / n;
+            double norm = s4 - s2 * s2 / n;
+            return Math.max(0, ss - w0 * w0 / n - w1 * w1 / s2 - (norm > 0 ? q * q / norm : 0));
+        }
+    }
+}

@@ -1,0 +1,101 @@
+package eagerneedle.core.watch;
+
+import eagerneedle.core.chain.Chain;
+import eagerneedle.core.quantity.Notation;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.IntPredicate;
+
+/**
+ * Looks at raw counts of one channel, live or stored: at the rails or beyond reach, dead, dropped samples.
+ *
+ * @param channel what the channel is called in sentences
+ * @param chain   its chain
+ * @param rate    samples a second that it should deliver; 0 if not known
+ */
+public record SampleWatch(String channel, Chain chain, double rate) {
+    private static final int DEAD_AFTER = 50;
+    private static final int TOLERATED = 2;
+
+    /** Findings over a span of samples: {@code time} in seconds, {@code counts} raw. */
+    public List<Finding> look(int run, double[] time, double[] counts) {
+        List<Finding> found = new ArrayList<>();
+        outOfRange(run, time, counts).ifPresent(found::add);
+        dead(run, time, counts).ifPresent(found::add);
+        dropped(run, time).ifPresent(found::add);
+        return found;
+    }
+
+    /** True when one raw count is at a rail of the converter or outside what the chain can reach. */
+    public boolean beyondReach(double count) {
+        double[] reach = chain.reach();
+        double indication = chain.indication(count);
+        return count <= 0 || count >= chain.converter().highestCount() || indication < reach[0] || indication > reach[1];
+    }
+
+    private Optional<Finding> outOfRange(int run, double[] time, double[] counts) {
+        int[] span = span(counts.length, i -> beyondReach(counts[i]));
+        if (span[2] <= TOLERATED) {
+            return Optional.empty();
+        }
+        double[] reach = chain.reach();
+        String unit = chain.unit().pretty();
+        return Optional.of(new Finding("out of range", Finding.Severity.WRONG,
+                "%s is out of range in %d of %d samples.".formatted(capital(channel), span[2], counts.length),
+                "Nothing answered within %s %s to %s %s: the target is too near, too far, or turned away.".formatted(
+                        Notation.plain(reach[0], 3), unit, Notation.plain(reach[1], 3), unit),
+                "Check that the sensor looks at its target and that nothing stands between.", run, time[span[0]], time[span[1]]));
+    }
+
+    private Optional<Finding> dead(int run, double[] time, double[] counts) {
+        int same = 1;
+        for (int i = 1; i < counts.length; i++) {
+            same = counts[i] == counts[i - 1] && !beyondReach(counts[i]) ? same + 1 : 1;
+            if (same >= DEAD_AFTER) {
+                return Optional.of(new Finding("dead", Finding.Severity.WRONG, capital(channel) + " has not changed by a single step for " + same + " samples.",
+                        "The sensor is asleep, unplugged or held by its own buffer.", "Wake it or check its lead, then capture again.", run,
+                        time[i - same + 1], time[i]));
+            }
+        }
+        return Optional.empty();
+    }
+
+    private Optional<Finding> dropped(int run, double[] time) {
+        if (rate <= 0) {
+            return Optional.empty();
+        }
+        int missing = 0;
+        int first = -1;
+        int last = -1;
+        for (int i = 1; i < time.length; i++) {
+            double gap = (time[i] - time[i - 1]) * rate;
+            if (gap > 1.8) {
+                missing += (int) Math.round(gap) - 1;
+                first = first < 0 ? i - 1 : first;
+                last = i;
+            }
+        }
+        return missing == 0 ? Optional.empty() : Optional.of(new Finding("dropped samples", Finding.Severity.ATTENTION,
+                missing + (missing == 1 ? " sample" : " samples") + " of " + channel + " did not arrive.", "The connection was interrupted or could not keep up.",
+                "Times of the others are right; check the lead if it happens again.", run, time[first], time[last]));
+    }
+
+    private static int[] span(int n, IntPredicate bad) {
+        int first = -1;
+        int last = -1;
+        int count = 0;
+        for (int i = 0; i < n; i++) {
+            if (bad.test(i)) {
+                first = first < 0 ? i : first;
+                last = i;
+                count++;
+            }
+        }
+        return new int[] {first, last, count};
+    }
+
+    private static String capital(String s) {
+        return Character.toUpperCase(s.charAt(0)) + s.substring(1);
+    }
+}

@@ -1,0 +1,96 @@
+package eagerneedle.core.judge;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import eagerneedle.core.quantity.Coverage;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Leaf;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.quantity.UnitException;
+import org.junit.jupiter.api.Test;
+
+class ComparisonTest {
+    private static Quantity q(String text, String id) {
+        return Reading.parse(text).toQuantity(id, id, "test");
+    }
+
+    private static Comparison compare(Quantity a, Quantity b, double threshold) {
+        return Comparison.of("c", "test", a, b, Coverage.DEFAULT, threshold);
+    }
+
+    @Test
+    void theNormalisedDifferenceAndItsChance() {
+        Comparison c = compare(q("9.784(55) m/s^2", "g"), q("9.8126 m/s^2", "r"), 1);
+        assertThat(c.normalised()).isCloseTo(-0.0286 / 0.055, within(1e-9));
+        assertThat(c.factor()).isCloseTo(1.95996, within(1e-4));
+        assertThat(c.chance()).isCloseTo(0.603, within(1e-3));
+        assertThat(c.percent()).isCloseTo(-0.29146, within(1e-4));
+        assertThat(c.agrees(School.STANDARD)).isTrue();
+        assertThat(c.agrees(School.PERCENT)).isTrue();
+        assertThat(c.verdict(School.STANDARD)).startsWith("9.784(55) m/s² agrees with 9.8126 m/s²").endsWith(".");
+    }
+
+    @Test
+    void whatBothShareCancels() {
+        Quantity shared = Quantity.of(1, 0.5, LabUnit.ONE, Leaf.typeA("s", "s", "", 1e9));
+        Quantity a = q("10.0(1)", "a").plus(shared);
+        Quantity b = q("10.3(1)", "b").plus(shared);
+        assertThat(compare(a, b, Double.NaN).difference().u()).isCloseTo(0.1 * Math.sqrt(2), within(1e-12));
+        assertThat(compare(a, b, Double.NaN).agrees(School.STANDARD)).isFalse();
+    }
+
+    @Test
+    void limitsOverlapOrLeaveAGap() {
+        Comparison near = compare(q("10.0 limit 0.3 mm", "a"), q("10.4 limit 0.2 mm", "b"), Double.NaN);
+        assertThat(near.overlap()).isCloseTo(0.1, within(1e-12));
+        assertThat(near.agrees(School.LIMITS)).isTrue();
+        assertThat(near.verdict(School.LIMITS)).contains("overlap by 0.1 mm");
+        Comparison far = compare(q("10.0 limit 0.1 mm", "a"), q("10.4 limit 0.2 mm", "b"), Double.NaN);
+        assertThat(far.agrees(School.LIMITS)).isFalse();
+        assertThat(far.verdict(School.LIMITS)).contains("gap of 0.1 mm");
+    }
+
+    @Test
+    void percentKnowsOnlyItsThresholdAndSaysSo() {
+        Comparison c = compare(q("105(1)", "a"), q("100", "b"), 3);
+        assertThat(c.agrees(School.PERCENT)).isFalse();
+        assertThat(c.verdict(School.PERCENT)).contains("beyond the 3 %").contains("says nothing of how well");
+        assertThat(compare(q("105(1)", "a"), q("100", "b"), Double.NaN).agrees(School.PERCENT)).isTrue();
+    }
+
+    @Test
+    void fewDegreesOfFreedomWidenTheBand() {
+        Quantity a = Quantity.of(5, 0.1, LabUnit.ONE, Leaf.typeA("a", "a", "", 2));
+        assertThat(compare(a, Quantity.number(5.4), Double.NaN).factor()).isCloseTo(4.303, within(1e-3));
+        assertThat(compare(a, Quantity.number(5.4), Double.NaN).agrees(School.STANDARD)).isTrue();
+    }
+
+    @Test
+    void exactValuesAgreeOnlyWhenEqual() {
+        assertThat(compare(Quantity.number(2), Quantity.number(2), Double.NaN).agrees(School.STANDARD)).isTrue();
+        Comparison c = compare(Quantity.number(2), Quantity.number(3), Double.NaN);
+        assertThat(c.agrees(School.STANDARD)).isFalse();
+        assertThat(c.chance()).isZero();
+    }
+
+    @Test
+    void theReferenceComesInTheResultsUnitOrNotAtAll() {
+        assertThat(compare(q("100(1) mm", "a"), q("0.1 m", "b"), Double.NaN).difference().value()).isCloseTo(0, within(1e-12));
+        assertThatThrownBy(() -> compare(q("100(1) mm", "a"), q("1 s", "b"), Double.NaN)).isInstanceOf(UnitException.class);
+    }
+
+    @Test
+    void theBandCoversAsOftenAsItSays() {
+        java.util.Random r = new java.util.Random(2);
+        int agree = 0;
+        for (int i = 0; i < 4000; i++) {
+            Quantity a = Quantity.of(7 + 0.3 * r.nextGaussian(), 0.3, LabUnit.ONE, Leaf.typeA("a", "a", "", Double.POSITIVE_INFINITY));
+            Quantity b = Quantity.of(7 + 0.4 * r.nextGaussian(), 0.4, LabUnit.ONE, Leaf.typeA("b", "b", "", Double.POSITIVE_INFINITY));
+            agree += compare(a, b, Double.NaN).agrees(School.STANDARD) ? 1 : 0;
+        }
+        assertThat(agree / 4000.0).isBetween(0.94, 0.96);
+    }
+}

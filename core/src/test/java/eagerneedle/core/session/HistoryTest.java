@@ -1,0 +1,88 @@
+package eagerneedle.core.session;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import eagerneedle.core.judge.School;
+import eagerneedle.core.trace.Window;
+import java.time.Instant;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+class HistoryTest {
+    private static final Instant DAY = Instant.parse("2026-11-23T09:00:00Z");
+    private final Session empty = Session.start("sheet", "test", DAY);
+    private final History history = new History(empty);
+    private final Run run = Run.captured(1, "slopes", "A", DAY, "ranger", Run.COUNTS);
+
+    private List<Command> oneOfEach() {
+        return List.of(new Command.SetPlanned("s", "spacing", "842(1) mm"), new Command.SetMeasured("s", "spacing", "843(1) mm"), new Command.KeepRun(run),
+                new Command.RenameRun(1, "first"), new Command.SetWindow(1, "rolling", new Window(0.5, 1.5, "moved by hand")), new Command.LeaveOut(1, "hand in the beam"),
+                new Command.LeaveOut(1, null), new Command.DiscardRun(1, "wrong block"), new Command.DiscardRun(1, null), new Command.SignOff("feet", "Feet stand", DAY),
+                new Command.AddNote(DAY, "A note."), new Command.ChooseSchool(School.LIMITS), new Command.SetWindow(1, "rolling", null), new Command.SignOff("feet", "Feet stand", null),
+                new Command.SetPlanned("s", "spacing", null), new Command.SetMeasured("s", "spacing", null));
+    }
+
+    @Test
+    void undoingEverythingGivesTheBeginningAndRedoingTheEnd() {
+        oneOfEach().forEach(history::apply);
+        Session end = history.session();
+        int undone = 0;
+        while (history.undo().isPresent()) {
+            undone++;
+        }
+        assertThat(undone).isEqualTo(oneOfEach().size());
+        assertThat(history.session()).isEqualTo(empty);
+        while (history.canRedo()) {
+            history.redo();
+        }
+        assertThat(history.session()).isEqualTo(end);
+        assertThat(history.redo()).isEmpty();
+    }
+
+    @Test
+    void aNewActForgetsWhatWasUndone() {
+        history.apply(new Command.AddNote(DAY, "one"));
+        history.undo();
+        history.apply(new Command.AddNote(DAY, "two"));
+        assertThat(history.canRedo()).isFalse();
+        assertThat(history.session().notes()).extracting(Session.Note::text).containsExactly("two");
+    }
+
+    @Test
+    void everyActSaysWhatItDidInOneSentence() {
+        assertThat(oneOfEach()).allSatisfy(c -> assertThat(c.says()).isNotBlank().doesNotContain("\n").endsWith("."));
+    }
+
+    @Test
+    void actsThatCannotBeDoneChangeNothing() {
+        history.apply(new Command.KeepRun(run));
+        Session before = history.session();
+        assertThatThrownBy(() -> history.apply(new Command.KeepRun(run))).hasMessageContaining("already");
+        assertThatThrownBy(() -> history.apply(new Command.RenameRun(1, "  "))).hasMessageContaining("name");
+        assertThatThrownBy(() -> history.apply(new Command.SetMeasured("s", "spacing", "wide"))).hasMessageContaining("not a number");
+        assertThatThrownBy(() -> history.apply(new Command.AddNote(DAY, " "))).hasMessageContaining("empty");
+        assertThat(history.session()).isSameAs(before);
+    }
+
+    @Test
+    void runsTakePartUnlessDiscardedOrLeftOut() {
+        history.apply(new Command.KeepRun(run));
+        assertThat(history.session().run(1).orElseThrow().takesPart()).isTrue();
+        history.apply(new Command.LeaveOut(1, "blurred"));
+        assertThat(history.session().run(1).orElseThrow().takesPart()).isFalse();
+        assertThat(history.session().keptRuns()).hasSize(1);
+        history.apply(new Command.DiscardRun(1, "wrong"));
+        assertThat(history.session().keptRuns()).isEmpty();
+        assertThat(history.session().nextRunId()).isEqualTo(2);
+    }
+
+    @Test
+    void sessionsDoNotShareTheirMaps() {
+        java.util.Map<String, String> planned = new java.util.HashMap<>();
+        Session s = new Session("", "", DAY, planned, planned, List.of(), List.of(), java.util.Map.of(), List.of(), null);
+        planned.put("a", "b");
+        assertThat(s.planned()).isEmpty();
+        assertThatThrownBy(() -> s.planned().put("a", "b")).isInstanceOf(UnsupportedOperationException.class);
+    }
+}

@@ -1,0 +1,94 @@
+package eagerneedle.core.watch;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import eagerneedle.core.chain.Chain;
+import eagerneedle.core.chain.Converter;
+import eagerneedle.core.chain.Stage;
+import eagerneedle.core.quantity.LabUnit;
+import java.util.List;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+
+class SampleWatchTest {
+    private final Chain chain = new Chain(List.of(new Stage("sensor", "echo", LabUnit.parse("m"), LabUnit.parse("ms"), 5.831, 0, 0.15, 4)),
+            new Converter("timer", LabUnit.parse("ms"), 0.004, 14));
+    private final SampleWatch watch = new SampleWatch("position", chain, 50);
+
+    private double[] time(int n) {
+        double[] t = new double[n];
+        for (int i = 0; i < n; i++) {
+            t[i] = i / 50.0;
+        }
+        return t;
+    }
+
+    private double[] clean(int n, long seed) {
+        Random r = new Random(seed);
+        double[] c = new double[n];
+        for (int i = 0; i < n; i++) {
+            c[i] = chain.counts(0.8 + 0.001 * r.nextGaussian());
+        }
+        return c;
+    }
+
+    @Test
+    void cleanSamplesRaiseNoAlarm() {
+        int alarms = 0;
+        for (int seed = 0; seed < 400; seed++) {
+            alarms += watch.look(1, time(150), clean(150, seed)).size();
+        }
+        assertThat(alarms).isZero();
+    }
+
+    @Test
+    void samplesAtTheRailAreOutOfRange() {
+        double[] c = clean(100, 1);
+        for (int i = 40; i < 60; i++) {
+            c[i] = 0;
+        }
+        Finding f = watch.look(3, time(100), c).get(0);
+        assertThat(f.watch()).isEqualTo("out of range");
+        assertThat(f.message()).isEqualTo("Position is out of range in 20 of 100 samples.");
+        assertThat(f.run()).isEqualTo(3);
+        assertThat(f.from()).isEqualTo(0.8);
+        assertThat(f.to()).isEqualTo(1.18);
+        assertThat(f.severity()).isEqualTo(Finding.Severity.WRONG);
+        assertThat(f.line()).contains("Check that the sensor");
+    }
+
+    @Test
+    void oneLostEchoIsTolerated() {
+        double[] c = clean(100, 1);
+        c[50] = 0;
+        assertThat(watch.look(1, time(100), c)).isEmpty();
+    }
+
+    @Test
+    void beyondTheSensorsLimitIsOutOfRangeEvenWithinTheConverter() {
+        assertThat(watch.beyondReach(chain.counts(3.9))).isFalse();
+        assertThat(watch.beyondReach(Math.rint(4.5 * 5.831 / 0.004))).isTrue();
+        assertThat(watch.beyondReach(16383)).isTrue();
+    }
+
+    @Test
+    void aSensorThatDoesNotMoveAStepIsDead() {
+        double[] c = clean(200, 2);
+        for (int i = 100; i < 200; i++) {
+            c[i] = c[100];
+        }
+        assertThat(watch.look(1, time(200), c)).extracting(Finding::watch).containsExactly("dead");
+    }
+
+    @Test
+    void missingSamplesAreCounted() {
+        double[] t = time(100);
+        for (int i = 50; i < 100; i++) {
+            t[i] += 0.06;
+        }
+        Finding f = watch.look(1, t, clean(100, 3)).get(0);
+        assertThat(f.watch()).isEqualTo("dropped samples");
+        assertThat(f.message()).startsWith("3 samples of position did not arrive");
+        assertThat(new SampleWatch("position", chain, 0).look(1, t, clean(100, 3))).isEmpty();
+    }
+}

@@ -1,0 +1,138 @@
+package eagerneedle.report.picture;
+
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * A plot as data: two named axes and layers in painting order. The painter adds nothing of its own but ticks.
+ *
+ * @param title  what it shows, for export and assistive technology
+ * @param x      horizontal axis
+ * @param y      vertical axis
+ * @param layers in painting order
+ */
+public record Plot(String title, Axis x, Axis y, List<Layer> layers) {
+    /** An axis with its name and unit; an empty unit for a pure number. */
+    public record Axis(String name, String unit) {
+        public String label() {
+            return unit.isEmpty() ? name : name + ", " + unit;
+        }
+    }
+
+    /** Something drawn between the axes, in the axes' units. */
+    public sealed interface Layer {
+    }
+
+    /**
+     * Points, joined by nothing.
+     *
+     * @param u      standard uncertainties drawn as bars of one each way; null for none
+     * @param weak   true for points that do not take part: hollow and pale
+     * @param series picks ink and marker
+     */
+    public record Points(String name, double[] x, double[] y, double[] u, boolean weak, int series) implements Layer {
+    }
+
+    /** A smooth line through many points. */
+    public record Curve(String name, double[] x, double[] y, Ink ink, double width, boolean dashed) implements Layer {
+    }
+
+    /** Vertical lines from 0, for residuals. */
+    public record Stems(double[] x, double[] y, int series) implements Layer {
+    }
+
+    /** A window with two edges that stand out. */
+    public record Span(double from, double to, boolean handles) implements Layer {
+    }
+
+    /** A horizontal line. */
+    public record Level(double y, Ink ink) implements Layer {
+    }
+
+    /** Words at a place. */
+    public record Words(String text, double x, double y, Ink ink, boolean figures) implements Layer {
+    }
+
+    /** Lines of words in the upper left corner, the first heavier; the legend on the data. */
+    public record Legend(List<String> lines, boolean right) implements Layer {
+    }
+
+    public Plot {
+        layers = List.copyOf(layers);
+    }
+
+    /** What is seen: ranges of both axes. */
+    public record View(double x0, double x1, double y0, double y1) {
+        public View zoomed(double atX, double factor) {
+            return new View(atX - (atX - x0) * factor, atX + (x1 - atX) * factor, y0, y1);
+        }
+
+        public View panned(double dx) {
+            return new View(x0 + dx, x1 + dx, y0, y1);
+        }
+    }
+
+    /** A view that shows everything with a margin. */
+    public View whole() {
+        double[] r = {Double.POSITIVE_INFINITY, Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY, Double.NEGATIVE_INFINITY};
+        for (Layer l : layers) {
+            if (l instanceof Points p) {
+                extend(r, p.x, p.y, p.u);
+            } else if (l instanceof Curve c) {
+                extend(r, c.x, c.y, null);
+            } else if (l instanceof Stems s) {
+                extend(r, s.x, s.y, null);
+            } else if (l instanceof Level v) {
+                r[2] = Math.min(r[2], v.y);
+                r[3] = Math.max(r[3], v.y);
+            }
+        }
+        if (!(r[1] >= r[0])) {
+            r = new double[] {0, 1, Double.isFinite(r[2]) ? r[2] : 0, Double.isFinite(r[3]) ? r[3] : 1};
+        }
+        double mx = r[1] > r[0] ? 0.02 * (r[1] - r[0]) : 0.5;
+        double my = r[3] > r[2] ? 0.07 * (r[3] - r[2]) : Math.max(0.5 * Math.abs(r[2]), 1e-6);
+        return new View(r[0] - mx, r[1] + mx, r[2] - my, r[3] + my);
+    }
+
+    private static void extend(double[] r, double[] x, double[] y, double[] u) {
+        for (int i = 0; i < x.length; i++) {
+            if (Double.isFinite(x[i]) && Double.isFinite(y[i])) {
+                double d = u == null ? 0 : u[i];
+                r[0] = Math.min(r[0], x[i]);
+                r[1] = Math.max(r[1], x[i]);
+                r[2] = Math.min(r[2], y[i] - d);
+                r[3] = Math.max(r[3], y[i] + d);
+            }
+        }
+    }
+
+    /** With one more layer on top. */
+    public Plot with(Layer layer) {
+        List<Layer> more = new ArrayList<>(layers);
+        more.add(layer);
+        return new Plot(title, x, y, more);
+    }
+
+    /** The same with windows shaded only, not to be moved. */
+    public Plot withoutHandles() {
+        return new Plot(title, x, y, layers.stream().map(l -> l instanceof Span s ? new Span(s.from, s.to, false) : l).toList());
+    }
+
+    /** The data of all layers of points and stems as CSV with a header. */
+    public String csv() {
+        StringBuilder b = new StringBuilder("series," + x.label().replace(", ", " / ") + "," + y.label().replace(", ", " / ") + ",u\n");
+        for (Layer l : layers) {
+            if (l instanceof Points p) {
+                for (int i = 0; i < p.x.length; i++) {
+                    b.append(p.name).append(',').append(p.x[i]).append(',').append(p.y[i]).append(',').append(p.u == null ? "" : p.u[i]).append('\n');
+                }
+            } else if (l instanceof Stems s) {
+                for (int i = 0; i < s.x.length; i++) {
+                    b.append("residual,").append(s.x[i]).append(',').append(s.y[i]).append(",\n");
+                }
+            }
+        }
+        return b.toString();
+    }
+}

@@ -1,0 +1,245 @@
+package eagerneedle.report;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import eagerneedle.core.judge.Comparison;
+import eagerneedle.core.judge.School;
+import eagerneedle.core.quantity.Budget;
+import eagerneedle.core.quantity.Coverage;
+import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.reduce.Reducer;
+import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.reduce.SessionWatch;
+import eagerneedle.core.reduce.SheetTrial;
+import eagerneedle.core.session.Command;
+import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.trace.RawSamples;
+import eagerneedle.report.picture.BudgetPicture;
+import eagerneedle.report.picture.FormulaPicture;
+import eagerneedle.report.picture.Ink;
+import eagerneedle.report.picture.NeedlePicture;
+import eagerneedle.report.picture.Plot;
+import eagerneedle.report.picture.PlotPainter;
+import eagerneedle.report.picture.SvgSurface;
+import eagerneedle.rig.simulated.Rehearsal;
+import eagerneedle.rig.simulated.Rigs;
+import eagerneedle.store.bench.BenchFile;
+import java.io.StringReader;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import javax.xml.parsers.DocumentBuilderFactory;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.w3c.dom.Document;
+import org.w3c.dom.NodeList;
+import org.xml.sax.InputSource;
+
+class ReportTest {
+    private final SheetReader.Located sheet = SheetTrial.read(SheetReader.shippedText("baggage-chute"), "sheet");
+    private final Rehearsal rehearsal = Rehearsal.of(sheet, Rigs.create("cart-on-slope", 7, Set.of()), Instant.parse("2026-11-23T09:00:00Z"));
+    private final Reducer reducer = new Reducer(sheet, (run, channel) -> rehearsal.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE));
+
+    private Reduction reduction(Command... acts) {
+        Session s = rehearsal.session();
+        for (Command c : acts) {
+            s = c.apply(s);
+        }
+        return reducer.reduce(s);
+    }
+
+    private static Document xml(String text) throws Exception {
+        return DocumentBuilderFactory.newInstance().newDocumentBuilder().parse(new InputSource(new StringReader(text)));
+    }
+
+    @Test
+    void theReportIsOnePageWithEveryPartAndNothingFromOutside() {
+        Reduction r = reduction(new Command.LeaveOut(12, "hand in the <beam>"));
+        String html = HtmlReport.of(r, new SessionWatch().look(r, Instant.parse("2026-11-24T09:00:00Z")), List.of(new BenchFile.Act(Instant.EPOCH, "Something & more.")));
+        assertThat(html).contains("Question", "Method", "Results", "Ledger", "Calibrations", "Runs", "Checks", "Watches", "Notebook");
+        assertThat(html).contains("hand in the &lt;beam&gt;").contains("Something &amp; more.").doesNotContain("<beam>");
+        assertThat(html.replace("http://www.w3.org/2000/svg", "")).doesNotContain("http://").doesNotContain("https://").doesNotContain("src=");
+        assertThat(html).contains("Run 12").doesNotContain("${").doesNotContain("null");
+        assertThat(html.split("<svg", -1).length).isGreaterThan(8);
+    }
+
+    @Test
+    void everyFigureOfTheResultsIsTheLedgers() {
+        Reduction r = reduction();
+        String html = HtmlReport.of(r, List.of(), List.of());
+        r.ledger().entries().stream().filter(e -> !e.key().startsWith("run ")).forEach(e -> {
+            Quantity q = e.quantity().orElseThrow();
+            assertThat(html).as(e.name()).contains(Notation.bracketed(q.value(), q.u()));
+        });
+        for (Comparison c : r.comparisons()) {
+            for (School s : School.values()) {
+                assertThat(html).contains(c.verdict(s));
+            }
+        }
+    }
+
+    @Test
+    void anEmptySessionHasAReportToo() {
+        Reduction r = reducer.reduce(Session.start(sheet.text(), "empty", Instant.EPOCH));
+        String html = HtmlReport.of(r, List.of(), List.of());
+        assertThat(html).contains("None.").contains("not yet to be judged");
+    }
+
+    @Test
+    void aRunsPlotHasItsWindowItsFitAndNamedAxes() throws Exception {
+        Reduction r = reduction();
+        var run = r.session().run(20).orElseThrow();
+        Plot plot = SessionPlots.run(r, run, "position").orElseThrow();
+        assertThat(plot.x().label()).isEqualTo("time, s");
+        assertThat(plot.y().label()).isEqualTo("position, m");
+        assertThat(plot.layers()).anyMatch(l -> l instanceof Plot.Span).anyMatch(l -> l instanceof Plot.Curve);
+        int points = plot.layers().stream().filter(l -> l instanceof Plot.Points).mapToInt(l -> ((Plot.Points) l).x().length).sum();
+        assertThat(points).isEqualTo(r.trace(run, "position").orElseThrow().size());
+        SvgSurface s = new SvgSurface(600, 300, false, "a");
+        PlotPainter.Frame f = PlotPainter.paint(s, plot, plot.whole(), 0, 0, 600, 300, true);
+        Document d = xml(s.document(plot.title()));
+        NodeList texts = d.getElementsByTagName("text");
+        assertThat(texts.getLength()).isGreaterThan(8);
+        for (int i = 0; i < texts.getLength(); i++) {
+            double x = Double.parseDouble(texts.item(i).getAttributes().getNamedItem("x").getNodeValue());
+            double y = Double.parseDouble(texts.item(i).getAttributes().getNamedItem("y").getNodeValue());
+            assertThat(x).isBetween(0.0, 600.0);
+            assertThat(y).isBetween(0.0, 300.0);
+        }
+        assertThat(f.xAt(f.px(1.234))).isCloseTo(1.234, within(1e-9));
+        assertThat(f.yAt(f.py(0.77))).isCloseTo(0.77, within(1e-9));
+        assertThat(f.contains(f.px(1), f.py(0.8))).isTrue();
+    }
+
+    @Test
+    void theLineThroughRunsGoesThroughItsPoints() {
+        Reduction r = reduction(new Command.LeaveOut(12, "blurred"));
+        Plot plot = SessionPlots.columns(r, sheet.sheet().pictures().get(0)).orElseThrow();
+        Plot.Curve line = (Plot.Curve) plot.layers().stream().filter(l -> l instanceof Plot.Curve).findFirst().orElseThrow();
+        Plot.Points points = (Plot.Points) plot.layers().stream().filter(l -> l instanceof Plot.Points p && !p.weak()).findFirst().orElseThrow();
+        Plot.Points out = (Plot.Points) plot.layers().stream().filter(l -> l instanceof Plot.Points p && p.weak()).findFirst().orElseThrow();
+        assertThat(points.x()).hasSize(19);
+        assertThat(out.x()).hasSize(1);
+        double slope = (line.y()[1] - line.y()[0]) / (line.x()[1] - line.x()[0]);
+        assertThat(slope).isCloseTo(r.quantity("g_eff").orElseThrow().value(), within(1e-9));
+        for (int i = 0; i < points.x().length; i++) {
+            assertThat(points.y()[i]).isCloseTo(line.y()[0] + slope * (points.x()[i] - line.x()[0]), within(0.05));
+        }
+        assertThat(plot.csv().lines().count()).isEqualTo(21);
+    }
+
+    @Test
+    void aMillionPointsCostNoMoreThanAScreenfulAndKeepTheirSpike() throws Exception {
+        int n = 1_000_000;
+        double[] x = new double[n];
+        double[] y = new double[n];
+        for (int i = 0; i < n; i++) {
+            x[i] = i;
+            y[i] = Math.sin(i * 1e-4);
+        }
+        y[654_321] = 5;
+        Plot plot = new Plot("many", new Plot.Axis("t", "s"), new Plot.Axis("v", "V"), List.of(new Plot.Points("v", x, y, null, false, 0)));
+        SvgSurface s = new SvgSurface(600, 300, false, "a");
+        PlotPainter.Frame f = PlotPainter.paint(s, plot, plot.whole(), 0, 0, 600, 300, true);
+        Document d = xml(s.document("many"));
+        NodeList lines = d.getElementsByTagName("line");
+        assertThat(lines.getLength()).isLessThan(700);
+        double top = f.py(5);
+        boolean found = false;
+        for (int i = 0; i < lines.getLength(); i++) {
+            found |= Math.abs(Double.parseDouble(lines.item(i).getAttributes().getNamedItem("y1").getNodeValue()) - top) < 0.02;
+        }
+        assertThat(found).isTrue();
+    }
+
+    @ParameterizedTest
+    @CsvSource({"0, 1, 5", "-3.2, 7.9, 6", "0.00012, 0.00019, 4", "1e6, 5e6, 5", "0, 100000, 3"})
+    void ticksAreRoundAndInside(double from, double to, int wanted) {
+        double[] t = PlotPainter.ticks(from, to, wanted);
+        assertThat(t.length).isBetween(2, 3 * wanted);
+        for (double v : t) {
+            assertThat(v).isBetween(from - 1e-9 * Math.abs(to), to + 1e-9 * Math.abs(to));
+        }
+        double step = t[1] - t[0];
+        double mantissa = step / Math.pow(10, Math.floor(Math.log10(step) + 1e-9));
+        assertThat(Math.min(Math.min(Math.abs(mantissa - 1), Math.abs(mantissa - 2)), Math.min(Math.abs(mantissa - 5), Math.abs(mantissa - 10)))).isLessThan(1e-6);
+        assertThat(PlotPainter.ticks(1, 1, 5)).isEmpty();
+    }
+
+    private static Comparison comparison(String result, String reference) {
+        return Comparison.of("c", "c", Reading.parse(result).toQuantity("a", "a", "a"), Reading.parse(reference).toQuantity("b", "b", "b"), Coverage.DEFAULT, Double.NaN);
+    }
+
+    /** The needle's tip, from the picture itself. */
+    private static double tip(Comparison c) throws Exception {
+        SvgSurface s = new SvgSurface(400, 220, false, "n");
+        NeedlePicture.paint(s, c, School.STANDARD, 0, 0, 400, 220, false);
+        NodeList polygons = xml(s.document("needle")).getElementsByTagName("polygon");
+        String points = polygons.item(polygons.getLength() - 1).getAttributes().getNamedItem("points").getNodeValue();
+        return Double.parseDouble(points.split("[ ,]")[0]);
+    }
+
+    @Test
+    void theNeedlePointsWhereTheDifferenceIs() throws Exception {
+        assertThat(tip(comparison("5.00(1)", "5.00"))).isCloseTo(200, within(0.5));
+        double half = tip(comparison("5.01(1)", "5.00"));
+        double one = tip(comparison("5.02(1)", "5.00"));
+        assertThat(half).isGreaterThan(205);
+        assertThat(one).isGreaterThan(half);
+        assertThat(tip(comparison("4.98(1)", "5.00"))).isCloseTo(400 - one, within(0.5));
+        assertThat(tip(comparison("9.00(1)", "5.00"))).isLessThan(400);
+    }
+
+    @Test
+    void budgetsAndFormulasArePicturesWithinTheirBoxes() throws Exception {
+        Budget b = Budget.of(reduction().quantity("g").orElseThrow());
+        SvgSurface s = new SvgSurface(600, BudgetPicture.height(b, 5), false, "b");
+        BudgetPicture.paint(s, b, 0, 0, 600, 5);
+        NodeList bars = xml(s.document("budget")).getElementsByTagName("rect");
+        assertThat(bars.getLength()).isEqualTo(5);
+        assertThat(bars.item(0).getAttributes().getNamedItem("fill").getNodeValue()).isEqualTo(Ink.NEEDLE.web(false));
+        for (String f : List.of("a = b / c", "g = sqrt(x^2 + y^2) * sin(theta)", "y = -a_0 * exp(-t / tau)", "f(x, n: 3) = 2.5(1) m/s^2 * (a + b)^2", "p = a - (b - c)")) {
+            FormulaPicture.Size size = FormulaPicture.measure(s, f, 16);
+            assertThat(size.width()).isBetween(20.0, 420.0);
+            assertThat(size.ascent() + size.descent()).isBetween(14.0, 80.0);
+            SvgSurface page = new SvgSurface(size.width(), size.ascent() + size.descent(), true, "f");
+            FormulaPicture.paint(page, f, 0, size.ascent(), 16, Ink.INK);
+            assertThat(xml(page.document(f)).getElementsByTagName("text").getLength()).isGreaterThan(2);
+        }
+        assertThat(BudgetPicture.fitting(s, "a very long label that does not fit at all", 90)).endsWith("…").hasSizeLessThan(20);
+    }
+
+    /** Text on paper and surface reaches the contrast of 4.5 to 1 in both themes (WCAG 2.1). */
+    @Test
+    void inksAreReadableInBothThemes() {
+        for (boolean dark : new boolean[] {false, true}) {
+            for (Ink ink : List.of(Ink.INK, Ink.QUIET, Ink.GOOD)) {
+                for (Ink ground : List.of(Ink.PAPER, Ink.SURFACE)) {
+                    assertThat(contrast(ink.web(dark), ground.web(dark))).as(ink + " on " + ground + (dark ? " in the dark" : "")).isGreaterThanOrEqualTo(4.5);
+                }
+            }
+            assertThat(contrast(Ink.NEEDLE.web(dark), Ink.SURFACE.web(dark))).isGreaterThan(4);
+        }
+    }
+
+    private static double contrast(String a, String b) {
+        double la = luminance(a);
+        double lb = luminance(b);
+        return (Math.max(la, lb) + 0.05) / (Math.min(la, lb) + 0.05);
+    }
+
+    private static double luminance(String web) {
+        double[] c = new double[3];
+        for (int i = 0; i < 3; i++) {
+            double v = Integer.parseInt(web.substring(1 + 2 * i, 3 + 2 * i), 16) / 255.0;
+            c[i] = v <= 0.03928 ? v / 12.92 : Math.pow((v + 0.055) / 1.055, 2.4);
+        }
+        return 0.2126 * c[0] + 0.7152 * c[1] + 0.0722 * c[2];
+    }
+}

@@ -1,0 +1,79 @@
+package eagerneedle.rig.driver;
+
+import java.io.IOException;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * An instrument with an output. Samples come on the driver's own thread; everything else may be called from any thread and
+ * does not wait for the instrument longer than a second.
+ */
+public interface Driver extends AutoCloseable {
+    /**
+     * What the instrument says of itself.
+     *
+     * @param id        its serial
+     * @param label     what it is
+     * @param channels  names of its channels, in the order of its samples
+     * @param simulated true for a rig of ours, which can be arranged
+     */
+    record Description(String id, String label, List<String> channels, boolean simulated) {
+    }
+
+    /** How it stands with the instrument. */
+    enum State { CLOSED, READY, RUNNING, SILENT, LOST }
+
+    /**
+     * Samples of all channels, as they came.
+     *
+     * @param time   n moments in seconds since start, by the instrument's clock
+     * @param counts one array of n raw counts for each channel
+     */
+    record Block(double[] time, double[][] counts) {
+        public int size() {
+            return time.length;
+        }
+    }
+
+    /** Where samples and news go. Called on the driver's thread; must not block. */
+    interface Sink {
+        void block(Block block);
+
+        /** The state changed; {@code sentence} says what happened and what to do. */
+        void state(State state, String sentence);
+    }
+
+    /**
+     * Opens the connection and asks who is there.
+     *
+     * @throws IOException with one sentence when nobody answers or the answer makes no sense
+     */
+    Description open() throws IOException;
+
+    /** Sets the sampling rate, in samples a second. */
+    void configure(double rate) throws IOException;
+
+    /** Starts sampling; time starts at 0. */
+    void start(Sink sink) throws IOException;
+
+    /** Stops sampling; does nothing if it does not run. */
+    void stop();
+
+    State state();
+
+    /** Lines or samples that arrived but could not be understood since the start. */
+    long unreadable();
+
+    /** Sets an output of the instrument. This version's instruments have none. */
+    default void setOutput(String output, double value) throws IOException {
+        throw new IOException("This instrument has no output called " + output + ".");
+    }
+
+    /** Tells a simulated rig what the hands at the bench do: where things stand, which level is set. Ignored by real ones. */
+    default void arrange(Map<String, String> bench) throws IOException {
+    }
+
+    /** Stops and closes; safe to call twice. */
+    @Override
+    void close();
+}

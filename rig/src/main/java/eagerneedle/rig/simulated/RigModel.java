@@ -1,0 +1,35 @@
+package eagerneedle.rig.simulated;
+
+import eagerneedle.core.quantity.Quantity;
+import java.util.List;
+import java.util.Map;
+
+/** The physics of one rig. Time advances only when told to. Not thread-safe. */
+public interface RigModel {
+    /** Names of the channels it reads, in order. */
+    List<String> channels();
+
+    /**
+     * Hands at the bench: {@code reference} with a quantity puts the target at a reference value; {@code capture} and {@code
+     * level} set the rig up for a run of that kind, which begins to move by itself soon after {@link #begin()}.
+     */
+    void arrange(Map<String, String> bench);
+
+    /** Sampling starts: the clock of the run is at 0. */
+    void begin();
+
+    /** Lets time pass, in seconds. */
+    void advance(double seconds);
+
+    /** Raw counts of all channels now. */
+    double[] read();
+
+    /** How long a run of the arranged kind is worth recording, in seconds. */
+    double duration();
+
+    /** What is hidden: values by the names of the ledger. */
+    Map<String, Quantity> truth();
+
+    /** What a careful person would read of the inputs, by input name: the truth with a reading error, as written. */
+    Map<String, String> readings();
+}

@@ -1,0 +1,201 @@
+package eagerneedle.rig.driver;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import eagerneedle.rig.simulated.LineStandIn;
+import eagerneedle.rig.simulated.LineStandIn.Misbehaviour;
+import eagerneedle.rig.simulated.Rigs;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.function.BooleanSupplier;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+
+/** The line driver over a real connection on loopback, with every fault of the stand-in. */
+@Timeout(30)
+class LineDriverTest implements Driver.Sink {
+    private final List<double[]> samples = new CopyOnWriteArrayList<>();
+    private final List<Driver.State> states = new CopyOnWriteArrayList<>();
+    private final List<String> sentences = new CopyOnWriteArrayList<>();
+    private LineStandIn standIn;
+    private LineDriver driver;
+
+    @Override
+    public void block(Driver.Block block) {
+        for (int i = 0; i < block.size(); i++) {
+            samples.add(new double[] {block.time()[i], block.counts()[0][i]});
+        }
+    }
+
+    @Override
+    public void state(Driver.State state, String sentence) {
+        states.add(state);
+        sentences.add(sentence);
+    }
+
+    @BeforeEach
+    void open() throws IOException {
+        standIn = new LineStandIn(Rigs.create("cart-on-slope", 3, Set.of()), "TH-UR-07", "Ultrasonic ranger TH-UR-07", 4);
+        driver = new LineDriver("127.0.0.1", standIn.port());
+    }
+
+    @AfterEach
+    void close() throws IOException {
+        driver.close();
+        standIn.close();
+    }
+
+    private static void await(BooleanSupplier condition) {
+        long end = System.nanoTime() + 8_000_000_000L;
+        while (!condition.getAsBoolean()) {
+            assertThat(System.nanoTime()).as("the condition came in time").isLessThan(end);
+            try {
+                Thread.sleep(10);
+            } catch (InterruptedException e) {
+                throw new IllegalStateException(e);
+            }
+        }
+    }
+
+    private void running() throws IOException {
+        driver.open();
+        driver.configure(100);
+        driver.arrange(Map.of("reference", "0.8 m"));
+        driver.start(this);
+        await(() -> samples.size() > 20);
+    }
+
+    private void timesRise() {
+        List<double[]> seen = new ArrayList<>(samples);
+        for (int i = 1; i < seen.size(); i++) {
+            assertThat(seen.get(i)[0]).isGreaterThan(seen.get(i - 1)[0]);
+        }
+    }
+
+    @Test
+    void itSaysWhoItIsAndSendsSamplesByItsOwnClock() throws IOException {
+        Driver.Description d = driver.open();
+        assertThat(d.id()).isEqualTo("TH-UR-07");
+        assertThat(d.channels()).containsExactly("position");
+        assertThat(d.simulated()).isTrue();
+        assertThat(driver.state()).isEqualTo(Driver.State.READY);
+        driver.configure(50);
+        driver.arrange(Map.of("reference", "0.8 m"));
+        driver.start(this);
+        await(() -> samples.size() > 30);
+        assertThat(samples.get(0)[0]).isZero();
+        assertThat(samples.get(10)[0]).isCloseTo(0.2, org.assertj.core.api.Assertions.within(1e-9));
+        double metres = samples.get(5)[1] * 0.004 / 5.831;
+        assertThat(metres).isBetween(0.75, 0.85);
+        timesRise();
+        driver.stop();
+        assertThat(driver.state()).isEqualTo(Driver.State.READY);
+        int n = samples.size();
+        driver.start(this);
+        await(() -> samples.size() > n + 5);
+    }
+
+    @Test
+    void silenceIsToldAndItsEndToo() throws IOException {
+        running();
+        standIn.misbehave(Misbehaviour.SILENCE);
+        await(() -> driver.state() == Driver.State.SILENT);
+        assertThat(sentences.get(0)).contains("silent").contains("kept").endsWith(".");
+        int kept = samples.size();
+        standIn.misbehave(Misbehaviour.NONE);
+        await(() -> samples.size() > kept + 5);
+        assertThat(states).containsExactly(Driver.State.SILENT, Driver.State.RUNNING);
+        timesRise();
+    }
+
+    @Test
+    void garbageIsCountedAndCostsOnlyItself() throws IOException {
+        running();
+        standIn.misbehave(Misbehaviour.GARBAGE);
+        await(() -> driver.unreadable() > 10);
+        standIn.misbehave(Misbehaviour.NONE);
+        int kept = samples.size();
+        await(() -> samples.size() > kept + 20);
+        assertThat(samples).allSatisfy(s -> assertThat(s[1] * 0.004 / 5.831).isBetween(0.7, 0.9));
+        timesRise();
+    }
+
+    @Test
+    void halfLinesAreNotTakenForSamples() throws IOException {
+        running();
+        standIn.misbehave(Misbehaviour.HALF_LINES);
+        await(() -> driver.unreadable() > 10);
+        standIn.misbehave(Misbehaviour.NONE);
+        int kept = samples.size();
+        await(() -> samples.size() > kept + 10);
+        assertThat(samples).allSatisfy(s -> assertThat(s[1] * 0.004 / 5.831).isBetween(0.7, 0.9));
+    }
+
+    @Test
+    void aClockThatJumpsBackDoesNotTurnTimeAround() throws IOException {
+        running();
+        await(() -> samples.get(samples.size() - 1)[0] > 0.5);
+        standIn.misbehave(Misbehaviour.CLOCK_BACK);
+        await(() -> driver.unreadable() > 5);
+        timesRise();
+        assertThat(driver.state()).isEqualTo(Driver.State.RUNNING);
+    }
+
+    @Test
+    void aLostConnectionIsToldAndComesBackByItself() throws IOException {
+        running();
+        int kept = samples.size();
+        standIn.disconnect();
+        await(() -> states.contains(Driver.State.LOST));
+        assertThat(sentences.get(0)).contains("lost").contains("kept");
+        await(() -> samples.size() > kept + 20);
+        assertThat(driver.state()).isEqualTo(Driver.State.RUNNING);
+        timesRise();
+    }
+
+    @Test
+    void nobodyThereIsOneSentence() throws IOException {
+        int port = standIn.port();
+        standIn.close();
+        LineDriver nobody = new LineDriver("127.0.0.1", port);
+        assertThatThrownBy(nobody::open).isInstanceOf(IOException.class).hasMessageContaining("Nothing answers at 127.0.0.1");
+        nobody.close();
+    }
+
+    @Test
+    void somethingElseThereIsOneSentence() throws IOException {
+        try (ServerSocket mute = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            LineDriver other = new LineDriver("127.0.0.1", mute.getLocalPort());
+            assertThatThrownBy(other::open).isInstanceOf(IOException.class).hasMessageContaining("does not say what it is");
+            assertThat(other.state()).isEqualTo(Driver.State.CLOSED);
+        }
+    }
+
+    @Test
+    void thereIsNoOutputToSet() throws IOException {
+        driver.open();
+        assertThatThrownBy(() -> driver.setOutput("heater", 5)).isInstanceOf(IOException.class).hasMessageContaining("no output called heater");
+    }
+
+    @Test
+    void closingLeavesNoThread() throws IOException {
+        running();
+        driver.close();
+        driver.close();
+        standIn.close();
+        String mine = "line driver 127.0.0.1:" + standIn.port();
+        await(() -> Thread.getAllStackTraces().keySet().stream().noneMatch(t -> t.getName().equals(mine) && t.isAlive()));
+        assertThat(driver.state()).isEqualTo(Driver.State.CLOSED);
+        int n = samples.size();
+        assertThat(samples).hasSize(n);
+    }
+}

@@ -1,0 +1,383 @@
+package eagerneedle.store.bench;
+
+import eagerneedle.core.reduce.SampleSource;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.session.Session;
+import eagerneedle.core.trace.RawSamples;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.zip.DataFormatException;
+
+/**
+ * One session on disk: the sheet, every act with the session as it stood after it, and the raw samples in packed blocks.
+ *
+ * <p>Nothing is ever overwritten: acts and blocks are only added, each in its own transaction, so that a killed program loses
+ * none and damage to one page loses what lies on that page. All methods may be called from any thread; they take turns.
+ */
+public final class BenchFile implements SampleSource, AutoCloseable {
+    private static final int APPLICATION_ID = 0x4E45444C;
+    private static final int VERSION = 1;
+    private static final byte[] SQLITE = "SQLite format 3\0".getBytes(StandardCharsets.US_ASCII);
+
+    /** One line of the notebook. */
+    public record Act(Instant at, String text) {
+    }
+
+    private final Path path;
+    private final Connection connection;
+    private final Map<String, RawSamples> cache = new HashMap<>();
+
+    private BenchFile(Path path, Connection connection) {
+        this.path = path;
+        this.connection = connection;
+    }
+
+    /** Makes a new bench file; there must be no file of that name. */
+    public static BenchFile create(Path path, Session session) {
+        if (Files.exists(path)) {
+            throw new BenchFileException(path.getFileName() + " exists already; choose another name.", false);
+        }
+        BenchFile file = null;
+        try {
+            if (path.toAbsolutePath().getParent() != null) {
+                Files.createDirectories(path.toAbsolutePath().getParent());
+            }
+            file = new BenchFile(path, connect(path));
+            file.execute("PRAGMA application_id=" + APPLICATION_ID);
+            file.execute("PRAGMA user_version=" + VERSION);
+            file.connection.setAutoCommit(false);
+            file.execute("CREATE TABLE sheet (id INTEGER PRIMARY KEY CHECK (id = 1), text TEXT NOT NULL)");
+            file.execute("CREATE TABLE act (n INTEGER PRIMARY KEY, at TEXT NOT NULL, says TEXT NOT NULL, session BLOB)");
+            file.execute("CREATE TABLE begun (run INTEGER PRIMARY KEY, capture TEXT, level TEXT, started TEXT, source TEXT, raw_unit TEXT)");
+            file.execute("CREATE TABLE block (seq INTEGER PRIMARY KEY, run INTEGER NOT NULL, channel TEXT NOT NULL, n INTEGER NOT NULL, time BLOB NOT NULL, value BLOB NOT NULL)");
+            file.execute("CREATE INDEX block_of ON block (run, channel)");
+            file.write("INSERT INTO sheet VALUES (1, ?)", session.sheetText());
+            file.save(session, session.created(), "Session opened: " + session.title() + ".");
+            file.connection.commit();
+            file.connection.setAutoCommit(true);
+            return file;
+        } catch (SQLException | IOException e) {
+            if (file != null) {
+                file.close();
+            }
+            throw new BenchFileException(path.getFileName() + " cannot be written there (" + brief(e) + "); choose another folder.", false);
+        }
+    }
+
+    /** Opens a bench file for reading and writing. */
+    public static BenchFile open(Path path) {
+        byte[] head = new byte[SQLITE.length];
+        try (var in = Files.newInputStream(path)) {
+            if (in.readNBytes(head, 0, head.length) < head.length || !java.util.Arrays.equals(head, SQLITE)) {
+                throw new BenchFileException(path.getFileName() + " is not a bench file; bench files end in .needle and are made by this program.", false);
+            }
+        } catch (IOException e) {
+            throw new BenchFileException(path.getFileName() + (Files.exists(path) ? " cannot be read" : " is not there") + "; check its name and folder.", false);
+        }
+        BenchFile file = null;
+        try {
+            file = new BenchFile(path, connect(path));
+            int application = file.number("PRAGMA application_id");
+            if (application != APPLICATION_ID) {
+                throw new BenchFileException(path.getFileName() + " is a database of some other program, not a bench file.", false);
+            }
+            int version = file.number("PRAGMA user_version");
+            if (version > VERSION) {
+                throw new BenchFileException(path.getFileName() + " was written by a newer version of this program (format " + version + "); use that one.", false);
+            }
+            if (!"ok".equals(file.text("PRAGMA quick_check(1)"))) {
+                throw damaged(path);
+            }
+            file.session();
+            return file;
+        } catch (SQLException e) {
+            if (file != null) {
+                file.close();
+            }
+            if (e.getMessage() != null && (e.getMessage().contains("BUSY") || e.getMessage().contains("locked"))) {
+                throw new BenchFileException(path.getFileName() + " is open in another window of this program; close it there first.", false);
+            }
+            throw damaged(path);
+        } catch (BenchFileException e) {
+            file.close();
+            throw e;
+        }
+    }
+
+    private static BenchFileException damaged(Path path) {
+        return new BenchFileException(path.getFileName() + " is cut short or damaged; repair puts what can be read into a new file and leaves this one as it is.", true);
+    }
+
+    private static Connection connect(Path path) throws SQLException {
+        Connection c = DriverManager.getConnection("jdbc:sqlite:" + path.toAbsolutePath());
+        try (Statement s = c.createStatement()) {
+            s.execute("PRAGMA busy_timeout=300");
+            s.execute("PRAGMA locking_mode=EXCLUSIVE");
+            s.execute("PRAGMA journal_mode=WAL");
+            s.execute("PRAGMA synchronous=FULL");
+        } catch (SQLException e) {
+            c.close();
+            throw e;
+        }
+        return c;
+    }
+
+    /** Carries many writes out as one transaction: all of them are kept, or none. */
+    public synchronized void together(Runnable writes) {
+        try {
+            connection.setAutoCommit(false);
+            try {
+                writes.run();
+                connection.commit();
+            } catch (SQLException | RuntimeException e) {
+                connection.rollback();
+                throw e;
+            } finally {
+                connection.setAutoCommit(true);
+            }
+        } catch (SQLException e) {
+            throw new BenchFileException(path.getFileName() + " could not be written (" + brief(e) + "); make room on the disk and try again.", false);
+        }
+    }
+
+    public Path path() {
+        return path;
+    }
+
+    /** The session after its last act. */
+    public synchronized Session session() {
+        try (Statement s = connection.createStatement(); ResultSet r = s.executeQuery("SELECT session FROM act WHERE session IS NOT NULL ORDER BY n DESC LIMIT 1")) {
+            if (!r.next()) {
+                throw damaged(path);
+            }
+            return SessionJson.unpack(r.getBytes(1)).withSheetText(text("SELECT text FROM sheet WHERE id = 1"));
+        } catch (SQLException | IOException | IllegalArgumentException e) {
+            throw damaged(path);
+        }
+    }
+
+    /** Keeps the session after an act, and the act, in one transaction. */
+    public synchronized void save(Session session, Instant at, String says) {
+        try (PreparedStatement act = connection.prepareStatement("INSERT INTO act (at, says, session) VALUES (?, ?, ?)")) {
+            act.setString(1, at.toString());
+            act.setString(2, says);
+            act.setBytes(3, SessionJson.pack(session.withSheetText("")));
+            act.executeUpdate();
+        } catch (SQLException e) {
+            throw new BenchFileException("The last act could not be written to " + path.getFileName() + " (" + brief(e) + "); make room on the disk and try again.", false);
+        }
+    }
+
+    /** The notebook, in order. */
+    public synchronized List<Act> acts() {
+        try (Statement s = connection.createStatement(); ResultSet r = s.executeQuery("SELECT at, says FROM act ORDER BY n")) {
+            List<Act> acts = new ArrayList<>();
+            while (r.next()) {
+                acts.add(new Act(Instant.parse(r.getString(1)), r.getString(2)));
+            }
+            return acts;
+        } catch (SQLException e) {
+            throw damaged(path);
+        }
+    }
+
+    /** Notes that a run begins, before its first sample, so that it can be recovered if the program ends. */
+    public synchronized void begin(Run run) {
+        try (PreparedStatement s = connection.prepareStatement("INSERT OR REPLACE INTO begun VALUES (?, ?, ?, ?, ?, ?)")) {
+            s.setInt(1, run.id());
+            s.setString(2, run.capture());
+            s.setString(3, run.level());
+            s.setString(4, run.started().toString());
+            s.setString(5, run.source());
+            s.setString(6, run.rawUnit());
+            s.executeUpdate();
+        } catch (SQLException e) {
+            throw new BenchFileException("The run cannot be started: " + path.getFileName() + " cannot be written (" + brief(e) + ").", false);
+        }
+    }
+
+    /** Runs that began and hold samples but were neither kept nor discarded: the program ended in between. */
+    public synchronized List<Run> unfinished(Session session) {
+        List<Run> runs = new ArrayList<>();
+        try (Statement s = connection.createStatement(); ResultSet r = s.executeQuery(
+                "SELECT run, capture, level, started, source, raw_unit FROM begun WHERE run IN (SELECT run FROM block) ORDER BY run")) {
+            while (r.next()) {
+                int id = r.getInt(1);
+                if (session.run(id).isEmpty()) {
+                    runs.add(Run.captured(id, r.getString(2), r.getString(3), Instant.parse(r.getString(4)), r.getString(5), r.getString(6)));
+                }
+            }
+            return runs;
+        } catch (SQLException e) {
+            throw damaged(path);
+        }
+    }
+
+    /** The next run id that neither the session nor any stored block uses. */
+    public synchronized int nextRunId(Session session) {
+        try {
+            return Math.max(session.nextRunId(), 1 + Math.max(number("SELECT coalesce(max(run), 0) FROM block"), number("SELECT coalesce(max(run), 0) FROM begun")));
+        } catch (SQLException e) {
+            throw damaged(path);
+        }
+    }
+
+    /** Appends raw samples and commits. */
+    public synchronized void append(int run, String channel, RawSamples samples) {
+        try (PreparedStatement s = connection.prepareStatement("INSERT INTO block (run, channel, n, time, value) VALUES (?, ?, ?, ?, ?)")) {
+            s.setInt(1, run);
+            s.setString(2, channel);
+            s.setInt(3, samples.size());
+            s.setBytes(4, SampleCoding.pack(samples.time()));
+            s.setBytes(5, SampleCoding.pack(samples.values()));
+            s.executeUpdate();
+            cache.remove(run + "/" + channel);
+        } catch (SQLException e) {
+            throw new BenchFileException("Samples could not be written to " + path.getFileName() + " (" + brief(e) + "); make room on the disk.", false);
+        }
+    }
+
+    @Override
+    public synchronized RawSamples samples(int run, String channel) {
+        return cache.computeIfAbsent(run + "/" + channel, k -> read(run, channel));
+    }
+
+    private RawSamples read(int run, String channel) {
+        List<double[]> times = new ArrayList<>();
+        List<double[]> values = new ArrayList<>();
+        int n = 0;
+        try (PreparedStatement s = connection.prepareStatement("SELECT time, value FROM block WHERE run = ? AND channel = ? ORDER BY seq")) {
+            s.setInt(1, run);
+            s.setString(2, channel);
+            try (ResultSet r = s.executeQuery()) {
+                while (r.next()) {
+                    times.add(SampleCoding.unpack(r.getBytes(1)));
+                    values.add(SampleCoding.unpack(r.getBytes(2)));
+                    n += times.get(times.size() - 1).length;
+                }
+            }
+        } catch (SQLException | DataFormatException e) {
+            throw damaged(path);
+        }
+        return new RawSamples(joined(times, n), joined(values, n));
+    }
+
+    private static double[] joined(List<double[]> parts, int n) {
+        double[] all = new double[n];
+        int at = 0;
+        for (double[] p : parts) {
+            System.arraycopy(p, 0, all, at, p.length);
+            at += p.length;
+        }
+        return all;
+    }
+
+    /** Writes a whole, self-contained copy; there must be no file of that name. */
+    public synchronized void copyTo(Path copy) {
+        if (Files.exists(copy)) {
+            throw new BenchFileException(copy.getFileName() + " exists already; choose another name.", false);
+        }
+        try (PreparedStatement s = connection.prepareStatement("VACUUM INTO ?")) {
+            s.setString(1, copy.toAbsolutePath().toString());
+            s.execute();
+        } catch (SQLException e) {
+            throw new BenchFileException(copy.getFileName() + " cannot be written there (" + brief(e) + "); choose another folder.", false);
+        }
+    }
+
+    /**
+     * Puts what can be read of a damaged file into a new one; the damaged file is left as it is.
+     *
+     * @return one sentence that says what was saved
+     */
+    public static String repair(Path damaged, Path repaired) {
+        Path work = null;
+        try {
+            work = Files.createTempFile("needle-repair", ".needle");
+            Files.copy(damaged, work, java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+            try (Connection from = DriverManager.getConnection("jdbc:sqlite:" + work)) {
+                return Salvage.of(from, damaged, repaired);
+            }
+        } catch (SQLException | IOException e) {
+            throw new BenchFileException("Nothing of " + damaged.getFileName() + " could be read; it was left as it is.", false);
+        } finally {
+            try {
+                if (work != null) {
+                    Files.deleteIfExists(work);
+                }
+            } catch (IOException e) {
+                work.toFile().deleteOnExit();
+            }
+        }
+    }
+
+    /** Carries one act over from another file as it is; for {@link Salvage}. */
+    synchronized void carryAct(String at, String says, byte[] session) {
+        try (PreparedStatement in = connection.prepareStatement("INSERT INTO act (at, says, session) VALUES (?, ?, ?)")) {
+            in.setString(1, at);
+            in.setString(2, says);
+            in.setBytes(3, session);
+            in.executeUpdate();
+        } catch (SQLException e) {
+            throw new BenchFileException(path.getFileName() + " could not be written (" + brief(e) + "); make room on the disk and try again.", false);
+        }
+    }
+
+    private void write(String sql, String text) throws SQLException {
+        try (PreparedStatement s = connection.prepareStatement(sql)) {
+            s.setString(1, text);
+            s.execute();
+        }
+    }
+
+    private void execute(String sql) throws SQLException {
+        try (Statement s = connection.createStatement()) {
+            s.execute(sql);
+        }
+    }
+
+    private int number(String sql) throws SQLException {
+        try (Statement s = connection.createStatement(); ResultSet r = s.executeQuery(sql)) {
+            return r.next() ? r.getInt(1) : 0;
+        }
+    }
+
+    private String text(String sql) throws SQLException {
+        try (Statement s = connection.createStatement(); ResultSet r = s.executeQuery(sql)) {
+            return r.next() ? r.getString(1) : "";
+        }
+    }
+
+    private static String brief(Exception e) {
+        return e instanceof IOException ? "the folder does not take it" : e.getMessage() == null ? "no reason given" : e.getMessage().replaceAll("^\\[|\\].*", "").toLowerCase(java.util.Locale.ROOT);
+    }
+
+    @Override
+    public synchronized void close() {
+        try {
+            if (!connection.isClosed()) {
+                execute("PRAGMA wal_checkpoint(TRUNCATE)");
+            }
+        } catch (SQLException e) {
+            // A damaged file cannot be tidied; its write-ahead log stays beside it.
+        }
+        try {
+            connection.close();
+        } catch (SQLException e) {
+            // Nothing is lost: every act was committed when it was made.
+        }
+    }
+}

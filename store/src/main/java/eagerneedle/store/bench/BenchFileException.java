@@ -1,0 +1,16 @@
+package eagerneedle.store.bench;
+
+/** A bench file cannot be read or written; the message is one sentence that says what to do. Nothing was changed. */
+public final class BenchFileException extends RuntimeException {
+    private final boolean damaged;
+
+    BenchFileException(String message, boolean damaged) {
+        super(message);
+        this.damaged = damaged;
+    }
+
+    /** True when {@link BenchFile#repair} may save what can still be read. */
+    public boolean damaged() {
+        return damaged;
+    }
+}

@@ -1,0 +1,2 @@
+/** The bench file: one SQLite database that holds a whole session. {@link eagerneedle.store.bench.BenchFile} is the door. */
+package eagerneedle.store.bench;

@@ -1,0 +1,119 @@
+package eagerneedle.store.export;
+
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.SerializationFeature;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import eagerneedle.core.fit.Fit;
+import eagerneedle.core.judge.Comparison;
+import eagerneedle.core.judge.School;
+import eagerneedle.core.quantity.Coverage;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.Ledger;
+import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.watch.Finding;
+import java.util.List;
+import java.util.Map;
+
+/** The JSON that {@code reduce}, {@code fit} and {@code eval} print; see docs/formats/reduction-json.md. Numbers at full precision. */
+public final class ReductionJson {
+    private static final ObjectMapper MAPPER = new ObjectMapper().enable(SerializationFeature.INDENT_OUTPUT);
+
+    private ReductionJson() {
+    }
+
+    public static String of(Reduction reduction, List<Finding> findings) {
+        ObjectNode root = MAPPER.createObjectNode();
+        ArrayNode quantities = root.putArray("quantities");
+        for (Ledger.Entry e : reduction.ledger().entries()) {
+            e.quantity().ifPresentOrElse(q -> add(quantities.addObject(), e.name(), q), () -> quantities.addObject().put("name", e.name()).put("problem", e.outcome().problem()));
+        }
+        ArrayNode comparisons = root.putArray("comparisons");
+        for (Comparison c : reduction.comparisons()) {
+            ObjectNode n = comparisons.addObject();
+            School speaks = reduction.speaks(c.id());
+            n.put("id", c.id()).put("label", c.label()).put("difference", c.difference().value()).put("unit", c.difference().unit().symbol());
+            n.put("u", c.difference().u()).put("normalised", c.normalised()).put("k", c.factor()).put("chance", c.chance()).put("percent", c.percent());
+            n.put("overlap", c.overlap()).put("school", name(speaks));
+            for (School s : School.values()) {
+                n.putObject(name(s)).put("agrees", c.agrees(s)).put("verdict", c.verdict(s));
+            }
+        }
+        ArrayNode watches = root.putArray("watches");
+        for (Finding f : findings) {
+            ObjectNode n = watches.addObject().put("watch", f.watch()).put("severity", f.severity().name().toLowerCase(java.util.Locale.ROOT))
+                    .put("message", f.message()).put("cause", f.cause()).put("remedy", f.remedy());
+            if (f.run() > 0) {
+                n.put("run", f.run());
+            }
+        }
+        return root.toPrettyString();
+    }
+
+    /** One quantity, as {@code eval} prints it. */
+    public static String of(String name, Quantity q) {
+        ObjectNode root = MAPPER.createObjectNode();
+        add(root.putArray("quantities").addObject(), name, q);
+        root.putArray("comparisons");
+        root.putArray("watches");
+        return root.toPrettyString();
+    }
+
+    /** Several quantities, as {@code eval} prints a column. */
+    public static String of(String name, List<Quantity> rows) {
+        ObjectNode root = MAPPER.createObjectNode();
+        ArrayNode quantities = root.putArray("quantities");
+        for (int i = 0; i < rows.size(); i++) {
+            add(quantities.addObject(), name + "[" + i + "]", rows.get(i));
+        }
+        root.putArray("comparisons");
+        root.putArray("watches");
+        return root.toPrettyString();
+    }
+
+    /** A fit that converged. */
+    public static String of(Fit fit) {
+        ObjectNode root = MAPPER.createObjectNode();
+        ArrayNode quantities = root.putArray("quantities");
+        ArrayNode parameters = root.putArray("parameters");
+        for (int i = 0; i < fit.names().size(); i++) {
+            Quantity q = fit.parameters().get(i);
+            add(quantities.addObject(), fit.names().get(i), q);
+            parameters.addObject().put("name", fit.names().get(i)).put("value", q.value()).put("u", q.u());
+        }
+        ArrayNode covariance = root.putArray("covariance");
+        for (double[] row : fit.covariance()) {
+            ArrayNode r = covariance.addArray();
+            for (double c : row) {
+                r.add(c);
+            }
+        }
+        root.put("residualSd", fit.residualSd()).put("dof", fit.dof()).put("converged", true);
+        ArrayNode remarks = root.putArray("remarks");
+        fit.remarks().forEach(remarks::add);
+        return root.toPrettyString();
+    }
+
+    /** The hidden truth of a simulated rig. */
+    public static String truth(Map<String, Quantity> truth) {
+        ObjectNode root = MAPPER.createObjectNode();
+        ObjectNode t = root.putObject("truth");
+        truth.forEach((name, q) -> t.putObject(name).put("value", q.value()).put("unit", q.unit().symbol()));
+        return root.toPrettyString();
+    }
+
+    private static void add(ObjectNode n, String name, Quantity q) {
+        double dof = q.dof();
+        n.put("name", name).put("value", q.value()).put("unit", q.unit().symbol()).put("u", q.u());
+        if (Double.isInfinite(dof)) {
+            n.putNull("dof");
+        } else {
+            n.put("dof", dof);
+        }
+        n.put("k", Coverage.DEFAULT.factor(dof)).put("U", Coverage.DEFAULT.expanded(q)).put("limit", q.limit()).put("school", name(School.STANDARD));
+    }
+
+    private static String name(School s) {
+        return s.name().toLowerCase(java.util.Locale.ROOT);
+    }
+}

@@ -1,0 +1,295 @@
+package eagerneedle.store.bench;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import eagerneedle.core.reduce.Reducer;
+import eagerneedle.core.reduce.SheetTrial;
+import eagerneedle.core.session.Command;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.trace.RawSamples;
+import eagerneedle.core.trace.Window;
+import eagerneedle.rig.simulated.Rehearsal;
+import eagerneedle.rig.simulated.Rigs;
+import eagerneedle.store.export.LedgerCsv;
+import eagerneedle.store.export.ReductionJson;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.time.Instant;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Random;
+import java.util.Set;
+import org.junit.jupiter.api.Assertions;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class BenchFileTest {
+    private static final Instant DAY = Instant.parse("2026-11-23T09:00:00Z");
+    private static final String SHEET = SheetReader.shippedText("baggage-chute");
+    @TempDir
+    private Path folder;
+
+    private Path simulated(String name) {
+        SheetReader.Located sheet = SheetTrial.read(SHEET, "sheet");
+        Rehearsal r = Rehearsal.of(sheet, Rigs.create("cart-on-slope", 2, Set.of()), DAY);
+        Path path = folder.resolve(name);
+        try (BenchFile file = BenchFile.create(path, Session.start(SHEET, "test", DAY))) {
+            file.together(() -> write(file, r));
+        }
+        return path;
+    }
+
+    private static void write(BenchFile file, Rehearsal r) {
+        Session s = file.session();
+        for (Command c : r.acts()) {
+            if (c instanceof Command.KeepRun keep) {
+                r.samples().get(keep.run().id()).forEach((channel, samples) -> file.append(keep.run().id(), channel, samples));
+            }
+            s = c.apply(s);
+            file.save(s, DAY, c.says());
+        }
+    }
+
+    @Test
+    void whatBelongsTogetherIsKeptWholeOrNotAtAll() {
+        Path path = folder.resolve("together.needle");
+        try (BenchFile file = BenchFile.create(path, Session.start(SHEET, "t", DAY))) {
+            assertThatThrownBy(() -> file.together(() -> {
+                file.save(file.session(), DAY, "Half done.");
+                throw new IllegalStateException("stop");
+            })).hasMessage("stop");
+            assertThat(file.acts()).hasSize(1);
+            file.together(() -> file.save(file.session(), DAY, "Done."));
+            assertThat(file.acts()).hasSize(2);
+        }
+    }
+
+    private static String reduced(Path path) {
+        try (BenchFile file = BenchFile.open(path)) {
+            Session s = file.session();
+            return ReductionJson.of(new Reducer(SheetTrial.read(s.sheetText(), "sheet"), file).reduce(s), List.of());
+        }
+    }
+
+    @Test
+    void aSessionComesBackToTheLastDigit() {
+        Path path = simulated("a.needle");
+        String before = reduced(path);
+        assertThat(before).contains("\"g\"");
+        assertThat(reduced(path)).isEqualTo(before);
+    }
+
+    @Test
+    void everythingOfASessionIsKept() {
+        Path path = folder.resolve("b.needle");
+        Session s = Session.start(SHEET, "b", DAY);
+        try (BenchFile file = BenchFile.create(path, s)) {
+            for (Command c : List.of(new Command.SetMeasured("spacing", "spacing", "842(1) mm"), new Command.KeepRun(Run.captured(1, "slopes", "A", DAY, "ranger", Run.COUNTS)),
+                    new Command.SetWindow(1, "rolling", new Window(0.1 + 0.2, 1.0 / 3 + 1, "by hand")), new Command.LeaveOut(1, "blurred"), new Command.AddNote(DAY, "Ünïcode ✓"),
+                    new Command.SignOff("feet", "Feet", DAY), new Command.ChooseSchool(eagerneedle.core.judge.School.LIMITS))) {
+                s = c.apply(s);
+                file.save(s, DAY, c.says());
+            }
+        }
+        try (BenchFile file = BenchFile.open(path)) {
+            assertThat(file.session()).isEqualTo(s);
+            assertThat(file.acts()).hasSize(8);
+            assertThat(file.acts().get(5).text()).isEqualTo("Note: Ünïcode ✓");
+        }
+    }
+
+    @Test
+    void samplesComeBackBitForBit() {
+        Random r = new Random(1);
+        double[] t = new double[5000];
+        double[] v = new double[5000];
+        for (int i = 0; i < t.length; i++) {
+            t[i] = i * 1e-4 + r.nextDouble() * 1e-9;
+            v[i] = switch (i % 5) {
+                case 0 -> Double.MIN_VALUE;
+                case 1 -> -0.0;
+                case 2 -> r.nextGaussian() * 1e300;
+                default -> Math.rint(8000 + 3 * r.nextGaussian());
+            };
+        }
+        Path path = folder.resolve("c.needle");
+        try (BenchFile file = BenchFile.create(path, Session.start(SHEET, "c", DAY))) {
+            file.append(1, "x", new RawSamples(Arrays.copyOf(t, 2000), Arrays.copyOf(v, 2000)));
+            file.append(1, "x", new RawSamples(Arrays.copyOfRange(t, 2000, 5000), Arrays.copyOfRange(v, 2000, 5000)));
+            assertThat(file.samples(1, "x").size()).isEqualTo(5000);
+            assertThat(file.samples(2, "x")).satisfies(none -> assertThat(none.size()).isZero());
+        }
+        try (BenchFile file = BenchFile.open(path)) {
+            RawSamples back = file.samples(1, "x");
+            for (int i = 0; i < 5000; i++) {
+                assertThat(Double.doubleToRawLongBits(back.time()[i])).isEqualTo(Double.doubleToRawLongBits(t[i]));
+                assertThat(Double.doubleToRawLongBits(back.values()[i])).isEqualTo(Double.doubleToRawLongBits(v[i]));
+            }
+        }
+    }
+
+    @Test
+    void countsOfAQuietSensorPackWell() {
+        Random r = new Random(2);
+        double[] v = r.doubles(10_000).map(d -> Math.rint(1200 + 4 * d)).toArray();
+        assertThat(SampleCoding.pack(v).length).isLessThan(10_000 * 3);
+        Assertions.assertDoesNotThrow(() -> SampleCoding.unpack(SampleCoding.pack(new double[0])));
+        Assertions.assertThrows(java.util.zip.DataFormatException.class, () -> SampleCoding.unpack(new byte[] {1, 2}));
+        byte[] cut = Arrays.copyOf(SampleCoding.pack(v), 200);
+        Assertions.assertThrows(java.util.zip.DataFormatException.class, () -> SampleCoding.unpack(cut));
+    }
+
+    @Test
+    void aRunThatWasNotFinishedIsFoundAgain() {
+        Path path = folder.resolve("d.needle");
+        try (BenchFile file = BenchFile.create(path, Session.start(SHEET, "d", DAY))) {
+            file.begin(Run.captured(1, "slopes", "B", DAY, "ranger", Run.COUNTS));
+            file.append(1, "position", new RawSamples(new double[] {0, 0.02}, new double[] {900, 901}));
+            file.begin(Run.captured(2, "slopes", "B", DAY, "ranger", Run.COUNTS));
+        }
+        try (BenchFile file = BenchFile.open(path)) {
+            assertThat(file.unfinished(file.session())).extracting(Run::id).containsExactly(1);
+            assertThat(file.unfinished(file.session()).get(0).level()).isEqualTo("B");
+            assertThat(file.nextRunId(file.session())).isEqualTo(3);
+        }
+    }
+
+    @Test
+    void aCopyIsWhole() {
+        Path path = simulated("e.needle");
+        Path copy = folder.resolve("copy.needle");
+        try (BenchFile file = BenchFile.open(path)) {
+            file.copyTo(copy);
+            assertThatThrownBy(() -> file.copyTo(copy)).isInstanceOf(BenchFileException.class).hasMessageContaining("exists already");
+        }
+        assertThat(reduced(copy)).isEqualTo(reduced(path));
+    }
+
+    @Test
+    void foreignAndMissingFilesGetOneSentence() throws Exception {
+        Path text = folder.resolve("letter.needle");
+        Files.writeString(text, "Dear laboratory, this is only a letter and no bench file at all.");
+        assertSentence(() -> BenchFile.open(text), "letter.needle is not a bench file", false);
+        Path empty = folder.resolve("empty.needle");
+        Files.createFile(empty);
+        assertSentence(() -> BenchFile.open(empty), "is not a bench file", false);
+        assertSentence(() -> BenchFile.open(folder.resolve("none.needle")), "is not there", false);
+        Path other = folder.resolve("other.needle");
+        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + other); var s = c.createStatement()) {
+            s.execute("CREATE TABLE cats (name TEXT)");
+        }
+        assertSentence(() -> BenchFile.open(other), "some other program", false);
+        assertSentence(() -> BenchFile.create(other, Session.start(SHEET, "x", DAY)), "exists already", false);
+        Path newer = simulated("newer.needle");
+        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + newer); var s = c.createStatement()) {
+            s.execute("PRAGMA user_version=99");
+        }
+        assertSentence(() -> BenchFile.open(newer), "newer version", false);
+    }
+
+    private static void assertSentence(org.junit.jupiter.api.function.Executable act, String says, boolean damaged) {
+        BenchFileException e = Assertions.assertThrows(BenchFileException.class, act);
+        assertThat(e.getMessage()).contains(says).endsWith(".").doesNotContain("\n").doesNotContain("Exception");
+        assertThat(e.damaged()).isEqualTo(damaged);
+    }
+
+    @Test
+    void aFileCutInHalfIsLeftAloneAndWhatCanBeReadIsSaved() throws IOException {
+        Path path = simulated("half.needle");
+        byte[] whole = Files.readAllBytes(path);
+        byte[] half = Arrays.copyOf(whole, whole.length / 2);
+        Files.write(path, half);
+        assertSentence(() -> BenchFile.open(path), "cut short or damaged", true);
+        assertThat(Files.readAllBytes(path)).isEqualTo(half);
+        Path saved = folder.resolve("half-repaired.needle");
+        try {
+            String says = BenchFile.repair(path, saved);
+            assertThat(says).startsWith("half-repaired.needle holds what could be read");
+            try (BenchFile file = BenchFile.open(saved)) {
+                assertThat(file.session().sheetText()).isEqualTo(SHEET);
+            }
+        } catch (BenchFileException e) {
+            assertThat(e.getMessage()).contains("left as it is").endsWith(".");
+        }
+        assertThat(Files.readAllBytes(path)).isEqualTo(half);
+    }
+
+    @Test
+    void damageAnywhereNeverCrashesAndRepairSavesMost() throws IOException {
+        Path path = simulated("whole.needle");
+        byte[] whole = Files.readAllBytes(path);
+        Random r = new Random(9);
+        int saved = 0;
+        int hurt = 0;
+        for (int i = 0; i < 40; i++) {
+            byte[] bytes = whole.clone();
+            if (i % 2 == 0) {
+                bytes = Arrays.copyOf(bytes, 1 + r.nextInt(bytes.length));
+            } else {
+                for (int k = 0; k < 6; k++) {
+                    bytes[r.nextInt(bytes.length)] ^= (byte) (1 << r.nextInt(8));
+                }
+            }
+            Path damaged = folder.resolve("damaged" + i + ".needle");
+            Files.write(damaged, bytes);
+            try (BenchFile file = BenchFile.open(damaged)) {
+                file.session();
+                file.samples(1, "position");
+            } catch (BenchFileException e) {
+                assertThat(e.getMessage()).endsWith(".").doesNotContain("\n");
+                hurt++;
+                Path to = folder.resolve("saved" + i + ".needle");
+                try {
+                    BenchFile.repair(damaged, to);
+                    saved++;
+                } catch (BenchFileException nothing) {
+                    assertThat(nothing.getMessage()).endsWith(".");
+                }
+            }
+        }
+        assertThat(saved).as("repaired of " + hurt + " damaged files").isGreaterThan(hurt / 2);
+    }
+
+    @Test
+    void twoWindowsOnOneFileAreRefused() {
+        Path path = simulated("shared.needle");
+        try (BenchFile first = BenchFile.open(path)) {
+            assertThat(first.session()).isNotNull();
+            first.save(first.session(), DAY, "Held open.");
+            assertSentence(() -> BenchFile.open(path), "open in another window", false);
+        }
+        try (BenchFile again = BenchFile.open(path)) {
+            assertThat(again.session().runs()).hasSize(28);
+        }
+    }
+
+    @Test
+    void aFolderThatDoesNotTakeTheFileIsSaid() {
+        Path impossible = folder.resolve("letter.txt");
+        Assertions.assertDoesNotThrow(() -> Files.writeString(impossible, "x"));
+        assertSentence(() -> BenchFile.create(impossible.resolve("a.needle"), Session.start(SHEET, "x", DAY)), "choose another folder", false);
+    }
+
+    @Test
+    void exportsHoldEveryNumberAtFullPrecision() {
+        Path path = simulated("x.needle");
+        try (BenchFile file = BenchFile.open(path)) {
+            Session s = file.session();
+            var r = new Reducer(SheetTrial.read(s.sheetText(), "sheet"), file).reduce(s);
+            String csv = LedgerCsv.of(r.ledger());
+            double g = r.quantity("g").orElseThrow().value();
+            assertThat(csv).startsWith("name,label,group,value,unit,u,dof,k,U,problem\n").contains("\ng,local g,Result," + g + ",m/s^2,");
+            assertThat(ReductionJson.of(r, List.of())).contains(Double.toString(g)).contains("\"comparisons\"").contains("\"watches\"");
+            Run run = s.run(9).orElseThrow();
+            String samples = LedgerCsv.of(run, "position", file.samples(9, "position"), r.trace(run, "position").orElseThrow());
+            assertThat(samples.lines().count()).isEqualTo(file.samples(9, "position").size() + 1);
+            assertThat(samples).startsWith("time (s),position raw (counts),position (m)\n0.0,");
+        }
+    }
+}
