@@ -253,6 +253,33 @@ class WindowTest {
     }
 
     @Test
+    void aRunIsTakenByKeysAloneAfterALevelWasClicked(FxRobot robot) throws Exception {
+        LiveRig rig = connected(robot);
+        robot.push(KeyCode.DIGIT4);
+        robot.clickOn("#level-slopes-C");
+        WaitForAsyncUtils.waitForFxEvents();
+        await(() -> robot.lookup("#level-slopes-C").query().getScene().getFocusOwner().getAccessibleText().startsWith("Capture: Space"));
+        robot.push(KeyCode.SPACE);
+        await(rig::isRecording);
+        await(() -> rig.all("position").size() > 110);
+        robot.push(KeyCode.SPACE);
+        await(() -> !rig.isRecording());
+        robot.push(KeyCode.K);
+        await(() -> window.bench().session().runs().size() == 29);
+        Run run = window.bench().session().run(29).orElseThrow();
+        assertThat(run.level()).isEqualTo("C");
+        assertThat(run.takesPart()).isTrue();
+        robot.push(KeyCode.SPACE);
+        await(rig::isRecording);
+        await(() -> rig.all("position").size() > 20);
+        robot.push(KeyCode.SPACE);
+        await(() -> !rig.isRecording());
+        robot.push(KeyCode.D);
+        await(() -> window.bench().session().runs().size() == 30);
+        assertThat(window.bench().session().run(30).orElseThrow().takesPart()).isFalse();
+    }
+
+    @Test
     void aRunCanBeDiscardedAndItsSamplesStay(FxRobot robot) throws Exception {
         connected(robot);
         robot.push(KeyCode.DIGIT4);

@@ -27,6 +27,7 @@ public final class LineStandIn implements AutoCloseable {
     private final double pace;
     private final ServerSocket server;
     private volatile Misbehaviour misbehaviour = Misbehaviour.NONE;
+    private final Thread accepting;
     private volatile boolean closed;
     private volatile Socket client;
     private volatile boolean running;
@@ -44,14 +45,15 @@ public final class LineStandIn implements AutoCloseable {
         this.label = label;
         this.pace = pace;
         this.server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress());
-        thread("accept", this::accept);
+        accepting = thread("accept", this::accept);
         thread("samples", this::pump);
     }
 
-    private void thread(String what, Runnable body) {
+    private Thread thread(String what, Runnable body) {
         Thread t = new Thread(body, "stand-in " + id + " " + what);
         t.setDaemon(true);
         t.start();
+        return t;
     }
 
     public int port() {
@@ -76,6 +78,10 @@ public final class LineStandIn implements AutoCloseable {
                 Socket c = server.accept();
                 c.setTcpNoDelay(true);
                 client = c;
+                if (closed) {
+                    c.close();
+                    return;
+                }
                 serve(c);
             } catch (IOException e) {
                 client = null;
@@ -165,11 +171,20 @@ public final class LineStandIn implements AutoCloseable {
         out.flush();
     }
 
+    /**
+     * Stops listening and drops the connection. A thread blocked in accept keeps the port open until it wakes, and could
+     * still take a caller; so this waits for it, and afterwards nobody answers at the port.
+     */
     @Override
     public void close() throws IOException {
         closed = true;
         running = false;
         server.close();
         disconnect();
+        try {
+            accepting.join(2000);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
     }
 }

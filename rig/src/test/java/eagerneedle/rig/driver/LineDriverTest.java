@@ -6,9 +6,14 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import eagerneedle.rig.simulated.LineStandIn;
 import eagerneedle.rig.simulated.LineStandIn.Misbehaviour;
 import eagerneedle.rig.simulated.Rigs;
+import java.io.BufferedReader;
 import java.io.IOException;
+import java.io.InputStreamReader;
+import java.io.PrintStream;
 import java.net.InetAddress;
 import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -169,6 +174,57 @@ class LineDriverTest implements Driver.Sink {
         LineDriver nobody = new LineDriver("127.0.0.1", port);
         assertThatThrownBy(nobody::open).isInstanceOf(IOException.class).hasMessageContaining("Nothing answers at 127.0.0.1");
         nobody.close();
+    }
+
+    @Test
+    void aClosedInstrumentNeverAnswersHoweverOftenItIsTried() throws IOException {
+        for (int i = 0; i < 200; i++) {
+            LineStandIn shortLived = new LineStandIn(Rigs.create("cart-on-slope", i, Set.of()), "TH-UR-08", "Ultrasonic ranger TH-UR-08", 4);
+            int port = shortLived.port();
+            shortLived.close();
+            LineDriver nobody = new LineDriver("127.0.0.1", port);
+            assertThatThrownBy(nobody::open).isInstanceOf(IOException.class).hasMessageContaining("Nothing answers at 127.0.0.1");
+        }
+    }
+
+    /** An instrument that still sends two lines of the sampling before when the next one starts, as one with a full buffer does. */
+    @Test
+    void linesOfTheSamplingBeforeDoNotSpoilTheNext() throws Exception {
+        try (ServerSocket slow = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            Thread instrument = new Thread(() -> slowInstrument(slow), "slow instrument");
+            instrument.setDaemon(true);
+            instrument.start();
+            LineDriver late = new LineDriver("127.0.0.1", slow.getLocalPort());
+            late.open();
+            late.start(this);
+            await(() -> samples.size() == 3);
+            late.stop();
+            samples.clear();
+            late.start(this);
+            await(() -> samples.size() == 3);
+            assertThat(samples).extracting(s -> s[1]).containsExactly(201.0, 202.0, 203.0);
+            assertThat(samples).extracting(s -> s[0]).containsExactly(0.0, 0.1, 0.2);
+            late.close();
+        }
+    }
+
+    private static void slowInstrument(ServerSocket server) {
+        try (Socket peer = server.accept();
+                BufferedReader in = new BufferedReader(new InputStreamReader(peer.getInputStream(), StandardCharsets.UTF_8));
+                PrintStream out = new PrintStream(peer.getOutputStream(), true, StandardCharsets.UTF_8)) {
+            int starts = 0;
+            for (String line = in.readLine(); line != null; line = in.readLine()) {
+                if (line.equals("describe")) {
+                    out.print("= slow;Slow logger;x\n");
+                } else if (line.equals("start")) {
+                    String before = starts++ == 0 ? "" : ":300000,104\n:400000,105\n";
+                    String run = starts == 1 ? ":0,101\n:100000,102\n:200000,103\n" : ":0,201\n:100000,202\n:200000,203\n";
+                    out.print(before + run);
+                }
+            }
+        } catch (IOException closed) {
+            // The test is over.
+        }
     }
 
     @Test
