@@ -223,7 +223,7 @@ public final class LineDriver implements Driver {
             unreadable++;
             return false;
         }
-        double t = sample[0] * 1e-6;
+        double t = sample[0] / 1e6;
         // Lines of the sampling before may still be under way: their clock has not started anew.
         if (awaitingRestart && t >= lastRaw && System.nanoTime() - startedAt < 1_000_000_000L) {
             return false;
