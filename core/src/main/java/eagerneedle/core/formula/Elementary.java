@@ -2,6 +2,7 @@ package eagerneedle.core.formula;
 
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
+import java.util.List;
 import java.util.Locale;
 import java.util.function.DoubleUnaryOperator;
 
@@ -48,7 +49,7 @@ enum Elementary {
             throw new ArithmeticException("The uncertainty of " + name + " cannot be propagated at " + q + ".");
         }
         boolean angle = this == ASIN || this == ACOS || this == ATAN;
-        return x.mapped(v, angle ? LabUnit.RADIAN : LabUnit.ONE, Double.isFinite(d) ? d : 0);
+        return x.through(f, angle ? LabUnit.RADIAN : LabUnit.ONE, Double.isFinite(d) ? d : 0);
     }
 
     static Quantity power(Quantity base, Quantity exponent) {
@@ -66,7 +67,7 @@ enum Elementary {
     }
 
     static Quantity abs(Quantity q) {
-        return q.value() < 0 ? q.negate() : q;
+        return q.through(Math::abs, q.unit(), q.value() < 0 ? -1 : 1);
     }
 
     static Quantity atan2(Quantity y, Quantity x) {
@@ -79,7 +80,6 @@ enum Elementary {
         if (r2 == 0) {
             throw new ArithmeticException("atan2 has no value where both are zero.");
         }
-        return a.mapped(0, LabUnit.RADIAN, b.value() / r2).plus(b.mapped(0, LabUnit.RADIAN, -a.value() / r2))
-                .withValue(Math.atan2(a.value(), b.value()));
+        return Quantity.through(List.of(a, b), v -> Math.atan2(v[0], v[1]), LabUnit.RADIAN, new double[] {b.value() / r2, -a.value() / r2});
     }
 }

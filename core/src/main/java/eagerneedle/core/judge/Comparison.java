@@ -1,6 +1,8 @@
 package eagerneedle.core.judge;
 
+import eagerneedle.core.quantity.Corners;
 import eagerneedle.core.quantity.Coverage;
+import eagerneedle.core.quantity.Interval;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.UnitException;
@@ -35,17 +37,27 @@ public record Comparison(String id, String label, Quantity result, Quantity refe
 
     /** Half-width of the agreement band in combined standard uncertainties: the coverage factor. */
     public double factor() {
-        return difference().isExact() ? coverage.factor(Double.POSITIVE_INFINITY) : coverage.factor(difference().dof());
+        return difference().u() == 0 ? coverage.factor(Double.POSITIVE_INFINITY) : coverage.factor(difference().dof());
     }
 
     /** Chance of a difference this large or larger, were there none; between 0 and 1. */
     public double chance() {
-        return difference().isExact() ? (difference().value() == 0 ? 1 : 0) : Coverage.tails(normalised(), difference().dof());
+        return difference().u() == 0 ? (difference().value() == 0 ? 1 : 0) : Coverage.tails(normalised(), difference().dof());
     }
 
     /** How far the two intervals of the limits school overlap; negative is the gap between them. In the unit of the result. */
     public double overlap() {
-        return result.limit() + reference.limit() - Math.abs(difference().value());
+        return limits(result).overlap(limits(reference));
+    }
+
+    private static Interval limits(Quantity q) {
+        return Corners.of(q).interval();
+    }
+
+    /** {@code 9.81 ± 0.05}, or both ends where the limits do not lie evenly about the value. */
+    private static String stated(Quantity q) {
+        return q.isLinear() ? Notation.plusMinus(q.value(), q.limit())
+                : "%s to %s".formatted(Notation.plain(limits(q).low(), 5), Notation.plain(limits(q).high(), 5));
     }
 
     /** Error against the reference in percent, signed. */
@@ -69,10 +81,10 @@ public record Comparison(String id, String label, Quantity result, Quantity refe
                     Notation.bracket(result), agrees(school) ? "agrees with" : "does not agree with", Notation.bracket(reference),
                     Notation.plusMinus(difference().value(), coverage.expanded(difference())), unit, Math.abs(normalised()), factor());
             case LIMITS -> agrees(school)
-                    ? "%s%s and %s%s agree: the limits overlap by %s%s.".formatted(Notation.plusMinus(result.value(), result.limit()), unit,
-                            Notation.plusMinus(reference.value(), reference.limit()), unit, Notation.plain(overlap(), 2), unit)
-                    : "%s%s and %s%s do not agree: a gap of %s%s lies between the limits.".formatted(Notation.plusMinus(result.value(), result.limit()), unit,
-                            Notation.plusMinus(reference.value(), reference.limit()), unit, Notation.plain(-overlap(), 2), unit);
+                    ? "%s%s and %s%s agree: the limits overlap by %s%s.".formatted(stated(result), unit,
+                            stated(reference), unit, Notation.plain(overlap(), 2), unit)
+                    : "%s%s and %s%s do not agree: a gap of %s%s lies between the limits.".formatted(stated(result), unit,
+                            stated(reference), unit, Notation.plain(-overlap(), 2), unit);
             case PERCENT -> String.format(Locale.ROOT, "The percent error is %.2g %%%s; it says nothing of how well it was measured.", percent(),
                     Double.isNaN(threshold) ? "" : (agrees(school) ? ", within" : ", beyond") + " the " + Notation.plain(threshold, 3) + " % the method allows");
         };

@@ -12,6 +12,8 @@ public enum Distribution {
     STUDENT_T("t", 2.0),
     RECTANGULAR("rectangular", Math.sqrt(3)),
     TRIANGULAR("triangular", Math.sqrt(6)),
+    TRAPEZOIDAL("trapezoidal", Math.sqrt(6)),
+    INEXACT_LIMITS("rectangular with inexact limits", Math.sqrt(3)),
     ARCSINE("arcsine", Math.sqrt(2)),
     POISSON("Poisson count", 2.0);
 

@@ -13,12 +13,12 @@ import java.util.Objects;
  * @param label        what a person calls it, for instance {@code foot spacing by tape}; budgets group by it
  * @param source       which reading, instrument, calibration or choice it came from
  * @param type         type A (from statistics) or B (from other knowledge), JCGM 100 clause 2.3
- * @param distribution the shape of what is known
+ * @param shape        the shape of what is known
  * @param dof          degrees of freedom of its standard uncertainty; infinite when taken as known
  * @param pool         leaves of one pool share one variance estimate (the parameters of one fit, say); their variances are
  *                     added before Welch-Satterthwaite. By default the leaf's own id
  */
-public record Leaf(String id, String label, String source, Type type, Distribution distribution, double dof, String pool)
+public record Leaf(String id, String label, String source, Type type, Shape shape, double dof, String pool)
         implements Comparable<Leaf> {
 
     /** How the standard uncertainty was evaluated. */
@@ -28,6 +28,7 @@ public record Leaf(String id, String label, String source, Type type, Distributi
         Objects.requireNonNull(id);
         Objects.requireNonNull(label);
         Objects.requireNonNull(pool);
+        Objects.requireNonNull(shape);
         if (!(dof > 0)) {
             throw new IllegalArgumentException("Degrees of freedom of " + label + " must be above 0, not " + dof + ".");
         }
@@ -35,16 +36,35 @@ public record Leaf(String id, String label, String source, Type type, Distributi
 
     /** A type A influence with {@code dof} degrees of freedom, t-distributed when they are finite. */
     public static Leaf typeA(String id, String label, String source, double dof) {
-        return new Leaf(id, label, source, Type.A, Double.isInfinite(dof) ? Distribution.NORMAL : Distribution.STUDENT_T, dof, id);
+        return new Leaf(id, label, source, Type.A, Shape.of(Double.isInfinite(dof) ? Distribution.NORMAL : Distribution.STUDENT_T), dof, id);
+    }
+
+    /** A type B influence of the given family, taken as known (infinite degrees of freedom). */
+    public static Leaf typeB(String id, String label, String source, Distribution distribution) {
+        return typeB(id, label, source, Shape.of(distribution));
     }
 
     /** A type B influence of the given shape, taken as known (infinite degrees of freedom). */
-    public static Leaf typeB(String id, String label, String source, Distribution distribution) {
-        return new Leaf(id, label, source, Type.B, distribution, Double.POSITIVE_INFINITY, id);
+    public static Leaf typeB(String id, String label, String source, Shape shape) {
+        return new Leaf(id, label, source, Type.B, shape, Double.POSITIVE_INFINITY, id);
+    }
+
+    public Distribution distribution() {
+        return shape.kind();
+    }
+
+    /** The same influence whose standard uncertainty has so many degrees of freedom. */
+    public Leaf withDof(double newDof) {
+        return new Leaf(id, label, source, type, shape, newDof, pool);
+    }
+
+    /** The same influence with another convention for its largest believable error, in standard uncertainties. */
+    public Leaf withLimitFactor(double factor) {
+        return new Leaf(id, label, source, type, shape.withLimitFactor(factor), dof, pool);
     }
 
     public Leaf inPool(String newPool) {
-        return new Leaf(id, label, source, type, distribution, dof, newPool);
+        return new Leaf(id, label, source, type, shape, dof, newPool);
     }
 
     @Override

@@ -2,8 +2,11 @@ package eagerneedle.core.quantity;
 
 import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.function.DoubleUnaryOperator;
 import java.util.function.Predicate;
+import java.util.function.ToDoubleFunction;
 
 /**
  * A quantity value with its unit, standard uncertainty, degrees of freedom and lineage; immutable.
@@ -20,16 +23,27 @@ public final class Quantity {
     private final double value;
     private final LabUnit unit;
     private final Contributions contributions;
+    private final Recipe recipe;
 
-    private Quantity(double value, LabUnit unit, Contributions contributions) {
+    private Quantity(double value, LabUnit unit, Contributions contributions, Recipe recipe) {
         this.value = value;
         this.unit = unit;
         this.contributions = contributions;
+        this.recipe = recipe;
+    }
+
+    Recipe recipe() {
+        return recipe;
+    }
+
+    /** True when this quantity is exactly linear in its leaves, so that first derivatives tell everything. */
+    public boolean isLinear() {
+        return recipe == null;
     }
 
     /** A value taken as exact. */
     public static Quantity exact(double value, LabUnit unit) {
-        return new Quantity(value, unit, Contributions.NONE);
+        return new Quantity(value, unit, Contributions.NONE, null);
     }
 
     /** An exact pure number. */
@@ -42,7 +56,7 @@ public final class Quantity {
         if (standardUncertainty < 0 || Double.isNaN(standardUncertainty)) {
             throw new IllegalArgumentException("A standard uncertainty cannot be " + standardUncertainty + ".");
         }
-        return new Quantity(value, unit, Contributions.of(leaf, standardUncertainty));
+        return new Quantity(value, unit, Contributions.of(leaf, standardUncertainty), null);
     }
 
     /** The nominal value, in {@link #unit()}. */
@@ -111,7 +125,8 @@ public final class Quantity {
             return other.plus(this);
         }
         double scale = other.unit.scaleTo(unit);
-        return new Quantity(value + other.value * scale, unit, contributions.combine(1, other.contributions, scale));
+        double sum = value + other.value * scale;
+        return new Quantity(sum, unit, contributions.combine(1, other.contributions, scale), Recipe.sum(this, 1, other, scale, sum));
     }
 
     public Quantity minus(Quantity other) {
@@ -120,14 +135,17 @@ public final class Quantity {
         }
         double scale = other.unit.scaleTo(unit);
         Contributions c = contributions.combine(1, other.contributions, -scale);
-        return other.unit.isAffine() ? new Quantity(value - other.in(unit), LabUnit.KELVIN, c)
-                : new Quantity(value - other.value * scale, unit, c);
+        boolean temperatures = other.unit.isAffine();
+        double difference = temperatures ? value - other.in(unit) : value - other.value * scale;
+        return new Quantity(difference, temperatures ? LabUnit.KELVIN : unit, c, Recipe.sum(this, 1, other, -scale, difference));
     }
 
     public Quantity times(Quantity other) {
         Quantity a = coherent();
         Quantity b = other.coherent();
-        return new Quantity(a.value * b.value, a.unit.times(b.unit), a.contributions.combine(b.value, b.contributions, a.value));
+        double product = a.value * b.value;
+        Recipe how = a.isExact() ? Recipe.affine(b, a.value, product) : b.isExact() ? Recipe.affine(a, b.value, product) : new Recipe.Product(a, b);
+        return new Quantity(product, a.unit.times(b.unit), a.contributions.combine(b.value, b.contributions, a.value), how);
     }
 
     /** @throws ArithmeticException when the divisor is zero */
@@ -138,7 +156,8 @@ public final class Quantity {
             throw new ArithmeticException("A division by zero.");
         }
         double q = a.value / b.value;
-        return new Quantity(q, a.unit.per(b.unit), a.contributions.combine(1 / b.value, b.contributions, -q / b.value));
+        Recipe how = b.isExact() ? Recipe.affine(a, 1 / b.value, q) : new Recipe.Quotient(a, b);
+        return new Quantity(q, a.unit.per(b.unit), a.contributions.combine(1 / b.value, b.contributions, -q / b.value), how);
     }
 
     /**
@@ -150,45 +169,83 @@ public final class Quantity {
         if (p == 1) {
             return this;
         }
+        if (p == 0) {
+            return Quantity.number(1);
+        }
         Quantity a = coherent();
         double v = Math.pow(a.value, p);
-        double derivative = p == 0 ? 0 : p * Math.pow(a.value, p - 1);
+        double derivative = p * Math.pow(a.value, p - 1);
         if (!Double.isFinite(v)) {
             throw new ArithmeticException("The value " + a.value + " cannot be raised to the power " + p + ".");
         }
-        if (!Double.isFinite(derivative)) {
+        if (!Double.isFinite(derivative) && !isExact()) {
             throw new ArithmeticException("Its uncertainty cannot be propagated: the power " + p + " has no slope at " + a.value + ".");
         }
-        return new Quantity(v, a.unit.power(p), a.contributions.times(derivative));
+        Recipe how = a.isExact() ? null : new Recipe.Unary(a, p == 2 ? x -> x * x : x -> Math.pow(x, p));
+        return new Quantity(v, a.unit.power(p), a.contributions.times(Double.isFinite(derivative) ? derivative : 0), how);
     }
 
     public Quantity negate() {
-        return new Quantity(-value, unit, contributions.times(-1));
+        return new Quantity(-value, unit, contributions.times(-1), Recipe.affine(this, -1, -value));
     }
 
-    /** A new value in a new unit whose change with this one is {@code derivative} (new unit per {@link #unit()}). */
+    /** A new value in a new unit that changes with this one in proportion: {@code derivative} in the new unit per {@link #unit()}. */
     public Quantity mapped(double newValue, LabUnit newUnit, double derivative) {
-        return new Quantity(newValue, newUnit, contributions.times(derivative));
+        return new Quantity(newValue, newUnit, contributions.times(derivative), Recipe.affine(this, derivative, newValue));
+    }
+
+    /**
+     * A function of this quantity.
+     *
+     * @param f          from a value in {@link #unit()} to a value in the new unit
+     * @param newUnit    unit of the result
+     * @param derivative of f at the nominal value, in the new unit per {@link #unit()}
+     */
+    public Quantity through(DoubleUnaryOperator f, LabUnit newUnit, double derivative) {
+        return new Quantity(f.applyAsDouble(value), newUnit, contributions.times(derivative), isExact() ? null : new Recipe.Unary(this, f));
+    }
+
+    /**
+     * A function of several quantities.
+     *
+     * @param f           from their values, each in its own unit, to a value in the new unit
+     * @param newUnit     unit of the result
+     * @param derivatives partial derivatives of f at the nominal values, in the new unit per unit of each argument
+     */
+    public static Quantity through(List<Quantity> of, ToDoubleFunction<double[]> f, LabUnit newUnit, double[] derivatives) {
+        Contributions c = Contributions.NONE;
+        for (int i = 0; i < of.size(); i++) {
+            c = c.combine(1, of.get(i).contributions, derivatives[i]);
+        }
+        double v = f.applyAsDouble(of.stream().mapToDouble(Quantity::value).toArray());
+        boolean exact = of.stream().allMatch(Quantity::isExact);
+        return new Quantity(v, newUnit, c, exact ? null : new Recipe.Nary(of.toArray(new Quantity[0]), f));
     }
 
     /** The same quantity times a plain number; unit unchanged. */
     public Quantity scaled(double factor) {
-        return new Quantity(value * factor, unit, contributions.times(factor));
+        return new Quantity(value * factor, unit, contributions.times(factor), Recipe.affine(this, factor, value * factor));
     }
 
     /** The same quantity with another nominal value; lineage unchanged. */
     public Quantity withValue(double newValue) {
-        return new Quantity(newValue, unit, contributions);
+        return new Quantity(newValue, unit, contributions, Recipe.affine(this, 1, newValue));
     }
 
     /** Adds a leaf influence of the given standard uncertainty in {@link #unit()}. */
     public Quantity with(Leaf leaf, double standardUncertainty) {
-        return new Quantity(value, unit, contributions.combine(1, Contributions.of(leaf, standardUncertainty), 1));
+        Quantity alone = new Quantity(0, unit, Contributions.of(leaf, standardUncertainty), null);
+        return new Quantity(value, unit, contributions.combine(1, alone.contributions, 1), Recipe.sum(this, 1, alone, 1, value));
     }
 
-    /** Only the influences that pass the test; the value stays. */
+    /** Only the influences that pass the test, to first order; the value stays. */
     public Quantity keeping(Predicate<Leaf> which) {
-        return new Quantity(value, unit, contributions.keep(which));
+        return new Quantity(value, unit, contributions.keep(which), null);
+    }
+
+    /** This quantity to first order: linear in its leaves. */
+    public Quantity linear() {
+        return recipe == null ? this : new Quantity(value, unit, contributions, null);
     }
 
     /**
@@ -197,7 +254,12 @@ public final class Quantity {
      * @throws UnitException when the dimensions differ
      */
     public Quantity to(LabUnit other) {
-        return other.equals(unit) ? this : new Quantity(unit.convert(value, other), other, contributions.times(unit.scaleTo(other)));
+        if (other.equals(unit)) {
+            return this;
+        }
+        double converted = unit.convert(value, other);
+        double scale = unit.scaleTo(other);
+        return new Quantity(converted, other, contributions.times(scale), Recipe.affine(this, scale, converted));
     }
 
     /** The same quantity in the coherent SI unit of its dimension (a temperature in kelvin). */
@@ -208,13 +270,13 @@ public final class Quantity {
     /** Largest believable error: the sum of absolute contributions, each as a limit (the limits school), in {@link #unit()}. */
     public double limit() {
         double[] sum = {0};
-        contributions.forEach((leaf, c) -> sum[0] += Math.abs(c) * leaf.distribution().limitFactor());
+        contributions.forEach((leaf, c) -> sum[0] += Math.abs(c) * leaf.shape().limitFactor());
         return sum[0];
     }
 
-    /** True when nothing about this value is uncertain. */
+    /** True when nothing about this value is uncertain, not even beyond the first derivatives. */
     public boolean isExact() {
-        return contributions.size() == 0;
+        return contributions.size() == 0 && recipe == null;
     }
 
     /** Same value, unit and contributions to the last bit. */

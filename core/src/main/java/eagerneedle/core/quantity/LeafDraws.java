@@ -1,0 +1,134 @@
+package eagerneedle.core.quantity;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.SplittableRandom;
+import java.util.random.RandomGenerator;
+
+/**
+ * Standardised random draws of leaves (JCGM 101:2008, clause 6.4).
+ *
+ * <p>The draws of a leaf depend on the seed, the leaf's id and the number of the row, on nothing else: so the same seed gives
+ * the same draws whichever thread takes which row, and whatever other leaves there are. Leaves of one pool with finite
+ * degrees of freedom share one draw of their variance, as the parameters of one fit do. Draws from Student's t keep their
+ * wider spread (6.4.9): a standard deviation from few readings is itself uncertain.
+ */
+final class LeafDraws {
+    private static final double ROOT3 = Math.sqrt(3);
+    private static final double ROOT6 = Math.sqrt(6);
+    private final List<Leaf> leaves;
+    private final long seed;
+
+    LeafDraws(List<Leaf> leaves, long seed) {
+        this.leaves = List.copyOf(leaves);
+        this.seed = seed;
+    }
+
+    /** Fills the first n places of one row a leaf. */
+    void fill(long rowNumber, double[][] rows, int n) {
+        Map<String, double[]> pools = new HashMap<>();
+        for (int k = 0; k < rows.length; k++) {
+            Leaf leaf = leaves.get(k);
+            RandomGenerator random = generator(leaf.id(), rowNumber);
+            double[] row = rows[k];
+            switch (leaf.distribution()) {
+                case NORMAL -> normal(random, row, n);
+                case STUDENT_T -> {
+                    normal(random, row, n);
+                    double[] stretch = pools.computeIfAbsent(leaf.pool(), p -> stretches(generator(p + "#variance", rowNumber), leaf.dof(), n));
+                    for (int i = 0; i < n; i++) {
+                        row[i] *= stretch[i];
+                    }
+                }
+                case RECTANGULAR -> {
+                    for (int i = 0; i < n; i++) {
+                        row[i] = ROOT3 * (2 * random.nextDouble() - 1);
+                    }
+                }
+                case TRIANGULAR -> {
+                    for (int i = 0; i < n; i++) {
+                        row[i] = ROOT6 * (random.nextDouble() + random.nextDouble() - 1);
+                    }
+                }
+                case TRAPEZOIDAL -> {
+                    double flat = leaf.shape().parameter();
+                    double half = Math.sqrt(6 / (1 + flat * flat));
+                    for (int i = 0; i < n; i++) {
+                        row[i] = half * ((1 + flat) / 2 * (2 * random.nextDouble() - 1) + (1 - flat) / 2 * (2 * random.nextDouble() - 1));
+                    }
+                }
+                case INEXACT_LIMITS -> {
+                    double share = leaf.shape().parameter();
+                    double half = 1 / Math.sqrt(1.0 / 3 + share * share / 9);
+                    for (int i = 0; i < n; i++) {
+                        row[i] = half * (1 + share * (2 * random.nextDouble() - 1)) * (2 * random.nextDouble() - 1);
+                    }
+                }
+                case ARCSINE -> {
+                    for (int i = 0; i < n; i++) {
+                        row[i] = Math.sqrt(2) * Math.sin(2 * Math.PI * random.nextDouble());
+                    }
+                }
+                case POISSON -> {
+                    double count = Math.max(1, leaf.shape().parameter());
+                    for (int i = 0; i < n; i++) {
+                        row[i] = (gamma(random, leaf.shape().parameter() + 1) - leaf.shape().parameter()) / Math.sqrt(count);
+                    }
+                }
+                default -> throw new IllegalStateException("No draws for " + leaf.distribution());
+            }
+        }
+    }
+
+    private static void normal(RandomGenerator random, double[] row, int n) {
+        for (int i = 0; i < n; i++) {
+            row[i] = random.nextGaussian();
+        }
+    }
+
+    /** n draws of sqrt(dof / chi-square with dof degrees of freedom). */
+    private static double[] stretches(RandomGenerator random, double dof, int n) {
+        double[] out = new double[n];
+        for (int i = 0; i < n; i++) {
+            out[i] = Double.isInfinite(dof) ? 1 : Math.sqrt(dof / (2 * gamma(random, dof / 2)));
+        }
+        return out;
+    }
+
+    /** One draw from the gamma distribution of a shape and scale 1 (Marsaglia and Tsang 2000). */
+    private static double gamma(RandomGenerator random, double shape) {
+        if (shape < 1) {
+            return gamma(random, shape + 1) * Math.pow(random.nextDouble(), 1 / shape);
+        }
+        double d = shape - 1.0 / 3;
+        double c = 1 / Math.sqrt(9 * d);
+        while (true) {
+            double x = random.nextGaussian();
+            double v = 1 + c * x;
+            if (v <= 0) {
+                continue;
+            }
+            v = v * v * v;
+            double u = random.nextDouble();
+            if (Math.log(u) < x * x / 2 + d - d * v + d * Math.log(v)) {
+                return d * v;
+            }
+        }
+    }
+
+    private RandomGenerator generator(String id, long rowNumber) {
+        long h = 0xcbf29ce484222325L;
+        for (int i = 0; i < id.length(); i++) {
+            h = (h ^ id.charAt(i)) * 0x100000001b3L;
+        }
+        return new SplittableRandom(mix(mix(seed ^ mix(h)) + mix(rowNumber * 0x9e3779b97f4a7c15L)));
+    }
+
+    /** The finaliser of SplitMix64 (Steele, Lea and Flood 2014). */
+    private static long mix(long z) {
+        z = (z ^ (z >>> 30)) * 0xbf58476d1ce4e5b9L;
+        z = (z ^ (z >>> 27)) * 0x94d049bb133111ebL;
+        return z ^ (z >>> 31);
+    }
+}
