@@ -107,7 +107,7 @@ public final class SessionPlots {
         for (int i = 0; i < n; i++) {
             double at = min + (max - min) * 1.02 * i / (n - 1);
             px[i] = f.xUnit().convert(at, xu);
-            py[i] = f.polynomialAt(at * f.xUnit().factor()).in(yu);
+            py[i] = f.at(at).in(yu);
         }
         return new Plot.Curve("fit", px, py, Ink.INK, 1.4, false);
     }

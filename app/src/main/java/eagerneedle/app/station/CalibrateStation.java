@@ -269,7 +269,7 @@ public final class CalibrateStation implements StationView {
         List<Plot.Layer> layers = new ArrayList<>();
         if (fit != null) {
             double[] ends = {java.util.Arrays.stream(x).min().orElse(0), java.util.Arrays.stream(x).max().orElse(1)};
-            layers.add(new Plot.Curve("line", ends, new double[] {fit.polynomialAt(ends[0]).value(), fit.polynomialAt(ends[1]).value()}, Ink.INK, 1.4, false));
+            layers.add(new Plot.Curve("line", ends, new double[] {fit.at(ends[0]).value(), fit.at(ends[1]).value()}, Ink.INK, 1.4, false));
             layers.add(new Plot.Legend(List.of("slope " + fit.parameter(1)), false));
         }
         layers.add(new Plot.Points("points", x, y, null, false, 0));

@@ -5,142 +5,187 @@ import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;
 import java.util.ArrayList;
 import java.util.List;
-import org.hipparchus.exception.MathIllegalStateException;
-import org.hipparchus.exception.MathRuntimeException;
-import org.hipparchus.linear.ArrayRealVector;
-import org.hipparchus.linear.MatrixUtils;
-import org.hipparchus.linear.QRDecomposition;
-import org.hipparchus.linear.RealMatrix;
-import org.hipparchus.optim.nonlinear.vector.leastsquares.LeastSquaresBuilder;
-import org.hipparchus.optim.nonlinear.vector.leastsquares.LeastSquaresOptimizer;
-import org.hipparchus.optim.nonlinear.vector.leastsquares.LevenbergMarquardtOptimizer;
-import org.hipparchus.optim.nonlinear.vector.leastsquares.MultivariateJacobianFunction;
-import org.hipparchus.util.Pair;
+import java.util.function.Predicate;
+import org.hipparchus.distribution.continuous.ChiSquaredDistribution;
 
 /**
- * Non-linear least squares by Levenberg-Marquardt (Hipparchus), with the model's own derivatives.
+ * Turns what {@link Regression} finds into parameters with lineage.
  *
- * <p>Pure numbers in and out: the curve knows no units. A fit that does not converge, or whose parameters the data do not fix,
- * is refused with a sentence; it never gives a number.
+ * <p>Near the optimum the parameters are linear in y - f' x of every point, so that each leaf reaches them through exact first
+ * derivatives: one that several points share adds up with its signs, one of a single point is left to the residuals when those
+ * speak. The scatter enters as p standardised leaves of one pool, the columns of s R⁻¹, whose products give s² (JᵀWJ)⁻¹.
  */
 public final class CurveFit {
-    private static final int MOST_STEPS = 4000;
-
     private CurveFit() {
     }
 
-    /** A model with its derivatives. */
+    /**
+     * A curve over numbered points, for models with several columns of data.
+     */
     public interface Curve {
         /**
          * Evaluates the model at one point.
          *
          * @param point      index of the data point
+         * @param x          its abscissa
          * @param parameters p parameters
-         * @param gradient   p places to be filled with the derivatives by the parameters
+         * @param gradient   p + 1 places to be filled with the derivatives by the parameters and, last, by x
          * @return the model's value
          */
-        double at(int point, double[] parameters, double[] gradient);
+        double at(int point, double x, double[] parameters, double[] gradient);
+    }
+
+    /** Columns of plain numbers: n abscissae and ordinates with their standard uncertainties, null where not known. */
+    public record Columns(double[] x, double[] y, double[] uX, double[] uY) {
     }
 
     /**
-     * Fits a curve.
+     * Fits a curve to columns of plain numbers.
      *
      * @param model  the formula, for messages
      * @param names  p parameter names
      * @param start  p starting values
-     * @param curve  the model
-     * @param x      n abscissae, kept for pictures only
-     * @param y      n ordinates
-     * @param uY     n standard uncertainties of the ordinates, or null: then the residuals give the scatter
      * @param origin identity of this fit, root of its leaves' ids
      * @throws FitException when there are too few points, it does not converge, or parameters cannot be told apart
      */
-    public static Fit of(String model, List<String> names, double[] start, Curve curve, double[] x, double[] y, double[] uY, String origin) {
-        int n = y.length;
-        int p = start.length;
-        if (n < p + (uY == null ? 1 : 0)) {
-            throw new FitException("The model " + model + " has " + p + " parameters; " + n + " points are too few.");
-        }
-        MultivariateJacobianFunction function = point -> {
-            double[] values = new double[n];
-            double[][] jacobian = new double[n][p];
-            for (int i = 0; i < n; i++) {
-                double w = uY == null ? 1 : 1 / uY[i];
-                values[i] = w * curve.at(i, point.toArray(), jacobian[i]);
-                for (int k = 0; k < p; k++) {
-                    jacobian[i][k] *= w;
-                }
-            }
-            return new Pair<>(new ArrayRealVector(values, false), MatrixUtils.createRealMatrix(jacobian));
-        };
-        double[] target = new double[n];
-        for (int i = 0; i < n; i++) {
-            target[i] = uY == null ? y[i] : y[i] / uY[i];
-        }
-        LeastSquaresOptimizer.Optimum optimum;
-        try {
-            optimum = new LevenbergMarquardtOptimizer().withCostRelativeTolerance(1e-14).withParameterRelativeTolerance(1e-13)
-                    .withOrthoTolerance(1e-15).withRankingThreshold(1e-300)
-                    .optimize(new LeastSquaresBuilder().start(start).target(target).model(function)
-                            .maxEvaluations(MOST_STEPS).maxIterations(MOST_STEPS).build());
-        } catch (MathIllegalStateException e) {
-            if (!atLimitOfPrecision(e)) {
-                throw new FitException("The fit of " + model + " did not converge from the starting values given; try others.");
-            }
-            throw new FitException("The fit of " + model + " stopped before it converged; try other starting values.");
-        } catch (MathRuntimeException | ArithmeticException e) {
-            throw new FitException("The fit of " + model + " did not converge: the model has no value somewhere on the way; try other starting values.");
-        }
-        return assemble(model, names, optimum, curve, x, y, uY, origin);
-    }
-
-    private static boolean atLimitOfPrecision(MathIllegalStateException e) {
-        return e.getMessage() != null && e.getMessage().contains("too small");
-    }
-
-    private static Fit assemble(String model, List<String> names, LeastSquaresOptimizer.Optimum optimum, Curve curve, double[] x, double[] y,
-                                double[] uY, String origin) {
-        int n = y.length;
+    public static Fit ofColumns(String model, List<String> names, double[] start, Curve curve, Columns data, String origin) {
+        boolean stated = data.uY() != null || data.uX() != null;
+        Regression.Weights weights = stated ? new Regression.Weights(data.uY() == null ? new double[data.y().length] : data.uY(), data.uX(), null, null) : Regression.Weights.NONE;
+        Regression.Optimum o = new Regression(model, names, curve::at, data.x(), data.y(), weights).from(start);
+        int n = data.y().length;
         int p = names.size();
-        double[] best = optimum.getPoint().toArray();
-        RealMatrix jacobian = optimum.getJacobian();
-        double[] norms = new double[p];
-        for (int k = 0; k < p; k++) {
-            norms[k] = jacobian.getColumnVector(k).getNorm();
-            if (!Double.isFinite(best[k]) || !(norms[k] > 0) || !Double.isFinite(norms[k])) {
-                throw new FitException("The fit of " + model + " did not converge: the data say nothing about " + names.get(k) + " near the starting values.");
-            }
-        }
-        RealMatrix scaled = jacobian.copy();
-        for (int k = 0; k < p; k++) {
-            scaled.setColumnVector(k, jacobian.getColumnVector(k).mapDivide(norms[k]));
-        }
-        RealMatrix r = new QRDecomposition(scaled).getR().getSubMatrix(0, p - 1, 0, p - 1);
-        for (int k = 0; k < p; k++) {
-            if (Math.abs(r.getEntry(k, k)) < 1e-12) {
-                throw new FitException("The data do not fix all parameters of " + model + ": " + names.get(k) + " cannot be told from the others.");
-            }
-        }
-        RealMatrix inverse = MatrixUtils.inverse(r);
-        double[] fitted = new double[n];
-        double ss = 0;
-        for (int i = 0; i < n; i++) {
-            fitted[i] = curve.at(i, best, new double[p]);
-            ss += (y[i] - fitted[i]) * (y[i] - fitted[i]);
-        }
-        double sd = n > p ? Math.sqrt(ss / (n - p)) : Double.NaN;
-        double chi = uY == null ? Double.NaN : optimum.getCost() * optimum.getCost();
-        double scale = uY == null ? sd : 1;
+        double[] fitted = fitted(curve, data.x(), o.parameters());
+        double sd = residualSd(data.y(), fitted, p);
         List<Quantity> parameters = new ArrayList<>();
         for (int k = 0; k < p; k++) {
-            Quantity q = Quantity.number(best[k]);
-            for (int j = 0; j < p; j++) {
-                double dof = uY == null ? n - p : Double.POSITIVE_INFINITY;
-                q = q.with(Leaf.typeA(origin + "#scatter" + j, "scatter of the points", origin, dof).inPool(origin + "#scatter"),
-                        scale * inverse.getEntry(k, j) / norms[k]);
-            }
-            parameters.add(q);
+            parameters.add(scattered(Quantity.number(o.parameters()[k]), o.root()[k], stated ? 1 : sd, stated ? Double.POSITIVE_INFINITY : n - p, origin, "scatter of the points"));
         }
-        return new Fit(model, names, parameters, x, y, fitted, LabUnit.ONE, LabUnit.ONE, sd, chi, n - p, List.of());
+        Law law = (x, values, gradient) -> curve.at(0, x, values, gradient);
+        return remarked(new Fit(model, names, parameters, data.x(), data.y(), fitted, LabUnit.ONE, LabUnit.ONE, sd, stated ? o.chiSquared() : Double.NaN, n - p, o.remarks(), law));
+    }
+
+    /**
+     * Fits a law to points with their uncertainties and whatever they share.
+     *
+     * @param names p parameter names
+     * @param units p units of the parameters, as the law takes them
+     * @param start p starting values in those units
+     * @throws FitException when there are too few points, it does not converge, or parameters cannot be told apart
+     */
+    public static Fit ofPoints(String model, List<String> names, List<LabUnit> units, double[] start, Law law, Points points, Choices choices) {
+        int n = points.size();
+        int p = names.size();
+        Predicate<Leaf> own = points.own();
+        boolean residuals = choices.scatter() == Scatter.FROM_RESIDUALS;
+        Regression.Weights weights = residuals ? Regression.Weights.NONE : weights(points, own, choices.scatter());
+        List<String> remarks = new ArrayList<>();
+        boolean weighted = weights != Regression.Weights.NONE;
+        if (!residuals && !weighted) {
+            remarks.add("Some points have no uncertainty of their own, so all points count alike.");
+        }
+        double[] xv = points.xValues();
+        double[] yv = points.yValues();
+        Regression.Optimum o = new Regression(model, names, (i, x, values, gradient) -> law.at(x, values, gradient), xv, yv, weights).from(start);
+        remarks.addAll(o.remarks());
+        double[] fitted = fitted((i, x, values, gradient) -> law.at(x, values, gradient), xv, o.parameters());
+        double sd = residualSd(yv, fitted, p);
+        List<Quantity> parts = new ArrayList<>();
+        for (int i = 0; i < n; i++) {
+            parts.add(residuals ? points.y().get(i).keeping(own.negate()) : points.y().get(i));
+            parts.add(residuals ? points.x().get(i).keeping(own.negate()) : points.x().get(i));
+        }
+        List<Quantity> parameters = new ArrayList<>();
+        for (int k = 0; k < p; k++) {
+            double[] factors = new double[2 * n];
+            for (int i = 0; i < n; i++) {
+                factors[2 * i] = o.by()[k][i];
+                factors[2 * i + 1] = -o.slopes()[i] * o.by()[k][i];
+            }
+            Quantity q = Quantity.combination(parts, factors, o.parameters()[k], units.get(k));
+            parameters.add(residuals ? scattered(q, o.root()[k], sd, n - p, choices.origin(), choices.label()) : q);
+        }
+        return remarked(new Fit(model, names, parameters, xv, yv, fitted, points.xUnit(), points.yUnit(), sd, weighted ? o.chiSquared() : Double.NaN, n - p, remarks, law));
+    }
+
+    private static Quantity scattered(Quantity q, double[] root, double scale, double dof, String origin, String label) {
+        Quantity out = q;
+        for (int j = 0; j < root.length; j++) {
+            double c = scale * root[j];
+            if (c != 0 && Double.isFinite(c)) {
+                out = out.with(Leaf.typeA(origin + "#scatter" + j, label, origin, dof).inPool(origin + "#scatter"), c);
+            }
+        }
+        return out;
+    }
+
+    private static Regression.Weights weights(Points points, Predicate<Leaf> own, Scatter scatter) {
+        int n = points.size();
+        double[] uY = new double[n];
+        double[] uX = new double[n];
+        double[] covariance = new double[n];
+        boolean both = false;
+        boolean all = true;
+        for (int i = 0; i < n; i++) {
+            Quantity x = points.x().get(i).keeping(own);
+            Quantity y = points.y().get(i).keeping(own);
+            uX[i] = x.u();
+            uY[i] = y.u();
+            covariance[i] = x.covariance(y);
+            both |= uX[i] > 0;
+            all &= uX[i] > 0 || uY[i] > 0;
+        }
+        if (scatter == Scatter.GENERALISED) {
+            return new Regression.Weights(null, null, null, slopes -> whole(points, slopes));
+        }
+        return !all ? Regression.Weights.NONE : new Regression.Weights(uY, both ? uX : null, both ? covariance : null, null);
+    }
+
+    private static double[][] whole(Points points, double[] slopes) {
+        int n = points.size();
+        List<Quantity> e = new ArrayList<>();
+        for (int i = 0; i < n; i++) {
+            e.add(Quantity.combination(List.of(points.y().get(i).linear(), points.x().get(i).linear()), new double[] {1, -slopes[i]}, 0, points.yUnit()));
+        }
+        double[][] v = new double[n][n];
+        for (int i = 0; i < n; i++) {
+            for (int j = 0; j <= i; j++) {
+                v[i][j] = v[j][i] = e.get(i).covariance(e.get(j));
+            }
+        }
+        return v;
+    }
+
+    private static double[] fitted(Curve curve, double[] x, double[] parameters) {
+        double[] out = new double[x.length];
+        double[] g = new double[parameters.length + 1];
+        for (int i = 0; i < out.length; i++) {
+            out[i] = curve.at(i, x[i], parameters, g);
+        }
+        return out;
+    }
+
+    private static double residualSd(double[] y, double[] fitted, int p) {
+        double ss = 0;
+        for (int i = 0; i < y.length; i++) {
+            ss += (y[i] - fitted[i]) * (y[i] - fitted[i]);
+        }
+        return y.length > p ? Math.sqrt(ss / (y.length - p)) : Double.NaN;
+    }
+
+    /** Adds what chi-square and the pattern of the residuals say. */
+    static Fit remarked(Fit fit) {
+        Fit out = fit;
+        if (!Double.isNaN(fit.chiSquared()) && fit.dof() > 0) {
+            double tail = 1 - new ChiSquaredDistribution(fit.dof()).cumulativeProbability(fit.chiSquared());
+            out = out.withRemark(tail < 0.025
+                    ? "The points scatter more than their stated uncertainties allow (chi-square %.1f for %d degrees of freedom, Birge ratio %.2f); standard uncertainties were not scaled."
+                            .formatted(fit.chiSquared(), fit.dof(), Math.sqrt(fit.chiSquared() / fit.dof()))
+                    : tail > 0.975 && fit.dof() > 3
+                    ? "The points scatter less than their stated uncertainties suggest (chi-square %.2f for %d degrees of freedom); they may be stated too large, or share an influence."
+                            .formatted(fit.chiSquared(), fit.dof())
+                    : "The scatter agrees with the stated uncertainties (chi-square %.1f for %d degrees of freedom).".formatted(fit.chiSquared(), fit.dof()));
+        }
+        Fit checked = out;
+        return Residuals.remark(fit.residuals()).map(checked::withRemark).orElse(checked);
     }
 }

@@ -1,6 +1,7 @@
 package eagerneedle.core.fit;
 
 import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;
 import java.util.ArrayList;
 import java.util.List;
@@ -20,9 +21,10 @@ import java.util.List;
  * @param chiSquared weighted sum of squared residuals where the points' own uncertainties were used, otherwise NaN
  * @param dof        n - p
  * @param remarks    what a careful reader should know, one sentence each
+ * @param law        the curve, for predictions; takes each parameter in its own unit
  */
 public record Fit(String model, List<String> names, List<Quantity> parameters, double[] x, double[] y, double[] fitted,
-                  LabUnit xUnit, LabUnit yUnit, double residualSd, double chiSquared, int dof, List<String> remarks) {
+                  LabUnit xUnit, LabUnit yUnit, double residualSd, double chiSquared, int dof, List<String> remarks, Law law) {
     public Fit {
         names = List.copyOf(names);
         parameters = List.copyOf(parameters);
@@ -58,20 +60,65 @@ public record Fit(String model, List<String> names, List<Quantity> parameters, d
         return c;
     }
 
-    /** The polynomial's value at x (in {@code xUnit}) with the uncertainty of its parameters. */
-    public Quantity polynomialAt(double at) {
-        Quantity sum = Quantity.exact(0, yUnit);
-        double power = 1;
-        for (Quantity c : parameters) {
-            sum = sum.plus(c.mapped(c.value() * power, yUnit, power));
-            power *= at;
+    /** The curve's value at an abscissa without uncertainty (in {@code xUnit}), with the uncertainty of its parameters. */
+    public Quantity at(double abscissa) {
+        return at(Quantity.exact(abscissa, xUnit));
+    }
+
+    /** The curve's value at an abscissa, with the uncertainty of its parameters and of the abscissa; in {@code yUnit}. */
+    public Quantity at(Quantity abscissa) {
+        Quantity x0 = abscissa.to(xUnit);
+        List<Quantity> all = new ArrayList<>(parameters);
+        all.add(x0);
+        int p = parameters.size();
+        double[] gradient = new double[p + 1];
+        law.at(x0.value(), values(), gradient);
+        return Quantity.through(all, v -> law.at(v[p], java.util.Arrays.copyOf(v, p), new double[p + 1]), yUnit, gradient);
+    }
+
+    /** A further reading at an abscissa: the curve's value and one more share of the scatter. */
+    public Quantity readingAt(Quantity abscissa, String leafId) {
+        return at(abscissa).with(Leaf.typeA(leafId, "scatter of one reading", model, Math.max(1, dof)), Double.isNaN(residualSd) ? 0 : residualSd);
+    }
+
+    /**
+     * Inverse prediction: the abscissa, within the range of the points widened by a twentieth, at which the curve takes a value.
+     *
+     * @param ordinate the value with its own uncertainty
+     * @return in {@code xUnit}
+     * @throws FitException when the curve does not take the value there, or takes it more than once
+     */
+    public Quantity inverse(Quantity ordinate) {
+        Quantity y0 = ordinate.to(yUnit);
+        double low = java.util.Arrays.stream(x).min().orElseThrow();
+        double high = java.util.Arrays.stream(x).max().orElseThrow();
+        double margin = 0.05 * (high - low);
+        double[] theta = values();
+        double[] roots = Roots.of(v -> law.at(v, theta, new double[theta.length + 1]) - y0.value(), low - margin, high + margin);
+        if (roots.length != 1) {
+            throw new FitException(roots.length == 0 ? "The " + model + " does not reach " + y0 + " within the range of its points."
+                    : "The " + model + " takes the value " + y0 + " at " + roots.length + " places; the abscissa cannot be told from it.");
         }
-        return sum;
+        double[] gradient = new double[theta.length + 1];
+        law.at(roots[0], theta, gradient);
+        double slope = gradient[theta.length];
+        List<Quantity> all = new ArrayList<>(parameters);
+        all.add(y0);
+        double[] factors = new double[theta.length + 1];
+        for (int k = 0; k < theta.length; k++) {
+            factors[k] = -gradient[k] / slope;
+        }
+        factors[theta.length] = 1 / slope;
+        return Quantity.combination(all, factors, roots[0], xUnit);
+    }
+
+    private double[] values() {
+        return parameters.stream().mapToDouble(Quantity::value).toArray();
     }
 
     Fit withRemark(String remark) {
         List<String> more = new ArrayList<>(remarks);
         more.add(remark);
-        return new Fit(model, names, parameters, x, y, fitted, xUnit, yUnit, residualSd, chiSquared, dof, more);
+        return new Fit(model, names, parameters, x, y, fitted, xUnit, yUnit, residualSd, chiSquared, dof, more, law);
     }
 }

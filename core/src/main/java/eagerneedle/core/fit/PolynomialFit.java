@@ -6,11 +6,8 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.trace.Trace;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.function.Predicate;
-import org.hipparchus.distribution.continuous.ChiSquaredDistribution;
 import org.hipparchus.linear.RealMatrix;
 
 /**
@@ -66,9 +63,8 @@ public final class PolynomialFit {
             }
             parameters.add(q);
         }
-        Fit result = new Fit(modelName(degree), names(p), parameters, trace.time(), trace.value(), fitted, LabUnit.SECOND, trace.unit(), sd,
-                Double.NaN, n - p, List.of());
-        return Residuals.remark(result.residuals()).map(result::withRemark).orElse(result);
+        return CurveFit.remarked(new Fit(modelName(degree), names(p), parameters, trace.time(), trace.value(), fitted, LabUnit.SECOND, trace.unit(), sd,
+                Double.NaN, n - p, List.of(), new PolynomialLaw(LabUnit.SECOND, trace.unit())));
     }
 
     /**
@@ -84,102 +80,71 @@ public final class PolynomialFit {
      * @throws FitException when there are too few points
      */
     public static Fit ofPoints(List<Quantity> x, List<Quantity> y, int degree, Scatter scatter, String origin, String label) {
-        int n = x.size();
+        Points points = Points.of(x, y);
+        int n = points.size();
         int p = degree + 1;
-        if (n != y.size()) {
-            throw new FitException("A fit needs as many abscissae as ordinates, not " + n + " and " + y.size() + ".");
-        }
         boolean residuals = scatter == Scatter.FROM_RESIDUALS;
         if (n < p + (residuals ? 1 : 0)) {
             throw new FitException("A " + modelName(degree) + " needs at least " + (p + (residuals ? 1 : 0)) + " points; there " + (n == 1 ? "is 1." : "are " + n + "."));
         }
-        LabUnit xUnit = x.get(0).unit();
-        LabUnit yUnit = y.get(0).unit();
-        List<Quantity> xs = x.stream().map(q -> q.to(xUnit)).toList();
-        List<Quantity> ys = y.stream().map(q -> q.to(yUnit)).toList();
-        double[] xv = values(xs);
-        double[] yv = values(ys);
-        Predicate<Leaf> own = ownLeaves(xs, ys);
-        double[] weights = new double[n];
-        Arrays.fill(weights, 1);
-        Polynomials fit = new Polynomials(xv, yv, weights, degree);
-        boolean weighted = !residuals && weigh(fit, xs, ys, own, weights);
-        for (int pass = 0; weighted && pass < 4; pass++) {
-            fit = new Polynomials(xv, yv, weights, degree);
-            weigh(fit, xs, ys, own, weights);
-        }
-        double[] fitted = fitted(fit, xv);
+        double[] xv = points.xValues();
+        double[] yv = points.yValues();
         double[] ones = new double[n];
         Arrays.fill(ones, 1);
-        double sd = n > p ? Math.sqrt(squares(yv, fitted, ones) / (n - p)) : Double.NaN;
-
-        double[] c = fit.powers();
-        double[][] byX = new double[n][];
-        for (int i = 0; i < n; i++) {
-            byX[i] = fit.byAbscissa(xv[i], yv[i] - fitted[i], weights[i]);
+        Polynomials plain = new Polynomials(xv, yv, ones, degree);
+        PolynomialLaw law = new PolynomialLaw(points.xUnit(), points.yUnit());
+        if (!residuals) {
+            return CurveFit.ofPoints(modelName(degree), names(p), units(points, p), scaled(plain.powers(), points), law, points, new Choices(scatter, origin, label));
         }
-        RealMatrix root = fit.toPowers.multiply(fit.inverseR);
-        List<Leaf> scatterLeaves = residuals ? scatterLeaves(origin, label, p, n - p) : List.of();
+        Predicate<Leaf> own = points.own();
+        double[] fitted = fitted(plain, xv);
+        double sd = Math.sqrt(squares(yv, fitted, ones) / (n - p));
+        double[] c = scaled(plain.powers(), points);
+        double[][] byX = new double[n][];
+        List<Quantity> parts = new ArrayList<>();
+        for (int i = 0; i < n; i++) {
+            byX[i] = plain.byAbscissa(xv[i], yv[i] - fitted[i], 1);
+            parts.add(points.y().get(i).keeping(own.negate()));
+            parts.add(points.x().get(i).keeping(own.negate()));
+        }
+        RealMatrix root = plain.toPowers.multiply(plain.inverseR);
+        List<Leaf> scatterLeaves = scatterLeaves(origin, label, p, n - p);
+        List<LabUnit> units = units(points, p);
         List<Quantity> parameters = new ArrayList<>();
         for (int k = 0; k < p; k++) {
-            Quantity q = Quantity.exact(0, yUnit);
+            double scale = scale(points, k);
+            double[] factors = new double[2 * n];
             for (int i = 0; i < n; i++) {
-                q = q.plus(carried(ys.get(i), own, residuals).mapped(0, yUnit, fit.byOrdinate[k][i]));
-                q = q.plus(carried(xs.get(i), own, residuals).mapped(0, yUnit, byX[i][k]));
+                factors[2 * i] = scale * plain.byOrdinate[k][i];
+                factors[2 * i + 1] = scale * byX[i][k];
             }
-            for (int j = 0; j < scatterLeaves.size(); j++) {
-                q = q.with(scatterLeaves.get(j), sd * root.getEntry(k, j));
+            Quantity q = Quantity.combination(parts, factors, c[k], units.get(k));
+            for (int j = 0; j < p; j++) {
+                q = q.with(scatterLeaves.get(j), sd * scale * root.getEntry(k, j));
             }
-            LabUnit unit = k == 0 ? yUnit : yUnit.coherent().per(xUnit.coherent().power(k));
-            double scale = k == 0 ? 1 : yUnit.factor() / Math.pow(xUnit.factor(), k);
-            parameters.add(q.mapped(c[k] * scale, unit, scale));
+            parameters.add(q);
         }
-        double chi = weighted ? squares(yv, fitted, weights) : Double.NaN;
-        Fit result = new Fit(modelName(degree), names(p), parameters, xv, yv, fitted, xUnit, yUnit, sd, chi, n - p, List.of());
-        if (weighted && n > p) {
-            result = chiSquareRemark(result);
-        }
-        return Residuals.remark(result.residuals()).map(result::withRemark).orElse(result);
+        return CurveFit.remarked(new Fit(modelName(degree), names(p), parameters, xv, yv, fitted, points.xUnit(), points.yUnit(), sd, Double.NaN, n - p, List.of(), law));
     }
 
-    private static Fit chiSquareRemark(Fit fit) {
-        double tail = 1 - new ChiSquaredDistribution(fit.dof()).cumulativeProbability(fit.chiSquared());
-        if (tail < 0.025) {
-            return fit.withRemark("The points scatter more than their stated uncertainties allow (chi-square %.1f for %d degrees of freedom, Birge ratio %.2f); standard uncertainties were not scaled."
-                    .formatted(fit.chiSquared(), fit.dof(), Math.sqrt(fit.chiSquared() / fit.dof())));
+    private static List<LabUnit> units(Points points, int p) {
+        List<LabUnit> units = new ArrayList<>();
+        for (int k = 0; k < p; k++) {
+            units.add(k == 0 ? points.yUnit() : points.yUnit().coherent().per(points.xUnit().coherent().power(k)));
         }
-        return fit.withRemark("The scatter agrees with the stated uncertainties (chi-square %.1f for %d degrees of freedom).".formatted(fit.chiSquared(), fit.dof()));
+        return units;
     }
 
-    private static Quantity carried(Quantity q, Predicate<Leaf> own, boolean residuals) {
-        return residuals ? q.keeping(own.negate()) : q;
+    private static double scale(Points points, int k) {
+        return k == 0 ? 1 : points.yUnit().factor() / Math.pow(points.xUnit().factor(), k);
     }
 
-    /** Weights by effective variance; false (and no change) when some point has no uncertainty of its own. */
-    private static boolean weigh(Polynomials fit, List<Quantity> x, List<Quantity> y, Predicate<Leaf> own, double[] weights) {
-        double[] w = new double[weights.length];
-        for (int i = 0; i < w.length; i++) {
-            double uy = y.get(i).keeping(own).u();
-            double ux = x.get(i).keeping(own).u() * fit.slope(x.get(i).value());
-            double variance = uy * uy + ux * ux;
-            if (variance == 0) {
-                return false;
-            }
-            w[i] = 1 / variance;
+    private static double[] scaled(double[] powers, Points points) {
+        double[] c = new double[powers.length];
+        for (int k = 0; k < c.length; k++) {
+            c[k] = powers[k] * scale(points, k);
         }
-        System.arraycopy(w, 0, weights, 0, w.length);
-        return true;
-    }
-
-    private static Predicate<Leaf> ownLeaves(List<Quantity> x, List<Quantity> y) {
-        Map<Leaf, Integer> seenAt = new HashMap<>();
-        for (int i = 0; i < x.size(); i++) {
-            int point = i;
-            for (Quantity q : List.of(x.get(i), y.get(i))) {
-                q.contributions().keySet().forEach(leaf -> seenAt.merge(leaf, point, (a, b) -> a.equals(b) ? a : -1));
-            }
-        }
-        return leaf -> seenAt.getOrDefault(leaf, -1) >= 0;
+        return c;
     }
 
     private static List<Leaf> scatterLeaves(String origin, String label, int p, int dof) {
@@ -188,10 +153,6 @@ public final class PolynomialFit {
             leaves.add(Leaf.typeA(origin + "#scatter" + k, label, origin, dof).inPool(origin + "#scatter"));
         }
         return leaves;
-    }
-
-    private static double[] values(List<Quantity> q) {
-        return q.stream().mapToDouble(Quantity::value).toArray();
     }
 
     private static double[] fitted(Polynomials fit, double[] x) {

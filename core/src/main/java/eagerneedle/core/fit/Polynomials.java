@@ -1,14 +1,12 @@
 package eagerneedle.core.fit;
 
 import org.hipparchus.linear.Array2DRowRealMatrix;
-import org.hipparchus.linear.MatrixUtils;
-import org.hipparchus.linear.QRDecomposition;
 import org.hipparchus.linear.RealMatrix;
 
 /**
  * The linear algebra of weighted polynomial least squares, in plain numbers.
  *
- * <p>The abscissa is centred and scaled to [-1, 1] and the basis is Chebyshev's, which keeps the Householder QR well
+ * <p>The abscissa is centred and scaled to [-1, 1] and the basis is Chebyshev's, which keeps the decomposition well
  * conditioned to high degree; coefficients are turned back to powers of x at the end.
  */
 final class Polynomials {
@@ -47,35 +45,18 @@ final class Polynomials {
             }
             target[i] = rootWeights[i] * y[i];
         }
-        QRDecomposition qr = new QRDecomposition(new Array2DRowRealMatrix(design, false));
-        RealMatrix r = qr.getR().getSubMatrix(0, p - 1, 0, p - 1);
-        for (int k = 0; k < p; k++) {
-            if (Math.abs(r.getEntry(k, k)) < 1e-13 * Math.abs(r.getEntry(0, 0))) {
-                throw new FitException("The points do not fix a polynomial of degree " + degree + ": too few different abscissae.");
-            }
+        Decomposition qr = Decomposition.of(design, target);
+        if (qr.dependent >= 0) {
+            throw new FitException("The points do not fix a polynomial of degree " + degree + ": too few different abscissae.");
         }
-        inverseR = MatrixUtils.inverse(r);
-        RealMatrix pseudo = inverseR.multiply(qr.getQT().getSubMatrix(0, p - 1, 0, n - 1));
-        chebyshev = pseudo.operate(target);
-        refine(x, y, pseudo);
+        inverseR = new Array2DRowRealMatrix(qr.inverseR, false);
+        chebyshev = qr.solution;
         toPowers = powersFromChebyshev();
-        byOrdinate = toPowers.multiply(pseudo).getData();
+        byOrdinate = toPowers.multiply(inverseR).multiply(new Array2DRowRealMatrix(qr.q, false).transpose()).getData();
         for (double[] row : byOrdinate) {
             for (int i = 0; i < n; i++) {
                 row[i] *= rootWeights[i];
             }
-        }
-    }
-
-    /** One step of iterative refinement takes the last digits of cancellation out. */
-    private void refine(double[] x, double[] y, RealMatrix pseudo) {
-        double[] rest = new double[x.length];
-        for (int i = 0; i < rest.length; i++) {
-            rest[i] = rootWeights[i] * (y[i] - value(x[i]));
-        }
-        double[] correction = pseudo.operate(rest);
-        for (int k = 0; k < correction.length; k++) {
-            chebyshev[k] += correction[k];
         }
     }
 

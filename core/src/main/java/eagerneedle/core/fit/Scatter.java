@@ -10,6 +10,8 @@ package eagerneedle.core.fit;
 public enum Scatter {
     /** The residuals speak; influences of single points are left to them. */
     FROM_RESIDUALS,
-    /** The stated uncertainties speak; they also weight the points. Residuals only test them (chi-square). */
-    FROM_UNCERTAINTIES
+    /** The stated uncertainties speak; they also weight the points, in both coordinates. Residuals only test them (chi-square). */
+    FROM_UNCERTAINTIES,
+    /** As stated uncertainties, and what points share correlates their weights too (generalised least squares). */
+    GENERALISED
 }

@@ -33,6 +33,24 @@ enum Elementary {
         this.takes = takes;
     }
 
+    /** The function of this name, or null. */
+    static Elementary named(String name) {
+        for (Elementary f : values()) {
+            if (f.name().toLowerCase(Locale.ROOT).equals(name)) {
+                return f;
+            }
+        }
+        return null;
+    }
+
+    double valueAt(double x) {
+        return f.applyAsDouble(x);
+    }
+
+    double slopeAt(double x) {
+        return slope.applyAsDouble(x);
+    }
+
     /** @throws ArithmeticException outside the function's domain, or where its derivative is unbounded */
     Quantity of(Quantity q) {
         String name = name().toLowerCase(Locale.ROOT);

@@ -14,7 +14,7 @@ import java.util.function.BinaryOperator;
  * the column of the part of the formula it happened in.
  */
 final class Evaluator {
-    private static final Map<String, Double> CONSTANTS = Map.of("pi", Math.PI, "e", Math.E);
+    static final Map<String, Double> CONSTANTS = Map.of("pi", Math.PI, "e", Math.E);
     private final Scope scope;
     private int counter;
 

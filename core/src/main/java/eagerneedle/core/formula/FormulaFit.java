@@ -6,19 +6,17 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 
 /**
  * Fits a formula of the sheet language to columns of plain numbers.
  *
- * <p>The derivatives are those of the language itself: a parameter enters as a quantity with one leaf of unit contribution, so
- * that the contribution of that leaf to the result is the partial derivative, exactly.
+ * <p>The derivatives are exact: by forward differentiation of the formula laid out for speed, or, for formulas that need the
+ * whole language, through quantities whose leaves have unit contributions.
  */
 public final class FormulaFit {
     private static final Set<String> CONSTANTS = Set.of("pi", "e");
@@ -32,18 +30,19 @@ public final class FormulaFit {
      * @param model   {@code y = a + b*x}: the name on the left and every name that is a column are data, the others parameters
      * @param columns data by name, n numbers each
      * @param start   starting values by parameter; 1 where none is given
+     * @param uX      n standard uncertainties of the abscissa, the first column the model names; or null
      * @param uY      n standard uncertainties of the ordinate, or null
      * @throws FormulaException           when the ordinate is no column, or the model has no parameters
      * @throws eagerneedle.core.fit.FitException when it does not converge
      */
-    public static Fit of(Formula model, Map<String, double[]> columns, Map<String, Double> start, double[] uY) {
+    public static Fit of(Formula model, Map<String, double[]> columns, Map<String, Double> start, double[] uX, double[] uY) {
         double[] y = columns.get(model.defines());
         if (y == null) {
             throw new FormulaException(1, "There is no column " + model.defines() + NearName.hint(model.defines(), columns.keySet()));
         }
         Set<String> parameters = new LinkedHashSet<>(model.names());
         parameters.removeAll(columns.keySet());
-        parameters.removeAll(CONSTANTS);
+        parameters.removeIf(n -> CONSTANTS.contains(n) && !start.containsKey(n));
         List<String> names = List.copyOf(parameters);
         if (names.isEmpty()) {
             throw new FormulaException(1, "The model has no parameters: all its names are columns.");
@@ -54,58 +53,53 @@ public final class FormulaFit {
             }
         }
         double[] from = names.stream().mapToDouble(n -> start.getOrDefault(n, 1.0)).toArray();
-        String abscissa = model.names().stream().filter(columns::containsKey).findFirst().orElse(model.defines());
+        List<String> data = model.names().stream().filter(columns::containsKey).toList();
+        String abscissa = data.isEmpty() ? model.defines() : data.get(0);
+        List<String> inputs = new ArrayList<>(names);
+        inputs.addAll(data);
+        CurveFit.Curve curve = CurveFormula.of(model.expression(), inputs).map(f -> quick(f, names.size(), data, columns)).orElseGet(() -> careful(model, names, data, columns));
+        return CurveFit.ofColumns(model.text(), names, from, curve, new CurveFit.Columns(columns.get(abscissa), y, uX, uY), "fit");
+    }
+
+    private static CurveFit.Curve quick(CurveFormula formula, int p, List<String> data, Map<String, double[]> columns) {
+        double[][] values = data.stream().map(columns::get).toArray(double[][]::new);
+        double[] in = new double[p + data.size()];
+        double[] out = new double[in.length + 1];
+        return (point, x, parameters, gradient) -> {
+            System.arraycopy(parameters, 0, in, 0, p);
+            for (int c = 0; c < values.length; c++) {
+                in[p + c] = c == 0 ? x : values[c][point];
+            }
+            formula.at(in, out);
+            System.arraycopy(out, 1, gradient, 0, p);
+            gradient[p] = values.length == 0 ? 0 : out[p + 1];
+            return out[0];
+        };
+    }
+
+    /** Through the language itself: the contribution of a leaf of unit uncertainty is the partial derivative. */
+    private static CurveFit.Curve careful(Formula model, List<String> names, List<String> data, Map<String, double[]> columns) {
+        int p = names.size();
         List<Leaf> leaves = new ArrayList<>();
         names.forEach(n -> leaves.add(Leaf.typeA("parameter:" + n, n, "fit", Double.POSITIVE_INFINITY)));
-        CurveFit.Curve curve = (point, values, gradient) -> {
+        leaves.add(Leaf.typeA("abscissa:", "abscissa", "fit", Double.POSITIVE_INFINITY));
+        return (point, x, parameters, gradient) -> {
             Map<String, Value> seen = new HashMap<>();
-            columns.forEach((name, column) -> seen.put(name, new Value.Scalar(Quantity.number(column[point]))));
-            for (int k = 0; k < values.length; k++) {
-                seen.put(names.get(k), new Value.Scalar(Quantity.of(values[k], 1, LabUnit.ONE, leaves.get(k))));
+            for (int c = 0; c < data.size(); c++) {
+                seen.put(data.get(c), new Value.Scalar(c == 0 ? Quantity.of(x, 1, LabUnit.ONE, leaves.get(p)) : Quantity.number(columns.get(data.get(c))[point])));
             }
-            Value v = model.evaluate(new Columns(seen));
+            for (int k = 0; k < p; k++) {
+                seen.put(names.get(k), new Value.Scalar(Quantity.of(parameters[k], 1, LabUnit.ONE, leaves.get(k))));
+            }
+            Value v = model.evaluate(Scope.over("fit", seen));
             if (!(v instanceof Value.Scalar s)) {
                 throw new FormulaException(1, "A model gives one number at each point, not " + v.described() + ".");
             }
             Quantity q = s.quantity().to(LabUnit.ONE);
-            for (int k = 0; k < gradient.length; k++) {
+            for (int k = 0; k <= p; k++) {
                 gradient[k] = q.contribution(leaves.get(k));
             }
             return q.value();
         };
-        return CurveFit.of(model.text(), names, from, curve, columns.get(abscissa), y, uY, "fit");
-    }
-
-    /** A scope over one row. */
-    private record Columns(Map<String, Value> seen) implements Scope {
-        @Override
-        public Optional<Value> lookup(String name) {
-            return Optional.ofNullable(seen.get(name));
-        }
-
-        @Override
-        public Collection<String> names() {
-            return seen.keySet();
-        }
-
-        @Override
-        public String origin() {
-            return "fit";
-        }
-
-        @Override
-        public String label() {
-            return "fit";
-        }
-
-        @Override
-        public boolean planning() {
-            return false;
-        }
-
-        @Override
-        public Optional<eagerneedle.core.trace.Window> window(String name, eagerneedle.core.trace.Trace trace) {
-            return Optional.empty();
-        }
     }
 }

@@ -221,7 +221,7 @@ public final class Functions {
     private static Quantity travel(Fit f) {
         double from = f.x()[0];
         double to = f.x()[f.x().length - 1];
-        return f.polynomialAt(to).minus(f.polynomialAt(from));
+        return f.at(to).minus(f.at(from));
     }
 
     private static Quantity rateAtEnd(Fit f) {

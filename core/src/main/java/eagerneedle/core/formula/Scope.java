@@ -3,8 +3,9 @@ package eagerneedle.core.formula;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
 import java.util.Collection;
-import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 
 /** What a formula can see while it is evaluated. */
 public interface Scope {
@@ -28,15 +29,25 @@ public interface Scope {
 
     /** A scope with no names in it, for formulas that stand alone. */
     static Scope empty(String origin) {
+        return over(origin, Map.of());
+    }
+
+    /** A scope over these values. */
+    static Scope over(String origin, Map<String, Value> values) {
+        return over(origin, values.keySet(), name -> Optional.ofNullable(values.get(name)));
+    }
+
+    /** A scope without windows over names that are looked up. */
+    static Scope over(String origin, Collection<String> names, Function<String, Optional<Value>> lookup) {
         return new Scope() {
             @Override
             public Optional<Value> lookup(String name) {
-                return Optional.empty();
+                return lookup.apply(name);
             }
 
             @Override
             public Collection<String> names() {
-                return List.of();
+                return names;
             }
 
             @Override

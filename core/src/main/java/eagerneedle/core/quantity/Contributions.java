@@ -51,6 +51,19 @@ final class Contributions {
         return new Contributions(Arrays.copyOf(outLeaves, n), Arrays.copyOf(out, n));
     }
 
+    /** The sum of parts, each times its factor; one pass however many there are. */
+    static Contributions weighted(java.util.List<Contributions> parts, double[] factors) {
+        java.util.TreeMap<Leaf, Double> sums = new java.util.TreeMap<>();
+        for (int k = 0; k < factors.length; k++) {
+            Contributions c = parts.get(k);
+            for (int i = 0; i < c.leaves.length; i++) {
+                sums.merge(c.leaves[i], factors[k] * c.values[i], Double::sum);
+            }
+        }
+        sums.values().removeIf(v -> v == 0);
+        return new Contributions(sums.keySet().toArray(new Leaf[0]), sums.values().stream().mapToDouble(Double::doubleValue).toArray());
+    }
+
     Contributions times(double a) {
         if (a == 0) {
             return NONE;

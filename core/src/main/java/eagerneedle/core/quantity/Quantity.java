@@ -206,6 +206,23 @@ public final class Quantity {
     }
 
     /**
+     * A linear combination of quantities.
+     *
+     * @param parts   any number of quantities
+     * @param factors one a part: {@code newUnit} per unit of the part
+     * @param value   nominal value of the combination, in {@code newUnit}
+     */
+    public static Quantity combination(List<Quantity> parts, double[] factors, double value, LabUnit newUnit) {
+        Contributions c = Contributions.weighted(parts.stream().map(q -> q.contributions).toList(), factors);
+        boolean linear = parts.stream().allMatch(Quantity::isLinear);
+        double offset = value;
+        for (int i = 0; i < factors.length; i++) {
+            offset -= factors[i] * parts.get(i).value;
+        }
+        return new Quantity(value, newUnit, c, linear ? null : new Recipe.Sum(parts.toArray(new Quantity[0]), factors.clone(), offset));
+    }
+
+    /**
      * A function of several quantities.
      *
      * @param f           from their values, each in its own unit, to a value in the new unit

@@ -88,7 +88,7 @@ class CertifiedDataTest {
             x[i] = 60 + i;
             y[i] = 130 + i;
         }
-        Fit f = FormulaFit.of(Formula.parse("y = b*x"), Map.of("x", x, "y", y), Map.of(), null);
+        Fit f = FormulaFit.of(Formula.parse("y = b*x"), Map.of("x", x, "y", y), Map.of(), null, null);
         assertThat(digits(f.parameter(0).value(), 2.07438016528926)).isGreaterThan(9);
         assertThat(digits(f.parameter(0).u(), 0.165289256198347e-1)).isGreaterThan(9);
         assertThat(digits(f.residualSd(), 3.56753034006338)).isGreaterThan(9);
@@ -97,7 +97,7 @@ class CertifiedDataTest {
     @ParameterizedTest
     @CsvSource({"500, 0.0001", "250, 0.0005"})
     void misraFromBothStarts(double b1, double b2) {
-        Fit f = FormulaFit.of(Formula.parse("y = b1*(1 - exp(-b2*x))"), Map.of("x", MISRA_X, "y", MISRA_Y), Map.of("b1", b1, "b2", b2), null);
+        Fit f = FormulaFit.of(Formula.parse("y = b1*(1 - exp(-b2*x))"), Map.of("x", MISRA_X, "y", MISRA_Y), Map.of("b1", b1, "b2", b2), null, null);
         assertThat(digits(f.parameter(0).value(), 2.3894212918e2)).isGreaterThan(6);
         assertThat(digits(f.parameter(1).value(), 5.5015643181e-4)).isGreaterThan(6);
         assertThat(digits(f.parameter(0).u(), 2.7070075241)).isGreaterThan(6);
@@ -109,7 +109,7 @@ class CertifiedDataTest {
     @CsvSource({"25, 39, 41.5, 39", "0.25, 0.39, 0.415, 0.39"})
     void aRationalModelFromBothStarts(double b1, double b2, double b3, double b4) {
         Fit f = FormulaFit.of(Formula.parse("y = b1*(x^2 + x*b2) / (x^2 + x*b3 + b4)"), Map.of("x", MGH09_X, "y", MGH09_Y),
-                Map.of("b1", b1, "b2", b2, "b3", b3, "b4", b4), null);
+                Map.of("b1", b1, "b2", b2, "b3", b3, "b4", b4), null, null);
         double[] certified = {1.9280693458e-1, 1.9128232873e-1, 1.2305650693e-1, 1.3606233068e-1};
         double[] u = {1.1435312227e-2, 1.9633220911e-1, 8.0842031232e-2, 9.0025542308e-2};
         for (int k = 0; k < 4; k++) {
@@ -121,11 +121,11 @@ class CertifiedDataTest {
 
     @Test
     void aFitThatCannotConvergeSaysSoAndGivesNoNumber() {
-        assertThatThrownBy(() -> FormulaFit.of(Formula.parse("y = b1*(1 - exp(-b2*x))"), Map.of("x", MISRA_X, "y", MISRA_Y), Map.of("b1", 1.0, "b2", 1e6), null))
+        assertThatThrownBy(() -> FormulaFit.of(Formula.parse("y = b1*(1 - exp(-b2*x))"), Map.of("x", MISRA_X, "y", MISRA_Y), Map.of("b1", 1.0, "b2", 1e6), null, null))
                 .isInstanceOf(FitException.class).hasMessageContaining("did not converge");
-        assertThatThrownBy(() -> FormulaFit.of(Formula.parse("y = a + b + c*x"), Map.of("x", MISRA_X, "y", MISRA_Y), Map.of(), null))
+        assertThatThrownBy(() -> FormulaFit.of(Formula.parse("y = a + b + c*x"), Map.of("x", MISRA_X, "y", MISRA_Y), Map.of(), null, null))
                 .isInstanceOf(FitException.class).hasMessageContaining("cannot be told");
-        assertThatThrownBy(() -> FormulaFit.of(Formula.parse("y = a*x^2 + b*x + c"), Map.of("x", new double[] {1, 2, 3}, "y", new double[] {1, 2, 3}), Map.of(), null))
+        assertThatThrownBy(() -> FormulaFit.of(Formula.parse("y = a*x^2 + b*x + c"), Map.of("x", new double[] {1, 2, 3}, "y", new double[] {1, 2, 3}), Map.of(), null, null))
                 .isInstanceOf(FitException.class).hasMessageContaining("too few");
     }
 
@@ -134,7 +134,7 @@ class CertifiedDataTest {
         double[] x = {0, 1, 2, 3};
         double[] y = {1.1, 2.9, 5.2, 6.8};
         double[] u = {0.1, 0.2, 0.1, 0.3};
-        Fit curve = FormulaFit.of(Formula.parse("y = a + b*x"), Map.of("x", x, "y", y), Map.of(), u);
+        Fit curve = FormulaFit.of(Formula.parse("y = a + b*x"), Map.of("x", x, "y", y), Map.of(), null, u);
         List<Quantity> ys = new ArrayList<>();
         for (int i = 0; i < 4; i++) {
             ys.add(Quantity.of(y[i], u[i], LabUnit.ONE, Leaf.typeB("y" + i, "y", "", eagerneedle.core.quantity.Distribution.NORMAL)));

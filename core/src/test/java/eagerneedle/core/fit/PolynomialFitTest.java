@@ -49,7 +49,7 @@ class PolynomialFitTest {
         Fit f = PolynomialFit.ofPoints(column(S, x), column(M, y), 2, Scatter.FROM_RESIDUALS, "f", "s");
         double scale = 1 + Math.abs(a) + Math.abs(b) + Math.abs(c);
         assertThat(f.parameter(2).value()).isCloseTo(c, within(1e-9 * scale));
-        assertThat(f.polynomialAt(shift + 2.2).value()).isCloseTo(a + b * 2.2 + c * 2.2 * 2.2, within(1e-6 * scale));
+        assertThat(f.at(shift + 2.2).value()).isCloseTo(a + b * 2.2 + c * 2.2 * 2.2, within(1e-6 * scale));
         assertThat(f.residualSd()).isLessThan(1e-8 * scale * 60);
     }
 

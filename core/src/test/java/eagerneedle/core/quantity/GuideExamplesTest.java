@@ -141,7 +141,7 @@ class GuideExamplesTest {
         assertThat(f.parameter(1).u()).isCloseTo(0.00067, within(0.000005));
         assertThat(f.parameter(0).correlation(f.parameter(1))).isCloseTo(-0.930, within(0.0005));
         assertThat(f.residualSd()).isCloseTo(0.0035, within(0.00005));
-        Quantity at30 = f.polynomialAt(10);
+        Quantity at30 = f.at(10);
         assertThat(at30.value()).isCloseTo(-0.1494, within(0.00005));
         assertThat(at30.u()).isCloseTo(0.0041, within(0.00005));
         assertThat(at30.dof()).isCloseTo(9, within(1e-9));

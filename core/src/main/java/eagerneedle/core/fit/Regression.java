@@ -1,0 +1,504 @@
+package eagerneedle.core.fit;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import org.hipparchus.exception.MathIllegalStateException;
+import org.hipparchus.exception.MathRuntimeException;
+import org.hipparchus.linear.ArrayRealVector;
+import org.hipparchus.linear.CholeskyDecomposition;
+import org.hipparchus.linear.MatrixUtils;
+import org.hipparchus.linear.RealMatrix;
+import org.hipparchus.optim.nonlinear.vector.leastsquares.LeastSquaresBuilder;
+import org.hipparchus.optim.nonlinear.vector.leastsquares.LeastSquaresOptimizer;
+import org.hipparchus.optim.nonlinear.vector.leastsquares.LevenbergMarquardtOptimizer;
+import org.hipparchus.optim.nonlinear.vector.leastsquares.MultivariateJacobianFunction;
+import org.hipparchus.util.Pair;
+
+/**
+ * Least squares in plain numbers: finds the parameters of a curve and says whether it really found them.
+ *
+ * <p>A curve that is linear in all its parameters is solved at once by QR. Otherwise Levenberg-Marquardt (Hipparchus) runs
+ * from the start given, and again from that start with the parameters in which the curve is linear put at their best
+ * (separable least squares, Golub and Pereyra 1973), and from starts around it where the first two disagree or fail; the
+ * lowest sum of squares wins. An end point counts as found only if the residuals are orthogonal to the tangent plane there
+ * (the relative offset of Bates and Watts 1981), every parameter acts on the curve, and none depends on the others.
+ *
+ * <p>Points uncertain in both coordinates are moved to the nearest place on the curve, in the measure of their own covariance,
+ * while the parameters are sought (York and others 2004, here for any curve): for the parameters p and the adjusted abscissae
+ * ξ(p), the residual is (y - f(ξ) - f'(ξ)(x - ξ)) / σ with σ² = u²(y) + f'² u²(x) - 2 f' u(x, y).
+ */
+final class Regression {
+    private static final int MOST_STEPS = 2000;
+    private static final double LARGEST_OFFSET = 1e-4;
+    private static final int PROBES = 40;
+
+    /** A curve over the points of one fit. */
+    interface Curve {
+        /** The ordinate at abscissa x of a point; gradient has p + 1 places as in {@link Law}. */
+        double at(int point, double x, double[] parameters, double[] gradient);
+    }
+
+    /**
+     * What is known of the points.
+     *
+     * @param uY         n standard uncertainties of the ordinates; null where the points count alike
+     * @param uX         n standard uncertainties of the abscissae, or null
+     * @param covariance n covariances of abscissa and ordinate of the same point, or null
+     * @param whole      from n slopes of the curve to the n by n covariance of y - slope x, for generalised least squares; or null
+     */
+    record Weights(double[] uY, double[] uX, double[] covariance, java.util.function.Function<double[], double[][]> whole) {
+        static final Weights NONE = new Weights(null, null, null, null);
+    }
+
+    /**
+     * What was found.
+     *
+     * @param parameters p values
+     * @param by         p by n: derivatives of the parameters by y - slope x of each point
+     * @param root       p by p: times the residual scale, the contributions of p standardised leaves; its square is the covariance for scale 1
+     * @param slopes     n slopes of the curve at the adjusted abscissae
+     * @param chiSquared sum of squared weighted residuals
+     * @param remarks    what happened on the way, for the user
+     */
+    record Optimum(double[] parameters, double[][] by, double[][] root, double[] slopes, double chiSquared, List<String> remarks) {
+    }
+
+    private final String model;
+    private final List<String> names;
+    private final Curve curve;
+    private final double[] x;
+    private final double[] y;
+    private final Weights weights;
+    private final int n;
+    private final int p;
+    private RealMatrix whitener;
+
+    Regression(String model, List<String> names, Curve curve, double[] x, double[] y, Weights weights) {
+        this.model = model;
+        this.names = names;
+        this.curve = curve;
+        this.x = x;
+        this.y = y;
+        this.weights = weights;
+        this.n = y.length;
+        this.p = names.size();
+    }
+
+    /**
+     * Finds the parameters.
+     *
+     * @throws FitException when it did not converge or the data do not fix all parameters
+     */
+    Optimum from(double[] start) {
+        if (n < p + (weights.uY() == null && weights.whole() == null ? 1 : 0)) {
+            throw new FitException("The model " + model + " has " + p + " parameters; " + n + " points are too few.");
+        }
+        boolean[] linear = linearParameters(start);
+        boolean allLinear = allTrue(linear);
+        double[] at = start;
+        for (int pass = 0; pass < (weights.whole() == null ? 1 : 6); pass++) {
+            if (weights.whole() != null) {
+                whitener = whitener(at);
+            }
+            double[] next = allLinear && weights.uX() == null ? solveLinear(at) : search(at, linear);
+            boolean settled = relativeStep(at, next) < 1e-10;
+            at = next;
+            if (settled) {
+                break;
+            }
+        }
+        return assemble(at);
+    }
+
+    private final List<String> remarks = new ArrayList<>();
+
+    private static boolean allTrue(boolean[] flags) {
+        for (boolean f : flags) {
+            if (!f) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private static double relativeStep(double[] a, double[] b) {
+        double worst = 0;
+        for (int k = 0; k < a.length; k++) {
+            worst = Math.max(worst, Math.abs(a[k] - b[k]) / Math.max(Math.abs(b[k]), 1e-300));
+        }
+        return worst;
+    }
+
+    /** Parameters in which the curve is linear, all of them together. */
+    private boolean[] linearParameters(double[] start) {
+        boolean[] linear = new boolean[p];
+        for (int k = 0; k < p; k++) {
+            linear[k] = true;
+            linear[k] = unchanged(start, linear);
+        }
+        return linear;
+    }
+
+    /** True when the derivatives by the marked parameters stay the same while all of those parameters change. */
+    private boolean unchanged(double[] start, boolean[] marked) {
+        double[] moved = start.clone();
+        for (int k = 0; k < p; k++) {
+            if (marked[k]) {
+                moved[k] = start[k] == 0 ? 0.37 + 0.1 * k : start[k] * (1.37 + 0.11 * k);
+            }
+        }
+        double[] here = new double[p + 1];
+        double[] there = new double[p + 1];
+        boolean[] acts = new boolean[p];
+        int stride = Math.max(1, n / PROBES);
+        for (int i = 0; i < n; i += stride) {
+            curve.at(i, x[i], start, here);
+            curve.at(i, x[i], moved, there);
+            for (int k = 0; k < p; k++) {
+                if (marked[k] && !(Math.abs(here[k] - there[k]) <= 1e-11 * Math.abs(here[k]))) {
+                    return false;
+                }
+                acts[k] |= here[k] != 0;
+            }
+        }
+        for (int k = 0; k < p; k++) {
+            if (marked[k] && !acts[k]) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private double[] solveLinear(double[] at) {
+        double[][] design = new double[n][p];
+        double[] target = new double[n];
+        double[] g = new double[p + 1];
+        double[] zero = new double[p];
+        for (int i = 0; i < n; i++) {
+            double constant = curve.at(i, x[i], zero, g);
+            double w = weights.uY() == null ? 1 : 1 / weights.uY()[i];
+            target[i] = w * (y[i] - constant);
+            for (int k = 0; k < p; k++) {
+                design[i][k] = w * g[k];
+            }
+        }
+        if (whitener != null) {
+            design = whitener.multiply(MatrixUtils.createRealMatrix(design)).getData();
+            target = whitener.operate(target);
+        }
+        Decomposition d = Decomposition.of(design, target);
+        if (d.dependent >= 0) {
+            throw dependent(d.dependent);
+        }
+        return d.solution;
+    }
+
+    private FitException dependent(int k) {
+        return new FitException("The data do not fix all parameters of " + model + ": " + names.get(k) + " cannot be told from the others.");
+    }
+
+    /** Best end point over the start given, the separated start and, if those fail or disagree, starts around them. */
+    private double[] search(double[] start, boolean[] linear) {
+        List<double[]> starts = new ArrayList<>();
+        starts.add(start);
+        separated(start, linear).ifPresent(starts::add);
+        double[] best = null;
+        double bestSquares = Double.POSITIVE_INFINITY;
+        boolean first = false;
+        boolean disagree = false;
+        for (int s = 0; s < starts.size(); s++) {
+            double[] end = descend(starts.get(s));
+            double squares = end == null ? Double.POSITIVE_INFINITY : squares(end);
+            first |= s == 0 && end != null;
+            disagree |= end == null || best != null && Math.abs(squares - bestSquares) > 1e-6 * (bestSquares + 1e-300);
+            if (squares < bestSquares * (1 - 1e-9) - 1e-300 || best == null && end != null) {
+                best = end;
+                bestSquares = squares;
+            }
+            if (s == starts.size() - 1 && s <= 2 && (disagree || best == null || (long) n * p <= 2000)) {
+                List<double[]> more = around(start, linear, disagree || best == null ? 40 : 6);
+                starts.addAll(more);
+                if (more.isEmpty()) {
+                    break;
+                }
+            }
+        }
+        if (best == null) {
+            throw new FitException("The fit of " + model + " did not converge from the starting values given; try others.");
+        }
+        if (!first) {
+            remarks.add("The fit did not converge from the starting values given; it did from others near them.");
+        }
+        return best;
+    }
+
+    private List<double[]> around(double[] start, boolean[] linear, int count) {
+        java.util.SplittableRandom random = new java.util.SplittableRandom(5);
+        List<double[]> out = new ArrayList<>();
+        for (int t = 0; t < count; t++) {
+            double[] s = start.clone();
+            for (int k = 0; k < p; k++) {
+                if (!linear[k]) {
+                    double stretch = Math.exp((t % 2 == 0 ? 1.2 : 4) * random.nextGaussian());
+                    s[k] = s[k] == 0 ? random.nextGaussian() : s[k] * stretch;
+                }
+            }
+            separated(s, linear).ifPresent(out::add);
+        }
+        return out;
+    }
+
+    /** The start with its linear parameters at their least-squares values; empty where there are none or they are not fixed. */
+    private java.util.Optional<double[]> separated(double[] start, boolean[] linear) {
+        int m = 0;
+        for (boolean l : linear) {
+            m += l ? 1 : 0;
+        }
+        if (m == 0) {
+            return java.util.Optional.of(start.clone());
+        }
+        double[] zeroed = start.clone();
+        for (int k = 0; k < p; k++) {
+            zeroed[k] = linear[k] ? 0 : start[k];
+        }
+        double[][] design = new double[n][m];
+        double[] target = new double[n];
+        double[] g = new double[p + 1];
+        for (int i = 0; i < n; i++) {
+            double w = weights.uY() == null ? 1 : 1 / weights.uY()[i];
+            target[i] = w * (y[i] - curve.at(i, x[i], zeroed, g));
+            int c = 0;
+            for (int k = 0; k < p; k++) {
+                if (linear[k]) {
+                    design[i][c++] = w * g[k];
+                }
+            }
+            for (double d : design[i]) {
+                if (!Double.isFinite(d) || !Double.isFinite(target[i])) {
+                    return java.util.Optional.empty();
+                }
+            }
+        }
+        Decomposition d = Decomposition.of(design, target);
+        if (d.dependent >= 0) {
+            return java.util.Optional.empty();
+        }
+        int c = 0;
+        for (int k = 0; k < p; k++) {
+            if (linear[k]) {
+                zeroed[k] = d.solution[c++];
+            }
+        }
+        return java.util.Optional.of(zeroed);
+    }
+
+    /** Levenberg-Marquardt from one start; null when it ends nowhere in particular. */
+    private double[] descend(double[] start) {
+        MultivariateJacobianFunction function = point -> {
+            double[] theta = point.toArray();
+            double[] value = new double[n];
+            double[][] jacobian = new double[n][p];
+            rows(theta, value, jacobian, null);
+            for (int i = 0; i < n; i++) {
+                value[i] = -value[i];
+            }
+            return new Pair<>(new ArrayRealVector(value, false), MatrixUtils.createRealMatrix(jacobian));
+        };
+        double[] at = start;
+        try {
+            for (int again = 0; again < 3; again++) {
+                LeastSquaresOptimizer.Optimum o = new LevenbergMarquardtOptimizer().withCostRelativeTolerance(1e-15).withParameterRelativeTolerance(1e-13)
+                        .withOrthoTolerance(1e-15).withRankingThreshold(1e-300).optimize(new LeastSquaresBuilder().start(at).target(new double[n]).model(function)
+                                .maxEvaluations(MOST_STEPS).maxIterations(MOST_STEPS).build());
+                double[] end = o.getPoint().toArray();
+                if (relativeStep(at, end) < 1e-12) {
+                    break;
+                }
+                at = end;
+            }
+        } catch (MathIllegalStateException limit) {
+            if (limit.getMessage() == null || !limit.getMessage().contains("too small")) {
+                return null;
+            }
+        } catch (MathRuntimeException | ArithmeticException noValue) {
+            return null;
+        }
+        double[] polished = polished(at);
+        return found(polished) == null ? polished : null;
+    }
+
+    /** Gauss-Newton steps, as long as they get shorter, take out the last digits that the stopping rule left. */
+    private double[] polished(double[] theta) {
+        double[] at = theta;
+        double last = Double.POSITIVE_INFINITY;
+        for (int step = 0; step < 30 && (long) n * p < 20_000; step++) {
+            double[] e = new double[n];
+            double[][] jacobian = new double[n][p];
+            rows(at, e, jacobian, null);
+            Decomposition d;
+            try {
+                d = Decomposition.of(jacobian, e);
+            } catch (MathRuntimeException noValue) {
+                return at;
+            }
+            if (d.dependent >= 0) {
+                return at;
+            }
+            double[] next = at.clone();
+            for (int k = 0; k < p; k++) {
+                next[k] += d.solution[k];
+            }
+            double length = relativeStep(at, next);
+            if (!(length < 0.5 * last) || length > 1e-3) {
+                return at;
+            }
+            last = length;
+            at = next;
+            if (length < 1e-15) {
+                break;
+            }
+        }
+        return at;
+    }
+
+    /** Null when this is an end point worth the name; otherwise what is wrong with it. */
+    private String found(double[] theta) {
+        double[] e = new double[n];
+        double[][] jacobian = new double[n][p];
+        rows(theta, e, jacobian, null);
+        double[] scale = new double[p];
+        for (int k = 0; k < p; k++) {
+            for (int i = 0; i < n; i++) {
+                scale[k] = Math.max(scale[k], Math.abs(jacobian[i][k]));
+            }
+            if (!Double.isFinite(theta[k]) || !(scale[k] > 0) || !Double.isFinite(scale[k])) {
+                return names.get(k);
+            }
+        }
+        Decomposition d = Decomposition.of(jacobian, e);
+        if (d.dependent >= 0) {
+            return names.get(d.dependent);
+        }
+        double inPlane = 0;
+        double all = 0;
+        for (int k = 0; k < p; k++) {
+            double dot = 0;
+            for (int i = 0; i < n; i++) {
+                dot += d.q[i][k] * e[i];
+            }
+            inPlane += dot * dot;
+        }
+        double size = 0;
+        for (int i = 0; i < n; i++) {
+            all += e[i] * e[i];
+            double w = weights.uY() == null ? 1 : 1 / weights.uY()[i];
+            size += y[i] * y[i] * w * w;
+        }
+        double rest = Math.max(0, all - inPlane) / Math.max(1, n - p);
+        boolean still = all <= 1e-24 * size || Math.sqrt(inPlane / p) <= LARGEST_OFFSET * Math.sqrt(rest) || inPlane <= 1e-22 * size;
+        return still ? null : "the sum of squares";
+    }
+
+    private double squares(double[] theta) {
+        double[] e = new double[n];
+        rows(theta, e, new double[n][p], null);
+        double sum = 0;
+        for (double v : e) {
+            sum += v * v;
+        }
+        return Double.isNaN(sum) ? Double.POSITIVE_INFINITY : sum;
+    }
+
+    /** Fills weighted residuals (y - f), the design (derivatives of f, weighted alike) and, if asked, slopes and weights. */
+    private void rows(double[] theta, double[] e, double[][] jacobian, double[][] slopesAndWeights) {
+        double[] g = new double[p + 1];
+        for (int i = 0; i < n; i++) {
+            double f = curve.at(i, x[i], theta, g);
+            double r = y[i] - f;
+            double sigma = weights.uY() == null ? 1 : weights.uY()[i];
+            if (weights.uX() != null) {
+                double ux2 = weights.uX()[i] * weights.uX()[i];
+                double cov = weights.covariance() == null ? 0 : weights.covariance()[i];
+                double uy2 = weights.uY() == null ? 0 : weights.uY()[i] * weights.uY()[i];
+                double xi = x[i];
+                for (int pass = 0; pass < 12; pass++) {
+                    double variance = uy2 + g[p] * g[p] * ux2 - 2 * g[p] * cov;
+                    double next = variance > 0 ? x[i] - (cov - g[p] * ux2) * r / variance : x[i];
+                    if (!Double.isFinite(next)) {
+                        break;
+                    }
+                    boolean settled = Math.abs(next - xi) <= 1e-14 * Math.abs(xi);
+                    xi = next;
+                    f = curve.at(i, xi, theta, g);
+                    r = y[i] - f - g[p] * (x[i] - xi);
+                    if (settled) {
+                        break;
+                    }
+                }
+                sigma = Math.sqrt(uy2 + g[p] * g[p] * ux2 - 2 * g[p] * cov);
+            }
+            e[i] = r / sigma;
+            for (int k = 0; k < p; k++) {
+                jacobian[i][k] = g[k] / sigma;
+            }
+            if (slopesAndWeights != null) {
+                slopesAndWeights[0][i] = g[p];
+                slopesAndWeights[1][i] = 1 / sigma;
+            }
+        }
+        if (whitener != null) {
+            double[] white = whitener.operate(e);
+            System.arraycopy(white, 0, e, 0, n);
+            double[][] j = whitener.multiply(MatrixUtils.createRealMatrix(jacobian)).getData();
+            for (int i = 0; i < n; i++) {
+                System.arraycopy(j[i], 0, jacobian[i], 0, p);
+            }
+        }
+    }
+
+    private RealMatrix whitener(double[] theta) {
+        double[] slopes = new double[n];
+        double[] g = new double[p + 1];
+        for (int i = 0; i < n; i++) {
+            curve.at(i, x[i], theta, g);
+            slopes[i] = g[p];
+        }
+        try {
+            RealMatrix lower = new CholeskyDecomposition(MatrixUtils.createRealMatrix(weights.whole().apply(slopes)), 1e-8, 1e-300).getL();
+            return MatrixUtils.inverse(lower);
+        } catch (MathRuntimeException singular) {
+            throw new FitException("The points' uncertainties are functions of each other (singular covariance); a generalised fit needs each point to carry something of its own.");
+        }
+    }
+
+    private Optimum assemble(double[] theta) {
+        double[] e = new double[n];
+        double[][] jacobian = new double[n][p];
+        double[][] slopesAndWeights = new double[2][n];
+        rows(theta, e, jacobian, slopesAndWeights);
+        Decomposition d = Decomposition.of(jacobian, e);
+        if (d.dependent >= 0) {
+            throw dependent(d.dependent);
+        }
+        double[][] by = new double[p][n];
+        for (int k = 0; k < p; k++) {
+            for (int i = 0; i < n; i++) {
+                double sum = 0;
+                for (int j = 0; j < p; j++) {
+                    sum += d.inverseR[k][j] * d.q[i][j];
+                }
+                by[k][i] = sum;
+            }
+        }
+        if (whitener != null) {
+            by = MatrixUtils.createRealMatrix(by).multiply(whitener).getData();
+        }
+        for (double[] row : by) {
+            for (int i = 0; i < n; i++) {
+                row[i] *= slopesAndWeights[1][i];
+            }
+        }
+        return new Optimum(theta, by, d.inverseR, slopesAndWeights[0], Arrays.stream(e).map(v -> v * v).sum(), List.copyOf(remarks));
+    }
+}
