@@ -79,9 +79,9 @@ public final class CurveFit {
         boolean residuals = choices.scatter() == Scatter.FROM_RESIDUALS;
         Regression.Weights weights = residuals ? Regression.Weights.NONE : weights(points, own, choices.scatter());
         List<String> remarks = new ArrayList<>();
-        boolean weighted = weights != Regression.Weights.NONE;
+        boolean weighted = weights != Regression.Weights.NONE && weights != Regression.Weights.ALIKE;
         if (!residuals && !weighted) {
-            remarks.add("Some points have no uncertainty of their own, so all points count alike.");
+            remarks.add(points.size() > p ? "Some points have no uncertainty of their own, so all points count alike." : "As many points as parameters: nothing tests the fit.");
         }
         double[] xv = points.xValues();
         double[] yv = points.yValues();
@@ -137,7 +137,7 @@ public final class CurveFit {
         if (scatter == Scatter.GENERALISED) {
             return new Regression.Weights(null, null, null, slopes -> whole(points, slopes));
         }
-        return !all ? Regression.Weights.NONE : new Regression.Weights(uY, both ? uX : null, both ? covariance : null, null);
+        return !all ? Regression.Weights.ALIKE : new Regression.Weights(uY, both ? uX : null, both ? covariance : null, null);
     }
 
     private static double[][] whole(Points points, double[] slopes) {

@@ -48,7 +48,10 @@ final class Regression {
      * @param whole      from n slopes of the curve to the n by n covariance of y - slope x, for generalised least squares; or null
      */
     record Weights(double[] uY, double[] uX, double[] covariance, java.util.function.Function<double[], double[][]> whole) {
+        /** All points count alike, and their residuals are to tell the scatter: one more point than parameters is needed. */
         static final Weights NONE = new Weights(null, null, null, null);
+        /** All points count alike, and nothing is asked of the residuals. */
+        static final Weights ALIKE = new Weights(null, null, null, null);
     }
 
     /**
@@ -91,7 +94,7 @@ final class Regression {
      * @throws FitException when it did not converge or the data do not fix all parameters
      */
     Optimum from(double[] start) {
-        if (n < p + (weights.uY() == null && weights.whole() == null ? 1 : 0)) {
+        if (n < p + (weights == Weights.NONE ? 1 : 0)) {
             throw new FitException("The model " + model + " has " + p + " parameters; " + n + " points are too few.");
         }
         boolean[] linear = linearParameters(start);

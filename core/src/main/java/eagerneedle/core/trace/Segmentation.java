@@ -9,7 +9,7 @@ import java.util.List;
  * Splits a trace into pieces that are each a parabola plus noise: held, rolling, hit the stop.
  *
  * <p>Optimal partitioning by dynamic programming (Jackson et al. 2005, IEEE Signal Processing Letters 12, 105) of the residual
- * sum of squares of quadratic pieces, each new piece costing {@code penalty} times the noise variance times ln n. The noise
+ * sum of squares of the pieces, starts that can never win again dropped on the way (Killick et al. 2012), each new piece costing {@code penalty} times the noise variance times ln n. The noise
  * is taken from third differences, which no parabola disturbs, by their median absolute value. The sums of squares come
  * from running moments, so that a piece costs the same however long it is. Traces longer than {@value #MOST} samples are
  * searched on every m-th sample.
@@ -34,6 +34,15 @@ public final class Segmentation {
 
     /** Pieces in order of time that together cover the whole trace; one piece for a trace too short to split. */
     public static List<Piece> quadraticPieces(Trace trace) {
+        return pieces(trace, 2);
+    }
+
+    /** The same with straight pieces: a melt that cools, stands still while it freezes, and cools on. */
+    public static List<Piece> linearPieces(Trace trace) {
+        return pieces(trace, 1);
+    }
+
+    private static List<Piece> pieces(Trace trace, int degree) {
         int n = trace.size();
         int stride = Math.max(1, (n + MOST - 1) / MOST);
         int m = n / stride;
@@ -51,16 +60,26 @@ public final class Segmentation {
         int[] previous = new int[m + 1];
         Arrays.fill(best, Double.POSITIVE_INFINITY);
         best[0] = -penalty;
+        int[] starts = new int[m + 1];
+        int alive = 0;
         for (int end = SHORTEST; end <= m; end++) {
-            for (int start = 0; start <= end - SHORTEST; start++) {
-                if (best[start] + penalty < best[end]) {
-                    double cost = best[start] + penalty + moments.residualSquares(start, end);
-                    if (cost < best[end]) {
-                        best[end] = cost;
-                        previous[end] = start;
-                    }
+            starts[alive++] = end - SHORTEST;
+            double[] without = new double[alive];
+            for (int s = 0; s < alive; s++) {
+                int start = starts[s];
+                without[s] = best[start] == Double.POSITIVE_INFINITY ? best[start] : best[start] + moments.residualSquares(start, end, degree);
+                if (without[s] + penalty < best[end]) {
+                    best[end] = without[s] + penalty;
+                    previous[end] = start;
                 }
             }
+            int kept = 0;
+            for (int s = 0; s < alive; s++) {
+                if (without[s] <= best[end] || end - starts[s] < 2 * SHORTEST) {
+                    starts[kept++] = starts[s];
+                }
+            }
+            alive = kept;
         }
         List<Piece> pieces = new ArrayList<>();
         for (int end = m; end > 0; end = previous[end]) {
@@ -120,7 +139,7 @@ public final class Segmentation {
             }
         }
 
-        double residualSquares(int from, int to) {
+        double residualSquares(int from, int to, int degree) {
             double n = to - from;
             double c = (from + to - 1) / 2.0;
             double w0 = weighted[0][to] - weighted[0][from];
@@ -131,6 +150,9 @@ public final class Segmentation {
             double s2 = n * (n * n - 1) / 12;
             double s4 = n * (n * n - 1) * (3 * n * n - 7) / 240;
             double ss = squares[to] - squares[from];
+            if (degree == 1) {
+                return Math.max(0, ss - w0 * w0 / n - w1 * w1 / s2);
+            }
             double q = w2 - w0 * s2 / n;
             double norm = s4 - s2 * s2 / n;
             return Math.max(0, ss - w0 * w0 / n - w1 * w1 / s2 - (norm > 0 ? q * q / norm : 0));

@@ -53,6 +53,11 @@ public record Trace(String name, double[] time, double[] value, LabUnit unit, do
         while (to < time.length && time[to] <= window.to()) {
             to++;
         }
+        return slice(from, to);
+    }
+
+    /** The samples from one index up to, and without, another; influences stay. */
+    public Trace slice(int from, int to) {
         return new Trace(name, Arrays.copyOfRange(time, from, to), Arrays.copyOfRange(value, from, to), unit, step, shared);
     }
 

@@ -13,8 +13,33 @@ public enum WindowProposal {
         Optional<Window> choose(Trace trace, List<Segmentation.Piece> pieces) {
             return pieces.stream().max(Comparator.comparingDouble(p -> Math.abs(p.travel())))
                     .filter(p -> p.to() - p.from() > 2 * GUARD + 4)
-                    .map(p -> new Window(trace.time()[p.from() + (p.from() == 0 ? 0 : GUARD)], trace.time()[p.to() - 1 - (p.to() == trace.size() ? 0 : GUARD)],
-                            "proposed: the stretch with the longest travel, " + GUARD + " samples clear of each change"));
+                    .map(p -> guarded(trace, p, "the stretch with the longest travel"));
+        }
+    },
+    /** The straight piece that stands still best for its length: a plateau, an arrest, a settled reading. */
+    PLATEAU {
+        @Override
+        Optional<Window> choose(Trace trace, List<Segmentation.Piece> pieces) {
+            List<Segmentation.Piece> straight = Segmentation.linearPieces(trace);
+            double steepest = straight.stream().mapToDouble(p -> rate(trace, p)).max().orElse(0);
+            return straight.stream().filter(p -> p.to() - p.from() > 2 * GUARD + 4 && rate(trace, p) <= 0.2 * steepest || straight.size() == 1)
+                    .max(Comparator.comparingDouble(p -> trace.time()[p.to() - 1] - trace.time()[p.from()]))
+                    .map(p -> guarded(trace, p, "the longest stretch that stands still"));
+        }
+    },
+    /** The longest straight piece. */
+    LONGEST_STRAIGHT {
+        @Override
+        Optional<Window> choose(Trace trace, List<Segmentation.Piece> pieces) {
+            return Segmentation.linearPieces(trace).stream().max(Comparator.comparingDouble(p -> trace.time()[p.to() - 1] - trace.time()[p.from()]))
+                    .filter(p -> p.to() - p.from() > 2 * GUARD + 4).map(p -> guarded(trace, p, "the longest straight stretch"));
+        }
+    },
+    /** From the moment the signal has become steady to the end. */
+    STEADY {
+        @Override
+        Optional<Window> choose(Trace trace, List<Segmentation.Piece> pieces) {
+            return Steadiness.of(trace, 2).map(s -> new Window(s.since(), trace.time()[trace.size() - 1], "proposed: steady from " + Math.round(s.since() * 100) / 100.0 + " s on"));
         }
     },
     /** The whole trace. */
@@ -26,6 +51,15 @@ public enum WindowProposal {
     };
 
     private static final int GUARD = 2;
+
+    private static Window guarded(Trace trace, Segmentation.Piece p, String what) {
+        return new Window(trace.time()[p.from() + (p.from() == 0 ? 0 : GUARD)], trace.time()[p.to() - 1 - (p.to() == trace.size() ? 0 : GUARD)],
+                "proposed: " + what + ", " + GUARD + " samples clear of each change");
+    }
+
+    private static double rate(Trace trace, Segmentation.Piece p) {
+        return Math.abs(p.travel()) / (trace.time()[p.to() - 1] - trace.time()[p.from()]);
+    }
 
     abstract Optional<Window> choose(Trace trace, List<Segmentation.Piece> pieces);
 

@@ -1,7 +1,5 @@
 package eagerneedle.core.trace;
 
-import java.util.Arrays;
-
 /**
  * Statistics of a window, with a standard uncertainty of the mean that knows about autocorrelation.
  *
@@ -23,7 +21,8 @@ import java.util.Arrays;
  */
 public record WindowStatistics(int n, double mean, double median, double sd, double min, double max, double effectiveN,
                                double uMean, double slope, double uSlope) {
-    private static final int LAGS = 2000;
+    private static final int LAGS = 12;
+    private static final int FEWEST_TO_SHORTEN = 400;
 
     /** @throws IllegalArgumentException for fewer than two samples */
     public static WindowStatistics of(Trace trace) {
@@ -42,9 +41,7 @@ public record WindowStatistics(int n, double mean, double median, double sd, dou
             max = Math.max(max, x);
         }
         double sd = Math.sqrt(squares / (n - 1));
-        double[] sorted = v.clone();
-        Arrays.sort(sorted);
-        double median = n % 2 == 1 ? sorted[n / 2] : (sorted[n / 2 - 1] + sorted[n / 2]) / 2;
+        double median = median(v);
         double effective = effectiveN(v, mean, squares);
         double uMean = Math.max(sd / Math.sqrt(effective), max - min <= trace.step() ? trace.step() / Math.sqrt(12) : 0);
 
@@ -87,20 +84,47 @@ public record WindowStatistics(int n, double mean, double median, double sd, dou
         return effectiveN(rest);
     }
 
+    /**
+     * Sums pairs of the autocorrelation until one is not positive. A long correlation would take many passes over the samples;
+     * so, where the first lags do not end it, samples are averaged in fours and the same sum is taken of the averages: the
+     * variance of the mean, which is what the sum stands for, is the same either way.
+     */
     private static double effectiveN(double[] v, double mean, double squares) {
         int n = v.length;
         if (squares == 0) {
             return n;
         }
-        double sum = 0;
-        for (int lag = 1; lag + 1 < Math.min(n, LAGS); lag += 2) {
-            double pair = correlation(v, mean, squares, lag) + correlation(v, mean, squares, lag + 1);
-            if (pair <= 0) {
-                break;
+        double[] series = v;
+        double ss = squares;
+        while (true) {
+            int m = series.length;
+            boolean shorten = m > FEWEST_TO_SHORTEN;
+            int lags = shorten ? LAGS : m - 1;
+            double sum = 0;
+            boolean ended = false;
+            for (int lag = 1; lag + 1 < Math.max(lags, 3) && lag + 1 < m; lag += 2) {
+                double pair = correlation(series, mean, ss, lag) + correlation(series, mean, ss, lag + 1);
+                if (pair <= 0) {
+                    ended = true;
+                    break;
+                }
+                sum += pair;
             }
-            sum += pair;
+            if (ended || !shorten) {
+                double varianceOfMean = ss / m / m * (1 + 2 * sum);
+                return Math.max(1, Math.min(n, squares / n / varianceOfMean));
+            }
+            double[] shorter = new double[m / 4];
+            ss = 0;
+            for (int i = 0; i < shorter.length; i++) {
+                shorter[i] = (series[4 * i] + series[4 * i + 1] + series[4 * i + 2] + series[4 * i + 3]) / 4;
+                ss += (shorter[i] - mean) * (shorter[i] - mean);
+            }
+            series = shorter;
+            if (ss == 0) {
+                return n;
+            }
         }
-        return Math.max(1, Math.min(n, n / (1 + 2 * sum)));
     }
 
     private static double correlation(double[] v, double mean, double squares, int lag) {
@@ -109,6 +133,56 @@ public record WindowStatistics(int n, double mean, double median, double sd, dou
             sum += (v[i] - mean) * (v[i - lag] - mean);
         }
         return sum / squares;
+    }
+
+    /** The median by selection: a few passes instead of a sort. */
+    static double median(double[] values) {
+        double[] v = values.clone();
+        int n = v.length;
+        double upper = select(v, n / 2);
+        if (n % 2 == 1) {
+            return upper;
+        }
+        double lower = Double.NEGATIVE_INFINITY;
+        for (int i = 0; i < n / 2; i++) {
+            lower = Math.max(lower, v[i]);
+        }
+        return (lower + upper) / 2;
+    }
+
+    /** The k-th smallest, 0-based; afterwards nothing before k is larger (Hoare 1961, median of three). */
+    private static double select(double[] v, int k) {
+        int low = 0;
+        int high = v.length - 1;
+        while (low < high) {
+            double a = v[low];
+            double b = v[(low + high) >>> 1];
+            double c = v[high];
+            double pivot = Math.max(Math.min(a, b), Math.min(Math.max(a, b), c));
+            int i = low;
+            int j = high;
+            while (i <= j) {
+                while (v[i] < pivot) {
+                    i++;
+                }
+                while (v[j] > pivot) {
+                    j--;
+                }
+                if (i <= j) {
+                    double t = v[i];
+                    v[i++] = v[j];
+                    v[j--] = t;
+                }
+            }
+            if (k <= j) {
+                high = j;
+            } else if (k >= i) {
+                low = i;
+            } else {
+                return v[k];
+            }
+        }
+        return v[k];
     }
 
     private static double mean(double[] v) {

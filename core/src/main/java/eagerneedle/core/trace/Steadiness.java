@@ -1,0 +1,53 @@
+package eagerneedle.core.trace;
+
+import java.util.Optional;
+
+/**
+ * When a signal has become steady: a wait is over when the samples say so, not when a clock does.
+ *
+ * @param since first moment from which the rest of the trace shows no drift, in seconds from the start of the run
+ * @param rest  statistics of the trace from that moment on
+ */
+public record Steadiness(double since, WindowStatistics rest) {
+    private static final int STARTS = 60;
+    private static final int FEWEST = 10;
+
+    /**
+     * The earliest steady start.
+     *
+     * @param trace at least {@value #FEWEST} samples
+     * @param k     how many of its own standard uncertainties the slope may have, 2 by custom
+     * @return empty when not even the last fifth of the trace is steady
+     */
+    public static Optional<Steadiness> of(Trace trace, double k) {
+        int n = trace.size();
+        if (n < FEWEST) {
+            return Optional.empty();
+        }
+        Optional<Steadiness> best = Optional.empty();
+        for (int s = STARTS; s >= 0; s--) {
+            int from = (int) ((long) s * (n - FEWEST) / STARTS);
+            Trace tail = trace.slice(from, n);
+            WindowStatistics w = WindowStatistics.of(tail);
+            if (!w.steady(k) || !levelsAgree(tail, k)) {
+                if (best.isPresent() || from < 0.8 * n) {
+                    break;
+                }
+                continue;
+            }
+            best = Optional.of(new Steadiness(trace.time()[from], w));
+        }
+        return best.filter(b -> b.since() <= trace.time()[(int) (0.8 * (n - 1))]);
+    }
+
+    /** The first quarter and the last half have the same mean within k combined standard uncertainties: no settling at the start. */
+    private static boolean levelsAgree(Trace tail, double k) {
+        int n = tail.size();
+        if (n < 4 * FEWEST) {
+            return true;
+        }
+        WindowStatistics first = WindowStatistics.of(tail.slice(0, n / 4));
+        WindowStatistics last = WindowStatistics.of(tail.slice(n / 2, n));
+        return Math.abs(first.mean() - last.mean()) <= k * Math.hypot(first.uMean(), last.uMean());
+    }
+}
