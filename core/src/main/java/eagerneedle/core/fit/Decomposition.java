@@ -1,7 +1,5 @@
 package eagerneedle.core.fit;
 
-import org.hipparchus.dfp.Dfp;
-import org.hipparchus.dfp.DfpField;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.MatrixUtils;
 import org.hipparchus.linear.QRDecomposition;
@@ -10,15 +8,13 @@ import org.hipparchus.linear.RealMatrix;
 /**
  * The QR decomposition of a design matrix, and the least-squares solution with it.
  *
- * <p>Small problems are decomposed with {@value #DIGITS} decimal digits (modified Gram-Schmidt, Björck 1967), so that even
- * nearly dependent columns, such as the powers of a tenth-degree polynomial, lose nothing that matters; large ones with
- * Householder reflections in double precision after scaling the columns.
+ * <p>Small problems are decomposed with twice the digits of a double (modified Gram-Schmidt, Björck 1967, in
+ * {@link TwoDoubles}), so that even nearly dependent columns, such as the powers of a tenth-degree polynomial, lose nothing
+ * that matters; large ones with Householder reflections in double precision after scaling the columns.
  */
 final class Decomposition {
-    private static final int DIGITS = 60;
-    private static final long SMALL = 60_000;
+    private static final long SMALL = 1_000_000;
     private static final double DEPENDENT = 1e-13;
-    private static final DfpField FIELD = new DfpField(DIGITS);
 
     /** p least-squares coefficients for the target given. */
     final double[] solution;
@@ -46,82 +42,58 @@ final class Decomposition {
     private static Decomposition exact(double[][] design, double[] target) {
         int n = design.length;
         int p = design[0].length;
-        Dfp[][] q = new Dfp[p][n];
-        Dfp[][] r = new Dfp[p][p];
+        TwoDoubles[] q = new TwoDoubles[p];
+        double[][][] r = new double[p][p][];
         for (int k = 0; k < p; k++) {
+            q[k] = new TwoDoubles(n);
             for (int i = 0; i < n; i++) {
-                q[k][i] = FIELD.newDfp(design[i][k]);
+                q[k].high[i] = design[i][k];
             }
         }
-        Dfp zero = FIELD.getZero();
         for (int k = 0; k < p; k++) {
-            double before = norm(q[k]).toDouble();
+            double before = Math.sqrt(q[k].dot(q[k])[0]);
             for (int j = 0; j < k; j++) {
-                r[j][k] = dot(q[j], q[k]);
-                subtract(q[k], r[j][k], q[j]);
+                r[j][k] = q[j].dot(q[k]);
+                q[k].subtract(r[j][k], q[j]);
             }
-            r[k][k] = norm(q[k]);
-            double left = r[k][k].toDouble();
-            if (!(left > DEPENDENT * before) || !Double.isFinite(left)) {
+            r[k][k] = TwoDoubles.sqrt(q[k].dot(q[k]));
+            if (!(r[k][k][0] > DEPENDENT * before) || !Double.isFinite(r[k][k][0])) {
                 return new Decomposition(null, null, null, k);
             }
-            Dfp inverse = FIELD.getOne().divide(r[k][k]);
-            for (int i = 0; i < n; i++) {
-                q[k][i] = q[k][i].multiply(inverse);
-            }
+            q[k].divide(r[k][k]);
         }
-        Dfp[] rest = new Dfp[n];
-        for (int i = 0; i < n; i++) {
-            rest[i] = FIELD.newDfp(target[i]);
-        }
-        Dfp[] z = new Dfp[p];
+        TwoDoubles rest = new TwoDoubles(n);
+        System.arraycopy(target, 0, rest.high, 0, n);
+        double[][] z = new double[p][];
         for (int k = 0; k < p; k++) {
-            z[k] = dot(q[k], rest);
-            subtract(rest, z[k], q[k]);
-        }
-        Dfp[][] inverse = new Dfp[p][p];
-        for (int c = 0; c < p; c++) {
-            for (int k = p - 1; k >= 0; k--) {
-                Dfp sum = k == c ? FIELD.getOne() : zero;
-                for (int j = k + 1; j <= c; j++) {
-                    sum = sum.subtract(r[k][j].multiply(inverse[j][c]));
-                }
-                inverse[k][c] = k > c ? zero : sum.divide(r[k][k]);
-            }
+            z[k] = q[k].dot(rest);
+            rest.subtract(z[k], q[k]);
         }
         double[] solution = new double[p];
         double[][] inverseR = new double[p][p];
+        double[][][] inverse = new double[p][p][];
+        for (int c = 0; c < p; c++) {
+            for (int k = c; k >= 0; k--) {
+                double[] sum = {k == c ? 1 : 0, 0};
+                for (int j = k + 1; j <= c; j++) {
+                    sum = TwoDoubles.minus(sum, TwoDoubles.times(r[k][j], inverse[j][c]));
+                }
+                inverse[k][c] = TwoDoubles.over(sum, r[k][k]);
+                inverseR[k][c] = inverse[k][c][0];
+            }
+        }
         double[][] columns = new double[n][p];
         for (int k = 0; k < p; k++) {
-            Dfp sum = zero;
-            for (int c = 0; c < p; c++) {
-                sum = sum.add(inverse[k][c].multiply(z[c]));
-                inverseR[k][c] = inverse[k][c].toDouble();
+            double[] sum = {0, 0};
+            for (int c = k; c < p; c++) {
+                sum = TwoDoubles.minus(sum, TwoDoubles.times(inverse[k][c], new double[] {-z[c][0], -z[c][1]}));
             }
-            solution[k] = sum.toDouble();
+            solution[k] = sum[0];
             for (int i = 0; i < n; i++) {
-                columns[i][k] = q[k][i].toDouble();
+                columns[i][k] = q[k].high[i];
             }
         }
         return new Decomposition(solution, inverseR, columns, -1);
-    }
-
-    private static Dfp dot(Dfp[] a, Dfp[] b) {
-        Dfp sum = FIELD.getZero();
-        for (int i = 0; i < a.length; i++) {
-            sum = sum.add(a[i].multiply(b[i]));
-        }
-        return sum;
-    }
-
-    private static Dfp norm(Dfp[] a) {
-        return dot(a, a).sqrt();
-    }
-
-    private static void subtract(Dfp[] from, Dfp factor, Dfp[] what) {
-        for (int i = 0; i < from.length; i++) {
-            from[i] = from[i].subtract(factor.multiply(what[i]));
-        }
     }
 
     private static Decomposition large(double[][] design, double[] target) {

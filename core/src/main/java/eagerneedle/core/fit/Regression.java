@@ -204,8 +204,15 @@ final class Regression {
     /** Best end point over the start given, the separated start and, if those fail or disagree, starts around them. */
     private double[] search(double[] start, boolean[] linear) {
         List<double[]> starts = new ArrayList<>();
-        starts.add(start);
-        separated(start, linear).ifPresent(starts::add);
+        boolean allLinear = allTrue(linear);
+        if (!allLinear) {
+            starts.add(start);
+        }
+        separated(start, linear).ifPresentOrElse(starts::add, () -> {
+            if (allLinear) {
+                starts.add(start);
+            }
+        });
         double[] best = null;
         double bestSquares = Double.POSITIVE_INFINITY;
         boolean first = false;
@@ -219,7 +226,7 @@ final class Regression {
                 best = end;
                 bestSquares = squares;
             }
-            if (s == starts.size() - 1 && s <= 2 && (disagree || best == null || (long) n * p <= 2000)) {
+            if (!allLinear && s == starts.size() - 1 && s <= 2 && (disagree || best == null || (long) n * p <= 2000)) {
                 List<double[]> more = around(start, linear, disagree || best == null ? 40 : 6);
                 starts.addAll(more);
                 if (more.isEmpty()) {
