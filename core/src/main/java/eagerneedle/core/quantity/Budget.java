@@ -32,6 +32,16 @@ public record Budget(Quantity of, List<Line> lines) {
         }
     }
 
+    /** How far the result improves when each line is halved: one sentence for the largest line. */
+    public String halveLargest() {
+        if (lines.isEmpty()) {
+            return "Nothing about it is uncertain.";
+        }
+        Line top = lines.get(0);
+        String unit = of.unit().pretty().isEmpty() ? "" : " " + of.unit().pretty();
+        return "Halve %s and u falls from %s%s to %s%s.".formatted(top.label(), Notation.figures(of.u(), 2), unit, Notation.figures(top.combinedIfHalved(of.u()), 2), unit);
+    }
+
     public static Budget of(Quantity q) {
         Map<String, List<Map.Entry<Leaf, Double>>> groups = new LinkedHashMap<>();
         q.contributions().entrySet().forEach(e -> groups.computeIfAbsent(e.getKey().label(), k -> new ArrayList<>()).add(e));

@@ -1,0 +1,96 @@
+package eagerneedle.core.event;
+
+import eagerneedle.core.trace.Crossings;
+import eagerneedle.core.trace.Trace;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+
+/**
+ * The edges of one kind that a gate saw, in order, and which of them are suspect.
+ *
+ * @param times    n moments in seconds, rising
+ * @param suspects what is wrong where, empty for a clean train
+ */
+public record Edges(double[] times, List<Suspect> suspects) {
+    private static final double MISSED = 1.5;
+    private static final double DOUBLE = 0.5;
+    private static final int NEIGHBOURS = 4;
+
+    /** What may have happened. */
+    public enum Kind { MISSED, DOUBLE }
+
+    /**
+     * One suspect.
+     *
+     * @param kind  a missed edge in the interval after edge {@code index}, or a double edge at it
+     * @param index 0-based index of the edge
+     * @param count how many edges are missing, or 1
+     */
+    public record Suspect(Kind kind, int index, int count) {
+        /** For messages. */
+        public String sentence() {
+            return kind == Kind.MISSED ? "After edge %d %s seem%s to be missing.".formatted(index + 1, count == 1 ? "one edge" : count + " edges", count == 1 ? "s" : "")
+                    : "Edge %d follows too soon on the one before; it may be the same one seen twice.".formatted(index + 1);
+        }
+    }
+
+    /**
+     * Edges of a steady train, each interval judged against the median of those around it.
+     *
+     * @throws IllegalArgumentException when the times do not rise
+     */
+    public static Edges of(double[] times) {
+        int n = times.length;
+        double[] gaps = new double[Math.max(0, n - 1)];
+        for (int i = 0; i < gaps.length; i++) {
+            gaps[i] = times[i + 1] - times[i];
+            if (!(gaps[i] > 0)) {
+                throw new IllegalArgumentException("Edge times must rise; edge " + (i + 2) + " does not come after edge " + (i + 1) + ".");
+            }
+        }
+        List<Suspect> suspects = new ArrayList<>();
+        for (int i = 0; i < gaps.length && gaps.length >= 3; i++) {
+            int from = Math.max(0, Math.min(i - NEIGHBOURS, gaps.length - 2 * NEIGHBOURS - 1));
+            double[] near = Arrays.copyOfRange(gaps, from, Math.min(gaps.length, from + 2 * NEIGHBOURS + 1));
+            Arrays.sort(near);
+            double usual = near[near.length / 2];
+            if (gaps[i] > MISSED * usual) {
+                suspects.add(new Suspect(Kind.MISSED, i, (int) Math.max(1, Math.round(gaps[i] / usual) - 1)));
+            } else if (gaps[i] < DOUBLE * usual) {
+                suspects.add(new Suspect(Kind.DOUBLE, i + 1, 1));
+            }
+        }
+        return new Edges(times.clone(), List.copyOf(suspects));
+    }
+
+    /** Edges of a gate's signal where it crosses half of its range. */
+    public static Edges of(Trace trace, boolean rising) {
+        double low = Arrays.stream(trace.value()).min().orElse(0);
+        double high = Arrays.stream(trace.value()).max().orElse(0);
+        return of(Crossings.of(trace, (low + high) / 2, 0.2 * (high - low), rising));
+    }
+
+    /** The same train without the edges that seem to be doubles. */
+    public Edges withoutDoubles() {
+        List<Double> kept = new ArrayList<>();
+        for (int i = 0; i < times.length; i++) {
+            int at = i;
+            if (suspects.stream().noneMatch(s -> s.kind() == Kind.DOUBLE && s.index() == at)) {
+                kept.add(times[i]);
+            }
+        }
+        return of(kept.stream().mapToDouble(Double::doubleValue).toArray());
+    }
+
+    /** Number of each edge in the train: 0, 1, 2, ..., missing edges counted. */
+    public double[] numbers() {
+        double[] out = new double[times.length];
+        for (int i = 1; i < out.length; i++) {
+            int at = i - 1;
+            int missing = suspects.stream().filter(s -> s.kind() == Kind.MISSED && s.index() == at).mapToInt(Suspect::count).sum();
+            out[i] = out[i - 1] + 1 + missing;
+        }
+        return out;
+    }
+}
