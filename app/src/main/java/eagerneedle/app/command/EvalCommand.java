@@ -1,8 +1,11 @@
 package eagerneedle.app.command;
 
 import eagerneedle.core.formula.Formula;
+import eagerneedle.core.formula.Functions;
 import eagerneedle.core.formula.Scope;
 import eagerneedle.core.formula.Value;
+import eagerneedle.core.quantity.Coverage;
+import eagerneedle.core.quantity.MonteCarlo;
 import eagerneedle.store.export.ReductionJson;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -25,15 +28,11 @@ final class EvalCommand implements Callable<Integer> {
         Formula formula = Formula.parse(expression);
         String name = formula.defines() == null ? "result" : formula.defines();
         Value v = formula.evaluate(Scope.empty(name));
-        String text;
-        if (v instanceof Value.Scalar s) {
-            text = json ? ReductionJson.of(name, s.quantity()) : s.quantity().toString();
-        } else if (v instanceof Value.Column c) {
-            text = json ? ReductionJson.of(name, c.rows()) : c.rows().stream().map(Object::toString).collect(java.util.stream.Collectors.joining("\n"));
-        } else if (v instanceof Value.Fitted f) {
-            text = json ? ReductionJson.of(f.fit()) : f.fit().names() + " = " + f.fit().parameters();
-        } else {
-            text = v.described();
+        String text = !json ? Functions.shown(v) : v instanceof Value.Scalar q ? ReductionJson.of(name, q.quantity())
+                : v instanceof Value.Column c ? ReductionJson.of(name, c.rows()) : v instanceof Value.Fitted f ? ReductionJson.of(f.fit()) : ReductionJson.words(name, Functions.shown(v));
+        if (!json && v instanceof Value.Scalar q && !q.quantity().isLinear()) {
+            MonteCarlo m = MonteCarlo.of(q.quantity(), Coverage.DEFAULT, MonteCarlo.Settings.QUICK);
+            text += m.firstOrderIsGoodEnough() ? "" : System.lineSeparator() + m.remark();
         }
         spec.commandLine().getOut().println(text);
         return NeedleCommand.GOOD;

@@ -1,17 +1,29 @@
 package eagerneedle.app.command;
 
 import eagerneedle.app.station.ImportDialog;
+import eagerneedle.core.fit.Choices;
 import eagerneedle.core.fit.Fit;
+import eagerneedle.core.fit.FitException;
+import eagerneedle.core.fit.NamedModel;
+import eagerneedle.core.fit.Points;
+import eagerneedle.core.fit.Scatter;
+import eagerneedle.core.fit.SecondOpinion;
+import eagerneedle.core.formula.Expr;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.FormulaFit;
+import eagerneedle.core.quantity.Distribution;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.store.delimited.DelimitedText;
 import eagerneedle.store.delimited.Dialect;
 import eagerneedle.store.export.ReductionJson;
 import java.io.PrintWriter;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -24,12 +36,15 @@ import picocli.CommandLine.Spec;
 final class FitCommand implements Callable<Integer> {
     @Parameters(paramLabel = "DATA.csv")
     private Path data;
-    @Option(names = "--model", required = true, description = "for instance \"y = a + b*x\"; names that are no columns are parameters")
+    @Option(names = "--model", required = true, description = {"for instance \"y = a + b*x\"; names that are no columns are parameters.",
+        "Or \"y = decay(x)\" with a named model, which finds its own starting values: decay, saturation, half_saturation, power_law, logarithm,", "arrhenius, logistic, damped_cosine, broken_line, two_exponentials."})
     private String model;
     @Option(names = "--start", split = ",", description = "starting values, for instance a=1,b=2; 1 where none is given")
     private Map<String, Double> start = new LinkedHashMap<>();
     @Option(names = "--u-y", description = "column of standard uncertainties of the ordinate")
     private String uY;
+    @Option(names = "--u-x", description = "column of standard uncertainties of the abscissa, the first column the model names")
+    private String uX;
     @Option(names = "--json")
     private boolean json;
     @Spec
@@ -48,25 +63,73 @@ final class FitCommand implements Callable<Integer> {
         if (formula.defines() == null) {
             throw new FormulaException(1, "A model needs its ordinate on the left, for instance y = a + b*x.");
         }
-        double[] uncertainties = null;
-        if (uY != null) {
-            uncertainties = byName.get(uY);
-            if (uncertainties == null) {
-                throw new IllegalArgumentException("There is no column " + uY + "; there are: " + String.join(", ", byName.keySet()) + ".");
+        double[] uncertaintiesX = uncertainties(byName, uX);
+        double[] uncertaintiesY = uncertainties(byName, uY);
+        PrintWriter out = spec.commandLine().getOut();
+        Fit fit;
+        try {
+            fit = fit(formula, byName, uncertaintiesX, uncertaintiesY);
+        } catch (FitException e) {
+            if (json) {
+                out.println(ReductionJson.notConverged(e.getMessage()));
+            }
+            spec.commandLine().getErr().println(e.getMessage());
+            return NeedleCommand.CHECKS_FAILED;
+        }
+        List<String> remarks = new ArrayList<>(fit.remarks());
+        if (uX == null && uY == null && fit.dof() > 2) {
+            try {
+                SecondOpinion.of(fit).remark().ifPresent(remarks::add);
+            } catch (FitException | ArithmeticException noOpinion) {
+                // A robust fit that does not converge has nothing to say beside the one that did.
             }
         }
-        Fit fit = FormulaFit.of(formula, byName, start, uncertainties);
-        PrintWriter out = spec.commandLine().getOut();
         if (json) {
-            out.println(ReductionJson.of(fit));
+            out.println(ReductionJson.of(fit, remarks));
         } else {
             for (int i = 0; i < fit.names().size(); i++) {
                 Quantity q = fit.parameters().get(i);
                 out.println(fit.names().get(i) + " = " + q);
             }
             out.println("residual SD " + fit.residualSd() + ", " + fit.dof() + " degrees of freedom");
-            fit.remarks().forEach(out::println);
+            remarks.forEach(out::println);
         }
         return NeedleCommand.GOOD;
+    }
+
+    private Fit fit(Formula formula, Map<String, double[]> columns, double[] ux, double[] uy) {
+        if (formula.expression() instanceof Expr.Call call && NamedModel.named(call.function()) != null) {
+            if (call.arguments().size() != 1 || !(call.arguments().get(0).value() instanceof Expr.Name x) || !columns.containsKey(x.name()) || !columns.containsKey(formula.defines())) {
+                throw new IllegalArgumentException("A named model is written with columns, for instance y = decay(x); there are: " + String.join(", ", columns.keySet()) + ".");
+            }
+            boolean stated = ux != null || uy != null;
+            Points points = Points.of(quantities(columns.get(x.name()), ux, "x"), quantities(columns.get(formula.defines()), uy, "y"));
+            return NamedModel.named(call.function()).fit(points, new Choices(stated ? Scatter.FROM_UNCERTAINTIES : Scatter.FROM_RESIDUALS, "fit", "scatter of the points", start));
+        }
+        return FormulaFit.of(formula, columns, start, ux, uy);
+    }
+
+    private static List<Quantity> quantities(double[] values, double[] u, String name) {
+        List<Quantity> out = new ArrayList<>();
+        for (int i = 0; i < values.length; i++) {
+            out.add(u == null ? Quantity.number(values[i]) : Quantity.of(values[i], u[i], LabUnit.ONE, Leaf.typeB(name + (i + 1), name, "data", Distribution.NORMAL)));
+        }
+        return out;
+    }
+
+    private static double[] uncertainties(Map<String, double[]> byName, String column) {
+        if (column == null) {
+            return null;
+        }
+        double[] u = byName.get(column);
+        if (u == null) {
+            throw new IllegalArgumentException("There is no column " + column + "; there are: " + String.join(", ", byName.keySet()) + ".");
+        }
+        for (int i = 0; i < u.length; i++) {
+            if (!(u[i] > 0)) {
+                throw new IllegalArgumentException("Row " + (i + 1) + " of column " + column + ": a standard uncertainty is above zero, not " + u[i] + ".");
+            }
+        }
+        return u;
     }
 }

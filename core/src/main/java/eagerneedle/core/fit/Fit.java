@@ -112,6 +112,11 @@ public record Fit(String model, List<String> names, List<Quantity> parameters, d
         return Quantity.combination(all, factors, roots[0], xUnit);
     }
 
+    /** Pool of the leaves that stand for the scatter of the points; readings of the same scatter share its one variance estimate. */
+    public String scatterPool() {
+        return parameters.stream().flatMap(q -> q.contributions().keySet().stream()).filter(l -> l.id().contains("#scatter")).map(Leaf::pool).findFirst().orElse(model + "#scatter");
+    }
+
     private double[] values() {
         return parameters.stream().mapToDouble(Quantity::value).toArray();
     }

@@ -127,6 +127,18 @@ public final class PolynomialFit {
         return CurveFit.remarked(new Fit(modelName(degree), names(p), parameters, xv, yv, fitted, points.xUnit(), points.yUnit(), sd, Double.NaN, n - p, List.of(), law));
     }
 
+    /** Fits the straight line through the origin; its only parameter is the slope. */
+    public static Fit throughOrigin(Points points, Choices choices) {
+        LabUnit unit = points.yUnit().coherent().per(points.xUnit().coherent());
+        double scale = points.xUnit().factor() / points.yUnit().factor();
+        Law law = (x, p, g) -> {
+            g[0] = x * scale;
+            g[1] = p[0] * scale;
+            return p[0] * x * scale;
+        };
+        return CurveFit.ofPoints("line through the origin", List.of("slope"), List.of(unit), new double[] {1}, law, points, choices);
+    }
+
     private static List<LabUnit> units(Points points, int p) {
         List<LabUnit> units = new ArrayList<>();
         for (int k = 0; k < p; k++) {

@@ -27,7 +27,7 @@ public record SecondOpinion(Fit of, double[] parameters, double[] weights) {
         double[] w = new double[n];
         Arrays.fill(w, 1);
         Regression.Curve curve = (i, x, p, g) -> fit.law().at(x, p, g);
-        for (int pass = 0; pass < 60; pass++) {
+        for (int pass = 0; pass < 200; pass++) {
             double[] r = residuals(fit, theta);
             double[] sizes = Arrays.stream(r).map(Math::abs).sorted().toArray();
             double scale = 1.4826 * (sizes[(n - 1) / 2] + sizes[n / 2]) / 2;
@@ -45,7 +45,7 @@ public record SecondOpinion(Fit of, double[] parameters, double[] weights) {
                 step = Math.max(step, Math.abs(next[k] - theta[k]) / (Math.abs(theta[k]) + 1e-300));
             }
             theta = next;
-            if (step < 1e-9) {
+            if (step < 1e-12) {
                 break;
             }
         }

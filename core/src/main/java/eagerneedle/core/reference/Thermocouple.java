@@ -155,11 +155,10 @@ public final class Thermocouple {
                 low = t;
             }
             double next = t - error / slope(t);
-            boolean settled = Math.abs(next - t) < 1e-11;
-            t = next > low && next < high ? next : (low + high) / 2;
-            if (settled) {
-                break;
+            if (Math.abs(next - t) < 1e-11) {
+                return t;
             }
+            t = next > low && next < high ? next : (low + high) / 2;
         }
         return t;
     }

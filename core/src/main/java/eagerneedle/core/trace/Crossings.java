@@ -39,8 +39,8 @@ public final class Crossings {
     }
 
     private static double moment(Trace trace, double level, int from, int to) {
-        int a = Math.max(0, from - 1);
-        int b = Math.min(trace.size() - 1, to + 1);
+        int a = from;
+        int b = to;
         double t = 0;
         double v = 0;
         int n = b - a + 1;

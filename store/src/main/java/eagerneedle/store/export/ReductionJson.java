@@ -7,7 +7,9 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.School;
+import eagerneedle.core.quantity.Corners;
 import eagerneedle.core.quantity.Coverage;
+import eagerneedle.core.quantity.MonteCarlo;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
@@ -71,8 +73,33 @@ public final class ReductionJson {
         return root.toPrettyString();
     }
 
+    /** Words, as {@code eval} prints a sentence or a comparison. */
+    public static String words(String name, String text) {
+        ObjectNode root = MAPPER.createObjectNode();
+        root.putArray("quantities");
+        root.putArray("comparisons");
+        root.putArray("watches");
+        root.put("name", name).put("text", text);
+        return root.toPrettyString();
+    }
+
+    /** A fit that did not converge: no numbers, only why. */
+    public static String notConverged(String why) {
+        ObjectNode root = MAPPER.createObjectNode();
+        root.putArray("quantities");
+        root.putArray("parameters");
+        root.putArray("covariance");
+        root.put("converged", false).put("problem", why);
+        return root.toPrettyString();
+    }
+
     /** A fit that converged. */
     public static String of(Fit fit) {
+        return of(fit, fit.remarks());
+    }
+
+    /** A fit that converged, with remarks. */
+    public static String of(Fit fit, List<String> remarkList) {
         ObjectNode root = MAPPER.createObjectNode();
         ArrayNode quantities = root.putArray("quantities");
         ArrayNode parameters = root.putArray("parameters");
@@ -89,8 +116,11 @@ public final class ReductionJson {
             }
         }
         root.put("residualSd", fit.residualSd()).put("dof", fit.dof()).put("converged", true);
+        if (!Double.isNaN(fit.chiSquared())) {
+            root.put("chiSquared", fit.chiSquared());
+        }
         ArrayNode remarks = root.putArray("remarks");
-        fit.remarks().forEach(remarks::add);
+        remarkList.forEach(remarks::add);
         return root.toPrettyString();
     }
 
@@ -111,6 +141,23 @@ public final class ReductionJson {
             n.put("dof", dof);
         }
         n.put("k", Coverage.DEFAULT.factor(dof)).put("U", Coverage.DEFAULT.expanded(q)).put("limit", q.limit()).put("school", name(School.STANDARD));
+        if (!q.isLinear()) {
+            curved(n, q);
+        }
+    }
+
+    /** What first order does not tell of a quantity that is curved in its inputs. */
+    private static void curved(ObjectNode n, Quantity q) {
+        Corners corners = Corners.of(q);
+        n.putObject("limits").put("low", corners.interval().low()).put("high", corners.interval().high()).put("exact", corners.exact());
+        ObjectNode drawn = n.putObject("monteCarlo");
+        try {
+            MonteCarlo m = MonteCarlo.of(q, Coverage.DEFAULT, MonteCarlo.Settings.QUICK);
+            drawn.put("draws", m.draws()).put("stable", m.stable()).put("mean", m.mean()).put("u", m.sd()).put("low", m.symmetric().low()).put("high", m.symmetric().high())
+                    .put("shortestLow", m.shortest().low()).put("shortestHigh", m.shortest().high()).put("firstOrderIsGoodEnough", m.firstOrderIsGoodEnough()).put("remark", m.remark());
+        } catch (ArithmeticException e) {
+            drawn.put("remark", e.getMessage());
+        }
     }
 
     private static String name(School s) {

@@ -1,0 +1,136 @@
+package eagerneedle.core.formula;
+
+import static eagerneedle.core.formula.Functions.scalar;
+
+import eagerneedle.core.event.Counting;
+import eagerneedle.core.fit.PolynomialFit;
+import eagerneedle.core.fit.Scatter;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Leaf;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.trace.Outliers;
+import eagerneedle.core.trace.Trace;
+import eagerneedle.core.trace.WindowStatistics;
+import java.util.ArrayList;
+import java.util.List;
+
+/** Columns and their statistics, counts and rates. */
+final class StatisticsFunctions {
+    private StatisticsFunctions() {
+    }
+
+    static void define() {
+        Functions.define("column(a, b, ...)", "quantities of one kind", "a column of them", "column(1 m, 20 cm)", "1 m, 20 cm", a -> new Value.Column(a.all()));
+        Functions.define("index(n)", "a whole number", "the column 0, 1, 2, ... of n pure numbers", "index(4) * 2 s", "0 s, 2 s, 4 s, 6 s", a -> {
+            List<Quantity> out = new ArrayList<>();
+            int n = a.whole(0, 1, 100_000);
+            for (int i = 0; i < n; i++) {
+                out.add(Quantity.number(i));
+            }
+            return new Value.Column(out);
+        });
+        Functions.define("row(column, k)", "a column and the number of a row, from 1", "that row", "row(column(5 V, 6 V, 9 V), 2)", "6 V", a -> {
+            List<Quantity> rows = a.rows(0);
+            return scalar(rows.get(a.whole(1, 1, rows.size()) - 1));
+        });
+        Functions.define("count(column)", "a column or a trace", "number of rows or samples, a pure number", "count(column(1, 2, 3))", "3",
+                a -> scalar(Quantity.number(a.value(0) instanceof Value.Signal ? a.trace(0).size() : a.rows(0).size())));
+        Functions.define("sum(column)", "a column, or quantities of one kind", "their sum, correlations kept, same unit", "sum(column(1 m, 2 m))", "3 m", a -> {
+            List<Quantity> rows = a.rowsOrAll();
+            double[] ones = new double[rows.size()];
+            java.util.Arrays.fill(ones, 1);
+            LabUnit unit = rows.get(0).unit();
+            if (unit.isAffine() && rows.size() > 1) {
+                throw new FormulaException(a.column(), "Temperatures in " + unit.pretty() + " cannot be summed; write them in K.");
+            }
+            List<Quantity> same = rows.stream().map(q -> q.to(unit)).toList();
+            return scalar(Quantity.combination(same, ones, same.stream().mapToDouble(Quantity::value).sum(), unit));
+        });
+        Functions.define("min(column)", "a column, or quantities of one kind", "the smallest, with its lineage", "min(3 V, 200 mV, 1 V)", "200 mV",
+                a -> scalar(a.rowsOrAll().stream().min(java.util.Comparator.comparingDouble(q -> q.coherent().value())).orElseThrow()));
+        Functions.define("max(column)", "a column, or quantities of one kind", "the largest, with its lineage", "max(3 V, 200 mV, 1 V)", "3 V",
+                a -> scalar(a.rowsOrAll().stream().max(java.util.Comparator.comparingDouble(q -> q.coherent().value())).orElseThrow()));
+        Functions.define("mean(column, label: \"\", window: \"\", choice: 0 %)", "a column, quantities of one kind, or a trace with a window",
+                "the mean with its standard uncertainty: from the scatter of the rows, shared influences kept once; of a trace with autocorrelation; same unit",
+                "mean(column(9.79, 9.83, 9.81))", "9.810(12)", StatisticsFunctions::mean);
+        Functions.define("median(column, window: \"\")", "a column or a trace with a window", "the median as exact, same unit", "median(column(1 V, 2 V, 9 V))", "2 V", a -> {
+            if (a.value(0) instanceof Value.Signal) {
+                Trace t = a.windowed(0);
+                return scalar(Quantity.exact(WindowStatistics.of(t).median(), t.unit()));
+            }
+            List<Quantity> rows = a.rowsOrAll();
+            LabUnit unit = rows.get(0).unit();
+            double[] v = rows.stream().mapToDouble(q -> q.in(unit)).sorted().toArray();
+            return scalar(Quantity.exact((v[(v.length - 1) / 2] + v[v.length / 2]) / 2, unit));
+        });
+        Functions.define("sd(column, window: \"\")", "a column, quantities of one kind, or a trace with a window", "standard deviation with n - 1 as exact, same unit (of temperatures in K)",
+                "sd(column(1 V, 2 V, 3 V))", "1 V", StatisticsFunctions::sd);
+        Functions.define("outliers(column, threshold: 3.5)", "a column of at least 5", "numbers of the rows that lie far from the others, from 1 (Hampel); 0 for none",
+                "outliers(column(5.1, 5.0, 5.2, 9.9, 5.1, 5.0, 5.2))", "4", a -> {
+                    List<Quantity> rows = a.rows(0);
+                    LabUnit unit = rows.get(0).unit();
+                    double[] v = rows.stream().mapToDouble(q -> q.in(unit)).toArray();
+                    List<Integer> at = Outliers.flagged(v, Math.max(2, v.length / 2), a.number("threshold", 3.5), 0);
+                    return new Value.Column(at.isEmpty() ? List.of(Quantity.number(0)) : at.stream().map(i -> Quantity.number(i + 1)).toList());
+                });
+        Functions.define("poisson(n)", "a count, a pure number", "the count with its Poisson uncertainty, a pure number", "poisson(400)", "400(20)",
+                a -> scalar(Counting.count(count(a, 0), a.id(), a.scope().label() + ": counting")));
+        Functions.define("rate(n, time, dead_time: 0 s, prescale: 1)", "a displayed count and the counting time; dead time per event; events per displayed count", "true rate in 1/s",
+                "rate(40000, 10 s, dead_time: 25 us)", "4444(25) 1/s",
+                a -> scalar(Counting.rate(count(a, 0), a.number("prescale", 1), a.quantity(1), a.quantity("dead_time", "0 s"), a.id())));
+        Functions.define("dispersion(column)", "counts taken for equal times, pure numbers", "variance over mean, 1 on average for random events, as exact", "dispersion(column(96, 104, 110, 90))",
+                "0.7733333333", a -> scalar(Quantity.number(Counting.dispersion(a.rowsOrAll().stream().mapToDouble(q -> Evaluator.pureNumber(q, a.at(0), "A count")).toArray()).index())));
+    }
+
+    private static double count(Arguments a, int i) {
+        double n = a.number(i);
+        if (!(n >= 0)) {
+            throw new FormulaException(a.at(i).column(), "A count is 0 or more, not " + n + ".");
+        }
+        return n;
+    }
+
+    private static Value mean(Arguments a) {
+        if (a.value(0) instanceof Value.Signal) {
+            Trace t = a.windowed(0);
+            WindowStatistics s = WindowStatistics.of(t);
+            Quantity q = Quantity.of(s.mean(), s.uMean(), t.unit(), Leaf.typeA(a.id(), "scatter of samples", a.scope().origin(), Math.max(1, s.effectiveN() - 1)));
+            for (Trace.Shared shared : t.shared()) {
+                double sum = 0;
+                for (double v : t.value()) {
+                    sum += shared.contribution().applyAsDouble(v);
+                }
+                q = q.with(shared.leaf(), sum / t.size());
+            }
+            return scalar(TraceFunctions.withChoice(a, q, w -> WindowStatistics.of(w).mean()));
+        }
+        List<Quantity> rows = a.rowsOrAll();
+        List<Quantity> index = new ArrayList<>();
+        for (int i = 0; i < rows.size(); i++) {
+            index.add(Quantity.number(i));
+        }
+        Scatter scatter = a.scope().planning() || rows.size() == 1 ? Scatter.FROM_UNCERTAINTIES : Scatter.FROM_RESIDUALS;
+        return scalar(PolynomialFit.ofPoints(index, rows, 0, scatter, a.id(), a.words("label", "scatter between runs")).parameter(0));
+    }
+
+    private static Value sd(Arguments a) {
+        if (a.value(0) instanceof Value.Signal) {
+            Trace t = a.windowed(0);
+            return scalar(Quantity.exact(WindowStatistics.of(t).sd(), t.unit().isAffine() ? LabUnit.KELVIN : t.unit()));
+        }
+        List<Quantity> rows = a.rowsOrAll();
+        if (rows.size() < 2) {
+            throw new FormulaException(a.at(0).column(), "A standard deviation needs at least 2 rows.");
+        }
+        double m = 0;
+        LabUnit unit = rows.get(0).unit();
+        for (Quantity q : rows) {
+            m += q.in(unit) / rows.size();
+        }
+        double ss = 0;
+        for (Quantity q : rows) {
+            ss += (q.in(unit) - m) * (q.in(unit) - m);
+        }
+        return scalar(Quantity.exact(Math.sqrt(ss / (rows.size() - 1)), unit.isAffine() ? LabUnit.KELVIN : unit));
+    }
+}

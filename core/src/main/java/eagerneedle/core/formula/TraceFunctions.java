@@ -1,0 +1,140 @@
+package eagerneedle.core.formula;
+
+import static eagerneedle.core.formula.Functions.scalar;
+
+import eagerneedle.core.event.Edges;
+import eagerneedle.core.event.Period;
+import eagerneedle.core.fit.Choices;
+import eagerneedle.core.fit.Fit;
+import eagerneedle.core.fit.NamedModel;
+import eagerneedle.core.fit.Points;
+import eagerneedle.core.fit.Scatter;
+import eagerneedle.core.quantity.Distribution;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Leaf;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.trace.Crossings;
+import eagerneedle.core.trace.Cursor;
+import eagerneedle.core.trace.Derivative;
+import eagerneedle.core.trace.Segmentation;
+import eagerneedle.core.trace.Spectrum;
+import eagerneedle.core.trace.Steadiness;
+import eagerneedle.core.trace.Trace;
+import eagerneedle.core.trace.Window;
+import eagerneedle.core.trace.WindowSensitivity;
+import eagerneedle.core.trace.WindowStatistics;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.function.ToDoubleFunction;
+
+/** Traces: making, windowing, reading and differentiating them; steadiness, changes, edges, periods. */
+final class TraceFunctions {
+    private static final String WAVE = "trace(index(80) * 50 ms, sin(2 * pi * index(80) / 20) * 3 V)";
+
+    private TraceFunctions() {
+    }
+
+    static void define() {
+        Functions.define("trace(times, values)", "a rising column of times and a column of values", "a trace", "count(trace(index(5) * 1 s, index(5) * 2 V))", "5", TraceFunctions::trace);
+        Functions.define("window(trace, from, to)", "a trace and two moments in s, or the name of a window of the session", "the samples in between, a trace",
+                "count(window(trace(index(11) * 1 s, index(11) * 2 V), 2 s, 5 s))", "4", a -> {
+                    Trace t = a.trace(0);
+                    if (a.value(1) instanceof Value.Words w) {
+                        return new Value.Signal(t.within(a.namedWindow(w.text(), t)));
+                    }
+                    return new Value.Signal(t.within(new Window(a.quantity(1).in(LabUnit.SECOND), a.quantity(2).in(LabUnit.SECOND), "written")));
+                });
+        Functions.define("value_at(trace, moment)", "a trace and a moment in s", "the value there with the scatter of the samples around it, in the trace's unit",
+                "value_at(trace(index(11) * 1 s, index(11) * 2 V), 3.5 s)", "7 V", a -> scalar(Cursor.at(a.trace(0), a.quantity(1).in(LabUnit.SECOND), a.id()).value()));
+        Functions.define("duration(trace, window: \"\")", "a trace with a window", "length of the window in s, each edge uncertain by half a sample", "duration(trace(index(11) * 1 s, index(11) * 2 V))",
+                "10.00(41) s", TraceFunctions::duration);
+        Functions.define("effective_n(trace, window: \"\")", "a trace with a window", "effective number of independent samples, a pure number",
+                "effective_n(trace(index(4) * 1 s, column(1 V, -1 V, 1 V, -1 V)))", "4", a -> scalar(Quantity.number(WindowStatistics.of(a.windowed(0)).effectiveN())));
+        Functions.define("derivative(trace, points: 11, degree: 2, window: \"\")", "a trace; an odd number of points under the sliding polynomial and its degree", "its rate of change, a trace, unit per s",
+                "count(derivative(trace(index(21) * 0.1 s, index(21) * 0.3 m), points: 5))", "17",
+                a -> new Value.Signal(Derivative.of(a.windowed(0), a.whole("points", 11, 3, 1001), a.whole("degree", 2, 1, 9)).trace()));
+        Functions.define("steady_since(trace, k: 2)", "a trace; how many standard uncertainties the slope may have", "the moment from which it is steady, in s as exact",
+                "steady_since(trace(index(200) * 1 s, exp(-index(200) / 5) * 1 V + sin(index(200) * 2) * 5 mV)) < 60 s", "true",
+                a -> scalar(Quantity.exact(Steadiness.of(a.trace(0), a.number("k", 2)).orElseThrow(() -> new FormulaException(a.column(), "The trace does not become steady.")).since(), LabUnit.SECOND)));
+        Functions.define("change_points(trace, window: \"\")", "a trace", "the moments at which its straight pieces meet, in s as exact",
+                "change_points(trace(index(40) * 1 s, abs(index(40) - 20) * 1 V + sin(index(40) * 2) * 10 mV))", "20.5 s", a -> {
+                    Trace t = a.windowed(0);
+                    List<Quantity> at = new ArrayList<>();
+                    List<Segmentation.Piece> pieces = Segmentation.linearPieces(t);
+                    for (int i = 1; i < pieces.size(); i++) {
+                        int from = pieces.get(i).from();
+                        at.add(Quantity.exact((t.time()[from - 1] + t.time()[from]) / 2, LabUnit.SECOND));
+                    }
+                    return new Value.Column(at);
+                });
+        Functions.define("frequency(trace, window: \"\")", "an evenly sampled trace", "frequency of the tallest line of its spectrum, in Hz as exact", "abs(frequency(" + WAVE + ") - 1 Hz) < 10 mHz", "true",
+                a -> scalar(Quantity.exact(Spectrum.of(a.windowed(0)).peak(), LabUnit.parse("Hz"))));
+        Functions.define("crossings(trace, level, window: \"\")", "a trace and a level in its unit", "moments of the upward crossings, in s as exact", "crossings(trace(index(9) * 1 s, sin(index(9) * pi / 4 - 1) * 1 V), 0 V)",
+                "1.282715412 s", a -> {
+                    Trace t = a.windowed(0);
+                    double level = a.quantity(1).in(t.unit());
+                    double span = Arrays.stream(t.value()).max().orElse(0) - Arrays.stream(t.value()).min().orElse(0);
+                    return new Value.Column(Arrays.stream(Crossings.of(t, level, 0.1 * span, true)).mapToObj(s -> Quantity.exact(s, LabUnit.SECOND)).toList());
+                });
+        Functions.define("edges(trace, window: \"\")", "the trace of a gate", "moments of the rising edges, in s as exact", "edges(trace(index(8) * 1 s, column(0 V, 5 V, 0 V, 0 V, 5 V, 5 V, 0 V, 5 V)))",
+                "0.5 s, 3.5 s, 6.5 s", a -> new Value.Column(Arrays.stream(Edges.of(a.windowed(0), true).times()).mapToObj(s -> Quantity.exact(s, LabUnit.SECOND)).toList()));
+        Functions.define("period(edges, resolution: 0 s, window: \"\")", "a column of at least 3 edge times, or the trace of an oscillation; the timer's step", "the period in s",
+                "period(column(0.000 s, 1.003 s, 1.999 s, 3.001 s, 4.000 s))", "0.99980(54) s", TraceFunctions::period);
+    }
+
+    /** Adds the influence of the choice of window when the call asks for it. */
+    static Quantity withChoice(Arguments a, Quantity q, ToDoubleFunction<Trace> answer) {
+        if (!a.has("choice")) {
+            return q;
+        }
+        Trace whole = a.trace(0);
+        String name = a.words("window", "");
+        Window w = name.isEmpty() ? new Window(whole.time()[0], whole.time()[whole.size() - 1], "whole") : a.namedWindow(name, whole);
+        WindowSensitivity s = WindowSensitivity.of(whole, w, a.quantity("choice", "0 %").in(LabUnit.ONE), answer);
+        Leaf leaf = Leaf.typeB(a.id(), "choice of window", a.scope().origin(), Distribution.RECTANGULAR);
+        return s.halfRange() == 0 ? q : q.with(leaf, s.halfRange() / Math.sqrt(3));
+    }
+
+    private static Value trace(Arguments a) {
+        List<Quantity> times = a.rows(0);
+        List<Quantity> values = a.rows(1);
+        if (times.size() != values.size()) {
+            throw new FormulaException(a.column(), "A trace needs as many times as values, not " + times.size() + " and " + values.size() + ".");
+        }
+        LabUnit unit = values.get(0).unit();
+        double[] t = times.stream().mapToDouble(q -> q.in(LabUnit.SECOND)).toArray();
+        for (int i = 1; i < t.length; i++) {
+            if (!(t[i] > t[i - 1])) {
+                throw new FormulaException(a.at(0).column(), "Times of a trace rise; row " + (i + 1) + " does not.");
+            }
+        }
+        return new Value.Signal(new Trace(a.scope().label(), t, values.stream().mapToDouble(q -> q.in(unit)).toArray(), unit, 0, List.of()));
+    }
+
+    private static Value duration(Arguments a) {
+        Trace t = a.windowed(0);
+        if (t.size() < 2) {
+            throw new FormulaException(a.at(0).column(), "The window holds fewer than 2 samples.");
+        }
+        double edge = t.interval() / Math.sqrt(12) * Math.sqrt(2);
+        Leaf leaf = Leaf.typeB(a.id(), "half a sample at each edge", a.scope().origin(), Distribution.TRIANGULAR);
+        return scalar(Quantity.of(t.time()[t.size() - 1] - t.time()[0], edge, LabUnit.SECOND, leaf));
+    }
+
+    private static Value period(Arguments a) {
+        if (a.value(0) instanceof Value.Signal) {
+            Trace t = a.windowed(0);
+            List<Quantity> x = new ArrayList<>();
+            List<Quantity> y = new ArrayList<>();
+            for (int i = 0; i < t.size(); i++) {
+                x.add(Quantity.exact(t.time()[i], LabUnit.SECOND));
+                y.add(Quantity.exact(t.value()[i], t.unit()));
+            }
+            Fit f = NamedModel.DAMPED_COSINE.fit(Points.of(x, y), new Choices(Scatter.FROM_RESIDUALS, a.id(), "scatter of samples"));
+            return scalar(f.parameter(f.names().indexOf("period")));
+        }
+        double[] times = a.rows(0).stream().mapToDouble(q -> q.in(LabUnit.SECOND)).toArray();
+        return scalar(Period.of(Edges.of(times), a.quantity("resolution", "0 s").in(LabUnit.SECOND), a.id()).value());
+    }
+}
