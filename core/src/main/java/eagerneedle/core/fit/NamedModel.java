@@ -307,7 +307,30 @@ public enum NamedModel {
             }
             return v;
         };
-        return CurveFit.ofPoints(words, parameters, units, s, law, points, choices);
+        Fit fit = CurveFit.ofPoints(words, parameters, units, s, law, points, choices);
+        double[] found = fit.parameters().stream().mapToDouble(eagerneedle.core.quantity.Quantity::value).toArray();
+        double[] plain = canonical(found.clone());
+        return Arrays.equals(found, plain) ? fit : CurveFit.ofPoints(words, parameters, units, plain, law, points, choices);
+    }
+
+    /** The same curve with its parameters in the form people expect: no negative period or amplitude, the shorter time first. */
+    private double[] canonical(double[] p) {
+        if (this == DAMPED_COSINE) {
+            if (p[3] < 0) {
+                p[3] = -p[3];
+                p[4] = -p[4];
+            }
+            if (p[1] < 0) {
+                p[1] = -p[1];
+                p[4] += Math.PI;
+            }
+            if (Math.abs(p[4]) > Math.PI) {
+                p[4] = Math.IEEEremainder(p[4], 2 * Math.PI);
+            }
+        } else if (this == TWO_EXPONENTIALS && p[1] > p[3]) {
+            return new double[] {p[2], p[3], p[0], p[1]};
+        }
+        return p;
     }
 
     /** Starting values from the data alone, in the law's own plain numbers. */

@@ -217,12 +217,13 @@ final class Regression {
         double bestSquares = Double.POSITIVE_INFINITY;
         boolean first = false;
         boolean disagree = false;
+        double negligible = 1e-24 * squaresOfOrdinates();
         for (int s = 0; s < starts.size(); s++) {
             double[] end = descend(starts.get(s));
             double squares = end == null ? Double.POSITIVE_INFINITY : squares(end);
             first |= s == 0 && end != null;
-            disagree |= end == null || best != null && Math.abs(squares - bestSquares) > 1e-6 * (bestSquares + 1e-300);
-            if (squares < bestSquares * (1 - 1e-9) - 1e-300 || best == null && end != null) {
+            disagree |= end == null || best != null && Math.abs(squares - bestSquares) > 1e-6 * bestSquares + negligible;
+            if (squares < bestSquares * (1 - 1e-9) - negligible || best == null && end != null) {
                 best = end;
                 bestSquares = squares;
             }
@@ -399,15 +400,22 @@ final class Regression {
             }
             inPlane += dot * dot;
         }
-        double size = 0;
+        double size = squaresOfOrdinates();
         for (int i = 0; i < n; i++) {
             all += e[i] * e[i];
-            double w = weights.uY() == null ? 1 : 1 / weights.uY()[i];
-            size += y[i] * y[i] * w * w;
         }
         double rest = Math.max(0, all - inPlane) / Math.max(1, n - p);
         boolean still = all <= 1e-24 * size || Math.sqrt(inPlane / p) <= LARGEST_OFFSET * Math.sqrt(rest) || inPlane <= 1e-22 * size;
         return still ? null : "the sum of squares";
+    }
+
+    private double squaresOfOrdinates() {
+        double size = 0;
+        for (int i = 0; i < n; i++) {
+            double w = weights.uY() == null || weights.uY()[i] == 0 ? 1 : 1 / weights.uY()[i];
+            size += y[i] * y[i] * w * w;
+        }
+        return size;
     }
 
     private double squares(double[] theta) {

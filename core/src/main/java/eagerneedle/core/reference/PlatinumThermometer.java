@@ -33,7 +33,7 @@ public final class PlatinumThermometer {
         if (!(ratio >= ratio(-200) && ratio <= ratio(850))) {
             return Double.NaN;
         }
-        double t = (-A + Math.sqrt(Math.max(0, A * A - 4 * B * (1 - ratio)))) / (2 * B);
+        double t = Math.max(-200, Math.min(850, (-A + Math.sqrt(Math.max(0, A * A - 4 * B * (1 - ratio)))) / (2 * B)));
         for (int step = 0; step < 30; step++) {
             double next = Math.max(-200, Math.min(850, t - (ratio(t) - ratio) / slope(t)));
             if (Math.abs(next - t) < 1e-12) {

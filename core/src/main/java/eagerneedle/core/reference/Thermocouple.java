@@ -25,6 +25,8 @@ import java.util.TreeMap;
 public final class Thermocouple {
     private static final LabUnit MILLIVOLT = LabUnit.parse("mV");
     private static final LabUnit CELSIUS = LabUnit.parse("degC");
+    /** What the end of a range may be missed by through rounding, in mV. */
+    private static final double ROUNDING = 1e-10;
     private static final Map<String, Thermocouple> TYPES = read();
 
     private record Piece(double from, double to, double[] coefficients, double[] exponential) {
@@ -143,7 +145,7 @@ public final class Thermocouple {
     public double temperature(double mV) {
         double low = lowest;
         double high = to();
-        if (!(mV >= voltage(low) && mV <= voltage(high)) || lowest > from() && mV <= voltage(from())) {
+        if (!(mV >= voltage(low) - ROUNDING && mV <= voltage(high) + ROUNDING) || lowest > from() && mV <= voltage(from())) {
             return Double.NaN;
         }
         double t = low + (high - low) * (mV - voltage(low)) / (voltage(high) - voltage(low));

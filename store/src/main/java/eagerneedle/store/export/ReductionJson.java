@@ -141,7 +141,8 @@ public final class ReductionJson {
             n.put("dof", dof);
         }
         n.put("k", Coverage.DEFAULT.factor(dof)).put("U", Coverage.DEFAULT.expanded(q)).put("limit", q.limit()).put("school", name(School.STANDARD));
-        if (!q.isLinear()) {
+        boolean ofOneRun = name.contains("[");
+        if (!q.isLinear() && !ofOneRun) {
             curved(n, q);
         }
     }
