@@ -1,6 +1,5 @@
 package eagerneedle.core.formula;
 
-import eagerneedle.core.fit.FitException;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.UnitException;
@@ -8,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.function.BinaryOperator;
+import org.hipparchus.exception.MathRuntimeException;
 
 /**
  * Evaluates a syntax tree in a scope. Operators work element by element on columns. Whatever goes wrong below is told with
@@ -41,7 +41,11 @@ final class Evaluator {
                 case 4 -> infix((Expr.Infix) e);
                 default -> Functions.call(this, (Expr.Call) e);
             };
-        } catch (UnitException | FitException | ArithmeticException bad) {
+        } catch (FormulaException known) {
+            throw known;
+        } catch (MathRuntimeException numerical) {
+            throw new FormulaException(e.column(), "'" + Spelling.of(e) + "' cannot be computed with these numbers.");
+        } catch (IllegalArgumentException | ArithmeticException bad) {
             throw new FormulaException(e.column(), bad.getMessage());
         }
     }
