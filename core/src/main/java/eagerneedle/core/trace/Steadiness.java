@@ -11,6 +11,8 @@ import java.util.Optional;
 public record Steadiness(double since, WindowStatistics rest) {
     private static final int STARTS = 60;
     private static final int FEWEST = 10;
+    /** One start in twenty fails by chance; a drift fails them all. */
+    private static final int IN_A_ROW = 4;
 
     /**
      * The earliest steady start.
@@ -25,16 +27,19 @@ public record Steadiness(double since, WindowStatistics rest) {
             return Optional.empty();
         }
         Optional<Steadiness> best = Optional.empty();
+        int failures = 0;
         for (int s = STARTS; s >= 0; s--) {
             int from = (int) ((long) s * (n - FEWEST) / STARTS);
             Trace tail = trace.slice(from, n);
             WindowStatistics w = WindowStatistics.of(tail);
             if (!w.steady(k) || !levelsAgree(tail, k)) {
-                if (best.isPresent() || from < 0.8 * n) {
+                failures++;
+                if (failures >= IN_A_ROW && from < 0.8 * n) {
                     break;
                 }
                 continue;
             }
+            failures = 0;
             best = Optional.of(new Steadiness(trace.time()[from], w));
         }
         return best.filter(b -> b.since() <= trace.time()[(int) (0.8 * (n - 1))]);

@@ -119,4 +119,27 @@ class QuantityPropertiesTest {
         double sd = Math.sqrt((squares - sum * sum / n) / (n - 1));
         assertThat(q.u()).isBetween(0.98 * sd, 1.02 * sd);
     }
+
+    @Property(tries = 60)
+    void propagationAgreesWithMonteCarloForNearlyLinearFunctions(@ForAll("lengths") Quantity a, @ForAll("lengths") Quantity b) {
+        Quantity x = Quantity.of(5 + Math.abs(a.in(LabUnit.parse("m"))), 0.02, LabUnit.ONE, Leaf.typeB("x", "x", "", Distribution.NORMAL));
+        Quantity y = Quantity.of(7 + Math.abs(b.in(LabUnit.parse("m"))), 0.03, LabUnit.ONE, Leaf.typeB("y", "y", "", Distribution.RECTANGULAR));
+        Quantity f = x.times(y).plus(x.power(2)).dividedBy(y.plus(x));
+        MonteCarlo m = MonteCarlo.of(f, Coverage.DEFAULT, MonteCarlo.Settings.QUICK);
+        assertThat(m.sd()).isCloseTo(f.u(), within(0.02 * f.u()));
+        assertThat(m.mean()).isCloseTo(f.value(), within(0.05 * f.u()));
+    }
+
+    @Property(tries = 60)
+    void covarianceMatricesAreSymmetricAndPositiveSemiDefinite(@ForAll("lengths") Quantity a, @ForAll("lengths") Quantity b, @ForAll("lengths") Quantity c) {
+        Covariance v = Covariance.of(java.util.List.of(a.plus(b), b.minus(c), a.scaled(2).plus(c), a));
+        for (double e : new org.hipparchus.linear.EigenDecompositionSymmetric(org.hipparchus.linear.MatrixUtils.createRealMatrix(v.correlation())).getEigenvalues()) {
+            assertThat(e).isGreaterThan(-1e-9);
+        }
+        for (int i = 0; i < 4; i++) {
+            for (int j = 0; j < 4; j++) {
+                assertThat(v.matrix()[i][j]).isEqualTo(v.matrix()[j][i]);
+            }
+        }
+    }
 }
