@@ -12,14 +12,18 @@ public final class Ratios {
     }
 
     public static void main(String[] arguments) throws RunnerException {
-        Collection<RunResult> results = new Runner(new OptionsBuilder().include(Benches.class.getName()).build()).run();
+        Collection<RunResult> results = new Runner(new OptionsBuilder().include(Benches.class.getName()).include(NumberBenches.class.getName()).build()).run();
         System.out.println();
         print(results, "oneEdit", "wholeReduction", "one edit of a window against reducing the whole session");
+        print(results, "monteCarloOfAMillion", "plainDrawsOfAMillion", "a million draws of ten inputs against a straight loop on one core");
+        print(results, "formulaFit", "libraryFit", "fit of a formula to 10 000 points against the library alone");
+        print(results, "changePoints", "plainStretches", "change points of 300 samples against costing every stretch");
+        print(results, "formulaEvaluation", "plainEvaluation", "a formula of ten uncertain inputs against its plain arithmetic");
         print(results, "windowStatisticsOfAMillion", "plainLoopOverAMillion", "window statistics of a million samples against a plain loop");
     }
 
     private static void print(Collection<RunResult> results, String of, String baseline, String says) {
-        System.out.printf("%-62s %.3f ms : %.3f ms = %.3g%n", says, score(results, of), score(results, baseline), score(results, of) / score(results, baseline));
+        System.out.printf("%-66s %.4f ms : %.4f ms = %.3g%n", says, score(results, of), score(results, baseline), score(results, of) / score(results, baseline));
     }
 
     private static double score(Collection<RunResult> results, String name) {

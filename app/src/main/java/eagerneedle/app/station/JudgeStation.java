@@ -128,6 +128,10 @@ public final class JudgeStation implements StationView {
                     + Notation.figures(first.combinedIfHalved(c.result().u()), 2) + " " + unit + ".");
             largest.setId("largest");
             left.getChildren().add(largest);
+            desk.bench().reduction().circularity(c).ifPresent(remark -> left.getChildren().add(attention(remark)));
+            if (c.drawn() != null) {
+                left.getChildren().add(attention(c.drawn().remark()));
+            }
         }
         PictureView bars = new PictureView("Uncertainty budget", (s, w, h) -> BudgetPicture.paint(s, b, 0, 0, w, MOST_LINES));
         bars.setMinHeight(BudgetPicture.height(b, MOST_LINES));
@@ -137,6 +141,12 @@ public final class JudgeStation implements StationView {
             double rest = b.lines().stream().skip(MOST_LINES).mapToDouble(Budget.Line::share).sum();
             left.getChildren().add(Labels.quiet("and " + (b.lines().size() - MOST_LINES) + " more, together " + Notation.plain(100 * rest, 2) + " %"));
         }
+    }
+
+    private static Label attention(String text) {
+        Label l = Labels.wrapped(text);
+        l.getStyleClass().add("attention");
+        return l;
     }
 
     private Node school(Comparison c, School s, boolean speaks) {

@@ -3,6 +3,7 @@ package eagerneedle.app.window;
 import eagerneedle.app.bench.Workbench;
 import eagerneedle.core.quantity.Budget;
 import eagerneedle.core.quantity.Coverage;
+import eagerneedle.core.quantity.MonteCarlo;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Ledger;
@@ -207,6 +208,10 @@ public final class LedgerPane extends VBox {
         Quantity v = q.get();
         detail.getChildren().add(styledWrap(v.isExact() ? "Taken as exact." : "± " + Notation.figures(Coverage.DEFAULT.expanded(v), 2) + " " + v.unit().pretty() + " at 95 %, k = "
                 + Notation.plain(Coverage.DEFAULT.factor(v.dof()), 3) + (Double.isInfinite(v.dof()) ? "" : ", " + Notation.plain(v.dof(), 3) + " degrees of freedom"), "quiet"));
+        if (!v.isLinear()) {
+            MonteCarlo m = MonteCarlo.of(v, Coverage.DEFAULT, MonteCarlo.Settings.QUICK);
+            detail.getChildren().add(styledWrap(m.remark(), m.firstOrderIsGoodEnough() ? "quiet" : "attention"));
+        }
         List<Budget.Line> lines = Budget.of(v).lines();
         for (Budget.Line l : lines.subList(0, Math.min(4, lines.size()))) {
             detail.getChildren().add(styledWrap(Math.round(100 * l.share()) + " %  " + l.label(), "plain-small"));

@@ -217,7 +217,7 @@ final class Regression {
         double bestSquares = Double.POSITIVE_INFINITY;
         boolean first = false;
         boolean disagree = false;
-        double negligible = 1e-24 * squaresOfOrdinates();
+        double negligible = 1e-24 * squaresOfOrdinates(start);
         for (int s = 0; s < starts.size(); s++) {
             double[] end = descend(starts.get(s));
             double squares = end == null ? Double.POSITIVE_INFINITY : squares(end);
@@ -400,7 +400,7 @@ final class Regression {
             }
             inPlane += dot * dot;
         }
-        double size = squaresOfOrdinates();
+        double size = squaresOfOrdinates(theta);
         for (int i = 0; i < n; i++) {
             all += e[i] * e[i];
         }
@@ -409,11 +409,17 @@ final class Regression {
         return still ? null : "the sum of squares";
     }
 
-    private double squaresOfOrdinates() {
+    /** Weighted sum of squares of the ordinates: what rounding of the residuals is measured against. */
+    private double squaresOfOrdinates(double[] theta) {
+        double[][] slopesAndWeights = new double[2][n];
+        RealMatrix white = whitener;
+        whitener = null;
+        rows(theta, new double[n], new double[n][p], slopesAndWeights);
+        whitener = white;
         double size = 0;
         for (int i = 0; i < n; i++) {
-            double w = weights.uY() == null || weights.uY()[i] == 0 ? 1 : 1 / weights.uY()[i];
-            size += y[i] * y[i] * w * w;
+            double w = slopesAndWeights[1][i];
+            size += Double.isFinite(w) ? y[i] * y[i] * w * w : 0;
         }
         return size;
     }

@@ -32,6 +32,11 @@ public interface Scope {
         return over(origin, Map.of());
     }
 
+    /** A scope with no names in it whose leaves are called by a label. */
+    static Scope labelled(String origin, String label) {
+        return over(origin, label, java.util.List.of(), name -> Optional.empty());
+    }
+
     /** A scope over these values. */
     static Scope over(String origin, Map<String, Value> values) {
         return over(origin, values.keySet(), name -> Optional.ofNullable(values.get(name)));
@@ -39,6 +44,10 @@ public interface Scope {
 
     /** A scope without windows over names that are looked up. */
     static Scope over(String origin, Collection<String> names, Function<String, Optional<Value>> lookup) {
+        return over(origin, origin, names, lookup);
+    }
+
+    private static Scope over(String origin, String label, Collection<String> names, Function<String, Optional<Value>> lookup) {
         return new Scope() {
             @Override
             public Optional<Value> lookup(String name) {
@@ -57,7 +66,7 @@ public interface Scope {
 
             @Override
             public String label() {
-                return origin;
+                return label;
             }
 
             @Override

@@ -3,6 +3,7 @@ package eagerneedle.core.judge;
 import eagerneedle.core.quantity.Corners;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.Interval;
+import eagerneedle.core.quantity.MonteCarlo;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.UnitException;
@@ -17,11 +18,21 @@ import java.util.Locale;
  * @param reference what it is compared with, in the unit of the result
  * @param coverage  coverage probability of the standard-uncertainty school
  * @param threshold largest percent error that the method calls good, in percent; NaN if it states none
+ * @param drawn     the Monte Carlo draws of the difference where first order is not good enough for it, otherwise null
  */
-public record Comparison(String id, String label, Quantity result, Quantity reference, Coverage coverage, double threshold) {
+public record Comparison(String id, String label, Quantity result, Quantity reference, Coverage coverage, double threshold, MonteCarlo drawn) {
     /** @throws UnitException when the two are of different kinds */
     public static Comparison of(String id, String label, Quantity result, Quantity reference, Coverage coverage, double threshold) {
-        return new Comparison(id, label, result, reference.to(result.unit()), coverage, threshold);
+        Quantity fitting = reference.to(result.unit());
+        return new Comparison(id, label, result, fitting, coverage, threshold, drawn(result.minus(fitting), coverage));
+    }
+
+    private static MonteCarlo drawn(Quantity difference, Coverage coverage) {
+        if (difference.isLinear()) {
+            return null;
+        }
+        MonteCarlo m = MonteCarlo.of(difference, coverage, MonteCarlo.Settings.QUICK);
+        return m.firstOrderIsGoodEnough() ? null : m;
     }
 
     /** Result minus reference, in the unit of the result. */
@@ -50,6 +61,15 @@ public record Comparison(String id, String label, Quantity result, Quantity refe
         return limits(result).overlap(limits(reference));
     }
 
+    private String byDraws(String unit) {
+        if (drawn.undefined() > 0) {
+            return "No verdict: " + Character.toLowerCase(drawn.remark().charAt(0)) + drawn.remark().substring(1);
+        }
+        return "%s %s %s: the %s %% interval of the difference by Monte Carlo runs from %s to %s%s (first order is not good enough here).".formatted(Notation.bracket(result),
+                agrees(School.STANDARD) ? "agrees with" : "does not agree with", Notation.bracket(reference), Notation.plain(100 * coverage.probability(), 4),
+                Notation.plain(drawn.symmetric().low(), 4), Notation.plain(drawn.symmetric().high(), 4), unit);
+    }
+
     private static Interval limits(Quantity q) {
         return Corners.of(q).interval();
     }
@@ -67,7 +87,7 @@ public record Comparison(String id, String label, Quantity result, Quantity refe
 
     public boolean agrees(School school) {
         return switch (school) {
-            case STANDARD -> Math.abs(normalised()) <= factor();
+            case STANDARD -> drawn != null ? drawn.undefined() == 0 && drawn.symmetric().contains(0) : Math.abs(normalised()) <= factor();
             case LIMITS -> overlap() >= 0;
             case PERCENT -> Double.isNaN(threshold) || Math.abs(percent()) <= threshold;
         };
@@ -77,7 +97,7 @@ public record Comparison(String id, String label, Quantity result, Quantity refe
     public String verdict(School school) {
         String unit = result.unit().pretty().isEmpty() ? "" : " " + result.unit().pretty();
         return switch (school) {
-            case STANDARD -> "%s %s %s: the difference %s%s is %.2f combined standard uncertainties (limit of agreement %.2f).".formatted(
+            case STANDARD -> drawn != null ? byDraws(unit) : "%s %s %s: the difference %s%s is %.2f combined standard uncertainties (limit of agreement %.2f).".formatted(
                     Notation.bracket(result), agrees(school) ? "agrees with" : "does not agree with", Notation.bracket(reference),
                     Notation.plusMinus(difference().value(), coverage.expanded(difference())), unit, Math.abs(normalised()), factor());
             case LIMITS -> agrees(school)

@@ -5,9 +5,10 @@ import eagerneedle.core.chain.Chain;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.Value;
+import eagerneedle.core.formula.Written;
+import eagerneedle.core.quantity.Correlated;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
@@ -99,13 +100,57 @@ public final class Reducer {
         }
 
         private void reading(String key, String text, Sheet.Input input) {
-            nodes.put(key, new Graph.Node(List.of(), List.of(text, input.leafLabel()), look -> {
+            List<String> together = correlatedWith(key);
+            nodes.put(together.isEmpty() ? key : "alone " + key, new Graph.Node(List.of(), List.of(text, input.leafLabel()), look -> {
                 try {
-                    return Outcome.of(Reading.parse(text).toQuantity("input:" + key, input.leafLabel(), input.by() == null ? "reading" : input.by()));
+                    return Outcome.of(Written.quantity(text, "input:" + key, input.leafLabel(), input.by() == null ? "reading" : input.by()));
                 } catch (IllegalArgumentException e) {
                     return Outcome.problem(e.getMessage());
                 }
             }));
+            if (!together.isEmpty()) {
+                nodes.put(key, new Graph.Node(together.stream().map(n -> "alone " + n).toList(), List.of(sheet.correlations()), look -> correlated(key, together, look)));
+            }
+        }
+
+        /** All inputs bound to this one by declared correlations, itself included, in the order of the sheet; empty for one that stands alone. */
+        private List<String> correlatedWith(String key) {
+            Set<String> group = new LinkedHashSet<>(Set.of(key));
+            for (int before = 0; before != group.size();) {
+                before = group.size();
+                sheet.correlations().stream().filter(c -> c.between().stream().anyMatch(group::contains)).forEach(c -> group.addAll(c.between()));
+            }
+            return group.size() == 1 ? List.of() : sheet.inputs().keySet().stream().filter(group::contains).toList();
+        }
+
+        private Outcome correlated(String key, List<String> together, java.util.function.Function<String, Outcome> look) {
+            int n = together.size();
+            List<Quantity> alone = new ArrayList<>();
+            for (String name : together) {
+                Outcome o = look.apply("alone " + name);
+                if (o.quantity().isEmpty()) {
+                    return o;
+                }
+                alone.add(o.quantity().get());
+            }
+            double[][] r = new double[n][n];
+            for (int i = 0; i < n; i++) {
+                r[i][i] = 1;
+            }
+            for (Sheet.Correlation c : sheet.correlations()) {
+                int i = together.indexOf(c.between().get(0));
+                int j = together.indexOf(c.between().get(1));
+                if (i >= 0 && j >= 0) {
+                    r[i][j] = r[j][i] = c.r();
+                }
+            }
+            try {
+                List<String> ids = together.stream().map(name -> "input:" + name).toList();
+                List<String> labels = together.stream().map(name -> sheet.inputs().get(name).leafLabel()).toList();
+                return Outcome.of(Correlated.of(alone, r, ids, labels).get(together.indexOf(key)));
+            } catch (IllegalArgumentException e) {
+                return Outcome.problem(e.getMessage());
+            }
         }
 
         private void capture(String captureName, Sheet.Capture capture) {

@@ -5,6 +5,7 @@ import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.Scope;
 import eagerneedle.core.formula.Value;
+import eagerneedle.core.judge.Circularity;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.Coverage;
@@ -31,6 +32,7 @@ public final class Reduction {
     private final Map<String, Outcome> outcomes;
     private final List<Run> runs;
     private final boolean planned;
+    private volatile List<Comparison> comparisons;
 
     Reduction(SheetReader.Located located, Session session, SampleSource source, Map<String, Outcome> outcomes, List<Run> runs, boolean planned) {
         this.located = located;
@@ -130,6 +132,18 @@ public final class Reduction {
 
     /** The comparisons that can be made so far, in the order of the sheet. */
     public List<Comparison> comparisons() {
+        if (comparisons == null) {
+            comparisons = List.copyOf(compare());
+        }
+        return comparisons;
+    }
+
+    /** Why a comparison proves less than it seems to, if it does: one sentence. */
+    public Optional<String> circularity(Comparison c) {
+        return Circularity.remark("The result", c.result(), "the reference", c.reference());
+    }
+
+    private List<Comparison> compare() {
         List<Comparison> out = new ArrayList<>();
         for (Sheet.Comparison c : sheet().comparisons()) {
             Optional<Quantity> result = quantity(c.result());
@@ -155,7 +169,7 @@ public final class Reduction {
         List<CheckOutcome> out = new ArrayList<>();
         for (Sheet.Check check : sheet().checks()) {
             try {
-                Value v = Formula.parse(check.formula()).evaluate(new CheckScope());
+                Value v = Formula.parse(check.formula()).evaluate(checkScope());
                 out.add(new CheckOutcome(check, v instanceof Value.Truth t ? Optional.of(t.holds()) : Optional.empty(), null));
             } catch (NodeScope.Missing | FormulaException e) {
                 out.add(new CheckOutcome(check, Optional.empty(), e.getMessage()));
@@ -213,11 +227,8 @@ public final class Reduction {
         return out;
     }
 
-    private final class CheckScope implements Scope {
-        private final Scope empty = Scope.empty("check");
-
-        @Override
-        public Optional<Value> lookup(String name) {
+    private Scope checkScope() {
+        return Scope.over("check", new LinkedHashSet<>(outcomes.keySet()), name -> {
             if (name.equals("pi") || name.equals("e")) {
                 return Optional.empty();
             }
@@ -226,31 +237,6 @@ public final class Reduction {
                 throw new NodeScope.Missing(o.problem());
             }
             return Optional.of(o.value());
-        }
-
-        @Override
-        public Set<String> names() {
-            return new LinkedHashSet<>(outcomes.keySet());
-        }
-
-        @Override
-        public String origin() {
-            return empty.origin();
-        }
-
-        @Override
-        public String label() {
-            return empty.label();
-        }
-
-        @Override
-        public boolean planning() {
-            return planned;
-        }
-
-        @Override
-        public Optional<Window> window(String name, Trace trace) {
-            return Optional.empty();
-        }
+        });
     }
 }

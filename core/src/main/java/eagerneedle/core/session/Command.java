@@ -2,7 +2,7 @@ package eagerneedle.core.session;
 
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.judge.School;
-import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.formula.Written;
 import eagerneedle.core.trace.Window;
 import java.time.Instant;
 import java.util.Locale;
@@ -167,7 +167,7 @@ public sealed interface Command {
 
     private static String checked(String reading) {
         if (reading != null) {
-            Reading.parse(reading);
+            Written.check(reading);
         }
         return reading;
     }

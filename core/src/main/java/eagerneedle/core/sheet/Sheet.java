@@ -16,7 +16,7 @@ import java.util.Map;
  * {@code docs/method-sheet.md} explain each entry. Missing lists and maps are empty, never null.
  */
 public record Sheet(int sheet, String id, String title, String subject, String place, String question, List<Principle> principle,
-                    List<String> cautions, Map<String, Input> inputs, Map<String, Input> planned, Map<String, Device> devices,
+                    List<String> cautions, Map<String, Input> inputs, Map<String, Input> planned, List<Correlation> correlations, Map<String, Device> devices,
                     Map<String, Channel> channels, List<Step> prepare, Map<String, Capture> captures, Map<String, Derived> results,
                     List<Picture> pictures, List<Comparison> comparisons, List<Check> checks, List<Step> finish) {
     public Sheet {
@@ -26,6 +26,7 @@ public record Sheet(int sheet, String id, String title, String subject, String p
         cautions = orEmpty(cautions);
         inputs = orEmpty(inputs);
         planned = orEmpty(planned);
+        correlations = orEmpty(correlations);
         devices = orEmpty(devices);
         channels = orEmpty(channels);
         prepare = orEmpty(prepare);
@@ -47,6 +48,10 @@ public record Sheet(int sheet, String id, String title, String subject, String p
         public String leafLabel() {
             return by == null ? label : label + " by " + by;
         }
+    }
+
+    /** A declared correlation coefficient {@code r}, -1 to 1, of two inputs. */
+    public record Correlation(List<String> between, double r) {
     }
 
     /** An instrument with an output; {@code rig} names the simulated stand-in, if there is one. */

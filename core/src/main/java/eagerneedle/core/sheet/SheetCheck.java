@@ -3,6 +3,7 @@ package eagerneedle.core.sheet;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.NearName;
+import eagerneedle.core.formula.Written;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
 import java.util.ArrayList;
@@ -29,13 +30,28 @@ final class SheetCheck {
         SheetCheck c = new SheetCheck(located);
         c.readings("inputs", located.sheet().inputs());
         c.readings("planned", located.sheet().planned());
+        c.correlations();
         c.channels();
         c.formulas();
         c.references();
     }
 
     private void readings(String section, Map<String, Sheet.Input> inputs) {
-        inputs.forEach((name, input) -> attempt("/" + section + "/" + name + "/value", () -> Reading.parse(input.value())));
+        inputs.forEach((name, input) -> attempt("/" + section + "/" + name + "/value", () -> Written.check(input.value())));
+    }
+
+    private void correlations() {
+        for (int i = 0; i < sheet.correlations().size(); i++) {
+            Sheet.Correlation c = sheet.correlations().get(i);
+            for (String name : c.between()) {
+                if (!sheet.inputs().containsKey(name)) {
+                    throw located.problem("/correlations/" + i + "/between", 1, "there is no input " + name + NearName.hint(name, sheet.inputs().keySet()));
+                }
+            }
+            if (c.between().size() != 2 || c.between().get(0).equals(c.between().get(1))) {
+                throw located.problem("/correlations/" + i + "/between", 1, "a correlation is declared between two different inputs.");
+            }
+        }
     }
 
     private void channels() {

@@ -37,6 +37,11 @@ public final class ReductionJson {
             n.put("id", c.id()).put("label", c.label()).put("difference", c.difference().value()).put("unit", c.difference().unit().symbol());
             n.put("u", c.difference().u()).put("normalised", c.normalised()).put("k", c.factor()).put("chance", c.chance()).put("percent", c.percent());
             n.put("overlap", c.overlap()).put("school", name(speaks));
+            ArrayNode remarks = n.putArray("remarks");
+            reduction.circularity(c).ifPresent(remarks::add);
+            if (c.drawn() != null) {
+                remarks.add(c.drawn().remark());
+            }
             for (School s : School.values()) {
                 n.putObject(name(s)).put("agrees", c.agrees(s)).put("verdict", c.verdict(s));
             }
