@@ -52,7 +52,11 @@ public final class CalibrateStation implements StationView {
     private final List<CalibrationPoint> taken = new ArrayList<>();
     private final String channelName;
     private final Sheet.Channel channel;
+    private static final long STILL_MEANT = 1_500_000_000L;
     private WindowStatistics now;
+    /** The last reading that was steady, and when (System.nanoTime): a point taken a moment later means that one. */
+    private WindowStatistics settled;
+    private long settledAt;
     private double since;
     private long lastTick;
 
@@ -122,6 +126,7 @@ public final class CalibrateStation implements StationView {
                     desk.rig().get().arrange(Map.of("reference", reference.getText().strip()));
                     RawSamples last = desk.rig().get().last(channelName, 0.01);
                     since = last.size() == 0 ? 0 : last.time()[last.size() - 1] + 0.1;
+                    settled = null;
                 } else {
                     Notices.warn(all, "No instrument is connected: connect it at Rig first.");
                 }
@@ -138,13 +143,15 @@ public final class CalibrateStation implements StationView {
         }
         Notices.attempt(all, () -> {
             Reading.parse(reference.getText()).unit().convert(0, channel.labUnit());
-            if (now == null || now.n() < wanted()) {
+            boolean justSettled = settled != null && System.nanoTime() - settledAt < STILL_MEANT;
+            if (!justSettled && (now == null || now.n() < wanted())) {
                 throw new IllegalArgumentException("The reading is not long enough yet; wait until it is steady for " + Notation.plain(SECONDS, 2) + " s.");
             }
-            if (!now.steady(3)) {
+            if (!justSettled && !now.steady(3)) {
                 throw new IllegalArgumentException("The reading still drifts by " + Notation.plain(now.slope(), 2) + " " + channel.labUnit().pretty() + "/s; wait until it is steady.");
             }
-            taken.add(new CalibrationPoint(reference.getText().strip(), now.mean(), now.uMean(), now.n(), true));
+            WindowStatistics meant = justSettled ? settled : now;
+            taken.add(new CalibrationPoint(reference.getText().strip(), meant.mean(), meant.uMean(), meant.n(), true));
             List<String> plan = channel.calibration().points();
             if (taken.size() < plan.size()) {
                 reference.setText(plan.get(taken.size()));
@@ -210,6 +217,8 @@ public final class CalibrateStation implements StationView {
             steady.setText((ready ? "steady" : now.n() < wanted() ? "collecting" : "drifting") + " · " + now.n() + " samples, scatter " + Notation.plain(now.sd(), 2) + " " + channel.labUnit().pretty());
             steady.getStyleClass().remove("good");
             if (ready) {
+                settled = now;
+                settledAt = t;
                 steady.getStyleClass().add("good");
             }
         }

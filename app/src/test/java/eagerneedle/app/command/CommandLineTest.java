@@ -71,6 +71,55 @@ class CommandLineTest {
     }
 
     @Test
+    void evalSaysWhereFirstOrderIsNotEnough() throws IOException {
+        Said bent = needle("eval", "(0.0 ± 1.0)^2");
+        assertThat(bent.out()).contains("First order is not good enough here");
+        JsonNode q = needle("eval", "(0.0 ± 1.0)^2", "--json").json().get("quantities").get(0);
+        assertThat(q.get("u").asDouble()).isZero();
+        assertThat(q.get("monteCarlo").get("mean").asDouble()).isCloseTo(1, within(0.05));
+        assertThat(q.get("monteCarlo").get("firstOrderIsGoodEnough").asBoolean()).isFalse();
+        assertThat(needle("eval", "2.00(1) m * 3 s").out().strip()).isEqualTo("6.000(30) m·s");
+        JsonNode ratio = needle("eval", "limit(2, 1) / limit(5, 1)", "--json").json().get("quantities").get(0);
+        assertThat(ratio.get("limits").get("low").asDouble()).isCloseTo(1.0 / 6, within(1e-12));
+        assertThat(ratio.get("limits").get("exact").asBoolean()).isTrue();
+        assertThat(needle("eval", "(1.60 ± 0.02)e-3 kg").out().strip()).isEqualTo("0.001600(20) kg");
+        assertThat(needle("eval", "verdict(9.70(5) m/s^2, 9.81 m/s^2)").out()).contains("does not agree");
+    }
+
+    @Test
+    void fitTakesUncertaintiesInBothColumnsAndNamedModels() throws IOException {
+        Path csv = folder.resolve("both.csv");
+        Files.writeString(csv, "x,y,ux,uy\n0,5.9,0.03162277660168379,1\n0.9,5.4,0.03162277660168379,0.7453559924999299\n1.8,4.4,0.044721359549995794,0.5\n2.6,4.6,0.035355339059327376,0.35355339059327373\n"
+                + "3.3,3.5,0.07071067811865475,0.22360679774997896\n4.4,3.7,0.11180339887498948,0.22360679774997896\n5.2,2.8,0.12909944487358055,0.11952286093343936\n6.1,2.8,0.22360679774997896,0.11952286093343936\n"
+                + "6.5,2.4,0.7453559924999299,0.1\n7.4,1.5,1,0.044721359549995794\n");
+        JsonNode f = needle("fit", csv, "--model", "y = a + b*x", "--u-x", "ux", "--u-y", "uy", "--json").json();
+        assertThat(f.get("parameters").get(0).get("value").asDouble()).isCloseTo(5.47991022403, within(1e-9));
+        assertThat(f.get("parameters").get(1).get("value").asDouble()).isCloseTo(-0.48053340745, within(1e-9));
+        assertThat(f.get("chiSquared").asDouble()).isCloseTo(11.86635, within(1e-4));
+        StringBuilder decay = new StringBuilder("t,v\n");
+        for (int i = 0; i < 20; i++) {
+            decay.append(i).append(',').append(1 + 4 * Math.exp(-i / 3.0)).append('\n');
+        }
+        Files.writeString(csv, decay);
+        JsonNode d = needle("fit", csv, "--model", "v = decay(t)", "--json").json();
+        assertThat(d.get("parameters").get(2).get("name").asText()).isEqualTo("tau");
+        assertThat(d.get("parameters").get(2).get("value").asDouble()).isCloseTo(3, within(1e-6));
+        refused(needle("fit", csv, "--model", "v = decay(w)"), "written with columns");
+        refused(needle("fit", csv, "--model", "v = a*t", "--u-y", "nothing"), "no column nothing");
+    }
+
+    @Test
+    void aFitThatDoesNotConvergeGivesNoNumber() throws IOException {
+        Path csv = folder.resolve("flat.csv");
+        Files.writeString(csv, "x,y\n1,2\n2,2.1\n3,1.9\n4,2\n5,2.05\n");
+        Said said = needle("fit", csv, "--model", "y = a*exp(b*x) + c*exp(d*x)", "--start", "a=1,b=1e5,c=1,d=1e5", "--json");
+        assertThat(said.status()).isEqualTo(1);
+        assertThat(said.json().get("converged").asBoolean()).isFalse();
+        assertThat(said.json().get("parameters")).isEmpty();
+        assertThat(said.err().strip().lines().count()).isEqualTo(1);
+    }
+
+    @Test
     void fitPrintsParametersCovarianceAndConvergence() throws IOException {
         Path csv = folder.resolve("d.csv");
         Files.writeString(csv, "x,y,s\n0,1.1,0.1\n1,2.9,0.1\n2,5.2,0.1\n3,6.9,0.1\n");

@@ -20,12 +20,14 @@ expression
 
 argument : (NAME ':')? expression ;
 
-QUANTITY : NUMBER ('(' DIGIT+ ('.' DIGIT*)? ')')? EXPONENT? (BLANK* ('±' | '+/-') BLANK* NUMBER EXPONENT?)? (BLANK* UNIT)? ;
+QUANTITY : NUMBER ('(' DIGIT+ ('.' DIGIT*)? ')')? EXPONENT? (BLANK* PLUSMINUS BLANK* NUMBER EXPONENT?)? (BLANK* UNIT)?
+         | '(' BLANK* '-'? NUMBER EXPONENT? BLANK* PLUSMINUS BLANK* NUMBER EXPONENT? BLANK* ')' EXPONENT? (BLANK* UNIT)? ;
 NAME     : LETTER (LETTER | DIGIT | '_')* ;
 TEXT     : '"' ~["\r\n]* '"' ;
 SPACE    : [ \t\r\n]+ -> skip ;
 
 fragment NUMBER   : DIGIT+ ('.' DIGIT*)? | '.' DIGIT+ ;
+fragment PLUSMINUS : '±' | '+/-' ;
 fragment EXPONENT : [eE] [+-]? DIGIT+ ;
 fragment UNIT     : ATOM ([·/*] ATOM)* ;
 fragment ATOM     : (LETTER | [°%]) (LETTER | [°%])* ('^' '-'? DIGIT+ | [⁻⁰¹²³⁴⁵⁶⁷⁸⁹]+)? ;
