@@ -3,7 +3,6 @@ package eagerneedle.core.fit;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import org.hipparchus.exception.MathIllegalStateException;
 import org.hipparchus.exception.MathRuntimeException;
 import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.CholeskyDecomposition;
@@ -32,6 +31,8 @@ final class Regression {
     private static final int MOST_STEPS = 2000;
     private static final double LARGEST_OFFSET = 1e-4;
     private static final int PROBES = 40;
+    private static final int FEW = 2_000;
+    private static final int LARGE = 20_000;
 
     /** A curve over the points of one fit. */
     interface Curve {
@@ -208,11 +209,13 @@ final class Regression {
         if (!allLinear) {
             starts.add(start);
         }
-        separated(start, linear).ifPresentOrElse(starts::add, () -> {
-            if (allLinear) {
-                starts.add(start);
-            }
-        });
+        if (allLinear || !isLarge()) {
+            separated(start, linear).ifPresentOrElse(starts::add, () -> {
+                if (allLinear) {
+                    starts.add(start);
+                }
+            });
+        }
         double[] best = null;
         double bestSquares = Double.POSITIVE_INFINITY;
         boolean first = false;
@@ -227,7 +230,7 @@ final class Regression {
                 best = end;
                 bestSquares = squares;
             }
-            if (!allLinear && s == starts.size() - 1 && s <= 2 && (disagree || best == null || (long) n * p <= 2000)) {
+            if (!allLinear && s == starts.size() - 1 && s <= 2 && (disagree || best == null || (long) n * p <= FEW)) {
                 List<double[]> more = around(start, linear, disagree || best == null ? 40 : 6);
                 starts.addAll(more);
                 if (more.isEmpty()) {
@@ -242,6 +245,11 @@ final class Regression {
             remarks.add("The fit did not converge from the starting values given; it did from others near them.");
         }
         return best;
+    }
+
+    /** So many points that looking around costs more than it is worth once one start has come to a good end. */
+    private boolean isLarge() {
+        return (long) n * p > LARGE;
     }
 
     private List<double[]> around(double[] start, boolean[] linear, int count) {
@@ -318,21 +326,10 @@ final class Regression {
         };
         double[] at = start;
         try {
-            for (int again = 0; again < 3; again++) {
-                LeastSquaresOptimizer.Optimum o = new LevenbergMarquardtOptimizer().withCostRelativeTolerance(1e-15).withParameterRelativeTolerance(1e-13)
-                        .withOrthoTolerance(1e-15).withRankingThreshold(1e-300).optimize(new LeastSquaresBuilder().start(at).target(new double[n]).model(function)
-                                .maxEvaluations(MOST_STEPS).maxIterations(MOST_STEPS).build());
-                double[] end = o.getPoint().toArray();
-                if (relativeStep(at, end) < 1e-12) {
-                    break;
-                }
-                at = end;
-            }
-        } catch (MathIllegalStateException limit) {
-            if (limit.getMessage() == null || !limit.getMessage().contains("too small")) {
-                return null;
-            }
-        } catch (MathRuntimeException | ArithmeticException noValue) {
+            at = new LevenbergMarquardtOptimizer().withCostRelativeTolerance(isLarge() ? 1e-8 : 1e-12).withParameterRelativeTolerance(isLarge() ? 1e-8 : 1e-11).withOrthoTolerance(1e-12).withRankingThreshold(1e-300)
+                    .optimize(new LeastSquaresBuilder().start(start).target(new double[n]).model(function).maxEvaluations(MOST_STEPS).maxIterations(MOST_STEPS).build())
+                    .getPoint().toArray();
+        } catch (MathRuntimeException | ArithmeticException noEndOrNoValue) {
             return null;
         }
         double[] polished = polished(at);
@@ -343,7 +340,7 @@ final class Regression {
     private double[] polished(double[] theta) {
         double[] at = theta;
         double last = Double.POSITIVE_INFINITY;
-        for (int step = 0; step < 30 && (long) n * p < 20_000; step++) {
+        for (int step = 0; step < (isLarge() ? 4 : 100); step++) {
             double[] e = new double[n];
             double[][] jacobian = new double[n][p];
             rows(at, e, jacobian, null);
@@ -361,7 +358,7 @@ final class Regression {
                 next[k] += d.solution[k];
             }
             double length = relativeStep(at, next);
-            if (!(length < 0.5 * last) || length > 1e-3) {
+            if (!(length < 0.98 * last) || length > 0.01) {
                 return at;
             }
             last = length;

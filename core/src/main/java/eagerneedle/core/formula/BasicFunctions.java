@@ -43,6 +43,11 @@ final class BasicFunctions {
                 a -> scalar(Quantity.exact(coverage(a).expanded(a.quantity(0)), a.quantity(0).unit().isAffine() ? LabUnit.KELVIN : a.quantity(0).unit())));
         Functions.define("correlation(x, y)", "two quantities", "their correlation coefficient, a pure number", "correlation(5.0(1) V + 0 V, 3 V)", "0",
                 a -> scalar(Quantity.number(a.quantity(0).correlation(a.quantity(1)))));
+        Functions.define("covariance(x, y)", "two quantities", "their covariance through shared influences as exact, in the product of their units", "to(covariance(5.0(1) V, 3 V) + 0 V^2, \"V^2\")", "0 V²", a -> {
+            Quantity x = a.quantity(0).coherent();
+            Quantity y = a.quantity(1).coherent();
+            return scalar(Quantity.exact(x.covariance(y), x.unit().times(y.unit())));
+        });
         Functions.define("limit(x, a, shape: \"rectangular\", reason: \"\")",
                 "a quantity and a largest believable error in a unit that fits; shape: rectangular, triangular, arcsine, trapezoidal", "x with that influence, same unit",
                 "u(limit(5 mm, 0.3 mm, reason: \"soft stop\"))", "0.1732050808 mm", BasicFunctions::limit);

@@ -79,6 +79,13 @@ final class TraceFunctions {
                 });
         Functions.define("edges(trace, window: \"\")", "the trace of a gate", "moments of the rising edges, in s as exact", "edges(trace(index(8) * 1 s, column(0 V, 5 V, 0 V, 0 V, 5 V, 5 V, 0 V, 5 V)))",
                 "0.5 s, 3.5 s, 6.5 s", a -> new Value.Column(Arrays.stream(Edges.of(a.windowed(0), true).times()).mapToObj(s -> Quantity.exact(s, LabUnit.SECOND)).toList()));
+        Functions.define("block_times(trace, window: \"\")", "the trace of a gate that is high while blocked", "how long it was blocked each time, in s, each edge uncertain by half a sample",
+                "block_times(trace(index(8) * 1 s, column(0 V, 5 V, 5 V, 0 V, 0 V, 5 V, 0 V, 0 V)))", "2.00(41) s, 1.00(41) s", TraceFunctions::blockTimes);
+        Functions.define("suspects(edges)", "a column of at least 4 edge times", "edges that seem to be missing or seen twice, a sentence", "suspects(column(0 s, 1 s, 2 s, 4 s, 5 s, 6 s))",
+                "After edge 3 one edge seems to be missing.", a -> {
+                    List<Edges.Suspect> s = Edges.of(a.rows(0).stream().mapToDouble(q -> q.in(LabUnit.SECOND)).toArray()).suspects();
+                    return new Value.Words(s.isEmpty() ? "No edge is suspect." : String.join(" ", s.stream().map(Edges.Suspect::sentence).toList()));
+                });
         Functions.define("period(edges, resolution: 0 s, window: \"\")", "a column of at least 3 edge times, or the trace of an oscillation; the timer's step", "the period in s",
                 "period(column(0.000 s, 1.003 s, 1.999 s, 3.001 s, 4.000 s))", "0.99980(54) s", TraceFunctions::period);
     }
@@ -120,6 +127,19 @@ final class TraceFunctions {
         double edge = t.interval() / Math.sqrt(12) * Math.sqrt(2);
         Leaf leaf = Leaf.typeB(a.id(), "half a sample at each edge", a.scope().origin(), Distribution.TRIANGULAR);
         return scalar(Quantity.of(t.time()[t.size() - 1] - t.time()[0], edge, LabUnit.SECOND, leaf));
+    }
+
+    private static Value blockTimes(Arguments a) {
+        Trace t = a.windowed(0);
+        double[] up = Edges.of(t, true).times();
+        double[] down = Edges.of(t, false).times();
+        double edge = t.interval() / Math.sqrt(12) * Math.sqrt(2);
+        List<Quantity> out = new ArrayList<>();
+        for (double start : up) {
+            Arrays.stream(down).filter(d -> d > start).findFirst().ifPresent(end -> out.add(Quantity.of(end - start, edge, LabUnit.SECOND,
+                    Leaf.typeB(a.id(), "half a sample at each edge", a.scope().origin(), Distribution.TRIANGULAR))));
+        }
+        return new Value.Column(out);
     }
 
     private static Value period(Arguments a) {

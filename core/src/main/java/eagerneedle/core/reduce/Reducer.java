@@ -260,7 +260,7 @@ public final class Reducer {
                 try {
                     Value v = formula.evaluate(scope);
                     if (unit != null && v instanceof Value.Scalar s) {
-                        v = new Value.Scalar(s.quantity().to(LabUnit.parse(unit)));
+                        v = new Value.Scalar(wanted(s.quantity(), LabUnit.parse(unit)));
                     }
                     return Outcome.of(v);
                 } catch (NodeScope.Missing m) {
@@ -271,6 +271,14 @@ public final class Reducer {
                     return Outcome.problem(located.problem(pointer, 1, e.getMessage()).getMessage());
                 }
             }));
+        }
+
+        /** The quantity in the unit the sheet wants; where only its reciprocal would fit, a fit was probably made the wrong way round. */
+        private static Quantity wanted(Quantity q, LabUnit unit) {
+            if (!q.unit().fits(unit) && LabUnit.ONE.per(q.unit()).fits(unit)) {
+                throw new IllegalArgumentException("this gives " + q.unit().named() + " where " + unit.named() + " is wanted; its reciprocal would fit, so perhaps the two columns of the fit are exchanged.");
+            }
+            return q.to(unit);
         }
 
         private List<Run> scheduled() {

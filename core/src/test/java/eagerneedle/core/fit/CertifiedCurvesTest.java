@@ -52,7 +52,7 @@ class CertifiedCurvesTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"mgh10", "boxbod", "rat42", "rat43", "danwood", "mgh17", "thurber", "eckerle4", "filip", "wampler1"})
+    @ValueSource(strings = {"mgh10", "boxbod", "rat42", "rat43", "danwood", "mgh17", "thurber", "eckerle4", "filip", "wampler1", "roszman1", "enso"})
     void fromEveryPublishedStart(String name) throws Exception {
         Certified c = Certified.read(name);
         for (Map<String, Double> start : c.starts()) {

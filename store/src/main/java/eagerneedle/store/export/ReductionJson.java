@@ -8,6 +8,7 @@ import eagerneedle.core.fit.Fit;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.Corners;
+import eagerneedle.core.quantity.Covariance;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.MonteCarlo;
 import eagerneedle.core.quantity.Quantity;
@@ -20,6 +21,9 @@ import java.util.Map;
 /** The JSON that {@code reduce}, {@code fit} and {@code eval} print; see docs/formats/reduction-json.md. Numbers at full precision. */
 public final class ReductionJson {
     private static final ObjectMapper MAPPER = new ObjectMapper().enable(SerializationFeature.INDENT_OUTPUT);
+
+    /** Columns longer than this have no covariance matrix printed. */
+    private static final int MOST_TOGETHER = 50;
 
     private ReductionJson() {
     }
@@ -73,6 +77,13 @@ public final class ReductionJson {
         for (int i = 0; i < rows.size(); i++) {
             add(quantities.addObject(), name + "[" + i + "]", rows.get(i));
         }
+        ArrayNode covariance = root.putArray("covariance");
+        for (double[] row : Covariance.of(rows.subList(0, Math.min(rows.size(), MOST_TOGETHER))).matrix()) {
+            ArrayNode r = covariance.addArray();
+            for (double c : row) {
+                r.add(c);
+            }
+        }
         root.putArray("comparisons");
         root.putArray("watches");
         return root.toPrettyString();
@@ -120,7 +131,7 @@ public final class ReductionJson {
                 r.add(c);
             }
         }
-        root.put("residualSd", fit.residualSd()).put("dof", fit.dof()).put("converged", true);
+        root.put("residualSd", Double.isNaN(fit.residualSd()) ? null : (Double) fit.residualSd()).put("dof", fit.dof()).put("converged", true);
         if (!Double.isNaN(fit.chiSquared())) {
             root.put("chiSquared", fit.chiSquared());
         }
