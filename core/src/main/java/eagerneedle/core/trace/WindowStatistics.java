@@ -23,6 +23,8 @@ public record WindowStatistics(int n, double mean, double median, double sd, dou
                                double uMean, double slope, double uSlope) {
     private static final int LAGS = 12;
     private static final int FEWEST_TO_SHORTEN = 400;
+    /** A trend that explains less of the variance than this does not change the autocorrelation. */
+    private static final double NEGLIGIBLE_TREND = 1e-3;
 
     /** @throws IllegalArgumentException for fewer than two samples */
     public static WindowStatistics of(Trace trace) {
@@ -31,33 +33,48 @@ public record WindowStatistics(int n, double mean, double median, double sd, dou
             throw new IllegalArgumentException("Statistics of " + trace.name() + " need at least 2 samples; the window holds " + n + ".");
         }
         double[] v = trace.value();
-        double mean = mean(v);
+        double[] t = trace.time();
+        double near = 0;
+        for (double x : v) {
+            near += x;
+        }
+        near /= n;
+        // Sums about a first estimate of the mean and about the first moment: little is lost when they are brought to the true means.
+        double sum = 0;
         double squares = 0;
+        double st = 0;
+        double stt = 0;
+        double stv = 0;
         double min = v[0];
         double max = v[0];
-        for (double x : v) {
-            squares += (x - mean) * (x - mean);
-            min = Math.min(min, x);
-            max = Math.max(max, x);
+        for (int i = 0; i < n; i++) {
+            double d = v[i] - near;
+            double dt = t[i] - t[0];
+            sum += d;
+            squares += d * d;
+            st += dt;
+            stt += dt * dt;
+            stv += dt * d;
+            min = v[i] < min ? v[i] : min;
+            max = v[i] > max ? v[i] : max;
         }
+        double mean = near + sum / n;
+        squares = Math.max(0, squares - sum * sum / n);
+        stt = Math.max(0, stt - st * st / n);
+        stv -= st * sum / n;
+        double tMean = t[0] + st / n;
         double sd = Math.sqrt(squares / (n - 1));
         double median = median(v);
         double effective = effectiveN(v, mean, squares);
         double uMean = Math.max(sd / Math.sqrt(effective), max - min <= trace.step() ? trace.step() / Math.sqrt(12) : 0);
 
-        double tMean = mean(trace.time());
-        double stt = 0;
-        double stv = 0;
-        for (int i = 0; i < n; i++) {
-            double dt = trace.time()[i] - tMean;
-            stt += dt * dt;
-            stv += dt * (v[i] - mean);
-        }
         double slope = stt == 0 ? 0 : stv / stt;
         double residual = Math.max(0, squares - slope * stv);
         double floor = trace.step() * trace.step() / 12;
         double s2 = Math.max(n > 2 ? residual / (n - 2) : 0, floor);
-        double uSlope = stt == 0 ? Double.POSITIVE_INFINITY : Math.sqrt(s2 / stt * n / detrendedEffectiveN(trace, mean, tMean, slope));
+        boolean trend = slope * stv > NEGLIGIBLE_TREND * squares;
+        double effectiveOfRest = trend ? detrendedEffectiveN(trace, mean, tMean, slope) : effective;
+        double uSlope = stt == 0 ? Double.POSITIVE_INFINITY : Math.sqrt(s2 / stt * n / effectiveOfRest);
         return new WindowStatistics(n, mean, median, sd, min, max, effective, uMean, slope, uSlope);
     }
 
@@ -103,7 +120,7 @@ public record WindowStatistics(int n, double mean, double median, double sd, dou
             double sum = 0;
             boolean ended = false;
             for (int lag = 1; lag + 1 < Math.max(lags, 3) && lag + 1 < m; lag += 2) {
-                double pair = correlation(series, mean, ss, lag) + correlation(series, mean, ss, lag + 1);
+                double pair = correlations(series, mean, ss, lag);
                 if (pair <= 0) {
                     ended = true;
                     break;
@@ -127,12 +144,16 @@ public record WindowStatistics(int n, double mean, double median, double sd, dou
         }
     }
 
-    private static double correlation(double[] v, double mean, double squares, int lag) {
-        double sum = 0;
-        for (int i = lag; i < v.length; i++) {
-            sum += (v[i] - mean) * (v[i - lag] - mean);
+    /** The sum of the correlations at a lag and at the next one, in one pass. */
+    private static double correlations(double[] v, double mean, double squares, int lag) {
+        double first = lag < v.length ? (v[lag] - mean) * (v[0] - mean) : 0;
+        double second = 0;
+        for (int i = lag + 1; i < v.length; i++) {
+            double d = v[i] - mean;
+            first += d * (v[i - lag] - mean);
+            second += d * (v[i - lag - 1] - mean);
         }
-        return sum / squares;
+        return (first + second) / squares;
     }
 
     /** The median by selection: a few passes instead of a sort. */
