@@ -26,8 +26,12 @@ public final class Written {
         if (!CALL.matcher(text).matches()) {
             return Reading.parse(text).toQuantity(id, label, source);
         }
-        if (Formula.parse(text).evaluate(Scope.labelled(id, label)) instanceof Value.Scalar s) {
-            return s.quantity();
+        try {
+            if (Formula.parse(text).evaluate(Scope.labelled(id, label)) instanceof Value.Scalar s) {
+                return s.quantity();
+            }
+        } catch (FormulaException e) {
+            throw new IllegalArgumentException(e.getMessage());
         }
         throw new IllegalArgumentException("'" + text.strip() + "' does not give one quantity.");
     }

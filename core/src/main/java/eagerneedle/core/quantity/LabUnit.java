@@ -217,6 +217,42 @@ public final class LabUnit {
                 return named;
             }
         }
+        LabUnit readable = withNamedPart(e);
+        return readable != null ? readable : new LabUnit(spelled(e), 1, 0, e.clone());
+    }
+
+    /** V/s rather than kg*m^2/s^4/A: a named unit and few base units, where that is shorter and hides no kilogram; or null. */
+    private static LabUnit withNamedPart(int[] e) {
+        if (e[0] == 0) {
+            return null;
+        }
+        LabUnit best = null;
+        int fewest = factors(e);
+        for (LabUnit named : UnitAtoms.namedCoherent()) {
+            int[] rest = e.clone();
+            for (int i = 0; i < rest.length; i++) {
+                rest[i] -= named.exponents[i];
+            }
+            int count = 1 + factors(rest);
+            boolean simple = count == 2 && java.util.Arrays.stream(rest).allMatch(x -> Math.abs(x) <= TWELFTHS);
+            if (named.exponents[0] != 0 && rest[0] == 0 && (count < fewest || best == null && count == fewest && simple)) {
+                fewest = count;
+                String spelled = spelled(rest);
+                best = new LabUnit(named.symbol + (spelled.startsWith("1/") ? spelled.substring(1) : "*" + spelled), 1, 0, e.clone());
+            }
+        }
+        return best;
+    }
+
+    private static int factors(int[] e) {
+        int n = 0;
+        for (int x : e) {
+            n += x == 0 ? 0 : 1;
+        }
+        return n;
+    }
+
+    private static String spelled(int[] e) {
         StringBuilder top = new StringBuilder();
         StringBuilder bottom = new StringBuilder();
         for (int i = 0; i < e.length; i++) {
@@ -226,8 +262,7 @@ public final class LabUnit {
                 bottom.append('/').append(BASE[i]).append(power(-e[i]));
             }
         }
-        String symbol = top.length() == 0 && bottom.length() > 0 ? "1" + bottom : top.toString() + bottom;
-        return new LabUnit(symbol, 1, 0, e.clone());
+        return top.length() == 0 && bottom.length() > 0 ? "1" + bottom : top.toString() + bottom;
     }
 
     private static String power(int twelfths) {

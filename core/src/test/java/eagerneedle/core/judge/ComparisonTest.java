@@ -93,4 +93,29 @@ class ComparisonTest {
         }
         assertThat(agree / 4000.0).isBetween(0.94, 0.96);
     }
+
+    @Test
+    void whereFirstOrderFailsTheVerdictIsByDraws() {
+        Quantity square = q("0.02(100) V", "x").power(2);
+        Comparison inside = compare(square, q("1.0 V^2", "r"), Double.NaN);
+        assertThat(inside.drawn()).isNotNull();
+        assertThat(Math.abs(inside.normalised())).as("first order alone would be sure they differ").isGreaterThan(10);
+        assertThat(inside.agrees(School.STANDARD)).isTrue();
+        assertThat(inside.verdict(School.STANDARD)).contains("by Monte Carlo").contains("agrees with").contains("first order is not good enough");
+        assertThat(compare(square, q("9 V^2", "r"), Double.NaN).agrees(School.STANDARD)).isFalse();
+        Quantity mild = q("5.00(1) V", "y").power(2);
+        assertThat(compare(mild, q("25 V^2", "r"), Double.NaN).drawn()).isNull();
+        Comparison outside = compare(q("0.02(2)", "z").power(0.5), q("0.1", "r"), Double.NaN);
+        assertThat(outside.agrees(School.STANDARD)).isFalse();
+        assertThat(outside.verdict(School.STANDARD)).startsWith("No verdict: in 1");
+    }
+
+    @Test
+    void limitsOfACurvedResultLieUnevenly() {
+        Quantity ratio = q("2 limit 1", "a").dividedBy(q("5 limit 1", "b"));
+        Comparison c = compare(ratio, q("0.74", "r"), Double.NaN);
+        assertThat(c.agrees(School.LIMITS)).isTrue();
+        assertThat(c.verdict(School.LIMITS)).contains("0.16667 to 0.75");
+        assertThat(compare(ratio, q("0.76", "r"), Double.NaN).agrees(School.LIMITS)).isFalse();
+    }
 }

@@ -237,4 +237,49 @@ class ReducerTest {
         apply(new Command.ChooseSchool(School.LIMITS));
         assertThat(reducer.reduce(session).speaks("local-g")).isEqualTo(School.LIMITS);
     }
+
+    private static final String ROOM = """
+            sheet: 1
+            id: room
+            title: "A room measured"
+            subject: Length
+            inputs:
+              long: {label: long side, value: "5.02(3) m"}
+              wide: {label: wide side, value: "reading(4.21 m, division: 1 mm, judged: 0.5, edges: 4)", by: tape TH-TP-02}
+              high: {label: height, value: "2.50(2) m"}
+            correlations:
+              - {between: [long, high], r: -0.5}
+            results:
+              rim: {label: rim, unit: m, formula: "2 * (long + high)"}
+              floor: {label: floor, unit: m^2, formula: "long * wide"}
+              back: {label: back to front, unit: 1/m, formula: "long"}
+            """;
+
+    private static Reduction room(String text) {
+        SheetReader.Located located = SheetTrial.read(text, "room.yaml");
+        return new Reducer(located, (run, channel) -> RawSamples.NONE).reduce(Session.start(text, "room", DAY));
+    }
+
+    @Test
+    void declaredCorrelationsAndBuiltReadingsReachTheResults() {
+        Reduction r = room(ROOM.replace("back: {label: back to front, unit: 1/m, formula: \"long\"}", ""));
+        assertThat(r.quantity("rim").orElseThrow().u()).isCloseTo(2 * Math.sqrt(0.0009 + 0.0004 - 0.0006), within(1e-12));
+        assertThat(r.quantity("long").orElseThrow().correlation(r.quantity("high").orElseThrow())).isCloseTo(-0.5, within(1e-12));
+        Quantity wide = r.quantity("wide").orElseThrow();
+        assertThat(wide.u()).isCloseTo(Math.sqrt(4.0 / 3) * 0.25e-3, within(1e-12));
+        assertThat(wide.contributions().keySet()).allMatch(leaf -> leaf.label().startsWith("wide side by tape TH-TP-02"));
+        assertThat(r.ledger().entries()).extracting(Ledger.Entry::name).containsExactly("long", "wide", "high", "rim", "floor");
+    }
+
+    @Test
+    void aFitMadeTheWrongWayRoundIsRecognisedByItsUnit() {
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> room(ROOM)).hasMessageContaining("line 14").hasMessageContaining("its reciprocal would fit");
+    }
+
+    @Test
+    void correlationsAreCheckedWithTheirPlace() {
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> room(ROOM.replace("[long, high]", "[long, hig]"))).hasMessageContaining("line 10").hasMessageContaining("did you mean high");
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> room(ROOM.replace("r: -0.5", "r: -1.5"))).hasMessageContaining("line 10");
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> room(ROOM.replace("edges: 4", "edges: none"))).hasMessageContaining("line 7");
+    }
 }

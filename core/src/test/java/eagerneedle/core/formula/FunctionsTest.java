@@ -1,0 +1,86 @@
+package eagerneedle.core.formula;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import eagerneedle.core.quantity.Quantity;
+import org.junit.jupiter.api.Assertions;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Functions of the language: results by a second route, and what is said of bad arguments. */
+class FunctionsTest {
+    private static Value value(String text) {
+        return Formula.parse(text).evaluate(Scope.empty("t"));
+    }
+
+    private static Quantity q(String text) {
+        return ((Value.Scalar) value(text)).quantity();
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {"tc_voltage(\"Q\", 20 degC) | no thermocouple type Q", "tc_voltage(\"T\", 900 degC) | lies outside", "tc_temperature(\"K\", 3 s) | cannot be expressed",
+        "tc_voltage(20 degC) | argument 2 is missing", "rtd_temperature(3 ohm) | check which thermometer", "rtd_resistance(20 degC, at_zero: 3 V) | ok", "absorbance(-1 V, 10 V) | no value",
+        "absorbance(1 V, 0 V) | not brighter", "air_density(101325 Pa, 50 degC, 50 %) | holds from", "fit(index(5), index(5), model: \"decay2\") | did you mean decay",
+        "fit(index(5), index(5)) | needs a model or a formula", "fit(index(5), index(5), formula: \"a * x\") | needs a starting value", "fit(index(5), index(5), formula: \"a * x\", start: \"3\") | written",
+        "fit(index(5), index(5), model: \"power_law\") | above zero", "slope(index(3), index(3), scatter: \"guess\") | is told by", "parameter(line(index(3), index(3)), \"slpe\") | did you mean slope",
+        "chi_square(line(index(3), index(3))) | needs stated", "window(index(5), 1 s, 2 s) | trace is needed", "window(trace(index(5) * 1 s, index(5)), 3 s, 1 s) | must end after",
+        "trace(column(1 s, 1 s), column(1, 2)) | row 2 does not", "trace(column(1 s, 2 s), index(3)) | as many times", "period(column(1 s, 2 s)) | at least 3 edges", "period(column(1 s, 2 s, 1.5 s)) | must rise",
+        "derivative(trace(index(5) * 1 s, index(5)), points: 4) | odd", "derivative(trace(index(5) * 1 s, index(5)), points: 2.5) | whole number", "rate(10, 1 s, dead_time: 1 s) | dead all the time", "poisson(-3) | 0 or more",
+        "reading(3 mm, judged: 3) | between 1/20 and 1", "vernier(3 mm, 99) | between 0 and 20", "wander(5 V, 4 V) | below the lowest", "repeats(3 V) | column", "weighted_mean(1 V, 2 V) | no uncertainty",
+        "normalised_difference(1 V, 2 V) | Neither value", "routes(1.0(1) V) | column", "nearest(1.0(1) V) | no candidates", "target(1.0(1) V, 0 V) | above zero", "limit(3 V, 1 V, shape: \"round\") | rectangular",
+        "correlated(1.0(1), 2.0(1), 2) | between -1 and 1", "expanded(1.0(1), coverage: 120 %) | between 0 % and 100 %", "row(column(1, 2), 3) | from 1 to 2", "index(0) | from 1 to", "compare(line(index(4), index(4))) | at least two",
+        "sum(column(20 degC, 30 degC)) | cannot be summed", "percent_error(3 V, 0 V) | zero", "uncertain(3 V, 0.1 V, dof: -1) | above zero", "robust(line(index(4), index(4)), 3) | text in quotes", "inverse(line(index(4), index(4)), 99) | does not reach"})
+    void badArgumentsAreToldInOneSentence(String text, String says) {
+        if (says.equals("ok")) {
+            assertThat(q(text).value()).isGreaterThan(3);
+            return;
+        }
+        FormulaException e = Assertions.assertThrows(FormulaException.class, () -> value(text), text);
+        assertThat(e.getMessage()).contains(says).doesNotContain("\n").doesNotContain("Exception");
+        assertThat(e.column()).isBetween(1, text.length());
+    }
+
+    @Test
+    void builtReadingsShareTheirInstrument() {
+        Quantity a = q("accuracy(5 V, instrument: \"TH-DM-2\", of_reading: 1 %) / accuracy(2 V, instrument: \"TH-DM-2\", of_reading: 1 %)");
+        assertThat(a.u()).isCloseTo(0, within(1e-15));
+        Quantity b = q("accuracy(5 V, instrument: \"TH-DM-2\", of_reading: 1 %) / accuracy(2 V, instrument: \"TH-DM-3\", of_reading: 1 %)");
+        assertThat(b.u()).isCloseTo(2.5 * 0.01 * Math.sqrt(2.0 / 3), within(1e-12));
+    }
+
+    @Test
+    void theChoiceOfWindowWidensASlope() {
+        String bent = "trace(index(60) * 0.1 s, (index(60) * 0.1)^2 * 1 m)";
+        Quantity plain = q("slope(" + bent + ")");
+        Quantity wide = q("slope(" + bent + ", choice: 10 %)");
+        assertThat(wide.value()).isEqualTo(plain.value());
+        assertThat(wide.contributions().keySet()).anyMatch(l -> l.label().equals("choice of window"));
+        assertThat(wide.u()).isGreaterThan(plain.u());
+    }
+
+    @Test
+    void columnsGoThroughSensorFunctionsElementByElement() {
+        Value.Column c = (Value.Column) value("tc_temperature(\"K\", tc_voltage(\"K\", column(20 degC, 100 degC, 700 degC)))");
+        assertThat(c.rows()).extracting(Quantity::value).satisfiesExactly(v -> assertThat(v).isCloseTo(20, within(1e-7)), v -> assertThat(v).isCloseTo(100, within(1e-7)), v -> assertThat(v).isCloseTo(700, within(1e-7)));
+        assertThat(q("rtd_temperature(rtd_resistance(250 degC))").value()).isCloseTo(250, within(1e-8));
+    }
+
+    @Test
+    void fitsOfTracesKeepTheirUnits() {
+        Quantity tau = q("parameter(fit(trace(index(40) * 50 ms, exp(-index(40) / 12) * 3 V + 1 V), model: \"decay\"), \"tau\")");
+        assertThat(tau.in(eagerneedle.core.quantity.LabUnit.parse("ms"))).isCloseTo(600, within(1e-3));
+        Quantity before = q("parameter(fit(column(0 V, 1 V, 2 V, 3 V, 3.5 V, 4 V, 4.5 V, 5 V), index(8) * 1 ms, model: \"broken_line\"), \"before\")");
+        assertThat(before.toString()).contains("V/s").startsWith("1000");
+        assertThat(q("proportional(column(1 mV, 2 mV, 3.1 mV), column(1 mA, 2 mA, 3 mA))").value()).isCloseTo((1 + 4 + 9.3) / 14, within(1e-12));
+    }
+
+    @Test
+    void periodsOfOscillationsAndOfEdgesAgree() {
+        Quantity wave = q("period(trace(index(200) * 20 ms, exp(-index(200) / 150) * cos(2 * pi * index(200) / 31.7) * 2 V))");
+        assertThat(wave.value()).isCloseTo(31.7 * 0.02, within(1e-6));
+        Quantity crossed = q("period(crossings(trace(index(200) * 20 ms, exp(-index(200) / 150) * cos(2 * pi * index(200) / 31.7) * 2 V), 0 V))");
+        assertThat(crossed.value()).isCloseTo(31.7 * 0.02, within(0.004));
+    }
+}
