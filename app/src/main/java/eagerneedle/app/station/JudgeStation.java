@@ -4,6 +4,7 @@ import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.window.Labels;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.School;
+import eagerneedle.core.judge.Target;
 import eagerneedle.core.quantity.Budget;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.reduce.Reduction;
@@ -127,7 +128,10 @@ public final class JudgeStation implements StationView {
             Label largest = Labels.wrapped("Largest: " + first.label() + ". Halve it and the standard uncertainty of " + Notation.figures(c.result().u(), 2) + " " + unit + " becomes "
                     + Notation.figures(first.combinedIfHalved(c.result().u()), 2) + " " + unit + ".");
             largest.setId("largest");
-            left.getChildren().add(largest);
+            Label cheapest = Labels.wrapped("Half the uncertainty? " + Target.of(c.result(), c.result().u() / 2).sentence());
+            cheapest.setId("cheapest");
+            cheapest.getStyleClass().add("quiet");
+            left.getChildren().addAll(largest, cheapest);
             desk.bench().reduction().circularity(c).ifPresent(remark -> left.getChildren().add(attention(remark)));
             if (c.drawn() != null) {
                 left.getChildren().add(attention(c.drawn().remark()));

@@ -125,6 +125,21 @@ class WindowTest {
     }
 
     @Test
+    void aReadingCanBeBuiltFromItsCauses(FxRobot robot) {
+        type(robot, "read-spacing", "repeats(842.4 mm, 842.7 mm, 842.6 mm)");
+        assertThat(window.bench().session().measured().get("spacing")).startsWith("repeats(");
+        Quantity spacing = window.bench().reduction().quantity("spacing").orElseThrow();
+        assertThat(spacing.in(eagerneedle.core.quantity.LabUnit.parse("mm"))).isCloseTo(842.5667, org.assertj.core.api.Assertions.within(1e-3));
+        assertThat(spacing.contributions().keySet()).allMatch(l -> l.label().equals("foot spacing by steel tape TH-TP-02: repeats"));
+        type(robot, "read-spacing", "repeats(842.4 mm)");
+        assertThat(text(robot, "watch-line")).contains("column of values is needed");
+        assertThat(window.bench().reduction().quantity("spacing").orElseThrow().value()).isEqualTo(spacing.value());
+        robot.clickOn("#station-judge");
+        assertThat(robot.lookup("#ledger-spacing").query().getAccessibleText()).contains("842.567(88)");
+        assertThat(text(robot, "cheapest")).contains("To reach u = ").contains("scatter between runs").contains("times smaller");
+    }
+
+    @Test
     void draggingAWindowEdgeMovesTheLedgerAndUndoBringsItBack(FxRobot robot) throws Exception {
         robot.push(KeyCode.DIGIT5);
         robot.clickOn("#run-9");

@@ -16,8 +16,8 @@ public record Interval(double low, double high) {
         return low <= value && value <= high;
     }
 
-    /** How far two intervals overlap; negative is the gap between them. */
+    /** How much further apart the two could lie before a gap opens between them; negative is the gap. */
     public double overlap(Interval other) {
-        return Math.min(high, other.high) - Math.max(low, other.low);
+        return Math.min(high - other.low, other.high - low);
     }
 }

@@ -245,5 +245,8 @@ class MonteCarloTest {
         Quantity twice = a.minus(a);
         assertThat(Corners.of(twice).interval()).isEqualTo(new Interval(0, 0));
         assertThat(Corners.of(a.plus(b)).interval()).isEqualTo(new Interval(5, 9));
+        assertThat(new Interval(1, 5).overlap(new Interval(2, 3))).isEqualTo(2);
+        assertThat(new Interval(1, 2).overlap(new Interval(3, 4))).isEqualTo(-1);
+        assertThat(new Interval(3, 4).overlap(new Interval(1, 2))).isEqualTo(-1);
     }
 }
