@@ -125,13 +125,13 @@ public final class JudgeStation implements StationView {
         if (!b.lines().isEmpty()) {
             Budget.Line first = b.lines().get(0);
             String unit = c.result().unit().pretty();
-            Label largest = Labels.wrapped("Largest: " + first.label() + ". Halve it and the standard uncertainty of " + Notation.figures(c.result().u(), 2) + " " + unit + " becomes "
+            Label largest = Labels.wrapped("Largest: " + first.label() + ". Halve it and u falls from " + Notation.figures(c.result().u(), 2) + " to "
                     + Notation.figures(first.combinedIfHalved(c.result().u()), 2) + " " + unit + ".");
             largest.setId("largest");
             Label cheapest = Labels.wrapped("Half the uncertainty? " + Target.of(c.result(), c.result().u() / 2).sentence());
             cheapest.setId("cheapest");
             cheapest.getStyleClass().add("quiet");
-            left.getChildren().addAll(largest, cheapest);
+            left.getChildren().add(new VBox(2, largest, cheapest));
             desk.bench().reduction().circularity(c).ifPresent(remark -> left.getChildren().add(attention(remark)));
             if (c.drawn() != null) {
                 left.getChildren().add(attention(c.drawn().remark()));

@@ -12,7 +12,7 @@ import java.util.Locale;
  * <p>Every law is linear in some parameters and curved in at most two. The start is the best point of a grid over the curved
  * ones, the others solved for; the grid spans what the abscissae can show.
  */
-public enum NamedModel {
+public enum NamedModel implements Model {
     /** y = level + amplitude exp(-x / tau). */
     DECAY("exponential decay to a level", List.of("level", "amplitude", "tau"), List.of(Kind.Y, Kind.Y, Kind.X), new int[] {2}) {
         @Override
@@ -265,11 +265,7 @@ public enum NamedModel {
         return Arrays.stream(values()).filter(m -> m.id().equals(id)).findFirst().orElse(null);
     }
 
-    /**
-     * Fits this law.
-     *
-     * @throws FitException when there are too few points, it does not converge, or parameters cannot be told apart
-     */
+    @Override
     public Fit fit(Points data, Choices choices) {
         Points points = this == ARRHENIUS ? data.withAbsoluteAbscissa() : data;
         double[] x = points.xValues();

@@ -4,6 +4,7 @@ import static eagerneedle.core.formula.Functions.scalar;
 
 import eagerneedle.core.fit.Choices;
 import eagerneedle.core.fit.Fit;
+import eagerneedle.core.fit.Model;
 import eagerneedle.core.fit.ModelComparison;
 import eagerneedle.core.fit.NamedModel;
 import eagerneedle.core.fit.Points;
@@ -106,8 +107,11 @@ final class FitFunctions {
     }
 
     private static Value proportional(Arguments a) {
-        Points p = Points.of(a.rows(1), a.rows(0));
-        return scalar(PolynomialFit.throughOrigin(p, new Choices(scatter(a), a.id(), a.words("label", "scatter between runs"))).parameter(0));
+        return scalar(Model.proportional().fit(Points.of(a.rows(1), a.rows(0)), choices(a, Map.of())).parameter(0));
+    }
+
+    private static Choices choices(Arguments a, Map<String, Double> start) {
+        return new Choices(scatter(a), a.id(), a.words("label", "scatter of the points"), start);
     }
 
     private static Fit fit(Arguments a) {
@@ -131,7 +135,7 @@ final class FitFunctions {
         Map<String, Quantity> start = start(a);
         String formula = a.words("formula", "");
         if (!formula.isEmpty()) {
-            return FormulaFit.ofPoints(Formula.parse(formula), start, points, new Choices(scatter(a), a.id(), a.words("label", "scatter of the points")));
+            return FormulaFit.model(Formula.parse(formula), start).fit(points, choices(a, Map.of()));
         }
         String id = a.words("model", "");
         NamedModel model = NamedModel.named(id);
@@ -145,7 +149,7 @@ final class FitFunctions {
             }
             numbers.put(name, q.value());
         });
-        return model.fit(points, new Choices(scatter(a), a.id(), a.words("label", "scatter of the points"), numbers));
+        return model.fit(points, choices(a, numbers));
     }
 
     private static Map<String, Quantity> start(Arguments a) {

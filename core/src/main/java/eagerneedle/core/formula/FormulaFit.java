@@ -1,15 +1,15 @@
 package eagerneedle.core.formula;
 
-import eagerneedle.core.fit.Choices;
 import eagerneedle.core.fit.CurveFit;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.fit.Law;
-import eagerneedle.core.fit.Points;
+import eagerneedle.core.fit.Model;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -65,41 +65,43 @@ public final class FormulaFit {
     }
 
     /**
-     * Fits a formula in {@code x} to points with units.
+     * A formula in {@code x} as a model for points with units.
      *
-     * @param model  a formula of {@code x} and parameters; a name on the left is ignored
-     * @param start  starting values; they give each parameter its unit
-     * @throws FormulaException when a parameter has no starting value, or units do not fit
+     * @param formula a formula of {@code x} and parameters; a name on the left is ignored
+     * @param start   starting values; they give each parameter its unit
+     * @throws FormulaException when a parameter has no starting value; the fit throws one when units do not fit
      */
-    public static Fit ofPoints(Formula model, Map<String, Quantity> start, Points points, Choices choices) {
-        List<String> names = model.names().stream().filter(n -> !n.equals("x") && (!CONSTANTS.contains(n) || start.containsKey(n))).toList();
+    public static Model model(Formula formula, Map<String, Quantity> start) {
+        List<String> names = formula.names().stream().filter(n -> !n.equals("x") && (!CONSTANTS.contains(n) || start.containsKey(n))).toList();
+        Map<String, Quantity> inOrder = new LinkedHashMap<>();
         for (String n : names) {
             if (!start.containsKey(n)) {
                 throw new FormulaException(1, "The parameter " + n + " needs a starting value with its unit, for instance start: \"" + n + " = 1\".");
             }
+            inOrder.put(n, start.get(n));
         }
         int p = names.size();
-        List<LabUnit> units = names.stream().map(n -> start.get(n).unit()).toList();
         List<Leaf> leaves = new ArrayList<>();
         names.forEach(n -> leaves.add(Leaf.typeA("parameter:" + n, n, "fit", Double.POSITIVE_INFINITY)));
         leaves.add(Leaf.typeA("abscissa:", "abscissa", "fit", Double.POSITIVE_INFINITY));
-        Law law = (x, values, gradient) -> {
-            Map<String, Value> seen = new HashMap<>();
-            seen.put("x", new Value.Scalar(Quantity.of(x, 1, points.xUnit(), leaves.get(p))));
-            for (int k = 0; k < p; k++) {
-                seen.put(names.get(k), new Value.Scalar(Quantity.of(values[k], 1, units.get(k), leaves.get(k))));
-            }
-            if (!(model.evaluate(Scope.over("fit", seen)) instanceof Value.Scalar s)) {
-                throw new FormulaException(1, "A model gives one quantity at each point.");
-            }
-            Quantity q = s.quantity().to(points.yUnit());
-            for (int k = 0; k <= p; k++) {
-                gradient[k] = q.contribution(leaves.get(k));
-            }
-            return q.value();
+        return (points, choices) -> {
+            Law law = (x, values, gradient) -> {
+                Map<String, Value> seen = new HashMap<>();
+                seen.put("x", new Value.Scalar(Quantity.of(x, 1, points.xUnit(), leaves.get(p))));
+                for (int k = 0; k < p; k++) {
+                    seen.put(names.get(k), new Value.Scalar(Quantity.of(values[k], 1, start.get(names.get(k)).unit(), leaves.get(k))));
+                }
+                if (!(formula.evaluate(Scope.over("fit", seen)) instanceof Value.Scalar s)) {
+                    throw new FormulaException(1, "A model gives one quantity at each point.");
+                }
+                Quantity q = s.quantity().to(points.yUnit());
+                for (int k = 0; k <= p; k++) {
+                    gradient[k] = q.contribution(leaves.get(k));
+                }
+                return q.value();
+            };
+            return Model.of(Spelling.of(formula.expression()), inOrder, law).fit(points, choices);
         };
-        double[] from = names.stream().mapToDouble(n -> start.get(n).value()).toArray();
-        return CurveFit.ofPoints(Spelling.of(model.expression()), names, units, from, law, points, choices);
     }
 
     private static CurveFit.Curve quick(CurveFormula formula, int p, List<String> data, Map<String, double[]> columns) {

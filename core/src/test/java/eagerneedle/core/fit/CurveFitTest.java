@@ -271,11 +271,11 @@ class CurveFitTest {
         double[] t = {0, 1, 2, 3, 4, 5};
         double[] v = Arrays.stream(t).map(x -> 2 * Math.exp(-x / 1.5)).toArray();
         Points points = Points.of(exact(S, t), exact(V, v));
-        Fit f = FormulaFit.ofPoints(Formula.parse("a * exp(-x / tau)"), Map.of("a", Quantity.exact(1, V), "tau", Quantity.exact(3000, LabUnit.parse("ms"))), points, new Choices(Scatter.FROM_RESIDUALS, "f", "s"));
+        Fit f = FormulaFit.model(Formula.parse("a * exp(-x / tau)"), Map.of("a", Quantity.exact(1, V), "tau", Quantity.exact(3000, LabUnit.parse("ms")))).fit(points, new Choices(Scatter.FROM_RESIDUALS, "f", "s"));
         assertThat(f.parameter(1).unit()).isEqualTo(LabUnit.parse("ms"));
         assertThat(f.parameter(1).value()).isCloseTo(1500, within(1e-6));
-        assertThatThrownBy(() -> FormulaFit.ofPoints(Formula.parse("a * exp(-x / tau)"), Map.of("a", Quantity.exact(1, V), "tau", Quantity.exact(3, V)), points,
+        assertThatThrownBy(() -> FormulaFit.model(Formula.parse("a * exp(-x / tau)"), Map.of("a", Quantity.exact(1, V), "tau", Quantity.exact(3, V))).fit(points,
                 new Choices(Scatter.FROM_RESIDUALS, "f", "s"))).hasMessageContaining("pure number");
-        assertThatThrownBy(() -> FormulaFit.ofPoints(Formula.parse("a * x"), Map.of(), points, new Choices(Scatter.FROM_RESIDUALS, "f", "s"))).hasMessageContaining("needs a starting value");
+        assertThatThrownBy(() -> FormulaFit.model(Formula.parse("a * x"), Map.of())).hasMessageContaining("needs a starting value");
     }
 }

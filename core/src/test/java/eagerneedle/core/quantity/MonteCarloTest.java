@@ -124,6 +124,19 @@ class MonteCarloTest {
         assertThat(m.shortest().high()).isCloseTo(932, within(1.5));
     }
 
+    /** The end gauge of JCGM 100, H.1, whose second-order terms raise 32 nm to 34 nm (H.1.7). */
+    @Test
+    void endGaugeWithItsNonLinearTerm() {
+        Quantity standard = normal("l_S", 50_000_623, 25);
+        Quantity difference = normal("d", 215, 9.7);
+        Quantity expansion = rectangular("alpha_S", 9.5e-6, 13.5e-6);
+        Quantity temperature = normal("theta_0", -0.1, 0.2).plus(number("Delta", 0, 0.5 / Math.sqrt(2), Shape.of(Distribution.ARCSINE)));
+        Quantity length = standard.plus(difference).minus(standard.times(rectangular("dalpha", -1e-6, 1e-6).times(temperature).plus(expansion.times(rectangular("dtheta", -0.05, 0.05)))));
+        assertThat(length.minus(Quantity.number(50_000_000)).value()).isCloseTo(838, within(0.5));
+        assertThat(length.u()).isCloseTo(32, within(0.5));
+        assertThat(MonteCarlo.of(length, Coverage.DEFAULT, MILLION).sd()).isCloseTo(34, within(0.5));
+    }
+
     @Test
     void theSameSeedGivesTheSameNumbersOnAnyNumberOfThreads() throws Exception {
         Quantity x = student("x", 3, 0.2, 5);
