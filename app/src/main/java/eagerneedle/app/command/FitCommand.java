@@ -70,6 +70,9 @@ final class FitCommand implements Callable<Integer> {
         try {
             fit = fit(formula, byName, uncertaintiesX, uncertaintiesY);
         } catch (FitException e) {
+            if (e.isTooFew()) {
+                throw e;
+            }
             if (json) {
                 out.println(ReductionJson.notConverged(e.getMessage()));
             }

@@ -113,6 +113,7 @@ class CommandLineTest {
         Path csv = folder.resolve("flat.csv");
         Files.writeString(csv, "x,y\n1,2\n2,2.1\n3,1.9\n4,2\n5,2.05\n");
         Said said = needle("fit", csv, "--model", "y = a*exp(b*x) + c*exp(d*x)", "--start", "a=1,b=1e5,c=1,d=1e5", "--json");
+        refused(needle("fit", csv, "--model", "y = a + b*x + c*x^2 + d*x^3 + f*x^4"), "5 points are too few");
         assertThat(said.status()).isEqualTo(1);
         assertThat(said.json().get("converged").asBoolean()).isFalse();
         assertThat(said.json().get("parameters")).isEmpty();

@@ -1,8 +1,25 @@
 package eagerneedle.core.fit;
 
-/** A fit that cannot be made or did not converge; the message is one sentence and there is no number. */
+/** A fit that could not be made; the message is one sentence for the user. */
 public final class FitException extends IllegalArgumentException {
+    private final boolean tooFew;
+
     public FitException(String message) {
+        this(message, false);
+    }
+
+    private FitException(String message, boolean tooFew) {
         super(message);
+        this.tooFew = tooFew;
+    }
+
+    /** There are fewer points than the model needs, whatever their values. */
+    static FitException tooFew(String message) {
+        return new FitException(message, true);
+    }
+
+    /** True when the data were too few to begin with; false when the fit was tried and did not come to an end. */
+    public boolean isTooFew() {
+        return tooFew;
     }
 }

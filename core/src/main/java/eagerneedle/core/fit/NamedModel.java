@@ -270,10 +270,10 @@ public enum NamedModel implements Model {
         Points points = this == ARRHENIUS ? data.withAbsoluteAbscissa() : data;
         double[] x = points.xValues();
         if ((this == LOGARITHM || this == POWER_LAW || this == ARRHENIUS) && min(x) <= 0) {
-            throw new FitException("A " + words + " needs abscissae above zero; one is " + min(x) + " " + points.xUnit().pretty() + ".");
+            throw new FitException("A " + words + " needs abscissae above zero; one is " + eagerneedle.core.quantity.Quantity.exact(min(x), points.xUnit()) + ".");
         }
         if (points.size() < parameters.size()) {
-            throw new FitException("A fit of " + words + " needs at least " + (parameters.size() + 1) + " points; there are " + points.size() + ".");
+            throw FitException.tooFew("A fit of " + words + " needs at least " + (parameters.size() + 1) + " points; there are " + points.size() + ".");
         }
         List<LabUnit> units = new ArrayList<>();
         double yx = points.yUnit().factor() / points.xUnit().factor();

@@ -96,7 +96,7 @@ final class Regression {
      */
     Optimum from(double[] start) {
         if (n < p + (weights == Weights.NONE ? 1 : 0)) {
-            throw new FitException("The model " + model + " has " + p + " parameters; " + n + " points are too few.");
+            throw FitException.tooFew("The model " + model + " has " + p + " parameters; " + n + " points are too few.");
         }
         boolean[] linear = linearParameters(start);
         boolean allLinear = allTrue(linear);

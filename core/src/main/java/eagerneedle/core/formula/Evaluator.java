@@ -33,7 +33,7 @@ final class Evaluator {
 
     Value evaluate(Expr e) {
         try {
-            return switch (kind(e)) {
+            Value v = switch (kind(e)) {
                 case 0 -> literal((Expr.Literal) e);
                 case 1 -> new Value.Words(((Expr.Text) e).text());
                 case 2 -> name((Expr.Name) e);
@@ -41,6 +41,10 @@ final class Evaluator {
                 case 4 -> infix((Expr.Infix) e);
                 default -> Functions.call(this, (Expr.Call) e);
             };
+            if (v instanceof Value.Scalar s && !(Double.isFinite(s.quantity().value()) && Double.isFinite(s.quantity().u()))) {
+                throw new FormulaException(e.column(), "'" + Spelling.of(e) + "' has no finite value.");
+            }
+            return v;
         } catch (FormulaException known) {
             throw known;
         } catch (MathRuntimeException numerical) {

@@ -14,6 +14,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.DoubleSupplier;
 
 /**
  * Fits a formula of the sheet language to columns of plain numbers.
@@ -85,7 +86,8 @@ public final class FormulaFit {
         names.forEach(n -> leaves.add(Leaf.typeA("parameter:" + n, n, "fit", Double.POSITIVE_INFINITY)));
         leaves.add(Leaf.typeA("abscissa:", "abscissa", "fit", Double.POSITIVE_INFINITY));
         return (points, choices) -> {
-            Law law = (x, values, gradient) -> {
+            boolean[] worked = {false};
+            Law law = (x, values, gradient) -> guarded(worked, gradient, () -> {
                 Map<String, Value> seen = new HashMap<>();
                 seen.put("x", new Value.Scalar(Quantity.of(x, 1, points.xUnit(), leaves.get(p))));
                 for (int k = 0; k < p; k++) {
@@ -99,7 +101,7 @@ public final class FormulaFit {
                     gradient[k] = q.contribution(leaves.get(k));
                 }
                 return q.value();
-            };
+            });
             return Model.of(Spelling.of(formula.expression()), inOrder, law).fit(points, choices);
         };
     }
@@ -126,7 +128,8 @@ public final class FormulaFit {
         List<Leaf> leaves = new ArrayList<>();
         names.forEach(n -> leaves.add(Leaf.typeA("parameter:" + n, n, "fit", Double.POSITIVE_INFINITY)));
         leaves.add(Leaf.typeA("abscissa:", "abscissa", "fit", Double.POSITIVE_INFINITY));
-        return (point, x, parameters, gradient) -> {
+        boolean[] worked = {false};
+        return (point, x, parameters, gradient) -> guarded(worked, gradient, () -> {
             Map<String, Value> seen = new HashMap<>();
             for (int c = 0; c < data.size(); c++) {
                 seen.put(data.get(c), new Value.Scalar(c == 0 ? Quantity.of(x, 1, LabUnit.ONE, leaves.get(p)) : Quantity.number(columns.get(data.get(c))[point])));
@@ -143,6 +146,21 @@ public final class FormulaFit {
                 gradient[k] = q.contribution(leaves.get(k));
             }
             return q.value();
-        };
+        });
+    }
+
+    /** A formula that has worked once may leave its domain on the way to the optimum; that is "no value" to the fit, not a mistake of the user. */
+    private static double guarded(boolean[] worked, double[] gradient, DoubleSupplier evaluation) {
+        try {
+            double value = evaluation.getAsDouble();
+            worked[0] = true;
+            return value;
+        } catch (FormulaException e) {
+            if (!worked[0]) {
+                throw e;
+            }
+            java.util.Arrays.fill(gradient, Double.NaN);
+            return Double.NaN;
+        }
     }
 }

@@ -37,8 +37,8 @@ final class ReferenceFunctions {
                 "air_density(101325 Pa, 20 degC, 50 %)", "1.199314(26) kg/m³", a -> scalar(MoistAir.density(a.quantity(0), a.quantity(1), a.quantity(2))));
         Functions.define("transmittance(signal, blank, dark: 0)", "signals through the sample, through the blank and in the dark, one unit", "(signal - dark) / (blank - dark), a pure number", "transmittance(2.5 V, 10 V)", "0.25",
                 a -> a.each(0, s -> transmittance(a, s)));
-        Functions.define("absorbance(signal, blank, dark: 0)", "signals through the sample, through the blank and in the dark, one unit", "-log10 of the transmittance, a pure number", "absorbance(1.0 V, 10 V)", "1",
-                a -> a.each(0, s -> Elementary.LOG10.of(transmittance(a, s)).negate()));
+        Functions.define("absorbance(signal, blank, dark: 0)", "signals through the sample, through the blank and in the dark, one unit; or a transmittance alone", "-log10 of the transmittance, a pure number", "absorbance(1.0 V, 10 V)", "1",
+                a -> a.each(0, s -> Elementary.LOG10.of(a.positional() == 1 ? s : transmittance(a, s)).negate()));
     }
 
     private static Quantity transmittance(Arguments a, Quantity signal) {

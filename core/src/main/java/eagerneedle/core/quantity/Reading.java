@@ -46,6 +46,9 @@ public record Reading(double value, double u, LabUnit unit, Distribution distrib
         } else if (m.group(6) != null) {
             u = Double.parseDouble(m.group(6)) * (m.group(8) == null ? 1 : ten);
         }
+        if (!Double.isFinite(value) || !Double.isFinite(u)) {
+            throw new IllegalArgumentException("'" + text.strip() + "' is too large to compute with.");
+        }
         boolean limit = "limit".equals(m.group(5));
         return new Reading(value, limit ? u / Math.sqrt(3) : u, LabUnit.parse(m.group(9)), limit ? Distribution.RECTANGULAR : Distribution.NORMAL);
     }

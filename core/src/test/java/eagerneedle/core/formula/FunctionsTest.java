@@ -64,6 +64,7 @@ class FunctionsTest {
     void columnsGoThroughSensorFunctionsElementByElement() {
         Value.Column c = (Value.Column) value("tc_temperature(\"K\", tc_voltage(\"K\", column(20 degC, 100 degC, 700 degC)))");
         assertThat(c.rows()).extracting(Quantity::value).satisfiesExactly(v -> assertThat(v).isCloseTo(20, within(1e-7)), v -> assertThat(v).isCloseTo(100, within(1e-7)), v -> assertThat(v).isCloseTo(700, within(1e-7)));
+        assertThat(q("absorbance(1 %)").value()).isCloseTo(2, within(1e-12));
         assertThat(q("rtd_temperature(rtd_resistance(250 degC))").value()).isCloseTo(250, within(1e-8));
     }
 
@@ -74,6 +75,14 @@ class FunctionsTest {
         Quantity before = q("parameter(fit(column(0 V, 1 V, 2 V, 3 V, 3.5 V, 4 V, 4.5 V, 5 V), index(8) * 1 ms, model: \"broken_line\"), \"before\")");
         assertThat(before.toString()).contains("V/s").startsWith("1000");
         assertThat(q("proportional(column(1 mV, 2 mV, 3.1 mV), column(1 mA, 2 mA, 3 mA))").value()).isCloseTo((1 + 4 + 9.3) / 14, within(1e-12));
+    }
+
+    @Test
+    void aFreeFormulaMayLeaveItsDomainOnTheWay() {
+        Quantity b = q("parameter(fit(column(1.0, 2.1, 3.9, 8.2), column(1, 2, 3, 4), formula: \"a*exp(b*x)\", start: \"a=1,b=0.5\"), \"b\")");
+        assertThat(b.value()).isBetween(0.65, 0.80);
+        assertThat(Assertions.assertThrows(FormulaException.class, () -> value("1e400")).getMessage()).contains("too large");
+        assertThat(Assertions.assertThrows(FormulaException.class, () -> value("1e300 * 1e300")).getMessage()).contains("no finite value");
     }
 
     @Test
