@@ -15,6 +15,7 @@ import eagerneedle.core.formula.FormulaFit;
 import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.store.delimited.DelimitedText;
 import eagerneedle.store.delimited.Dialect;
@@ -94,7 +95,8 @@ final class FitCommand implements Callable<Integer> {
                 Quantity q = fit.parameters().get(i);
                 out.println(fit.names().get(i) + " = " + q);
             }
-            out.println("residual SD " + fit.residualSd() + ", " + fit.dof() + " degrees of freedom");
+            out.println("residual SD " + Notation.figures(fit.residualSd(), 3) + ", " + fit.dof() + " degrees of freedom"
+                    + (Double.isNaN(fit.rSquared()) ? "" : ", R² " + Notation.plain(fit.rSquared(), 5) + " (says nothing of whether the model is right)"));
             remarks.forEach(out::println);
         }
         return NeedleCommand.GOOD;

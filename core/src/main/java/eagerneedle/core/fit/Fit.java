@@ -76,6 +76,14 @@ public record Fit(String model, List<String> names, List<Quantity> parameters, d
         return Quantity.through(all, v -> law.at(v[p], java.util.Arrays.copyOf(v, p), new double[p + 1]), yUnit, gradient);
     }
 
+    /** Share of the scatter of the ordinates that the curve takes up; printed because people ask, never used to decide. NaN where the ordinates do not scatter. */
+    public double rSquared() {
+        double mean = java.util.Arrays.stream(y).average().orElse(0);
+        double all = java.util.Arrays.stream(y).map(v -> (v - mean) * (v - mean)).sum();
+        double left = java.util.Arrays.stream(residuals()).map(r -> r * r).sum();
+        return all > 0 ? 1 - left / all : Double.NaN;
+    }
+
     /** A further reading at an abscissa: the curve's value and one more share of the scatter. */
     public Quantity readingAt(Quantity abscissa, String leafId) {
         return at(abscissa).with(Leaf.typeA(leafId, "scatter of one reading", model, Math.max(1, dof)), Double.isNaN(residualSd) ? 0 : residualSd);

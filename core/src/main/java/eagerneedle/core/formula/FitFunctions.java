@@ -57,6 +57,9 @@ final class FitFunctions {
                     return scalar(Quantity.number(a.fit(0).chiSquared()));
                 });
         Functions.define("predict(fit, x)", "a fit and an abscissa", "the curve there with the uncertainty of its parameters, unit of y", "predict(line(" + XY + "), 4 s)", "9 m", a -> scalar(a.fit(0).at(a.quantity(1))));
+        Functions.define("predict_reading(fit, x)", "a fit and an abscissa", "a further reading there: the curve with one more share of the scatter, unit of y",
+                "u(predict_reading(line(column(1.0 V, 3.1 V, 4.9 V, 7.0 V), index(4)), 1.5)) > u(predict(line(column(1.0 V, 3.1 V, 4.9 V, 7.0 V), index(4)), 1.5))", "true",
+                a -> scalar(a.fit(0).readingAt(a.quantity(1), a.id())));
         Functions.define("inverse(fit, y, readings: 0)", "a fit and an ordinate; readings: how many readings of the fit's own scatter the ordinate is the mean of", "the abscissa at which the curve takes it, unit of x",
                 "inverse(line(" + XY + "), 4 m)", "1.5 s", FitFunctions::inverse);
         Functions.define("travel(fit)", "a fit", "change of the curve over its points, unit of y", "travel(line(" + XY + "))", "4 m", a -> {

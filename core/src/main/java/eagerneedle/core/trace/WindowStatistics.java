@@ -23,6 +23,8 @@ public record WindowStatistics(int n, double mean, double median, double sd, dou
                                double uMean, double slope, double uSlope) {
     private static final int LAGS = 12;
     private static final int FEWEST_TO_SHORTEN = 400;
+    private static final int MANY = 5_000;
+    private static final int BINS = 2_048;
     /** A trend that explains less of the variance than this does not change the autocorrelation. */
     private static final double NEGLIGIBLE_TREND = 1e-3;
 
@@ -64,7 +66,7 @@ public record WindowStatistics(int n, double mean, double median, double sd, dou
         stv -= st * sum / n;
         double tMean = t[0] + st / n;
         double sd = Math.sqrt(squares / (n - 1));
-        double median = median(v);
+        double median = n > MANY ? medianOfMany(v, min, max) : median(v);
         double effective = effectiveN(v, mean, squares);
         double uMean = Math.max(sd / Math.sqrt(effective), max - min <= trace.step() ? trace.step() / Math.sqrt(12) : 0);
 
@@ -169,6 +171,46 @@ public record WindowStatistics(int n, double mean, double median, double sd, dou
             lower = Math.max(lower, v[i]);
         }
         return (lower + upper) / 2;
+    }
+
+    /**
+     * The median of many values: counted into bins first, so that only the values of the middle bins are copied and selected
+     * from. Where most values share a bin (a heavy tail, a coarse converter) the plain selection does it.
+     */
+    private static double medianOfMany(double[] v, double min, double max) {
+        double scale = BINS / (max - min);
+        if (!(max > min) || Double.isInfinite(scale)) {
+            return max > min ? median(v) : min;
+        }
+        int[] counts = new int[BINS + 1];
+        for (double x : v) {
+            counts[(int) ((x - min) * scale)]++;
+        }
+        int lowRank = (v.length - 1) / 2;
+        int highRank = v.length / 2;
+        int before = 0;
+        int first = 0;
+        while (before + counts[first] <= lowRank) {
+            before += counts[first++];
+        }
+        int last = first;
+        int upTo = before + counts[first];
+        while (upTo <= highRank) {
+            upTo += counts[++last];
+        }
+        if (upTo - before > v.length / 4) {
+            return median(v);
+        }
+        double[] middle = new double[upTo - before];
+        int m = 0;
+        for (double x : v) {
+            int bin = (int) ((x - min) * scale);
+            if (bin >= first && bin <= last) {
+                middle[m++] = x;
+            }
+        }
+        double low = select(middle, lowRank - before);
+        return lowRank == highRank ? low : (low + select(middle, highRank - before)) / 2;
     }
 
     /** The k-th smallest, 0-based; afterwards nothing before k is larger (Hoare 1961, median of three). */

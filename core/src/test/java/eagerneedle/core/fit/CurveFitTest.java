@@ -209,6 +209,7 @@ class CurveFitTest {
         Quantity there = f.at(Quantity.exact(3.3, S));
         assertThat(f.inverse(there).value()).isCloseTo(3.3, within(1e-9));
         assertThat(f.inverse(there).u()).as("the same parameters there and back").isCloseTo(0, within(1e-9));
+        assertThat(f.rSquared()).isBetween(0.99, 1.0);
         assertThat(f.readingAt(Quantity.exact(3.3, S), "r").u()).isGreaterThan(there.u());
         assertThatThrownBy(() -> f.inverse(Quantity.exact(90, V))).hasMessageContaining("does not reach");
         Fit hill = PolynomialFit.ofPoints(exact(S, -2, -1, 0, 1, 2), exact(V, 0, 3, 4.1, 3, 0), 2, Scatter.FROM_RESIDUALS, "f", "s");

@@ -82,6 +82,30 @@ class SignalTest {
     }
 
     @Test
+    void theMedianOfManyIsTheSameHoweverTheValuesLie() {
+        SplittableRandom random = new SplittableRandom(34);
+        for (int kind = 0; kind < 5; kind++) {
+            for (int n : new int[] {5_001, 20_000}) {
+                double[] t = new double[n];
+                double[] v = new double[n];
+                for (int i = 0; i < n; i++) {
+                    t[i] = i;
+                    v[i] = switch (kind) {
+                        case 0 -> random.nextGaussian();
+                        case 1 -> 1 / (random.nextDouble() - 0.5);
+                        case 2 -> random.nextInt(3);
+                        case 3 -> 7;
+                        default -> i % 2 == 0 ? -1e6 - random.nextDouble() : 1e6 + random.nextDouble();
+                    };
+                }
+                double[] sorted = v.clone();
+                Arrays.sort(sorted);
+                assertThat(WindowStatistics.of(new Trace("m", t, v, V, 0, List.of())).median()).as("kind " + kind).isEqualTo((sorted[(n - 1) / 2] + sorted[n / 2]) / 2);
+            }
+        }
+    }
+
+    @Test
     void aSettlingSignalIsSteadyAfterSomeTimeConstants() {
         for (int seed = 0; seed < 20; seed++) {
             Trace t = trace(600, 0.1, x -> 20 + 5 * Math.exp(-x / 4), 0.05, seed);

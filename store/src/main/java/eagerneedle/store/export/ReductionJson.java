@@ -132,6 +132,7 @@ public final class ReductionJson {
             }
         }
         root.put("residualSd", Double.isNaN(fit.residualSd()) ? null : (Double) fit.residualSd()).put("dof", fit.dof()).put("converged", true);
+        root.put("rSquared", Double.isNaN(fit.rSquared()) ? null : (Double) fit.rSquared());
         if (!Double.isNaN(fit.chiSquared())) {
             root.put("chiSquared", fit.chiSquared());
         }
