@@ -127,6 +127,10 @@ public final class CalibrateStation implements StationView {
                     RawSamples last = desk.rig().get().last(channelName, 0.01);
                     since = last.size() == 0 ? 0 : last.time()[last.size() - 1] + 0.1;
                     settled = null;
+                    now = null;
+                    live.setText("—");
+                    steady.setText("collecting · the target has just been moved");
+                    steady.getStyleClass().remove("good");
                 } else {
                     Notices.warn(all, "No instrument is connected: connect it at Rig first.");
                 }
