@@ -5,9 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import org.hipparchus.exception.MathRuntimeException;
 import org.hipparchus.linear.ArrayRealVector;
-import org.hipparchus.linear.CholeskyDecomposition;
 import org.hipparchus.linear.MatrixUtils;
-import org.hipparchus.linear.RealMatrix;
 import org.hipparchus.optim.nonlinear.vector.leastsquares.LeastSquaresBuilder;
 import org.hipparchus.optim.nonlinear.vector.leastsquares.LeastSquaresOptimizer;
 import org.hipparchus.optim.nonlinear.vector.leastsquares.LevenbergMarquardtOptimizer;
@@ -22,10 +20,6 @@ import org.hipparchus.util.Pair;
  * (separable least squares, Golub and Pereyra 1973), and from starts around it where the first two disagree or fail; the
  * lowest sum of squares wins. An end point counts as found only if the residuals are orthogonal to the tangent plane there
  * (the relative offset of Bates and Watts 1981), every parameter acts on the curve, and none depends on the others.
- *
- * <p>Points uncertain in both coordinates are moved to the nearest place on the curve, in the measure of their own covariance,
- * while the parameters are sought (York and others 2004, here for any curve): for the parameters p and the adjusted abscissae
- * ξ(p), the residual is (y - f(ξ) - f'(ξ)(x - ξ)) / σ with σ² = u²(y) + f'² u²(x) - 2 f' u(x, y).
  */
 final class Regression {
     private static final int MOST_STEPS = 2000;
@@ -76,7 +70,7 @@ final class Regression {
     private final Weights weights;
     private final int n;
     private final int p;
-    private RealMatrix whitener;
+    private final WeightedResiduals points;
 
     Regression(String model, List<String> names, Curve curve, double[] x, double[] y, Weights weights) {
         this.model = model;
@@ -87,6 +81,7 @@ final class Regression {
         this.weights = weights;
         this.n = y.length;
         this.p = names.size();
+        this.points = new WeightedResiduals(curve, x, y, weights, p);
     }
 
     /**
@@ -103,7 +98,7 @@ final class Regression {
         double[] at = start;
         for (int pass = 0; pass < (weights.whole() == null ? 1 : 6); pass++) {
             if (weights.whole() != null) {
-                whitener = whitener(at);
+                points.whiten(at);
             }
             double[] next = allLinear && weights.uX() == null ? solveLinear(at) : search(at, linear);
             boolean settled = relativeStep(at, next) < 1e-10;
@@ -187,9 +182,9 @@ final class Regression {
                 design[i][k] = w * g[k];
             }
         }
-        if (whitener != null) {
-            design = whitener.multiply(MatrixUtils.createRealMatrix(design)).getData();
-            target = whitener.operate(target);
+        if (points.whitener() != null) {
+            design = points.whitener().multiply(MatrixUtils.createRealMatrix(design)).getData();
+            target = points.whitener().operate(target);
         }
         Decomposition d = Decomposition.of(design, target);
         if (d.dependent >= 0) {
@@ -220,10 +215,10 @@ final class Regression {
         double bestSquares = Double.POSITIVE_INFINITY;
         boolean first = false;
         boolean disagree = false;
-        double negligible = 1e-24 * squaresOfOrdinates(start);
+        double negligible = 1e-24 * points.squaresOfOrdinates(start);
         for (int s = 0; s < starts.size(); s++) {
             double[] end = descend(starts.get(s));
-            double squares = end == null ? Double.POSITIVE_INFINITY : squares(end);
+            double squares = end == null ? Double.POSITIVE_INFINITY : points.squares(end);
             first |= s == 0 && end != null;
             disagree |= end == null || best != null && Math.abs(squares - bestSquares) > 1e-6 * bestSquares + negligible;
             if (squares < bestSquares * (1 - 1e-9) - negligible || best == null && end != null) {
@@ -318,7 +313,7 @@ final class Regression {
             double[] theta = point.toArray();
             double[] value = new double[n];
             double[][] jacobian = new double[n][p];
-            rows(theta, value, jacobian, null);
+            points.rows(theta, value, jacobian, null);
             for (int i = 0; i < n; i++) {
                 value[i] = -value[i];
             }
@@ -343,7 +338,7 @@ final class Regression {
         for (int step = 0; step < (isLarge() ? 4 : 100); step++) {
             double[] e = new double[n];
             double[][] jacobian = new double[n][p];
-            rows(at, e, jacobian, null);
+            points.rows(at, e, jacobian, null);
             Decomposition d;
             try {
                 d = Decomposition.of(jacobian, e);
@@ -374,7 +369,7 @@ final class Regression {
     private String found(double[] theta) {
         double[] e = new double[n];
         double[][] jacobian = new double[n][p];
-        rows(theta, e, jacobian, null);
+        points.rows(theta, e, jacobian, null);
         double[] scale = new double[p];
         for (int k = 0; k < p; k++) {
             for (int i = 0; i < n; i++) {
@@ -397,7 +392,7 @@ final class Regression {
             }
             inPlane += dot * dot;
         }
-        double size = squaresOfOrdinates(theta);
+        double size = points.squaresOfOrdinates(theta);
         for (int i = 0; i < n; i++) {
             all += e[i] * e[i];
         }
@@ -406,98 +401,11 @@ final class Regression {
         return still ? null : "the sum of squares";
     }
 
-    /** Weighted sum of squares of the ordinates: what rounding of the residuals is measured against. */
-    private double squaresOfOrdinates(double[] theta) {
-        double[][] slopesAndWeights = new double[2][n];
-        RealMatrix white = whitener;
-        whitener = null;
-        rows(theta, new double[n], new double[n][p], slopesAndWeights);
-        whitener = white;
-        double size = 0;
-        for (int i = 0; i < n; i++) {
-            double w = slopesAndWeights[1][i];
-            size += Double.isFinite(w) ? y[i] * y[i] * w * w : 0;
-        }
-        return size;
-    }
-
-    private double squares(double[] theta) {
-        double[] e = new double[n];
-        rows(theta, e, new double[n][p], null);
-        double sum = 0;
-        for (double v : e) {
-            sum += v * v;
-        }
-        return Double.isNaN(sum) ? Double.POSITIVE_INFINITY : sum;
-    }
-
-    /** Fills weighted residuals (y - f), the design (derivatives of f, weighted alike) and, if asked, slopes and weights. */
-    private void rows(double[] theta, double[] e, double[][] jacobian, double[][] slopesAndWeights) {
-        double[] g = new double[p + 1];
-        for (int i = 0; i < n; i++) {
-            double f = curve.at(i, x[i], theta, g);
-            double r = y[i] - f;
-            double sigma = weights.uY() == null ? 1 : weights.uY()[i];
-            if (weights.uX() != null) {
-                double ux2 = weights.uX()[i] * weights.uX()[i];
-                double cov = weights.covariance() == null ? 0 : weights.covariance()[i];
-                double uy2 = weights.uY() == null ? 0 : weights.uY()[i] * weights.uY()[i];
-                double xi = x[i];
-                for (int pass = 0; pass < 12; pass++) {
-                    double variance = uy2 + g[p] * g[p] * ux2 - 2 * g[p] * cov;
-                    double next = variance > 0 ? x[i] - (cov - g[p] * ux2) * r / variance : x[i];
-                    if (!Double.isFinite(next)) {
-                        break;
-                    }
-                    boolean settled = Math.abs(next - xi) <= 1e-14 * Math.abs(xi);
-                    xi = next;
-                    f = curve.at(i, xi, theta, g);
-                    r = y[i] - f - g[p] * (x[i] - xi);
-                    if (settled) {
-                        break;
-                    }
-                }
-                sigma = Math.sqrt(uy2 + g[p] * g[p] * ux2 - 2 * g[p] * cov);
-            }
-            e[i] = r / sigma;
-            for (int k = 0; k < p; k++) {
-                jacobian[i][k] = g[k] / sigma;
-            }
-            if (slopesAndWeights != null) {
-                slopesAndWeights[0][i] = g[p];
-                slopesAndWeights[1][i] = 1 / sigma;
-            }
-        }
-        if (whitener != null) {
-            double[] white = whitener.operate(e);
-            System.arraycopy(white, 0, e, 0, n);
-            double[][] j = whitener.multiply(MatrixUtils.createRealMatrix(jacobian)).getData();
-            for (int i = 0; i < n; i++) {
-                System.arraycopy(j[i], 0, jacobian[i], 0, p);
-            }
-        }
-    }
-
-    private RealMatrix whitener(double[] theta) {
-        double[] slopes = new double[n];
-        double[] g = new double[p + 1];
-        for (int i = 0; i < n; i++) {
-            curve.at(i, x[i], theta, g);
-            slopes[i] = g[p];
-        }
-        try {
-            RealMatrix lower = new CholeskyDecomposition(MatrixUtils.createRealMatrix(weights.whole().apply(slopes)), 1e-8, 1e-300).getL();
-            return MatrixUtils.inverse(lower);
-        } catch (MathRuntimeException singular) {
-            throw new FitException("The points' uncertainties are functions of each other (singular covariance); a generalised fit needs each point to carry something of its own.");
-        }
-    }
-
     private Optimum assemble(double[] theta) {
         double[] e = new double[n];
         double[][] jacobian = new double[n][p];
         double[][] slopesAndWeights = new double[2][n];
-        rows(theta, e, jacobian, slopesAndWeights);
+        points.rows(theta, e, jacobian, slopesAndWeights);
         Decomposition d = Decomposition.of(jacobian, e);
         if (d.dependent >= 0) {
             throw dependent(d.dependent);
@@ -512,8 +420,8 @@ final class Regression {
                 by[k][i] = sum;
             }
         }
-        if (whitener != null) {
-            by = MatrixUtils.createRealMatrix(by).multiply(whitener).getData();
+        if (points.whitener() != null) {
+            by = MatrixUtils.createRealMatrix(by).multiply(points.whitener()).getData();
         }
         for (double[] row : by) {
             for (int i = 0; i < n; i++) {

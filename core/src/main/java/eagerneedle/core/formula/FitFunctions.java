@@ -32,7 +32,7 @@ final class FitFunctions {
 
     static void define() {
         Functions.define("line(y, x, " + SCATTER + ", label: \"\")", "two columns; " + HOW, "a fit of a straight line", "line(" + XY + ")", "intercept = 1 m, slope = 2 m/s", a -> new Value.Fitted(points(a, 1)));
-        Functions.define("polynomial(y, x, degree: 2, " + SCATTER + ", label: \"\", window: \"\")", "two columns, or a trace with a window; degree 0 to 20", "a fit of a polynomial in x, or in time",
+        Functions.define("polynomial(y, x, degree: 2, " + SCATTER + ", label: \"\", window: \"\", choice: 0 %)", "two columns, or a trace with a window; degree 0 to 20; choice: share by which the window's edges may move", "a fit of a polynomial in x, or in time",
                 "polynomial(column(1.01, 1.99, 5.02, 9.98), column(0, 1, 2, 3))", "c0 = 1.004(26), c1 = 0.009(42), c2 = 0.995(13)", FitFunctions::polynomial);
         Functions.define("proportional(y, x, " + SCATTER + ", label: \"\")", "two columns", "slope of the straight line through the origin, unit of y per unit of x",
                 "proportional(column(2.1 V, 3.9 V, 6.0 V), column(1 A, 2 A, 3 A))", "1.993(26) Ω", FitFunctions::proportional);
@@ -95,7 +95,16 @@ final class FitFunctions {
 
     private static Value polynomial(Arguments a) {
         int degree = a.whole("degree", 2, 0, 20);
-        return new Value.Fitted(a.value(0) instanceof Value.Signal ? PolynomialFit.ofTrace(a.windowed(0), degree, a.id(), a.words("label", "scatter within a run")) : points(a, degree));
+        if (!(a.value(0) instanceof Value.Signal)) {
+            return new Value.Fitted(points(a, degree));
+        }
+        Fit fit = PolynomialFit.ofTrace(a.windowed(0), degree, a.id(), a.words("label", "scatter within a run"));
+        List<Quantity> parameters = new ArrayList<>();
+        for (int k = 0; k <= degree; k++) {
+            int at = k;
+            parameters.add(TraceFunctions.withChoice(a, fit.parameter(k), t -> PolynomialFit.ofTrace(t, degree, "moved", "moved").parameter(at).value()));
+        }
+        return new Value.Fitted(fit.withParameters(parameters));
     }
 
     private static Fit lineOf(Arguments a) {

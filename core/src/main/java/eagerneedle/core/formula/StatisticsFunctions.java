@@ -16,6 +16,9 @@ import java.util.List;
 
 /** Columns and their statistics, counts and rates. */
 final class StatisticsFunctions {
+    /** Samples on either side that a sample of a trace is judged by. */
+    private static final int NEIGHBOURS = 10;
+
     private StatisticsFunctions() {
     }
 
@@ -65,12 +68,16 @@ final class StatisticsFunctions {
         });
         Functions.define("sd(column, window: \"\")", "a column, quantities of one kind, or a trace with a window", "standard deviation with n - 1 as exact, same unit (of temperatures in K)",
                 "sd(column(1 V, 2 V, 3 V))", "1 V", StatisticsFunctions::sd);
-        Functions.define("outliers(column, threshold: 3.5)", "a column of at least 5", "numbers of the rows that lie far from the others, from 1 (Hampel); 0 for none",
+        Functions.define("outliers(column, threshold: 3.5)", "a column of at least 5, or a trace", "numbers of the rows that lie far from the others, of the samples that lie far from their neighbours, from 1 (Hampel); 0 for none",
                 "outliers(column(5.1, 5.0, 5.2, 9.9, 5.1, 5.0, 5.2))", "4", a -> {
-                    List<Quantity> rows = a.rows(0);
-                    LabUnit unit = rows.get(0).unit();
-                    double[] v = rows.stream().mapToDouble(q -> q.in(unit)).toArray();
-                    List<Integer> at = Outliers.flagged(v, Math.max(2, v.length / 2), a.number("threshold", 3.5), 0);
+                    List<Integer> at;
+                    if (a.value(0) instanceof Value.Signal) {
+                        at = Outliers.flagged(a.trace(0).value(), NEIGHBOURS, a.number("threshold", 3.5), a.trace(0).step());
+                    } else {
+                        List<Quantity> rows = a.rows(0);
+                        double[] v = rows.stream().mapToDouble(q -> q.in(rows.get(0).unit())).toArray();
+                        at = Outliers.flagged(v, Math.max(2, v.length / 2), a.number("threshold", 3.5), 0);
+                    }
                     return new Value.Column(at.isEmpty() ? List.of(Quantity.number(0)) : at.stream().map(i -> Quantity.number(i + 1)).toList());
                 });
         Functions.define("poisson(n)", "a count, a pure number", "the count with its Poisson uncertainty, a pure number", "poisson(400)", "400(20)",

@@ -51,6 +51,24 @@ final class TraceFunctions {
                 "10.00(41) s", TraceFunctions::duration);
         Functions.define("effective_n(trace, window: \"\")", "a trace with a window", "effective number of independent samples, a pure number",
                 "effective_n(trace(index(4) * 1 s, column(1 V, -1 V, 1 V, -1 V)))", "4", a -> scalar(Quantity.number(WindowStatistics.of(a.windowed(0)).effectiveN())));
+        Functions.define("averaging_gain(trace, n, window: \"\")", "a trace and how many neighbouring samples are averaged", "by how much that reduces the standard deviation, as measured; the square root of n only for white noise",
+                "averaging_gain(trace(index(8) * 1 s, column(1 V, 1 V, -1 V, -1 V, 1 V, 1 V, -1 V, -1 V)), 2)", "0.9258200998", a -> {
+                    Trace t = a.windowed(0);
+                    int each = a.whole(1, 1, Math.max(1, t.size() / 2));
+                    double[] time = new double[t.size() / each];
+                    double[] mean = new double[time.length];
+                    for (int i = 0; i < time.length; i++) {
+                        time[i] = t.time()[i * each];
+                        for (int k = 0; k < each; k++) {
+                            mean[i] += t.value()[i * each + k] / each;
+                        }
+                    }
+                    double left = WindowStatistics.of(new Trace(t.name(), time, mean, t.unit(), 0, List.of())).sd();
+                    if (!(left > 0)) {
+                        throw new FormulaException(a.column(), "The averages do not scatter at all, so no gain can be stated.");
+                    }
+                    return scalar(Quantity.number(WindowStatistics.of(t).sd() / left));
+                });
         Functions.define("derivative(trace, points: 11, degree: 2, window: \"\")", "a trace; an odd number of points under the sliding polynomial and its degree", "its rate of change, a trace, unit per s",
                 "count(derivative(trace(index(21) * 0.1 s, index(21) * 0.3 m), points: 5))", "17",
                 a -> new Value.Signal(Derivative.of(a.windowed(0), a.whole("points", 11, 3, 1001), a.whole("degree", 2, 1, 9)).trace()));

@@ -92,4 +92,49 @@ class FunctionsTest {
         Quantity crossed = q("period(crossings(trace(index(200) * 20 ms, exp(-index(200) / 150) * cos(2 * pi * index(200) / 31.7) * 2 V), 0 V))");
         assertThat(crossed.value()).isCloseTo(31.7 * 0.02, within(0.004));
     }
+
+    @Test
+    void theChoiceOfWindowReachesPolynomialsAndMeans() {
+        String bent = "trace(index(60) * 0.1 s, (index(60) * 0.1)^3 * 1 m)";
+        Quantity plain = q("coefficient(polynomial(" + bent + ", degree: 2), 2)");
+        Quantity wide = q("coefficient(polynomial(" + bent + ", degree: 2, choice: 10 %), 2)");
+        assertThat(wide.value()).isEqualTo(plain.value());
+        assertThat(wide.contributions().keySet()).anyMatch(l -> l.label().equals("choice of window"));
+        Quantity exact = q("coefficient(polynomial(trace(index(60) * 0.1 s, (index(60) * 0.1)^2 * 1 m), degree: 2, choice: 10 %), 2)");
+        assertThat(exact.u()).as("a parabola is the same in every window").isCloseTo(0, within(1e-9));
+        assertThat(q("mean(" + bent + ", choice: 10 %)").u()).isGreaterThan(q("mean(" + bent + ")").u());
+        assertThat(Assertions.assertThrows(FormulaException.class, () -> value("mean(" + bent + ", choice: 80 %)")).getMessage()).contains("between 0 and 50 %");
+    }
+
+    @Test
+    void averagingGainsAsMuchAsTheNoiseIsWhite() {
+        StringBuilder white = new StringBuilder("column(");
+        StringBuilder slow = new StringBuilder("column(");
+        java.util.SplittableRandom random = new java.util.SplittableRandom(61);
+        double state = 0;
+        for (int i = 0; i < 2000; i++) {
+            double x = random.nextGaussian();
+            state = 0.97 * state + x;
+            white.append(i == 0 ? "" : ", ").append(String.format(java.util.Locale.ROOT, "%.5f", x));
+            slow.append(i == 0 ? "" : ", ").append(String.format(java.util.Locale.ROOT, "%.5f", state));
+        }
+        assertThat(q("averaging_gain(trace(index(2000) * 1 s, " + white + ")), 16)").value()).isBetween(3.3, 4.8);
+        assertThat(q("averaging_gain(trace(index(2000) * 1 s, " + slow + ")), 16)").value()).isBetween(0.9, 1.5);
+    }
+
+    @Test
+    void outliersOfATraceAreItsSamples() {
+        Value.Column c = (Value.Column) value("outliers(trace(index(40) * 1 s, sin(index(40) * 2) * 10 mV + if(3 < 2, 1, 0) * 1 V))");
+        assertThat(c.rows().get(0).value()).isZero();
+        Value.Column one = (Value.Column) value("outliers(column(5.1, 5.0, 5.2, 5.1, 5.0, 5.2, 5.1, 1.0), threshold: 6)");
+        assertThat(one.rows()).extracting(Quantity::value).containsExactly(8.0);
+    }
+
+    @Test
+    void lawsOfSeveralKindsKeepCorrelationBetweenTheirParameters() {
+        Quantity r = q("correlation(slope(line(column(1.0, 3.1, 4.9, 7.2), index(4))), slope(line(column(1.0, 3.1, 4.9, 7.2), index(4))))");
+        assertThat(r.value()).as("two fits of the same numbers are two fits").isCloseTo(0, within(1e-12));
+        assertThat(q("drawn_u(uncertain(2 V, 0.1 V))").value()).isCloseTo(0.1, within(0.002));
+        assertThat(q("covariance(column_of(1), 2)".replace("column_of(1)", "uncertain(1 V, 0.1 V)")).value()).isZero();
+    }
 }

@@ -1,0 +1,125 @@
+package eagerneedle.core.fit;
+
+import org.hipparchus.exception.MathRuntimeException;
+import org.hipparchus.linear.CholeskyDecomposition;
+import org.hipparchus.linear.MatrixUtils;
+import org.hipparchus.linear.RealMatrix;
+
+/**
+ * The residuals of a curve at its points, each in units of what is known of the points; pure numbers.
+ *
+ * <p>Points uncertain in both coordinates are moved to the nearest place on the curve, in the measure of their own covariance,
+ * while the parameters are sought (York and others 2004, here for any curve): for the parameters p and the adjusted abscissae
+ * ξ(p), the residual is (y - f(ξ) - f'(ξ)(x - ξ)) / σ with σ² = u²(y) + f'² u²(x) - 2 f' u(x, y).
+ */
+final class WeightedResiduals {
+    private final Regression.Curve curve;
+    private final double[] x;
+    private final double[] y;
+    private final Regression.Weights weights;
+    private final int n;
+    private final int p;
+    private RealMatrix whitener;
+
+    WeightedResiduals(Regression.Curve curve, double[] x, double[] y, Regression.Weights weights, int p) {
+        this.curve = curve;
+        this.x = x;
+        this.y = y;
+        this.weights = weights;
+        this.n = y.length;
+        this.p = p;
+    }
+
+    /** n by n: the inverse of the Cholesky factor of the whole covariance, or null while points are weighted one by one. */
+    RealMatrix whitener() {
+        return whitener;
+    }
+
+    /** Weighted sum of squares of the ordinates: what rounding of the residuals is measured against. */
+    double squaresOfOrdinates(double[] theta) {
+        double[][] slopesAndWeights = new double[2][n];
+        RealMatrix white = whitener;
+        whitener = null;
+        rows(theta, new double[n], new double[n][p], slopesAndWeights);
+        whitener = white;
+        double size = 0;
+        for (int i = 0; i < n; i++) {
+            double w = slopesAndWeights[1][i];
+            size += Double.isFinite(w) ? y[i] * y[i] * w * w : 0;
+        }
+        return size;
+    }
+
+    double squares(double[] theta) {
+        double[] e = new double[n];
+        rows(theta, e, new double[n][p], null);
+        double sum = 0;
+        for (double v : e) {
+            sum += v * v;
+        }
+        return Double.isNaN(sum) ? Double.POSITIVE_INFINITY : sum;
+    }
+
+    /** Fills weighted residuals (y - f), the design (derivatives of f, weighted alike) and, if asked, slopes and weights. */
+    void rows(double[] theta, double[] e, double[][] jacobian, double[][] slopesAndWeights) {
+        double[] g = new double[p + 1];
+        for (int i = 0; i < n; i++) {
+            double f = curve.at(i, x[i], theta, g);
+            double r = y[i] - f;
+            double sigma = weights.uY() == null ? 1 : weights.uY()[i];
+            if (weights.uX() != null) {
+                double ux2 = weights.uX()[i] * weights.uX()[i];
+                double cov = weights.covariance() == null ? 0 : weights.covariance()[i];
+                double uy2 = weights.uY() == null ? 0 : weights.uY()[i] * weights.uY()[i];
+                double xi = x[i];
+                for (int pass = 0; pass < 12; pass++) {
+                    double variance = uy2 + g[p] * g[p] * ux2 - 2 * g[p] * cov;
+                    double next = variance > 0 ? x[i] - (cov - g[p] * ux2) * r / variance : x[i];
+                    if (!Double.isFinite(next)) {
+                        break;
+                    }
+                    boolean settled = Math.abs(next - xi) <= 1e-14 * Math.abs(xi);
+                    xi = next;
+                    f = curve.at(i, xi, theta, g);
+                    r = y[i] - f - g[p] * (x[i] - xi);
+                    if (settled) {
+                        break;
+                    }
+                }
+                sigma = Math.sqrt(uy2 + g[p] * g[p] * ux2 - 2 * g[p] * cov);
+            }
+            e[i] = r / sigma;
+            for (int k = 0; k < p; k++) {
+                jacobian[i][k] = g[k] / sigma;
+            }
+            if (slopesAndWeights != null) {
+                slopesAndWeights[0][i] = g[p];
+                slopesAndWeights[1][i] = 1 / sigma;
+            }
+        }
+        if (whitener != null) {
+            double[] white = whitener.operate(e);
+            System.arraycopy(white, 0, e, 0, n);
+            double[][] j = whitener.multiply(MatrixUtils.createRealMatrix(jacobian)).getData();
+            for (int i = 0; i < n; i++) {
+                System.arraycopy(j[i], 0, jacobian[i], 0, p);
+            }
+        }
+    }
+
+    /** Takes the covariance of all points at these parameters as the measure of the residuals from now on. */
+    void whiten(double[] theta) {
+        double[] slopes = new double[n];
+        double[] g = new double[p + 1];
+        for (int i = 0; i < n; i++) {
+            curve.at(i, x[i], theta, g);
+            slopes[i] = g[p];
+        }
+        try {
+            RealMatrix lower = new CholeskyDecomposition(MatrixUtils.createRealMatrix(weights.whole().apply(slopes)), 1e-8, 1e-300).getL();
+            whitener = MatrixUtils.inverse(lower);
+        } catch (MathRuntimeException singular) {
+            throw new FitException("The points' uncertainties are functions of each other (singular covariance); a generalised fit needs each point to carry something of its own.");
+        }
+    }
+}
