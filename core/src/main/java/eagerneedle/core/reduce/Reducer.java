@@ -19,6 +19,7 @@ import eagerneedle.core.trace.Window;
 import eagerneedle.core.trace.WindowProposal;
 import eagerneedle.core.watch.SampleWatch;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -311,6 +312,7 @@ public final class Reducer {
         Chain chain = counts ? channel.toChain() : null;
         SampleWatch watch = counts ? new SampleWatch(channel.label(), chain, 0) : null;
         LabUnit imported = counts ? null : LabUnit.parse(run.rawUnit());
+        Map<Double, Double> known = new HashMap<>();
         double[] t = new double[raw.size()];
         double[] v = new double[raw.size()];
         int n = 0;
@@ -320,12 +322,21 @@ public final class Reducer {
                 continue;
             }
             t[n] = raw.time()[i];
-            v[n++] = counts ? chain.indication(x) : imported.convert(x, unit);
+            v[n++] = counts ? known.computeIfAbsent(x, chain::indication) : imported.convert(x, unit);
         }
         if (n == 0) {
             throw new IllegalArgumentException("every sample of " + channel.label() + " is out of range.");
         }
-        Trace trace = new Trace(channel.label(), java.util.Arrays.copyOf(t, n), java.util.Arrays.copyOf(v, n), unit, counts ? chain.step() : 0, List.of());
+        v = java.util.Arrays.copyOf(v, n);
+        double step = counts ? chain.stepAt(median(v)) : 0;
+        List<Trace.Shared> shared = counts && calibration == null ? chain.shared() : List.of();
+        Trace trace = new Trace(channel.label(), java.util.Arrays.copyOf(t, n), v, unit, step, shared);
         return calibration == null ? trace : calibration.apply(trace);
+    }
+
+    private static double median(double[] v) {
+        double[] sorted = v.clone();
+        java.util.Arrays.sort(sorted);
+        return sorted[sorted.length / 2];
     }
 }

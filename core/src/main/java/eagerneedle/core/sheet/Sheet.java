@@ -2,14 +2,14 @@ package eagerneedle.core.sheet;
 
 import com.fasterxml.jackson.annotation.JsonProperty;
 import eagerneedle.core.chain.Chain;
-import eagerneedle.core.chain.Converter;
-import eagerneedle.core.chain.Stage;
+import eagerneedle.core.chain.Link;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.LabUnit;
-import java.util.ArrayList;
+import eagerneedle.core.quantity.Reading;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * A method sheet, as read. Texts that are formulas or quantities are kept as written; the field comments of
@@ -61,29 +61,59 @@ public record Sheet(int sheet, String id, String title, String subject, String p
     public record Step(String id, String text) {
     }
 
-    /** A channel with its chain; {@code needs} the range the method needs, {@code rate} in samples a second. */
-    public record Channel(String label, String symbol, String unit, List<String> needs, @JsonProperty("wants_step") String wantsStep, String device,
-                          String tag, double rate, List<Link> chain, CalibrationPlan calibration) {
+    /**
+     * A channel with its chain.
+     *
+     * @param needs    lowest and highest value the method needs
+     * @param input    the instrument's name for it; null when it is the channel's own
+     * @param tag      the letter on its lead
+     * @param position where its sensor sits
+     * @param specimen what its sensor sits on
+     * @param rate     samples a second
+     * @param average  conversions averaged into one sample
+     * @param fastest  time in which the fastest thing of interest happens
+     */
+    public record Channel(String label, String symbol, String unit, List<String> needs, @JsonProperty("wants_step") String wantsStep, String device, String input,
+                          String tag, String position, String specimen, double rate, int average, String fastest, List<Link> chain, CalibrationPlan calibration) {
+        public Channel {
+            average = Math.max(1, average);
+            chain = List.copyOf(chain);
+        }
+
         public LabUnit labUnit() {
             return LabUnit.parse(unit);
         }
 
         /** The chain this channel describes. */
         public Chain toChain() {
-            List<Stage> stages = new ArrayList<>();
-            for (Link l : chain.subList(0, chain.size() - 1)) {
-                stages.add(new Stage(l.kind(), l.label(), LabUnit.parse(l.from()), LabUnit.parse(l.to()), l.gain() == null ? 1 : l.gain(),
-                        l.offset() == null ? 0 : l.offset(), l.lowest() == null ? Double.NEGATIVE_INFINITY : l.lowest(),
-                        l.highest() == null ? Double.POSITIVE_INFINITY : l.highest()));
-            }
-            Link last = chain.get(chain.size() - 1);
-            return new Chain(stages, new Converter(last.label(), LabUnit.parse(last.from()), last.step() == null ? 1 : last.step(),
-                    last.bits() == null ? 16 : last.bits()));
+            return Chain.of(chain);
         }
-    }
 
-    /** One link of a chain as written; gain in {@code to} per {@code from}, step in {@code from}. */
-    public record Link(String kind, String label, String from, String to, Double gain, Double offset, Double lowest, Double highest, Double step, Integer bits) {
+        /** Lowest and highest value needed, in the channel's unit; empty when the sheet does not say. */
+        public Optional<double[]> needed() {
+            return needs == null ? Optional.empty() : Optional.of(new double[] {in(needs.get(0)), in(needs.get(1))});
+        }
+
+        /** A value written in any unit that fits, in the channel's unit; a step or time as a difference. */
+        private double in(String reading) {
+            Reading r = Reading.parse(reading);
+            return r.unit().convert(r.value(), labUnit());
+        }
+
+        /** The step wanted, in the channel's unit (a difference of temperatures in kelvin); NaN when the sheet does not say. */
+        public double stepWanted() {
+            if (wantsStep == null) {
+                return Double.NaN;
+            }
+            Reading r = Reading.parse(wantsStep);
+            return r.value() * r.unit().scaleTo(labUnit());
+        }
+
+        /** With another chain, rate, averaging or input; null keeps what is. */
+        public Channel with(List<Link> newChain, Double newRate, Integer newAverage, String newInput) {
+            return new Channel(label, symbol, unit, needs, wantsStep, device, newInput == null ? input : newInput, tag, position, specimen, newRate == null ? rate : newRate,
+                    newAverage == null ? average : newAverage, fastest, newChain == null ? chain : newChain, calibration);
+        }
     }
 
     /** How a channel is to be calibrated; {@code points} are the planned references, {@code days} how long it holds. */

@@ -1,5 +1,8 @@
 package eagerneedle.core.sheet;
 
+import eagerneedle.core.chain.Converter;
+import eagerneedle.core.chain.Link;
+import eagerneedle.core.chain.Stage;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.NearName;
@@ -64,7 +67,7 @@ final class SheetCheck {
             }
             for (int i = 0; i < channel.chain().size(); i++) {
                 boolean last = i == channel.chain().size() - 1;
-                Sheet.Link link = channel.chain().get(i);
+                Link link = channel.chain().get(i);
                 String at = p + "/chain/" + i;
                 if (last != link.kind().equals("converter")) {
                     throw located.problem(at, 1, "a chain ends with its converter and has one only.");
@@ -72,8 +75,24 @@ final class SheetCheck {
                 if (!last && link.to() == null) {
                     throw located.problem(at, 1, "a " + link.kind() + " needs the unit it gives ('to').");
                 }
+                attempt(at, () -> {
+                    if (last) {
+                        Converter.of(link);
+                    } else {
+                        Stage.of(link);
+                    }
+                });
             }
             attempt(p + "/chain", channel::toChain);
+            attempt(p + "/unit", () -> {
+                if (!channel.toChain().unit().equals(channel.labUnit())) {
+                    throw new IllegalArgumentException("the channel is in " + channel.labUnit().named() + ", but its sensor takes " + channel.toChain().unit().named() + ".");
+                }
+            });
+            attempt(p + "/wants_step", channel::stepWanted);
+            if (channel.fastest() != null) {
+                attempt(p + "/fastest", () -> Reading.parse(channel.fastest()).unit().convert(0, LabUnit.parse("s")));
+            }
             if (channel.calibration() != null) {
                 for (int i = 0; i < channel.calibration().points().size(); i++) {
                     String point = channel.calibration().points().get(i);

@@ -7,16 +7,34 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.IntPredicate;
 
-/**
- * Looks at raw counts of one channel, live or stored: at the rails or beyond reach, dead, dropped samples.
- *
- * @param channel what the channel is called in sentences
- * @param chain   its chain
- * @param rate    samples a second that it should deliver; 0 if not known
- */
-public record SampleWatch(String channel, Chain chain, double rate) {
+/** Looks at raw counts of one channel, live or stored: at the rails or beyond reach, dead, dropped samples. */
+public final class SampleWatch {
     private static final int DEAD_AFTER = 50;
     private static final int TOLERATED = 2;
+
+    private final String channel;
+    private final Chain chain;
+    private final double rate;
+    private final double lowest;
+    private final double highest;
+
+    /**
+     * A watch over one channel.
+     *
+     * @param channel what the channel is called in sentences
+     * @param chain   its chain
+     * @param rate    samples a second that it should deliver; 0 if not known
+     */
+    public SampleWatch(String channel, Chain chain, double rate) {
+        this.channel = channel;
+        this.chain = chain;
+        this.rate = rate;
+        double[] reach = chain.reach();
+        double a = chain.exactCounts(reach[0]);
+        double b = chain.exactCounts(reach[1]);
+        this.lowest = Math.max(Math.min(a, b) - 0.5, chain.converter().lowestCount() + 0.5);
+        this.highest = Math.min(Math.max(a, b) + 0.5, chain.converter().highestCount() - 0.5);
+    }
 
     /** Findings over a span of samples: {@code time} in seconds, {@code counts} raw. */
     public List<Finding> look(int run, double[] time, double[] counts) {
@@ -29,9 +47,7 @@ public record SampleWatch(String channel, Chain chain, double rate) {
 
     /** True when one raw count is at a rail of the converter or outside what the chain can reach. */
     public boolean beyondReach(double count) {
-        double[] reach = chain.reach();
-        double indication = chain.indication(count);
-        return count <= 0 || count >= chain.converter().highestCount() || indication < reach[0] || indication > reach[1];
+        return !(count >= lowest && count <= highest);
     }
 
     private Optional<Finding> outOfRange(int run, double[] time, double[] counts) {

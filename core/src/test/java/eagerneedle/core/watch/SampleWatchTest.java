@@ -3,16 +3,13 @@ package eagerneedle.core.watch;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.core.chain.Chain;
-import eagerneedle.core.chain.Converter;
-import eagerneedle.core.chain.Stage;
-import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.chain.Link;
 import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 
 class SampleWatchTest {
-    private final Chain chain = new Chain(List.of(new Stage("sensor", "echo", LabUnit.parse("m"), LabUnit.parse("ms"), 5.831, 0, 0.15, 4)),
-            new Converter("timer", LabUnit.parse("ms"), 0.004, 14));
+    private final Chain chain = Chain.of(List.of(Link.linear("sensor", "echo", "m", "ms", "5.831", null).within(0.15, 4), Link.counter("timer", "ms", 0.004, 14)));
     private final SampleWatch watch = new SampleWatch("position", chain, 50);
 
     private double[] time(int n) {

@@ -1,0 +1,173 @@
+package eagerneedle.core.chain;
+
+import eagerneedle.core.formula.NearName;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.reference.PlatinumThermometer;
+import eagerneedle.core.reference.Thermocouple;
+import java.util.List;
+import java.util.Map;
+import org.hipparchus.analysis.UnivariateFunction;
+import org.hipparchus.analysis.polynomials.PolynomialFunction;
+import org.hipparchus.analysis.solvers.BracketingNthOrderBrentSolver;
+
+/**
+ * The laws that a stage of a chain may follow, by the name a sheet gives.
+ *
+ * <p>Every sensor the program knows is one of these with its own constants, so that a new sensor needs an entry in a sheet or
+ * in the stockroom and no code. Sources: ITS-90 reference functions; IEC 60751; Steinhart and Hart (1968); the Wheatstone
+ * bridge written out without linearisation.
+ */
+final class Laws {
+    static final List<String> NAMES = List.of("linear", "thermocouple", "platinum", "steinhart-hart", "beta", "bridge", "divider", "power", "absorbance", "polynomial");
+
+    private Laws() {
+    }
+
+    /** Constants of a law: numbers in natural units, and words. */
+    record Constants(String law, Map<String, Double> numbers, Map<String, String> words) {
+        double number(String name, Double otherwise) {
+            Double v = numbers.getOrDefault(name, otherwise);
+            if (v == null) {
+                throw new IllegalArgumentException("the law " + law + " needs '" + name + "' in its 'of'.");
+            }
+            return v;
+        }
+
+        String word(String name, String otherwise) {
+            return words.getOrDefault(name, otherwise);
+        }
+    }
+
+    /** The natural unit of a constant, so that it may be written in any unit that fits; empty for a pure number. */
+    static String unitOf(String law, String constant) {
+        return switch (law + "." + constant) {
+            case "thermocouple.reference", "beta.at" -> "degC";
+            case "platinum.at_zero", "beta.resistance", "divider.known" -> "ohm";
+            case "beta.beta" -> "K";
+            case "bridge.excitation", "divider.supply" -> "V";
+            default -> "";
+        };
+    }
+
+    /** @throws IllegalArgumentException with one sentence when the law or one of its constants is not known */
+    static Law named(Constants c) {
+        return switch (c.law()) {
+            case "thermocouple" -> thermocouple(c);
+            case "platinum" -> platinum(c.number("at_zero", 100.0));
+            case "steinhart-hart" -> steinhartHart(c.number("a", null), c.number("b", null), c.number("c", null));
+            case "beta" -> beta(c.number("resistance", null), c.number("at", 25.0) + 273.15, c.number("beta", null));
+            case "bridge" -> bridge(c);
+            case "divider" -> divider(c);
+            case "power" -> power(c.number("coefficient", 1.0), c.number("exponent", null));
+            case "absorbance" -> absorbance(c.number("full", 1.0));
+            case "polynomial" -> polynomial(c);
+            default -> throw new IllegalArgumentException("there is no law " + c.law() + NearName.hint(c.law(), NAMES));
+        };
+    }
+
+    /** Type B gives some voltages at two temperatures below about 43 °C, so that its law begins above. */
+    private static Law thermocouple(Constants c) {
+        Thermocouple t = Thermocouple.ofType(c.word("pair", "K"));
+        double reference = t.voltage(c.number("reference", 0.0));
+        return Law.curved("degC", "mV", x -> t.voltage(x) - reference, y -> t.temperature(y + reference), Double.isNaN(t.temperature(t.voltage(t.from()))) ? 45 : t.from(), t.to());
+    }
+
+    private static Law platinum(double atZero) {
+        return Law.curved("degC", "ohm", x -> atZero * PlatinumThermometer.ratio(x), y -> PlatinumThermometer.temperature(y / atZero), -200, 850);
+    }
+
+    private static Law steinhartHart(double a, double b, double c) {
+        return Law.curved("K", "ohm", t -> {
+            double y = (a - 1 / t) / c;
+            double x = Math.sqrt(Math.pow(b / (3 * c), 3) + y * y / 4);
+            return Math.exp(Math.cbrt(x - y / 2) - Math.cbrt(x + y / 2));
+        }, r -> {
+            double ln = Math.log(r);
+            return 1 / (a + b * ln + c * ln * ln * ln);
+        }, 173.15, 573.15);
+    }
+
+    private static Law beta(double resistance, double at, double beta) {
+        return Law.curved("K", "ohm", t -> resistance * Math.exp(beta * (1 / t - 1 / at)), r -> 1 / (1 / at + Math.log(r / resistance) / beta), 173.15, 573.15);
+    }
+
+    /**
+     * Strain to voltage: output / excitation = G ε s / (4 + 2 G ε d), twice that for a full bridge, where s and d are sum and
+     * difference of what the two arms of a side see: the quarter bridge bends, opposed arms are straight.
+     */
+    private static Law bridge(Constants c) {
+        double g = c.number("gauge_factor", 2.0);
+        double excitation = c.number("excitation", null);
+        double nu = c.number("poisson", 0.3);
+        double[] arms = switch (c.word("arms", "quarter")) {
+            case "quarter" -> new double[] {1, 1, 1};
+            case "half" -> new double[] {2, 0, 1};
+            case "half-poisson" -> new double[] {1 + nu, 1 - nu, 1};
+            case "full" -> new double[] {2, 0, 2};
+            case "full-poisson" -> new double[] {1 + nu, 1 - nu, 2};
+            default -> throw new IllegalArgumentException("'arms' of a bridge is quarter, half, half-poisson, full or full-poisson, not " + c.word("arms", "") + ".");
+        };
+        double s = arms[0];
+        double d = arms[1];
+        double sides = arms[2] * excitation;
+        return Law.curved("", "V", e -> sides * g * e * s / (4 + 2 * g * e * d), v -> 4 * (v / sides) / (g * (s - 2 * d * v / sides)), -0.05, 0.05);
+    }
+
+    /** Resistance to voltage, sensor towards earth: supply (R / (R + known) - balance); towards the supply: supply (known / (R + known) - balance). */
+    private static Law divider(Constants c) {
+        double supply = c.number("supply", null);
+        double known = c.number("known", null);
+        double balance = c.number("balance", 0.0);
+        boolean upper = c.word("sensor", "lower").equals("upper");
+        return Law.curved("ohm", "V", r -> supply * ((upper ? known : r) / (r + known) - balance), v -> {
+            double share = v / supply + balance;
+            return share <= 0 || share >= 1 ? Double.NaN : upper ? known * (1 - share) / share : known * share / (1 - share);
+        }, 0, Double.POSITIVE_INFINITY);
+    }
+
+    private static Law power(double coefficient, double exponent) {
+        if (coefficient == 0 || exponent == 0) {
+            throw new IllegalArgumentException("a power law needs a coefficient and an exponent other than 0.");
+        }
+        return Law.curved(null, null, x -> coefficient * Math.pow(x, exponent), y -> Math.pow(y / coefficient, 1 / exponent), exponent < 0 ? 1e-12 : 0, Double.POSITIVE_INFINITY);
+    }
+
+    private static Law absorbance(double full) {
+        return Law.curved("", null, a -> full * Math.pow(10, -a), s -> s > 0 ? -Math.log10(s / full) : Double.NaN, -1, 5);
+    }
+
+    private static Law polynomial(Constants c) {
+        double[] k = {c.number("c0", 0.0), c.number("c1", 0.0), c.number("c2", 0.0), c.number("c3", 0.0), c.number("c4", 0.0)};
+        double low = c.number("from", null);
+        double high = c.number("to", null);
+        PolynomialFunction p = new PolynomialFunction(k);
+        UnivariateFunction slope = p.polynomialDerivative();
+        for (int i = 0; i <= 200; i++) {
+            if (slope.value(low + (high - low) * i / 200) * slope.value((low + high) / 2) <= 0) {
+                throw new IllegalArgumentException("the polynomial turns round between " + low + " and " + high + ", so that an output would mean two inputs.");
+            }
+        }
+        double a = Math.min(p.value(low), p.value(high));
+        double b = Math.max(p.value(low), p.value(high));
+        return Law.curved(null, null, x -> x < low || x > high ? Double.NaN : p.value(x), y -> {
+            if (!(y >= a && y <= b)) {
+                return Double.NaN;
+            }
+            if (y == p.value(low) || y == p.value(high)) {
+                return y == p.value(low) ? low : high;
+            }
+            double x = new BracketingNthOrderBrentSolver(1e-15 * (high - low), 1e-14 * (high - low), 5).solve(200, t -> p.value(t) - y, low, high);
+            return x - (p.value(x) - y) / slope.value(x);
+        }, low, high);
+    }
+
+    /** Units that a law's two sides must fit, for messages. */
+    static void check(Law law, LabUnit from, LabUnit to, String label) {
+        if (law.input() != null && !law.input().fits(from)) {
+            throw new IllegalArgumentException(label + " takes " + law.input().named() + ", not " + from.named() + ".");
+        }
+        if (law.output() != null && !law.output().fits(to)) {
+            throw new IllegalArgumentException(label + " gives " + law.output().named() + ", not " + to.named() + ".");
+        }
+    }
+}
