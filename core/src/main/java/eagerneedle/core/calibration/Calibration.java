@@ -1,84 +1,350 @@
 package eagerneedle.core.calibration;
 
+import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
+import eagerneedle.core.chain.Chain;
+import eagerneedle.core.fit.Choices;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.fit.FitException;
+import eagerneedle.core.fit.Points;
 import eagerneedle.core.fit.PolynomialFit;
 import eagerneedle.core.fit.Scatter;
+import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.trace.Trace;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 
 /**
- * A calibration of one channel by reference values: measurand = intercept + slope × indication.
+ * A calibration of one channel: reference values, indications, and the relation between them.
  *
- * <p>The line is fitted to the reference value against the indication, so that it is applied without inversion, weighted by the
- * uncertainties of both (effective variance). It is stored with its points and applied on reading, never on writing.
+ * <p>A relation gives the reference value from the indication, so that it is applied without inversion. Lines and curves are
+ * weighted by the uncertainties of both sides (effective variance; ISO/TS 28037). It is stored with its points and applied on
+ * reading, never on writing, so that a later calibration reaches runs that were captured before it.
  *
- * @param id         identity within the session
- * @param channel    which channel
- * @param kind       what was done, for instance "known length"
- * @param unit       symbol of the channel's unit
- * @param points     at least {@value #FEWEST}
- * @param taken      when
- * @param due        when it must be done again
- * @param by         who
- * @param conditions what else a reader should know
+ * @param id           identity within the session
+ * @param channel      which channel
+ * @param kind         what was done, for instance "known length"
+ * @param relation     what kind of relation; null for a straight line
+ * @param unit         symbol of the channel's unit
+ * @param points       what the relation is found from
+ * @param verification points that test it and take no part in it
+ * @param tolerance    largest error allowed at a verification point, in {@code unit}; null when none is stated
+ * @param closure      readings of a circle closure; null for other kinds
+ * @param taken        when
+ * @param due          when it must be done again
+ * @param by           who
+ * @param reference    against which reference
+ * @param conditions   what else a reader should know
+ * @param after        the check after use, null while there is none
  */
-public record Calibration(String id, String channel, String kind, String unit, List<CalibrationPoint> points, Instant taken, Instant due, String by,
-                          String conditions) {
-    public static final int FEWEST = 4;
-
+@JsonIgnoreProperties(ignoreUnknown = true)
+public record Calibration(String id, String channel, String kind, Relation relation, String unit, List<CalibrationPoint> points, List<CalibrationPoint> verification, Double tolerance,
+                          ClosureReadings closure, Instant taken, Instant due, String by, String reference, String conditions, AfterUse after) {
     public Calibration {
+        relation = relation == null ? Relation.LINE : relation;
         points = List.copyOf(points);
+        verification = verification == null ? List.of() : List.copyOf(verification);
+    }
+
+    /** A straight line without verification points. */
+    public static Calibration line(String id, String channel, String kind, String unit, List<CalibrationPoint> points, Instant taken, Instant due, String by, String conditions) {
+        return new Calibration(id, channel, kind, Relation.LINE, unit, points, List.of(), null, null, taken, due, by, "", conditions, null);
+    }
+
+    public Calibration withAfter(AfterUse check) {
+        return new Calibration(id, channel, kind, relation, unit, points, verification, tolerance, closure, taken, due, by, reference, conditions, check);
+    }
+
+    /** Unit of differences, in which everything is computed: kelvin for a temperature. */
+    private LabUnit span() {
+        LabUnit u = LabUnit.parse(unit);
+        return u.isAffine() ? LabUnit.KELVIN : u;
+    }
+
+    private Quantity reference(List<CalibrationPoint> list, int i, String part) {
+        Quantity q = list.get(i).referenceQuantity("calibration:" + id + "/" + part + i, channel + " calibration: reference values", reference == null || reference.isBlank() ? kind : reference);
+        LabUnit u = LabUnit.parse(unit);
+        return u.isAffine() ? q.to(u).minus(Quantity.exact(0, u)) : q.to(u);
+    }
+
+    private Quantity indication(List<CalibrationPoint> list, int i, String part) {
+        CalibrationPoint p = list.get(i);
+        return Quantity.of(p.indication(), p.uIndication(), span(),
+                Leaf.typeA("calibration:" + id + "/" + part + i + "/indication", channel + " calibration: indications", kind, Math.max(1, p.samples() - 1)));
     }
 
     /**
-     * The fitted line; parameter 0 is the intercept in the channel's unit, parameter 1 the slope, a pure number.
+     * The fitted relation: reference value against indication. Parameter k is the coefficient of the k-th power (an offset alone
+     * for {@link Relation#OFFSET}); temperatures count in kelvin from the zero of their scale.
      *
-     * @throws FitException when there are fewer than {@value #FEWEST} points
+     * @throws FitException when there are too few points or they do not determine it
      */
     public Fit fit() {
-        if (points.size() < FEWEST) {
-            throw new FitException("A calibration line needs at least " + FEWEST + " points; there " + (points.size() == 1 ? "is 1." : "are " + points.size() + "."));
+        if (points.size() < relation.fewest()) {
+            throw new FitException("A calibration by " + article() + " needs at least " + relation.fewest() + (relation.fewest() == 1 ? " point" : " points") + "; there "
+                    + (points.size() == 1 ? "is 1." : "are " + points.size() + "."));
         }
-        LabUnit u = LabUnit.parse(unit);
-        List<Quantity> references = new ArrayList<>();
-        List<Quantity> indications = new ArrayList<>();
+        List<Quantity> x = new ArrayList<>();
+        List<Quantity> y = new ArrayList<>();
         for (int i = 0; i < points.size(); i++) {
-            CalibrationPoint p = points.get(i);
-            String root = "calibration:" + id + "/" + i;
-            references.add(Reading.parse(p.reference()).toQuantity(root + "/reference", channel + " calibration: reference values", kind).to(u));
-            indications.add(Quantity.of(p.indication(), p.uIndication(), u,
-                    Leaf.typeA(root + "/indication", channel + " calibration: indications", kind, Math.max(1, p.samples() - 1))));
+            x.add(indication(points, i, ""));
+            y.add(reference(points, i, ""));
         }
-        return PolynomialFit.ofPoints(indications, references, 1, Scatter.FROM_UNCERTAINTIES, "calibration:" + id, channel + " calibration");
+        String origin = "calibration:" + id;
+        String label = channel + " calibration";
+        return switch (relation) {
+            case OFFSET -> {
+                List<Quantity> differences = new ArrayList<>();
+                for (int i = 0; i < x.size(); i++) {
+                    differences.add(y.get(i).minus(x.get(i)));
+                }
+                yield PolynomialFit.ofPoints(x.stream().map(q -> Quantity.exact(q.value(), q.unit())).toList(), differences, 0, Scatter.FROM_UNCERTAINTIES, origin, label);
+            }
+            case FACTOR -> PolynomialFit.throughOrigin(Points.of(x, y), new Choices(Scatter.FROM_UNCERTAINTIES, origin, label));
+            case ADJUSTED, CLOSURE -> throw new FitException("A calibration by " + article() + " has no fitted line.");
+            default -> PolynomialFit.ofPoints(x, y, relation.degree(), Scatter.FROM_UNCERTAINTIES, origin, label);
+        };
     }
 
-    /** A trace of nominal indications turned into the measurand; all samples share the line's uncertainty. */
+    private String article() {
+        return relation == Relation.OFFSET ? "an offset" : "a " + relation.label();
+    }
+
+    /** Throws as {@link #fit()} does when the calibration cannot be used. */
+    public void check() {
+        if (relation == Relation.CLOSURE) {
+            closure.solve(id);
+        } else if (relation == Relation.ADJUSTED) {
+            if (points.size() < relation.fewest()) {
+                throw new FitException("Zero and span must both have been read once they hold.");
+            }
+        } else {
+            fit();
+        }
+    }
+
+    /** Coefficients of the relation by power of the indication; temperatures in kelvin from the zero of their scale. */
+    public List<Quantity> coefficients() {
+        Quantity none = Quantity.exact(0, span());
+        return switch (relation) {
+            case OFFSET -> List.of(fit().parameter(0), Quantity.number(1));
+            case FACTOR -> List.of(none, fit().parameter(0));
+            case ADJUSTED -> adjusted();
+            case CLOSURE -> List.of(none, Quantity.number(1));
+            default -> fit().parameters();
+        };
+    }
+
+    /** What remains uncertain of an indicator that was adjusted: how well the zero and the span were set; the relation itself is taken as one to one. */
+    private List<Quantity> adjusted() {
+        Quantity zero = reference(points, 0, "").minus(indication(points, 0, ""));
+        Quantity full = reference(points, 1, "").minus(indication(points, 1, ""));
+        double reach = points.get(1).indication() - points.get(0).indication();
+        Quantity slope = full.minus(zero).scaled(1 / reach);
+        Quantity offset = zero.minus(slope.scaled(points.get(0).indication()));
+        return List.of(offset.withValue(0), slope.mapped(1, LabUnit.ONE, 1));
+    }
+
+    /** The measurand at an indication, with everything the calibration leaves uncertain. */
+    public Quantity at(double indicated) {
+        List<Quantity> c = coefficients();
+        Quantity sum = Quantity.exact(0, span());
+        double power = 1;
+        for (int k = 0; k < c.size(); k++) {
+            double coherent = k == 0 ? 1 : Math.pow(span().factor(), k - 1);
+            sum = sum.plus(c.get(k).mapped(c.get(k).value() * power * coherent, span(), power * coherent));
+            power *= indicated;
+        }
+        Departure d = departure();
+        return d.largest() == 0 || relation != Relation.ADJUSTED ? sum
+                : sum.with(Leaf.typeB("calibration:" + id + "/linearity", channel + ": linearity and hysteresis", kind, Distribution.RECTANGULAR), d.largest() / Math.sqrt(3));
+    }
+
+    /** A trace of nominal indications turned into the measurand; all samples share the relation's uncertainty. */
     public Trace apply(Trace indicated) {
-        Fit line = fit();
-        Quantity a = line.parameter(0).to(indicated.unit());
-        Quantity b = line.parameter(1);
+        return apply(indicated, null, null);
+    }
+
+    /**
+     * A trace of nominal indications turned into the measurand.
+     *
+     * @param chain   the chain it was captured through; what of its influences the calibration does not take out stays. Null for none
+     * @param started when the run began, for a drift that is taken out in proportion to time; null when that is not known
+     */
+    public Trace apply(Trace indicated, Chain chain, Instant started) {
         double[] v = new double[indicated.size()];
+        List<Quantity> c = coefficients();
+        double[] p = numbers(c);
+        Drift drift = drift(started, indicated);
         for (int i = 0; i < v.length; i++) {
-            v[i] = a.value() + b.value() * indicated.value()[i];
+            v[i] = value(p, indicated.value()[i]) - drift.correction(indicated.time()[i]);
         }
-        List<Trace.Shared> shared = new ArrayList<>();
-        Set<Leaf> leaves = new TreeSet<>(a.contributions().keySet());
-        leaves.addAll(b.contributions().keySet());
+        double typical = v.length == 0 ? 0 : indicated.value()[v.length / 2];
+        double slope = Math.abs((value(p, typical + 1e-6) - value(p, typical - 1e-6)) / 2e-6);
+        List<Trace.Shared> shared = new ArrayList<>(remaining(chain));
+        Quantity ends = at(typical);
+        Set<Leaf> leaves = new TreeSet<>(ends.contributions().keySet());
+        c.forEach(q -> leaves.addAll(q.contributions().keySet()));
         for (Leaf leaf : leaves) {
-            double ca = a.contribution(leaf);
-            double cb = b.contribution(leaf);
-            shared.add(new Trace.Shared(leaf, value -> ca + cb * (value - a.value()) / b.value()));
+            double[] own = c.stream().mapToDouble(q -> q.contribution(leaf)).toArray();
+            double constant = own.length > 0 && java.util.Arrays.stream(own).allMatch(x -> x == 0) ? ends.contribution(leaf) : 0;
+            shared.add(new Trace.Shared(leaf, value -> {
+                double ind = inverse(p, value);
+                double sum = constant;
+                double power = 1;
+                for (int k = 0; k < own.length; k++) {
+                    sum += own[k] * power * (k == 0 ? 1 : Math.pow(span().factor(), k - 1));
+                    power *= ind;
+                }
+                return sum;
+            }));
         }
-        return new Trace(indicated.name(), indicated.time(), v, indicated.unit(), indicated.step() * Math.abs(b.value()), shared);
+        drift.leaf().ifPresent(l -> shared.add(new Trace.Shared(l, value -> drift.u())));
+        return new Trace(indicated.name(), indicated.time(), v, indicated.unit(), indicated.step() * slope, shared);
+    }
+
+    private static double value(double[] p, double x) {
+        double v = 0;
+        for (int k = p.length - 1; k >= 0; k--) {
+            v = v * x + p[k];
+        }
+        return v;
+    }
+
+    /** The indication that gives a value, near the value itself: an indicator is never far off. */
+    private static double inverse(double[] p, double value) {
+        double x = p.length > 1 && p[1] != 0 ? (value - p[0]) / p[1] : value;
+        for (int i = 0; i < 20 && p.length > 2; i++) {
+            double slope = 0;
+            for (int k = p.length - 1; k >= 1; k--) {
+                slope = slope * x + k * p[k];
+            }
+            double next = x - (value(p, x) - value) / slope;
+            if (Math.abs(next - x) < 1e-14 * (1 + Math.abs(x))) {
+                return next;
+            }
+            x = next;
+        }
+        return x;
+    }
+
+    /**
+     * The chain's own influences as far as the calibration does not take them out: an offset takes out what they do at the point
+     * where it was found, a factor what they do in proportion; a line and an adjusted indicator leave nothing.
+     */
+    private List<Trace.Shared> remaining(Chain chain) {
+        if (chain == null || relation != Relation.OFFSET && relation != Relation.FACTOR) {
+            return List.of();
+        }
+        double at = points.stream().mapToDouble(CalibrationPoint::indication).reduce(0, (a, b) -> Math.abs(b) > Math.abs(a) ? b : a);
+        List<Trace.Shared> left = new ArrayList<>();
+        for (Trace.Shared s : chain.shared()) {
+            double there = s.contribution().applyAsDouble(at);
+            left.add(new Trace.Shared(s.leaf(), relation == Relation.OFFSET ? v -> s.contribution().applyAsDouble(v) - there : v -> s.contribution().applyAsDouble(v) - v * there / at));
+        }
+        return left;
+    }
+
+    /** The drift found after use: mean error of the check points by this calibration, in {@link #unit()}; empty without a check. */
+    public Optional<Quantity> driftFound() {
+        if (after == null || after.points().isEmpty()) {
+            return Optional.empty();
+        }
+        Quantity sum = Quantity.exact(0, span());
+        for (int i = 0; i < after.points().size(); i++) {
+            CalibrationPoint p = after.points().get(i);
+            Quantity measured = at(p.indication()).keeping(l -> false).with(Leaf.typeA("calibration:" + id + "/after" + i, channel + ": check after use", kind, Math.max(1, p.samples() - 1)), p.uIndication());
+            sum = sum.plus(measured.minus(reference(after.points(), i, "after")));
+        }
+        return Optional.of(sum.scaled(1.0 / after.points().size()));
+    }
+
+    private record Drift(double start, double perSecond, double u, Optional<Leaf> leaf) {
+        double correction(double time) {
+            return start + perSecond * time;
+        }
+    }
+
+    private Drift drift(Instant started, Trace trace) {
+        Quantity found = driftFound().orElse(null);
+        if (found == null || after.use() == AfterUse.Use.TELL) {
+            return new Drift(0, 0, 0, Optional.empty());
+        }
+        Leaf leaf = Leaf.typeB("calibration:" + id + "/drift", channel + ": drift until the check after use", kind, Distribution.RECTANGULAR);
+        double between = Duration.between(taken, after.taken()).toMillis() / 1000.0;
+        if (after.use() == AfterUse.Use.INFLUENCE || started == null || between <= 0) {
+            return new Drift(0, 0, Math.abs(found.value()) / Math.sqrt(3), Optional.of(leaf));
+        }
+        double per = found.value() / between;
+        double begin = Math.max(0, Math.min(between, Duration.between(taken, started).toMillis() / 1000.0));
+        double middle = trace.size() == 0 ? 0 : (begin + trace.time()[trace.size() / 2]) / between;
+        return new Drift(per * begin, per, found.u() * Math.min(1, middle), Optional.of(leaf));
+    }
+
+    /** What the verification points say. */
+    public Departure departure() {
+        int n = verification.size();
+        double[] references = new double[n];
+        double[] errors = new double[n];
+        double[] u = new double[n];
+        double[] p = n == 0 ? new double[0] : numbers(coefficients());
+        for (int i = 0; i < n; i++) {
+            Quantity reference = reference(verification, i, "verification");
+            references[i] = reference.value();
+            errors[i] = value(p, verification.get(i).indication()) - references[i];
+            u[i] = Math.hypot(reference.u(), verification.get(i).uIndication());
+        }
+        return Departure.of(references, errors, u, verification.stream().map(v -> v.way() == null ? "" : v.way()).toList());
+    }
+
+    /** Coefficients as plain numbers, so that the measurand in {@link #unit()} is their polynomial in the indication in that unit. */
+    private double[] numbers(List<Quantity> coefficients) {
+        double[] p = coefficients.stream().mapToDouble(Quantity::value).toArray();
+        for (int k = 1; k < p.length; k++) {
+            p[k] *= Math.pow(span().factor(), k - 1);
+        }
+        return p;
+    }
+
+    /** Range of the reference values the relation was found over, in {@link #unit()}: beyond it the relation is not known. */
+    public double[] validRange() {
+        double low = Double.POSITIVE_INFINITY;
+        double high = Double.NEGATIVE_INFINITY;
+        for (int i = 0; i < points.size(); i++) {
+            double r = reference(points, i, "").value();
+            low = Math.min(low, r);
+            high = Math.max(high, r);
+        }
+        for (int i = 0; i < verification.size(); i++) {
+            double r = reference(verification, i, "verification").value();
+            low = Math.min(low, r);
+            high = Math.max(high, r);
+        }
+        return new double[] {low, high};
+    }
+
+    /** Why the calibration failed its verification: one sentence; empty when it passed or there is nothing to fail. */
+    public Optional<String> failure() {
+        Departure d = departure();
+        for (int i = 0; i < d.errors().length; i++) {
+            double allowed = tolerance != null ? tolerance : 3 * Math.hypot(d.u()[i], relation == Relation.ADJUSTED ? 0 : at(verification.get(i).indication()).u());
+            if (relation == Relation.ADJUSTED && tolerance == null) {
+                return Optional.empty();
+            }
+            if (Math.abs(d.errors()[i]) > allowed) {
+                return Optional.of("At " + verification.get(i).reference() + " it is off by " + Notation.plain(d.errors()[i], 3) + " " + span().pretty() + ", more than the "
+                        + (tolerance != null ? "tolerance of " : "") + Notation.plain(allowed, 3) + " " + span().pretty() + (tolerance != null ? "." : " its uncertainty explains."));
+            }
+        }
+        return Optional.empty();
     }
 
     public boolean overdue(Instant now) {

@@ -1,13 +1,63 @@
 package eagerneedle.core.calibration;
 
+import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
+import eagerneedle.core.quantity.Distribution;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Leaf;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.Reading;
+import java.util.List;
+
 /**
  * One point: a reference value and the steadied indication at it.
  *
- * @param reference   as a person wrote it, with its own uncertainty: {@code 0.4000(5) m}
+ * @param reference   as a person wrote it, with its own uncertainty: {@code 0.4000(5) m}; or what was set, when it was computed
+ * @param value       the reference value where it was computed from other quantities, in {@code unit}; null when it is read from the text
+ * @param unit        symbol of the unit of {@code value}; null with it
+ * @param parts       what the computed reference rests on; points that share an input stay correlated through it
  * @param indication  mean of the reading, in the channel's unit, by the chain's nominal transfer
  * @param uIndication standard uncertainty of that mean, same unit
  * @param samples     how many samples it rests on
  * @param steady      whether the reading was steady when it was taken
+ * @param way         "up" or "down" where the order of loading matters, otherwise null
  */
-public record CalibrationPoint(String reference, double indication, double uIndication, int samples, boolean steady) {
+@JsonIgnoreProperties(ignoreUnknown = true)
+public record CalibrationPoint(String reference, Double value, String unit, List<Part> parts, double indication, double uIndication, int samples, boolean steady, String way) {
+    /** One influence on a computed reference: identity, words, what one standard deviation of it does, and its degrees of freedom (0 for known). */
+    public record Part(String id, String label, String source, double contribution, double dof) {
+    }
+
+    public CalibrationPoint {
+        parts = parts == null ? List.of() : List.copyOf(parts);
+    }
+
+    /** A point whose reference is a reading. */
+    public CalibrationPoint(String reference, double indication, double uIndication, int samples, boolean steady) {
+        this(reference, null, null, null, indication, uIndication, samples, steady, null);
+    }
+
+    /** A point whose reference was computed. */
+    public static CalibrationPoint computed(String set, Quantity reference, double indication, double uIndication, int samples, boolean steady) {
+        Quantity q = reference.linear();
+        List<Part> parts = q.contributions().entrySet().stream()
+                .map(e -> new Part(e.getKey().id(), e.getKey().label(), e.getKey().source(), e.getValue(), Double.isInfinite(e.getKey().dof()) ? 0 : e.getKey().dof())).toList();
+        return new CalibrationPoint(set, q.value(), q.unit().symbol(), parts, indication, uIndication, samples, steady, null);
+    }
+
+    public CalibrationPoint going(String newWay) {
+        return new CalibrationPoint(reference, value, unit, parts, indication, uIndication, samples, steady, newWay);
+    }
+
+    /** The reference value. {@code root} is the root of the ids of leaves that are this point's own. */
+    Quantity referenceQuantity(String root, String label, String source) {
+        if (value == null) {
+            return Reading.parse(reference).toQuantity(root + "/reference", label, source);
+        }
+        Quantity q = Quantity.exact(value, LabUnit.parse(unit));
+        for (Part p : parts) {
+            Leaf leaf = p.dof() > 0 ? Leaf.typeA(p.id(), p.label(), p.source(), p.dof()) : Leaf.typeB(p.id(), p.label(), p.source(), Distribution.NORMAL);
+            q = q.with(leaf, p.contribution());
+        }
+        return q;
+    }
 }

@@ -4,6 +4,7 @@ import static eagerneedle.core.formula.Functions.scalar;
 
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reference.BoilingWater;
 import eagerneedle.core.reference.MoistAir;
 import eagerneedle.core.reference.PlatinumThermometer;
 import eagerneedle.core.reference.Thermistor;
@@ -35,6 +36,8 @@ final class ReferenceFunctions {
                 "thermistor_temperature(10 kohm, 1.1292e-3, 2.3411e-4, 8.7755e-8)", "298.151708 K", a -> a.each(0, r -> Thermistor.temperature(r, a.quantity(1), a.quantity(2), a.quantity(3))));
         Functions.define("air_density(pressure, temperature, humidity)", "600 hPa to 1100 hPa, 15 degC to 27 degC, relative humidity 0 % to 100 %", "density of moist air in kg/m^3 (CIPM-2007)",
                 "air_density(101325 Pa, 20 degC, 50 %)", "1.199314(26) kg/m³", a -> scalar(MoistAir.density(a.quantity(0), a.quantity(1), a.quantity(2))));
+        Functions.define("boiling_point(pressure)", "pressure over the water, 50 kPa to 110 kPa", "boiling temperature of pure water in degC (IAPWS saturation line)", "boiling_point(101.325(20) kPa)", "99.9743(55) °C",
+                a -> a.each(0, BoilingWater::temperature));
         Functions.define("transmittance(signal, blank, dark: 0)", "signals through the sample, through the blank and in the dark, one unit", "(signal - dark) / (blank - dark), a pure number", "transmittance(2.5 V, 10 V)", "0.25",
                 a -> a.each(0, s -> transmittance(a, s)));
         Functions.define("absorbance(signal, blank, dark: 0)", "signals through the sample, through the blank and in the dark, one unit; or a transmittance alone", "-log10 of the transmittance, a pure number", "absorbance(1.0 V, 10 V)", "1",

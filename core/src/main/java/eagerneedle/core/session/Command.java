@@ -45,7 +45,7 @@ public sealed interface Command {
     record Calibrate(Calibration calibration) implements Command {
         @Override
         public Session apply(Session s) {
-            calibration.fit();
+            calibration.check();
             return s.withCalibration(calibration);
         }
 

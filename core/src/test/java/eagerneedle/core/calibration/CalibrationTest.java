@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.within;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.fit.FitException;
 import eagerneedle.core.fit.PolynomialFit;
+import eagerneedle.core.session.Command;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
@@ -23,7 +24,7 @@ class CalibrationTest {
     private static final Instant DAY = Instant.parse("2026-11-23T09:00:00Z");
 
     private static Calibration of(List<CalibrationPoint> points) {
-        return new Calibration("c1", "position", "known length", "m", points, DAY, DAY.plus(Duration.ofDays(180)), "someone", "");
+        return Calibration.line("c1", "position", "known length", "m", points, DAY, DAY.plus(Duration.ofDays(180)), "someone", "");
     }
 
     private static Calibration simulated(Random r, double zero, double scale, double uReference, double noise) {
@@ -83,10 +84,34 @@ class CalibrationTest {
     }
 
     @Test
-    void fewerThanFourPointsAreRefused() {
+    void tooFewPointsAreRefused() {
         Calibration c = simulated(new Random(1), 0, 1, 0.001, 0.0002);
-        assertThatThrownBy(() -> of(c.points().subList(0, 3)).fit()).isInstanceOf(FitException.class).hasMessageContaining("at least 4 points; there are 3");
-        assertThatThrownBy(() -> of(c.points().subList(0, 1)).fit()).hasMessageContaining("there is 1.");
+        assertThatThrownBy(() -> of(c.points().subList(0, 1)).fit()).isInstanceOf(FitException.class).hasMessageContaining("at least 2 points; there is 1.");
+        assertThatThrownBy(() -> new Command.Calibrate(of(List.of())).apply(null)).isInstanceOf(FitException.class);
+    }
+
+    @Test
+    void theWorkedExamplesOfTheStandardForStraightLines() {
+        // ISO/TS 28037:2010, numerical examples: equal weights, unequal weights, uncertainties in both coordinates.
+        double[] x = {1, 2, 3, 4, 5, 6};
+        line(x, new double[6], new double[] {3.3, 5.6, 7.1, 9.3, 10.7, 12.1}, new double[] {0.5, 0.5, 0.5, 0.5, 0.5, 0.5}, 1.867, 1.757, 0.465, 0.120, 1.665);
+        line(x, new double[6], new double[] {3.2, 4.3, 7.6, 8.6, 11.7, 12.8}, new double[] {0.5, 0.5, 0.5, 1, 1, 1}, 0.885, 2.057, 0.530, 0.178, 4.131);
+        line(new double[] {1.2, 1.9, 2.9, 4.0, 4.7, 5.9}, new double[] {0.2, 0.2, 0.2, 0.2, 0.2, 0.2}, new double[] {3.4, 4.4, 7.2, 8.5, 10.8, 13.5},
+                new double[] {0.2, 0.2, 0.2, 0.4, 0.4, 0.4}, 0.5788, 2.1597, 0.4764, 0.1355, 2.743);
+    }
+
+    private static void line(double[] x, double[] ux, double[] y, double[] uy, double a, double b, double ua, double ub, double chiSquare) {
+        List<CalibrationPoint> points = new ArrayList<>();
+        for (int i = 0; i < x.length; i++) {
+            points.add(new CalibrationPoint(y[i] + " ± " + uy[i] + " m", x[i], ux[i], 100000, true));
+        }
+        Fit f = of(points).fit();
+        double half = Math.pow(10, -3) * (a == 0.5788 ? 0.11 : 0.55);
+        assertThat(f.parameter(0).value()).isCloseTo(a, within(half));
+        assertThat(f.parameter(1).value()).isCloseTo(b, within(half));
+        assertThat(f.parameter(0).u()).isCloseTo(ua, within(half * 20));
+        assertThat(f.parameter(1).u()).isCloseTo(ub, within(half * 20));
+        assertThat(f.chiSquared()).isCloseTo(chiSquare, within(0.0015));
     }
 
     @Test

@@ -125,7 +125,7 @@ class ReducerTest {
         for (double x : new double[] {0.3, 0.6, 0.9, 1.2, 1.5}) {
             points.add(new CalibrationPoint(x * 1.02 + " ± 0.001 m", x, 0.0001, 100, true));
         }
-        apply(new Command.Calibrate(new Calibration("c", "position", "known length", "m", points, DAY, DAY.plus(Duration.ofDays(30)), "x", "")));
+        apply(new Command.Calibrate(Calibration.line("c", "position", "known length", "m", points, DAY, DAY.plus(Duration.ofDays(30)), "x", "")));
         Quantity after = reducer.reduce(session).quantity("g_eff").orElseThrow();
         assertThat(after.value()).isCloseTo(1.02 * before, within(1e-6));
         assertThat(after.contributions().keySet()).anyMatch(l -> l.label().startsWith("position calibration"));
@@ -218,7 +218,7 @@ class ReducerTest {
         apply(new Command.SetMeasured("spacing", "foot spacing", "842.3(6) mm"));
         List<CalibrationPoint> points = List.of(new CalibrationPoint("0.3(1) m", 0.3, 1e-4, 9, true), new CalibrationPoint("0.6(1) m", 0.6, 1e-4, 9, true),
                 new CalibrationPoint("0.9(1) m", 0.9, 1e-4, 9, true), new CalibrationPoint("1.2(1) m", 1.2, 1e-4, 9, true));
-        apply(new Command.Calibrate(new Calibration("c", "position", "known length", "m", points, DAY, DAY.plus(Duration.ofDays(30)), "x", "")));
+        apply(new Command.Calibrate(Calibration.line("c", "position", "known length", "m", points, DAY, DAY.plus(Duration.ofDays(30)), "x", "")));
         for (Run run : session.keptRuns().stream().filter(r -> r.capture().startsWith("level")).toList()) {
             apply(new Command.DiscardRun(run.id(), "exchanged"));
         }
