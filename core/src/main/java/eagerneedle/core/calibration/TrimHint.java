@@ -13,9 +13,10 @@ public final class TrimHint {
      *
      * @param clockwise which way
      * @param far       how far
+     * @param share     of that: halved each time the mark was overshot
      * @param says      in words
      */
-    public record Turn(boolean clockwise, Far far, String says) {
+    public record Turn(boolean clockwise, Far far, double share, String says) {
     }
 
     private final String trim;
@@ -24,6 +25,8 @@ public final class TrimHint {
     private int sense;
     private double from = Double.NaN;
     private boolean told;
+    private double share = 1;
+    private Boolean last;
 
     /** @param noise standard uncertainty of a reading: smaller movements tell nothing */
     public TrimHint(String trim, double noise) {
@@ -37,22 +40,27 @@ public final class TrimHint {
         if (Math.abs(error) <= wanted.band()) {
             from = Double.NaN;
             told = false;
-            return new Turn(true, Far.STOP, "Stop: it holds.");
+            share = 1;
+            last = null;
+            return new Turn(true, Far.STOP, 1, "Stop: it holds.");
         }
         if (sense == 0) {
             if (!told || Double.isNaN(from)) {
                 from = reading;
                 told = true;
-                return new Turn(true, Far.LITTLE, "Turn " + trim + " a little clockwise and watch.");
+                return new Turn(true, Far.LITTLE, 1, "Turn " + trim + " a little clockwise and watch.");
             }
             if (Math.abs(reading - from) <= 6 * noise) {
-                return new Turn(true, Far.LITTLE, "Nothing moved: turn " + trim + " a little more clockwise.");
+                return new Turn(true, Far.LITTLE, 1, "Nothing moved: turn " + trim + " a little more clockwise.");
             }
             sense = reading > from ? 1 : -1;
         }
         boolean clockwise = error * sense > 0;
         Far far = Math.abs(error) > 40 * wanted.band() ? Far.FURTHER : Math.abs(error) > 5 * wanted.band() ? Far.LITTLE : Far.HAIR;
-        String how = far == Far.FURTHER ? "further " : far == Far.LITTLE ? "a little " : "a hair ";
-        return new Turn(clockwise, far, "Turn " + trim + " " + how + (clockwise ? "clockwise." : "anticlockwise."));
+        boolean overshot = last != null && last != clockwise;
+        share = overshot ? Math.max(share / 2, 1.0 / 64) : far == Far.FURTHER ? 1 : share;
+        last = clockwise;
+        String how = overshot && far != Far.FURTHER ? "back half as far, " : far == Far.FURTHER ? "further " : far == Far.LITTLE ? "a little " : "a hair ";
+        return new Turn(clockwise, far, share, "Turn " + trim + " " + how + (clockwise ? "clockwise." : "anticlockwise."));
     }
 }

@@ -55,6 +55,16 @@ public record Chain(List<Stage> stages, Converter converter) {
         return new Chain(stages, converter);
     }
 
+    /** Names of the numbers of a link that have a standard uncertainty. */
+    public static List<String> uncertainOf(Link link) {
+        return link.uncertain();
+    }
+
+    /** A link with one uncertain number moved by k of its standard uncertainties. */
+    public static Link moved(Link link, String number, double k) {
+        return link.moved(number, k);
+    }
+
     /** As it would be written. */
     public List<Link> links() {
         List<Link> links = new ArrayList<>(stages.stream().map(Stage::link).toList());

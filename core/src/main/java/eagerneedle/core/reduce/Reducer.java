@@ -1,7 +1,9 @@
 package eagerneedle.core.reduce;
 
 import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.chain.Chain;
+import eagerneedle.core.fit.FitException;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.Value;
@@ -13,12 +15,14 @@ import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
 import eagerneedle.core.trace.WindowProposal;
 import eagerneedle.core.watch.SampleWatch;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -68,6 +72,12 @@ public final class Reducer {
         return new Reduction(located, session, source, lastPlan.outcomes(), builder.runs, true);
     }
 
+    /** Predicts the results of a session that is only tried out; what is remembered of the real one stays. */
+    public Reduction planIf(Session session) {
+        Builder builder = new Builder(session, true);
+        return new Reduction(located, session, source, Graph.evaluate(builder.build(), lastPlan).outcomes(), builder.runs, true);
+    }
+
     /** How many nodes the last reduction had to compute; for tests and benchmarks. */
     public int computedLast() {
         return last == null ? 0 : last.computed();
@@ -92,6 +102,7 @@ public final class Reducer {
                 String text = planning ? planned : session.measured().getOrDefault(name, planned);
                 reading(name, text, input);
             });
+            sheet.channels().forEach(this::calibration);
             if (planning) {
                 sheet.planned().forEach((name, input) -> reading(name, session.planned().getOrDefault(name, input.value()), input));
             }
@@ -102,15 +113,44 @@ public final class Reducer {
 
         private void reading(String key, String text, Sheet.Input input) {
             List<String> together = correlatedWith(key);
-            nodes.put(together.isEmpty() ? key : "alone " + key, new Graph.Node(List.of(), List.of(text, input.leafLabel()), look -> {
+            Instrument tied = session.tied().get(key);
+            boolean byTheSheet = planning && !session.planned().containsKey(key);
+            nodes.put(together.isEmpty() ? key : "alone " + key, new Graph.Node(List.of(), Arrays.asList(text, input.leafLabel(), tied, byTheSheet), look -> {
                 try {
-                    return Outcome.of(Written.quantity(text, "input:" + key, input.leafLabel(), input.by() == null ? "reading" : input.by()));
+                    Quantity q = Written.quantity(text, "input:" + key, input.leafLabel(), input.by() == null ? "reading" : input.by());
+                    return Outcome.of(tied != null && (byTheSheet || q.isExact()) ? tied.reading(Quantity.exact(q.value(), q.unit()), "input:" + key, input.label()) : q);
                 } catch (IllegalArgumentException e) {
                     return Outcome.problem(e.getMessage());
                 }
             }));
             if (!together.isEmpty()) {
                 nodes.put(key, new Graph.Node(together.stream().map(n -> "alone " + n).toList(), List.of(sheet.correlations()), look -> correlated(key, together, look)));
+            }
+        }
+
+        /** What a calibration gives to formulas: slope and intercept of its relation, or the interval errors of both circles. In a plan the relation is one to one. */
+        private void calibration(String name, Sheet.Channel channel) {
+            if (channel.calibration() == null) {
+                return;
+            }
+            Calibration c = planning ? null : session.calibrationOf(name).orElse(null);
+            boolean closure = channel.calibration().toRelation() == Relation.CLOSURE;
+            for (int i = 0; i < 2; i++) {
+                boolean first = i == 0;
+                nodes.put(name + (closure ? first ? ".lower" : ".upper" : first ? ".slope" : ".intercept"), new Graph.Node(List.of(), Arrays.asList(c, planning), look -> {
+                    if (c == null && !planning) {
+                        return Outcome.problem(channel.label() + " is not calibrated yet.");
+                    }
+                    try {
+                        if (closure) {
+                            return Outcome.of(new Value.Column(c == null ? java.util.Collections.nCopies(channel.calibration().divisions(), Quantity.exact(0, channel.labUnit()))
+                                    : first ? c.closure().solve(c.id()).lower() : c.closure().solve(c.id()).upper()));
+                        }
+                        return Outcome.of(c == null ? first ? Quantity.number(1) : Quantity.exact(0, channel.labUnit()) : c.coefficients().get(first ? 1 : 0));
+                    } catch (FitException e) {
+                        return Outcome.problem(e.getMessage());
+                    }
+                }));
             }
         }
 
@@ -215,13 +255,14 @@ public final class Reducer {
             List<Object> stamp = new ArrayList<>();
             stamp.add(run.rawUnit());
             stamp.add(calibration == null ? "none" : calibration);
+            stamp.add(run.setups());
             nodes.put(runKey(run, channelName), new Graph.Node(List.of(), stamp, look -> {
                 RawSamples raw = source.samples(run.id(), channelName);
                 if (raw.size() == 0) {
                     return Outcome.problem(run.name() + " holds no samples of " + channelName + ".");
                 }
                 try {
-                    return Outcome.of(new Value.Signal(toTrace(sheet.channels().get(channelName), run, raw, calibration)));
+                    return Outcome.of(new Value.Signal(toTrace(run.channel(sheet, channelName), run, raw, calibration)));
                 } catch (IllegalArgumentException e) {
                     return Outcome.problem(run.name() + ": " + e.getMessage());
                 }
@@ -285,7 +326,7 @@ public final class Reducer {
         private List<Run> scheduled() {
             List<Run> out = new ArrayList<>();
             sheet.captures().forEach((c, capture) -> capture.levels().keySet().forEach(l -> {
-                for (int i = 0; i < capture.repeats(); i++) {
+                for (int i = 0; i < session.repeats(sheet, c); i++) {
                     out.add(Run.captured(out.size() + 1, c, l, session.created(), "planned", Run.COUNTS));
                 }
             }));
@@ -331,7 +372,7 @@ public final class Reducer {
         double step = counts ? chain.stepAt(median(v)) : 0;
         List<Trace.Shared> shared = counts && calibration == null ? chain.shared() : List.of();
         Trace trace = new Trace(channel.label(), java.util.Arrays.copyOf(t, n), v, unit, step, shared);
-        return calibration == null ? trace : calibration.apply(trace);
+        return calibration == null ? trace : calibration.apply(trace, chain, run.started());
     }
 
     private static double median(double[] v) {

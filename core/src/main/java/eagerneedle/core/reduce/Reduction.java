@@ -1,5 +1,6 @@
 package eagerneedle.core.reduce;
 
+import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
@@ -10,12 +11,15 @@ import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -173,6 +177,47 @@ public final class Reduction {
                 out.add(new CheckOutcome(check, v instanceof Value.Truth t ? Optional.of(t.holds()) : Optional.empty(), null));
             } catch (NodeScope.Missing | FormulaException e) {
                 out.add(new CheckOutcome(check, Optional.empty(), e.getMessage()));
+            }
+        }
+        return out;
+    }
+
+    /**
+     * A reference value as a sheet writes it: a reading, or a formula over the quantities of this reduction.
+     *
+     * @param id identity of a reading, root of its leaf
+     * @throws IllegalArgumentException with one sentence when it has no value yet
+     */
+    public Quantity evaluate(String text, String id, String label) {
+        try {
+            return Reading.parse(text).toQuantity(id, label, label);
+        } catch (IllegalArgumentException notAReading) {
+            try {
+                if (Formula.parse(text).evaluate(checkScope()) instanceof Value.Scalar s) {
+                    return s.quantity();
+                }
+            } catch (NodeScope.Missing | FormulaException e) {
+                throw new IllegalArgumentException(e.getMessage());
+            }
+            throw new IllegalArgumentException("'" + text + "' does not give one quantity.");
+        }
+    }
+
+    /** Why a quantity is to be doubted: an overdue or failed calibration it rests on, one sentence each. */
+    public List<String> doubts(Quantity q, Instant now) {
+        List<String> out = new ArrayList<>();
+        for (Calibration c : session.calibrations()) {
+            if (session.calibrationOf(c.channel()).filter(c::equals).isPresent() && q.contributions().keySet().stream().anyMatch(l -> l.id().startsWith("calibration:" + c.id()))) {
+                String what = sheet().channels().containsKey(c.channel()) ? sheet().channels().get(c.channel()).label() : c.channel();
+                if (c.overdue(now)) {
+                    out.add("It rests on the calibration of " + what + ", which was due on " + c.due().toString().substring(0, 10) + ".");
+                }
+                c.failure().ifPresent(f -> out.add("It rests on the calibration of " + what + ", which failed its verification: " + f));
+            }
+        }
+        for (Instrument i : session.tied().values()) {
+            if (q.contributions().keySet().stream().anyMatch(l -> l.id().equals("instrument:" + i.id()) || l.id().startsWith("input:") && l.source().equals(i.id()))) {
+                i.objection(now).ifPresent(out::add);
             }
         }
         return out;

@@ -1,8 +1,10 @@
 package eagerneedle.core.reduce;
 
+import eagerneedle.core.calibration.AfterUse;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.fit.Residuals;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.RawSamples;
@@ -35,7 +37,7 @@ public final class SessionWatch {
             }
             for (String channel : capture.channels()) {
                 if (run.rawUnit().equals(Run.COUNTS)) {
-                    found.addAll(ofSamples.computeIfAbsent(run.id() + "/" + channel, k -> samples(sheet.channels().get(channel), run, reduction.source().samples(run.id(), channel))));
+                    found.addAll(ofSamples.computeIfAbsent(run.id() + "/" + channel, k -> samples(run.channel(sheet, channel), run, reduction.source().samples(run.id(), channel))));
                 }
             }
             if (run.leftOut() == null) {
@@ -95,8 +97,18 @@ public final class SessionWatch {
                     && reduction.sheet().captures().get(r.capture()).channels().contains(name));
             if (c == null && channel.calibration() != null && used) {
                 found.add(Finding.ofSession("not calibrated", Severity.ATTENTION, capital(channel.label()) + " is not calibrated.",
-                        "Values rest on the nominal transfer of the chain; its error is in no budget.", "Calibrate it; stored runs will follow."));
-            } else if (c != null && c.overdue(now)) {
+                        channel.toChain().shared().isEmpty() ? "Values rest on the nominal transfer of the chain; its error is in no budget." : "Values rest on the nominal transfer of the chain, as uncertain as its links say.",
+                        "Calibrate it; stored runs will follow."));
+            }
+            if (c != null) {
+                c.failure().ifPresent(f -> found.add(Finding.ofSession("calibration failed", Severity.WRONG, "The calibration of " + channel.label() + " failed its verification. " + f,
+                        "The relation does not hold where it was tested.", "Look at the points, take the doubtful one again, or choose another relation.")));
+                c.driftFound().filter(d -> Math.abs(d.value()) > 2 * d.u()).ifPresent(d -> found.add(Finding.ofSession("drift", Severity.NOTE,
+                        capital(channel.label()) + " had drifted by " + Notation.bracket(d) + " when it was checked after use.", "Temperature, creep or a loose contact.",
+                        c.after().use() == AfterUse.Use.CORRECT ? "It is taken out in proportion to time." : c.after().use() == AfterUse.Use.INFLUENCE ? "It stands in the budget as an influence."
+                                : "Choose at Calibrate whether it is taken out or kept as an influence.")));
+            }
+            if (c != null && c.overdue(now)) {
                 found.add(Finding.ofSession("calibration overdue", Severity.ATTENTION, "The calibration of " + channel.label() + " was due on " + c.due().toString().substring(0, 10) + ".",
                         "It is older than the sheet allows.", "Calibrate again."));
             }

@@ -1,6 +1,7 @@
 package eagerneedle.core.reduce;
 
 import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetException;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
@@ -40,6 +41,23 @@ public final class SheetTrial {
                         + c.reference() + " in " + reference.get().unit().named() + ".");
             }
         }
+        located.sheet().channels().forEach((name, channel) -> references(located, plan, name, channel));
         return located;
+    }
+
+    private static void references(SheetReader.Located located, Reduction plan, String name, Sheet.Channel channel) {
+        if (channel.calibration() == null) {
+            return;
+        }
+        var lists = java.util.Map.of("points", channel.calibration().points(), "verify", channel.calibration().verify(), "after", channel.calibration().after());
+        lists.forEach((part, points) -> {
+            for (int i = 0; i < points.size(); i++) {
+                try {
+                    plan.evaluate(points.get(i).reference(), "trial", "trial").unit().convert(0, channel.labUnit());
+                } catch (IllegalArgumentException e) {
+                    throw located.problem("/channels/" + name + "/calibration/" + part + "/" + i, 1, e.getMessage());
+                }
+            }
+        });
     }
 }

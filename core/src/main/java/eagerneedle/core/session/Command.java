@@ -1,8 +1,11 @@
 package eagerneedle.core.session;
 
+import eagerneedle.core.calibration.AfterUse;
 import eagerneedle.core.calibration.Calibration;
-import eagerneedle.core.judge.School;
+import eagerneedle.core.chain.Chain;
 import eagerneedle.core.formula.Written;
+import eagerneedle.core.judge.School;
+import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.trace.Window;
 import java.time.Instant;
 import java.util.Locale;
@@ -52,6 +55,85 @@ public sealed interface Command {
         @Override
         public String says() {
             return "Calibrated " + calibration.channel() + " by " + calibration.kind() + " at " + calibration.points().size() + " points.";
+        }
+    }
+
+    /** Keeps what a check after use found, with the calibration it checked. */
+    record CheckAfterUse(String channel, AfterUse check) implements Command {
+        @Override
+        public Session apply(Session s) {
+            Calibration c = s.calibrationOf(channel).orElseThrow(() -> new IllegalArgumentException("The channel " + channel + " has no calibration to check."));
+            return s.withCalibrations(s.calibrations().stream().map(x -> x.id().equals(c.id()) ? c.withAfter(check) : x).toList());
+        }
+
+        @Override
+        public String says() {
+            return "Checked " + channel + " after use" + switch (check.use()) {
+                case CORRECT -> "; the drift is taken out in proportion to time.";
+                case INFLUENCE -> "; the drift is kept as an influence.";
+                case TELL -> ".";
+            };
+        }
+    }
+
+    /** Reads an input with an instrument of the stockroom; null goes back to what the sheet says. */
+    record TieInput(String input, String label, Instrument instrument) implements Command {
+        @Override
+        public Session apply(Session s) {
+            return s.withTied(input, instrument == null ? null : instrument.checked());
+        }
+
+        @Override
+        public String says() {
+            return instrument == null ? "Read " + label + " as the sheet says." : "Read " + label + " with " + instrument.name() + " " + instrument.id() + ".";
+        }
+    }
+
+    /** Sets a channel up; {@code did} says what was changed. Runs captured before keep the setting they were captured with. */
+    record SetUp(String channel, Setup setup, String did) implements Command {
+        @Override
+        public Session apply(Session s) {
+            if (setup.chain() != null) {
+                Chain.of(setup.chain());
+            }
+            if (setup.rate() != null && !(setup.rate() > 0) || setup.average() != null && setup.average() < 1) {
+                throw new IllegalArgumentException("A rate is above 0 and an average takes at least one conversion.");
+            }
+            return s.withSetup(channel, setup.equals(Setup.AS_SHEET) ? null : setup);
+        }
+
+        @Override
+        public String says() {
+            return did;
+        }
+    }
+
+    /** How many runs to take at each level of a capture; null for as many as the sheet says. */
+    record SetRepeats(String capture, Integer runs) implements Command {
+        @Override
+        public Session apply(Session s) {
+            if (runs != null && (runs < 1 || runs > 1000)) {
+                throw new IllegalArgumentException("The number of runs at a level is from 1 to 1000.");
+            }
+            return s.withRepeats(capture, runs);
+        }
+
+        @Override
+        public String says() {
+            return runs == null ? "As many runs of " + capture + " as the sheet says." : "Take " + runs + (runs == 1 ? " run of " : " runs of ") + capture + " at each level.";
+        }
+    }
+
+    /** Starts the timer of a step, or takes that back when the moment is null. */
+    record StartTimer(String step, String text, Instant at) implements Command {
+        @Override
+        public Session apply(Session s) {
+            return s.withTimer(step, at);
+        }
+
+        @Override
+        public String says() {
+            return (at == null ? "Took back the start of the timer: " : "Started the timer: ") + text + ".";
         }
     }
 

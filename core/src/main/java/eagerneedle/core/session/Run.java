@@ -1,5 +1,7 @@
 package eagerneedle.core.session;
 
+import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
+import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Window;
 import java.time.Instant;
 import java.util.LinkedHashMap;
@@ -18,17 +20,20 @@ import java.util.Map;
  * @param discard why it was discarded; null while it is kept
  * @param leftOut why it is left out of the results though kept; null while it takes part
  * @param windows windows set by hand, by name; others are proposed
+ * @param setups  how the channels were set up when it was captured, where that differed from the sheet
  */
+@JsonIgnoreProperties(ignoreUnknown = true)
 public record Run(int id, String name, String capture, String level, Instant started, String source, String rawUnit, String discard, String leftOut,
-                  Map<String, Window> windows) {
+                  Map<String, Window> windows, Map<String, Setup> setups) {
     public static final String COUNTS = "counts";
 
     public Run {
         windows = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(windows));
+        setups = setups == null ? Map.of() : java.util.Collections.unmodifiableMap(new LinkedHashMap<>(setups));
     }
 
     public static Run captured(int id, String capture, String level, Instant started, String source, String rawUnit) {
-        return new Run(id, "Run " + id, capture, level, started, source, rawUnit, null, null, Map.of());
+        return new Run(id, "Run " + id, capture, level, started, source, rawUnit, null, null, Map.of(), Map.of());
     }
 
     /** True when it is neither discarded nor left out. */
@@ -37,15 +42,25 @@ public record Run(int id, String name, String capture, String level, Instant sta
     }
 
     public Run named(String newName) {
-        return new Run(id, newName, capture, level, started, source, rawUnit, discard, leftOut, windows);
+        return new Run(id, newName, capture, level, started, source, rawUnit, discard, leftOut, windows, setups);
     }
 
     public Run discarded(String reason) {
-        return new Run(id, name, capture, level, started, source, rawUnit, reason, leftOut, windows);
+        return new Run(id, name, capture, level, started, source, rawUnit, reason, leftOut, windows, setups);
     }
 
     public Run leftOut(String reason) {
-        return new Run(id, name, capture, level, started, source, rawUnit, discard, reason, windows);
+        return new Run(id, name, capture, level, started, source, rawUnit, discard, reason, windows, setups);
+    }
+
+    /** Captured with channels set up in this way. */
+    public Run setUp(Map<String, Setup> how) {
+        return new Run(id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, how);
+    }
+
+    /** A channel of the sheet as it was set up for this run. */
+    public Sheet.Channel channel(Sheet sheet, String channel) {
+        return setups.getOrDefault(channel, Setup.AS_SHEET).of(sheet.channels().get(channel));
     }
 
     /** With a window set by hand, or with the proposal again when {@code window} is null. */
@@ -56,6 +71,6 @@ public record Run(int id, String name, String capture, String level, Instant sta
         } else {
             w.put(windowName, window);
         }
-        return new Run(id, name, capture, level, started, source, rawUnit, discard, leftOut, w);
+        return new Run(id, name, capture, level, started, source, rawUnit, discard, leftOut, w, setups);
     }
 }

@@ -1,7 +1,10 @@
 package eagerneedle.core.session;
 
+import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.judge.School;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.stockroom.Instrument;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -24,9 +27,15 @@ import java.util.function.UnaryOperator;
  * @param signOffs     when each step was signed off, by step id
  * @param notes        free notes, in order of time
  * @param school       the school of uncertainty that speaks; null for the sheet's choice
+ * @param tied         the instrument an input is read with, by input name, specification and history included
+ * @param setups       how channels are set up, by channel, where that differs from the sheet
+ * @param repeats      runs at each level, by capture, where that differs from the sheet
+ * @param timers       when the timer of a step was started, by step id
  */
+@JsonIgnoreProperties(ignoreUnknown = true)
 public record Session(String sheetText, String title, Instant created, Map<String, String> planned, Map<String, String> measured,
-                      List<Calibration> calibrations, List<Run> runs, Map<String, Instant> signOffs, List<Note> notes, School school) {
+                      List<Calibration> calibrations, List<Run> runs, Map<String, Instant> signOffs, List<Note> notes, School school, Map<String, Instrument> tied,
+                      Map<String, Setup> setups, Map<String, Integer> repeats, Map<String, Instant> timers) {
     /** A free note. */
     public record Note(Instant at, String text) {
     }
@@ -38,10 +47,14 @@ public record Session(String sheetText, String title, Instant created, Map<Strin
         runs = List.copyOf(runs);
         signOffs = frozen(signOffs);
         notes = List.copyOf(notes);
+        tied = tied == null ? Map.of() : frozen(tied);
+        setups = setups == null ? Map.of() : frozen(setups);
+        repeats = repeats == null ? Map.of() : frozen(repeats);
+        timers = timers == null ? Map.of() : frozen(timers);
     }
 
     public static Session start(String sheetText, String title, Instant now) {
-        return new Session(sheetText, title, now, Map.of(), Map.of(), List.of(), List.of(), Map.of(), List.of(), null);
+        return new Session(sheetText, title, now, Map.of(), Map.of(), List.of(), List.of(), Map.of(), List.of(), null, Map.of(), Map.of(), Map.of(), Map.of());
     }
 
     public Optional<Run> run(int id) {
@@ -62,42 +75,80 @@ public record Session(String sheetText, String title, Instant created, Map<Strin
         return calibrations.stream().filter(c -> c.channel().equals(channel)).reduce((a, b) -> b);
     }
 
+    /** How a channel is set up; as the sheet says unless something was changed. */
+    public Setup setup(String channel) {
+        return setups.getOrDefault(channel, Setup.AS_SHEET);
+    }
+
+    /** A channel of the sheet as it is set up here. */
+    public Sheet.Channel channel(Sheet sheet, String name) {
+        return setup(name).of(sheet.channels().get(name));
+    }
+
+    /** Runs to take at each level of a capture. */
+    public int repeats(Sheet sheet, String capture) {
+        return repeats.getOrDefault(capture, sheet.captures().get(capture).repeats());
+    }
+
     /** The same session with its sheet's text replaced; a bench file keeps the sheet apart from the acts. */
     public Session withSheetText(String text) {
-        return new Session(text, title, created, planned, measured, calibrations, runs, signOffs, notes, school);
+        return new Session(text, title, created, planned, measured, calibrations, runs, signOffs, notes, school, tied, setups, repeats, timers);
     }
 
     Session withPlanned(String input, String reading) {
-        return new Session(sheetText, title, created, put(planned, input, reading), measured, calibrations, runs, signOffs, notes, school);
+        return new Session(sheetText, title, created, put(planned, input, reading), measured, calibrations, runs, signOffs, notes, school, tied, setups, repeats, timers);
     }
 
     Session withMeasured(String input, String reading) {
-        return new Session(sheetText, title, created, planned, put(measured, input, reading), calibrations, runs, signOffs, notes, school);
+        return new Session(sheetText, title, created, planned, put(measured, input, reading), calibrations, runs, signOffs, notes, school, tied, setups, repeats, timers);
     }
 
     Session withCalibration(Calibration c) {
-        return new Session(sheetText, title, created, planned, measured, plus(calibrations, c), runs, signOffs, notes, school);
+        return withCalibrations(plus(calibrations, c));
+    }
+
+    Session withCalibrations(List<Calibration> list) {
+        return new Session(sheetText, title, created, planned, measured, list, runs, signOffs, notes, school, tied, setups, repeats, timers);
     }
 
     Session withRun(Run r) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, plus(runs, r), signOffs, notes, school);
+        return withRuns(plus(runs, r));
     }
 
     Session changingRun(int id, UnaryOperator<Run> change) {
-        List<Run> changed = runs.stream().map(r -> r.id() == id ? change.apply(r) : r).toList();
-        return new Session(sheetText, title, created, planned, measured, calibrations, changed, signOffs, notes, school);
+        return withRuns(runs.stream().map(r -> r.id() == id ? change.apply(r) : r).toList());
+    }
+
+    private Session withRuns(List<Run> list) {
+        return new Session(sheetText, title, created, planned, measured, calibrations, list, signOffs, notes, school, tied, setups, repeats, timers);
     }
 
     Session withSignOff(String step, Instant at) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, runs, put(signOffs, step, at), notes, school);
+        return new Session(sheetText, title, created, planned, measured, calibrations, runs, put(signOffs, step, at), notes, school, tied, setups, repeats, timers);
     }
 
     Session withNote(Note n) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, plus(notes, n), school);
+        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, plus(notes, n), school, tied, setups, repeats, timers);
     }
 
     Session withSchool(School s) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, s);
+        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, s, tied, setups, repeats, timers);
+    }
+
+    Session withTied(String input, Instrument instrument) {
+        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, school, put(tied, input, instrument), setups, repeats, timers);
+    }
+
+    Session withSetup(String channel, Setup setup) {
+        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, school, tied, put(setups, channel, setup), repeats, timers);
+    }
+
+    Session withRepeats(String capture, Integer n) {
+        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, school, tied, setups, put(repeats, capture, n), timers);
+    }
+
+    Session withTimer(String step, Instant at) {
+        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, school, tied, setups, repeats, put(timers, step, at));
     }
 
     private static <T> Map<String, T> put(Map<String, T> map, String key, T value) {

@@ -1,9 +1,12 @@
 package eagerneedle.core.sheet;
 
+import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonProperty;
+import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.chain.Chain;
 import eagerneedle.core.chain.Link;
 import eagerneedle.core.judge.School;
+import eagerneedle.core.plan.TimeLine;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
 import java.util.List;
@@ -18,7 +21,7 @@ import java.util.Optional;
 public record Sheet(int sheet, String id, String title, String subject, String place, String question, List<Principle> principle,
                     List<String> cautions, Map<String, Input> inputs, Map<String, Input> planned, List<Correlation> correlations, Map<String, Device> devices,
                     Map<String, Channel> channels, List<Step> prepare, Map<String, Capture> captures, Map<String, Derived> results,
-                    List<Picture> pictures, List<Comparison> comparisons, List<Check> checks, List<Step> finish) {
+                    List<Picture> pictures, List<Comparison> comparisons, List<Check> checks, List<Step> finish, List<Material> materials, List<Task> timeline) {
     public Sheet {
         place = orEmpty(place);
         question = orEmpty(question);
@@ -36,14 +39,19 @@ public record Sheet(int sheet, String id, String title, String subject, String p
         comparisons = orEmpty(comparisons);
         checks = orEmpty(checks);
         finish = orEmpty(finish);
+        materials = orEmpty(materials);
+        timeline = orEmpty(timeline);
     }
 
     /** An equation the method rests on. */
     public record Principle(String text, String formula) {
     }
 
-    /** Something measured once, by hand or from elsewhere. {@code value} is the planned reading. */
-    public record Input(String label, String symbol, String value, String by, String group) {
+    /**
+     * Something measured once, by hand or from elsewhere. {@code value} is the planned reading; {@code actual} names the channel
+     * that measures it, for a value that is only nominal on paper.
+     */
+    public record Input(String label, String symbol, String value, String by, String group, String actual) {
         /** What budgets call it: "foot spacing by steel tape TH-TP-02". */
         public String leafLabel() {
             return by == null ? label : label + " by " + by;
@@ -54,11 +62,49 @@ public record Sheet(int sheet, String id, String title, String subject, String p
     public record Correlation(List<String> between, double r) {
     }
 
-    /** An instrument with an output; {@code rig} names the simulated stand-in, if there is one. */
-    public record Device(String label, String driver, String rig) {
+    /**
+     * An instrument with an output.
+     *
+     * @param driver  line, scpi, gate, file or manual
+     * @param address where it usually is: host:port, a serial port, a file
+     * @param queries scpi: the query that reads each channel
+     * @param outputs what it can set, by name
+     * @param rig     its simulated stand-in, null if there is none
+     */
+    public record Device(String label, String driver, String address, Map<String, String> queries, Map<String, Output> outputs, String rig) {
+        public Device {
+            queries = orEmpty(queries);
+            outputs = orEmpty(outputs);
+        }
     }
 
-    public record Step(String id, String text) {
+    /**
+     * Something an instrument can set.
+     *
+     * @param lowest     smallest value it may be set to, in {@code unit}
+     * @param highest    largest
+     * @param ramp       fastest change, in {@code unit} a second; 0 for none
+     * @param dwellAbove value above which time is limited; null for none
+     * @param dwell      longest time above it, in s
+     * @param safe       value at which it is off
+     * @param command    how the instrument is told, {@code %s} for the value
+     */
+    public record Output(String label, String unit, double lowest, double highest, double ramp, @JsonProperty("dwell_above") Double dwellAbove, double dwell, double safe, String command) {
+    }
+
+    /** A step to be signed off; {@code minutes} it has to run before it may be, 0 for none. */
+    public record Step(String id, String text, double minutes) {
+    }
+
+    /** Something to weigh out or to have ready: an amount by formula. */
+    public record Material(String label, String amount, String unit) {
+    }
+
+    /** A task of the time line; {@code hands} when somebody has to be at it. */
+    public record Task(String id, String label, double minutes, List<String> after, Boolean hands) {
+        public TimeLine.Task toTask() {
+            return new TimeLine.Task(id, label, minutes, after, hands == null || hands);
+        }
     }
 
     /**
@@ -94,7 +140,18 @@ public record Sheet(int sheet, String id, String title, String subject, String p
             return needs == null ? Optional.empty() : Optional.of(new double[] {in(needs.get(0)), in(needs.get(1))});
         }
 
-        /** A value written in any unit that fits, in the channel's unit; a step or time as a difference. */
+        /** Where its sensor sits and on what; null keeps what is. */
+        public Channel tagged(String newPosition, String newSpecimen) {
+            return new Channel(label, symbol, unit, needs, wantsStep, device, input, tag, newPosition == null ? position : newPosition, newSpecimen == null ? specimen : newSpecimen, rate,
+                    average, fastest, chain, calibration);
+        }
+
+        /** The instrument's name for this channel. */
+        public String inputOr(String name) {
+            return input == null ? name : input;
+        }
+
+        /** A value written in any unit that fits, in the channel's unit. */
         private double in(String reading) {
             Reading r = Reading.parse(reading);
             return r.unit().convert(r.value(), labUnit());
@@ -116,17 +173,69 @@ public record Sheet(int sheet, String id, String title, String subject, String p
         }
     }
 
-    /** How a channel is to be calibrated; {@code points} are the planned references, {@code days} how long it holds. */
-    public record CalibrationPlan(String kind, String reference, List<String> points, String prepare, int days) {
+    /**
+     * How a channel is to be calibrated.
+     *
+     * @param kind      what it is called: known length, shunt, fixed points
+     * @param relation  which relation follows; a straight line when not said
+     * @param reference against what
+     * @param points    what to set, in order
+     * @param verify    what to set to test the relation
+     * @param after     what to set to check it after use; the first point when not said
+     * @param tolerance largest error allowed at a verification point, with its unit
+     * @param band      adjusting: how near zero and span must come, with its unit
+     * @param trims     adjusting: names of the zero trim and of the span trim
+     * @param divisions circle closure: intervals of a circle
+     * @param mode      circle closure: rezeroed or cumulative
+     * @param prepare   what to do before
+     * @param warmUp    minutes the channel has to be on before
+     * @param seconds   how long a reading is averaged; 2 when not said
+     * @param typed     true when the indication is typed, because the instrument has no output
+     * @param days      how long it holds; 365 when not said
+     */
+    public record CalibrationPlan(String kind, String relation, String reference, List<PointPlan> points, List<PointPlan> verify, List<PointPlan> after, String tolerance, String band,
+                                  List<String> trims, Integer divisions, String mode, String prepare, @JsonProperty("warm_up") double warmUp, double seconds, boolean typed, int days) {
+        public CalibrationPlan {
+            points = orEmpty(points);
+            verify = orEmpty(verify);
+            after = after == null ? points.stream().limit(1).toList() : List.copyOf(after);
+            trims = trims == null ? List.of("ZERO", "SPAN") : List.copyOf(trims);
+            seconds = seconds <= 0 ? 2 : seconds;
+            days = days <= 0 ? 365 : days;
+            mode = mode == null ? "rezeroed" : mode;
+        }
+
+        public Relation toRelation() {
+            return Relation.named(relation);
+        }
     }
 
-    /** A kind of run. {@code longest} in seconds. */
-    public record Capture(String label, String mode, String hint, List<String> channels, double longest, int repeats, Map<String, Level> levels,
-                          Map<String, WindowPlan> windows, Map<String, Derived> quantities) {
+    /** A point of a calibration: what to set, in words, and the reference value, as a reading or as a formula over inputs. */
+    public record PointPlan(String say, String reference, String way) {
+        /** A point that is only a reference value. */
+        @JsonCreator
+        public static PointPlan of(String reference) {
+            return new PointPlan(null, reference, null);
+        }
+
+        @JsonCreator
+        public static PointPlan of(@JsonProperty("say") String say, @JsonProperty("reference") String reference, @JsonProperty("way") String way) {
+            return new PointPlan(say, reference, way);
+        }
+
+        public String words() {
+            return say == null ? reference : say;
+        }
+    }
+
+    /** A kind of run. {@code longest} in seconds; {@code minutes} one run takes with setting it up. */
+    public record Capture(String label, String mode, String hint, List<String> channels, double longest, int repeats, double minutes, Map<String, Level> levels,
+                          Map<String, WindowPlan> windows, Map<String, Derived> quantities, SpreadPlan spread) {
         public Capture {
             hint = orEmpty(hint);
             repeats = Math.max(1, repeats);
             longest = longest <= 0 ? 60 : longest;
+            minutes = minutes <= 0 ? longest / 60 + 0.5 : minutes;
             windows = orEmpty(windows);
             quantities = orEmpty(quantities);
         }
@@ -137,6 +246,10 @@ public record Sheet(int sheet, String id, String title, String subject, String p
         public Level {
             set = orEmpty(set);
         }
+    }
+
+    /** Levels to spread evenly: {@code set} is what is set, {@code plotted} the variable they are even in, a formula over inputs and {@code set}. */
+    public record SpreadPlan(String set, String plotted, String from, String to, int count) {
     }
 
     public record WindowPlan(String on, String propose) {

@@ -1,5 +1,6 @@
 package eagerneedle.core.sheet;
 
+import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.chain.Converter;
 import eagerneedle.core.chain.Link;
 import eagerneedle.core.chain.Stage;
@@ -7,6 +8,7 @@ import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.NearName;
 import eagerneedle.core.formula.Written;
+import eagerneedle.core.plan.TimeLine;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
 import java.util.ArrayList;
@@ -35,6 +37,7 @@ final class SheetCheck {
         c.readings("planned", located.sheet().planned());
         c.correlations();
         c.channels();
+        c.planning();
         c.formulas();
         c.references();
     }
@@ -94,13 +97,78 @@ final class SheetCheck {
                 attempt(p + "/fastest", () -> Reading.parse(channel.fastest()).unit().convert(0, LabUnit.parse("s")));
             }
             if (channel.calibration() != null) {
-                for (int i = 0; i < channel.calibration().points().size(); i++) {
-                    String point = channel.calibration().points().get(i);
-                    attempt(p + "/calibration/points/" + i, () -> Reading.parse(point).unit().convert(0, channel.labUnit()));
-                }
+                calibration(p + "/calibration", channel);
             }
             if (channel.device() != null && !sheet.devices().containsKey(channel.device())) {
                 throw located.problem(p + "/device", 1, "there is no device " + channel.device() + NearName.hint(channel.device(), sheet.devices().keySet()));
+            }
+        });
+    }
+
+    private void calibration(String p, Sheet.Channel channel) {
+        Sheet.CalibrationPlan plan = channel.calibration();
+        Map<String, List<Sheet.PointPlan>> lists = Map.of("points", plan.points(), "verify", plan.verify(), "after", plan.after());
+        for (String part : List.of("points", "verify", "after")) {
+            for (int i = 0; i < lists.get(part).size(); i++) {
+                String text = lists.get(part).get(i).reference();
+                String at = located.places().containsKey(p + "/" + part + "/" + i + "/reference") ? p + "/" + part + "/" + i + "/reference" : p + "/" + part + "/" + i;
+                Reading reading = null;
+                try {
+                    reading = Reading.parse(text);
+                } catch (IllegalArgumentException e) {
+                    names(at, text, sheet.inputs().keySet());
+                }
+                if (reading != null) {
+                    LabUnit unit = reading.unit();
+                    attempt(at, () -> unit.convert(0, channel.labUnit()));
+                }
+            }
+        }
+        for (String text : new String[] {plan.tolerance(), plan.band()}) {
+            if (text != null) {
+                attempt(p, () -> Reading.parse(text).unit().scaleTo(channel.labUnit()));
+            }
+        }
+        Relation relation = plan.toRelation();
+        int fewest = relation == Relation.CLOSURE ? 0 : relation.fewest();
+        if (plan.points().size() < fewest) {
+            throw located.problem(p, 1, "a calibration by " + relation.label() + " needs at least " + fewest + (fewest == 1 ? " point." : " points."));
+        }
+        if (relation == Relation.CLOSURE && plan.divisions() == null) {
+            throw located.problem(p, 1, "a circle closure needs its 'divisions'.");
+        }
+        if (relation == Relation.ADJUSTED && plan.band() == null) {
+            throw located.problem(p, 1, "an adjustment needs its 'band'.");
+        }
+    }
+
+    /** Names that a calibration of a channel gives to formulas. */
+    private static List<String> ofCalibration(String name, Sheet.Channel channel) {
+        return channel.calibration() == null ? List.of() : channel.calibration().toRelation() == Relation.CLOSURE ? List.of(name + ".lower", name + ".upper") : List.of(name + ".slope", name + ".intercept");
+    }
+
+    private void planning() {
+        for (int i = 0; i < sheet.materials().size(); i++) {
+            String at = "/materials/" + i;
+            names(at + "/amount", sheet.materials().get(i).amount(), sheet.inputs().keySet());
+            String unit = sheet.materials().get(i).unit();
+            if (unit != null) {
+                attempt(at + "/unit", () -> LabUnit.parse(unit));
+            }
+        }
+        attempt("/timeline", () -> TimeLine.of(sheet.timeline().stream().map(Sheet.Task::toTask).toList()));
+        sheet.captures().forEach((c, capture) -> {
+            if (capture.spread() != null) {
+                String at = "/captures/" + c + "/spread";
+                Set<String> known = new LinkedHashSet<>(sheet.inputs().keySet());
+                known.add(capture.spread().set());
+                names(at + "/plotted", capture.spread().plotted(), known);
+                attempt(at + "/from", () -> Reading.parse(capture.spread().to()).unit().convert(0, Reading.parse(capture.spread().from()).unit()));
+            }
+        });
+        sheet.inputs().forEach((name, input) -> {
+            if (input.actual() != null && !sheet.channels().containsKey(input.actual())) {
+                throw located.problem("/inputs/" + name + "/actual", 1, "there is no channel " + input.actual() + NearName.hint(input.actual(), sheet.channels().keySet()));
             }
         });
     }
@@ -111,6 +179,7 @@ final class SheetCheck {
         Set<String> global = new LinkedHashSet<>(sheet.inputs().keySet());
         global.addAll(sheet.results().keySet());
         sheet.captures().forEach((c, capture) -> columnsOf(capture).forEach(q -> global.add(c + "." + q)));
+        sheet.channels().forEach((c, channel) -> global.addAll(ofCalibration(c, channel)));
         for (String name : sheet.results().keySet()) {
             if (sheet.inputs().containsKey(name)) {
                 throw located.problem("/results/" + name, 1, name + " is an input and a result; give one of them another name.");
@@ -240,6 +309,7 @@ final class SheetCheck {
             Sheet.Picture picture = sheet.pictures().get(i);
             Set<String> columns = new LinkedHashSet<>(known);
             sheet.captures().forEach((c, capture) -> columnsOf(capture).forEach(q -> columns.add(c + "." + q)));
+            sheet.channels().forEach((c, channel) -> columns.addAll(ofCalibration(c, channel)));
             names("/pictures/" + i + "/x", picture.x(), columns);
             names("/pictures/" + i + "/y", picture.y(), columns);
             if (picture.fit() != null) {

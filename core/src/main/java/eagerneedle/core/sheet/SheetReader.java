@@ -46,7 +46,7 @@ import org.yaml.snakeyaml.nodes.Tag;
 public final class SheetReader {
     private static final ObjectMapper JSON = new ObjectMapper();
     private static final JsonSchema SCHEMA = loadSchema();
-    private static final List<String> SHIPPED = List.of("baggage-chute");
+    private static final List<String> SHIPPED = List.of("baggage-chute", "drying-cabinet", "calibration-day");
 
     private SheetReader() {
     }
@@ -192,7 +192,9 @@ public final class SheetReader {
             } else if (scalar.getTag().equals(Tag.FLOAT)) {
                 return f.numberNode(Double.parseDouble(v.replace("_", "")));
             } else if (scalar.getTag().equals(Tag.BOOL)) {
-                return f.booleanNode(v.equalsIgnoreCase("true") || v.equalsIgnoreCase("yes") || v.equalsIgnoreCase("on"));
+// "on", "no" and "y" are words that a sheet may want; only true and false are truths.
+                boolean truth = v.equalsIgnoreCase("true") || v.equalsIgnoreCase("false");
+                return truth ? f.booleanNode(v.equalsIgnoreCase("true")) : f.textNode(v);
             } else if (scalar.getTag().equals(Tag.NULL)) {
                 return f.nullNode();
             }

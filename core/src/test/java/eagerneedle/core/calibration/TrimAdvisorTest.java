@@ -56,7 +56,7 @@ class TrimAdvisorTest {
             if (now.trim() != TrimAdvisor.Trim.NEITHER) {
                 TrimHint hint = now.trim() == TrimAdvisor.Trim.ZERO ? zero : span;
                 for (TrimHint.Turn t = hint.at(reading, now); t.far() != TrimHint.Far.STOP; t = hint.at(reading, now)) {
-                    double turn = (t.clockwise() ? 1 : -1) * (0.6 + 0.8 * hand.nextDouble())
+                    double turn = (t.clockwise() ? 1 : -1) * t.share() * (0.6 + 0.8 * hand.nextDouble())
                             * switch (t.far()) {
                                 case FURTHER -> 0.15;
                                 case LITTLE -> 0.02;
@@ -128,7 +128,8 @@ class TrimAdvisorTest {
         assertThat(h.at(10.01, to).says()).startsWith("Nothing moved");
         assertThat(h.at(11, to).says()).isEqualTo("Turn ZERO further anticlockwise.");
         assertThat(h.at(0.9, to).says()).isEqualTo("Turn ZERO a little anticlockwise.");
-        assertThat(h.at(-0.3, to).says()).isEqualTo("Turn ZERO a hair clockwise.");
+        assertThat(h.at(0.3, to).says()).isEqualTo("Turn ZERO a hair anticlockwise.");
+        assertThat(h.at(-0.3, to).says()).isEqualTo("Turn ZERO back half as far, clockwise.");
         assertThat(h.at(0.05, to).far()).isEqualTo(TrimHint.Far.STOP);
         assertThatThrownBy(() -> new TrimAdvisor.Goal(0, 0, 1, 0.1)).isInstanceOf(IllegalArgumentException.class);
     }

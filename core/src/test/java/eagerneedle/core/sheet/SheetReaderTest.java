@@ -54,7 +54,7 @@ class SheetReaderTest {
     void aGoodSheetIsReadWithItsPlaces() {
         SheetReader.Located s = SheetTrial.read(GOOD, "rod.yaml");
         assertThat(s.sheet().inputs().get("length").leafLabel()).isEqualTo("length by tape");
-        assertThat(s.sheet().channels().get("x").toChain().step()).isEqualTo(0.004 / 5.8);
+        assertThat(s.sheet().channels().get("x").toChain().step()).isCloseTo(0.004 / 5.8, org.assertj.core.api.Assertions.within(1e-12));
         assertThat(s.places().get("/results/density/formula")).containsExactly(26, 39);
         assertThat(s.sheet().mainComparison().id()).isEqualTo("c");
         assertThat(s.sheet().captures().get("roll").repeats()).isEqualTo(1);

@@ -1,12 +1,13 @@
 package eagerneedle.rig.driver;
 
 import java.io.IOException;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 
 /**
- * An instrument with an output. Samples come on the driver's own thread; everything else may be called from any thread and
- * does not wait for the instrument longer than a second.
+ * An instrument. Samples come on the driver's own thread; everything else may be called from any thread and does not wait for
+ * the instrument longer than two seconds.
  */
 public interface Driver extends AutoCloseable {
     /**
@@ -15,19 +16,25 @@ public interface Driver extends AutoCloseable {
      * @param id        its serial
      * @param label     what it is
      * @param channels  names of its channels, in the order of its samples
+     * @param units     unit of each channel's samples, "counts" for a converter's own
      * @param simulated true for a rig of ours, which can be arranged
      */
-    record Description(String id, String label, List<String> channels, boolean simulated) {
+    record Description(String id, String label, List<String> channels, List<String> units, boolean simulated) {
+        public static final String COUNTS = "counts";
+
+        public Description(String id, String label, List<String> channels, boolean simulated) {
+            this(id, label, channels, Collections.nCopies(channels.size(), COUNTS), simulated);
+        }
     }
 
-    /** How it stands with the instrument. */
-    enum State { CLOSED, READY, RUNNING, SILENT, LOST }
+    /** How it stands with the instrument; refused means that it answers, but what it sends cannot be used. */
+    enum State { CLOSED, READY, RUNNING, SILENT, LOST, REFUSED }
 
     /**
      * Samples of all channels, as they came.
      *
      * @param time   n moments in seconds since start, by the instrument's clock
-     * @param counts one array of n raw counts for each channel
+     * @param counts one array of n raw values for each channel, in the units of the description
      */
     record Block(double[] time, double[][] counts) {
         public int size() {
@@ -64,7 +71,21 @@ public interface Driver extends AutoCloseable {
     /** Lines or samples that arrived but could not be understood since the start. */
     long unreadable();
 
-    /** Sets an output of the instrument. This version's instruments have none. */
+    /** Lets the instrument show which one it is, where it can: a lamp, a beep. */
+    default void identify() throws IOException {
+        throw new IOException("This instrument cannot show itself.");
+    }
+
+    /** Asks the instrument to test itself; what it says, empty when all is well. */
+    default String selfTest() throws IOException {
+        return "";
+    }
+
+    /**
+     * Sets an output, at once. What is set goes through an {@link OutputGuard}, which knows limits, ramp and dwell.
+     *
+     * @throws IOException with one sentence when the instrument has no such output, refuses the value or does not confirm it
+     */
     default void setOutput(String output, double value) throws IOException {
         throw new IOException("This instrument has no output called " + output + ".");
     }
@@ -73,7 +94,7 @@ public interface Driver extends AutoCloseable {
     default void arrange(Map<String, String> bench) throws IOException {
     }
 
-    /** Stops and closes; safe to call twice. */
+    /** Stops and closes, outputs made safe first; safe to call twice. */
     @Override
     void close();
 }

@@ -1,90 +1,85 @@
 package eagerneedle.rig.driver;
 
-import java.io.BufferedReader;
-import java.io.BufferedWriter;
 import java.io.IOException;
-import java.io.InputStreamReader;
-import java.io.OutputStreamWriter;
-import java.net.InetSocketAddress;
-import java.net.Socket;
-import java.net.SocketTimeoutException;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.SynchronousQueue;
 import java.util.concurrent.TimeUnit;
 
 /**
- * Driver for a logger that prints one line per sample over TCP; the protocol is in {@code docs/formats/line-protocol.md}.
+ * Driver for a logger that prints one line per sample, over TCP or a serial port; the protocol is in {@code
+ * docs/formats/line-protocol.md}. A gate timer speaks the same protocol with one line an edge.
  *
- * <p>One thread reads. A line that does not parse is counted and passed over, so that garbage costs its own samples and no
- * others. Silence for longer than {@value #SILENT_AFTER_MS} ms is told. A lost connection is told and tried again every
- * {@value #RETRY_MS} ms; when it comes back, sampling goes on, and the instrument's clock shows the gap.
+ * <p>A line that does not parse is counted and passed over, so that garbage costs its own samples and no others. Silence for
+ * longer than {@value #SILENT_AFTER_MS} ms is told. A lost connection is told and tried again; when it comes back, outputs are
+ * made safe first, and sampling goes on; the instrument's clock shows the gap. An instrument that comes back with other
+ * channels or other units is refused: its numbers would mean something else.
  */
-public final class LineDriver implements Driver {
-    private static final int TICK_MS = 200;
+public final class LineDriver implements Driver, Conversation.Listener {
     private static final int SILENT_AFTER_MS = 1500;
-    private static final int RETRY_MS = 500;
+    private static final int ALIVE_MS = 500;
     private static final int ANSWER_MS = 2000;
-    private static final int LONGEST_LINE = 4096;
+    private static final double CLOCK_WRAP = 4294.967296;
 
-    private final String host;
-    private final int port;
-    private final Object writing = new Object();
-    private volatile Socket socket;
-    private volatile BufferedWriter out;
+    private final Wire wire;
+    private final boolean edges;
+    private final CountDownLatch described = new CountDownLatch(1);
+    private final SynchronousQueue<String> confirmations = new SynchronousQueue<>();
+    private final Map<String, Double> outputs = new ConcurrentHashMap<>();
+    private final Batch batch = new Batch();
+    private volatile Conversation talk;
     private volatile State state = State.CLOSED;
     private volatile Sink sink;
     private volatile Description description;
     private volatile double rate = 10;
     private volatile long unreadable;
-    private volatile boolean closing;
-    private final CountDownLatch described = new CountDownLatch(1);
-    private Thread reader;
-    private double firstTime = Double.NaN;
-    private double lastTime = Double.NaN;
     private volatile double lastRaw = Double.NaN;
     private volatile boolean awaitingRestart;
     private volatile long startedAt;
+    private volatile long lastData;
+    private volatile long lastAlive;
+    private double wraps;
+
+    /** A logger over a wire. */
+    public LineDriver(Wire wire) {
+        this(wire, false);
+    }
+
+    private LineDriver(Wire wire, boolean edges) {
+        this.wire = wire;
+        this.edges = edges;
+    }
 
     public LineDriver(String host, int port) {
-        this.host = host;
-        this.port = port;
+        this(new TcpWire(host, port));
+    }
+
+    /** A gate timer: a row for each edge with the state of every gate after it; silence is nothing to worry about. */
+    public static LineDriver gates(Wire wire) {
+        return new LineDriver(wire, true);
     }
 
     @Override
     public Description open() throws IOException {
-        connect();
-        reader = new Thread(this::read, "line driver " + host + ":" + port);
-        reader.setDaemon(true);
-        reader.start();
-        send("describe");
+        talk = new Conversation(wire, this, "line driver");
         try {
+            talk.send("describe");
             if (!described.await(ANSWER_MS, TimeUnit.MILLISECONDS)) {
-                close();
-                throw new IOException("Something answers at " + host + ":" + port + " but does not say what it is; check that it is a line-protocol logger.");
+                throw new IOException("Something answers at " + wire.name() + " but does not say what it is; check that it is a line-protocol logger" + (edges ? " or gate timer." : "."));
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
+            close();
             throw new IOException("Opening was interrupted.");
+        } catch (IOException e) {
+            close();
+            throw e;
         }
         state = State.READY;
         return description;
-    }
-
-    private void connect() throws IOException {
-        Socket s = new Socket();
-        try {
-            s.connect(new InetSocketAddress(host, port), 1000);
-            s.setSoTimeout(TICK_MS);
-            s.setTcpNoDelay(true);
-        } catch (IOException e) {
-            s.close();
-            throw new IOException("Nothing answers at " + host + ":" + port + "; check that the instrument is on and its address is right.");
-        }
-        out = new BufferedWriter(new OutputStreamWriter(s.getOutputStream(), StandardCharsets.UTF_8));
-        socket = s;
     }
 
     @Override
@@ -95,12 +90,15 @@ public final class LineDriver implements Driver {
 
     @Override
     public void start(Sink newSink) throws IOException {
-        sink = newSink;
+        synchronized (batch) {
+            batch.restart();
+            wraps = 0;
+        }
         unreadable = 0;
-        firstTime = Double.NaN;
-        lastTime = Double.NaN;
         awaitingRestart = !Double.isNaN(lastRaw);
         startedAt = System.nanoTime();
+        lastData = startedAt;
+        sink = newSink;
         send("start");
         state = State.RUNNING;
     }
@@ -129,6 +127,44 @@ public final class LineDriver implements Driver {
     }
 
     @Override
+    public void identify() throws IOException {
+        send("identify");
+    }
+
+    @Override
+    public void setOutput(String output, double value) throws IOException {
+        String answer = answered("set " + output + " " + value);
+        if (answer.startsWith("refused")) {
+            throw new IOException("The instrument refused " + output + " = " + value + ": " + answer.substring(7).strip() + ".");
+        }
+        outputs.put(output, value);
+    }
+
+    @Override
+    public String selfTest() throws IOException {
+        String answer = answered("test");
+        return answer.equals("ok") ? "" : answer;
+    }
+
+    /** Sends a line and waits for the line that starts with an exclamation mark. */
+    private synchronized String answered(String line) throws IOException {
+        if (state == State.LOST) {
+            throw new IOException("The connection to the instrument is lost.");
+        }
+        send(line);
+        try {
+            String answer = confirmations.poll(ANSWER_MS, TimeUnit.MILLISECONDS);
+            if (answer == null) {
+                throw new IOException("The instrument did not confirm '" + line + "' within " + ANSWER_MS / 1000 + " s; take it as not done.");
+            }
+            return answer;
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IOException("Waiting for the instrument was interrupted.");
+        }
+    }
+
+    @Override
     public void arrange(Map<String, String> bench) throws IOException {
         StringBuilder line = new StringBuilder("rig");
         bench.forEach((k, v) -> line.append(' ').append(k).append('=').append(v.replace(' ', '_')));
@@ -136,191 +172,184 @@ public final class LineDriver implements Driver {
     }
 
     private void send(String line) throws IOException {
-        synchronized (writing) {
-            if (out == null) {
-                throw new IOException("The instrument is not connected.");
-            }
-            out.write(line);
-            out.write('\n');
-            out.flush();
+        Conversation t = talk;
+        if (t == null) {
+            throw new IOException("The instrument is not connected.");
         }
+        t.send(line);
     }
 
-    private void read() {
-        long lastHeard = System.nanoTime();
-        while (!closing) {
-            try {
-                BufferedReader in = new BufferedReader(new InputStreamReader(socket.getInputStream(), StandardCharsets.UTF_8));
-                StringBuilder line = new StringBuilder();
-                while (!closing) {
-                    try {
-                        int c = in.read();
-                        if (c < 0) {
-                            throw new IOException("end of stream");
-                        }
-                        lastHeard = heard(lastHeard, c, line, in);
-                    } catch (SocketTimeoutException quiet) {
-                        silence(lastHeard);
-                    }
-                }
-            } catch (IOException e) {
-                lost();
-                lastHeard = System.nanoTime();
-            }
-        }
-    }
-
-    private long heard(long lastHeard, int c, StringBuilder line, BufferedReader in) throws IOException {
-        if (c != '\n') {
-            if (line.length() < LONGEST_LINE) {
-                line.append((char) c);
-            }
-            return lastHeard;
-        }
-        List<double[]> samples = new ArrayList<>();
-        boolean data = take(line.toString().strip(), samples);
-        line.setLength(0);
-        while (in.ready() && samples.size() < 1024) {
-            int next = in.read();
-            if (next == '\n') {
-                data |= take(line.toString().strip(), samples);
-                line.setLength(0);
-            } else if (line.length() < LONGEST_LINE) {
-                line.append((char) next);
-            }
-        }
-        deliver(samples);
-        return data ? System.nanoTime() : lastHeard;
-    }
-
-    /** True when the line was a sample; it is then added to {@code samples} as time and counts. */
-    private boolean take(String line, List<double[]> samples) {
+    @Override
+    public void line(String line) {
         if (line.startsWith("=")) {
-            String[] parts = line.substring(1).strip().split(";");
-            if (parts.length >= 3) {
-                description = new Description(parts[0], parts[1], List.of(parts[2].split(",")), parts.length > 3 && parts[3].equals("simulated"));
-                described.countDown();
-            }
-            return false;
+            describe(Conversation.text(line.substring(1).strip()));
+        } else if (line.startsWith("!")) {
+            confirmations.offer(Conversation.text(line.substring(1).strip()));
+        } else if (!line.isEmpty() && !line.startsWith("#") && sink != null && state != State.REFUSED) {
+            sample(line);
         }
-        if (line.isEmpty() || line.startsWith("#")) {
-            return false;
+    }
+
+    private void describe(String text) {
+        String[] parts = text.split(";");
+        if (parts.length < 3) {
+            return;
         }
-        if (sink == null) {
-            return false;
+        List<String> names = new ArrayList<>();
+        List<String> units = new ArrayList<>();
+        for (String c : parts[2].split(",")) {
+            int at = c.indexOf('[');
+            names.add(at < 0 ? c : c.substring(0, at));
+            units.add(at < 0 ? Description.COUNTS : c.substring(at + 1).replace("]", ""));
         }
+        Description now = new Description(parts[0], parts[1], names, units, parts.length > 3 && parts[3].equals("simulated"));
+        Description before = description;
+        if (before == null || state == State.CLOSED) {
+            description = now;
+            described.countDown();
+        } else if (!before.channels().equals(now.channels()) || !before.units().equals(now.units())) {
+            state = State.REFUSED;
+            tell("The instrument now says it sends " + said(now) + " where it sent " + said(before) + "; nothing of that is kept. Set it back, then connect again.");
+        } else if (state == State.REFUSED) {
+            state = sink == null ? State.READY : State.RUNNING;
+            tell("The instrument sends " + said(now) + " again.");
+        }
+    }
+
+    private static String said(Description d) {
+        List<String> parts = new ArrayList<>();
+        for (int i = 0; i < d.channels().size(); i++) {
+            parts.add(d.channels().get(i) + " in " + d.units().get(i));
+        }
+        return String.join(", ", parts);
+    }
+
+    private void tell(String sentence) {
+        Sink to = sink;
+        if (to != null) {
+            to.state(state, sentence);
+        }
+    }
+
+    private void sample(String line) {
         String[] fields = line.startsWith(":") ? line.substring(1).split(",") : new String[0];
-        int channels = description == null ? 1 : description.channels().size();
-        double[] sample = new double[fields.length];
+        double[] row = new double[fields.length];
         try {
-            if (fields.length != channels + 1) {
+            if (fields.length != description.channels().size() + 1) {
                 throw new NumberFormatException();
             }
-            for (int i = 0; i < fields.length; i++) {
-                sample[i] = Long.parseLong(fields[i].strip());
+            row[0] = Long.parseLong(fields[0].strip()) / 1e6;
+            for (int i = 1; i < fields.length; i++) {
+                row[i] = description.units().get(i - 1).equals(Description.COUNTS) ? Long.parseLong(fields[i].strip()) : finite(Double.parseDouble(fields[i].strip()));
             }
         } catch (NumberFormatException e) {
             unreadable++;
-            return false;
+            return;
         }
-        double t = sample[0] / 1e6;
+        lastData = System.nanoTime();
         // Lines of the sampling before may still be under way: their clock has not started anew.
-        if (awaitingRestart && t >= lastRaw && System.nanoTime() - startedAt < 1_000_000_000L) {
-            return false;
+        if (awaitingRestart && row[0] >= lastRaw && System.nanoTime() - startedAt < 1_000_000_000L) {
+            return;
+        }
+        // A gate timer's clock is 32 bits of microseconds and goes round.
+        if (edges && !awaitingRestart && lastRaw - row[0] > CLOCK_WRAP / 2) {
+            wraps += CLOCK_WRAP;
         }
         awaitingRestart = false;
-        lastRaw = t;
-        if (Double.isNaN(firstTime)) {
-            firstTime = t;
-        }
-        sample[0] = t - firstTime;
-        if (sample[0] <= lastTime) {
-            unreadable++;
-            return true;
-        }
-        lastTime = sample[0];
-        samples.add(sample);
-        return true;
-    }
-
-    private void deliver(List<double[]> samples) {
-        Sink to = sink;
-        if (samples.isEmpty() || to == null) {
-            return;
-        }
-        if (state == State.SILENT || state == State.LOST) {
-            state = State.RUNNING;
-            to.state(State.RUNNING, "The instrument sends again.");
-        }
-        int channels = samples.get(0).length - 1;
-        double[] time = new double[samples.size()];
-        double[][] counts = new double[channels][samples.size()];
-        for (int i = 0; i < time.length; i++) {
-            time[i] = samples.get(i)[0];
-            for (int c = 0; c < channels; c++) {
-                counts[c][i] = samples.get(i)[c + 1];
+        lastRaw = row[0];
+        row[0] += wraps;
+        synchronized (batch) {
+            if (!batch.add(row)) {
+                unreadable++;
             }
         }
-        to.block(new Block(time, counts));
     }
 
-    private void silence(long lastHeard) {
-        Sink to = sink;
-        if (state == State.RUNNING && to != null && System.nanoTime() - lastHeard > SILENT_AFTER_MS * 1_000_000L) {
+    private static double finite(double v) {
+        if (!Double.isFinite(v)) {
+            throw new NumberFormatException();
+        }
+        return v;
+    }
+
+    @Override
+    public void drained() {
+        Block block;
+        synchronized (batch) {
+            Sink to = sink;
+            if (to == null || batch.isEmpty()) {
+                return;
+            }
+            block = batch.take();
+            if (state == State.SILENT || state == State.LOST) {
+                state = State.RUNNING;
+                tell("The instrument sends again.");
+            }
+            to.block(block);
+        }
+    }
+
+    @Override
+    public void quiet(long ms) {
+        if (!edges && state == State.RUNNING && System.nanoTime() - lastData > SILENT_AFTER_MS * 1_000_000L) {
             state = State.SILENT;
-            to.state(State.SILENT, "The instrument has gone silent; what came is kept. Check its power and its lead.");
+            tell("The instrument has gone silent; what came is kept. Check its power and its lead.");
         }
-    }
-
-    private void lost() {
-        if (closing) {
-            return;
-        }
-        boolean first = state != State.LOST;
-        boolean running = sink != null;
-        state = State.LOST;
-        Sink to = sink;
-        if (first && to != null) {
-            to.state(State.LOST, "The connection to the instrument is lost; what came is kept. It is being tried again.");
-        }
-        try {
-            Thread.sleep(RETRY_MS);
-            socket.close();
-            connect();
-            send("describe");
-            send("rate " + rate);
-            if (running) {
-                send("resume");
-            } else {
-                state = State.READY;
-            }
-        } catch (IOException | InterruptedException again) {
-            if (again instanceof InterruptedException) {
-                Thread.currentThread().interrupt();
-                closing = true;
+        // An instrument whose outputs are on switches them off when it does not hear this.
+        if (!outputs.isEmpty() && System.nanoTime() - lastAlive > ALIVE_MS * 1_000_000L) {
+            lastAlive = System.nanoTime();
+            try {
+                send("alive");
+            } catch (IOException e) {
+                // The reading side will notice that the line is gone.
             }
         }
     }
 
     @Override
+    public void lost() {
+        boolean had = !outputs.isEmpty();
+        outputs.clear();
+        state = State.LOST;
+        tell("The connection to the instrument is lost; what came is kept. It is being tried again." + (had ? " Its outputs switch themselves off; go and see that they are." : ""));
+    }
+
+    @Override
+    public void back() throws IOException {
+        send("safe");
+        send("describe");
+        send("rate " + rate);
+        if (sink != null) {
+            lastData = System.nanoTime();
+            send("resume");
+            if (edges) {
+                state = State.RUNNING;
+                tell("The gate timer is back.");
+            }
+        } else {
+            state = State.READY;
+        }
+    }
+
+    @Override
     public void close() {
-        closing = true;
+        Conversation t = talk;
+        if (t != null && state != State.CLOSED) {
+            try {
+                if (!outputs.isEmpty()) {
+                    t.send("safe");
+                }
+                if (state == State.RUNNING) {
+                    t.send("stop");
+                }
+            } catch (IOException e) {
+                // It is gone; its own watchdog makes it safe.
+            }
+        }
         state = State.CLOSED;
         sink = null;
-        try {
-            if (socket != null) {
-                socket.close();
-            }
-        } catch (IOException e) {
-            // Closing a broken connection may fail; there is nothing left to save.
-        }
-        if (reader != null && reader != Thread.currentThread()) {
-            reader.interrupt();
-            try {
-                reader.join(1000);
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-            }
+        if (t != null) {
+            t.close();
         }
     }
 }

@@ -1,37 +1,48 @@
 package eagerneedle.rig.simulated;
 
 import java.io.BufferedReader;
-import java.io.BufferedWriter;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.InputStreamReader;
-import java.io.OutputStreamWriter;
+import java.io.OutputStream;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.locks.LockSupport;
 
 /**
- * A stand-in instrument: serves a rig model over the line protocol on loopback, in real time or faster, and misbehaves on
- * request the way instruments do.
+ * A stand-in instrument: serves a rig model over the line protocol, on loopback or on a pseudo-terminal, in real time or
+ * faster, and misbehaves on request the way instruments do. Its outputs have a limit of their own and a watchdog: they go to 0
+ * when the connection drops or nothing is heard for {@value #WATCHDOG_MS} ms.
  */
 public final class LineStandIn implements AutoCloseable {
     /** What can go wrong on the wire. */
-    public enum Misbehaviour { NONE, SILENCE, GARBAGE, HALF_LINES, CLOCK_BACK }
+    public enum Misbehaviour { NONE, SILENCE, GARBAGE, HALF_LINES, CLOCK_BACK, WRONG_UNITS, DEAF }
+
+    private static final int WATCHDOG_MS = 1500;
 
     private final RigModel rig;
     private final String id;
     private final String label;
     private final double pace;
-    private final ServerSocket server;
+    private final Map<String, Double> outputs = new ConcurrentHashMap<>();
+    private final Map<String, Double> limits = new ConcurrentHashMap<>();
+    private volatile ServerSocket server;
+    private volatile PseudoTerminal terminal;
     private volatile Misbehaviour misbehaviour = Misbehaviour.NONE;
     private final Thread accepting;
+    private final Thread pumping;
     private volatile boolean closed;
     private volatile Socket client;
+    private volatile OutputStream out;
     private volatile boolean running;
     private volatile double rate = 50;
+    private volatile long heard;
+    private volatile int identified;
     private double clock;
 
     /**
@@ -40,13 +51,23 @@ public final class LineStandIn implements AutoCloseable {
      * @param pace 1 for real time, 10 for ten times as fast
      */
     public LineStandIn(RigModel rig, String id, String label, double pace) throws IOException {
+        this(rig, id, label, pace, new ServerSocket(0, 1, InetAddress.getLoopbackAddress()), null);
+    }
+
+    private LineStandIn(RigModel rig, String id, String label, double pace, ServerSocket server, PseudoTerminal terminal) {
         this.rig = rig;
         this.id = id;
         this.label = label;
         this.pace = pace;
-        this.server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress());
-        accepting = thread("accept", this::accept);
-        thread("samples", this::pump);
+        this.server = server;
+        this.terminal = terminal;
+        accepting = thread("accept", terminal == null ? this::accept : () -> serve(terminal.in(), terminal.out()));
+        pumping = thread("samples", this::pump);
+    }
+
+    /** Plugs in at a pseudo-terminal: {@link #serialPort()} is where a driver finds it. */
+    public static LineStandIn serial(RigModel rig, String id, String label, double pace) throws IOException {
+        return new LineStandIn(rig, id, label, pace, null, new PseudoTerminal());
     }
 
     private Thread thread(String what, Runnable body) {
@@ -60,8 +81,34 @@ public final class LineStandIn implements AutoCloseable {
         return server.getLocalPort();
     }
 
+    public String serialPort() {
+        return terminal.port();
+    }
+
     public void misbehave(Misbehaviour how) {
         misbehaviour = how;
+        if (how == Misbehaviour.WRONG_UNITS) {
+            try {
+                describe();
+            } catch (IOException e) {
+                client = null;
+            }
+        }
+    }
+
+    /** What an output is at; 0 when it was never set. */
+    public double output(String name) {
+        return outputs.getOrDefault(name, 0.0);
+    }
+
+    /** Refuses an output above a limit, as an instrument's own protection does. */
+    public void limit(String name, double highest) {
+        limits.put(name, highest);
+    }
+
+    /** How often it was asked to show itself. */
+    public int identified() {
+        return identified;
     }
 
     /** Drops the connection, as a pulled lead does; it can be made again. */
@@ -82,33 +129,66 @@ public final class LineStandIn implements AutoCloseable {
                     c.close();
                     return;
                 }
-                serve(c);
+                serve(c.getInputStream(), c.getOutputStream());
             } catch (IOException e) {
                 client = null;
             }
         }
     }
 
-    private void serve(Socket c) throws IOException {
-        BufferedReader in = new BufferedReader(new InputStreamReader(c.getInputStream(), StandardCharsets.UTF_8));
-        for (String line = in.readLine(); line != null; line = in.readLine()) {
-            String[] words = line.strip().split("\\s+");
-            synchronized (this) {
-                switch (words[0]) {
-                    case "describe" -> send("= " + id + ";" + label + ";" + String.join(",", rig.channels()) + ";simulated");
-                    case "rate" -> rate = Math.max(0.1, Double.parseDouble(words[1]));
-                    case "start" -> {
-                        clock = 0;
-                        rig.begin();
-                        running = true;
-                    }
-                    case "resume" -> running = true;
-                    case "stop" -> running = false;
-                    case "rig" -> rig.arrange(state(words));
-                    default -> send("# not understood: " + words[0]);
+    private void serve(InputStream from, OutputStream to) {
+        out = to;
+        try (BufferedReader in = new BufferedReader(new InputStreamReader(from, StandardCharsets.UTF_8))) {
+            for (String line = in.readLine(); line != null && !closed; line = in.readLine()) {
+                heard = System.nanoTime();
+                if (misbehaviour != Misbehaviour.DEAF) {
+                    obey(line.strip().split("\\s+"));
                 }
             }
+        } catch (IOException e) {
+            client = null;
+        } finally {
+            outputs.clear();
         }
+    }
+
+    private synchronized void obey(String[] words) throws IOException {
+        switch (words[0]) {
+            case "describe" -> describe();
+            case "rate" -> rate = Math.max(0.1, Double.parseDouble(words[1]));
+            case "start" -> {
+                clock = 0;
+                rig.begin();
+                running = true;
+            }
+            case "resume" -> running = true;
+            case "stop" -> running = false;
+            case "rig" -> rig.arrange(state(words));
+            case "set" -> set(words[1], Double.parseDouble(words[2]));
+            case "safe" -> outputs.clear();
+            case "alive" -> { }
+            case "test" -> send("! ok");
+            case "identify" -> identified++;
+            default -> send("# not understood: " + words[0]);
+        }
+    }
+
+    private void describe() throws IOException {
+        StringBuilder channels = new StringBuilder();
+        for (String c : rig.channels()) {
+            channels.append(channels.isEmpty() ? "" : ",").append(c).append(misbehaviour == Misbehaviour.WRONG_UNITS ? "[mV]" : "");
+        }
+        send("= " + id + ";" + label + ";" + channels + ";simulated");
+    }
+
+    private void set(String output, double value) throws IOException {
+        if (value > limits.getOrDefault(output, Double.POSITIVE_INFINITY)) {
+            send("! refused above its own limit of " + limits.get(output));
+            return;
+        }
+        outputs.put(output, value);
+        rig.arrange(Map.of("output_" + output, Double.toString(value)));
+        send("! " + output + " " + value);
     }
 
     private static Map<String, String> state(String[] words) {
@@ -127,11 +207,18 @@ public final class LineStandIn implements AutoCloseable {
         while (!closed) {
             long period = (long) (1e9 / rate / pace);
             next = Math.max(next + period, System.nanoTime() - 20 * period);
-            LockSupport.parkNanos(Math.max(0, next - System.nanoTime()));
-            if (running) {
+            LockSupport.parkNanos(Math.min(200_000_000L, Math.max(0, next - System.nanoTime())));
+            if (!outputs.isEmpty() && System.nanoTime() - heard > WATCHDOG_MS * 1_000_000L) {
+                outputs.clear();
+            }
+            if (running && System.nanoTime() >= next) {
                 synchronized (this) {
                     sample();
                 }
+            } else if (!running) {
+                next = System.nanoTime();
+            } else {
+                next -= period;
             }
         }
     }
@@ -162,13 +249,12 @@ public final class LineStandIn implements AutoCloseable {
     }
 
     private void send(String line) throws IOException {
-        Socket c = client;
-        if (c == null || c.isClosed()) {
+        OutputStream to = out;
+        if (to == null || terminal == null && (client == null || client.isClosed())) {
             return;
         }
-        BufferedWriter out = new BufferedWriter(new OutputStreamWriter(c.getOutputStream(), StandardCharsets.UTF_8));
-        out.write(line + "\n");
-        out.flush();
+        to.write((line + "\n").getBytes(StandardCharsets.UTF_8));
+        to.flush();
     }
 
     /**
@@ -179,10 +265,15 @@ public final class LineStandIn implements AutoCloseable {
     public void close() throws IOException {
         closed = true;
         running = false;
-        server.close();
-        disconnect();
+        if (terminal != null) {
+            terminal.close();
+        } else {
+            server.close();
+            disconnect();
+        }
         try {
             accepting.join(2000);
+            pumping.join(2000);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }

@@ -2,8 +2,15 @@ package eagerneedle.rig.simulated;
 
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.CalibrationPoint;
+import eagerneedle.core.calibration.ClosureReadings;
+import eagerneedle.core.calibration.Relation;
+import eagerneedle.core.calibration.TrimAdvisor;
 import eagerneedle.core.chain.Chain;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.reduce.Reducer;
+import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.History;
 import eagerneedle.core.session.Run;
@@ -49,9 +56,10 @@ public record Rehearsal(Session session, List<Command> acts, Map<Integer, Map<St
         for (Sheet.Step step : sheet.prepare()) {
             act(history, acts, new Command.SignOff(step.id(), step.text(), now));
         }
+        Reduction reduction = new Reducer(located, (run, channel) -> RawSamples.NONE).reduce(history.session());
         for (Map.Entry<String, Sheet.Channel> c : sheet.channels().entrySet()) {
             if (c.getValue().calibration() != null) {
-                act(history, acts, new Command.Calibrate(calibrate(c.getKey(), c.getValue(), rig, now)));
+                act(history, acts, new Command.Calibrate(calibrate(c.getKey(), c.getValue(), rig, reduction, now)));
             }
         }
         now = now.plus(Duration.ofMinutes(15));
@@ -77,11 +85,11 @@ public record Rehearsal(Session session, List<Command> acts, Map<Integer, Map<St
     private static Map<String, RawSamples> capture(RigModel rig, Sheet sheet, String capture, String level, Sheet.Capture plan) {
         rig.arrange(Map.of("capture", capture, "level", level));
         double rate = sheet.channels().get(plan.channels().get(0)).rate();
-        return stream(rig, rate, (int) (Math.min(rig.duration(), plan.longest()) * rate));
+        return stream(rig, sheet, rate, (int) (Math.min(rig.duration(), plan.longest()) * rate));
     }
 
-    /** n samples of every channel at a rate in samples a second. */
-    private static Map<String, RawSamples> stream(RigModel rig, double rate, int n) {
+    /** n samples of every channel at a rate in samples a second, by the sheet's names. */
+    private static Map<String, RawSamples> stream(RigModel rig, Sheet sheet, double rate, int n) {
         List<String> channels = rig.channels();
         double[] time = new double[n];
         double[][] counts = new double[channels.size()][n];
@@ -95,27 +103,102 @@ public record Rehearsal(Session session, List<Command> acts, Map<Integer, Map<St
             rig.advance(1 / rate);
         }
         Map<String, RawSamples> out = new LinkedHashMap<>();
-        for (int c = 0; c < channels.size(); c++) {
-            out.put(channels.get(c), new RawSamples(time, counts[c]));
+        sheet.channels().forEach((name, channel) -> {
+            int at = channels.indexOf(channel.inputOr(name));
+            if (at >= 0) {
+                out.put(name, new RawSamples(time, counts[at]));
+            }
+        });
+        return out;
+    }
+
+    private static WindowStatistics steadied(RigModel rig, Sheet sheet, String name, int n) {
+        Sheet.Channel channel = sheet.channels().get(name);
+        Chain chain = channel.toChain();
+        RawSamples raw = stream(rig, sheet, channel.rate(), n).get(name);
+        double[] indication = new double[raw.size()];
+        for (int i = 0; i < indication.length; i++) {
+            indication[i] = chain.indication(raw.values()[i]);
+        }
+        return WindowStatistics.of(new Trace(name, raw.time(), indication, channel.labUnit(), chain.stepAt(indication[0]), List.of()));
+    }
+
+    private static Calibration calibrate(String name, Sheet.Channel channel, RigModel rig, Reduction reduction, Instant now) {
+        Sheet sheet = reduction.sheet();
+        Sheet.CalibrationPlan plan = channel.calibration();
+        Relation relation = plan.toRelation();
+        List<CalibrationPoint> points = new ArrayList<>();
+        ClosureReadings closure = null;
+        if (relation == Relation.CLOSURE) {
+            closure = close(name, channel, rig, sheet);
+        } else {
+            if (relation == Relation.ADJUSTED) {
+                adjust(name, channel, rig, reduction);
+            }
+            points.addAll(points(name, channel, "points", plan.points(), rig, reduction));
+        }
+        List<CalibrationPoint> verification = points(name, channel, "verify", plan.verify(), rig, reduction);
+        Double tolerance = plan.tolerance() == null ? null : difference(plan.tolerance(), channel);
+        return new Calibration(name + "-" + now.getEpochSecond(), name, plan.kind(), relation, channel.unit(), points, verification, tolerance, closure, now, now.plus(Duration.ofDays(plan.days())),
+                "instructor on duty", plan.reference() == null ? "" : plan.reference(), "", null);
+    }
+
+    private static double difference(String text, Sheet.Channel channel) {
+        Reading r = Reading.parse(text);
+        return r.value() * r.unit().scaleTo(channel.labUnit());
+    }
+
+    private static List<CalibrationPoint> points(String name, Sheet.Channel channel, String part, List<Sheet.PointPlan> plans, RigModel rig, Reduction reduction) {
+        List<CalibrationPoint> out = new ArrayList<>();
+        for (int i = 0; i < plans.size(); i++) {
+            Sheet.PointPlan p = plans.get(i);
+            rig.arrange(Map.of("channel", name, "part", part, "point", Integer.toString(i), "reference", p.reference()));
+            WindowStatistics s = steadied(rig, reduction.sheet(), name, CALIBRATION_SAMPLES);
+            out.add(point(p, reduction, channel, s).going(p.way()));
         }
         return out;
     }
 
-    private static Calibration calibrate(String name, Sheet.Channel channel, RigModel rig, Instant now) {
-        Chain chain = channel.toChain();
-        List<CalibrationPoint> points = new ArrayList<>();
-        for (String reference : channel.calibration().points()) {
-            rig.arrange(Map.of("reference", reference));
-            RawSamples raw = stream(rig, channel.rate(), CALIBRATION_SAMPLES).get(name);
-            double[] indication = new double[raw.size()];
-            for (int i = 0; i < indication.length; i++) {
-                indication[i] = chain.indication(raw.values()[i]);
-            }
-            WindowStatistics s = WindowStatistics.of(new Trace(name, raw.time(), indication, channel.labUnit(), chain.step(), List.of()));
-            points.add(new CalibrationPoint(reference, s.mean(), s.uMean(), s.n(), s.steady(3)));
+    /** A point from a plan and a steadied reading. */
+    public static CalibrationPoint point(Sheet.PointPlan plan, Reduction reduction, Sheet.Channel channel, WindowStatistics s) {
+        try {
+            Reading.parse(plan.reference());
+            return new CalibrationPoint(plan.reference(), s.mean(), s.uMean(), s.n(), s.steady(3));
+        } catch (IllegalArgumentException formula) {
+            return CalibrationPoint.computed(plan.words(), reduction.evaluate(plan.reference(), "x", plan.words()).to(channel.labUnit()), s.mean(), s.uMean(), s.n(), s.steady(3));
         }
-        int days = channel.calibration().days();
-        return new Calibration(name + "-" + now.getEpochSecond(), name, channel.calibration().kind(), channel.unit(), points, now,
-                now.plus(Duration.ofDays(days == 0 ? 365 : days)), "instructor on duty", channel.calibration().reference() == null ? "" : "reference: " + channel.calibration().reference());
+    }
+
+    private static void adjust(String name, Sheet.Channel channel, RigModel rig, Reduction reduction) {
+        Sheet.CalibrationPlan plan = channel.calibration();
+        double band = difference(plan.band(), channel);
+        double zero = reduction.evaluate(plan.points().get(0).reference(), "x", "x").in(channel.labUnit());
+        double full = reduction.evaluate(plan.points().get(1).reference(), "x", "x").in(channel.labUnit());
+        double noise = steadied(rig, reduction.sheet(), name, CALIBRATION_SAMPLES).uMean();
+        Novice.adjust(new TrimAdvisor.Goal(zero, full, band, noise), plan.trims(),
+                load -> rig.arrange(Map.of("channel", name, "point", load == TrimAdvisor.Load.FULL ? "1" : "0")),
+                (trim, turns) -> rig.arrange(Map.of("channel", name, "trim", trim == TrimAdvisor.Trim.ZERO ? "0" : "1", "turn", Double.toString(turns))),
+                () -> steadied(rig, reduction.sheet(), name, CALIBRATION_SAMPLES).mean());
+    }
+
+    private static ClosureReadings close(String name, Sheet.Channel channel, RigModel rig, Sheet sheet) {
+        int n = channel.calibration().divisions();
+        double[][] readings = new double[n][n];
+        boolean cumulative = channel.calibration().mode().equals("cumulative");
+        for (int k = 0; k < n; k++) {
+            double sum = 0;
+            for (int i = 0; i < n; i++) {
+                rig.arrange(Map.of("channel", name, "lower", Integer.toString(i), "upper", Integer.toString((i + k) % n)));
+                double m = steadied(rig, sheet, name, 20).mean();
+                sum += m;
+                readings[k][i] = cumulative ? sum : m;
+            }
+        }
+        return new ClosureReadings(channel.unit(), channel.calibration().mode(), readings);
+    }
+
+    /** A reference as it is written into a point: rounded to what it is worth. */
+    static String written(Quantity q) {
+        return (Notation.bracketed(q.value(), q.u()) + " " + q.unit().symbol()).strip();
     }
 }

@@ -1,0 +1,150 @@
+package eagerneedle.core.reduce;
+
+import eagerneedle.core.plan.Change;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.session.Command;
+import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.stockroom.Instrument;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What it would take: every single change that the stockroom and the bench allow, tried out on the plan.
+ *
+ * <p>Nothing is guessed from shares of variance: each change is carried out on a copy of the session and the plan is computed
+ * again, so that shared influences and curved formulas count as they do.
+ */
+public final class Improvements {
+    private static final int MOST_STEPS = 4;
+    private static final double WORTH = 0.995;
+
+    private final Reducer reducer;
+    private final Session session;
+    private final List<Instrument> stock;
+    private final String result;
+
+    /** @param stock the instruments that may be used
+     *  @param result key of the result in question */
+    public Improvements(Reducer reducer, Session session, List<Instrument> stock, String result) {
+        this.reducer = reducer;
+        this.session = session;
+        this.stock = stock.stream().filter(i -> !i.retired()).toList();
+        this.result = result;
+    }
+
+    /** A change with the act that would carry it out. */
+    public record Possible(Change change, Command act) {
+    }
+
+    /** Instruments that can read an input, the one that helps the result most first; each with the reading's and the result's uncertainty. */
+    public List<Choice> instrumentsFor(String input) {
+        Quantity nominal = reducer.planIf(session).quantity(input).orElse(null);
+        List<Choice> choices = new ArrayList<>();
+        if (nominal == null) {
+            return choices;
+        }
+        Sheet.Input plan = reducer.located().sheet().inputs().get(input);
+        for (Instrument i : stock) {
+            if (i.reads(nominal)) {
+                Reduction tried = reducer.planIf(new Command.TieInput(input, plan.label(), i).apply(withoutPlanned(input)));
+                choices.add(new Choice(i, tried.quantity(input).orElseThrow(), tried.quantity(result).orElse(null)));
+            }
+        }
+        choices.sort(Comparator.comparingDouble((Choice c) -> c.reading().u()).thenComparing(c -> c.instrument().id()));
+        return choices;
+    }
+
+    /** An instrument for an input: the reading it would give, and the result with it (null where there is none yet). */
+    public record Choice(Instrument instrument, Quantity reading, Quantity result) {
+    }
+
+    private Session withoutPlanned(String input) {
+        return session.planned().containsKey(input) ? new Command.SetPlanned(input, input, null).apply(session) : session;
+    }
+
+    /** Every single change, the one that brings most first; changes that bring nothing are left out. */
+    public List<Possible> all() {
+        return from(session);
+    }
+
+    private List<Possible> from(Session now) {
+        Sheet sheet = reducer.located().sheet();
+        Reduction plan = reducer.planIf(now);
+        Quantity before = plan.quantity(result).orElse(null);
+        List<Possible> out = new ArrayList<>();
+        if (before == null) {
+            return out;
+        }
+        sheet.inputs().forEach((name, input) -> {
+            Quantity reading = plan.quantity(name).orElse(null);
+            if (reading == null) {
+                return;
+            }
+            double minutesNow = now.tied().containsKey(name) && now.tied().get(name).minutes() != null ? now.tied().get(name).minutes() : 1;
+            for (Instrument i : stock) {
+                if (i.reads(reading) && !i.equals(now.tied().get(name)) && i.reading(Quantity.exact(reading.value(), reading.unit()), "x", "x").u() < reading.u()) {
+                    Command act = new Command.TieInput(name, input.label(), i);
+                    add(out, now, before, "read " + input.label() + " with " + i.name() + " " + i.id(), Math.max(0, (i.minutes() == null ? 1 : i.minutes()) - minutesNow), act);
+                }
+            }
+        });
+        sheet.captures().forEach((name, capture) -> {
+            int runs = now.repeats(sheet, name);
+            for (int n : new int[] {runs + 1, 2 * runs, 4 * runs, 8 * runs}) {
+                if (n <= 64 && (n > runs + 1 || runs > 1)) {
+                    add(out, now, before, "take " + n + " runs of " + capture.label().toLowerCase(java.util.Locale.ROOT) + (capture.levels().size() > 1 ? " at each level" : ""),
+                            (n - runs) * capture.levels().size() * capture.minutes(), new Command.SetRepeats(name, n));
+                }
+            }
+        });
+        out.sort(Comparator.comparingDouble(p -> p.change().result().u()));
+        return out;
+    }
+
+    private void add(List<Possible> out, Session now, Quantity before, String says, double minutes, Command act) {
+        reducer.planIf(act.apply(now)).quantity(result).filter(q -> q.u() < WORTH * before.u()).ifPresent(q -> out.add(new Possible(new Change(says, minutes, q), act)));
+    }
+
+    /**
+     * The way to a target standard uncertainty: the cheapest single change where one reaches it; otherwise changes one after
+     * another, each time the one that takes most variance for its minutes. Ends early when nothing helps any more.
+     *
+     * @param target in the unit of the result
+     */
+    public List<Possible> way(double target) {
+        List<Possible> steps = new ArrayList<>();
+        Session now = session;
+        Quantity u = reducer.planIf(now).quantity(result).orElse(null);
+        while (u != null && u.u() > target && steps.size() < MOST_STEPS) {
+            List<Possible> possible = from(now);
+            Map<Change, Possible> byChange = new LinkedHashMap<>();
+            possible.forEach(p -> byChange.put(p.change(), p));
+            double var = u.u() * u.u();
+            Possible next = Change.cheapest(List.copyOf(byChange.keySet()), target).map(byChange::get).orElseGet(() -> possible.stream()
+                    .max(Comparator.comparingDouble(p -> (var - p.change().result().u() * p.change().result().u()) / (1 + p.change().minutes()))).orElse(null));
+            if (next == null) {
+                break;
+            }
+            steps.add(next);
+            now = next.act().apply(now);
+            u = next.change().result();
+        }
+        return steps;
+    }
+
+    /** A target written as a share ("0.5 %") or as a value in a unit that fits, as standard uncertainty in the unit of the result. */
+    public static double target(String text, Quantity now) {
+        var r = eagerneedle.core.quantity.Reading.parse(text);
+        double v = r.unit().isDimensionless() && !now.unit().isDimensionless() ? Math.abs(now.value()) * r.unit().convert(r.value(), LabUnit.ONE)
+                : text.strip().endsWith("%") ? Math.abs(now.value()) * r.unit().convert(r.value(), LabUnit.ONE) : r.value() * r.unit().scaleTo(now.unit());
+        if (!(v > 0)) {
+            throw new IllegalArgumentException("A target uncertainty is above zero.");
+        }
+        return v;
+    }
+}

@@ -1,0 +1,266 @@
+package eagerneedle.rig.driver;
+
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Reading;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
+
+/**
+ * Driver for an instrument that understands SCPI (the Standard Commands for Programmable Instruments, on IEEE 488.2) over TCP.
+ * Its channels are the queries that a sheet gives; a polling thread asks them in turn. Answers are plain numbers in the
+ * channel's unit; one that carries a unit of its own is converted, or counted as not understood when it does not fit.
+ */
+public final class ScpiDriver implements Driver, Conversation.Listener {
+    private static final int ANSWER_MS = 1000;
+
+    private final Wire wire;
+    private final Map<String, String> queries;
+    private final Map<String, String> units;
+    private final Map<String, String> commands;
+    private final BlockingQueue<String> answers = new LinkedBlockingQueue<>();
+    private final Map<String, Double> safe;
+    private volatile Conversation talk;
+    private volatile State state = State.CLOSED;
+    private volatile Sink sink;
+    private volatile double rate = 2;
+    private volatile long unreadable;
+    private volatile boolean on;
+    private Thread poller;
+
+    /**
+     * An instrument over a wire.
+     *
+     * @param queries  the query of each channel, in order, for instance MEAS:VOLT?
+     * @param units    the unit of each channel's answers
+     * @param commands the command of each output, with %s for the value
+     * @param safe     the value at which each output is off
+     */
+    public ScpiDriver(Wire wire, Map<String, String> queries, Map<String, String> units, Map<String, String> commands, Map<String, Double> safe) {
+        this.wire = wire;
+        this.queries = queries;
+        this.units = units;
+        this.commands = commands;
+        this.safe = safe;
+    }
+
+    @Override
+    public Description open() throws IOException {
+        talk = new Conversation(wire, this, "scpi driver");
+        String id;
+        try {
+            id = ask("*IDN?");
+        } catch (IOException e) {
+            close();
+            throw new IOException("Something answers at " + wire.name() + " but not to *IDN?; check that it is a SCPI instrument.");
+        }
+        String[] parts = id.split(",");
+        state = State.READY;
+        List<String> names = List.copyOf(queries.keySet());
+        return new Description(parts.length > 2 ? parts[2].strip() : id, parts.length > 1 ? parts[1].strip() : id, names, names.stream().map(n -> units.getOrDefault(n, "")).toList(),
+                parts.length > 3 && parts[3].contains("simulated"));
+    }
+
+    private synchronized String ask(String query) throws IOException {
+        answers.clear();
+        send(query);
+        try {
+            String answer = answers.poll(ANSWER_MS, TimeUnit.MILLISECONDS);
+            if (answer == null) {
+                throw new IOException("The instrument does not answer to " + query + ".");
+            }
+            return answer;
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IOException("Waiting for the instrument was interrupted.");
+        }
+    }
+
+    private void send(String line) throws IOException {
+        Conversation t = talk;
+        if (t == null) {
+            throw new IOException("The instrument is not connected.");
+        }
+        t.send(line);
+    }
+
+    @Override
+    public void configure(double newRate) {
+        rate = newRate;
+    }
+
+    @Override
+    public void start(Sink newSink) {
+        stop();
+        unreadable = 0;
+        sink = newSink;
+        state = state == State.LOST ? State.LOST : State.RUNNING;
+        poller = new Thread(() -> poll(newSink), "scpi poller " + wire.name());
+        poller.setDaemon(true);
+        poller.start();
+    }
+
+    private void poll(Sink to) {
+        long start = System.nanoTime();
+        long next = start;
+        long heard = start;
+        while (sink == to && !Thread.currentThread().isInterrupted()) {
+            double[] row = new double[queries.size() + 1];
+            row[0] = (System.nanoTime() - start) / 1e9;
+            try {
+                int i = 1;
+                for (Map.Entry<String, String> q : queries.entrySet()) {
+                    row[i++] = number(ask(q.getValue()), units.getOrDefault(q.getKey(), ""));
+                }
+                heard = System.nanoTime();
+                if (sink == to && state != State.LOST) {
+                    if (state == State.SILENT) {
+                        state = State.RUNNING;
+                        to.state(state, "The instrument answers again.");
+                    }
+                    double[][] values = new double[row.length - 1][1];
+                    for (int c = 0; c < values.length; c++) {
+                        values[c][0] = row[c + 1];
+                    }
+                    to.block(new Block(new double[] {row[0]}, values));
+                }
+            } catch (NumberFormatException e) {
+                heard = System.nanoTime();
+                unreadable++;
+            } catch (IOException e) {
+                if (sink == to && state == State.RUNNING && System.nanoTime() - heard > ANSWER_MS * 1_000_000L) {
+                    state = State.SILENT;
+                    to.state(state, "The instrument does not answer; what came is kept. Check that it is not held by its own panel.");
+                }
+            }
+            next = Math.max(next + (long) (1e9 / rate), System.nanoTime());
+            LockSupport.parkNanos(next - System.nanoTime());
+        }
+    }
+
+    /** The number an answer gives in a unit. */
+    private static double number(String answer, String unit) {
+        String text = answer.strip();
+        try {
+            double v = Double.parseDouble(text);
+            if (Math.abs(v) > 9e36 || !Double.isFinite(v)) {
+                throw new NumberFormatException("overload");
+            }
+            return v;
+        } catch (NumberFormatException plain) {
+            try {
+                Reading r = Reading.parse(text.replaceFirst("^\\+", ""));
+                if (r.unit().isDimensionless()) {
+                    throw new NumberFormatException(text);
+                }
+                return r.unit().convert(r.value(), LabUnit.parse(unit));
+            } catch (IllegalArgumentException e) {
+                throw new NumberFormatException(text);
+            }
+        }
+    }
+
+    @Override
+    public void stop() {
+        sink = null;
+        Thread p = poller;
+        poller = null;
+        if (p != null && p != Thread.currentThread()) {
+            p.interrupt();
+            try {
+                p.join(2 * ANSWER_MS);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+        }
+        state = state == State.RUNNING || state == State.SILENT ? State.READY : state;
+    }
+
+    @Override
+    public void setOutput(String output, double value) throws IOException {
+        String command = commands.get(output);
+        if (command == null) {
+            throw new IOException("This instrument has no output called " + output + ".");
+        }
+        if (state == State.LOST) {
+            throw new IOException("The connection to the instrument is lost.");
+        }
+        synchronized (this) {
+            send("*CLS");
+            send(command.replace("%s", Double.toString(value)));
+            String error = ask("SYST:ERR?");
+            if (!error.startsWith("0") && !error.startsWith("+0")) {
+                throw new IOException("The instrument refused " + output + " = " + value + ": " + error.replaceFirst("^[-+0-9]+,\\s*", "").replace("\"", "") + ".");
+            }
+        }
+        on = value != safe.getOrDefault(output, 0.0);
+    }
+
+    @Override
+    public String selfTest() throws IOException {
+        String answer = ask("*TST?");
+        return answer.strip().equals("0") || answer.strip().equals("+0") ? "" : "Its self-test says " + answer + ".";
+    }
+
+    @Override
+    public void line(String line) {
+        answers.offer(Conversation.text(line));
+    }
+
+    @Override
+    public void lost() {
+        boolean had = on;
+        on = false;
+        state = State.LOST;
+        Sink to = sink;
+        if (to != null) {
+            to.state(state, "The connection to the instrument is lost; what came is kept. It is being tried again." + (had ? " Its output may still be on: go and switch it off." : ""));
+        }
+    }
+
+    @Override
+    public void back() throws IOException {
+        for (Map.Entry<String, String> c : commands.entrySet()) {
+            send(c.getValue().replace("%s", Double.toString(safe.getOrDefault(c.getKey(), 0.0))));
+        }
+        Sink to = sink;
+        state = to == null ? State.READY : State.RUNNING;
+        if (to != null) {
+            to.state(state, "The instrument is back; its outputs were switched off first.");
+        }
+    }
+
+    @Override
+    public State state() {
+        return state;
+    }
+
+    @Override
+    public long unreadable() {
+        return unreadable;
+    }
+
+    @Override
+    public void close() {
+        stop();
+        Conversation t = talk;
+        if (t != null && state != State.CLOSED && on) {
+            try {
+                for (Map.Entry<String, String> c : commands.entrySet()) {
+                    t.send(c.getValue().replace("%s", Double.toString(safe.getOrDefault(c.getKey(), 0.0))));
+                }
+            } catch (IOException e) {
+                // It is gone.
+            }
+        }
+        state = State.CLOSED;
+        if (t != null) {
+            t.close();
+        }
+    }
+}
