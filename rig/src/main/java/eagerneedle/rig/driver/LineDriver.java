@@ -4,9 +4,10 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CountDownLatch;
-import java.util.concurrent.SynchronousQueue;
+import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 
 /**
@@ -27,7 +28,7 @@ public final class LineDriver implements Driver, Conversation.Listener {
     private final Wire wire;
     private final boolean edges;
     private final CountDownLatch described = new CountDownLatch(1);
-    private final SynchronousQueue<String> confirmations = new SynchronousQueue<>();
+    private final BlockingQueue<String> confirmations = new LinkedBlockingQueue<>();
     private final Map<String, Double> outputs = new ConcurrentHashMap<>();
     private final Batch batch = new Batch();
     private volatile Conversation talk;
@@ -151,6 +152,7 @@ public final class LineDriver implements Driver, Conversation.Listener {
         if (state == State.LOST) {
             throw new IOException("The connection to the instrument is lost.");
         }
+        confirmations.clear();
         send(line);
         try {
             String answer = confirmations.poll(ANSWER_MS, TimeUnit.MILLISECONDS);

@@ -15,9 +15,14 @@ import java.util.concurrent.locks.LockSupport;
  * Driver for an instrument that understands SCPI (the Standard Commands for Programmable Instruments, on IEEE 488.2) over TCP.
  * Its channels are the queries that a sheet gives; a polling thread asks them in turn. Answers are plain numbers in the
  * channel's unit; one that carries a unit of its own is converted, or counted as not understood when it does not fit.
+ *
+ * <p>Each query is sent with {@code ;*OPC?}, so that a whole answer ends in {@code ;1}: half an answer is a number too, and
+ * its other half would pass for the answer to the next query. After an answer that is not whole the driver waits until
+ * nothing more comes before it asks again.
  */
 public final class ScpiDriver implements Driver, Conversation.Listener {
     private static final int ANSWER_MS = 1000;
+    private static final int SETTLE_MS = 60;
 
     private final Wire wire;
     private final Map<String, String> queries;
@@ -115,7 +120,7 @@ public final class ScpiDriver implements Driver, Conversation.Listener {
             try {
                 int i = 1;
                 for (Map.Entry<String, String> q : queries.entrySet()) {
-                    row[i++] = number(ask(q.getValue()), units.getOrDefault(q.getKey(), ""));
+                    row[i++] = number(whole(ask(q.getValue() + ";*OPC?")), units.getOrDefault(q.getKey(), ""));
                 }
                 heard = System.nanoTime();
                 if (sink == to && state != State.LOST) {
@@ -132,6 +137,7 @@ public final class ScpiDriver implements Driver, Conversation.Listener {
             } catch (NumberFormatException e) {
                 heard = System.nanoTime();
                 unreadable++;
+                LockSupport.parkNanos(SETTLE_MS * 1_000_000L);
             } catch (IOException e) {
                 if (sink == to && state == State.RUNNING && System.nanoTime() - heard > ANSWER_MS * 1_000_000L) {
                     state = State.SILENT;
@@ -141,6 +147,14 @@ public final class ScpiDriver implements Driver, Conversation.Listener {
             next = Math.max(next + (long) (1e9 / rate), System.nanoTime());
             LockSupport.parkNanos(next - System.nanoTime());
         }
+    }
+
+    private static String whole(String answer) {
+        String text = answer.strip();
+        if (!text.endsWith(";1")) {
+            throw new NumberFormatException(text);
+        }
+        return text.substring(0, text.length() - 2);
     }
 
     /** The number an answer gives in a unit. */

@@ -63,14 +63,21 @@ public final class PseudoTerminal implements AutoCloseable {
     /** Bytes from the driver; waits for them. */
     InputStream in() {
         return new InputStream() {
-            private final byte[] one = new byte[1];
-
             @Override
             public int read() {
+                byte[] one = new byte[1];
+                return read(one, 0, 1) == 1 ? one[0] & 0xff : -1;
+            }
+
+            @Override
+            public int read(byte[] bytes, int from, int n) {
+                byte[] part = new byte[Math.max(1, n)];
                 while (!closed) {
                     int[] wanted = {fd, POLL_IN};
                     if (C.LIBRARY.poll(wanted, new NativeLong(1), 100) > 0 && !closed) {
-                        return C.LIBRARY.read(fd, one, new NativeLong(1)).intValue() == 1 ? one[0] & 0xff : -1;
+                        int got = C.LIBRARY.read(fd, part, new NativeLong(part.length)).intValue();
+                        System.arraycopy(part, 0, bytes, from, Math.max(0, got));
+                        return got > 0 ? got : -1;
                     }
                 }
                 return -1;

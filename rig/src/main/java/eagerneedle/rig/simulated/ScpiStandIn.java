@@ -73,20 +73,22 @@ public final class ScpiStandIn implements AutoCloseable {
     }
 
     private void answer(String command, OutputStream out) throws IOException {
-        String reply = reply(command);
+        boolean complete = command.endsWith(";*OPC?");
+        String reply = reply(complete ? command.substring(0, command.length() - 6) : command);
         if (reply == null || misbehaviour == Misbehaviour.SILENCE) {
             return;
         }
         boolean measured = command.startsWith("MEAS");
+        String unit = command.startsWith("MEAS:VOLT") ? " mV" : " mA";
         String text = !measured ? reply : switch (misbehaviour) {
             case GARBAGE -> "%%??";
             case HALF_LINES -> reply.substring(0, 3) + "\n" + reply.substring(3);
             case WRONG_UNITS -> reply + " Hz";
-            case MILLI -> String.format(Locale.ROOT, "%.6f mV", Double.parseDouble(reply) * 1e3);
+            case MILLI -> String.format(Locale.ROOT, "%.6f", Double.parseDouble(reply) * 1e3) + unit;
             case OVERLOAD -> "9.9E37";
             default -> reply;
         };
-        out.write((text + "\n").getBytes(StandardCharsets.UTF_8));
+        out.write((text + (complete ? ";1" : "") + "\n").getBytes(StandardCharsets.UTF_8));
         out.flush();
     }
 

@@ -31,8 +31,8 @@ class LineDriverTest implements Driver.Sink {
     private final List<double[]> samples = new CopyOnWriteArrayList<>();
     private final List<Driver.State> states = new CopyOnWriteArrayList<>();
     private final List<String> sentences = new CopyOnWriteArrayList<>();
-    private LineStandIn standIn;
-    private LineDriver driver;
+    protected LineStandIn standIn;
+    protected LineDriver driver;
 
     @Override
     public void block(Driver.Block block) {
@@ -53,6 +53,11 @@ class LineDriverTest implements Driver.Sink {
         driver = new LineDriver("127.0.0.1", standIn.port());
     }
 
+    /** Pulls the lead and puts it back. */
+    protected void pull() throws IOException {
+        standIn.disconnect();
+    }
+
     @AfterEach
     void close() throws IOException {
         driver.close();
@@ -68,6 +73,14 @@ class LineDriverTest implements Driver.Sink {
             } catch (InterruptedException e) {
                 throw new IllegalStateException(e);
             }
+        }
+    }
+
+    private static void pause(int ms) {
+        try {
+            Thread.sleep(ms);
+        } catch (InterruptedException e) {
+            throw new IllegalStateException(e);
         }
     }
 
@@ -159,7 +172,7 @@ class LineDriverTest implements Driver.Sink {
     void aLostConnectionIsToldAndComesBackByItself() throws IOException {
         running();
         int kept = samples.size();
-        standIn.disconnect();
+        pull();
         await(() -> states.contains(Driver.State.LOST));
         assertThat(sentences.get(0)).contains("lost").contains("kept");
         await(() -> samples.size() > kept + 20);
@@ -237,9 +250,53 @@ class LineDriverTest implements Driver.Sink {
     }
 
     @Test
-    void thereIsNoOutputToSet() throws IOException {
+    void anInstrumentThatComesBackInOtherUnitsIsRefused() throws IOException {
+        running();
+        standIn.misbehave(Misbehaviour.WRONG_UNITS);
+        await(() -> !sentences.isEmpty());
+        assertThat(driver.state()).isEqualTo(Driver.State.REFUSED);
+        assertThat(sentences.get(sentences.size() - 1)).contains("position in mV").contains("position in counts").contains("nothing of that is kept");
+        int kept = samples.size();
+        pause(400);
+        assertThat(samples).as("nothing of it is kept").hasSize(kept);
+    }
+
+    @Test
+    void outputsAreConfirmedOrRefusedAndNeverTakenForGranted() throws IOException {
         driver.open();
-        assertThatThrownBy(() -> driver.setOutput("heater", 5)).isInstanceOf(IOException.class).hasMessageContaining("no output called heater");
+        standIn.limit("heater", 12);
+        driver.setOutput("heater", 5);
+        assertThat(standIn.output("heater")).isEqualTo(5);
+        assertThatThrownBy(() -> driver.setOutput("heater", 20)).isInstanceOf(IOException.class).hasMessageContaining("refused heater = 20.0: above its own limit of 12.0");
+        assertThat(standIn.output("heater")).isEqualTo(5);
+        assertThat(driver.selfTest()).isEmpty();
+        driver.identify();
+        await(() -> standIn.identified() == 1);
+        standIn.misbehave(Misbehaviour.DEAF);
+        assertThatThrownBy(() -> driver.setOutput("heater", 6)).isInstanceOf(IOException.class).hasMessageContaining("did not confirm").hasMessageContaining("not done");
+    }
+
+    @Test
+    void anOutputGoesOffWhenTheLeadIsPulledAndWhenTheProgramCloses() throws IOException {
+        running();
+        driver.setOutput("heater", 5);
+        pull();
+        await(() -> standIn.output("heater") == 0);
+        await(() -> states.contains(Driver.State.LOST));
+        assertThat(sentences.get(0)).contains("outputs switch themselves off");
+        await(() -> driver.state() == Driver.State.RUNNING);
+        assertThat(standIn.output("heater")).as("it does not come on again by itself").isZero();
+        driver.setOutput("heater", 4);
+        driver.close();
+        await(() -> standIn.output("heater") == 0);
+    }
+
+    @Test
+    void anOutputStaysOnWhileTheProgramIsThere() throws Exception {
+        driver.open();
+        driver.setOutput("heater", 5);
+        Thread.sleep(2500);
+        assertThat(standIn.output("heater")).as("kept alive past the watchdog's time").isEqualTo(5);
     }
 
     @Test
@@ -248,8 +305,7 @@ class LineDriverTest implements Driver.Sink {
         driver.close();
         driver.close();
         standIn.close();
-        String mine = "line driver 127.0.0.1:" + standIn.port();
-        await(() -> Thread.getAllStackTraces().keySet().stream().noneMatch(t -> t.getName().equals(mine) && t.isAlive()));
+        Recorder.noThreadIsLeft("line driver", "stand-in TH-UR-07");
         assertThat(driver.state()).isEqualTo(Driver.State.CLOSED);
         int n = samples.size();
         assertThat(samples).hasSize(n);
