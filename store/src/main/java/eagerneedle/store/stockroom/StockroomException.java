@@ -1,0 +1,8 @@
+package eagerneedle.store.stockroom;
+
+/** The stockroom cannot be read or written; the message is one sentence. */
+public final class StockroomException extends RuntimeException {
+    StockroomException(String message) {
+        super(message);
+    }
+}
