@@ -1,6 +1,7 @@
 package eagerneedle.report;
 
 import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.Budget;
@@ -21,12 +22,7 @@ import eagerneedle.report.picture.Plot;
 import eagerneedle.report.picture.PlotPainter;
 import eagerneedle.report.picture.SvgSurface;
 import eagerneedle.store.bench.BenchFile;
-import freemarker.core.HTMLOutputFormat;
-import freemarker.template.Configuration;
-import freemarker.template.TemplateException;
-import java.io.IOException;
-import java.io.StringWriter;
-import java.io.UncheckedIOException;
+import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
@@ -37,25 +33,19 @@ import java.util.Map;
 /** One self-contained HTML page: question, equations, calibrations, runs, results, verdicts, budget, watches and the notebook. */
 public final class HtmlReport {
     private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("d MMM uuuu HH:mm").withLocale(java.util.Locale.UK).withZone(ZoneId.systemDefault());
-    private static final Configuration TEMPLATES = templates();
 
     private final Reduction reduction;
+    private final Instant now;
     private int pictures;
 
-    private HtmlReport(Reduction reduction) {
+    private HtmlReport(Reduction reduction, Instant now) {
         this.reduction = reduction;
+        this.now = now;
     }
 
-    /** The page as text. Every figure in it is also in the ledger export. */
-    public static String of(Reduction reduction, List<Finding> findings, List<BenchFile.Act> acts) {
-        try (StringWriter out = new StringWriter()) {
-            TEMPLATES.getTemplate("report.ftlh").process(new HtmlReport(reduction).model(findings, acts), out);
-            return out.toString();
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        } catch (TemplateException e) {
-            throw new IllegalStateException("The report's template does not fit its data.", e);
-        }
+    /** The page as text. Every figure in it is also in the ledger export. {@code now} decides which calibrations are overdue. */
+    public static String of(Reduction reduction, List<Finding> findings, List<BenchFile.Act> acts, Instant now) {
+        return Papers.html("report.ftlh", new HtmlReport(reduction, now).model(findings, acts));
     }
 
     private Map<String, Object> model(List<Finding> findings, List<BenchFile.Act> acts) {
@@ -101,6 +91,7 @@ public final class HtmlReport {
             row.put("unit", e.quantity().map(q -> q.unit().pretty()).orElse(""));
             row.put("expanded", e.quantity().map(HtmlReport::expanded).orElse(e.outcome().problem() == null ? "" : e.outcome().problem()));
             row.put("source", reduction.formula(e.key()).orElse(e.source()));
+            row.put("doubt", e.quantity().map(q -> String.join(" ", reduction.doubts(q, now))).orElse(""));
             groups.computeIfAbsent(e.group(), k -> new ArrayList<>()).add(row);
         }
         List<Map<String, Object>> out = new ArrayList<>();
@@ -113,17 +104,19 @@ public final class HtmlReport {
     }
 
     private Map<String, Object> calibration(Calibration c) {
+        Sheet.Channel channel = reduction.sheet().channels().get(c.channel());
         Map<String, Object> m = new LinkedHashMap<>();
-        m.put("channel", c.channel());
+        m.put("channel", channel == null ? c.channel() : channel.label());
         m.put("kind", c.kind());
         m.put("taken", STAMP.format(c.taken()));
         m.put("due", STAMP.format(c.due()));
         m.put("by", c.by());
-        m.put("conditions", c.conditions());
-        m.put("intercept", c.fit().parameter(0).toString());
-        m.put("slope", c.fit().parameter(1).toString());
-        m.put("remarks", c.fit().remarks());
-        m.put("points", c.points().stream().map(p -> Map.of("reference", p.reference(), "indication", Notation.bracketed(p.indication(), p.uIndication()) + " " + c.unit(), "n", p.samples())).toList());
+        m.put("conditions", (c.reference() == null || c.reference().isBlank() ? "" : "Reference: " + c.reference() + ". ") + (c.conditions() == null ? "" : c.conditions()));
+        m.put("relation", c.relation() == Relation.CLOSURE ? "Both circles close; the errors of the intervals stand in the certificate." : "Relation: " + CalibrationPlots.words(c) + ".");
+        m.put("remarks", c.relation() == Relation.ADJUSTED || c.relation() == Relation.CLOSURE ? List.of() : c.fit().remarks());
+        m.put("doubt", (c.overdue(now) ? "It was due on " + STAMP.format(c.due()) + ". " : "") + c.failure().map(f -> "It failed its verification: " + f).orElse(""));
+        m.put("drift", c.driftFound().map(d -> "After use it had drifted by " + d + ".").orElse(""));
+        m.put("points", c.points().stream().map(p -> Map.of("reference", p.reference(), "indication", Notation.bracketed(p.indication(), p.uIndication()) + " " + eagerneedle.core.quantity.LabUnit.parse(c.unit()).pretty(), "n", p.samples())).toList());
         return m;
     }
 
@@ -161,7 +154,9 @@ public final class HtmlReport {
         for (School school : School.values()) {
             schools.add(Map.of("name", school.label(), "verdict", c.verdict(school), "speaks", school == speaks));
         }
-        return Map.of("label", c.label(), "svg", s.document(c.label()), "schools", schools);
+        List<String> doubts = new ArrayList<>(reduction.doubts(c.result(), now));
+        reduction.circularity(c).ifPresent(doubts::add);
+        return Map.of("label", c.label(), "svg", s.document(c.label()), "schools", schools, "doubts", doubts);
     }
 
     private String plot(Plot p, double w, double h) {
@@ -179,14 +174,5 @@ public final class HtmlReport {
 
     private SvgSurface surface(double w, double h) {
         return new SvgSurface(w, h, false, "p" + pictures++);
-    }
-
-    private static Configuration templates() {
-        Configuration c = new Configuration(Configuration.VERSION_2_3_34);
-        c.setClassForTemplateLoading(HtmlReport.class, "");
-        c.setDefaultEncoding("UTF-8");
-        c.setOutputFormat(HTMLOutputFormat.INSTANCE);
-        c.setLogTemplateExceptions(false);
-        return c;
     }
 }

@@ -1,15 +1,21 @@
 package eagerneedle.app.bench;
 
+import eagerneedle.core.chain.Converter;
+import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.session.Setup;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.rig.driver.Driver;
+import eagerneedle.rig.driver.Drivers;
 import eagerneedle.rig.driver.LineDriver;
+import eagerneedle.rig.driver.OutputGuard;
 import eagerneedle.rig.simulated.LineStandIn;
 import eagerneedle.rig.simulated.Rigs;
 import eagerneedle.store.bench.BenchFile;
 import java.io.IOException;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -29,16 +35,19 @@ public final class LiveRig implements AutoCloseable {
     public static final long BENCH_SEED = 7;
 
     private final String label;
+    private final Sheet sheet;
     private final Driver driver;
     private final LineStandIn standIn;
     private final Driver.Description description;
     private final double rate;
     private final Map<String, GrowingSamples> live = new HashMap<>();
+    private final Map<String, OutputGuard> outputs = new LinkedHashMap<>();
     private final ScheduledExecutorService recorder = Executors.newSingleThreadScheduledExecutor(r -> {
         Thread t = new Thread(r, "recorder");
         t.setDaemon(true);
         return t;
     });
+    private volatile Map<String, Setup> setups = Map.of();
     private volatile String news = "";
     private volatile String trouble = "";
     private volatile Recording recording;
@@ -55,14 +64,24 @@ public final class LiveRig implements AutoCloseable {
         }
     }
 
-    private LiveRig(String label, Driver driver, LineStandIn standIn, double rate) throws IOException {
-        this.label = label;
+    private LiveRig(Sheet sheet, Sheet.Device device, Driver driver, LineStandIn standIn, double rate) throws IOException {
+        this.label = device.label();
+        this.sheet = sheet;
         this.driver = driver;
         this.standIn = standIn;
         this.rate = rate;
-        this.description = driver.open();
-        driver.configure(rate);
-        monitor();
+        try {
+            this.description = driver.open();
+            if (description.units().stream().distinct().count() > 1) {
+                throw new IOException("The instrument sends its channels in different units (" + String.join(", ", description.units()) + "); set it to one.");
+            }
+            device.outputs().forEach((name, limits) -> outputs.put(name, new OutputGuard(driver, name, limits, sentence -> news = sentence)));
+            driver.configure(rate);
+            monitor();
+        } catch (IOException e) {
+            driver.close();
+            throw e;
+        }
         recorder.scheduleWithFixedDelay(this::commit, COMMIT_MS, COMMIT_MS, TimeUnit.MILLISECONDS);
     }
 
@@ -72,24 +91,69 @@ public final class LiveRig implements AutoCloseable {
      * @param pace 1 for real time
      * @throws IOException with one sentence if it does not answer
      */
-    public static LiveRig simulated(Sheet.Device device, double rate, double pace) throws IOException {
-        LineStandIn standIn = new LineStandIn(Rigs.create(device.rig(), BENCH_SEED, Set.of()), device.label().replaceAll(".*\\s", ""), device.label(), pace);
+    public static LiveRig simulated(Sheet sheet, String device, double rate, double pace) throws IOException {
+        return simulated(sheet, device, rate, pace, Set.of());
+    }
+
+    /** The same with mistakes made at the bench, such as leads exchanged. */
+    public static LiveRig simulated(Sheet sheet, String device, double rate, double pace, Set<String> faults) throws IOException {
+        Sheet.Device d = sheet.devices().get(device);
+        LineStandIn standIn = new LineStandIn(Rigs.create(d.rig(), sheet, BENCH_SEED, faults), d.label().replaceAll(".*\\s", ""), d.label(), pace);
         try {
-            return new LiveRig(device.label(), new LineDriver("127.0.0.1", standIn.port()), standIn, rate);
+            return new LiveRig(sheet, d, new LineDriver("127.0.0.1", standIn.port()), standIn, rate);
         } catch (IOException e) {
             standIn.close();
             throw e;
         }
     }
 
-    /** Connects to a line-protocol logger at an address such as {@code 192.168.0.12:5020}. */
-    public static LiveRig at(String label, String address, double rate) throws IOException {
-        int colon = address.lastIndexOf(':');
-        try {
-            return new LiveRig(label, new LineDriver(address.substring(0, colon), Integer.parseInt(address.substring(colon + 1).strip())), null, rate);
-        } catch (NumberFormatException | StringIndexOutOfBoundsException e) {
-            throw new IOException("'" + address + "' is not an address; write host:port, for instance 192.168.0.12:5020.");
+    /** Connects to a device at an address such as {@code 192.168.0.12:5020}, a serial port or a file, by the driver its sheet names. */
+    public static LiveRig at(Sheet sheet, String device, String address, double rate) throws IOException {
+        Sheet.Device d = sheet.devices().get(device);
+        Map<String, String> units = new LinkedHashMap<>();
+        sheet.channels().forEach((name, c) -> {
+            if (device.equals(c.device())) {
+                units.put(c.inputOr(name), c.toChain().converter().input().symbol());
+            }
+        });
+        return new LiveRig(sheet, d, Drivers.of(d, address, units), null, rate);
+    }
+
+    /** What the channels are set up as: which input each is wired to. */
+    public void setUp(Map<String, Setup> how) {
+        setups = how;
+    }
+
+    /** What the samples of a run are in: counts, or the unit the instrument measures in. */
+    public String rawUnit() {
+        return description.units().get(0);
+    }
+
+    /** Guards over the instrument's outputs, by name. */
+    public Map<String, OutputGuard> outputs() {
+        return outputs;
+    }
+
+    /** The instrument's own channel for a channel of the sheet. */
+    private String input(String channel) {
+        Sheet.Channel c = sheet.channels().get(channel);
+        Setup how = setups.getOrDefault(channel, Setup.AS_SHEET);
+        String own = how.input() != null ? how.input() : c == null ? channel : c.inputOr(channel);
+        return live.containsKey(own) || description.channels().size() != 1 || sheet.channels().size() != 1 ? own : description.channels().get(0);
+    }
+
+    /** Samples as counts of a channel's converter, which is what chains are read backwards from. */
+    private RawSamples counted(String channel, RawSamples raw) {
+        if (rawUnit().equals(Run.COUNTS) || raw.size() == 0 || !sheet.channels().containsKey(channel)) {
+            return raw;
         }
+        Converter converter = setups.getOrDefault(channel, Setup.AS_SHEET).of(sheet.channels().get(channel)).toChain().converter();
+        LabUnit from = LabUnit.parse(rawUnit());
+        double[] counts = new double[raw.size()];
+        for (int i = 0; i < counts.length; i++) {
+            counts[i] = converter.exactCount(from.convert(raw.values()[i], converter.input()));
+        }
+        return new RawSamples(raw.time(), counts);
     }
 
     public String label() {
@@ -143,16 +207,22 @@ public final class LiveRig implements AutoCloseable {
         });
     }
 
-    /** Samples of the last seconds of a channel. */
+    /** Samples of the last seconds of a channel of the sheet, as counts. */
     public synchronized RawSamples last(String channel, double seconds) {
-        GrowingSamples g = live.get(channel);
+        GrowingSamples g = live.get(input(channel));
+        return g == null ? RawSamples.NONE : counted(channel, g.last(seconds));
+    }
+
+    /** Samples of the last seconds of one of the instrument's own channels, as they came. */
+    public synchronized RawSamples lastOfInput(String own, double seconds) {
+        GrowingSamples g = live.get(own);
         return g == null ? RawSamples.NONE : g.last(seconds);
     }
 
-    /** Everything since sampling was last started: of the run while one is recorded. */
+    /** Everything since sampling was last started: of the run while one is recorded. As counts. */
     public synchronized RawSamples all(String channel) {
-        GrowingSamples g = live.get(channel);
-        return g == null ? RawSamples.NONE : g.all();
+        GrowingSamples g = live.get(input(channel));
+        return g == null ? RawSamples.NONE : counted(channel, g.all());
     }
 
     /** Tells a simulated rig what the hands do; does nothing with a real instrument. */
@@ -199,14 +269,17 @@ public final class LiveRig implements AutoCloseable {
             return;
         }
         try {
-            live.forEach((channel, samples) -> {
-                int from = now.written.getOrDefault(channel, 0);
-                RawSamples fresh = samples.since(from);
-                if (fresh.size() > 0) {
-                    now.file.append(now.run.id(), channel, fresh);
-                    now.written.put(channel, from + fresh.size());
+            for (String channel : sheet.channels().keySet()) {
+                GrowingSamples samples = live.get(input(channel));
+                if (samples != null) {
+                    int from = now.written.getOrDefault(channel, 0);
+                    RawSamples fresh = samples.since(from);
+                    if (fresh.size() > 0) {
+                        now.file.append(now.run.id(), channel, fresh);
+                        now.written.put(channel, from + fresh.size());
+                    }
                 }
-            });
+            }
             trouble = "";
         } catch (RuntimeException e) {
             trouble = e.getMessage();
@@ -220,6 +293,7 @@ public final class LiveRig implements AutoCloseable {
     @Override
     public void close() {
         recorder.shutdown();
+        outputs.values().forEach(OutputGuard::close);
         driver.close();
         if (standIn != null) {
             try {

@@ -1,6 +1,7 @@
 package eagerneedle.app.bench;
 
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.Improvements;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
@@ -11,13 +12,16 @@ import eagerneedle.core.session.History;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.watch.Finding;
 import eagerneedle.store.bench.BenchFile;
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
@@ -35,6 +39,7 @@ public final class Workbench implements AutoCloseable {
     private final Set<String> changed = new HashSet<>();
     private Reduction reduction;
     private Reduction kept;
+    private final Map<String, Quantity> moved = new HashMap<>();
     private Reduction plan;
     private List<Finding> findings;
     private Command previewed;
@@ -47,6 +52,11 @@ public final class Workbench implements AutoCloseable {
         this.reducer = new Reducer(SheetTrial.read(session.sheetText(), "the sheet in " + file.path().getFileName()), file);
         recompute(session);
         changed.clear();
+    }
+
+    /** What it would take to make a result better, with these instruments. */
+    public Improvements improvements(List<Instrument> stock, String result) {
+        return new Improvements(reducer, session(), stock, result);
     }
 
     public Sheet sheet() {
@@ -84,7 +94,13 @@ public final class Workbench implements AutoCloseable {
         return changed;
     }
 
+    /** What a changed quantity was before it changed; empty when it is new or was looked at. */
+    public Optional<Quantity> before(String key) {
+        return Optional.ofNullable(moved.get(key));
+    }
+
     public void lookedAt(String key) {
+        moved.remove(key);
         if (changed.remove(key)) {
             tell();
         }
@@ -161,6 +177,9 @@ public final class Workbench implements AutoCloseable {
             Optional<Quantity> old = before.entries().stream().filter(b -> b.key().equals(e.key())).findFirst().flatMap(Ledger.Entry::quantity);
             if (e.quantity().isPresent() && (old.isEmpty() || !old.get().sameAs(e.quantity().get()))) {
                 changed.add(e.key());
+                if (old.isPresent()) {
+                    moved.putIfAbsent(e.key(), old.get());
+                }
             }
         }
         tell();
@@ -195,7 +214,7 @@ public final class Workbench implements AutoCloseable {
     public Optional<String[]> next() {
         for (var c : sheet().captures().entrySet()) {
             for (String level : c.getValue().levels().keySet()) {
-                if (runsAt(c.getKey(), level) < c.getValue().repeats()) {
+                if (runsAt(c.getKey(), level) < session().repeats(sheet(), c.getKey())) {
                     return Optional.of(new String[] {c.getKey(), level});
                 }
             }

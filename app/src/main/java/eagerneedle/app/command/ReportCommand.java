@@ -28,7 +28,7 @@ final class ReportCommand implements Callable<Integer> {
             throw new IllegalArgumentException("This version writes reports as HTML; name the output something.html.");
         }
         try (Workbench bench = new Workbench(BenchFile.open(file), Clock.systemUTC())) {
-            Files.writeString(output, HtmlReport.of(bench.reduction(), bench.findings(), bench.file().acts()));
+            Files.writeString(output, HtmlReport.of(bench.reduction(), bench.findings(), bench.file().acts(), bench.clock().instant()));
         }
         spec.commandLine().getOut().println("Wrote " + output.getFileName() + ".");
         return NeedleCommand.GOOD;

@@ -47,7 +47,7 @@ final class Sessions {
         SheetReader.Located located = SheetTrial.read(SheetReader.shippedText(method), method + ".yaml");
         Sheet.Device device = located.sheet().devices().values().stream().filter(d -> d.rig() != null).findFirst()
                 .orElseThrow(() -> new IllegalArgumentException(method + " names no simulated rig."));
-        RigModel rig = Rigs.create(device.rig(), seed, faults);
+        RigModel rig = Rigs.create(device.rig(), located.sheet(), seed, faults);
         Rehearsal r = Rehearsal.of(located, rig, DEMO_DAY);
         Files.deleteIfExists(to);
         try (BenchFile file = BenchFile.create(to, Session.start(located.text(), located.sheet().title(), DEMO_DAY))) {

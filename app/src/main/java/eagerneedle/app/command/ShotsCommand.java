@@ -14,6 +14,7 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayDeque;
 import java.util.Deque;
+import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.concurrent.Callable;
@@ -38,6 +39,8 @@ final class ShotsCommand implements Callable<Integer> {
         Files.createDirectories(folder);
         Path file = Files.createTempDirectory("needle-shots").resolve("demo.needle");
         Sessions.simulate("baggage-chute", LiveRig.BENCH_SEED, Set.of(), file);
+        Sessions.simulate("drying-cabinet", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("cabinet.needle"));
+        Sessions.simulate("calibration-day", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("day.needle"));
         Deque<Runnable> steps = new ArrayDeque<>();
         NeedleApplication.launchOn(() -> new Workbench(BenchFile.open(file), Clock.systemUTC()), window -> {
             String[] wh = size.split("x");
@@ -56,11 +59,63 @@ final class ShotsCommand implements Callable<Integer> {
                     window.go(Station.REDUCE);
                 });
                 steps.add(() -> save(window, "5-reduce-dark"));
+                steps.add(() -> Theme.dress(window.stage().getScene(), false));
             }
+            cabinet(steps, window, file.resolveSibling("cabinet.needle"));
+            calibrations(steps, window, file.resolveSibling("day.needle"));
+            steps.add(window::showStockroom);
+            steps.add(() -> fire(window, "#stock-TH-CP-01"));
+            steps.add(() -> save(window, "stockroom"));
             next(steps, window);
         });
-        Files.deleteIfExists(file);
+        for (String name : List.of("demo.needle", "cabinet.needle", "day.needle")) {
+            Files.deleteIfExists(file.resolveSibling(name));
+        }
         return NeedleCommand.GOOD;
+    }
+
+    /** A thermocouple line that is planned and rigged: time line, chains, live readings. */
+    private void cabinet(Deque<Runnable> steps, MainWindow window, Path file) {
+        steps.add(() -> window.show(new Workbench(BenchFile.open(file), Clock.systemUTC())));
+        steps.add(() -> save(window, "plan-cabinet"));
+        steps.add(() -> window.go(Station.RIG));
+        steps.add(() -> fire(window, "#connect"));
+        for (int i = 0; i < 6; i++) {
+            steps.add(() -> { });
+        }
+        steps.add(() -> save(window, "rig-cabinet"));
+    }
+
+    /** Calibrations with pictures of their own: the trim needle, the shunt table, the closure map. */
+    private void calibrations(Deque<Runnable> steps, MainWindow window, Path file) {
+        steps.add(() -> {
+            window.show(new Workbench(BenchFile.open(file), Clock.systemUTC()));
+            window.go(Station.CALIBRATE);
+        });
+        steps.add(() -> save(window, "calibrate-shunt"));
+        steps.add(() -> fire(window, "#calibrate-tables"));
+        steps.add(() -> save(window, "calibrate-closure"));
+        steps.add(() -> window.go(Station.RIG));
+        steps.add(() -> fire(window, "#connect"));
+        for (int i = 0; i < 4; i++) {
+            steps.add(() -> { });
+        }
+        steps.add(() -> window.go(Station.CALIBRATE));
+        steps.add(() -> fire(window, "#calibrate-scale"));
+        steps.add(() -> { });
+        for (String act : List.of("#trim-load", "#trim-take", "#trim-load", "#trim-take", "#trim-load", "#turn-on")) {
+            steps.add(() -> fire(window, act));
+            for (int i = 0; i < 7; i++) {
+                steps.add(() -> { });
+            }
+        }
+        steps.add(() -> save(window, "calibrate-adjust"));
+    }
+
+    private static void fire(MainWindow window, String id) {
+        if (window.stage().getScene().lookup(id) instanceof javafx.scene.control.ButtonBase b) {
+            b.fire();
+        }
     }
 
     private static void next(Deque<Runnable> steps, MainWindow window) {

@@ -6,6 +6,8 @@ import eagerneedle.app.window.Labels;
 import eagerneedle.app.window.Notices;
 import eagerneedle.app.window.WatchStrip;
 import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.calibration.Relation;
+import eagerneedle.core.chain.Chain;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
@@ -137,7 +139,7 @@ public final class CaptureStation implements StationView {
         LiveRig rig = desk.rig().get();
         Notices.attempt(all, () -> {
             try {
-                Run run = Run.captured(desk.bench().file().nextRunId(desk.bench().session()), capture, level, desk.bench().clock().instant(), rig.label(), Run.COUNTS);
+                Run run = Run.captured(desk.bench().file().nextRunId(desk.bench().session()), capture, level, desk.bench().clock().instant(), rig.label(), rig.rawUnit()).setUp(desk.bench().session().setups());
                 rig.arrange(Map.of("capture", capture, "level", level));
                 rig.record(run, desk.bench().file());
                 pending = run;
@@ -211,7 +213,7 @@ public final class CaptureStation implements StationView {
             schedule.getChildren().add(Labels.styled(plan.label().toUpperCase(java.util.Locale.ROOT), "group"));
             plan.levels().forEach((l, what) -> {
                 long done = desk.bench().runsAt(c, l);
-                ToggleButton b = new ToggleButton((what.label() == null ? l : what.label()) + "   " + done + " of " + plan.repeats() + (done >= plan.repeats() ? "  ✓" : ""));
+                ToggleButton b = new ToggleButton((what.label() == null ? l : what.label()) + "   " + done + " of " + desk.bench().session().repeats(sheet, c) + (done >= desk.bench().session().repeats(sheet, c) ? "  ✓" : ""));
                 b.setToggleGroup(choice);
                 b.setId("level-" + c + "-" + l);
                 b.setMaxWidth(Double.MAX_VALUE);
@@ -312,15 +314,16 @@ public final class CaptureStation implements StationView {
     }
 
     private void draw(RawSamples raw, String title) {
-        Sheet.Channel channel = desk.bench().sheet().channels().get(channelName());
-        SampleWatch watch = new SampleWatch(channel.label(), channel.toChain(), channel.rate());
+        Sheet.Channel channel = desk.bench().session().channel(desk.bench().sheet(), channelName());
+        Chain chain = channel.toChain();
+        SampleWatch watch = new SampleWatch(channel.label(), chain, channel.rate());
         int n = 0;
         double[] t = new double[raw.size()];
         double[] v = new double[raw.size()];
         for (int i = 0; i < raw.size(); i++) {
             if (!watch.beyondReach(raw.values()[i])) {
                 t[n] = raw.time()[i];
-                v[n++] = channel.toChain().indication(raw.values()[i]);
+                v[n++] = chain.indication(raw.values()[i]);
             }
         }
         if (n < 2) {
@@ -328,7 +331,7 @@ public final class CaptureStation implements StationView {
         }
         Trace trace = new Trace(channel.label(), java.util.Arrays.copyOf(t, n), java.util.Arrays.copyOf(v, n), channel.labUnit(), 0, List.of());
         Calibration c = desk.bench().session().calibrationOf(channelName()).orElse(null);
-        Trace shownTrace = c == null ? trace : c.apply(trace);
+        Trace shownTrace = c == null || c.relation() == Relation.CLOSURE ? trace : c.apply(trace);
         position.plot(new Plot(title, new Plot.Axis("time", "s"), new Plot.Axis(channel.label(), channel.labUnit().pretty()),
                 List.of(new Plot.Points(channel.label(), shownTrace.time(), shownTrace.value(), null, false, 0))), false);
         speed.plot(rate(shownTrace), false);
@@ -360,7 +363,7 @@ public final class CaptureStation implements StationView {
     }
 
     private void liveWatch(LiveRig rig, RawSamples raw) {
-        Sheet.Channel channel = desk.bench().sheet().channels().get(channelName());
+        Sheet.Channel channel = desk.bench().session().channel(desk.bench().sheet(), channelName());
         String says = rig.news();
         if (says.isEmpty()) {
             List<Finding> found = new SampleWatch(channel.label(), channel.toChain(), channel.rate()).look(0, raw.time(), raw.values());

@@ -4,6 +4,7 @@ import eagerneedle.app.bench.LiveRig;
 import eagerneedle.app.bench.Station;
 import eagerneedle.app.bench.Workbench;
 import eagerneedle.core.session.Run;
+import eagerneedle.store.stockroom.Stockroom;
 import java.util.Optional;
 
 /** What a station may ask of the window around it. */
@@ -17,6 +18,12 @@ public interface Desk {
     void disconnect();
 
     void go(Station station);
+
+    /** The instruments of the laboratory. */
+    Stockroom stockroom();
+
+    /** Shows the stockroom in place of the station; leaving it goes back. */
+    void showStockroom();
 
     /** The run in hand: its quantities stand in the ledger. */
     Optional<Run> run();

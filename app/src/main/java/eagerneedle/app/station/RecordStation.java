@@ -85,7 +85,7 @@ public final class RecordStation implements StationView {
     }
 
     private void report() {
-        Files.saveText(all, name() + " report.html", HtmlReport.of(desk.bench().reduction(), desk.bench().findings(), desk.bench().file().acts()));
+        Files.saveText(all, name() + " report.html", HtmlReport.of(desk.bench().reduction(), desk.bench().findings(), desk.bench().file().acts(), desk.bench().clock().instant()));
     }
 
     private void runs() {
@@ -137,6 +137,6 @@ public final class RecordStation implements StationView {
         notebook.getItems().setAll(acts);
         notebook.scrollTo(Math.max(0, acts.size() - 1));
         finish.getChildren().clear();
-        desk.bench().sheet().finish().forEach(step -> finish.getChildren().add(RigStation.step(desk, step)));
+        desk.bench().sheet().finish().forEach(step -> finish.getChildren().add(new StepCard(desk, step)));
     }
 }

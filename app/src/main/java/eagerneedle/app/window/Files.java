@@ -45,6 +45,26 @@ public final class Files {
         javax.imageio.ImageIO.write(SwingFXUtils.fromFXImage(image, null), "png", to.toFile());
     }
 
+    /** Writes bytes. @throws IllegalArgumentException with one sentence when that cannot be done */
+    public static void write(Path to, byte[] bytes) {
+        try {
+            java.nio.file.Files.write(to, bytes);
+        } catch (IOException e) {
+            throw new IllegalArgumentException(to.getFileName() + " cannot be written there; choose another folder.");
+        }
+    }
+
+    /** Asks for a place with a choice of kinds such as {@code *.pdf}; null when nothing was chosen. */
+    public static Path askFor(Node owner, String suggested, String... kinds) {
+        FileChooser chooser = new FileChooser();
+        chooser.setInitialFileName(suggested.replaceAll("[\\\\/:*?\"<>|]", " "));
+        for (String k : kinds) {
+            chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter(k.substring(2).toUpperCase(java.util.Locale.ROOT), k));
+        }
+        File f = chooser.showSaveDialog(owner.getScene().getWindow());
+        return f == null ? null : f.toPath();
+    }
+
     /** The place chosen, or null. */
     public static Path ask(Window owner, String suggested) {
         FileChooser chooser = new FileChooser();

@@ -40,6 +40,7 @@ public final class LedgerPane extends VBox {
     private Workbench bench;
     private Run run;
     private String selected;
+    private Quantity was;
     private boolean planned;
 
     public LedgerPane() {
@@ -139,7 +140,8 @@ public final class LedgerPane extends VBox {
 
     private void add(GridPane grid, int row, Ledger.Entry e, double left, Optional<Reduction.Lineage> lit) {
         boolean fresh = !planned && bench.changed().contains(e.key());
-        Label name = new Label((fresh ? "● " : "") + e.label());
+        boolean doubtful = e.quantity().isPresent() && !reduction().doubts(e.quantity().get(), bench.clock().instant()).isEmpty();
+        Label name = new Label((fresh ? "● " : "") + (doubtful ? "▲ " : "") + e.label());
         name.getStyleClass().add("ledger-name");
         if (fresh) {
             name.getStyleClass().add("fresh");
@@ -171,7 +173,7 @@ public final class LedgerPane extends VBox {
         } else if (lit.isPresent() && lit.get().feeds().contains(e.key())) {
             line.getStyleClass().add("feeds");
         }
-        Tooltip.install(line, new Tooltip(e.label() + (e.outcome().problem() != null ? "\n" + e.outcome().problem() : e.source().equals("derived") ? "" : "\n" + e.source())));
+        Tooltip.install(line, new Tooltip(e.label() + (fresh ? bench.before(e.key()).flatMap(b -> e.quantity().map(q -> "\n" + moved(b, q))).orElse("") : "") + (e.outcome().problem() != null ? "\n" + e.outcome().problem() : e.source().equals("derived") ? "" : "\n" + e.source())));
         line.setOnMouseClicked(m -> select(e.key()));
         line.setOnKeyPressed(k -> {
             if (k.getCode() == KeyCode.ENTER || k.getCode() == KeyCode.SPACE) {
@@ -185,6 +187,7 @@ public final class LedgerPane extends VBox {
     /** Shows the lineage of a quantity; the same again closes it. */
     public void select(String key) {
         selected = key.equals(selected) ? null : key;
+        was = bench.before(key).orElse(null);
         bench.lookedAt(key);
         refresh();
     }
@@ -208,6 +211,12 @@ public final class LedgerPane extends VBox {
         Quantity v = q.get();
         detail.getChildren().add(styledWrap(v.isExact() ? "Taken as exact." : "± " + Notation.figures(Coverage.DEFAULT.expanded(v), 2) + " " + v.unit().pretty() + " at 95 %, k = "
                 + Notation.plain(Coverage.DEFAULT.factor(v.dof()), 3) + (Double.isInfinite(v.dof()) ? "" : ", " + Notation.plain(v.dof(), 3) + " degrees of freedom"), "quiet"));
+        if (was != null && was.unit().fits(v.unit())) {
+            detail.getChildren().add(styledWrap(moved(was, v), "needle-ink"));
+        }
+        for (String doubt : r.doubts(v, bench.clock().instant())) {
+            detail.getChildren().add(styledWrap("▲ " + doubt, "attention"));
+        }
         if (!v.isLinear()) {
             MonteCarlo m = MonteCarlo.of(v, Coverage.DEFAULT, MonteCarlo.Settings.QUICK);
             detail.getChildren().add(styledWrap(m.remark(), m.firstOrderIsGoodEnough() ? "quiet" : "attention"));
@@ -219,6 +228,13 @@ public final class LedgerPane extends VBox {
         Reduction.Lineage lineage = r.lineage(selected);
         names(r, "Comes from", lineage.from());
         names(r, "Feeds", lineage.feeds());
+    }
+
+    /** What moved and by how much, in one sentence. */
+    static String moved(Quantity before, Quantity now) {
+        double by = now.value() - before.in(now.unit());
+        return "It was " + before + " and moved by " + Notation.plain(by, 2) + " " + (now.unit().isAffine() ? "K" : now.unit().pretty())
+                + (before.u() > 0 ? ", " + Notation.plain(Math.abs(by) / before.to(now.unit()).u(), 2) + " of its standard uncertainty then." : ".");
     }
 
     private void names(Reduction r, String what, Set<String> keys) {

@@ -13,13 +13,16 @@ import eagerneedle.app.station.RecordStation;
 import eagerneedle.app.station.ReduceStation;
 import eagerneedle.app.station.RigStation;
 import eagerneedle.app.station.StationView;
+import eagerneedle.app.station.StockroomView;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.bench.BenchFileException;
+import eagerneedle.store.stockroom.Stockroom;
 import java.io.File;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -38,6 +41,7 @@ import javafx.scene.control.Alert;
 import javafx.scene.control.Button;
 import javafx.scene.control.ButtonType;
 import javafx.scene.control.Label;
+import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
@@ -73,6 +77,8 @@ public final class MainWindow implements Desk {
     private Workbench bench;
     private LiveRig rig;
     private Run run;
+    private final Stockroom stockroom;
+    private StationView beside;
     private boolean frozen;
     private long lastFrame;
     private final AnimationTimer frames = new AnimationTimer() {
@@ -85,9 +91,20 @@ public final class MainWindow implements Desk {
         }
     };
 
-    /** @param pace how fast simulated rigs run; 1 for real time */
+    /** With the demonstration stockroom. */
     public MainWindow(Stage stage, Workbench bench, Clock clock, double pace) {
+        this(stage, bench, clock, pace, Stockroom.demonstration());
+    }
+
+    /**
+     * A window on a session.
+     *
+     * @param pace      how fast simulated rigs run; 1 for real time
+     * @param stockroom the instruments of the laboratory
+     */
+    public MainWindow(Stage stage, Workbench bench, Clock clock, double pace, Stockroom stockroom) {
         this.stage = stage;
+        this.stockroom = stockroom;
         this.clock = clock;
         this.pace = pace;
         title.setMinWidth(0);
@@ -133,7 +150,7 @@ public final class MainWindow implements Desk {
         undo.setOnAction(e -> step(true));
         redo.setOnAction(e -> step(false));
         MenuItem fresh = new MenuItem("New session of this method");
-        fresh.setOnAction(e -> fresh());
+        fresh.setOnAction(e -> fresh(bench.session().sheetText()));
         MenuItem open = new MenuItem("Open a bench file...   Ctrl+O");
         open.setOnAction(e -> ask());
         MenuItem copy = new MenuItem("Save a copy...   Ctrl+S");
@@ -144,7 +161,16 @@ public final class MainWindow implements Desk {
         wall.setOnAction(e -> projector());
         MenuItem hide = new MenuItem("Show or hide the ledger   L");
         hide.setOnAction(e -> toggleLedger());
-        MenuButton menu = new MenuButton("Session", null, fresh, open, copy, new SeparatorMenuItem(), dark, wall, hide);
+        Menu other = new Menu("New session of another method");
+        for (String id : SheetReader.shipped()) {
+            MenuItem method = new MenuItem(SheetReader.read(SheetReader.shippedText(id), id).sheet().title());
+            method.setId("method-" + id);
+            method.setOnAction(e -> fresh(SheetReader.shippedText(id)));
+            other.getItems().add(method);
+        }
+        MenuItem stock = new MenuItem("Stockroom   Ctrl+I");
+        stock.setOnAction(e -> showStockroom());
+        MenuButton menu = new MenuButton("Session", null, fresh, other, open, copy, new SeparatorMenuItem(), stock, dark, wall, hide);
         menu.setId("session-menu");
         HBox row = new HBox(2, undo, redo);
         VBox box = new VBox(8, menu, row);
@@ -180,13 +206,19 @@ public final class MainWindow implements Desk {
         refresh();
         List<Run> unfinished = bench.file().unfinished(bench.session());
         if (!unfinished.isEmpty()) {
-            unfinished.forEach(r -> bench.apply(new Command.KeepRun(r.named("Recovered run " + r.id()))));
+            unfinished.forEach(r -> bench.apply(new Command.KeepRun(r.named("Recovered run " + r.id()).setUp(bench.session().setups()))));
             strip.say((unfinished.size() == 1 ? "A run that was being recorded when the program ended was" : unfinished.size() + " runs that were not finished were")
                     + " recovered; look and discard what is of no use.", true);
         }
     }
 
     private void refresh() {
+        if (rig != null) {
+            rig.setUp(bench.session().setups());
+        }
+        if (beside != null) {
+            beside.refresh();
+        }
         views.get(dial.current()).refresh();
         if (dial.current() != Station.REDUCE) {
             views.get(Station.REDUCE).refresh();
@@ -211,6 +243,7 @@ public final class MainWindow implements Desk {
     @Override
     public void go(Station station) {
         StationView view = views.get(station);
+        beside = null;
         boolean animated = stage.isShowing();
         dial.point(station, animated);
         surface.getChildren().setAll(view.node());
@@ -228,6 +261,7 @@ public final class MainWindow implements Desk {
                 case Y -> step(false);
                 case O -> ask();
                 case S -> saveCopy();
+                case I -> showStockroom();
                 case D -> Theme.dress(stage.getScene(), !Theme.isDark());
                 default -> {
                     return;
@@ -347,10 +381,11 @@ public final class MainWindow implements Desk {
         }
     }
 
-    private void fresh() {
-        Path to = Files.ask(stage, bench.sheet().id() + ".needle");
+    private void fresh(String sheetText) {
+        Sheet sheet = SheetReader.read(sheetText, "sheet").sheet();
+        Path to = Files.ask(stage, sheet.id() + ".needle");
         if (to != null) {
-            Notices.attempt(root, () -> show(new Workbench(BenchFile.create(to, Session.start(bench.session().sheetText(), bench.sheet().title(), clock.instant())), clock)));
+            Notices.attempt(root, () -> show(new Workbench(BenchFile.create(to, Session.start(sheetText, sheet.title(), clock.instant())), clock)));
         }
     }
 
@@ -383,6 +418,18 @@ public final class MainWindow implements Desk {
     }
 
     @Override
+    public Stockroom stockroom() {
+        return stockroom;
+    }
+
+    @Override
+    public void showStockroom() {
+        beside = new StockroomView(this, () -> go(dial.current()));
+        surface.getChildren().setAll(beside.node());
+        beside.focus().ifPresent(Node::requestFocus);
+    }
+
+    @Override
     public Optional<LiveRig> rig() {
         return Optional.ofNullable(rig);
     }
@@ -391,6 +438,7 @@ public final class MainWindow implements Desk {
     public void connect(LiveRig newRig) {
         disconnect();
         rig = newRig;
+        rig.setUp(bench.session().setups());
         views.values().forEach(StationView::refresh);
     }
 
@@ -434,5 +482,6 @@ public final class MainWindow implements Desk {
         frames.stop();
         disconnect();
         bench.close();
+        stockroom.close();
     }
 }

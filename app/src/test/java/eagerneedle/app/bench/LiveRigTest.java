@@ -34,7 +34,7 @@ class LiveRigTest {
     @BeforeEach
     void connect() throws IOException {
         file = BenchFile.create(folder.resolve("live.needle"), Session.start(text, "live", DAY));
-        rig = LiveRig.simulated(sheet.devices().get("ranger"), 50, 8);
+        rig = LiveRig.simulated(sheet, "ranger", 50, 8);
     }
 
     @AfterEach
@@ -125,14 +125,14 @@ class LiveRigTest {
 
     @Test
     void anAddressThatIsNoneIsOneSentence() {
-        assertThatThrownBy(() -> LiveRig.at("x", "somewhere", 50)).isInstanceOf(IOException.class).hasMessageContaining("host:port");
-        assertThatThrownBy(() -> LiveRig.at("x", "127.0.0.1:none", 50)).isInstanceOf(IOException.class).hasMessageContaining("not an address");
-        assertThatThrownBy(() -> LiveRig.at("x", "127.0.0.1:1", 50)).isInstanceOf(IOException.class).hasMessageContaining("Nothing answers");
+        assertThatThrownBy(() -> LiveRig.at(sheet, "ranger", "somewhere", 50)).isInstanceOf(IOException.class).hasMessageContaining("host:port");
+        assertThatThrownBy(() -> LiveRig.at(sheet, "ranger", "127.0.0.1:none", 50)).isInstanceOf(IOException.class).hasMessageContaining("not an address");
+        assertThatThrownBy(() -> LiveRig.at(sheet, "ranger", "127.0.0.1:1", 50)).isInstanceOf(IOException.class).hasMessageContaining("Nothing answers");
     }
 
     @Test
     void aRealAddressIsConnectedTheSameWay() throws Exception {
-        try (LiveRig other = LiveRig.at("other", "127.0.0.1:" + secondStandIn(), 50)) {
+        try (LiveRig other = LiveRig.at(sheet, "ranger", "127.0.0.1:" + secondStandIn(), 50)) {
             await(() -> other.last("position", 1).size() > 5);
             assertThat(other.label()).isEqualTo("other");
             assertThat(other.standIn()).isNull();

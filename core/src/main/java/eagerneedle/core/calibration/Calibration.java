@@ -77,8 +77,9 @@ public record Calibration(String id, String channel, String kind, Relation relat
 
     private Quantity indication(List<CalibrationPoint> list, int i, String part) {
         CalibrationPoint p = list.get(i);
-        return Quantity.of(p.indication(), p.uIndication(), span(),
-                Leaf.typeA("calibration:" + id + "/" + part + i + "/indication", channel + " calibration: indications", kind, Math.max(1, p.samples() - 1)));
+        String leaf = "calibration:" + id + "/" + part + i + "/indication";
+        String label = channel + " calibration: indications";
+        return Quantity.of(p.indication(), p.uIndication(), span(), p.samples() == 0 ? Leaf.typeB(leaf, label, kind, Distribution.NORMAL) : Leaf.typeA(leaf, label, kind, Math.max(1, p.samples() - 1)));
     }
 
     /**
@@ -112,6 +113,20 @@ public record Calibration(String id, String channel, String kind, Relation relat
             case ADJUSTED, CLOSURE -> throw new FitException("A calibration by " + article() + " has no fitted line.");
             default -> PolynomialFit.ofPoints(x, y, relation.degree(), Scatter.FROM_UNCERTAINTIES, origin, label);
         };
+    }
+
+    /** Reference values of a list of points, in {@link #unit()}. */
+    public double[] references(List<CalibrationPoint> list) {
+        double[] v = new double[list.size()];
+        for (int i = 0; i < v.length; i++) {
+            v[i] = reference(list, i, "").value();
+        }
+        return v;
+    }
+
+    /** Standard uncertainty of the reference value of point i, in {@link #unit()} (a temperature difference in kelvin). */
+    public double referenceUncertainty(int i) {
+        return reference(points, i, "").u();
     }
 
     private String article() {

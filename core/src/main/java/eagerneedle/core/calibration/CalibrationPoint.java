@@ -17,7 +17,7 @@ import java.util.List;
  * @param parts       what the computed reference rests on; points that share an input stay correlated through it
  * @param indication  mean of the reading, in the channel's unit, by the chain's nominal transfer
  * @param uIndication standard uncertainty of that mean, same unit
- * @param samples     how many samples it rests on
+ * @param samples     how many samples it rests on; 0 for an indication that was typed, whose uncertainty is taken as known
  * @param steady      whether the reading was steady when it was taken
  * @param way         "up" or "down" where the order of loading matters, otherwise null
  */

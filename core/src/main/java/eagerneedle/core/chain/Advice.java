@@ -14,7 +14,7 @@ import java.util.List;
  * @param fix   the one sensible thing to do about it; null when there is none, or more than one
  */
 public record Advice(String about, boolean good, String says, Fix fix) {
-    private static final double[] NICE = {1, 2, 5};
+    private static final double[] NICE = {1, 2, 4, 5};
     private static final double USED = 0.9;
     private static final double SAMPLES_IN_FASTEST = 10;
 
@@ -50,8 +50,12 @@ public record Advice(String about, boolean good, String says, Fix fix) {
             out.add(range(chain, need));
         }
         if (!Double.isNaN(need.step())) {
-            out.add(step(chain, need));
-            noise(chain, need, out);
+            Advice step = step(chain, need);
+            out.add(step);
+            // What looks like noise of a step or two is the step itself.
+            if (step.good()) {
+                noise(chain, need, out);
+            }
         }
         if (!Double.isNaN(need.fastest()) && need.rate() > 0) {
             out.add(rate(need));
@@ -232,7 +236,7 @@ public record Advice(String about, boolean good, String says, Fix fix) {
 
     private static double nice(double atLeast) {
         for (double decade = Math.pow(10, Math.floor(Math.log10(atLeast)));; decade *= 10) {
-            for (double n : NICE) {
+            for (double n : new double[] {1, 2, 5}) {
                 if (n * decade >= atLeast * (1 - 1e-9)) {
                     return n * decade;
                 }

@@ -81,8 +81,8 @@ public record Stage(Link link, LabUnit input, LabUnit output, Law law, double lo
     /** The transfer as written on the ribbon at a value of the input: "40.8 µV/K", "× 200.0(4)". */
     public String transfer(double at) {
         String in = input.isAffine() ? "K" : input.pretty();
-        if (law.linear() && input.equals(output) && (link.offset() == null || ChainReading.of(link.offset(), "").value() == 0)) {
-            return "× " + (link.gain() == null ? "1" : written(link.gain()));
+        if (law.linear() && input.fits(output) && !input.isAffine() && (link.offset() == null || ChainReading.of(link.offset(), "").value() == 0)) {
+            return "× " + (link.gain() == null ? "1" : written(link.gain(), output.scaleTo(input)));
         }
         double slope = slope(at);
         LabUnit unit = output;
@@ -95,12 +95,12 @@ public record Stage(Link link, LabUnit input, LabUnit output, Law law, double lo
             factor = 1000;
         }
         double offset = law.linear() && link.offset() != null ? ChainReading.of(link.offset(), "").value() : 0;
-        String gain = law.linear() && factor == 1 && link.gain() != null ? written(link.gain()) : Notation.plain(slope * factor, 4);
+        String gain = law.linear() && factor == 1 && link.gain() != null ? written(link.gain(), 1) : Notation.plain(slope * factor, 4);
         return gain + " " + unit.pretty() + (in.isEmpty() ? "" : "/" + in) + (offset == 0 ? "" : (offset > 0 ? " + " : " − ") + Notation.plain(Math.abs(offset), 4) + " " + output.pretty());
     }
 
-    private static String written(String text) {
+    private static String written(String text, double scale) {
         ChainReading r = ChainReading.of(text, "");
-        return r.u() == 0 ? Notation.plain(r.value(), 6) : Notation.bracketed(r.value(), r.u());
+        return r.u() == 0 ? Notation.plain(r.value() * scale, 6) : Notation.bracketed(r.value() * scale, r.u() * scale);
     }
 }

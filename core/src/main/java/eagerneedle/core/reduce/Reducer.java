@@ -251,7 +251,7 @@ public final class Reducer {
         }
 
         private void trace(Run run, String channelName) {
-            Calibration calibration = run.rawUnit().equals(Run.COUNTS) ? session.calibrationOf(channelName).orElse(null) : null;
+            Calibration calibration = run.rawUnit().equals(Run.COUNTS) || !LabUnit.parse(run.rawUnit()).fits(sheet.channels().get(channelName).labUnit()) ? session.calibrationOf(channelName).orElse(null) : null;
             List<Object> stamp = new ArrayList<>();
             stamp.add(run.rawUnit());
             stamp.add(calibration == null ? "none" : calibration);
@@ -350,27 +350,29 @@ public final class Reducer {
     static Trace toTrace(Sheet.Channel channel, Run run, RawSamples raw, Calibration calibration) {
         LabUnit unit = channel.labUnit();
         boolean counts = run.rawUnit().equals(Run.COUNTS);
-        Chain chain = counts ? channel.toChain() : null;
-        SampleWatch watch = counts ? new SampleWatch(channel.label(), chain, 0) : null;
         LabUnit imported = counts ? null : LabUnit.parse(run.rawUnit());
+        // Samples in the unit that arrives at the converter come from a meter in its place, unless they are the measurand's already.
+        boolean signal = !counts && !imported.fits(unit) && imported.fits(channel.toChain().converter().input());
+        Chain chain = counts || signal ? channel.toChain() : null;
+        SampleWatch watch = chain != null ? new SampleWatch(channel.label(), chain, 0) : null;
         Map<Double, Double> known = new HashMap<>();
         double[] t = new double[raw.size()];
         double[] v = new double[raw.size()];
         int n = 0;
         for (int i = 0; i < raw.size(); i++) {
-            double x = raw.values()[i];
-            if (counts && watch.beyondReach(x)) {
+            double x = signal ? chain.converter().exactCount(imported.convert(raw.values()[i], chain.converter().input())) : raw.values()[i];
+            if (chain != null && watch.beyondReach(x)) {
                 continue;
             }
             t[n] = raw.time()[i];
-            v[n++] = counts ? known.computeIfAbsent(x, chain::indication) : imported.convert(x, unit);
+            v[n++] = chain != null ? known.computeIfAbsent(x, chain::indication) : imported.convert(x, unit);
         }
         if (n == 0) {
             throw new IllegalArgumentException("every sample of " + channel.label() + " is out of range.");
         }
         v = java.util.Arrays.copyOf(v, n);
-        double step = counts ? chain.stepAt(median(v)) : 0;
-        List<Trace.Shared> shared = counts && calibration == null ? chain.shared() : List.of();
+        double step = chain != null ? chain.stepAt(median(v)) : 0;
+        List<Trace.Shared> shared = chain != null && calibration == null ? chain.shared() : List.of();
         Trace trace = new Trace(channel.label(), java.util.Arrays.copyOf(t, n), v, unit, step, shared);
         return calibration == null ? trace : calibration.apply(trace, chain, run.started());
     }

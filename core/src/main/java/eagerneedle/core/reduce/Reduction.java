@@ -203,6 +203,24 @@ public final class Reduction {
         }
     }
 
+    /**
+     * A formula over the quantities of this reduction and a few more.
+     *
+     * @throws IllegalArgumentException with one sentence when it has no value
+     */
+    public Quantity evaluate(Formula formula, Map<String, Quantity> more) {
+        Scope scope = checkScope();
+        try {
+            Value v = formula.evaluate(Scope.over("plan", new LinkedHashSet<>(outcomes.keySet()), n -> more.containsKey(n) ? Optional.of(new Value.Scalar(more.get(n))) : scope.lookup(n)));
+            if (v instanceof Value.Scalar s) {
+                return s.quantity();
+            }
+        } catch (NodeScope.Missing | FormulaException e) {
+            throw new IllegalArgumentException(e.getMessage());
+        }
+        throw new IllegalArgumentException("'" + formula.text() + "' does not give one quantity.");
+    }
+
     /** Why a quantity is to be doubted: an overdue or failed calibration it rests on, one sentence each. */
     public List<String> doubts(Quantity q, Instant now) {
         List<String> out = new ArrayList<>();

@@ -79,6 +79,7 @@ class ChainTest {
         assertThat(ranger.converter().transfer()).isEqualTo("0.004 ms a step, 14 bit");
         assertThat(amplified.stages().get(1).transfer(0)).contains("−200").contains("+ 0.01 V");
         assertThat(Stage.of(Link.linear("conditioner", "amplifier", "V", "V", "200.0(4)", null)).transfer(0)).isEqualTo("× 200.00(40)");
+        assertThat(Stage.of(Link.linear("conditioner", "amplifier", "mV", "V", "0.2000(4)", null)).transfer(0)).isEqualTo("× 200.00(40)");
         assertThat(Stage.of(Link.sensor("pair", "degC", "mV", "thermocouple", Map.of("pair", "K"))).transfer(20)).isEqualTo("40.33 µV/K");
     }
 

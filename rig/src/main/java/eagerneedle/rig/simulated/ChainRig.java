@@ -30,7 +30,7 @@ final class ChainRig implements RigModel {
     static final List<String> FAULTS = List.of("swapped", "reversed", "open");
 
     private static final double TOUCH_SECONDS = 3;
-    private static final double SETTLES = 1.5;
+    private static final double SETTLES = 1;
 
     private final Sheet sheet;
     private final Random random;
@@ -273,7 +273,7 @@ final class ChainRig implements RigModel {
 
     @Override
     public double duration() {
-        return 8 * SETTLES;
+        return 14 * SETTLES;
     }
 
     @Override

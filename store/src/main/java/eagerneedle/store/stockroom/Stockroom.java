@@ -83,14 +83,6 @@ public final class Stockroom implements AutoCloseable {
         }
     }
 
-    /** Where this user's stockroom lies: the folder named by EAGER_NEEDLE_DATA, or the data folder of the desktop. */
-    public static Path ofUser() {
-        String stated = System.getenv("EAGER_NEEDLE_DATA");
-        String shared = System.getenv("XDG_DATA_HOME");
-        Path folder = stated != null ? Path.of(stated) : (shared != null ? Path.of(shared) : Path.of(System.getProperty("user.home"), ".local", "share")).resolve("eager-needle");
-        return folder.resolve("stockroom.db");
-    }
-
     /** Every instrument, by kind and serial, retired ones last. */
     public synchronized List<Instrument> all() {
         List<Instrument> out = new ArrayList<>();

@@ -1,0 +1,66 @@
+package eagerneedle.report;
+
+import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder.FontStyle;
+import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
+import com.openhtmltopdf.svgsupport.BatikSVGDrawer;
+import com.openhtmltopdf.util.XRLog;
+import eagerneedle.report.picture.Fonts;
+import freemarker.core.HTMLOutputFormat;
+import freemarker.template.Configuration;
+import freemarker.template.TemplateException;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.StringWriter;
+import java.io.UncheckedIOException;
+import java.util.Map;
+
+/** From a template and its data to a page of HTML, and from a page of well-formed HTML to a PDF with the fonts that ship. */
+final class Papers {
+    private static final Configuration TEMPLATES = templates();
+
+    private Papers() {
+    }
+
+    static String html(String template, Map<String, Object> data) {
+        try (StringWriter out = new StringWriter()) {
+            TEMPLATES.getTemplate(template).process(data, out);
+            return out.toString();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        } catch (TemplateException e) {
+            throw new IllegalStateException("The template " + template + " does not fit its data.", e);
+        }
+    }
+
+    static byte[] pdf(String xhtml) {
+        XRLog.setLoggingEnabled(false);
+        try (ByteArrayOutputStream out = new ByteArrayOutputStream()) {
+            PdfRendererBuilder b = new PdfRendererBuilder();
+            b.useFastMode();
+            font(b, "Inter-Regular.ttf", "Inter", 400, FontStyle.NORMAL);
+            font(b, "Inter-SemiBold.ttf", "Inter", 600, FontStyle.NORMAL);
+            font(b, "Inter-Italic.ttf", "Inter", 400, FontStyle.ITALIC);
+            font(b, "JetBrainsMono-Regular.ttf", "JetBrains Mono", 400, FontStyle.NORMAL);
+            b.useSVGDrawer(new BatikSVGDrawer());
+            b.withHtmlContent(xhtml, null);
+            b.toStream(out);
+            b.run();
+            return out.toByteArray();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private static void font(PdfRendererBuilder b, String file, String family, int weight, FontStyle style) {
+        b.useFont(() -> Fonts.open(file), family, weight, style, true);
+    }
+
+    private static Configuration templates() {
+        Configuration c = new Configuration(Configuration.VERSION_2_3_34);
+        c.setClassForTemplateLoading(Papers.class, "");
+        c.setDefaultEncoding("UTF-8");
+        c.setOutputFormat(HTMLOutputFormat.INSTANCE);
+        c.setLogTemplateExceptions(false);
+        return c;
+    }
+}
