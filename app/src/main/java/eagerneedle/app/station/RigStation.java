@@ -123,6 +123,7 @@ public final class RigStation implements StationView {
         address.setText(d.address() == null ? "" : d.address());
         address.setPrefWidth(150);
         address.setId("address");
+        address.setAccessibleText("Address of a real instrument");
         Labels.explained(address, "Where the instrument is: host:port, for instance 127.0.0.1:5020, or a serial port, for instance /dev/ttyUSB0");
         connectAddress.setOnAction(e -> open(() -> LiveRig.at(sheet, device(), address.getText().strip(), rate())));
         connectAddress.setId("connect-there");

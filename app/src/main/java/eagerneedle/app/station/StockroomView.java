@@ -244,16 +244,19 @@ public final class StockroomView implements StationView {
         }
         TextField what = new TextField();
         what.setId("stock-event-what");
+        what.setAccessibleText("What happened to it");
         what.setPromptText("calibrated against ..., repaired, used for ...");
         what.setPrefWidth(230);
         TextField due = new TextField();
         due.setId("stock-event-due");
+        due.setAccessibleText("Due date of a calibration");
         due.setPromptText("due, 2027-11-23");
         due.setPrefWidth(110);
         ChoiceBox<String> outcome = new ChoiceBox<>();
         outcome.getItems().addAll("", "passed", "failed");
         outcome.getSelectionModel().selectFirst();
         outcome.setId("stock-event-outcome");
+        outcome.setAccessibleText("Outcome of a calibration");
         outcome.setPrefWidth(84);
         Button enter = button("stock-event-add", "Enter", "Adds a line to its history; with a due date it counts as a calibration", () -> enter(i, what.getText(), due.getText(), outcome.getValue()));
         enter.setMinWidth(Region.USE_PREF_SIZE);

@@ -1,0 +1,396 @@
+package eagerneedle.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import eagerneedle.app.bench.Workbench;
+import eagerneedle.core.calibration.AfterUse;
+import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.stockroom.Stockroom;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ChoiceBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.Labeled;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.TextField;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.ApplicationExtension;
+import org.testfx.framework.junit5.Start;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** Plan, Rig and Calibrate in the real window: from what is to be found to instruments that can be believed. */
+@ExtendWith(ApplicationExtension.class)
+class PrepareTest {
+    private Path folder;
+    private Stage stage;
+    private MainWindow window;
+    private final MovableClock clock = new MovableClock();
+
+    /** A clock that a test can move on. */
+    private static final class MovableClock extends Clock {
+        private volatile Duration moved = Duration.ZERO;
+
+        @Override
+        public java.time.ZoneId getZone() {
+            return ZoneOffset.UTC;
+        }
+
+        @Override
+        public Clock withZone(java.time.ZoneId zone) {
+            return this;
+        }
+
+        @Override
+        public Instant instant() {
+            return Instant.now().plus(moved);
+        }
+    }
+
+    @Start
+    void start(Stage newStage) throws Exception {
+        stage = newStage;
+        folder = Files.createTempDirectory("needle-prepare");
+    }
+
+    @AfterEach
+    void close() {
+        WaitForAsyncUtils.asyncFx(() -> stage.close());
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private void open(FxRobot robot, String method) {
+        SheetReader.Located sheet = SheetReader.read(SheetReader.shippedText(method), method);
+        robot.interact(() -> {
+            Workbench bench = new Workbench(BenchFile.create(folder.resolve(method + ".needle"), Session.start(sheet.text(), sheet.sheet().title(), clock.instant())), clock);
+            window = new MainWindow(stage, bench, clock, 8, Stockroom.demonstration());
+            stage.setX(0);
+            stage.setY(0);
+            stage.show();
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private static void await(Callable<Boolean> condition) throws Exception {
+        WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, condition);
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private static String text(FxRobot robot, String id) {
+        return robot.lookup("#" + id).queryAs(Labeled.class).getText();
+    }
+
+    private static void fire(FxRobot robot, String id) {
+        robot.interact(() -> robot.lookup("#" + id).queryAs(javafx.scene.control.ButtonBase.class).fire());
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private static void pick(FxRobot robot, String menu, String words) {
+        MenuButton m = robot.lookup("#" + menu).queryAs(MenuButton.class);
+        robot.interact(() -> {
+            if (m.getOnShowing() != null) {
+                m.getOnShowing().handle(null);
+            }
+            m.getItems().stream().filter(i -> i.getText() != null && i.getText().startsWith(words)).findFirst().orElseThrow(() -> new AssertionError("no item " + words)).fire();
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private Session session() {
+        return window.bench().session();
+    }
+
+    private void connect(FxRobot robot) throws Exception {
+        robot.push(KeyCode.DIGIT2);
+        fire(robot, "connect");
+        await(() -> window.rig().isPresent());
+    }
+
+    @Test
+    void aTargetUncertaintyIsReachedByTheCheapestWay(FxRobot robot) throws Exception {
+        open(robot, "baggage-chute");
+        double before = window.bench().plan().quantity("g").orElseThrow().u();
+        robot.clickOn("#target").write("0.4 %");
+        robot.push(KeyCode.ENTER);
+        await(() -> !text(robot, "target-says").startsWith("Trying"));
+        assertThat(text(robot, "target-says")).startsWith("Cheapest: ").contains("runs of slopes").contains("min more");
+        fire(robot, "target-apply");
+        Quantity g = window.bench().plan().quantity("g").orElseThrow();
+        assertThat(g.u()).isLessThan(before).isLessThanOrEqualTo(0.004 * g.value());
+        await(() -> text(robot, "target-says").startsWith("The target is met"));
+        fire(robot, "undo");
+        assertThat(window.bench().plan().quantity("g").orElseThrow().u()).isEqualTo(before);
+        robot.interact(() -> robot.lookup("#target").queryAs(TextField.class).setText("soon"));
+        fire(robot, "target-work");
+        assertThat(text(robot, "target-says")).startsWith("Write the target as a share");
+    }
+
+    @Test
+    void anInputIsTiedToTheInstrumentThatReadsItBest(FxRobot robot) throws Exception {
+        open(robot, "baggage-chute");
+        double before = window.bench().plan().quantity("rise_A").orElseThrow().u();
+        MenuButton ties = robot.lookup("#tie-rise_A").queryAs(MenuButton.class);
+        robot.interact(() -> ties.getOnShowing().handle(null));
+        assertThat(ties.getItems().get(0).getText()).as("best first").startsWith("micrometer TH-MM-01").contains("u = 0.0037").contains("result u");
+        assertThat(ties.getItems().stream().map(i -> i.getText() == null ? "" : i.getText())).anyMatch(t -> t.contains("TH-CP-04") && t.contains("was due"));
+        pick(robot, "tie-rise_A", "micrometer TH-MM-01");
+        assertThat(window.bench().plan().quantity("rise_A").orElseThrow().u()).isLessThan(before);
+        assertThat(text(robot, "tie-rise_A")).isEqualTo("micrometer TH-MM-01");
+        robot.drag("#chip-TH-CP-01").dropTo("#input-rise_A");
+        await(() -> session().tied().get("rise_A").id().equals("TH-CP-01"));
+        robot.drag("#chip-TH-BA-03").dropTo("#input-rise_A");
+        await(() -> text(robot, "watch-line").contains("does not read mm"));
+        assertThat(session().tied().get("rise_A").id()).isEqualTo("TH-CP-01");
+    }
+
+    @Test
+    void cautionsAreAcknowledgedAndTimersRunOut(FxRobot robot) throws Exception {
+        open(robot, "drying-cabinet");
+        fire(robot, "caution-1");
+        assertThat(session().signOffs()).containsKey("caution-1");
+        robot.push(KeyCode.DIGIT2);
+        assertThat(text(robot, "left-warm")).isEqualTo("20 min  to run");
+        fire(robot, "timer-warm");
+        await(() -> text(robot, "left-warm").contains("19 min"));
+        clock.moved = Duration.ofMinutes(21);
+        await(() -> text(robot, "left-warm").contains("time is over"));
+        fire(robot, "step-warm");
+        assertThat(text(robot, "left-warm")).startsWith("signed off");
+    }
+
+    @Test
+    void aSwappedLeadIsFoundByTouchAndTheTagsAreExchanged(FxRobot robot) throws Exception {
+        open(robot, "drying-cabinet");
+        robot.push(KeyCode.DIGIT2);
+        robot.interact(() -> {
+            @SuppressWarnings("unchecked")
+            ChoiceBox<String> mistake = robot.lookup("#mistake").queryAs(ChoiceBox.class);
+            mistake.setValue("swapped");
+        });
+        connect(robot);
+        await(() -> window.rig().get().lastOfInput("bath", 2).size() > 15);
+        fire(robot, "touch-now");
+        await(() -> robot.lookup("#touch-accept").query().isVisible());
+        assertThat(text(robot, "touch-says")).contains("Input bath answered to the touch at cabinet").contains("are exchanged");
+        fire(robot, "touch-accept");
+        assertThat(session().setup("cabinet").input()).isEqualTo("bath");
+        assertThat(session().setup("bath").input()).isEqualTo("cabinet");
+        // The touch has died away: the same place again is right now.
+        Thread.sleep(2500);
+        fire(robot, "touch-now");
+        await(() -> text(robot, "touch-says").contains("the tag at cabinet is right"));
+    }
+
+    @Test
+    void aCoarseStepIsCuredByOneClickAndKeptOutOfEarlierRuns(FxRobot robot) throws Exception {
+        open(robot, "drying-cabinet");
+        robot.push(KeyCode.DIGIT2);
+        assertThat(text(robot, "fix-bath-step")).isEqualTo("Add gain 40");
+        fire(robot, "fix-bath-step");
+        assertThat(session().setup("bath").chain()).hasSize(4);
+        assertThat(robot.lookup("#fix-bath-step").tryQuery()).isEmpty();
+        fire(robot, "undo");
+        assertThat(session().setups()).isEmpty();
+    }
+
+    @Test
+    void anOutputKeepsToItsLimitsAndGoesOffWhenTheInstrumentIsDisconnected(FxRobot robot) throws Exception {
+        open(robot, "drying-cabinet");
+        connect(robot);
+        var standIn = window.rig().get().standIn();
+        robot.clickOn("#output-heater").write("30");
+        fire(robot, "output-set-heater");
+        assertThat(text(robot, "watch-line")).contains("stays between 0 V and 24 V");
+        robot.interact(() -> robot.lookup("#output-heater").queryAs(TextField.class).setText("6"));
+        fire(robot, "output-set-heater");
+        await(() -> standIn.output("heater") == 6);
+        await(() -> text(robot, "output-now-heater").startsWith("6 V"));
+        fire(robot, "connect");
+        await(() -> standIn.output("heater") == 0);
+    }
+
+    /** No mouse and no direct calls: only keys, from the first point to the kept calibration. */
+    @Test
+    void aWholeCalibrationByKeyboardAlone(FxRobot robot) throws Exception {
+        open(robot, "baggage-chute");
+        robot.push(KeyCode.DIGIT2);
+        tabTo(robot, "connect");
+        robot.push(KeyCode.SPACE);
+        await(() -> window.rig().isPresent());
+        robot.push(KeyCode.DIGIT3);
+        WaitForAsyncUtils.waitForFxEvents();
+        for (int i = 0; i < 6; i++) {
+            tabTo(robot, "reference");
+            robot.push(KeyCode.ENTER);
+            await(() -> text(robot, "steadiness").startsWith("steady"));
+            tabTo(robot, "take-point");
+            robot.push(KeyCode.SPACE);
+            WaitForAsyncUtils.waitForFxEvents();
+        }
+        tabTo(robot, "keep-calibration");
+        robot.push(KeyCode.SPACE);
+        await(() -> session().calibrationOf("position").isPresent());
+        Calibration c = session().calibrationOf("position").orElseThrow();
+        assertThat(c.points()).hasSize(6).allMatch(p -> p.steady());
+        assertThat(c.coefficients().get(1).value()).isCloseTo(1, within(0.05));
+        assertThat(c.due()).isAfter(c.taken().plus(Duration.ofDays(179)));
+    }
+
+    /** Moves the focus with the tabulator until it is where it should be. */
+    private void tabTo(FxRobot robot, String id) {
+        for (int i = 0; i < 60; i++) {
+            Node focus = stage.getScene().getFocusOwner();
+            if (focus != null && id.equals(focus.getId())) {
+                return;
+            }
+            robot.push(KeyCode.TAB);
+            WaitForAsyncUtils.waitForFxEvents();
+        }
+        throw new AssertionError("the focus never came to " + id);
+    }
+
+    @Test
+    void zeroAndSpanAreAdjustedByDoingWhatIsSaid(FxRobot robot) throws Exception {
+        open(robot, "calibration-day");
+        connect(robot);
+        robot.push(KeyCode.DIGIT3);
+        fire(robot, "calibrate-scale");
+        assertThat(text(robot, "trim-says")).startsWith("Take all load off");
+        boolean foretold = false;
+        for (int act = 0; act < 400 && !text(robot, "trim-says").startsWith("Zero and span both hold"); act++) {
+            if (!robot.lookup("#trim-load").queryAs(Button.class).isDisabled()) {
+                fire(robot, "trim-load");
+            }
+            await(() -> !robot.lookup("#trim-take").queryAs(Button.class).isDisabled() || !robot.lookup("#turn-on").queryAs(Button.class).isDisabled());
+            if (!robot.lookup("#trim-take").queryAs(Button.class).isDisabled()) {
+                fire(robot, "trim-take");
+            } else {
+                String hint = text(robot, "trim-hint");
+                fire(robot, hint.contains("anticlockwise") ? "turn-back" : "turn-on");
+            }
+            foretold |= text(robot, "trim-foretold").contains("It will hold after pass 2");
+        }
+        assertThat(text(robot, "trim-foretold")).startsWith("Done in ");
+        assertThat(foretold).isTrue();
+        for (int i = 0; i < 5; i++) {
+            await(() -> text(robot, "steadiness").startsWith("steady"));
+            fire(robot, "take-point");
+        }
+        fire(robot, "keep-calibration");
+        await(() -> session().calibrationOf("scale").isPresent());
+        Calibration c = session().calibrationOf("scale").orElseThrow();
+        assertThat(c.verification()).hasSize(5);
+        assertThat(c.failure()).isEmpty();
+        assertThat(c.points().get(1).indication()).isCloseTo(500, within(0.6));
+    }
+
+    @Test
+    void anInstrumentWithoutAnOutputIsTypedAndAnActualValueReplacesTheNominalOne(FxRobot robot) throws Exception {
+        open(robot, "calibration-day");
+        connect(robot);
+        robot.push(KeyCode.DIGIT3);
+        fire(robot, "calibrate-charge");
+        for (String reading : new String[] {"352(1)", "731(1)", "1203(1)"}) {
+            robot.interact(() -> robot.lookup("#typed-reading").queryAs(TextField.class).setText(reading));
+            fire(robot, "take-point");
+        }
+        fire(robot, "keep-calibration");
+        await(() -> session().calibrationOf("charge").isPresent());
+        // 0.1204 g of copper is 365.6 C against a display of 352.
+        assertThat(window.bench().reduction().quantity("meter_factor").orElseThrow().value()).isCloseTo(1.037, within(0.01));
+        fire(robot, "calibrate-input-R_sense");
+        fire(robot, "place-actual");
+        await(() -> text(robot, "steadiness").startsWith("steady"));
+        fire(robot, "take-actual");
+        await(() -> session().measured().containsKey("R_sense"));
+        Quantity r = window.bench().reduction().quantity("R_sense").orElseThrow();
+        assertThat(r.value()).isCloseTo(100, within(0.5));
+        assertThat(r.u()).isBetween(0.01, 0.1);
+    }
+
+    @Test
+    void aCircleClosesAndACheckAfterUseFindsTheDrift(FxRobot robot) throws Exception {
+        open(robot, "calibration-day");
+        connect(robot);
+        robot.push(KeyCode.DIGIT3);
+        fire(robot, "calibrate-tables");
+        assertThat(text(robot, "closure-next")).startsWith("Series 1, reading 1");
+        fire(robot, "closure-run");
+        await(() -> text(robot, "closure-next").startsWith("Every interval"));
+        fire(robot, "keep-calibration");
+        await(() -> session().calibrationOf("tables").isPresent());
+        assertThat(window.bench().reduction().column("tables.lower")).hasSize(8);
+        fire(robot, "calibrate-strain");
+        fire(robot, "place");
+        for (int i = 0; i < 4; i++) {
+            await(() -> text(robot, "steadiness").startsWith("steady"));
+            fire(robot, "take-point");
+        }
+        fire(robot, "keep-calibration");
+        await(() -> session().calibrationOf("strain").isPresent());
+        pick(robot, "after-use", "keep the drift");
+        await(() -> text(robot, "steadiness").startsWith("steady"));
+        fire(robot, "take-point");
+        await(() -> session().calibrationOf("strain").orElseThrow().after() != null);
+        assertThat(session().calibrationOf("strain").orElseThrow().after().use()).isEqualTo(AfterUse.Use.INFLUENCE);
+        assertThat(session().calibrationOf("strain").orElseThrow().driftFound().orElseThrow().value()).isCloseTo(0, within(1.0));
+    }
+
+    @Test
+    void theStockroomIsSearchedCopiedChangedAndTakenBack(FxRobot robot) {
+        open(robot, "baggage-chute");
+        robot.push(KeyCode.CONTROL, KeyCode.I);
+        robot.write("micrometer 25");
+        assertThat(robot.lookup("#stock-TH-MM-02").tryQuery()).isPresent();
+        assertThat(robot.lookup("#stock-TH-CP-01").tryQuery()).isEmpty();
+        fire(robot, "stock-TH-MM-02");
+        fire(robot, "stock-copy");
+        assertThat(window.stockroom().find("TH-MM-03")).isPresent();
+        robot.interact(() -> robot.lookup("#stock-field-accuracy").queryAs(TextField.class).setText("rather good"));
+        fire(robot, "stock-save");
+        assertThat(text(robot, "watch-line")).contains("The accuracy of TH-MM-03 cannot be read at 'rather good'");
+        robot.interact(() -> robot.lookup("#stock-field-accuracy").queryAs(TextField.class).setText("0.002 mm"));
+        fire(robot, "stock-save");
+        assertThat(window.stockroom().find("TH-MM-03").orElseThrow().accuracy()).isEqualTo("0.002 mm");
+        fire(robot, "stock-undo");
+        assertThat(window.stockroom().find("TH-MM-03").orElseThrow().accuracy()).isEqualTo("0.004 mm");
+        fire(robot, "stock-retire");
+        assertThat(window.stockroom().find("TH-MM-03").orElseThrow().retired()).isTrue();
+        robot.interact(() -> robot.lookup("#stock-event-what").queryAs(TextField.class).setText("jaws cleaned"));
+        fire(robot, "stock-event-add");
+        assertThat(window.stockroom().find("TH-MM-03").orElseThrow().history()).hasSize(1);
+        fire(robot, "stock-leave");
+        assertThat(robot.lookup("#predicted").tryQuery()).isPresent();
+    }
+
+    @Test
+    void everyControlOfEveryPreparingStationHasAName(FxRobot robot) {
+        open(robot, "calibration-day");
+        for (KeyCode key : new KeyCode[] {KeyCode.DIGIT1, KeyCode.DIGIT2, KeyCode.DIGIT3}) {
+            robot.push(key);
+            WaitForAsyncUtils.waitForFxEvents();
+            robot.lookup(n -> n instanceof TextInputControl || n instanceof ChoiceBox || n instanceof Button || n instanceof CheckBox).queryAll().stream().filter(Node::isVisible).forEach(n -> assertThat(
+                    n.getAccessibleText() != null || n instanceof Labeled l && l.getText() != null && !l.getText().isBlank()).as("%s has a name", n).isTrue());
+        }
+        assertThat(robot.lookup(n -> n instanceof Label l && l.getText().contains("NaN")).queryAll()).isEmpty();
+    }
+}
