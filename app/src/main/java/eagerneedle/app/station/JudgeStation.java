@@ -133,6 +133,7 @@ public final class JudgeStation implements StationView {
             cheapest.getStyleClass().add("quiet");
             left.getChildren().add(new VBox(2, largest, cheapest));
             desk.bench().reduction().circularity(c).ifPresent(remark -> left.getChildren().add(attention(remark)));
+            desk.bench().reduction().doubts(c.result(), desk.bench().clock().instant()).forEach(doubt -> left.getChildren().add(attention(doubt)));
             if (c.drawn() != null) {
                 left.getChildren().add(attention(c.drawn().remark()));
             }

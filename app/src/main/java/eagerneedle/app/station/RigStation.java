@@ -220,7 +220,7 @@ public final class RigStation implements StationView {
         }
         steps.getChildren().clear();
         stepCards.clear();
-        for (Sheet.Step step : desk.bench().sheet().prepare()) {
+        for (Sheet.Step step : preparation()) {
             StepCard card = new StepCard(desk, step);
             stepCards.add(card);
             steps.getChildren().add(card);
@@ -230,6 +230,20 @@ public final class RigStation implements StationView {
             live.plot(null, false);
         }
         cards.values().forEach(ChainCard::refresh);
+    }
+
+    /** The sheet's steps; where none of them waits, the warm-up of every instrument in a chain that needs one comes first. */
+    private List<Sheet.Step> preparation() {
+        Sheet sheet = desk.bench().sheet();
+        Map<String, Sheet.Step> all = new LinkedHashMap<>();
+        if (sheet.prepare().stream().noneMatch(s -> s.minutes() > 0)) {
+            sheet.channels().keySet().forEach(name -> desk.bench().session().channel(sheet, name).chain().stream().filter(l -> l.warmUp() != null && l.warmUp() > 0).forEach(l -> {
+                String key = l.instrument() == null ? l.label().replaceAll("[^A-Za-z0-9]+", "-") : l.instrument();
+                all.putIfAbsent(key, new Sheet.Step("warm-" + key, l.label() + (l.instrument() == null ? "" : " " + l.instrument()) + " warmed up", l.warmUp()));
+            }));
+        }
+        sheet.prepare().forEach(s -> all.put("step " + s.id(), s));
+        return List.copyOf(all.values());
     }
 
     private void outputs() {

@@ -204,7 +204,7 @@ public record Calibration(String id, String channel, String kind, Relation relat
         }
         double typical = v.length == 0 ? 0 : indicated.value()[v.length / 2];
         double slope = Math.abs((value(p, typical + 1e-6) - value(p, typical - 1e-6)) / 2e-6);
-        List<Trace.Shared> shared = new ArrayList<>(remaining(chain));
+        List<Trace.Shared> shared = new ArrayList<>(remaining(chain, p));
         Quantity ends = at(typical);
         Set<Leaf> leaves = new TreeSet<>(ends.contributions().keySet());
         c.forEach(q -> leaves.addAll(q.contributions().keySet()));
@@ -255,7 +255,7 @@ public record Calibration(String id, String channel, String kind, Relation relat
      * The chain's own influences as far as the calibration does not take them out: an offset takes out what they do at the point
      * where it was found, a factor what they do in proportion; a line and an adjusted indicator leave nothing.
      */
-    private List<Trace.Shared> remaining(Chain chain) {
+    private List<Trace.Shared> remaining(Chain chain, double[] p) {
         if (chain == null || relation != Relation.OFFSET && relation != Relation.FACTOR) {
             return List.of();
         }
@@ -263,7 +263,10 @@ public record Calibration(String id, String channel, String kind, Relation relat
         List<Trace.Shared> left = new ArrayList<>();
         for (Trace.Shared s : chain.shared()) {
             double there = s.contribution().applyAsDouble(at);
-            left.add(new Trace.Shared(s.leaf(), relation == Relation.OFFSET ? v -> s.contribution().applyAsDouble(v) - there : v -> s.contribution().applyAsDouble(v) - v * there / at));
+            left.add(new Trace.Shared(s.leaf(), v -> {
+                double indicated = inverse(p, v);
+                return s.contribution().applyAsDouble(indicated) - (relation == Relation.OFFSET ? there : indicated * there / at);
+            }));
         }
         return left;
     }

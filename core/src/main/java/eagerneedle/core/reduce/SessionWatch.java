@@ -45,6 +45,13 @@ public final class SessionWatch {
             }
         }
         calibrations(reduction, now, found);
+        for (Sheet.Step step : reduction.sheet().prepare()) {
+            Instant started = reduction.session().timers().get(step.id());
+            if (started != null && step.minutes() > 0 && !reduction.session().signOffs().containsKey(step.id()) && now.isBefore(started.plusSeconds((long) (60 * step.minutes())))) {
+                found.add(Finding.ofSession("still warming up", Severity.ATTENTION, "Not yet: " + step.text().toLowerCase(Locale.ROOT) + ".",
+                        "It needs " + Notation.plain(step.minutes(), 3) + " minutes and was started too short a time ago.", "Calibrate and capture once its time at Rig is over."));
+            }
+        }
         reduction.checks().stream().filter(c -> c.met().isPresent() && !c.met().get()).forEach(c -> found.add(Finding.ofSession("check", Severity.WRONG,
                 "Not met: " + c.check().label() + ".", "A check of the method sheet failed.", c.check().remedy() == null ? "" : c.check().remedy())));
         long unread = sheet.inputs().keySet().stream().filter(n -> !reduction.session().measured().containsKey(n)).count();

@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.util.Set;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledOnOs;
 import org.junit.jupiter.api.condition.OS;
 
@@ -48,8 +49,8 @@ class SerialLineDriverTest extends LineDriverTest {
         Files.deleteIfExists(folder);
     }
 
-    // Over a port there is nobody to ask whether the address is free.
     @Override
+    @Test
     void nobodyThereIsOneSentence() throws IOException {
         standIn.close();
         Files.deleteIfExists(plug);
