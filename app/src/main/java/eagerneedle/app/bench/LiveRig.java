@@ -65,13 +65,13 @@ public final class LiveRig implements AutoCloseable {
     }
 
     private LiveRig(Sheet sheet, Sheet.Device device, Driver driver, LineStandIn standIn, double rate) throws IOException {
-        this.label = device.label();
         this.sheet = sheet;
         this.driver = driver;
         this.standIn = standIn;
         this.rate = rate;
         try {
             this.description = driver.open();
+            this.label = standIn != null || description.label().isBlank() ? device.label() : description.label();
             if (description.units().stream().distinct().count() > 1) {
                 throw new IOException("The instrument sends its channels in different units (" + String.join(", ", description.units()) + "); set it to one.");
             }

@@ -27,6 +27,7 @@ import java.util.Optional;
 import java.util.function.BiFunction;
 import javafx.geometry.Insets;
 import javafx.geometry.VPos;
+import javafx.scene.Cursor;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
@@ -36,8 +37,7 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextField;
-import javafx.scene.input.ClipboardContent;
-import javafx.scene.input.TransferMode;
+import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.ColumnConstraints;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
@@ -61,6 +61,7 @@ public final class PlanStation implements StationView {
     private final VBox cautions = new VBox(4);
     private final FlowPane hand = new FlowPane(6, 6);
     private final Map<String, MenuButton> ties = new LinkedHashMap<>();
+    private final Map<String, Node> rows = new LinkedHashMap<>();
 
     public PlanStation(Desk desk) {
         this.desk = desk;
@@ -177,19 +178,7 @@ public final class PlanStation implements StationView {
         HBox.setHgrow(by, Priority.ALWAYS);
         box.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
         box.setId("input-" + key);
-        box.setOnDragOver(e -> {
-            if (e.getDragboard().hasString() && e.getGestureSource() instanceof Label) {
-                e.acceptTransferModes(TransferMode.LINK);
-                box.setStyle("-fx-background-color: -chosen;");
-                e.consume();
-            }
-        });
-        box.setOnDragExited(e -> box.setStyle(""));
-        box.setOnDragDropped(e -> {
-            tie(key, input, e.getDragboard().getString());
-            e.setDropCompleted(true);
-            e.consume();
-        });
+        rows.put(key, box);
         return box;
     }
 
@@ -212,6 +201,11 @@ public final class PlanStation implements StationView {
         sheet.setDisable(!desk.bench().session().tied().containsKey(key));
         sheet.setOnAction(e -> Notices.attempt(scroll, () -> desk.bench().apply(new Command.TieInput(key, input.label(), null))));
         by.getItems().addAll(new SeparatorMenuItem(), sheet);
+    }
+
+    /** True while the pointer is over a row; a drag inside the window needs no help of the desktop, so it works on every display. */
+    private static boolean under(Node row, MouseEvent e) {
+        return row.localToScreen(row.getBoundsInLocal()) != null && row.localToScreen(row.getBoundsInLocal()).contains(e.getScreenX(), e.getScreenY());
     }
 
     private void tie(String key, Sheet.Input input, String serial) {
@@ -238,11 +232,14 @@ public final class PlanStation implements StationView {
                     chip.setTooltip(new javafx.scene.control.Tooltip(o));
                 });
                 chip.setId("chip-" + i.id());
-                chip.setOnDragDetected(e -> {
-                    ClipboardContent c = new ClipboardContent();
-                    c.putString(i.id());
-                    chip.startDragAndDrop(TransferMode.LINK).setContent(c);
-                    e.consume();
+                chip.setOnMouseDragged(e -> {
+                    scroll.setCursor(Cursor.CLOSED_HAND);
+                    rows.forEach((key, row) -> row.setStyle(under(row, e) ? "-fx-background-color: -chosen;" : ""));
+                });
+                chip.setOnMouseReleased(e -> {
+                    scroll.setCursor(Cursor.DEFAULT);
+                    rows.values().forEach(row -> row.setStyle(""));
+                    rows.keySet().stream().filter(key -> under(rows.get(key), e)).findFirst().ifPresent(key -> tie(key, desk.bench().sheet().inputs().get(key), i.id()));
                 });
                 hand.getChildren().add(chip);
             }

@@ -57,7 +57,7 @@ class FirstUseTest {
     @Test
     void everyStationSaysWhatToDoNext(FxRobot robot) {
         robot.push(KeyCode.DIGIT3);
-        assertThat(robot.lookup(".label").queryAll()).anyMatch(n -> ((Label) n).getText().contains("Take at least 4 points"));
+        assertThat(robot.lookup(".label").queryAll()).anyMatch(n -> ((Label) n).getText().contains("Take at least 2 points"));
         robot.push(KeyCode.DIGIT4);
         assertThat(robot.lookup(".label").queryAll()).anyMatch(n -> ((Label) n).getText().startsWith("Next: Level, rolling east"));
         robot.push(KeyCode.SPACE);

@@ -34,12 +34,12 @@ public final class ClosureMap {
             double a0 = 2 * Math.PI * i / n;
             double a1 = 2 * Math.PI * (i + 1) / n;
             if (i == marked) {
-                sector(s, cx, cy, inner, radius, a0, a1, Ink.WINDOW);
+                Arcs.sector(s, cx, cy, inner, radius, a0, a1, Ink.WINDOW);
             }
             if (errors != null) {
                 double share = errors.get(i).value() / largest;
                 double u = errors.get(i).u() / largest;
-                sector(s, cx, cy, Math.min(middle, middle + share * (radius - middle)), Math.max(middle, middle + share * (radius - middle)), a0 + 0.15 * (a1 - a0), a1 - 0.15 * (a1 - a0),
+                Arcs.sector(s, cx, cy, Math.min(middle, middle + share * (radius - middle)), Math.max(middle, middle + share * (radius - middle)), a0 + 0.15 * (a1 - a0), a1 - 0.15 * (a1 - a0),
                         share >= 0 ? Ink.TRACE1 : Ink.TRACE2);
                 double mid = (a0 + a1) / 2;
                 double at = middle + share * (radius - middle);
@@ -55,20 +55,6 @@ public final class ClosureMap {
         s.circle(cx, cy, inner, null, Ink.RULE, 1);
         s.text(name, cx, cy - 3, Align.CENTRE, Lettering.text(12), Ink.INK);
         s.text(errors == null ? "not yet" : "± " + Notation.plain(largest, 2) + " " + unit, cx, cy + 14, Align.CENTRE, Lettering.figures(11), Ink.QUIET);
-    }
-
-    private static void sector(Surface s, double cx, double cy, double inner, double outer, double from, double to, Ink ink) {
-        int n = 12;
-        double[] px = new double[2 * n + 2];
-        double[] py = new double[2 * n + 2];
-        for (int i = 0; i <= n; i++) {
-            double a = from + (to - from) * i / n;
-            px[i] = cx + outer * Math.sin(a);
-            py[i] = cy - outer * Math.cos(a);
-            px[2 * n + 1 - i] = cx + inner * Math.sin(a);
-            py[2 * n + 1 - i] = cy - inner * Math.cos(a);
-        }
-        s.polygon(px, py, ink);
     }
 
     private static void table(Surface s, ClosureReadings readings, ClosureReadings.Solution solved, int[] next, double x, double y, double w, double h, String unit) {

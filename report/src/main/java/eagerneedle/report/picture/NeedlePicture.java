@@ -25,8 +25,9 @@ public final class NeedlePicture {
         double cx = x + w / 2;
         double cy = y + margin + radius;
         double inner = radius * (small ? 0.76 : 0.84);
-        sector(s, cx, cy, inner, radius, -band / full, band / full);
-        arc(s, cx, cy, radius, small ? 1.2 : 1.6);
+        double reach = Math.min(1, Math.abs(band / full)) * HALF_ANGLE;
+        Arcs.sector(s, cx, cy, inner, radius, -reach, reach, Ink.BAND);
+        Arcs.arc(s, cx, cy, radius, -HALF_ANGLE, HALF_ANGLE, small ? 1.2 : 1.6);
         for (double g = -full; g <= full + 1e-9; g += small ? full / 4 : 0.5) {
             boolean whole = Math.abs(g - Math.rint(g)) < 1e-9;
             double in = radius - (small ? 4 : whole ? 16 : 9);
@@ -56,32 +57,5 @@ public final class NeedlePicture {
             return (c.result().limit() + c.reference().limit()) / u;
         }
         return c.factor();
-    }
-
-
-    private static void sector(Surface s, double cx, double cy, double inner, double outer, double from, double to) {
-        int n = 24;
-        double[] px = new double[2 * n + 2];
-        double[] py = new double[2 * n + 2];
-        for (int i = 0; i <= n; i++) {
-            double a = Math.max(-1, Math.min(1, from + (to - from) * i / n)) * HALF_ANGLE;
-            px[i] = cx + outer * Math.sin(a);
-            py[i] = cy - outer * Math.cos(a);
-            px[2 * n + 1 - i] = cx + inner * Math.sin(a);
-            py[2 * n + 1 - i] = cy - inner * Math.cos(a);
-        }
-        s.polygon(px, py, Ink.BAND);
-    }
-
-    private static void arc(Surface s, double cx, double cy, double radius, double width) {
-        int n = 60;
-        double[] px = new double[n + 1];
-        double[] py = new double[n + 1];
-        for (int i = 0; i <= n; i++) {
-            double a = -HALF_ANGLE + 2 * HALF_ANGLE * i / n;
-            px[i] = cx + radius * Math.sin(a);
-            py[i] = cy - radius * Math.cos(a);
-        }
-        s.polyline(px, py, n + 1, Ink.INK, width);
     }
 }

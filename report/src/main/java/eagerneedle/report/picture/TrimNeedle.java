@@ -23,16 +23,8 @@ public final class TrimNeedle {
         double radius = Math.min((w / 2 - 30) / Math.sin(HALF_ANGLE), h * 1.15 - 40);
         double cx = w / 2;
         double cy = 34 + radius;
-        sector(s, cx, cy, radius * 0.82, radius, angle(-1), angle(1));
-        int n = 64;
-        double[] px = new double[n + 1];
-        double[] py = new double[n + 1];
-        for (int i = 0; i <= n; i++) {
-            double a = -HALF_ANGLE + 2 * HALF_ANGLE * i / n;
-            px[i] = cx + radius * Math.sin(a);
-            py[i] = cy - radius * Math.cos(a);
-        }
-        s.polyline(px, py, n + 1, Ink.INK, 1.8);
+        Arcs.sector(s, cx, cy, radius * 0.82, radius, angle(-1), angle(1), Ink.BAND);
+        Arcs.arc(s, cx, cy, radius, -HALF_ANGLE, HALF_ANGLE, 1.8);
         for (double k : new double[] {-100, -30, -10, -3, -2, -1, 0, 1, 2, 3, 10, 30, 100}) {
             double a = angle(k);
             double in = radius - (k == 0 ? 20 : 11);
@@ -59,19 +51,5 @@ public final class TrimNeedle {
         double k = Math.abs(bands);
         double share = k <= LINEAR ? 0.5 * k / LINEAR : 0.5 + 0.42 * Math.log(k / LINEAR) / Math.log(100 / LINEAR);
         return Math.copySign(Math.min(1, share), bands) * HALF_ANGLE;
-    }
-
-    private static void sector(Surface s, double cx, double cy, double inner, double outer, double from, double to) {
-        int n = 24;
-        double[] px = new double[2 * n + 2];
-        double[] py = new double[2 * n + 2];
-        for (int i = 0; i <= n; i++) {
-            double a = from + (to - from) * i / n;
-            px[i] = cx + outer * Math.sin(a);
-            py[i] = cy - outer * Math.cos(a);
-            px[2 * n + 1 - i] = cx + inner * Math.sin(a);
-            py[2 * n + 1 - i] = cy - inner * Math.cos(a);
-        }
-        s.polygon(px, py, Ink.BAND);
     }
 }

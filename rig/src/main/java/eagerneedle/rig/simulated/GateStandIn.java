@@ -1,13 +1,6 @@
 package eagerneedle.rig.simulated;
 
-import java.io.BufferedReader;
 import java.io.IOException;
-import java.io.InputStreamReader;
-import java.io.OutputStream;
-import java.net.InetAddress;
-import java.net.ServerSocket;
-import java.net.Socket;
-import java.nio.charset.StandardCharsets;
 
 /**
  * A stand-in for a gate timer on loopback: a wheel of ten spokes turns before two gates, and each edge is one line with its
@@ -20,12 +13,9 @@ public final class GateStandIn implements AutoCloseable {
     private static final long WRAP = 1L << 32;
     private static final int EDGE_MS = 8;
 
-    private final ServerSocket server;
-    private final Thread serving;
+    private final Loopback port;
     private final Thread turning;
     private volatile Misbehaviour misbehaviour = Misbehaviour.NONE;
-    private volatile Socket client;
-    private volatile OutputStream out;
     private volatile boolean running;
     private volatile boolean closed;
     private long micros;
@@ -33,20 +23,14 @@ public final class GateStandIn implements AutoCloseable {
     /** @param micros what its clock shows at first */
     public GateStandIn(long micros) throws IOException {
         this.micros = micros;
-        server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress());
-        serving = start("gate stand-in", this::serve);
-        turning = start("gate stand-in wheel", this::turn);
-    }
-
-    private static Thread start(String name, Runnable body) {
-        Thread t = new Thread(body, name);
-        t.setDaemon(true);
-        t.start();
-        return t;
+        port = new Loopback("gate stand-in", this::heard);
+        turning = new Thread(this::turn, "gate stand-in wheel");
+        turning.setDaemon(true);
+        turning.start();
     }
 
     public int port() {
-        return server.getLocalPort();
+        return port.port();
     }
 
     public void misbehave(Misbehaviour how) throws IOException {
@@ -57,29 +41,15 @@ public final class GateStandIn implements AutoCloseable {
     }
 
     public void disconnect() throws IOException {
-        Socket c = client;
-        if (c != null) {
-            c.close();
-        }
+        port.disconnect();
     }
 
-    private void serve() {
-        while (!closed) {
-            try (Socket c = server.accept()) {
-                client = c;
-                out = c.getOutputStream();
-                BufferedReader in = new BufferedReader(new InputStreamReader(c.getInputStream(), StandardCharsets.UTF_8));
-                for (String line = closed ? null : in.readLine(); line != null; line = in.readLine()) {
-                    switch (line.strip().split(" ")[0]) {
-                        case "describe" -> describe();
-                        case "start", "resume" -> running = true;
-                        case "stop" -> running = false;
-                        default -> { }
-                    }
-                }
-            } catch (IOException e) {
-                client = null;
-            }
+    private void heard(String line) throws IOException {
+        switch (line.split(" ")[0]) {
+            case "describe" -> describe();
+            case "start", "resume" -> running = true;
+            case "stop" -> running = false;
+            default -> { }
         }
     }
 
@@ -106,28 +76,22 @@ public final class GateStandIn implements AutoCloseable {
                     }
                 }
             } catch (IOException e) {
-                client = null;
+                running &= !closed;
             } catch (InterruptedException e) {
                 return;
             }
         }
     }
 
-    private synchronized void send(String line) throws IOException {
-        OutputStream to = out;
-        Socket c = client;
-        if (to != null && c != null && !c.isClosed()) {
-            to.write((line + "\n").getBytes(StandardCharsets.UTF_8));
-        }
+    private void send(String line) throws IOException {
+        port.say(line);
     }
 
     @Override
     public void close() throws IOException {
         closed = true;
-        server.close();
-        disconnect();
+        port.close();
         try {
-            serving.join(2000);
             turning.join(2000);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();

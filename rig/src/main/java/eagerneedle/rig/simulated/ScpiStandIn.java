@@ -1,13 +1,6 @@
 package eagerneedle.rig.simulated;
 
-import java.io.BufferedReader;
 import java.io.IOException;
-import java.io.InputStreamReader;
-import java.io.OutputStream;
-import java.net.InetAddress;
-import java.net.ServerSocket;
-import java.net.Socket;
-import java.nio.charset.StandardCharsets;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Random;
@@ -20,25 +13,19 @@ public final class ScpiStandIn implements AutoCloseable {
 
     private static final double HIGHEST = 5;
 
-    private final ServerSocket server;
-    private final Thread thread;
+    private final Loopback port;
     private final Random random;
     private final Map<String, Double> set = new ConcurrentHashMap<>();
     private volatile Misbehaviour misbehaviour = Misbehaviour.NONE;
-    private volatile Socket client;
-    private volatile boolean closed;
     private String error = "0,\"No error\"";
 
     public ScpiStandIn(long seed) throws IOException {
         random = new Random(seed);
-        server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress());
-        thread = new Thread(this::accept, "scpi stand-in");
-        thread.setDaemon(true);
-        thread.start();
+        port = new Loopback("scpi stand-in", line -> answer(line.toUpperCase(Locale.ROOT)));
     }
 
     public int port() {
-        return server.getLocalPort();
+        return port.port();
     }
 
     public void misbehave(Misbehaviour how) {
@@ -50,29 +37,10 @@ public final class ScpiStandIn implements AutoCloseable {
     }
 
     public void disconnect() throws IOException {
-        Socket c = client;
-        if (c != null) {
-            c.close();
-        }
+        port.disconnect();
     }
 
-    private void accept() {
-        while (!closed) {
-            try (Socket c = server.accept()) {
-                client = c;
-                if (!closed) {
-                    BufferedReader in = new BufferedReader(new InputStreamReader(c.getInputStream(), StandardCharsets.UTF_8));
-                    for (String line = in.readLine(); line != null; line = in.readLine()) {
-                        answer(line.strip().toUpperCase(Locale.ROOT), c.getOutputStream());
-                    }
-                }
-            } catch (IOException e) {
-                client = null;
-            }
-        }
-    }
-
-    private void answer(String command, OutputStream out) throws IOException {
+    private void answer(String command) throws IOException {
         boolean complete = command.endsWith(";*OPC?");
         String reply = reply(complete ? command.substring(0, command.length() - 6) : command);
         if (reply == null || misbehaviour == Misbehaviour.SILENCE) {
@@ -88,8 +56,7 @@ public final class ScpiStandIn implements AutoCloseable {
             case OVERLOAD -> "9.9E37";
             default -> reply;
         };
-        out.write((text + (complete ? ";1" : "") + "\n").getBytes(StandardCharsets.UTF_8));
-        out.flush();
+        port.say(text + (complete ? ";1" : ""));
     }
 
     private String reply(String command) {
@@ -121,13 +88,6 @@ public final class ScpiStandIn implements AutoCloseable {
 
     @Override
     public void close() throws IOException {
-        closed = true;
-        server.close();
-        disconnect();
-        try {
-            thread.join(2000);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
+        port.close();
     }
 }

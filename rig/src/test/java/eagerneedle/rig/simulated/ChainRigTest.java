@@ -36,7 +36,7 @@ class ChainRigTest {
 
     @Test
     void everyKindOfCalibrationFindsWhatIsHidden() {
-        int trials = 150;
+        int trials = 80;
         Map<String, int[]> hits = new java.util.TreeMap<>();
         for (long seed = 0; seed < trials; seed++) {
             ChainRig rig = new ChainRig(DAY.sheet(), seed, Set.of());
@@ -59,8 +59,8 @@ class ChainRigTest {
             assertThat(reduction.session().calibrationOf("balance").orElseThrow().failure()).isEmpty();
             assertThat(reduction.session().calibrationOf("light").orElseThrow().failure()).isEmpty();
         }
-        // 150 trials: three standard deviations of a true 95 % are 5.3 %.
-        hits.forEach((name, n) -> assertThat(n[0] / (double) (name.equals("tables.lower") ? 8 * trials : trials)).as("coverage of %s", name).isBetween(0.89, 1.0));
+        // 80 trials: three standard deviations of a true 95 % are 7.3 %.
+        hits.forEach((name, n) -> assertThat(n[0] / (double) (name.equals("tables.lower") ? 8 * trials : trials)).as("coverage of %s", name).isBetween(0.87, 1.0));
     }
 
     @Test
