@@ -20,6 +20,7 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -91,7 +92,25 @@ final class ClosureProcedure implements CalibrateStation.Procedure {
         left.setPrefWidth(330);
         left.setMinWidth(290);
         HBox.setHgrow(map, Priority.ALWAYS);
-        all.getChildren().addAll(left, map);
+        ScrollPane scroll = new ScrollPane(left);
+        scroll.setFitToWidth(true);
+        scroll.getStyleClass().add("bare");
+        scroll.setPrefWidth(345);
+        scroll.setMinWidth(300);
+        all.getChildren().addAll(scroll, map);
+        // In a narrow window the map stands under the words.
+        all.widthProperty().addListener((o, was, is) -> {
+            boolean narrow = is.doubleValue() < 640;
+            if (narrow == left.getChildren().contains(map)) {
+                return;
+            }
+            all.getChildren().remove(map);
+            left.getChildren().remove(map);
+            map.setPrefHeight(narrow ? 430 : javafx.scene.layout.Region.USE_COMPUTED_SIZE);
+            map.setMinHeight(narrow ? 430 : 0);
+            HBox.setHgrow(scroll, narrow ? Priority.ALWAYS : Priority.NEVER);
+            (narrow ? left : all).getChildren().add(map);
+        });
         refresh();
     }
 

@@ -44,6 +44,7 @@ import javafx.scene.layout.VBox;
  */
 final class PointProcedure implements CalibrateStation.Procedure {
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu HH:mm").withLocale(java.util.Locale.UK).withZone(ZoneId.systemDefault());
+    private static final double NARROW = 640;
     private final Desk desk;
     private final String name;
     private final Sheet.Channel channel;
@@ -146,6 +147,18 @@ final class PointProcedure implements CalibrateStation.Procedure {
         VBox right = new VBox(4, line, residuals);
         HBox.setHgrow(right, Priority.ALWAYS);
         all.getChildren().setAll(scroll, right);
+        // In a narrow window the pictures stand under the points.
+        all.widthProperty().addListener((o, was, is) -> {
+            boolean narrow = is.doubleValue() < NARROW;
+            if (narrow == left.getChildren().contains(right)) {
+                return;
+            }
+            all.getChildren().remove(right);
+            left.getChildren().remove(right);
+            line.setPrefHeight(narrow ? 220 : javafx.scene.layout.Region.USE_COMPUTED_SIZE);
+            HBox.setHgrow(scroll, narrow ? Priority.ALWAYS : Priority.NEVER);
+            (narrow ? left : all).getChildren().add(right);
+        });
     }
 
     private static String capital(String s) {

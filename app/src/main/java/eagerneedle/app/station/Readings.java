@@ -36,6 +36,19 @@ final class Readings {
         return new Trace(channel.label(), java.util.Arrays.copyOf(t, n), v, channel.labUnit(), n == 0 ? 0 : chain.stepAt(v[n / 2]), List.of());
     }
 
+    /**
+     * True when samples hold something that scatter does not explain: a step or a knock within the window. A slope alone does
+     * not see it, since a single far sample makes the slope's own uncertainty large.
+     */
+    static boolean disturbed(Trace t) {
+        double[] v = t.value().clone();
+        java.util.Arrays.sort(v);
+        double median = v[v.length / 2];
+        double[] away = java.util.Arrays.stream(v).map(x -> Math.abs(x - median)).sorted().toArray();
+        double ordinary = Math.max(1.4826 * away[away.length / 2], t.step());
+        return away[away.length - 1] > 7 * ordinary;
+    }
+
     /** Statistics of live samples; empty when there are too few good ones. */
     static Optional<WindowStatistics> of(Sheet.Channel channel, RawSamples raw) {
         Trace t = trace(channel, raw);

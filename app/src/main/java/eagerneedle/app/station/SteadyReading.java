@@ -5,6 +5,7 @@ import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.RawSamples;
+import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.WindowStatistics;
 import java.io.IOException;
 import java.util.Map;
@@ -31,6 +32,7 @@ final class SteadyReading extends VBox {
     private WindowStatistics settled;
     private long settledAt;
     private double since;
+    private boolean disturbed;
     private long lastTick;
 
     SteadyReading(Desk desk, String name, double seconds, boolean typed) {
@@ -78,7 +80,7 @@ final class SteadyReading extends VBox {
             throw new IllegalArgumentException(e.getMessage());
         }
         RawSamples last = desk.rig().get().last(name, 0.01);
-        since = last.size() == 0 ? 0 : last.time()[last.size() - 1] + 0.1;
+        since = last.size() == 0 ? 0 : last.time()[last.size() - 1] + 0.3;
         live.setText("—");
         steady.setText("collecting · it has just been set");
         steady.getStyleClass().remove("good");
@@ -102,7 +104,7 @@ final class SteadyReading extends VBox {
     }
 
     boolean isSteady() {
-        return now != null && now.n() >= wanted() && now.steady(3);
+        return now != null && now.n() >= wanted() && !disturbed && now.steady(3);
     }
 
     /** A reading taken: its mean, standard uncertainty and how many samples it rests on (0 for a typed one). */
@@ -128,6 +130,9 @@ final class SteadyReading extends VBox {
         if (!justSettled && (now == null || now.n() < wanted())) {
             throw new IllegalArgumentException("The reading is not long enough yet; wait until it is steady for " + Notation.plain(seconds, 2) + " s.");
         }
+        if (!justSettled && disturbed) {
+            throw new IllegalArgumentException("Something moved within the last " + Notation.plain(seconds, 2) + " s; wait until it is steady.");
+        }
         if (!justSettled && !now.steady(3)) {
             throw new IllegalArgumentException("The reading still drifts by " + Notation.plain(now.slope(), 2) + " " + channel().labUnit().pretty() + "/s; wait until it is steady.");
         }
@@ -148,7 +153,9 @@ final class SteadyReading extends VBox {
             steady.setText("Connect the instrument at Rig (key 2) to take readings.");
             return true;
         }
-        now = Readings.of(channel(), Readings.since(desk.rig().get().last(name, seconds), since)).orElse(null);
+        Trace trace = Readings.trace(channel(), Readings.since(desk.rig().get().last(name, seconds), since));
+        now = trace.size() < 4 ? null : WindowStatistics.of(trace);
+        disturbed = now != null && Readings.disturbed(trace);
         if (now == null) {
             live.setText("—");
             steady.setText("No reading: too few samples within reach yet.");
@@ -157,7 +164,7 @@ final class SteadyReading extends VBox {
         String unit = channel().labUnit().pretty();
         live.setText(Notation.bracketed(now.mean(), now.uMean()) + " " + unit);
         boolean ready = isSteady();
-        steady.setText((ready ? "steady" : now.n() < wanted() ? "collecting" : "drifting") + " · " + now.n() + " samples, scatter " + Notation.plain(now.sd(), 2) + " " + unit);
+        steady.setText((ready ? "steady" : now.n() < wanted() ? "collecting" : disturbed ? "something moved" : "drifting") + " · " + now.n() + " samples, scatter " + Notation.plain(now.sd(), 2) + " " + unit);
         steady.getStyleClass().remove("good");
         if (ready) {
             settled = now;

@@ -180,14 +180,14 @@ public record TrimAdvisor(Goal goal, List<Entry> log, int passes) {
     /**
      * Takes a steadied reading.
      *
-     * @param before the steadied reading before the trim was turned; the same as {@code reading} where nothing was turned
+     * @param before the steadied reading before the trim was turned; not looked at where nothing is turned
      */
     public TrimAdvisor taken(double before, double reading) {
         Instruction now = next();
         boolean again = !log.isEmpty() && log.get(log.size() - 1).load() == Load.FULL && passes > 0;
         int pass = passes + (now.trim() == Trim.ZERO && !again ? 1 : 0);
         List<Entry> longer = new ArrayList<>(log);
-        longer.add(new Entry(now.load(), now.trim(), now.aim(), before, reading, pass));
+        longer.add(new Entry(now.load(), now.trim(), now.aim(), now.trim() == Trim.NEITHER ? reading : before, reading, pass));
         return new TrimAdvisor(goal, longer, pass);
     }
 
