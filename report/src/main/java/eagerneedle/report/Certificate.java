@@ -120,8 +120,8 @@ public final class Certificate {
         Fit fit = d == null && c.relation() != Relation.ADJUSTED && c.relation() != Relation.CLOSURE && c.relation() != Relation.OFFSET ? c.fit() : null;
         for (int i = 0; i < points.size(); i++) {
             CalibrationPoint p = points.get(i);
-            double error = d != null ? d.errors()[i] : fit != null ? -fit.residuals()[i] : c.at(p.indication()).value() - refs[i];
-            out.add(Map.of("set", p.reference(), "value", Notation.plain(refs[i], 6), "indication", Notation.bracketed(p.indication(), p.uIndication()), "error", Notation.plain(error, 2), "n", Integer.toString(p.samples()),
+            double residual = d != null ? -d.errors()[i] : fit != null ? fit.residuals()[i] : refs[i] - c.at(p.indication()).value();
+            out.add(Map.of("set", p.reference(), "value", Notation.plain(refs[i], 6), "indication", Notation.bracketed(p.indication(), p.uIndication()), "residual", Notation.plain(residual, 2), "n", Integer.toString(p.samples()),
                     "steady", p.steady() ? "" : "typed or not steady"));
         }
         return out;

@@ -430,29 +430,30 @@ final class PointProcedure implements CalibrateStation.Procedure {
         if (c == null || c.points().isEmpty()) {
             return;
         }
-        table.addRow(0, Labels.quiet("set"), Labels.quiet("indication"), Labels.quiet("error" + (span().isEmpty() || span().length() > 4 ? "" : ", " + span())), Labels.quiet("n"));
+        table.addRow(0, Labels.quiet("set"), Labels.quiet("indication"), Labels.quiet("residual" + (span().isEmpty() || span().length() > 4 ? "" : ", " + span())), Labels.quiet("n"));
         double[] refs = c.references(c.points());
+        double u = java.util.stream.Stream.concat(c.points().stream(), c.verification().stream()).mapToDouble(CalibrationPoint::uIndication).max().orElse(0);
+        int digits = u > 0 ? (int) Math.max(0, Math.min(6, 1 - Math.floor(Math.log10(u)))) : 3;
         int row = 1;
         for (int i = 0; i < c.points().size(); i++) {
-            row(row++, c.points().get(i), complete ? c.at(c.points().get(i).indication()).value() - refs[i] : Double.NaN, "");
+            row(row++, c.points().get(i), complete ? refs[i] - c.at(c.points().get(i).indication()).value() : Double.NaN, "", digits);
         }
         Departure d = complete ? c.departure() : null;
         for (int i = 0; i < c.verification().size(); i++) {
-            row(row++, c.verification().get(i), d == null ? Double.NaN : d.errors()[i], "✓ ");
+            row(row++, c.verification().get(i), d == null ? Double.NaN : -d.errors()[i], "✓ ", digits);
         }
     }
 
-    private void row(int row, CalibrationPoint p, double error, String mark) {
+    private void row(int row, CalibrationPoint p, double residual, String mark, int digits) {
         Label set = new Label(mark + p.reference());
         set.setMinWidth(0);
         set.setMaxWidth(170);
-        Label e = Labels.figure(Double.isNaN(error) ? "—" : signed(error, p.uIndication()));
+        Label e = Labels.figure(Double.isNaN(residual) ? "—" : signed(residual, digits));
         table.addRow(row, set, Labels.figure(Notation.bracketed(p.indication(), p.uIndication())), e, Labels.figure(p.samples() == 0 ? "typed" : Integer.toString(p.samples())));
         GridPane.setHalignment(e, javafx.geometry.HPos.RIGHT);
     }
 
-    private static String signed(double v, double u) {
-        int digits = u > 0 ? (int) Math.max(0, Math.min(6, 1 - Math.floor(Math.log10(u)))) : 3;
+    private static String signed(double v, int digits) {
         return String.format(java.util.Locale.ROOT, "%+." + digits + "f", v).replace('-', '−');
     }
 }
