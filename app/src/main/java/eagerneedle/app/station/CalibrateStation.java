@@ -76,6 +76,13 @@ public final class CalibrateStation implements StationView {
         refresh();
     }
 
+    /** Takes the calibration of a channel over from another bench file. */
+    public void reuse(String channel, java.nio.file.Path file) {
+        if (procedures.get(channel) instanceof PointProcedure p) {
+            p.reuse(file);
+        }
+    }
+
     @Override
     public Node node() {
         return all;

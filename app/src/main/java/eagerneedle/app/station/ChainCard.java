@@ -28,6 +28,7 @@ import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -207,10 +208,38 @@ final class ChainCard extends VBox {
                 change.getItems().add(place);
             }
         }
+        MenuItem tagging = new MenuItem("Tag: position and specimen");
+        tagging.setOnAction(e -> editTag());
+        change.getItems().addAll(new SeparatorMenuItem(), tagging);
         MenuItem back = new MenuItem("As the sheet says");
         back.setDisable(desk.bench().session().setup(name).equals(Setup.AS_SHEET));
         back.setOnAction(e -> set(Setup.AS_SHEET, capital(channel().label()) + ": set up as the sheet says."));
         change.getItems().addAll(new SeparatorMenuItem(), back);
+    }
+
+    /** Two fields in the card for where the sensor sits and on what. */
+    private void editTag() {
+        Sheet.Channel c = channel();
+        TextField position = new TextField(c.position() == null ? "" : c.position());
+        TextField specimen = new TextField(c.specimen() == null ? "" : c.specimen());
+        position.setId("tag-position-" + name);
+        specimen.setId("tag-specimen-" + name);
+        position.setAccessibleText("Position of " + c.label());
+        specimen.setAccessibleText("Specimen under " + c.label());
+        Button keep = new Button("Tag it");
+        keep.setId("tag-keep-" + name);
+        HBox row = new HBox(8, Labels.quiet("position"), position, Labels.quiet("specimen"), specimen, keep);
+        row.setAlignment(Pos.CENTER_LEFT);
+        keep.setOnAction(e -> {
+            getChildren().remove(row);
+            String p = position.getText().isBlank() ? null : position.getText().strip();
+            String s = specimen.getText().isBlank() ? null : specimen.getText().strip();
+            set(desk.bench().session().setup(name).tagged(p, s), "Tagged " + c.label() + (p == null ? "" : " at " + p) + (s == null ? "" : " on " + s) + ".");
+        });
+        position.setOnAction(keep.getOnAction());
+        specimen.setOnAction(keep.getOnAction());
+        getChildren().add(1, row);
+        position.requestFocus();
     }
 
     private void item(Menu place, String words, int at, Link link) {

@@ -17,6 +17,7 @@ import eagerneedle.core.session.Command;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.report.CalibrationPlots;
 import eagerneedle.report.Certificate;
+import eagerneedle.store.bench.BenchFile;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.ZoneId;
@@ -37,6 +38,7 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
 
 /**
  * Any calibration by points: what to set next, the steadied reading, the points with their residuals, verification, keeping,
@@ -61,6 +63,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
     private final Button discard = new Button("Start over");
     private final MenuButton after = new MenuButton("Check after use");
     private final MenuButton certificate = new MenuButton("Certificate");
+    private final Button reuse = new Button("From another session...");
     private final VBox setting = new VBox(6);
     private final GridPane table = new GridPane();
     private final Label result = Labels.wrapped("");
@@ -109,6 +112,10 @@ final class PointProcedure implements CalibrateStation.Procedure {
         certificate.getStyleClass().add("quiet-button");
         item(certificate, "as PDF...", () -> saveCertificate("pdf"));
         item(certificate, "as HTML...", () -> saveCertificate("html"));
+        reuse.setId("reuse-calibration");
+        reuse.getStyleClass().add("quiet-button");
+        reuse.setOnAction(e -> askForSession());
+        Labels.explained(reuse, "Take the calibration of this channel over from the bench file of another session");
         after.setId("after-use");
         after.getStyleClass().add("quiet-button");
         Labels.explained(after, "Repeat the zero or one point after use: what drifted is taken out in proportion to time, kept as an influence, or only told");
@@ -128,7 +135,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
     }
 
     private void build() {
-        javafx.scene.layout.FlowPane keeping = new javafx.scene.layout.FlowPane(8, 6, keep, discard, certificate, after);
+        javafx.scene.layout.FlowPane keeping = new javafx.scene.layout.FlowPane(8, 6, keep, discard, certificate, after, reuse);
         VBox left = new VBox(9, Labels.heading(capital(plan.kind()) + ": " + channel.label()), Labels.wrapped(plan.prepare() == null ? "" : plan.prepare()),
                 Labels.quiet("against " + (plan.reference() == null ? "reference values" : plan.reference()) + (channel.labUnit().pretty().isEmpty() ? "" : "; all in " + channel.labUnit().pretty())));
         if (adjust != null) {
@@ -305,6 +312,32 @@ final class PointProcedure implements CalibrateStation.Procedure {
             }
         }
         return parts.isEmpty() ? "" : " Stored runs follow: " + String.join("; ", parts) + ".";
+    }
+
+    private void askForSession() {
+        FileChooser chooser = new FileChooser();
+        chooser.setTitle("Calibration from another session");
+        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Bench files", "*.needle"));
+        java.io.File f = chooser.showOpenDialog(all.getScene().getWindow());
+        if (f != null) {
+            reuse(f.toPath());
+        }
+    }
+
+    /** Takes over the latest calibration of this channel from another bench file, with its dates and its points. */
+    void reuse(Path file) {
+        Notices.attempt(all, () -> {
+            Calibration found;
+            try (BenchFile other = BenchFile.open(file)) {
+                found = other.session().calibrationOf(name).orElseThrow(() -> new IllegalArgumentException(file.getFileName() + " holds no calibration of the channel " + name + "."));
+            }
+            if (!LabUnit.parse(found.unit()).equals(channel.labUnit()) || found.relation() != plan.toRelation()) {
+                throw new IllegalArgumentException("The channel " + name + " of " + file.getFileName() + " was calibrated in another way or unit; it does not fit here.");
+            }
+            desk.bench().apply(new Command.Calibrate(found));
+            Notices.tell(all, "Taken over: calibrated " + DAY.format(found.taken()) + ", due " + DAY.format(found.due()) + "." + moved());
+        });
+        refresh();
     }
 
     private void saveCertificate(String kind) {

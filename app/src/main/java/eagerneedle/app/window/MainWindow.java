@@ -470,6 +470,11 @@ public final class MainWindow implements Desk {
         return pace;
     }
 
+    /** The work surface of a station. */
+    public StationView view(Station station) {
+        return views.get(station);
+    }
+
     public CourseDial dial() {
         return dial;
     }

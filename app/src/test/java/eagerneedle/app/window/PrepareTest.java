@@ -221,6 +221,34 @@ class PrepareTest {
     }
 
     @Test
+    void aChannelIsTaggedWithItsPlaceAndSpecimen(FxRobot robot) {
+        open(robot, "drying-cabinet");
+        robot.push(KeyCode.DIGIT2);
+        pick(robot, "change-room", "Tag: position");
+        robot.interact(() -> {
+            robot.lookup("#tag-position-room").queryAs(TextField.class).setText("window sill");
+            robot.lookup("#tag-specimen-room").queryAs(TextField.class).setText("TH-SP-14");
+        });
+        fire(robot, "tag-keep-room");
+        assertThat(session().setup("room").position()).isEqualTo("window sill");
+        assertThat(robot.lookup(n -> n instanceof Label l && l.getText().contains("at window sill · on TH-SP-14")).tryQuery()).isPresent();
+    }
+
+    @Test
+    void aCalibrationIsTakenOverFromAnotherSession(FxRobot robot) throws Exception {
+        open(robot, "baggage-chute");
+        Path other = folder.resolve("last-week.needle");
+        eagerneedle.app.command.NeedleCommand.run(new String[] {"simulate", "baggage-chute", "--seed", "9", "-o", other.toString()}, new java.io.PrintStream(java.io.PrintStream.nullOutputStream()), System.err);
+        robot.push(KeyCode.DIGIT3);
+        robot.interact(() -> ((eagerneedle.app.station.CalibrateStation) window.view(eagerneedle.app.bench.Station.CALIBRATE)).reuse("position", other));
+        assertThat(session().calibrationOf("position").orElseThrow().points()).hasSize(6);
+        assertThat(text(robot, "watch-line")).startsWith("Taken over: calibrated 23 Nov 2026");
+        robot.interact(() -> ((eagerneedle.app.station.CalibrateStation) window.view(eagerneedle.app.bench.Station.CALIBRATE)).reuse("position", folder.resolve("baggage-chute.needle.none")));
+        assertThat(text(robot, "watch-line")).contains("is not there");
+        assertThat(session().calibrations()).hasSize(1);
+    }
+
+    @Test
     void anOutputKeepsToItsLimitsAndGoesOffWhenTheInstrumentIsDisconnected(FxRobot robot) throws Exception {
         open(robot, "drying-cabinet");
         connect(robot);
