@@ -20,6 +20,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
+import eagerneedle.core.calibration.AfterUse;
+import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.stockroom.Instrument;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
@@ -53,6 +56,49 @@ class BenchFileTest {
             }
             s = c.apply(s);
             file.save(s, DAY, c.says());
+        }
+    }
+
+    @Test
+    void calibrationsInstrumentsAndSetUpsComeBackAsTheyWere() {
+        String text = SheetReader.shippedText("calibration-day");
+        SheetReader.Located sheet = SheetTrial.read(text, "sheet");
+        Rehearsal r = Rehearsal.of(sheet, Rigs.create("chains", sheet.sheet(), 3, Set.of()), DAY);
+        Path path = folder.resolve("day.needle");
+        Session last;
+        try (BenchFile file = BenchFile.create(path, Session.start(text, "day", DAY))) {
+            file.together(() -> write(file, r));
+            Session s = file.session();
+            Instrument meter = new Instrument("TH-DM-01", "hand instrument", "meter", "ohm", null, List.of("0 ohm", "2 kohm"), "0.01 ohm", 1, "0.1 % of reading", null, 30.0, 2.0, null, null,
+                    List.of(new Instrument.Event(DAY, "calibrated", "x", null, DAY.plusSeconds(9), "passed")), false);
+            s = new Command.TieInput("R_g", "gauge", meter).apply(s);
+            s = new Command.SetUp("light", s.setup("light").withAverage(16).wiredTo("strain").tagged("left", null), "averaged").apply(s);
+            s = new Command.SetRepeats("look", 7).apply(s);
+            s = new Command.StartTimer("warm", "warm", DAY).apply(s);
+            s = new Command.CheckAfterUse("strain", new AfterUse(DAY.plusSeconds(60), List.of(s.calibrationOf("strain").orElseThrow().points().get(0)), AfterUse.Use.CORRECT)).apply(s);
+            s = new Command.KeepRun(Run.captured(90, "look", "hand", DAY, "bench", Run.COUNTS).setUp(s.setups())).apply(s);
+            file.save(s, DAY, "all of it");
+            last = s;
+        }
+        try (BenchFile again = BenchFile.open(path)) {
+            Session back = again.session();
+            assertThat(back.tied()).isEqualTo(last.tied());
+            assertThat(back.setups()).isEqualTo(last.setups());
+            assertThat(back.repeats()).isEqualTo(last.repeats());
+            assertThat(back.timers()).isEqualTo(last.timers());
+            assertThat(back.run(90)).isEqualTo(last.run(90));
+            for (int i = 0; i < last.calibrations().size(); i++) {
+                Calibration was = last.calibrations().get(i);
+                Calibration is = back.calibrations().get(i);
+                assertThat(is.points()).isEqualTo(was.points());
+                assertThat(is.verification()).isEqualTo(was.verification());
+                assertThat(is.after()).isEqualTo(was.after());
+                if (was.closure() != null) {
+                    assertThat(is.closure().readings()).isDeepEqualTo(was.closure().readings());
+                } else {
+                    assertThat(is.at(0.5).sameAs(was.at(0.5))).as("%s, to the last bit, lineage included", was.channel()).isTrue();
+                }
+            }
         }
     }
 
