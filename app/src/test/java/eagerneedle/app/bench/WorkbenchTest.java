@@ -4,6 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import eagerneedle.app.command.NeedleCommand;
+import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.calibration.CalibrationPoint;
+import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
@@ -18,6 +21,7 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneOffset;
+import java.util.List;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -62,6 +66,23 @@ class WorkbenchTest {
         bench = new Workbench(BenchFile.open(file), CLOCK);
         assertThat(bench.session().measured().get("spacing")).isEqualTo("850.0(6) mm");
         assertThat(bench.changed()).isEmpty();
+    }
+
+    @Test
+    void recalibratingReducesStoredRunsAgainAndTheLedgerKnowsWhatMovedAndFromWhere() {
+        Quantity before = bench.reduction().quantity("g").orElseThrow();
+        Calibration old = bench.session().calibrationOf("position").orElseThrow();
+        List<CalibrationPoint> stretched = old.points().stream().map(p -> new CalibrationPoint(p.reference(), p.indication() * 0.99, p.uIndication(), p.samples(), p.steady())).toList();
+        bench.apply(new Command.Calibrate(Calibration.line("again", "position", old.kind(), "m", stretched, CLOCK.instant(), CLOCK.instant().plusSeconds(86400), "x", "")));
+        Quantity now = bench.reduction().quantity("g").orElseThrow();
+        assertThat(now.value() / before.value()).as("a ruler one percent longer").isCloseTo(1 / 0.99, org.assertj.core.api.Assertions.within(1e-3));
+        assertThat(bench.changed()).contains("g");
+        assertThat(bench.before("g").orElseThrow().sameAs(before)).isTrue();
+        bench.apply(new Command.SetMeasured("m_w", "wheels", "0.0250(1) kg"));
+        assertThat(bench.before("g").orElseThrow().sameAs(before)).as("what it was when it was last looked at").isTrue();
+        bench.lookedAt("g");
+        assertThat(bench.before("g")).isEmpty();
+        assertThat(bench.reduction().doubts(now, CLOCK.instant().plusSeconds(90000))).anyMatch(d -> d.contains("position") && d.contains("was due"));
     }
 
     @Test
