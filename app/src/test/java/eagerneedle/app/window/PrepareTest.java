@@ -118,7 +118,7 @@ class PrepareTest {
         WaitForAsyncUtils.waitForFxEvents();
     }
 
-    /** A drag as the window sees it: events at the chip with the pointer over the target. A virtual display loses some of a robot's. */
+    /** A drag as the window sees it: events fired at the chip with the pointer over the target, not the robot's mouse, whose drags were not reliable here. */
     private static void drag(FxRobot robot, String from, String to, Callable<Boolean> done) throws Exception {
         Node chip = robot.lookup(from).query();
         Node target = robot.lookup(to).query();
