@@ -9,6 +9,7 @@ import eagerneedle.core.trace.RawSamples;
 import eagerneedle.rig.driver.Driver;
 import eagerneedle.rig.driver.Drivers;
 import eagerneedle.rig.driver.LineDriver;
+import eagerneedle.rig.driver.ManualDriver;
 import eagerneedle.rig.driver.OutputGuard;
 import eagerneedle.rig.simulated.LineStandIn;
 import eagerneedle.rig.simulated.Rigs;
@@ -72,9 +73,6 @@ public final class LiveRig implements AutoCloseable {
         try {
             this.description = driver.open();
             this.label = standIn != null || description.label().isBlank() ? device.label() : description.label();
-            if (description.units().stream().distinct().count() > 1) {
-                throw new IOException("The instrument sends its channels in different units (" + String.join(", ", description.units()) + "); set it to one.");
-            }
             device.outputs().forEach((name, limits) -> outputs.put(name, new OutputGuard(driver, name, limits, sentence -> news = sentence)));
             driver.configure(rate);
             monitor();
@@ -124,9 +122,36 @@ public final class LiveRig implements AutoCloseable {
         setups = how;
     }
 
-    /** What the samples of a run are in: counts, or the unit the instrument measures in. */
-    public String rawUnit() {
-        return description.units().get(0);
+    /** What the samples of a channel of the sheet are in: counts, or the unit the instrument measures in. */
+    public String rawUnit(String channel) {
+        int at = description.channels().indexOf(input(channel));
+        return at < 0 ? Run.COUNTS : description.units().get(at);
+    }
+
+    /** A new run at this instrument, not yet begun. */
+    public Run run(int id, String capture, String level, java.time.Instant now) {
+        Map<String, String> units = new HashMap<>();
+        sheet.captures().get(capture).channels().stream().filter(c -> !rawUnit(c).equals(Run.COUNTS)).forEach(c -> units.put(c, rawUnit(c)));
+        return Run.captured(id, capture, level, now, label, Run.COUNTS).measuredIn(units).setUp(setups);
+    }
+
+    /** The channels whose readings a person types, in order, with their units; empty for an instrument with an output. */
+    public Map<String, String> typed() {
+        Map<String, String> wanted = new LinkedHashMap<>();
+        if (driver instanceof ManualDriver) {
+            for (int c = 0; c < description.channels().size(); c++) {
+                wanted.put(description.channels().get(c), description.units().get(c));
+            }
+        }
+        return wanted;
+    }
+
+    /** Takes typed readings, one of each channel. @throws IOException with one sentence when they cannot be taken */
+    public void enter(double... readings) throws IOException {
+        if (!(driver instanceof ManualDriver manual)) {
+            throw new IOException("This instrument sends its readings itself.");
+        }
+        manual.enter(readings);
     }
 
     /** Guards over the instrument's outputs, by name. */
@@ -144,11 +169,12 @@ public final class LiveRig implements AutoCloseable {
 
     /** Samples as counts of a channel's converter, which is what chains are read backwards from. */
     private RawSamples counted(String channel, RawSamples raw) {
-        if (rawUnit().equals(Run.COUNTS) || raw.size() == 0 || !sheet.channels().containsKey(channel)) {
+        String unit = rawUnit(channel);
+        if (unit.equals(Run.COUNTS) || raw.size() == 0 || !sheet.channels().containsKey(channel)) {
             return raw;
         }
         Converter converter = setups.getOrDefault(channel, Setup.AS_SHEET).of(sheet.channels().get(channel)).toChain().converter();
-        LabUnit from = LabUnit.parse(rawUnit());
+        LabUnit from = LabUnit.parse(unit);
         double[] counts = new double[raw.size()];
         for (int i = 0; i < counts.length; i++) {
             counts[i] = converter.exactCount(from.convert(raw.values()[i], converter.input()));

@@ -95,6 +95,8 @@ final class ShotsCommand implements Callable<Integer> {
         steps.add(() -> save(window, "calibrate-shunt"));
         steps.add(() -> fire(window, "#calibrate-tables"));
         steps.add(() -> save(window, "calibrate-closure"));
+        steps.add(() -> fire(window, "#calibrate-light"));
+        steps.add(() -> save(window, "calibrate-blank-dark"));
         steps.add(() -> window.go(Station.RIG));
         steps.add(() -> fire(window, "#connect"));
         for (int i = 0; i < 4; i++) {

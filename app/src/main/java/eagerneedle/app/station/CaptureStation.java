@@ -50,6 +50,7 @@ public final class CaptureStation implements StationView {
     private final HBox verdict = new HBox(8, name, keep, discard);
     private final PlotView position = new PlotView("Live trace");
     private final PlotView speed = new PlotView("Live rate of change");
+    private final TypedPanel typed;
     private final Label watchLine = Labels.wrapped("");
     private String capture;
     private String level;
@@ -98,7 +99,8 @@ public final class CaptureStation implements StationView {
         speed.setPrefHeight(190);
         speed.setMinHeight(130);
         VBox.setVgrow(position, Priority.ALWAYS);
-        VBox right = new VBox(8, hint, controls, watchLine, position, speed);
+        typed = new TypedPanel(desk);
+        VBox right = new VBox(8, hint, controls, typed, watchLine, position, speed);
         HBox.setHgrow(right, Priority.ALWAYS);
         all.getChildren().addAll(left, right);
         all.setOnKeyPressed(e -> {
@@ -139,7 +141,7 @@ public final class CaptureStation implements StationView {
         LiveRig rig = desk.rig().get();
         Notices.attempt(all, () -> {
             try {
-                Run run = Run.captured(desk.bench().file().nextRunId(desk.bench().session()), capture, level, desk.bench().clock().instant(), rig.label(), rig.rawUnit()).setUp(desk.bench().session().setups());
+                Run run = rig.run(desk.bench().file().nextRunId(desk.bench().session()), capture, level, desk.bench().clock().instant());
                 rig.arrange(Map.of("capture", capture, "level", level));
                 rig.record(run, desk.bench().file());
                 pending = run;
@@ -242,6 +244,7 @@ public final class CaptureStation implements StationView {
             shown = desk.run().orElse(null);
         }
         refreshControls();
+        typed.refresh();
         if (!recording() && pending == null) {
             showStored();
         }

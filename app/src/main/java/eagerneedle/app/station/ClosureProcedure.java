@@ -1,18 +1,14 @@
 package eagerneedle.app.station;
 
 import eagerneedle.app.plot.PictureView;
-import eagerneedle.app.window.Files;
 import eagerneedle.app.window.Labels;
 import eagerneedle.app.window.Notices;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.ClosureReadings;
 import eagerneedle.core.fit.FitException;
 import eagerneedle.core.quantity.Notation;
-import eagerneedle.core.session.Command;
 import eagerneedle.core.sheet.Sheet;
-import eagerneedle.report.Certificate;
 import eagerneedle.report.picture.ClosureMap;
-import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
@@ -31,6 +27,7 @@ final class ClosureProcedure implements CalibrateStation.Procedure {
     private final String name;
     private final Sheet.Channel channel;
     private final CalibrationDraft draft;
+    private final CalibrationKeeping keeping;
     private final SteadyReading reading;
     private final HBox all = new HBox(22);
     private final Label next = Labels.styled("", "section");
@@ -53,6 +50,7 @@ final class ClosureProcedure implements CalibrateStation.Procedure {
         this.name = name;
         this.channel = desk.bench().sheet().channels().get(name);
         this.draft = new CalibrationDraft(desk, name);
+        this.keeping = new CalibrationKeeping(desk, name, all);
         this.reading = new SteadyReading(desk, name, channel.calibration().seconds(), channel.calibration().typed());
         int n = channel.calibration().divisions();
         readings = new double[n][n];
@@ -84,7 +82,7 @@ final class ClosureProcedure implements CalibrateStation.Procedure {
         keep.setId("keep-calibration");
         keep.setOnAction(e -> keep());
         paper.getStyleClass().add("quiet-button");
-        paper.setOnAction(e -> saveCertificate());
+        paper.setOnAction(e -> keeping.certificate("pdf"));
         HBox read = new HBox(12, reading, take);
         read.setAlignment(Pos.CENTER_LEFT);
         VBox left = new VBox(10, Labels.heading("Circle closure: " + channel.label()), Labels.wrapped(channel.calibration().prepare() == null ? "" : channel.calibration().prepare()),
@@ -151,17 +149,7 @@ final class ClosureProcedure implements CalibrateStation.Procedure {
 
     private void keep() {
         Calibration c = draft.of(List.of(), List.of(), table());
-        if (Notices.attempt(all, () -> desk.bench().apply(new Command.Calibrate(c)))) {
-            Notices.tell(all, "The closure is kept: the errors of all " + 2 * n() + " intervals stand in the ledger.");
-        }
-    }
-
-    private void saveCertificate() {
-        Calibration c = desk.bench().session().calibrationOf(name).orElse(null);
-        Path to = c == null ? null : Files.askFor(all, channel.label() + " certificate.pdf", "*.pdf");
-        if (to != null) {
-            Notices.attempt(all, () -> Files.write(to, Certificate.pdf(c, channel, desk.bench().sheet().place(), desk.bench().clock().instant())));
-        }
+        keeping.keep(c, "The closure is kept: the errors of all " + 2 * n() + " intervals stand in the ledger");
     }
 
     private ClosureReadings table() {

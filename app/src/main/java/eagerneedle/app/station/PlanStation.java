@@ -60,6 +60,7 @@ public final class PlanStation implements StationView {
     private final Label materials = Labels.wrapped("");
     private final VBox cautions = new VBox(4);
     private final FlowPane hand = new FlowPane(6, 6);
+    private List<Instrument> atHand = List.of();
     private final Map<String, MenuButton> ties = new LinkedHashMap<>();
     private final Map<String, Node> rows = new LinkedHashMap<>();
 
@@ -219,30 +220,33 @@ public final class PlanStation implements StationView {
         });
     }
 
-    /** Hand instruments that read at least one input, to be dragged onto it. */
+    /** Hand instruments that read at least one input, to be dragged onto it. Made anew only when they are others, so that a drag outlives a change of the session. */
     private void atHand() {
-        hand.getChildren().setAll(Labels.quiet("drag onto an input:"));
         List<Quantity> nominal = desk.bench().sheet().inputs().keySet().stream().flatMap(k -> desk.bench().plan().quantity(k).stream()).toList();
-        for (Instrument i : desk.stockroom().all()) {
-            if (nominal.stream().anyMatch(i::reads)) {
-                Label chip = new Label(i.name() + " " + i.id());
-                chip.getStyleClass().add("chip");
-                i.objection(desk.bench().clock().instant()).ifPresent(o -> {
-                    chip.setText("▲ " + chip.getText());
-                    chip.setTooltip(new javafx.scene.control.Tooltip(o));
-                });
-                chip.setId("chip-" + i.id());
-                chip.setOnMouseDragged(e -> {
-                    scroll.setCursor(Cursor.CLOSED_HAND);
-                    rows.forEach((key, row) -> row.setStyle(under(row, e) ? "-fx-background-color: -chosen;" : ""));
-                });
-                chip.setOnMouseReleased(e -> {
-                    scroll.setCursor(Cursor.DEFAULT);
-                    rows.values().forEach(row -> row.setStyle(""));
-                    rows.keySet().stream().filter(key -> under(rows.get(key), e)).findFirst().ifPresent(key -> tie(key, desk.bench().sheet().inputs().get(key), i.id()));
-                });
-                hand.getChildren().add(chip);
-            }
+        List<Instrument> now = desk.stockroom().all().stream().filter(i -> nominal.stream().anyMatch(i::reads)).toList();
+        if (now.equals(atHand)) {
+            return;
+        }
+        atHand = now;
+        hand.getChildren().setAll(Labels.quiet("drag onto an input:"));
+        for (Instrument i : now) {
+            Label chip = new Label(i.name() + " " + i.id());
+            chip.getStyleClass().add("chip");
+            i.objection(desk.bench().clock().instant()).ifPresent(o -> {
+                chip.setText("▲ " + chip.getText());
+                chip.setTooltip(new javafx.scene.control.Tooltip(o));
+            });
+            chip.setId("chip-" + i.id());
+            chip.setOnMouseDragged(e -> {
+                scroll.setCursor(Cursor.CLOSED_HAND);
+                rows.forEach((key, row) -> row.setStyle(under(row, e) ? "-fx-background-color: -chosen;" : ""));
+            });
+            chip.setOnMouseReleased(e -> {
+                scroll.setCursor(Cursor.DEFAULT);
+                rows.values().forEach(row -> row.setStyle(""));
+                rows.keySet().stream().filter(key -> under(rows.get(key), e)).findFirst().ifPresent(key -> tie(key, desk.bench().sheet().inputs().get(key), i.id()));
+            });
+            hand.getChildren().add(chip);
         }
         hand.setVisible(hand.getChildren().size() > 1);
         hand.setManaged(hand.isVisible());

@@ -1,27 +1,20 @@
 package eagerneedle.app.station;
 
+import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.plot.PlotView;
-import eagerneedle.app.window.Files;
 import eagerneedle.app.window.Labels;
 import eagerneedle.app.window.Notices;
 import eagerneedle.core.calibration.AfterUse;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.CalibrationPoint;
-import eagerneedle.core.calibration.Departure;
 import eagerneedle.core.calibration.Relation;
-import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.report.CalibrationPlots;
-import eagerneedle.report.Certificate;
-import eagerneedle.store.bench.BenchFile;
-import java.nio.charset.StandardCharsets;
+import eagerneedle.report.picture.TwoRails;
 import java.nio.file.Path;
-import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -34,24 +27,23 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
-import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.stage.FileChooser;
 
 /**
  * Any calibration by points: what to set next, the steadied reading, the points with their residuals, verification, keeping,
  * the certificate, and the check after use. An adjustment comes first where the sheet wants one.
  */
 final class PointProcedure implements CalibrateStation.Procedure {
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu HH:mm").withLocale(java.util.Locale.UK).withZone(ZoneId.systemDefault());
     private static final double NARROW = 640;
     private final Desk desk;
     private final String name;
     private final Sheet.Channel channel;
     private final Sheet.CalibrationPlan plan;
     private final CalibrationDraft draft;
+    private final CalibrationKeeping keeping;
+    private final PictureView rails = new PictureView("Reference values above, what was indicated below", null);
     private final SteadyReading reading;
     private final AdjustPanel adjust;
     private final HBox all = new HBox(22);
@@ -65,7 +57,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
     private final MenuButton certificate = new MenuButton("Certificate");
     private final Button reuse = new Button("From another session...");
     private final VBox setting = new VBox(6);
-    private final GridPane table = new GridPane();
+    private final PointTable table;
     private final Label result = Labels.wrapped("");
     private final PlotView line = new PlotView("Reference against indication");
     private final PlotView residuals = new PlotView("Residuals of the calibration");
@@ -81,6 +73,8 @@ final class PointProcedure implements CalibrateStation.Procedure {
         this.channel = desk.bench().sheet().channels().get(name);
         this.plan = channel.calibration();
         this.draft = new CalibrationDraft(desk, name);
+        this.keeping = new CalibrationKeeping(desk, name, all);
+        this.table = new PointTable(channel.labUnit());
         this.reading = new SteadyReading(desk, name, plan.seconds(), plan.typed());
         this.adjust = plan.toRelation() == Relation.ADJUSTED ? new AdjustPanel(desk, name, reading, this::adjusted) : null;
         reference.setId("reference");
@@ -110,11 +104,14 @@ final class PointProcedure implements CalibrateStation.Procedure {
         discard.setOnAction(e -> startOver());
         certificate.setId("certificate");
         certificate.getStyleClass().add("quiet-button");
-        item(certificate, "as PDF...", () -> saveCertificate("pdf"));
-        item(certificate, "as HTML...", () -> saveCertificate("html"));
+        item(certificate, "as PDF...", () -> keeping.certificate("pdf"));
+        item(certificate, "as HTML...", () -> keeping.certificate("html"));
         reuse.setId("reuse-calibration");
         reuse.getStyleClass().add("quiet-button");
-        reuse.setOnAction(e -> askForSession());
+        reuse.setOnAction(e -> {
+            keeping.askForSession();
+            refresh();
+        });
         Labels.explained(reuse, "Take the calibration of this channel over from the bench file of another session");
         after.setId("after-use");
         after.getStyleClass().add("quiet-button");
@@ -122,8 +119,6 @@ final class PointProcedure implements CalibrateStation.Procedure {
         item(after, "take the drift out in proportion to time", () -> check(AfterUse.Use.CORRECT));
         item(after, "keep the drift as an influence", () -> check(AfterUse.Use.INFLUENCE));
         item(after, "only tell the drift", () -> check(AfterUse.Use.TELL));
-        table.getStyleClass().add("table-cells");
-        table.setStyle("-fx-hgap: 10;");
         build();
         refresh();
     }
@@ -135,13 +130,13 @@ final class PointProcedure implements CalibrateStation.Procedure {
     }
 
     private void build() {
-        javafx.scene.layout.FlowPane keeping = new javafx.scene.layout.FlowPane(8, 6, keep, discard, certificate, after, reuse);
+        javafx.scene.layout.FlowPane acts = new javafx.scene.layout.FlowPane(8, 6, keep, discard, certificate, after, reuse);
         VBox left = new VBox(9, Labels.heading(capital(plan.kind()) + ": " + channel.label()), Labels.wrapped(plan.prepare() == null ? "" : plan.prepare()),
                 Labels.quiet("against " + (plan.reference() == null ? "reference values" : plan.reference()) + (channel.labUnit().pretty().isEmpty() ? "" : "; all in " + channel.labUnit().pretty())));
         if (adjust != null) {
             left.getChildren().addAll(adjust);
         }
-        left.getChildren().addAll(setting, table, result, keeping);
+        left.getChildren().addAll(setting, table, result, acts);
         ScrollPane scroll = new ScrollPane(left);
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("bare");
@@ -150,8 +145,10 @@ final class PointProcedure implements CalibrateStation.Procedure {
         line.emptySays("The picture appears with the first point.");
         residuals.setPrefHeight(170);
         residuals.setMinHeight(140);
-        VBox.setVgrow(line, Priority.ALWAYS);
-        VBox right = new VBox(4, line, residuals);
+        javafx.scene.layout.Region upper = few() ? rails : line;
+        rails.setMinHeight(200);
+        VBox.setVgrow(upper, Priority.ALWAYS);
+        VBox right = new VBox(4, upper, residuals);
         HBox.setHgrow(right, Priority.ALWAYS);
         all.getChildren().setAll(scroll, right);
         // In a narrow window the pictures stand under the points.
@@ -162,7 +159,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
             }
             all.getChildren().remove(right);
             left.getChildren().remove(right);
-            line.setPrefHeight(narrow ? 220 : javafx.scene.layout.Region.USE_COMPUTED_SIZE);
+            upper.setPrefHeight(narrow ? 220 : javafx.scene.layout.Region.USE_COMPUTED_SIZE);
             HBox.setHgrow(scroll, narrow ? Priority.ALWAYS : Priority.NEVER);
             (narrow ? left : all).getChildren().add(right);
         });
@@ -292,68 +289,15 @@ final class PointProcedure implements CalibrateStation.Procedure {
     }
 
     private void keep() {
-        Calibration c = made();
-        if (Notices.attempt(all, () -> desk.bench().apply(new Command.Calibrate(c)))) {
+        if (keeping.keep(made(), "The calibration is kept")) {
             startOver();
-            Notices.tell(all, "The calibration is kept" + c.failure().map(f -> ", but it failed its verification: " + f).orElse(".") + moved());
-            refresh();
         }
     }
 
-    /** What the results of stored runs did when the calibration was kept. */
-    private String moved() {
-        List<String> parts = new ArrayList<>();
-        for (Ledger.Entry e : desk.bench().reduction().ledger().entries()) {
-            if (!e.key().startsWith("run ") && e.source().equals("derived") && parts.size() < 2) {
-                Quantity was = desk.bench().before(e.key()).orElse(null);
-                if (was != null && e.quantity().isPresent() && was.unit().fits(e.quantity().get().unit())) {
-                    parts.add(e.label() + " moved from " + was + " to " + e.quantity().get());
-                }
-            }
-        }
-        return parts.isEmpty() ? "" : " Stored runs follow: " + String.join("; ", parts) + ".";
-    }
-
-    private void askForSession() {
-        FileChooser chooser = new FileChooser();
-        chooser.setTitle("Calibration from another session");
-        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Bench files", "*.needle"));
-        java.io.File f = chooser.showOpenDialog(all.getScene().getWindow());
-        if (f != null) {
-            reuse(f.toPath());
-        }
-    }
-
-    /** Takes over the latest calibration of this channel from another bench file, with its dates and its points. */
+    /** Takes over the latest calibration of this channel from another bench file. */
     void reuse(Path file) {
-        Notices.attempt(all, () -> {
-            Calibration found;
-            try (BenchFile other = BenchFile.open(file)) {
-                found = other.session().calibrationOf(name).orElseThrow(() -> new IllegalArgumentException(file.getFileName() + " holds no calibration of the channel " + name + "."));
-            }
-            if (!LabUnit.parse(found.unit()).equals(channel.labUnit()) || found.relation() != plan.toRelation()) {
-                throw new IllegalArgumentException("The channel " + name + " of " + file.getFileName() + " was calibrated in another way or unit; it does not fit here.");
-            }
-            desk.bench().apply(new Command.Calibrate(found));
-            Notices.tell(all, "Taken over: calibrated " + DAY.format(found.taken()) + ", due " + DAY.format(found.due()) + "." + moved());
-        });
+        keeping.reuse(file);
         refresh();
-    }
-
-    private void saveCertificate(String kind) {
-        Calibration c = desk.bench().session().calibrationOf(name).orElse(null);
-        if (c == null) {
-            Notices.warn(all, "There is no kept calibration yet to certify.");
-            return;
-        }
-        Path to = Files.askFor(all, channel.label() + " certificate." + kind, "*." + kind);
-        if (to != null) {
-            Notices.attempt(all, () -> {
-                var now = desk.bench().clock().instant();
-                Files.write(to, kind.equals("pdf") ? Certificate.pdf(c, channel, desk.bench().sheet().place(), now) : Certificate.html(c, channel, desk.bench().sheet().place(), now).getBytes(StandardCharsets.UTF_8));
-                Notices.tell(all, "Saved " + to.getFileName() + ".");
-            });
-        }
     }
 
     @Override
@@ -410,83 +354,78 @@ final class PointProcedure implements CalibrateStation.Procedure {
         discard.setDisable(!fresh && checking == null);
         certificate.setDisable(stored == null);
         after.setDisable(stored == null || fresh);
-        rows(shown, complete);
-        result.setText(words(shown, stored, fresh, complete));
-        line.plot(shown == null ? null : CalibrationPlots.relation(shown, channel.label()).orElse(null), false);
+        List<PointTable.Row> rows = rows(shown, fresh);
+        table.show(shown, rows);
+        String missing = CalibrationWords.missing(shown, plan.toRelation().fewest(), adjust != null);
+        result.setText(!missing.isEmpty() ? missing : CalibrationWords.of(shown, channel.labUnit()) + (fresh ? "" : CalibrationWords.dates(stored, desk.bench().clock().instant())));
+        if (few()) {
+            List<TwoRails.Strand> strands = strands(shown, rows);
+            rails.show((surface, w, h) -> TwoRails.paint(surface, strands, plan.reference() == null ? "reference" : plan.reference(), channel.labUnit().pretty(), CalibrationWords.difference(channel.labUnit()), w, h));
+        } else {
+            line.plot(shown == null ? null : CalibrationPlots.relation(shown, channel.label()).orElse(null), false);
+        }
         residuals.plot(shown == null ? null : CalibrationPlots.departures(shown, channel.label()).orElse(null), false);
     }
 
-    private String words(Calibration c, Calibration stored, boolean fresh, boolean complete) {
-        int fewest = plan.toRelation().fewest();
-        if (c == null) {
-            return "No calibration yet." + (adjust != null ? "" : fewest == 1 ? " One point is enough, more are better." : " Take at least " + fewest + " points.");
+    /** With few points the two rails say more than a line through them. */
+    private boolean few() {
+        return plan.points().size() <= 3;
+    }
+
+    /** Rows for all points of the plan, taken or not, and for any more; or for the points of the kept calibration. */
+    private List<PointTable.Row> rows(Calibration c, boolean fresh) {
+        List<PointTable.Row> rows = new ArrayList<>();
+        boolean adjusting = plan.toRelation() == Relation.ADJUSTED && taken.size() < 2;
+        if (checking == null && !fresh && c != null) {
+            c.points().forEach(p -> rows.add(row(planned(p), p, false, false)));
+            c.verification().forEach(p -> rows.add(row(planned(p), p, true, false)));
+            return rows;
         }
-        if (!complete) {
-            int more = fewest - c.points().size();
-            return more > 0 ? more + " more to go before there is a " + plan.toRelation().label() + "." : "These points do not determine the relation.";
+        if (checking != null || adjusting) {
+            return rows;
         }
-        StringBuilder b = new StringBuilder();
-        List<Quantity> k = c.coefficients();
-        b.append(switch (c.relation()) {
-            case OFFSET -> "x = indication + " + k.get(0);
-            case FACTOR -> "x = " + k.get(1) + " × indication";
-            case ADJUSTED -> "The indicator reads x itself; " + CalibrationPlots.words(c);
-            case LINE -> "x = " + k.get(0) + " + " + k.get(1) + " × indication\ncorrelation of the two " + Notation.figures(k.get(0).correlation(k.get(1)), 2);
-            default -> "x = " + k.get(0) + " + " + k.get(1) + " × indication + " + k.get(2) + " × indication²" + (k.size() > 3 ? " + ..." : "");
-        }).append(".");
-        if (c.relation() != Relation.ADJUSTED) {
-            b.append("\n").append(String.join(" ", c.fit().remarks()));
+        for (int i = 0; i < planned(); i++) {
+            Sheet.PointPlan p = i < plan.points().size() ? plan.points().get(i) : plan.verify().get(i - plan.points().size());
+            rows.add(row(p, taken.get(i), i >= plan.points().size(), i == current));
         }
-        Departure d = c.departure();
-        if (!c.verification().isEmpty()) {
-            b.append("\n").append(c.failure().map(f -> "▲ Verification failed. " + f).orElse("● Verification holds: largest error " + Notation.plain(d.largest(), 2) + " " + span() + "."));
-            double range = c.validRange()[1] - c.validRange()[0];
-            if (!Double.isNaN(d.linearity()) && c.relation() == Relation.ADJUSTED) {
-                b.append(" Linearity ").append(Notation.plain(100 * d.linearity() / range, 2)).append(" % of span");
-                b.append(Double.isNaN(d.hysteresis()) ? "." : ", hysteresis " + Notation.plain(100 * d.hysteresis() / range, 2) + " %.");
+        taken.keySet().stream().filter(i -> i >= planned()).sorted().forEach(i -> rows.add(row(planned(taken.get(i)), taken.get(i), false, false)));
+        return rows;
+    }
+
+    /** The plan's entry for a point that was taken; one of its own where the plan has none. */
+    private Sheet.PointPlan planned(CalibrationPoint p) {
+        return java.util.stream.Stream.concat(plan.points().stream(), plan.verify().stream()).filter(x -> x.reference().equals(p.reference()) || x.words().equals(p.reference())).findFirst()
+                .orElse(Sheet.PointPlan.of(p.reference()));
+    }
+
+    private PointTable.Row row(Sheet.PointPlan p, CalibrationPoint point, boolean check, boolean now) {
+        String value = "";
+        if (p.say() != null) {
+            try {
+                Quantity q = draft.reference(p.reference());
+                value = Notation.bracketed(q.value(), q.u());
+            } catch (IllegalArgumentException e) {
+                value = "not known yet";
             }
         }
-        if (!fresh) {
-            b.append("\nTaken ").append(DAY.format(stored.taken())).append(", due ").append(DAY.format(stored.due())).append(stored.overdue(desk.bench().clock().instant()) ? ": ▲ overdue." : ".");
-            stored.driftFound().ifPresent(x -> b.append("\nAfter use it had drifted by ").append(x).append("."));
-        }
-        return b.toString();
+        return new PointTable.Row(p.words(), value, point, check, now);
     }
 
-    private String span() {
-        LabUnit u = channel.labUnit();
-        return (u.isAffine() ? LabUnit.KELVIN : u).pretty();
+    /** Reference values with what was indicated at each: the two rails. */
+    private List<TwoRails.Strand> strands(Calibration c, List<PointTable.Row> rows) {
+        List<TwoRails.Strand> strands = new ArrayList<>();
+        for (PointTable.Row r : rows) {
+            try {
+                double reference = r.point() != null && c != null ? c.references(List.of(r.point()))[0] : draft.reference(planned(r).reference()).value();
+                strands.add(new TwoRails.Strand(r.words(), reference, r.point() == null ? Double.NaN : r.point().indication(), r.check(), r.current()));
+            } catch (IllegalArgumentException e) {
+                continue;
+            }
+        }
+        return strands;
     }
 
-    private void rows(Calibration c, boolean complete) {
-        table.getChildren().clear();
-        if (c == null || c.points().isEmpty()) {
-            return;
-        }
-        table.addRow(0, Labels.quiet("set"), Labels.quiet("indication"), Labels.quiet("residual" + (span().isEmpty() || span().length() > 4 ? "" : ", " + span())), Labels.quiet("n"));
-        double[] refs = c.references(c.points());
-        double u = java.util.stream.Stream.concat(c.points().stream(), c.verification().stream()).mapToDouble(CalibrationPoint::uIndication).max().orElse(0);
-        int digits = u > 0 ? (int) Math.max(0, Math.min(6, 1 - Math.floor(Math.log10(u)))) : 3;
-        int row = 1;
-        for (int i = 0; i < c.points().size(); i++) {
-            row(row++, c.points().get(i), complete ? refs[i] - c.at(c.points().get(i).indication()).value() : Double.NaN, "", digits);
-        }
-        Departure d = complete ? c.departure() : null;
-        for (int i = 0; i < c.verification().size(); i++) {
-            row(row++, c.verification().get(i), d == null ? Double.NaN : -d.errors()[i], "✓ ", digits);
-        }
-    }
-
-    private void row(int row, CalibrationPoint p, double residual, String mark, int digits) {
-        Label set = new Label(mark + p.reference());
-        set.setMinWidth(0);
-        set.setMaxWidth(170);
-        Label e = Labels.figure(Double.isNaN(residual) ? "—" : signed(residual, digits));
-        table.addRow(row, set, Labels.figure(Notation.bracketed(p.indication(), p.uIndication())), e, Labels.figure(p.samples() == 0 ? "typed" : Integer.toString(p.samples())));
-        GridPane.setHalignment(e, javafx.geometry.HPos.RIGHT);
-    }
-
-    private static String signed(double v, int digits) {
-        return String.format(java.util.Locale.ROOT, "%+." + digits + "f", v).replace('-', '−');
+    private Sheet.PointPlan planned(PointTable.Row r) {
+        return java.util.stream.Stream.concat(plan.points().stream(), plan.verify().stream()).filter(x -> x.words().equals(r.words())).findFirst().orElse(Sheet.PointPlan.of(r.words()));
     }
 }

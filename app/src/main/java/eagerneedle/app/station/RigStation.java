@@ -47,6 +47,7 @@ public final class RigStation implements StationView {
     private final Button connectAddress = new Button("Connect there");
     private final PlotView live = new PlotView("Live reading of the last ten seconds");
     private final Label real = Labels.quiet("or a real one at");
+    private final TypedPanel typed;
     private TouchPanel touch;
     private LiveRig shownOutputsOf;
     private long lastTick;
@@ -70,7 +71,8 @@ public final class RigStation implements StationView {
         HBox.setHgrow(gap, Priority.ALWAYS);
         HBox head = new HBox(10, Labels.heading("Chains"), gap, wiring, stock);
         head.setAlignment(Pos.CENTER_LEFT);
-        all.getChildren().addAll(head, instrument(sheet), outputs);
+        typed = new TypedPanel(desk);
+        all.getChildren().addAll(head, instrument(sheet), typed, outputs);
         sheet.channels().keySet().forEach(name -> {
             ChainCard card = new ChainCard(desk, name);
             cards.put(name, card);
@@ -106,7 +108,7 @@ public final class RigStation implements StationView {
         connect.setId("connect");
         connect.setDefaultButton(false);
         connect.setOnAction(e -> toggle());
-        Labels.explained(connect, "Start and connect the simulated instrument of this bench");
+        Labels.explained(connect, d.rig() != null ? "Start and connect the simulated instrument of this bench" : "Open fields to type what the display shows");
         mistake.getItems().add(NO_MISTAKE);
         if (d.rig() != null) {
             mistake.getItems().addAll(Rigs.faults(d.rig()));
@@ -115,11 +117,7 @@ public final class RigStation implements StationView {
         mistake.setId("mistake");
         mistake.setAccessibleText("Mistake to rehearse");
         Labels.explained(mistake, "Rehearse with a mistake made at the bench, such as leads exchanged");
-        address.setPromptText(switch (d.driver()) {
-            case "file" -> "file that grows";
-            case "manual" -> "nothing to fill in";
-            default -> "host:port or serial port";
-        });
+        address.setPromptText(d.driver().equals("file") ? "file that grows" : "host:port or serial port");
         address.setText(d.address() == null ? "" : d.address());
         address.setPrefWidth(150);
         address.setId("address");
@@ -145,12 +143,20 @@ public final class RigStation implements StationView {
             refresh();
             return;
         }
-        if (desk.bench().sheet().devices().get(device()).rig() == null) {
-            Notices.warn(connect, "This device has no simulated stand-in; connect to its address instead.");
+        if (byHand()) {
+            open(() -> LiveRig.at(desk.bench().sheet(), device(), "", rate()));
             return;
         }
         Set<String> faults = mistake.getValue().equals(NO_MISTAKE) ? Set.of() : Set.of(mistake.getValue());
         open(() -> LiveRig.simulated(desk.bench().sheet(), device(), rate(), desk.pace(), faults));
+    }
+
+    private Sheet.Device named() {
+        return desk.bench().sheet().devices().get(device());
+    }
+
+    private boolean byHand() {
+        return named().driver().equals("manual") && named().rig() == null;
     }
 
     private double rate() {
@@ -171,7 +177,7 @@ public final class RigStation implements StationView {
                 LiveRig rig = opening.open();
                 Platform.runLater(() -> {
                     desk.connect(rig);
-                    Notices.tell(scroll, rig.label() + " is connected and sends.");
+                    Notices.tell(scroll, rig.label() + (rig.typed().isEmpty() ? " is connected and sends." : " is ready: type what it shows."));
                 });
             } catch (IOException | RuntimeException e) {
                 Platform.runLater(() -> Notices.warn(scroll, e.getMessage()));
@@ -210,13 +216,19 @@ public final class RigStation implements StationView {
     @Override
     public void refresh() {
         boolean connected = desk.rig().isPresent();
-        connect.setText(connected ? "Disconnect" : "Connect the simulated " + desk.bench().sheet().devices().values().stream().findFirst().map(Sheet.Device::label).orElse("instrument"));
+        boolean named = !desk.bench().sheet().devices().isEmpty();
+        connect.setText(connected ? "Disconnect" : !named ? "" : byHand() ? "Take readings by hand" : "Connect the simulated " + named().label());
+        connect.setVisible(connected || named && (byHand() || named().rig() != null));
+        connect.setManaged(connect.isVisible());
+        typed.refresh();
         state.setText(desk.rig().map(this::words).orElse(""));
         mistake.setDisable(connected);
         mistake.setVisible(mistake.getItems().size() > 1);
+        mistake.setManaged(mistake.isVisible());
+        real.setText(named && named().rig() == null ? named().label() + " at" : "or a real one at");
         for (Node n : List.of(real, address, connectAddress)) {
-            n.setVisible(!connected);
-            n.setManaged(!connected);
+            n.setVisible(!connected && named && !byHand());
+            n.setManaged(n.isVisible());
         }
         steps.getChildren().clear();
         stepCards.clear();

@@ -3,15 +3,10 @@ package eagerneedle.app.window;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import eagerneedle.app.bench.Workbench;
 import eagerneedle.core.calibration.AfterUse;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
-import eagerneedle.store.bench.BenchFile;
-import eagerneedle.store.stockroom.Stockroom;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
@@ -19,7 +14,6 @@ import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.List;
 import java.util.concurrent.Callable;
-import java.util.concurrent.TimeUnit;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
@@ -31,22 +25,19 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
-import javafx.scene.input.MouseEvent;
 import javafx.stage.Stage;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.extension.ExtendWith;
 import org.testfx.api.FxRobot;
-import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
 import org.testfx.util.WaitForAsyncUtils;
 
 /** Plan, Rig and Calibrate in the real window: from what is to be found to instruments that can be believed. */
-@ExtendWith(ApplicationExtension.class)
-class PrepareTest {
-    private Path folder;
-    private Stage stage;
-    private MainWindow window;
+class PrepareTest extends BenchWindow {
+    @Start
+    void start(Stage newStage) throws Exception {
+        prepare(newStage);
+    }
+
     private final MovableClock clock = new MovableClock();
 
     /** A clock that a test can move on. */
@@ -69,70 +60,13 @@ class PrepareTest {
         }
     }
 
-    @Start
-    void start(Stage newStage) throws Exception {
-        stage = newStage;
-        folder = Files.createTempDirectory("needle-prepare");
-    }
-
-    @AfterEach
-    void close() {
-        WaitForAsyncUtils.asyncFx(() -> stage.close());
-        WaitForAsyncUtils.waitForFxEvents();
-    }
-
     private void open(FxRobot robot, String method) {
-        SheetReader.Located sheet = SheetReader.read(SheetReader.shippedText(method), method);
-        robot.interact(() -> {
-            Workbench bench = new Workbench(BenchFile.create(folder.resolve(method + ".needle"), Session.start(sheet.text(), sheet.sheet().title(), clock.instant())), clock);
-            window = new MainWindow(stage, bench, clock, 8, Stockroom.demonstration());
-            stage.setX(0);
-            stage.setY(0);
-            stage.show();
-        });
-        WaitForAsyncUtils.waitForFxEvents();
+        openText(robot, SheetReader.shippedText(method), clock);
     }
 
-    private static void await(Callable<Boolean> condition) throws Exception {
-        WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, condition);
-        WaitForAsyncUtils.waitForFxEvents();
-    }
-
-    private static String text(FxRobot robot, String id) {
-        return robot.lookup("#" + id).queryAs(Labeled.class).getText();
-    }
-
-    private static void fire(FxRobot robot, String id) {
-        robot.interact(() -> robot.lookup("#" + id).queryAs(javafx.scene.control.ButtonBase.class).fire());
-        WaitForAsyncUtils.waitForFxEvents();
-    }
-
-    private static void pick(FxRobot robot, String menu, String words) {
-        MenuButton m = robot.lookup("#" + menu).queryAs(MenuButton.class);
-        robot.interact(() -> {
-            if (m.getOnShowing() != null) {
-                m.getOnShowing().handle(null);
-            }
-            m.getItems().stream().filter(i -> i.getText() != null && i.getText().startsWith(words)).findFirst().orElseThrow(() -> new AssertionError("no item " + words)).fire();
-        });
-        WaitForAsyncUtils.waitForFxEvents();
-    }
-
-    /** A drag as the window sees it: events fired at the chip with the pointer over the target, not the robot's mouse, whose drags were not reliable here. */
     private static void drag(FxRobot robot, String from, String to, Callable<Boolean> done) throws Exception {
-        Node chip = robot.lookup(from).query();
-        Node target = robot.lookup(to).query();
-        robot.interact(() -> {
-            var where = target.localToScreen(target.getBoundsInLocal());
-            for (var type : List.of(MouseEvent.MOUSE_PRESSED, MouseEvent.MOUSE_DRAGGED, MouseEvent.MOUSE_RELEASED)) {
-                chip.fireEvent(new MouseEvent(type, 0, 0, where.getCenterX(), where.getCenterY(), MouseButton.PRIMARY, 1, false, false, false, false, type != MouseEvent.MOUSE_RELEASED, false, false, false, false, false, null));
-            }
-        });
+        robot.drag(from, MouseButton.PRIMARY).dropTo(to);
         await(done);
-    }
-
-    private Session session() {
-        return window.bench().session();
     }
 
     private void connect(FxRobot robot) throws Exception {
@@ -357,6 +291,8 @@ class PrepareTest {
         }
         fire(robot, "keep-calibration");
         await(() -> session().calibrationOf("charge").isPresent());
+        assertThat(window.stockroom().find("TH-CI-01").orElseThrow().calibration().orElseThrow().what()).as("the instrument of the chain remembers it").contains("absolute count in the chain of charge meter");
+        assertThat(text(robot, "watch-line")).contains("Entered in the history of TH-CI-01");
         // 0.1204 g of copper is 365.6 C against a display of 352.
         assertThat(window.bench().reduction().quantity("meter_factor").orElseThrow().value()).isCloseTo(1.037, within(0.01));
         fire(robot, "calibrate-input-R_sense");

@@ -15,7 +15,7 @@ import java.util.List;
  * same count back: one general way for every law, exact for what matters here (first order), so that no law needs derivatives
  * of its own.
  *
- * @param stages    in order from the measurand; at least one
+ * @param stages    in order from the measurand; none for a meter that shows the measurand itself
  * @param converter the last link
  */
 public record Chain(List<Stage> stages, Converter converter) {
@@ -23,18 +23,15 @@ public record Chain(List<Stage> stages, Converter converter) {
 
     public Chain {
         stages = List.copyOf(stages);
-        if (stages.isEmpty()) {
-            throw new IllegalArgumentException("A chain needs at least a sensor.");
-        }
     }
 
     /**
-     * The chain that links describe, the converter last.
+     * The chain that links describe, the converter last; a meter that shows the measurand itself is a converter alone.
      *
      * @throws IllegalArgumentException with one sentence when a link makes no sense or does not fit its neighbour
      */
     public static Chain of(List<Link> links) {
-        if (links.size() < 2 || !links.get(links.size() - 1).isConverter()) {
+        if (links.isEmpty() || !links.get(links.size() - 1).isConverter()) {
             throw new IllegalArgumentException("a chain ends with its converter and has one only.");
         }
         List<Stage> stages = new ArrayList<>();
@@ -74,7 +71,7 @@ public record Chain(List<Stage> stages, Converter converter) {
 
     /** Unit of the measurand. */
     public LabUnit unit() {
-        return stages.get(0).input();
+        return stages.isEmpty() ? converter.input() : stages.get(0).input();
     }
 
     /** What arrives at the converter, in its unit; NaN outside the range of a law. */
@@ -135,8 +132,8 @@ public record Chain(List<Stage> stages, Converter converter) {
 
     /** Lowest and highest measurand that can be reached: laws, limits of stages and converter rails together, in {@link #unit()}. */
     public double[] reach() {
-        double low = stages.get(0).lowest();
-        double high = stages.get(0).highest();
+        double low = stages.isEmpty() ? converter.input(converter.lowestCount()) : stages.get(0).lowest();
+        double high = stages.isEmpty() ? converter.input(converter.highestCount()) : stages.get(0).highest();
         for (int i = 0; i < stages.size(); i++) {
             double a = end(stages.get(i), low);
             double b = end(stages.get(i), high);

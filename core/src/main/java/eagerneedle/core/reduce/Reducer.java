@@ -251,9 +251,9 @@ public final class Reducer {
         }
 
         private void trace(Run run, String channelName) {
-            Calibration calibration = run.rawUnit().equals(Run.COUNTS) || !LabUnit.parse(run.rawUnit()).fits(sheet.channels().get(channelName).labUnit()) ? session.calibrationOf(channelName).orElse(null) : null;
+            Calibration calibration = run.rawUnit(channelName).equals(Run.COUNTS) || !LabUnit.parse(run.rawUnit(channelName)).fits(sheet.channels().get(channelName).labUnit()) ? session.calibrationOf(channelName).orElse(null) : null;
             List<Object> stamp = new ArrayList<>();
-            stamp.add(run.rawUnit());
+            stamp.add(run.rawUnit(channelName));
             stamp.add(calibration == null ? "none" : calibration);
             stamp.add(run.setups());
             nodes.put(runKey(run, channelName), new Graph.Node(List.of(), stamp, look -> {
@@ -262,7 +262,7 @@ public final class Reducer {
                     return Outcome.problem(run.name() + " holds no samples of " + channelName + ".");
                 }
                 try {
-                    return Outcome.of(new Value.Signal(toTrace(run.channel(sheet, channelName), run, raw, calibration)));
+                    return Outcome.of(new Value.Signal(toTrace(run.channel(sheet, channelName), run, run.rawUnit(channelName), raw, calibration)));
                 } catch (IllegalArgumentException e) {
                     return Outcome.problem(run.name() + ": " + e.getMessage());
                 }
@@ -347,10 +347,10 @@ public final class Reducer {
     }
 
     /** Raw samples turned into the measurand: chain backwards, then the calibration in force; samples beyond reach are left out. */
-    static Trace toTrace(Sheet.Channel channel, Run run, RawSamples raw, Calibration calibration) {
+    static Trace toTrace(Sheet.Channel channel, Run run, String rawUnit, RawSamples raw, Calibration calibration) {
         LabUnit unit = channel.labUnit();
-        boolean counts = run.rawUnit().equals(Run.COUNTS);
-        LabUnit imported = counts ? null : LabUnit.parse(run.rawUnit());
+        boolean counts = rawUnit.equals(Run.COUNTS);
+        LabUnit imported = counts ? null : LabUnit.parse(rawUnit);
         // Samples in the unit that arrives at the converter come from a meter in its place, unless they are the measurand's already.
         boolean signal = !counts && !imported.fits(unit) && imported.fits(channel.toChain().converter().input());
         Chain chain = counts || signal ? channel.toChain() : null;

@@ -36,7 +36,7 @@ public final class SessionWatch {
                 continue;
             }
             for (String channel : capture.channels()) {
-                if (run.rawUnit().equals(Run.COUNTS)) {
+                if (run.rawUnit(channel).equals(Run.COUNTS)) {
                     found.addAll(ofSamples.computeIfAbsent(run.id() + "/" + channel, k -> samples(run.channel(sheet, channel), run, reduction.source().samples(run.id(), channel))));
                 }
             }
@@ -100,7 +100,7 @@ public final class SessionWatch {
     private static void calibrations(Reduction reduction, Instant now, List<Finding> found) {
         reduction.sheet().channels().forEach((name, channel) -> {
             Calibration c = reduction.session().calibrationOf(name).orElse(null);
-            boolean used = reduction.session().keptRuns().stream().anyMatch(r -> r.rawUnit().equals(Run.COUNTS)
+            boolean used = reduction.session().keptRuns().stream().anyMatch(r -> r.rawUnit(name).equals(Run.COUNTS)
                     && reduction.sheet().captures().get(r.capture()).channels().contains(name));
             if (c == null && channel.calibration() != null && used) {
                 found.add(Finding.ofSession("not calibrated", Severity.ATTENTION, capital(channel.label()) + " is not calibrated.",

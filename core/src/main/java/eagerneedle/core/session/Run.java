@@ -21,19 +21,21 @@ import java.util.Map;
  * @param leftOut why it is left out of the results though kept; null while it takes part
  * @param windows windows set by hand, by name; others are proposed
  * @param setups  how the channels were set up when it was captured, where that differed from the sheet
+ * @param rawUnits what the samples of a channel are in, by channel, where that is not {@code rawUnit}
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Run(int id, String name, String capture, String level, Instant started, String source, String rawUnit, String discard, String leftOut,
-                  Map<String, Window> windows, Map<String, Setup> setups) {
+                  Map<String, Window> windows, Map<String, Setup> setups, Map<String, String> rawUnits) {
     public static final String COUNTS = "counts";
 
     public Run {
         windows = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(windows));
         setups = setups == null ? Map.of() : java.util.Collections.unmodifiableMap(new LinkedHashMap<>(setups));
+        rawUnits = rawUnits == null ? Map.of() : Map.copyOf(rawUnits);
     }
 
     public static Run captured(int id, String capture, String level, Instant started, String source, String rawUnit) {
-        return new Run(id, "Run " + id, capture, level, started, source, rawUnit, null, null, Map.of(), Map.of());
+        return new Run(id, "Run " + id, capture, level, started, source, rawUnit, null, null, Map.of(), Map.of(), Map.of());
     }
 
     /** True when it is neither discarded nor left out. */
@@ -42,20 +44,30 @@ public record Run(int id, String name, String capture, String level, Instant sta
     }
 
     public Run named(String newName) {
-        return new Run(id, newName, capture, level, started, source, rawUnit, discard, leftOut, windows, setups);
+        return new Run(id, newName, capture, level, started, source, rawUnit, discard, leftOut, windows, setups, rawUnits);
     }
 
     public Run discarded(String reason) {
-        return new Run(id, name, capture, level, started, source, rawUnit, reason, leftOut, windows, setups);
+        return new Run(id, name, capture, level, started, source, rawUnit, reason, leftOut, windows, setups, rawUnits);
     }
 
     public Run leftOut(String reason) {
-        return new Run(id, name, capture, level, started, source, rawUnit, discard, reason, windows, setups);
+        return new Run(id, name, capture, level, started, source, rawUnit, discard, reason, windows, setups, rawUnits);
     }
 
     /** Captured with channels set up in this way. */
     public Run setUp(Map<String, Setup> how) {
-        return new Run(id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, how);
+        return new Run(id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, how, rawUnits);
+    }
+
+    /** With samples in these units, by channel. */
+    public Run measuredIn(Map<String, String> units) {
+        return new Run(id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, setups, units);
+    }
+
+    /** What the samples of a channel are in. */
+    public String rawUnit(String channel) {
+        return rawUnits.getOrDefault(channel, rawUnit);
     }
 
     /** A channel of the sheet as it was set up for this run. */
@@ -71,6 +83,6 @@ public record Run(int id, String name, String capture, String level, Instant sta
         } else {
             w.put(windowName, window);
         }
-        return new Run(id, name, capture, level, started, source, rawUnit, discard, leftOut, w, setups);
+        return new Run(id, name, capture, level, started, source, rawUnit, discard, leftOut, w, setups, rawUnits);
     }
 }

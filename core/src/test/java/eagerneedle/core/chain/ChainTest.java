@@ -59,13 +59,24 @@ class ChainTest {
     }
 
     @Test
+    void aMeterThatShowsTheMeasurandIsAConverterAlone() {
+        Chain meter = Chain.of(List.of(Link.converter("meter", "V", -10, 10, 12, null)));
+        assertThat(meter.unit().symbol()).isEqualTo("V");
+        assertThat(meter.step()).isCloseTo(20.0 / 4096, within(1e-12));
+        assertThat(meter.reach()).containsExactly(-10, meter.indication(4095));
+        assertThat(meter.indication(meter.exactCounts(1.234))).isCloseTo(1.234, within(1e-12));
+        assertThat(meter.noiseAt(1)).isZero();
+    }
+
+    @Test
     void impossibleLinksAreRefusedWithASentence() {
         Link timer = Link.counter("timer", "ms", 0.004, 14);
         assertThatThrownBy(() -> Stage.of(Link.linear("sensor", "dead", "m", "V", "0", null))).hasMessageContaining("gain");
         assertThatThrownBy(() -> Stage.of(Link.linear("sensor", "narrow", "m", "V", "1", null).within(1, 1))).hasMessageContaining("narrow");
         assertThatThrownBy(() -> Converter.of(Link.counter("c", "V", 0, 12))).hasMessageContaining("step");
         assertThatThrownBy(() -> Converter.of(Link.counter("c", "V", 1, 64))).hasMessageContaining("32 bits");
-        assertThatThrownBy(() -> Chain.of(List.of(timer))).hasMessageContaining("converter");
+        assertThatThrownBy(() -> Chain.of(List.of())).hasMessageContaining("converter");
+        assertThatThrownBy(() -> Chain.of(List.of(timer, timer))).hasMessageContaining("converter");
         assertThatThrownBy(() -> Chain.of(List.of(Link.linear("sensor", "echo", "m", "V", "1", null), timer))).hasMessage("echo gives V, but timer takes ms.");
         assertThatThrownBy(() -> Stage.of(Link.sensor("pair", "degC", "ohm", "thermocouple", Map.of("pair", "K")))).hasMessageContaining("gives mV");
         assertThatThrownBy(() -> Stage.of(Link.sensor("gauge", "", "V", "brigde", Map.of()))).hasMessageContaining("did you mean bridge");

@@ -35,6 +35,22 @@ class PreparingPicturesTest {
     }
 
     @Test
+    void theTwoRailsLeanByWhatIsStatedBesideThem() {
+        assertThat(TwoRails.magnification(0.001, 1)).isEqualTo(100);
+        assertThat(TwoRails.magnification(0.3, 100)).isEqualTo(20);
+        assertThat(TwoRails.magnification(50, 100)).as("never smaller than they are").isEqualTo(1);
+        assertThat(TwoRails.magnification(0, 100)).isEqualTo(1);
+        SvgSurface s = new SvgSurface(420, 360, false, "r");
+        TwoRails.paint(s, List.of(new TwoRails.Strand("ice point", 0, 0.12, false, false), new TwoRails.Strand("boiling point", 99.3, Double.NaN, false, true)), "fixed points", "°C", "K", 420, 360);
+        String svg = s.document("x");
+        assertThat(svg).contains(">ice point<").contains(">boiling point<").contains(">+0.12 K<").contains("lean drawn ×50").contains(Ink.NEEDLE.web(false));
+        assertThat(count(svg, Ink.TRACE1.web(false))).as("one strand with its two pegs").isGreaterThanOrEqualTo(3);
+        SvgSurface empty = new SvgSurface(420, 360, false, "r");
+        TwoRails.paint(empty, List.of(), "fixed points", "°C", "K", 420, 360);
+        assertThat(empty.document("x")).contains("appears with the first point");
+    }
+
+    @Test
     void theRibbonTellsTransferStepAndReachOfEveryStage() {
         Sheet.Channel c = SheetReader.read(SheetReader.shippedText("drying-cabinet"), "x").sheet().channels().get("cabinet");
         Chain chain = c.toChain();

@@ -16,19 +16,15 @@ import java.util.regex.Pattern;
  * channels, named with their units in a header row. A row counts once its line has ended, so that half a line is waited for.
  * A file that is written anew is read from its start; one that goes away is waited for.
  */
-public final class FileDriver implements Driver {
+public final class FileDriver extends Sampler {
     private static final int LOOK_MS = 100;
     private static final int SILENT_AFTER_MS = 5000;
     private static final Pattern NAMED = Pattern.compile("(.*?)\\s*[\\[(](.*)[\\])]\\s*");
 
     private final Path file;
     private final Batch batch = new Batch();
-    private volatile State state = State.CLOSED;
-    private volatile Sink sink;
-    private volatile long unreadable;
     private Description description;
     private char separator = ',';
-    private Thread watcher;
 
     public FileDriver(Path file) {
         this.file = file;
@@ -100,9 +96,7 @@ public final class FileDriver implements Driver {
         sink = newSink;
         state = State.RUNNING;
         long from = Files.exists(file) ? Files.size(file) : 0;
-        watcher = new Thread(() -> watch(newSink, from), "file driver " + file.getFileName());
-        watcher.setDaemon(true);
-        watcher.start();
+        work("file driver " + file.getFileName(), () -> watch(newSink, from));
     }
 
     private void watch(Sink to, long from) {
@@ -112,7 +106,7 @@ public final class FileDriver implements Driver {
         while (sink == to) {
             try (RandomAccessFile f = new RandomAccessFile(file.toFile(), "r")) {
                 if (state == State.LOST) {
-                    news(to, State.RUNNING, "The file is back.");
+                    tell(State.RUNNING, "The file is back.");
                     heard = System.nanoTime();
                 }
                 if (f.length() < position) {
@@ -128,19 +122,19 @@ public final class FileDriver implements Driver {
                     if (!batch.isEmpty()) {
                         heard = System.nanoTime();
                         if (state == State.SILENT) {
-                            news(to, State.RUNNING, "The file grows again.");
+                            tell(State.RUNNING, "The file grows again.");
                         }
                         to.block(batch.take());
                     }
                 } else if (state == State.RUNNING && System.nanoTime() - heard > SILENT_AFTER_MS * 1_000_000L) {
-                    news(to, State.SILENT, "The file does not grow any more; what came is kept. See whether the other program still runs.");
+                    tell(State.SILENT, "The file does not grow any more; what came is kept. See whether the other program still runs.");
                 }
                 if (bytes.length == 1 << 20) {
                     continue;
                 }
             } catch (IOException e) {
                 if (state != State.LOST && sink == to) {
-                    news(to, State.LOST, "The file is gone; what came is kept. It is being waited for.");
+                    tell(State.LOST, "The file is gone; what came is kept. It is being waited for.");
                 }
             }
             try {
@@ -149,11 +143,6 @@ public final class FileDriver implements Driver {
                 return;
             }
         }
-    }
-
-    private void news(Sink to, State now, String sentence) {
-        state = now;
-        to.state(now, sentence);
     }
 
     private void take(String text, StringBuilder half) {
@@ -196,12 +185,11 @@ public final class FileDriver implements Driver {
             Description again = described(line);
             if (again.channels().equals(description.channels())) {
                 boolean same = again.units().equals(description.units());
-                Sink to = sink;
-                if (!same && to != null) {
-                    news(to, State.REFUSED, "The file goes on in other units (" + String.join(", ", again.units()).toLowerCase(Locale.ROOT) + " for " + String.join(", ", description.units())
+                if (!same && sink != null) {
+                    tell(State.REFUSED, "The file goes on in other units (" + String.join(", ", again.units()).toLowerCase(Locale.ROOT) + " for " + String.join(", ", description.units())
                             + "); nothing of that is kept. Connect again to take the new units.");
-                } else if (to != null && state == State.REFUSED) {
-                    news(to, State.RUNNING, "The file goes on in the units of before.");
+                } else if (sink != null && state == State.REFUSED) {
+                    tell(State.RUNNING, "The file goes on in the units of before.");
                 }
                 return;
             }
@@ -213,33 +201,7 @@ public final class FileDriver implements Driver {
 
     @Override
     public void stop() {
-        sink = null;
-        Thread w = watcher;
-        watcher = null;
-        if (w != null && w != Thread.currentThread()) {
-            w.interrupt();
-            try {
-                w.join(2000);
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-            }
-        }
+        endWork();
         state = state == State.CLOSED ? state : State.READY;
-    }
-
-    @Override
-    public State state() {
-        return state;
-    }
-
-    @Override
-    public long unreadable() {
-        return unreadable;
-    }
-
-    @Override
-    public void close() {
-        stop();
-        state = State.CLOSED;
     }
 }

@@ -19,24 +19,19 @@ import java.util.concurrent.TimeUnit;
  * made safe first, and sampling goes on; the instrument's clock shows the gap. An instrument that comes back with other
  * channels or other units is refused: its numbers would mean something else.
  */
-public final class LineDriver implements Driver, Conversation.Listener {
+public final class LineDriver extends WireSampler {
     private static final int SILENT_AFTER_MS = 1500;
     private static final int ALIVE_MS = 500;
     private static final int ANSWER_MS = 2000;
     private static final double CLOCK_WRAP = 4294.967296;
 
-    private final Wire wire;
     private final boolean edges;
     private final CountDownLatch described = new CountDownLatch(1);
     private final BlockingQueue<String> confirmations = new LinkedBlockingQueue<>();
     private final Map<String, Double> outputs = new ConcurrentHashMap<>();
     private final Batch batch = new Batch();
-    private volatile Conversation talk;
-    private volatile State state = State.CLOSED;
-    private volatile Sink sink;
     private volatile Description description;
     private volatile double rate = 10;
-    private volatile long unreadable;
     private volatile double lastRaw = Double.NaN;
     private volatile boolean awaitingRestart;
     private volatile long startedAt;
@@ -50,7 +45,7 @@ public final class LineDriver implements Driver, Conversation.Listener {
     }
 
     private LineDriver(Wire wire, boolean edges) {
-        this.wire = wire;
+        super(wire);
         this.edges = edges;
     }
 
@@ -65,9 +60,9 @@ public final class LineDriver implements Driver, Conversation.Listener {
 
     @Override
     public Description open() throws IOException {
-        talk = new Conversation(wire, this, "line driver");
+        connect("line driver");
         try {
-            talk.send("describe");
+            send("describe");
             if (!described.await(ANSWER_MS, TimeUnit.MILLISECONDS)) {
                 throw new IOException("Something answers at " + wire.name() + " but does not say what it is; check that it is a line-protocol logger" + (edges ? " or gate timer." : "."));
             }
@@ -118,16 +113,6 @@ public final class LineDriver implements Driver, Conversation.Listener {
     }
 
     @Override
-    public State state() {
-        return state;
-    }
-
-    @Override
-    public long unreadable() {
-        return unreadable;
-    }
-
-    @Override
     public void identify() throws IOException {
         send("identify");
     }
@@ -173,14 +158,6 @@ public final class LineDriver implements Driver, Conversation.Listener {
         send(line.toString());
     }
 
-    private void send(String line) throws IOException {
-        Conversation t = talk;
-        if (t == null) {
-            throw new IOException("The instrument is not connected.");
-        }
-        t.send(line);
-    }
-
     @Override
     public void line(String line) {
         if (line.startsWith("=")) {
@@ -224,13 +201,6 @@ public final class LineDriver implements Driver, Conversation.Listener {
             parts.add(d.channels().get(i) + " in " + d.units().get(i));
         }
         return String.join(", ", parts);
-    }
-
-    private void tell(String sentence) {
-        Sink to = sink;
-        if (to != null) {
-            to.state(state, sentence);
-        }
     }
 
     private void sample(String line) {
@@ -335,23 +305,13 @@ public final class LineDriver implements Driver, Conversation.Listener {
 
     @Override
     public void close() {
-        Conversation t = talk;
-        if (t != null && state != State.CLOSED) {
-            try {
-                if (!outputs.isEmpty()) {
-                    t.send("safe");
-                }
-                if (state == State.RUNNING) {
-                    t.send("stop");
-                }
-            } catch (IOException e) {
-                // It is gone; its own watchdog makes it safe.
+        hangUp(() -> {
+            if (!outputs.isEmpty()) {
+                send("safe");
             }
-        }
-        state = State.CLOSED;
-        sink = null;
-        if (t != null) {
-            t.close();
-        }
+            if (state == State.RUNNING) {
+                send("stop");
+            }
+        });
     }
 }

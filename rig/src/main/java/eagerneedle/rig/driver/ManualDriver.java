@@ -5,14 +5,12 @@ import java.util.List;
 import java.util.function.LongSupplier;
 
 /** Readings that a person types: each entry is one sample of all channels, at the moment it is entered. */
-public final class ManualDriver implements Driver {
+public final class ManualDriver extends Sampler {
     private final String label;
     private final List<String> channels;
     private final List<String> units;
     private final LongSupplier nanos;
     private final Batch batch = new Batch();
-    private volatile State state = State.CLOSED;
-    private volatile Sink sink;
     private long start;
 
     /** @param nanos a clock that only rises, in ns */
@@ -72,21 +70,5 @@ public final class ManualDriver implements Driver {
     public void stop() {
         sink = null;
         state = state == State.RUNNING ? State.READY : state;
-    }
-
-    @Override
-    public State state() {
-        return state;
-    }
-
-    @Override
-    public long unreadable() {
-        return 0;
-    }
-
-    @Override
-    public void close() {
-        stop();
-        state = State.CLOSED;
     }
 }

@@ -20,23 +20,17 @@ import java.util.concurrent.locks.LockSupport;
  * its other half would pass for the answer to the next query. After an answer that is not whole the driver waits until
  * nothing more comes before it asks again.
  */
-public final class ScpiDriver implements Driver, Conversation.Listener {
+public final class ScpiDriver extends WireSampler {
     private static final int ANSWER_MS = 1000;
     private static final int SETTLE_MS = 60;
 
-    private final Wire wire;
     private final Map<String, String> queries;
     private final Map<String, String> units;
     private final Map<String, String> commands;
     private final BlockingQueue<String> answers = new LinkedBlockingQueue<>();
     private final Map<String, Double> safe;
-    private volatile Conversation talk;
-    private volatile State state = State.CLOSED;
-    private volatile Sink sink;
     private volatile double rate = 2;
-    private volatile long unreadable;
     private volatile boolean on;
-    private Thread poller;
 
     /**
      * An instrument over a wire.
@@ -47,7 +41,7 @@ public final class ScpiDriver implements Driver, Conversation.Listener {
      * @param safe     the value at which each output is off
      */
     public ScpiDriver(Wire wire, Map<String, String> queries, Map<String, String> units, Map<String, String> commands, Map<String, Double> safe) {
-        this.wire = wire;
+        super(wire);
         this.queries = queries;
         this.units = units;
         this.commands = commands;
@@ -56,7 +50,7 @@ public final class ScpiDriver implements Driver, Conversation.Listener {
 
     @Override
     public Description open() throws IOException {
-        talk = new Conversation(wire, this, "scpi driver");
+        connect("scpi driver");
         String id;
         try {
             id = ask("*IDN?");
@@ -86,14 +80,6 @@ public final class ScpiDriver implements Driver, Conversation.Listener {
         }
     }
 
-    private void send(String line) throws IOException {
-        Conversation t = talk;
-        if (t == null) {
-            throw new IOException("The instrument is not connected.");
-        }
-        t.send(line);
-    }
-
     @Override
     public void configure(double newRate) {
         rate = newRate;
@@ -105,9 +91,7 @@ public final class ScpiDriver implements Driver, Conversation.Listener {
         unreadable = 0;
         sink = newSink;
         state = state == State.LOST ? State.LOST : State.RUNNING;
-        poller = new Thread(() -> poll(newSink), "scpi poller " + wire.name());
-        poller.setDaemon(true);
-        poller.start();
+        work("scpi poller " + wire.name(), () -> poll(newSink));
     }
 
     private void poll(Sink to) {
@@ -181,17 +165,7 @@ public final class ScpiDriver implements Driver, Conversation.Listener {
 
     @Override
     public void stop() {
-        sink = null;
-        Thread p = poller;
-        poller = null;
-        if (p != null && p != Thread.currentThread()) {
-            p.interrupt();
-            try {
-                p.join(2 * ANSWER_MS);
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-            }
-        }
+        endWork();
         state = state == State.RUNNING || state == State.SILENT ? State.READY : state;
     }
 
@@ -230,51 +204,28 @@ public final class ScpiDriver implements Driver, Conversation.Listener {
     public void lost() {
         boolean had = on;
         on = false;
-        state = State.LOST;
-        Sink to = sink;
-        if (to != null) {
-            to.state(state, "The connection to the instrument is lost; what came is kept. It is being tried again." + (had ? " Its output may still be on: go and switch it off." : ""));
-        }
+        tell(State.LOST, "The connection to the instrument is lost; what came is kept. It is being tried again." + (had ? " Its output may still be on: go and switch it off." : ""));
     }
 
     @Override
     public void back() throws IOException {
+        makeSafe();
+        tell(sink == null ? State.READY : State.RUNNING, "The instrument is back; its outputs were switched off first.");
+    }
+
+    private void makeSafe() throws IOException {
         for (Map.Entry<String, String> c : commands.entrySet()) {
             send(c.getValue().replace("%s", Double.toString(safe.getOrDefault(c.getKey(), 0.0))));
         }
-        Sink to = sink;
-        state = to == null ? State.READY : State.RUNNING;
-        if (to != null) {
-            to.state(state, "The instrument is back; its outputs were switched off first.");
-        }
-    }
-
-    @Override
-    public State state() {
-        return state;
-    }
-
-    @Override
-    public long unreadable() {
-        return unreadable;
     }
 
     @Override
     public void close() {
         stop();
-        Conversation t = talk;
-        if (t != null && state != State.CLOSED && on) {
-            try {
-                for (Map.Entry<String, String> c : commands.entrySet()) {
-                    t.send(c.getValue().replace("%s", Double.toString(safe.getOrDefault(c.getKey(), 0.0))));
-                }
-            } catch (IOException e) {
-                // It is gone.
+        hangUp(() -> {
+            if (on) {
+                makeSafe();
             }
-        }
-        state = State.CLOSED;
-        if (t != null) {
-            t.close();
-        }
+        });
     }
 }

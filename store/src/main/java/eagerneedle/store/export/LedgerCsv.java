@@ -35,7 +35,7 @@ public final class LedgerCsv {
     /** A run: its clock, its raw values as they came, and the measurand where it could be worked out. */
     public static String of(Run run, String channel, RawSamples raw, Trace trace) {
         return print(csv -> {
-            csv.printRecord("time (s)", channel + " raw (" + run.rawUnit() + ")", channel + " (" + trace.unit().symbol() + ")");
+            csv.printRecord("time (s)", channel + " raw (" + run.rawUnit(channel) + ")", channel + " (" + trace.unit().symbol() + ")");
             int at = 0;
             for (int i = 0; i < raw.size(); i++) {
                 boolean known = at < trace.size() && trace.time()[at] == raw.time()[i];

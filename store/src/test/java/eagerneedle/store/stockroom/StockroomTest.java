@@ -3,12 +3,15 @@ package eagerneedle.store.stockroom;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import eagerneedle.core.chain.Link;
+import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.stockroom.Instrument;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
+import java.util.Objects;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -27,6 +30,16 @@ class StockroomTest {
             Instant day = Instant.parse("2026-11-23T09:00:00Z");
             assertThat(all.stream().filter(i -> i.objection(day).isPresent()).map(Instrument::id)).as("some are overdue, as in life").contains("TH-CP-04", "TH-BA-05", "TH-GS-01").hasSizeLessThan(8);
             assertThat(s.find("TH-SP-11").orElseThrow().history()).hasSize(2);
+        }
+    }
+
+    @Test
+    void everyInstrumentOfAShippedSheetIsInTheInventory() {
+        try (Stockroom s = Stockroom.demonstration()) {
+            for (String id : SheetReader.shipped()) {
+                SheetReader.read(SheetReader.shippedText(id), id).sheet().channels().values().stream().flatMap(c -> c.chain().stream()).map(Link::instrument).filter(Objects::nonNull)
+                        .forEach(serial -> assertThat(s.find(serial)).as("%s of %s", serial, id).isPresent());
+            }
         }
     }
 

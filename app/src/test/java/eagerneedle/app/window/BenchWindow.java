@@ -1,0 +1,89 @@
+package eagerneedle.app.window;
+
+import eagerneedle.app.bench.Workbench;
+import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.stockroom.Stockroom;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
+import javafx.scene.control.ButtonBase;
+import javafx.scene.control.Labeled;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.TextField;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.extension.ExtendWith;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.ApplicationExtension;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** The real window on a fresh session, and hands to work it with. */
+@ExtendWith(ApplicationExtension.class)
+abstract class BenchWindow {
+    Path folder;
+    Stage stage;
+    MainWindow window;
+
+    /** To be called from the test class's own start method. */
+    void prepare(Stage newStage) throws Exception {
+        stage = newStage;
+        folder = Files.createTempDirectory("needle-window");
+    }
+
+    @AfterEach
+    void close() {
+        WaitForAsyncUtils.asyncFx(() -> stage.close());
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    /** Opens a window on a new session of a sheet's text. */
+    void openText(FxRobot robot, String text, Clock clock) {
+        SheetReader.Located sheet = SheetReader.read(text, "the test's sheet");
+        robot.interact(() -> {
+            Workbench bench = new Workbench(BenchFile.create(folder.resolve(sheet.sheet().id() + ".needle"), Session.start(text, sheet.sheet().title(), clock.instant())), clock);
+            window = new MainWindow(stage, bench, clock, 8, Stockroom.demonstration());
+            stage.setX(0);
+            stage.setY(0);
+            stage.show();
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    static void await(Callable<Boolean> condition) throws Exception {
+        WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, condition);
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    static String text(FxRobot robot, String id) {
+        return robot.lookup("#" + id).queryAs(Labeled.class).getText();
+    }
+
+    static void fire(FxRobot robot, String id) {
+        robot.interact(() -> robot.lookup("#" + id).queryAs(ButtonBase.class).fire());
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    static void type(FxRobot robot, String id, String text) {
+        robot.interact(() -> robot.lookup("#" + id).queryAs(TextField.class).setText(text));
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    static void pick(FxRobot robot, String menu, String words) {
+        MenuButton m = robot.lookup("#" + menu).queryAs(MenuButton.class);
+        robot.interact(() -> {
+            if (m.getOnShowing() != null) {
+                m.getOnShowing().handle(null);
+            }
+            m.getItems().stream().filter(i -> i.getText() != null && i.getText().startsWith(words)).findFirst().orElseThrow(() -> new AssertionError("no item " + words)).fire();
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    Session session() {
+        return window.bench().session();
+    }
+}
