@@ -21,6 +21,15 @@ public record RawSamples(double[] time, double[] values) {
         return time.length;
     }
 
+    /** The samples from one moment to another, both included, in s. */
+    public RawSamples between(double from, double to) {
+        int a = Arrays.binarySearch(time, from);
+        int b = Arrays.binarySearch(time, to);
+        a = a < 0 ? -a - 1 : a;
+        b = b < 0 ? -b - 1 : b + 1;
+        return a >= b ? NONE : a == 0 && b == size() ? this : new RawSamples(Arrays.copyOfRange(time, a, b), Arrays.copyOfRange(values, a, b));
+    }
+
     public RawSamples plus(RawSamples more) {
         double[] t = Arrays.copyOf(time, size() + more.size());
         double[] v = Arrays.copyOf(values, size() + more.size());

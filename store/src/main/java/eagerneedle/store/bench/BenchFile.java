@@ -3,6 +3,7 @@ package eagerneedle.store.bench;
 import eagerneedle.core.reduce.SampleSource;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
+import eagerneedle.core.trace.Pyramid;
 import eagerneedle.core.trace.RawSamples;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -28,8 +29,7 @@ import java.util.zip.DataFormatException;
  * none and damage to one page loses what lies on that page. All methods may be called from any thread; they take turns.
  */
 public final class BenchFile implements SampleSource, AutoCloseable {
-    private static final int APPLICATION_ID = 0x4E45444C;
-    private static final int VERSION = 1;
+    private static final int REMEMBERED = 4_000_000;
     private static final byte[] SQLITE = "SQLite format 3\0".getBytes(StandardCharsets.US_ASCII);
 
     /** One line of the notebook. */
@@ -38,11 +38,13 @@ public final class BenchFile implements SampleSource, AutoCloseable {
 
     private final Path path;
     private final Connection connection;
+    private final Blocks blocks;
     private final Map<String, RawSamples> cache = new HashMap<>();
 
     private BenchFile(Path path, Connection connection) {
         this.path = path;
         this.connection = connection;
+        this.blocks = new Blocks(connection);
     }
 
     /** Makes a new bench file; there must be no file of that name. */
@@ -56,14 +58,10 @@ public final class BenchFile implements SampleSource, AutoCloseable {
                 Files.createDirectories(path.toAbsolutePath().getParent());
             }
             file = new BenchFile(path, connect(path));
-            file.execute("PRAGMA application_id=" + APPLICATION_ID);
-            file.execute("PRAGMA user_version=" + VERSION);
+            file.execute("PRAGMA application_id=" + Schema.APPLICATION_ID);
+            file.execute("PRAGMA user_version=" + Schema.VERSION);
             file.connection.setAutoCommit(false);
-            file.execute("CREATE TABLE sheet (id INTEGER PRIMARY KEY CHECK (id = 1), text TEXT NOT NULL)");
-            file.execute("CREATE TABLE act (n INTEGER PRIMARY KEY, at TEXT NOT NULL, says TEXT NOT NULL, session BLOB)");
-            file.execute("CREATE TABLE begun (run INTEGER PRIMARY KEY, capture TEXT, level TEXT, started TEXT, source TEXT, raw_unit TEXT)");
-            file.execute("CREATE TABLE block (seq INTEGER PRIMARY KEY, run INTEGER NOT NULL, channel TEXT NOT NULL, n INTEGER NOT NULL, time BLOB NOT NULL, value BLOB NOT NULL)");
-            file.execute("CREATE INDEX block_of ON block (run, channel)");
+            Schema.create(file.connection);
             file.write("INSERT INTO sheet VALUES (1, ?)", session.sheetText());
             file.save(session, session.created(), "Session opened: " + session.title() + ".");
             file.connection.commit();
@@ -91,17 +89,18 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         try {
             file = new BenchFile(path, connect(path));
             int application = file.number("PRAGMA application_id");
-            if (application != APPLICATION_ID) {
+            if (application != Schema.APPLICATION_ID) {
                 throw new BenchFileException(path.getFileName() + " is a database of some other program, not a bench file.", false);
             }
             int version = file.number("PRAGMA user_version");
-            if (version > VERSION) {
+            if (version > Schema.VERSION) {
                 throw new BenchFileException(path.getFileName() + " was written by a newer version of this program (format " + version + "); use that one.", false);
             }
             if (!"ok".equals(file.text("PRAGMA quick_check(1)"))) {
                 throw damaged(path);
             }
             file.session();
+            Schema.migrate(file.connection, version);
             return file;
         } catch (SQLException e) {
             if (file != null) {
@@ -196,13 +195,14 @@ public final class BenchFile implements SampleSource, AutoCloseable {
 
     /** Notes that a run begins, before its first sample, so that it can be recovered if the program ends. */
     public synchronized void begin(Run run) {
-        try (PreparedStatement s = connection.prepareStatement("INSERT OR REPLACE INTO begun VALUES (?, ?, ?, ?, ?, ?)")) {
+        try (PreparedStatement s = connection.prepareStatement("INSERT OR REPLACE INTO begun (run, capture, level, started, source, raw_unit, whole) VALUES (?, ?, ?, ?, ?, ?, ?)")) {
             s.setInt(1, run.id());
             s.setString(2, run.capture());
             s.setString(3, run.level());
             s.setString(4, run.started().toString());
             s.setString(5, run.source());
             s.setString(6, run.rawUnit());
+            s.setBytes(7, SessionJson.packRun(run));
             s.executeUpdate();
         } catch (SQLException e) {
             throw new BenchFileException("The run cannot be started: " + path.getFileName() + " cannot be written (" + brief(e) + ").", false);
@@ -213,15 +213,16 @@ public final class BenchFile implements SampleSource, AutoCloseable {
     public synchronized List<Run> unfinished(Session session) {
         List<Run> runs = new ArrayList<>();
         try (Statement s = connection.createStatement(); ResultSet r = s.executeQuery(
-                "SELECT run, capture, level, started, source, raw_unit FROM begun WHERE run IN (SELECT run FROM block) ORDER BY run")) {
+                "SELECT run, capture, level, started, source, raw_unit, whole FROM begun WHERE run IN (SELECT run FROM block) ORDER BY run")) {
             while (r.next()) {
                 int id = r.getInt(1);
                 if (session.run(id).isEmpty()) {
-                    runs.add(Run.captured(id, r.getString(2), r.getString(3), Instant.parse(r.getString(4)), r.getString(5), r.getString(6)));
+                    byte[] whole = r.getBytes(7);
+                    runs.add(whole != null ? SessionJson.unpackRun(whole) : Run.captured(id, r.getString(2), r.getString(3), Instant.parse(r.getString(4)), r.getString(5), r.getString(6)));
                 }
             }
             return runs;
-        } catch (SQLException e) {
+        } catch (SQLException | IOException e) {
             throw damaged(path);
         }
     }
@@ -236,15 +237,37 @@ public final class BenchFile implements SampleSource, AutoCloseable {
     }
 
     /** Appends raw samples and commits. */
-    public synchronized void append(int run, String channel, RawSamples samples) {
-        try (PreparedStatement s = connection.prepareStatement("INSERT INTO block (run, channel, n, time, value) VALUES (?, ?, ?, ?, ?)")) {
-            s.setInt(1, run);
-            s.setString(2, channel);
-            s.setInt(3, samples.size());
-            s.setBytes(4, SampleCoding.pack(samples.time()));
-            s.setBytes(5, SampleCoding.pack(samples.values()));
-            s.executeUpdate();
-            cache.remove(run + "/" + channel);
+    public void append(int run, String channel, RawSamples samples) {
+        append(run, Map.of(channel, samples));
+    }
+
+    /** Appends raw samples of several channels of a run, all of them or none, and commits. */
+    public synchronized void append(int run, Map<String, RawSamples> samples) {
+        try {
+            boolean alone = connection.getAutoCommit();
+            if (alone) {
+                connection.setAutoCommit(false);
+            }
+            try {
+                for (Map.Entry<String, RawSamples> e : samples.entrySet()) {
+                    if (e.getValue().size() > 0) {
+                        blocks.add(run, e.getKey(), e.getValue());
+                        cache.remove(run + "/" + e.getKey());
+                    }
+                }
+                if (alone) {
+                    connection.commit();
+                }
+            } catch (SQLException e) {
+                if (alone) {
+                    connection.rollback();
+                }
+                throw e;
+            } finally {
+                if (alone) {
+                    connection.setAutoCommit(true);
+                }
+            }
         } catch (SQLException e) {
             throw new BenchFileException("Samples could not be written to " + path.getFileName() + " (" + brief(e) + "); make room on the disk.", false);
         }
@@ -252,37 +275,72 @@ public final class BenchFile implements SampleSource, AutoCloseable {
 
     @Override
     public synchronized RawSamples samples(int run, String channel) {
-        return cache.computeIfAbsent(run + "/" + channel, k -> read(run, channel));
+        RawSamples known = cache.get(run + "/" + channel);
+        if (known != null) {
+            return known;
+        }
+        RawSamples read = read(() -> blocks.all(run, channel));
+        if (read.size() <= REMEMBERED) {
+            cache.put(run + "/" + channel, read);
+        }
+        return read;
     }
 
-    private RawSamples read(int run, String channel) {
-        List<double[]> times = new ArrayList<>();
-        List<double[]> values = new ArrayList<>();
-        int n = 0;
-        try (PreparedStatement s = connection.prepareStatement("SELECT time, value FROM block WHERE run = ? AND channel = ? ORDER BY seq")) {
-            s.setInt(1, run);
-            s.setString(2, channel);
-            try (ResultSet r = s.executeQuery()) {
-                while (r.next()) {
-                    times.add(SampleCoding.unpack(r.getBytes(1)));
-                    values.add(SampleCoding.unpack(r.getBytes(2)));
-                    n += times.get(times.size() - 1).length;
+    /** The raw samples of a span of a run, s; only the blocks that hold it are read. */
+    public synchronized RawSamples samples(int run, String channel, double from, double to) {
+        return read(() -> blocks.between(run, channel, from, to));
+    }
+
+    /** How many samples of a channel a run holds, without reading them. */
+    public synchronized long count(int run, String channel) {
+        return read(() -> blocks.count(run, channel));
+    }
+
+    /** The outline of a channel of a run, without reading its samples. */
+    public synchronized Pyramid overview(int run, String channel) {
+        return read(() -> blocks.overview(run, channel));
+    }
+
+    /** Keeps a file with the session, such as a picture; its number is returned. */
+    public synchronized int attach(String name, String kind, byte[] bytes) {
+        try (PreparedStatement s = connection.prepareStatement("INSERT INTO attachment (name, kind, bytes) VALUES (?, ?, ?)")) {
+            s.setString(1, name);
+            s.setString(2, kind);
+            s.setBytes(3, bytes);
+            s.executeUpdate();
+            return number("SELECT last_insert_rowid()");
+        } catch (SQLException e) {
+            throw new BenchFileException(name + " could not be kept in " + path.getFileName() + " (" + brief(e) + "); make room on the disk and try again.", false);
+        }
+    }
+
+    /** The bytes of an attached file; none if there is no such. */
+    public synchronized byte[] attachment(int id) {
+        return read(() -> {
+            try (PreparedStatement s = connection.prepareStatement("SELECT bytes FROM attachment WHERE id = ?")) {
+                s.setInt(1, id);
+                try (ResultSet r = s.executeQuery()) {
+                    return r.next() ? r.getBytes(1) : new byte[0];
                 }
             }
+        });
+    }
+
+    /** Looks through the whole file: "ok", or what is wrong with it. */
+    public synchronized String integrity() {
+        return read(() -> text("PRAGMA integrity_check(1)"));
+    }
+
+    private interface Reading<T> {
+        T read() throws SQLException, DataFormatException;
+    }
+
+    private <T> T read(Reading<T> reading) {
+        try {
+            return reading.read();
         } catch (SQLException | DataFormatException e) {
             throw damaged(path);
         }
-        return new RawSamples(joined(times, n), joined(values, n));
-    }
-
-    private static double[] joined(List<double[]> parts, int n) {
-        double[] all = new double[n];
-        int at = 0;
-        for (double[] p : parts) {
-            System.arraycopy(p, 0, all, at, p.length);
-            at += p.length;
-        }
-        return all;
     }
 
     /** Writes a whole, self-contained copy; there must be no file of that name. */

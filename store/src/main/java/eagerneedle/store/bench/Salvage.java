@@ -1,7 +1,6 @@
 package eagerneedle.store.bench;
 
 import eagerneedle.core.session.Session;
-import eagerneedle.core.trace.RawSamples;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -49,17 +48,21 @@ final class Salvage {
             throw new BenchFileException("The session in " + damaged.getFileName() + " lies in the part that is missing, so nothing could be repaired; the file was left as it is.", false);
         }
         int blocks = 0;
+        int attached = 0;
         try (BenchFile to = BenchFile.create(repaired, last.withSheetText(sheet))) {
-            int[] saved = {0};
+            int[] saved = {0, 0};
             Session whole = last;
             to.together(() -> {
                 acts.values().forEach(a -> to.carryAct(a.at(), a.says(), read(a.session()) == null ? null : a.session()));
                 saved[0] = salvage.blocks(to);
+                saved[1] = salvage.attachments(to);
                 to.save(whole, Instant.now(), "Repaired from " + damaged.getFileName() + ".");
             });
             blocks = saved[0];
+            attached = saved[1];
         }
-        return "%s holds what could be read: the session, %d notebook lines and %d blocks of samples.".formatted(repaired.getFileName(), acts.size(), blocks);
+        return "%s holds what could be read: the session, %d notebook lines, %d blocks of samples%s.".formatted(repaired.getFileName(), acts.size(), blocks,
+                attached == 0 ? "" : " and " + attached + " attached files");
     }
 
     private static Session read(byte[] packed) {
@@ -119,12 +122,34 @@ final class Salvage {
         return acts;
     }
 
+    /** Blocks of format 1 do not say how they are packed. */
+    private boolean coded() {
+        try (Statement s = from.createStatement(); ResultSet r = s.executeQuery("SELECT coding FROM block LIMIT 0")) {
+            return true;
+        } catch (SQLException e) {
+            return false;
+        }
+    }
+
+    private int attachments(BenchFile to) {
+        int[] saved = {0};
+        try {
+            rows("SELECT name, kind, bytes FROM attachment WHERE id = ?", r -> {
+                to.attach(r.getString(1), r.getString(2), r.getBytes(3));
+                saved[0]++;
+            });
+        } catch (SQLException e) {
+            return saved[0];
+        }
+        return saved[0];
+    }
+
     private int blocks(BenchFile to) {
         List<Long> saved = new ArrayList<>();
         try {
-            rows("SELECT seq, run, channel, time, value FROM block WHERE seq = ?", r -> {
+            rows("SELECT seq, run, channel, time, value, " + (coded() ? "coding" : "1") + " FROM block WHERE seq = ?", r -> {
                 try {
-                    to.append(r.getInt(2), r.getString(3), new RawSamples(SampleCoding.unpack(r.getBytes(4)), SampleCoding.unpack(r.getBytes(5))));
+                    to.append(r.getInt(2), r.getString(3), Blocks.unpack(r.getBytes(4), r.getBytes(5), r.getInt(6)));
                     saved.add(r.getLong(1));
                 } catch (DataFormatException | IllegalArgumentException e) {
                     throw new SQLException("not samples", e);

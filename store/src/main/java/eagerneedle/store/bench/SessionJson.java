@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.datatype.jsr310.JavaTimeModule;
+import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
@@ -30,6 +31,19 @@ final class SessionJson {
             throw new UncheckedIOException(e);
         }
         return out.toByteArray();
+    }
+
+    /** One run as JSON. */
+    static byte[] packRun(Run run) {
+        try {
+            return MAPPER.writeValueAsBytes(run);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    static Run unpackRun(byte[] json) throws IOException {
+        return MAPPER.readValue(json, Run.class);
     }
 
     /** @throws IOException when the bytes are not what {@link #pack} made */
