@@ -9,8 +9,18 @@ import java.util.List;
  */
 final class Batch {
     private final List<double[]> rows = new ArrayList<>();
+    private final double ticks;
     private double first = Double.NaN;
     private double last = Double.NaN;
+
+    Batch() {
+        this(0);
+    }
+
+    /** @param ticks how often the instrument's clock ticks in a second, so that times stay whole ticks from the start; 0 if not known */
+    Batch(double ticks) {
+        this.ticks = ticks;
+    }
 
     void restart() {
         rows.clear();
@@ -22,6 +32,7 @@ final class Batch {
     boolean add(double[] row) {
         first = Double.isNaN(first) ? row[0] : first;
         row[0] -= first;
+        row[0] = ticks > 0 ? Math.rint(row[0] * ticks) / ticks : row[0];
         if (row[0] <= last) {
             return false;
         }

@@ -17,6 +17,15 @@ final class Conversation implements AutoCloseable {
     interface Listener {
         void line(String line);
 
+        /** How many raw bytes follow this line; 0 for none. */
+        default int following(String line) {
+            return 0;
+        }
+
+        /** The raw bytes that followed a line. */
+        default void bytes(String line, byte[] raw) {
+        }
+
         /** Everything that had arrived was handed over. */
         default void drained() {
         }
@@ -36,6 +45,9 @@ final class Conversation implements AutoCloseable {
     private final Object writing = new Object();
     private final Thread reader;
     private volatile boolean closing;
+    private String announced;
+    private byte[] raw;
+    private int filled;
 
     /** Opens the wire and starts listening. */
     Conversation(Wire wire, Listener listener, String what) throws IOException {
@@ -56,7 +68,7 @@ final class Conversation implements AutoCloseable {
 
     private void read() {
         StringBuilder line = new StringBuilder();
-        byte[] bytes = new byte[8192];
+        byte[] bytes = new byte[1 << 16];
         long heard = System.nanoTime();
         while (!closing) {
             try {
@@ -76,6 +88,7 @@ final class Conversation implements AutoCloseable {
                 }
             } catch (IOException e) {
                 line.setLength(0);
+                raw = null;
                 again();
                 heard = System.nanoTime();
             }
@@ -84,9 +97,26 @@ final class Conversation implements AutoCloseable {
 
     private void take(byte[] bytes, int n, StringBuilder line) {
         for (int i = 0; i < n; i++) {
-            if (bytes[i] == '\n') {
-                listener.line(line.toString().strip());
+            if (raw != null) {
+                int part = Math.min(raw.length - filled, n - i);
+                System.arraycopy(bytes, i, raw, filled, part);
+                filled += part;
+                i += part - 1;
+                if (filled == raw.length) {
+                    listener.bytes(announced, raw);
+                    raw = null;
+                }
+            } else if (bytes[i] == '\n') {
+                String whole = line.toString().strip();
                 line.setLength(0);
+                int follow = listener.following(whole);
+                if (follow > 0) {
+                    announced = whole;
+                    raw = new byte[follow];
+                    filled = 0;
+                } else {
+                    listener.line(whole);
+                }
             } else if (line.length() < LONGEST_LINE) {
                 line.append((char) (bytes[i] & 0xff));
             }

@@ -29,7 +29,7 @@ public final class LineDriver extends WireSampler {
     private final CountDownLatch described = new CountDownLatch(1);
     private final BlockingQueue<String> confirmations = new LinkedBlockingQueue<>();
     private final Map<String, Double> outputs = new ConcurrentHashMap<>();
-    private final Batch batch = new Batch();
+    private final Batch batch = new Batch(1e6);
     private volatile Description description;
     private volatile double rate = 10;
     private volatile double lastRaw = Double.NaN;
@@ -37,6 +37,8 @@ public final class LineDriver extends WireSampler {
     private volatile long startedAt;
     private volatile long lastData;
     private volatile long lastAlive;
+    private volatile long firstTick = -1;
+    private volatile long lastTick;
     private double wraps;
 
     /** A logger over a wire. */
@@ -89,6 +91,7 @@ public final class LineDriver extends WireSampler {
         synchronized (batch) {
             batch.restart();
             wraps = 0;
+            firstTick = -1;
         }
         unreadable = 0;
         awaitingRestart = !Double.isNaN(lastRaw);
@@ -167,6 +170,42 @@ public final class LineDriver extends WireSampler {
         } else if (!line.isEmpty() && !line.startsWith("#") && sink != null && state != State.REFUSED) {
             sample(line);
         }
+    }
+
+    @Override
+    public int following(String line) {
+        Description d = description;
+        Frame f = d == null ? null : Frame.announced(line, d.channels().size());
+        return f == null ? 0 : f.bytes(d.channels().size());
+    }
+
+    /** Many samples at once; only counts come like that. */
+    @Override
+    public void bytes(String line, byte[] raw) {
+        int channels = description.channels().size();
+        Frame f = Frame.announced(line, channels);
+        Sink to = sink;
+        if (to == null || state == State.REFUSED) {
+            return;
+        }
+        lastData = System.nanoTime();
+        double seconds = f.first() / 1e9;
+        if (awaitingRestart && seconds >= lastRaw && System.nanoTime() - startedAt < 1_000_000_000L) {
+            return;
+        }
+        if (!description.units().stream().allMatch(Description.COUNTS::equals) || firstTick >= 0 && f.first() <= lastTick) {
+            unreadable += f.n();
+            return;
+        }
+        awaitingRestart = false;
+        firstTick = firstTick < 0 ? f.first() : firstTick;
+        lastTick = f.last();
+        lastRaw = lastTick / 1e9;
+        if (state == State.SILENT || state == State.LOST) {
+            state = State.RUNNING;
+            tell("The instrument sends again.");
+        }
+        to.block(f.block(raw, channels, firstTick));
     }
 
     private void describe(String text) {

@@ -59,6 +59,19 @@ final class Loopback implements AutoCloseable {
         }
     }
 
+    /** Says a line and sends raw bytes after it. */
+    synchronized void say(String line, byte[] raw) throws IOException {
+        Socket c = client;
+        if (c != null && !c.isClosed()) {
+            OutputStream to = c.getOutputStream();
+            byte[] head = (line + "\n").getBytes(StandardCharsets.UTF_8);
+            byte[] all = java.util.Arrays.copyOf(head, head.length + raw.length);
+            System.arraycopy(raw, 0, all, head.length, raw.length);
+            to.write(all);
+            to.flush();
+        }
+    }
+
     /** Drops the caller, as a pulled lead does. */
     void disconnect() throws IOException {
         Socket c = client;
