@@ -5,6 +5,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Setup;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.trace.Pyramid;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.rig.driver.Driver;
 import eagerneedle.rig.driver.Drivers;
@@ -19,19 +20,18 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledExecutorService;
-import java.util.concurrent.TimeUnit;
 
 /**
  * The connected instrument: live samples, and the run that is being recorded.
  *
- * <p>Blocks come on the driver's thread and are only appended in memory there. A recorder thread of its own writes what is new
- * to the bench file every {@value #COMMIT_MS} ms, so that neither a slow disk nor a slow view holds the driver up.
+ * <p>Blocks come on the driver's thread and are only appended in memory there; a {@link RunRecorder} writes them to the bench
+ * file, so that neither a slow disk nor a slow view holds the driver up.
  */
 public final class LiveRig implements AutoCloseable {
-    private static final int COMMIT_MS = 300;
+    private static final int ROOM = 4_000_000;
+    private static final long MOST_WAITING = 24_000_000;
     /** The simulated rig of this bench: the same hidden truth in every session at it. */
     public static final long BENCH_SEED = 7;
 
@@ -43,27 +43,11 @@ public final class LiveRig implements AutoCloseable {
     private final double rate;
     private final Map<String, GrowingSamples> live = new HashMap<>();
     private final Map<String, OutputGuard> outputs = new LinkedHashMap<>();
-    private final ScheduledExecutorService recorder = Executors.newSingleThreadScheduledExecutor(r -> {
-        Thread t = new Thread(r, "recorder");
-        t.setDaemon(true);
-        return t;
-    });
     private volatile Map<String, Setup> setups = Map.of();
     private volatile String news = "";
-    private volatile String trouble = "";
-    private volatile Recording recording;
-
-    /** A run that is being recorded, and how much of it is on disk. */
-    private static final class Recording {
-        private final Run run;
-        private final BenchFile file;
-        private final Map<String, Integer> written = new HashMap<>();
-
-        Recording(Run run, BenchFile file) {
-            this.run = run;
-            this.file = file;
-        }
-    }
+    private volatile RunRecorder recorder;
+    private volatile String afterwards = "";
+    private volatile double offset;
 
     private LiveRig(Sheet sheet, Sheet.Device device, Driver driver, LineStandIn standIn, double rate) throws IOException {
         this.sheet = sheet;
@@ -80,7 +64,6 @@ public final class LiveRig implements AutoCloseable {
             driver.close();
             throw e;
         }
-        recorder.scheduleWithFixedDelay(this::commit, COMMIT_MS, COMMIT_MS, TimeUnit.MILLISECONDS);
     }
 
     /**
@@ -205,6 +188,8 @@ public final class LiveRig implements AutoCloseable {
 
     /** The latest thing the driver said, empty if all is well. */
     public String news() {
+        RunRecorder now = recorder;
+        String trouble = now == null ? afterwards : now.trouble();
         if (!trouble.isEmpty()) {
             return trouble;
         }
@@ -215,12 +200,16 @@ public final class LiveRig implements AutoCloseable {
     /** Free-running samples without recording. */
     private void monitor() throws IOException {
         live.clear();
-        description.channels().forEach(c -> live.put(c, new GrowingSamples()));
+        description.channels().forEach(c -> live.put(c, new GrowingSamples(ROOM / description.channels().size())));
         Map<String, GrowingSamples> target = Map.copyOf(live);
         news = "";
         driver.start(new Driver.Sink() {
             @Override
             public void block(Driver.Block block) {
+                RunRecorder keeps = recorder;
+                if (keeps != null) {
+                    keeps.take(block);
+                }
                 for (int c = 0; c < description.channels().size(); c++) {
                     target.get(description.channels().get(c)).add(block.time(), block.counts()[c]);
                 }
@@ -245,10 +234,33 @@ public final class LiveRig implements AutoCloseable {
         return g == null ? RawSamples.NONE : g.last(seconds);
     }
 
-    /** Everything since sampling was last started: of the run while one is recorded. As counts. */
+    /** Everything since sampling was last started, of the run while one is recorded, as far as it is still in memory. As counts. */
     public synchronized RawSamples all(String channel) {
         GrowingSamples g = live.get(input(channel));
         return g == null ? RawSamples.NONE : counted(channel, g.all());
+    }
+
+    /** True when {@link #all} holds everything since sampling was last started. */
+    public synchronized boolean whole(String channel) {
+        GrowingSamples g = live.get(input(channel));
+        return g == null || g.whole();
+    }
+
+    /** The outline of everything since sampling was last started, in the instrument's own numbers; empty when the channel sends nothing. */
+    public synchronized Optional<Pyramid> outline(String channel) {
+        return Optional.ofNullable(live.get(input(channel))).map(GrowingSamples::outline);
+    }
+
+    /** Moment of the newest sample, s since sampling was last started. */
+    public synchronized double end(String channel) {
+        GrowingSamples g = live.get(input(channel));
+        return g == null ? 0 : g.end();
+    }
+
+    /** Samples of each channel that came and could not be kept. */
+    public long lost() {
+        RunRecorder now = recorder;
+        return now == null ? 0 : now.lost();
     }
 
     /** Tells a simulated rig what the hands do; does nothing with a real instrument. */
@@ -260,25 +272,46 @@ public final class LiveRig implements AutoCloseable {
 
     /** Starts recording a run into a bench file; the clock starts at 0. */
     public synchronized void record(Run run, BenchFile file) throws IOException {
-        file.begin(run);
+        record(run, file, 0);
+    }
+
+    /**
+     * Starts recording.
+     *
+     * @param from moment of the run at which it goes on, s: 0 for a new run
+     */
+    public synchronized void record(Run run, BenchFile file, double from) throws IOException {
+        if (from == 0) {
+            file.begin(run);
+        }
         driver.stop();
-        trouble = "";
-        recording = new Recording(run, file);
+        afterwards = "";
+        offset = from;
+        Map<String, Integer> columns = new LinkedHashMap<>();
+        for (String channel : sheet.captures().containsKey(run.capture()) ? sheet.captures().get(run.capture()).channels() : List.copyOf(sheet.channels().keySet())) {
+            int column = description.channels().indexOf(input(channel));
+            if (column >= 0) {
+                columns.put(channel, column);
+            }
+        }
+        recorder = new RunRecorder(run.id(), file::append, columns, from, MOST_WAITING);
         monitor();
     }
 
     /** True while a run is recorded. */
     public boolean isRecording() {
-        return recording != null;
+        return recorder != null;
     }
 
-    /** Ends the run; all its samples are on disk when this returns. How many there are is returned. */
-    public synchronized int finish() {
+    /** Ends the run; all its samples are on disk when this returns. How many there are of each channel is returned. */
+    public synchronized long finish() {
         driver.stop();
-        commit();
-        Recording done = recording;
-        recording = null;
-        int n = done == null ? 0 : done.written.values().stream().mapToInt(i -> i).max().orElse(0);
+        RunRecorder done = recorder;
+        if (done != null) {
+            done.close();
+            afterwards = done.trouble();
+        }
+        recorder = null;
         try {
             if (driver.state() != Driver.State.LOST) {
                 monitor();
@@ -286,30 +319,7 @@ public final class LiveRig implements AutoCloseable {
         } catch (IOException e) {
             news = e.getMessage();
         }
-        return n;
-    }
-
-    private synchronized void commit() {
-        Recording now = recording;
-        if (now == null) {
-            return;
-        }
-        try {
-            for (String channel : sheet.channels().keySet()) {
-                GrowingSamples samples = live.get(input(channel));
-                if (samples != null) {
-                    int from = now.written.getOrDefault(channel, 0);
-                    RawSamples fresh = samples.since(from);
-                    if (fresh.size() > 0) {
-                        now.file.append(now.run.id(), channel, fresh);
-                        now.written.put(channel, from + fresh.size());
-                    }
-                }
-            }
-            trouble = "";
-        } catch (RuntimeException e) {
-            trouble = e.getMessage();
-        }
+        return done == null ? 0 : done.kept();
     }
 
     public double rate() {
@@ -318,9 +328,12 @@ public final class LiveRig implements AutoCloseable {
 
     @Override
     public void close() {
-        recorder.shutdown();
         outputs.values().forEach(OutputGuard::close);
         driver.close();
+        RunRecorder keeps = recorder;
+        if (keeps != null) {
+            keeps.close();
+        }
         if (standIn != null) {
             try {
                 standIn.close();

@@ -154,7 +154,7 @@ public final class CaptureStation implements StationView {
     }
 
     private void stop() {
-        int n = desk.rig().get().finish();
+        long n = desk.rig().get().finish();
         if (n == 0) {
             pending = null;
             Notices.warn(all, "The run holds no samples; the instrument sent nothing.");

@@ -64,9 +64,9 @@ class LiveRigTest {
         assertThat(rig.isRecording()).isTrue();
         await(() -> file.samples(run.id(), "position").size() > 60);
         await(() -> rig.all("position").size() > 120);
-        int n = rig.finish();
+        long n = rig.finish();
         assertThat(rig.isRecording()).isFalse();
-        assertThat(file.samples(run.id(), "position").size()).isEqualTo(n);
+        assertThat(file.samples(run.id(), "position").size()).isEqualTo((int) n);
         double[] t = file.samples(run.id(), "position").time();
         assertThat(t[0]).isZero();
         for (int i = 1; i < t.length; i++) {
@@ -95,9 +95,9 @@ class LiveRigTest {
         rig.standIn().misbehave(Misbehaviour.SILENCE);
         await(() -> rig.news().contains("silent"));
         assertThat(rig.state()).isEqualTo(Driver.State.SILENT);
-        int n = rig.finish();
+        long n = rig.finish();
         assertThat(n).isGreaterThan(50);
-        assertThat(file.samples(run.id(), "position").size()).isEqualTo(n);
+        assertThat(file.samples(run.id(), "position").size()).isEqualTo((int) n);
     }
 
     @Test
@@ -109,7 +109,7 @@ class LiveRigTest {
         int before = rig.all("position").size();
         await(() -> rig.all("position").size() > before + 20);
         assertThat(rig.news()).isEmpty();
-        assertThat(rig.finish()).isEqualTo(file.samples(run.id(), "position").size()).isGreaterThan(before);
+        assertThat((int) rig.finish()).isEqualTo(file.samples(run.id(), "position").size()).isGreaterThan(before);
     }
 
     @Test
