@@ -1,7 +1,10 @@
 package eagerneedle.app.bench;
 
+import eagerneedle.core.capture.Trigger;
+import eagerneedle.core.chain.Chain;
 import eagerneedle.core.chain.Converter;
 import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Setup;
 import eagerneedle.core.sheet.Sheet;
@@ -47,7 +50,8 @@ public final class LiveRig implements AutoCloseable {
     private volatile String news = "";
     private volatile RunRecorder recorder;
     private volatile String afterwards = "";
-    private volatile double offset;
+    private volatile Shot shot;
+    private volatile long startedAt;
 
     private LiveRig(Sheet sheet, Sheet.Device device, Driver driver, LineStandIn standIn, double rate) throws IOException {
         this.sheet = sheet;
@@ -203,11 +207,15 @@ public final class LiveRig implements AutoCloseable {
         description.channels().forEach(c -> live.put(c, new GrowingSamples(ROOM / description.channels().size())));
         Map<String, GrowingSamples> target = Map.copyOf(live);
         news = "";
+        startedAt = System.nanoTime();
         driver.start(new Driver.Sink() {
             @Override
             public void block(Driver.Block block) {
                 RunRecorder keeps = recorder;
-                if (keeps != null) {
+                Shot armed = shot;
+                if (keeps != null && armed != null) {
+                    armed.take(block, keeps::take);
+                } else if (keeps != null) {
                     keeps.take(block);
                 }
                 for (int c = 0; c < description.channels().size(); c++) {
@@ -257,6 +265,17 @@ public final class LiveRig implements AutoCloseable {
         return g == null ? 0 : g.end();
     }
 
+    /** Seconds since sampling was last started: by the instrument's clock, or by ours where a person types. */
+    public double clock(String channel) {
+        return typed().isEmpty() ? end(channel) : (System.nanoTime() - startedAt) / 1e9;
+    }
+
+    /** How many samples of a channel came since sampling was last started. */
+    public synchronized long count(String channel) {
+        GrowingSamples g = live.get(input(channel));
+        return g == null ? 0 : g.count();
+    }
+
     /** Samples of each channel that came and could not be kept. */
     public long lost() {
         RunRecorder now = recorder;
@@ -281,12 +300,60 @@ public final class LiveRig implements AutoCloseable {
      * @param from moment of the run at which it goes on, s: 0 for a new run
      */
     public synchronized void record(Run run, BenchFile file, double from) throws IOException {
+        prepare(run, file, from);
+        monitor();
+    }
+
+    /**
+     * Arms a shot: the run is recorded from a little before its trigger to a little after; time 0 is the trigger.
+     *
+     * @throws IllegalArgumentException with one sentence when the trigger makes no sense for its channel
+     */
+    public synchronized void arm(Run run, BenchFile file, Sheet.ShotPlan plan) throws IOException {
+        String on = plan.on() == null ? sheet.captures().get(run.capture()).channels().get(0) : plan.on();
+        Sheet.Channel channel = setups.getOrDefault(on, Setup.AS_SHEET).of(sheet.channels().get(on));
+        Chain chain = channel.toChain();
+        LabUnit unit = channel.labUnit();
+        Trigger.Way way = Trigger.Way.valueOf(plan.way().toUpperCase(java.util.Locale.ROOT));
+        Trigger trigger;
+        if (plan.at() != null) {
+            Reading r = Reading.parse(plan.at());
+            double level = r.unit().convert(r.value(), unit);
+            trigger = Trigger.level(level, way, Math.max(chain.stepAt(level), 2 * chain.noiseAt(level)));
+        } else {
+            Reading r = Reading.parse(plan.rate());
+            trigger = Trigger.slope(Math.abs(r.value()) * r.unit().scaleTo((unit.isAffine() ? LabUnit.KELVIN : unit).per(LabUnit.SECOND)), way, 5);
+        }
+        boolean counts = rawUnit(on).equals(Run.COUNTS);
+        LabUnit raw = counts ? null : LabUnit.parse(rawUnit(on));
+        int column = description.channels().indexOf(input(on));
+        if (column < 0) {
+            throw new IOException(label + " has no input for " + channel.label() + ".");
+        }
+        prepare(run, file, 0);
+        shot = new Shot(trigger, column, v -> counts ? chain.indication(v) : chain.indication(chain.converter().exactCount(raw.convert(v, chain.converter().input()))), plan.before(), plan.after());
+        monitor();
+    }
+
+    /** True while a shot waits for its trigger. */
+    public boolean isArmed() {
+        Shot s = shot;
+        return s != null && !s.fired();
+    }
+
+    /** True once a shot is complete. */
+    public boolean isShotDone() {
+        Shot s = shot;
+        return s != null && s.done();
+    }
+
+    private void prepare(Run run, BenchFile file, double from) {
         if (from == 0) {
             file.begin(run);
         }
         driver.stop();
+        shot = null;
         afterwards = "";
-        offset = from;
         Map<String, Integer> columns = new LinkedHashMap<>();
         for (String channel : sheet.captures().containsKey(run.capture()) ? sheet.captures().get(run.capture()).channels() : List.copyOf(sheet.channels().keySet())) {
             int column = description.channels().indexOf(input(channel));
@@ -295,7 +362,6 @@ public final class LiveRig implements AutoCloseable {
             }
         }
         recorder = new RunRecorder(run.id(), file::append, columns, from, MOST_WAITING);
-        monitor();
     }
 
     /** True while a run is recorded. */
@@ -312,6 +378,7 @@ public final class LiveRig implements AutoCloseable {
             afterwards = done.trouble();
         }
         recorder = null;
+        shot = null;
         try {
             if (driver.state() != Driver.State.LOST) {
                 monitor();

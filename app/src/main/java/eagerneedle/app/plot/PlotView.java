@@ -34,6 +34,7 @@ public final class PlotView extends PictureView {
 
     private Plot plot;
     private Plot.View view;
+    private double[] heldY;
     private PlotPainter.Frame frame;
     private WindowListener listener;
     private double step = 0.02;
@@ -104,7 +105,23 @@ public final class PlotView extends PictureView {
         return frame;
     }
 
+    /** Holds the vertical scale as it is now, or lets it follow the data again. */
+    public void holdScale(boolean hold) {
+        heldY = hold && plot != null ? new double[] {shown().y0(), shown().y1()} : null;
+        repaint();
+    }
+
+    /** What is seen of the horizontal axis; null while there is nothing. */
+    public double[] visible() {
+        return plot == null ? null : new double[] {shown().x0(), shown().x1()};
+    }
+
     private Plot.View shown() {
+        Plot.View v = following();
+        return heldY == null ? v : new Plot.View(v.x0(), v.x1(), heldY[0], heldY[1]);
+    }
+
+    private Plot.View following() {
         Plot.View whole = plot.whole();
         if (view == null) {
             return twin != null && twin.plot != null ? new Plot.View(twin.shown().x0(), twin.shown().x1(), whole.y0(), whole.y1()) : whole;

@@ -5,20 +5,18 @@ import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.window.Labels;
 import eagerneedle.app.window.Notices;
 import eagerneedle.app.window.WatchStrip;
-import eagerneedle.core.calibration.Calibration;
-import eagerneedle.core.calibration.Relation;
-import eagerneedle.core.chain.Chain;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
-import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.watch.Finding;
 import eagerneedle.core.watch.SampleWatch;
 import eagerneedle.report.SessionPlots;
+import eagerneedle.report.picture.Ink;
 import eagerneedle.report.picture.Plot;
 import java.io.IOException;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import javafx.geometry.Pos;
@@ -26,17 +24,18 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.TextField;
+import javafx.scene.control.TextInputControl;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
-/** Capture: the schedule of levels, live traces, start and stop by key, keep or discard each run, import of files. */
+/** Capture: the schedule of levels and what comes next, the run in hand by one of the five modes, its live traces, what becomes of it. */
 public final class CaptureStation implements StationView {
+    private static final int RATE_OF = 20_000;
     private final Desk desk;
     private final HBox all = new HBox(22);
     private final VBox schedule = new VBox(2);
@@ -44,39 +43,40 @@ public final class CaptureStation implements StationView {
     private final Label hint = Labels.wrapped("");
     private final Label clock = Labels.styled("0.0 s", "figure-big");
     private final Button start = new Button("Start");
-    private final Button keep = new Button("Keep");
-    private final Button discard = new Button("Discard");
-    private final TextField name = new TextField();
-    private final HBox verdict = new HBox(8, name, keep, discard);
-    private final PlotView position = new PlotView("Live trace");
+    private final Button goOn = new Button("Continue");
+    private final RunVerdict verdict;
+    private final LiveTraces traces;
     private final PlotView speed = new PlotView("Live rate of change");
+    private final RowTable rows;
     private final TypedPanel typed;
+    private final StackPane panel = new StackPane();
     private final Label watchLine = Labels.wrapped("");
     private String capture;
     private String level;
+    private CaptureMode mode;
+    private String modeOf;
     private Run pending;
     private Run shown;
+    private boolean continuing;
     private boolean byHand;
 
     public CaptureStation(Desk desk) {
         this.desk = desk;
+        this.verdict = new RunVerdict(desk, this::keep);
+        this.traces = new LiveTraces(desk);
+        this.rows = new RowTable(desk);
+        this.typed = new TypedPanel(desk);
         all.getStyleClass().add("surface");
         all.setFocusTraversable(true);
         all.setAccessibleText("Capture: Space starts and stops a run");
         start.setId("start-stop");
         start.setOnAction(e -> startOrStop());
+        start.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
         Labels.explained(start, "Start and stop the run (Space)");
-        keep.setId("keep-run");
-        keep.setOnAction(e -> keep());
-        Labels.explained(keep, "Keep this run in the session (K)");
-        discard.setId("discard-run");
-        discard.setOnAction(e -> discard());
-        Labels.explained(discard, "Discard this run; its samples stay in the bench file (D)");
-        name.setId("run-name");
-        name.setPrefWidth(130);
-        name.setAccessibleText("Name of the run");
-        name.setOnAction(e -> keep());
-        verdict.setAlignment(Pos.CENTER_LEFT);
+        goOn.setId("continue-run");
+        goOn.getStyleClass().add("quiet-button");
+        goOn.setOnAction(e -> goOn());
+        Labels.explained(goOn, "Go on with the run shown: new samples are added behind its own, with the time that passed in between");
         Button bring = new Button("Import a file...");
         bring.setId("import");
         bring.setOnAction(e -> new ImportDialog(desk, capture, level).show(all));
@@ -85,44 +85,43 @@ public final class CaptureStation implements StationView {
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("bare");
         VBox.setVgrow(scroll, Priority.ALWAYS);
-        VBox left = new VBox(10, Labels.heading("Runs to take"), scroll, bring);
+        VBox left = new VBox(10, Labels.heading("Runs to take"), scroll, new StopwatchPanel(), bring);
         left.setPrefWidth(235);
         left.setMinWidth(225);
         clock.setId("run-clock");
         watchLine.setId("live-watch");
         watchLine.getStyleClass().add("attention");
-        Region gap = new Region();
-        HBox.setHgrow(gap, Priority.ALWAYS);
-        HBox controls = new HBox(12, start, clock, gap, verdict);
+        HBox controls = new HBox(12, start, clock, goOn, verdict);
         controls.setAlignment(Pos.CENTER_LEFT);
-        position.emptySays("Connect the instrument at Rig (key 2) to see its trace here, or import a file.");
+        panel.setAlignment(Pos.CENTER_LEFT);
         speed.setPrefHeight(190);
-        speed.setMinHeight(130);
-        VBox.setVgrow(position, Priority.ALWAYS);
-        typed = new TypedPanel(desk);
-        VBox right = new VBox(8, hint, controls, typed, watchLine, position, speed);
+        speed.setMinHeight(110);
+        VBox.setVgrow(traces, Priority.ALWAYS);
+        VBox right = new VBox(8, hint, controls, panel, typed, watchLine, traces, speed, rows);
         HBox.setHgrow(right, Priority.ALWAYS);
         all.getChildren().addAll(left, right);
         all.setOnKeyPressed(e -> {
-            if (e.getTarget() instanceof TextField) {
+            if (e.getTarget() instanceof TextInputControl) {
                 return;
             }
             if (e.getCode() == KeyCode.SPACE) {
                 startOrStop();
                 e.consume();
-            } else if (e.getCode() == KeyCode.K && pending != null && !recording()) {
-                keep();
+            } else if (pending != null && !lasts() && e.getCode() == KeyCode.K) {
+                verdict.fireKeep();
                 e.consume();
-            } else if (e.getCode() == KeyCode.D && pending != null && !recording()) {
-                discard();
+            } else if (pending != null && !lasts() && e.getCode() == KeyCode.D) {
+                verdict.fireVoid();
+                e.consume();
+            } else if (mode != null && !e.isShortcutDown() && mode.key(e.getCode())) {
                 e.consume();
             }
         });
         refresh();
     }
 
-    private boolean recording() {
-        return desk.rig().map(LiveRig::isRecording).orElse(false);
+    private boolean lasts() {
+        return mode != null && desk.rig().map(mode::lasts).orElse(false);
     }
 
     private void startOrStop() {
@@ -130,21 +129,29 @@ public final class CaptureStation implements StationView {
             Notices.warn(all, "No instrument is connected: connect it at Rig first (key 2), or import a file.");
             return;
         }
-        if (recording()) {
-            stop();
+        if (lasts()) {
+            stop("");
             return;
         }
         if (pending != null) {
-            Notices.warn(all, "Keep or discard " + pending.name() + " first.");
+            Notices.warn(all, "Keep or void " + pending.name() + " first.");
             return;
         }
         LiveRig rig = desk.rig().get();
         Notices.attempt(all, () -> {
             try {
+                Sheet.Level set = desk.bench().sheet().captures().get(capture).levels().get(level);
+                set.outputs().forEach((output, value) -> {
+                    if (!rig.outputs().containsKey(output)) {
+                        throw new IllegalArgumentException(rig.label() + " has no output " + output + "; set it by hand.");
+                    }
+                    rig.outputs().get(output).set(value);
+                });
                 Run run = rig.run(desk.bench().file().nextRunId(desk.bench().session()), capture, level, desk.bench().clock().instant());
                 rig.arrange(Map.of("capture", capture, "level", level));
-                rig.record(run, desk.bench().file());
+                mode.begin(rig, run);
                 pending = run;
+                continuing = false;
                 shown = null;
                 refreshControls();
             } catch (IOException e) {
@@ -153,42 +160,87 @@ public final class CaptureStation implements StationView {
         });
     }
 
-    private void stop() {
-        long n = desk.rig().get().finish();
-        if (n == 0) {
+    /** Goes on with the run that is shown. */
+    private void goOn() {
+        LiveRig rig = desk.rig().orElse(null);
+        if (rig == null || shown == null || lasts()) {
+            return;
+        }
+        Notices.attempt(all, () -> {
+            Run run = desk.bench().session().run(shown.id()).orElseThrow();
+            if (!run.setups().equals(desk.bench().session().setups()) || !run.rawUnits().equals(rig.run(0, run.capture(), run.level(), run.started()).rawUnits())) {
+                throw new IllegalArgumentException(run.name() + " was captured with another set-up or instrument; take a new run.");
+            }
+            double end = desk.bench().file().overview(run.id(), mode.first()).end();
+            double from = Math.max(end + 1 / rig.rate(), java.time.Duration.between(run.started(), desk.bench().clock().instant()).toMillis() / 1e3);
+            try {
+                rig.arrange(Map.of("capture", run.capture(), "level", run.level()));
+                rig.record(run, desk.bench().file(), from);
+            } catch (IOException e) {
+                throw new IllegalArgumentException(e.getMessage());
+            }
+            pending = run;
+            continuing = true;
+            refreshControls();
+        });
+    }
+
+    /** @param why said when the run ended by itself; empty for nothing to say */
+    private void stop(String why) {
+        LiveRig rig = desk.rig().get();
+        if (mode instanceof HoldMode h && !rig.isRecording()) {
+            h.cancel();
             pending = null;
-            Notices.warn(all, "The run holds no samples; the instrument sent nothing.");
+            refreshControls();
+            return;
+        }
+        boolean unfired = rig.isArmed();
+        long n = rig.finish();
+        if (unfired || n == 0 && mode.needsSamples()) {
+            pending = null;
+            Notices.warn(all, unfired ? "Disarmed before the trigger came; nothing was kept." : "The run holds no samples; the instrument sent nothing.");
+        } else if (continuing) {
+            Run run = pending;
+            pending = null;
+            Notices.attempt(all, () -> desk.bench().apply(new Command.ContinueRun(run.id(), desk.bench().clock().instant())));
+            shown = desk.bench().session().run(run.id()).orElse(null);
+            refresh();
         } else {
-            name.setText(pending.name());
+            pending = mode.ended(pending);
+            verdict.show(pending, desk.bench().sheet().captures().get(capture));
+            if (!why.isEmpty()) {
+                Notices.tell(all, why);
+            }
         }
         refreshControls();
+        if (desk.bench().sheet().captures().get(capture).byEye().isEmpty() || pending == null) {
+            all.requestFocus();
+        }
+    }
+
+    private void keep(Run decided) {
+        if (pending == null || lasts()) {
+            return;
+        }
+        Run run = mode instanceof PromptedMode p ? p.completed(decided) : decided;
+        desk.bench().apply(new Command.KeepRun(run));
+        pending = null;
+        verdict.show(null, null);
+        byHand = false;
+        if (run.discard() == null) {
+            shown = run;
+            desk.choose(run);
+        }
+        refresh();
         all.requestFocus();
     }
 
-    private void keep() {
-        if (pending == null || recording()) {
-            return;
-        }
-        Run run = pending.named(name.getText().isBlank() ? pending.name() : name.getText().strip());
-        if (Notices.attempt(all, () -> desk.bench().apply(new Command.KeepRun(run)))) {
-            pending = null;
-            shown = run;
-            byHand = false;
-            desk.choose(run);
-            refresh();
-            all.requestFocus();
-        }
-    }
-
-    private void discard() {
-        if (pending == null || recording()) {
-            return;
-        }
-        Run run = pending.discarded("discarded at capture");
-        if (Notices.attempt(all, () -> desk.bench().apply(new Command.KeepRun(run)))) {
-            pending = null;
-            refresh();
-            all.requestFocus();
+    /** Attaches a picture to the run that waits to be kept. */
+    public void attach(java.nio.file.Path picture) {
+        if (pending == null || lasts()) {
+            Notices.warn(all, "A picture is attached to a run that has just ended; take one first.");
+        } else {
+            verdict.attach(picture);
         }
     }
 
@@ -205,32 +257,15 @@ public final class CaptureStation implements StationView {
     @Override
     public void refresh() {
         Sheet sheet = desk.bench().sheet();
-        if (!byHand) {
+        if (!byHand && pending == null) {
             String[] next = desk.bench().next().orElse(capture == null ? first(sheet) : new String[] {capture, level});
             capture = next[0];
             level = next[1];
         }
         schedule.getChildren().clear();
         sheet.captures().forEach((c, plan) -> {
-            schedule.getChildren().add(Labels.styled(plan.label().toUpperCase(java.util.Locale.ROOT), "group"));
-            plan.levels().forEach((l, what) -> {
-                long done = desk.bench().runsAt(c, l);
-                ToggleButton b = new ToggleButton((what.label() == null ? l : what.label()) + "   " + done + " of " + desk.bench().session().repeats(sheet, c) + (done >= desk.bench().session().repeats(sheet, c) ? "  ✓" : ""));
-                b.setToggleGroup(choice);
-                b.setId("level-" + c + "-" + l);
-                b.setMaxWidth(Double.MAX_VALUE);
-                b.setAlignment(Pos.CENTER_LEFT);
-                b.getStyleClass().add("quiet-button");
-                b.setSelected(c.equals(capture) && l.equals(level));
-                b.setOnAction(e -> {
-                    capture = c;
-                    level = l;
-                    byHand = true;
-                    refresh();
-                    javafx.application.Platform.runLater(all::requestFocus);
-                });
-                schedule.getChildren().add(b);
-            });
+            schedule.getChildren().add(Labels.styled(plan.label().toUpperCase(Locale.ROOT), "group"));
+            plan.levels().forEach((l, what) -> schedule.getChildren().add(levelButton(sheet, c, l, what)));
         });
         Sheet.Capture plan = sheet.captures().get(capture);
         if (plan == null) {
@@ -238,6 +273,13 @@ public final class CaptureStation implements StationView {
             start.setDisable(true);
             return;
         }
+        if (!capture.equals(modeOf)) {
+            modeOf = capture;
+            mode = CaptureMode.of(desk, plan);
+            panel.getChildren().setAll(mode.panel());
+            panel.setManaged(mode.panel().isManaged());
+        }
+        traces.channels(plan.channels());
         String what = plan.levels().get(level).label() == null ? level : plan.levels().get(level).label();
         hint.setText((desk.bench().next().isPresent() ? "Next: " : "All runs are taken. Another one of: ") + plan.label() + ", " + what + ". " + plan.hint());
         if (shown == null && pending == null && desk.rig().isEmpty()) {
@@ -245,9 +287,34 @@ public final class CaptureStation implements StationView {
         }
         refreshControls();
         typed.refresh();
-        if (!recording() && pending == null) {
+        rows.show(capture);
+        if (!plan.mode().equals("hold")) {
+            rows.setVisible(false);
+            rows.setManaged(false);
+        }
+        if (!lasts() && pending == null) {
             showStored();
         }
+    }
+
+    private ToggleButton levelButton(Sheet sheet, String c, String l, Sheet.Level what) {
+        long done = desk.bench().runsAt(c, l);
+        ToggleButton b = new ToggleButton((what.label() == null ? l : what.label()) + "   " + done + " of " + desk.bench().session().repeats(sheet, c) + (done >= desk.bench().session().repeats(sheet, c) ? "  ✓" : ""));
+        b.setToggleGroup(choice);
+        b.setId("level-" + c + "-" + l);
+        b.setMaxWidth(Double.MAX_VALUE);
+        b.setAlignment(Pos.CENTER_LEFT);
+        b.getStyleClass().add("quiet-button");
+        b.setSelected(c.equals(capture) && l.equals(level));
+        b.setDisable(pending != null);
+        b.setOnAction(e -> {
+            capture = c;
+            level = l;
+            byHand = true;
+            refresh();
+            javafx.application.Platform.runLater(all::requestFocus);
+        });
+        return b;
     }
 
     private static String[] first(Sheet sheet) {
@@ -256,10 +323,15 @@ public final class CaptureStation implements StationView {
     }
 
     private void refreshControls() {
-        boolean running = recording();
-        start.setText(running ? "Stop" : "Start");
+        boolean running = lasts();
+        start.setText(running ? mode.ends() : mode == null ? "Start" : mode.begins());
         start.setDisable(pending != null && !running);
-        verdict.setVisible(pending != null && !running);
+        boolean may = !running && pending == null && shown != null && desk.rig().isPresent() && mode != null && mode.getClass() == StreamMode.class && desk.bench().session().run(shown.id()).isPresent();
+        goOn.setVisible(may);
+        goOn.setManaged(may);
+        if (running || pending == null) {
+            verdict.show(null, null);
+        }
         if (!running && pending == null) {
             clock.setText("0.0 s");
         }
@@ -269,75 +341,70 @@ public final class CaptureStation implements StationView {
         if (desk.rig().isPresent() && shown == null) {
             return;
         }
-        Run run = shown == null ? null : desk.bench().session().run(shown.id()).orElse(null);
-        String channel = desk.bench().sheet().captures().get(capture).channels().get(0);
-        Plot plot = run == null ? null : SessionPlots.run(desk.bench().reduction(), run, channel).orElse(null);
+        Run run = shown == null ? null : desk.bench().session().run(shown.id()).filter(r -> r.capture().equals(capture)).orElse(null);
+        traces.stored(run);
         if (run != null) {
             clock.setText(run.name() + ", " + SessionPlots.levelLabel(desk.bench().reduction(), run));
         }
-        position.plot(plot == null ? null : plot.withoutHandles(), false);
-        speed.plot(run == null ? null : desk.bench().reduction().trace(run, channel).map(this::rate).orElse(null), false);
+        String channel = channelName();
+        boolean short_ = run != null && desk.bench().file().count(run.id(), channel) <= RATE_OF;
+        rateOf(short_ ? desk.bench().reduction().trace(run, channel).orElse(null) : null);
     }
 
     @Override
     public void tick() {
-        if (desk.rig().isEmpty() || desk.bench().sheet().captures().get(capture) == null) {
+        if (desk.rig().isEmpty() || mode == null) {
             watchLine.setText("");
             return;
         }
         LiveRig rig = desk.rig().get();
-        boolean running = recording();
-        if (!running && (pending != null || shown != null)) {
-            if (pending != null) {
-                return;
-            }
-            if (shown != null && !desk.rig().get().isSimulated()) {
-                shown = null;
-            }
-            if (shown != null) {
-                liveWatch(rig, rig.last(channelName(), 1.0));
-                return;
-            }
+        boolean running = lasts();
+        if (!running && pending != null) {
+            return;
         }
-        RawSamples raw = running || pending != null ? rig.all(channelName()) : rig.last(channelName(), 6);
+        if (!running && shown != null && !rig.isSimulated()) {
+            shown = null;
+        }
+        if (!running && shown != null) {
+            liveWatch(rig);
+            return;
+        }
         if (running) {
-            double t = raw.size() == 0 ? 0 : raw.time()[raw.size() - 1];
-            clock.setText(String.format(java.util.Locale.ROOT, "%.1f s", t));
-            if (t > desk.bench().sheet().captures().get(capture).longest()) {
-                stop();
-                Notices.tell(all, "The run reached its longest time and was stopped.");
+            clock.setText(continuing ? "continued" : mode.clock(rig));
+            String over = mode.tick(rig);
+            if (over != null) {
+                stop(over);
+                return;
             }
         }
-        draw(raw, running ? "Recording" : "Live");
-        liveWatch(rig, running ? raw : rig.last(channelName(), 1.0));
+        mode.look(rig);
+        boolean whole = rig.isRecording() && !rig.isArmed() && !(mode instanceof HoldMode);
+        traces.live(rig, whole);
+        if (speed.isManaged()) {
+            rateOf(new Scale(desk.bench().session().channel(desk.bench().sheet(), channelName()), Run.COUNTS, desk.bench().session().calibrationOf(channelName())
+                    .filter(c -> c.relation() != eagerneedle.core.calibration.Relation.CLOSURE).orElse(null)).exact(whole ? rig.all(channelName()) : rig.last(channelName(), 6)));
+        }
+        liveWatch(rig);
     }
 
     private String channelName() {
         return desk.bench().sheet().captures().get(capture).channels().get(0);
     }
 
-    private void draw(RawSamples raw, String title) {
-        Sheet.Channel channel = desk.bench().session().channel(desk.bench().sheet(), channelName());
-        Chain chain = channel.toChain();
-        SampleWatch watch = new SampleWatch(channel.label(), chain, channel.rate());
-        int n = 0;
-        double[] t = new double[raw.size()];
-        double[] v = new double[raw.size()];
-        for (int i = 0; i < raw.size(); i++) {
-            if (!watch.beyondReach(raw.values()[i])) {
-                t[n] = raw.time()[i];
-                v[n++] = chain.indication(raw.values()[i]);
-            }
-        }
-        if (n < 2) {
+    /** The rate of change of the only trace, under it; several traces need the room for themselves. */
+    private void rateOf(Trace t) {
+        Sheet.Capture plan = desk.bench().sheet().captures().get(capture);
+        boolean alone = plan.channels().size() == 1 && plan.mode().equals("stream") && (t == null || t.size() <= RATE_OF);
+        speed.setVisible(alone);
+        speed.setManaged(alone);
+        if (!alone) {
             return;
         }
-        Trace trace = new Trace(channel.label(), java.util.Arrays.copyOf(t, n), java.util.Arrays.copyOf(v, n), channel.labUnit(), 0, List.of());
-        Calibration c = desk.bench().session().calibrationOf(channelName()).orElse(null);
-        Trace shownTrace = c == null || c.relation() == Relation.CLOSURE ? trace : c.apply(trace);
-        position.plot(new Plot(title, new Plot.Axis("time", "s"), new Plot.Axis(channel.label(), channel.labUnit().pretty()),
-                List.of(new Plot.Points(channel.label(), shownTrace.time(), shownTrace.value(), null, false, 0))), false);
-        speed.plot(rate(shownTrace), false);
+        if (t == null || t.size() < 8) {
+            speed.plot(null, false);
+            return;
+        }
+        speed.plot(rate(t), false);
     }
 
     /** Rate of change by a straight line over seven neighbouring samples. */
@@ -362,17 +429,19 @@ public final class CaptureStation implements StationView {
             y[i] = stv / stt;
         }
         String name = t.name().equals("position") ? "speed" : "rate of " + t.name();
-        return new Plot(name, new Plot.Axis("time", "s"), new Plot.Axis(name, t.unit().pretty() + "/s"), List.of(new Plot.Level(0, eagerneedle.report.picture.Ink.RULE), new Plot.Points(name, x, y, null, false, 2)));
+        return new Plot(name, new Plot.Axis("time", "s"), new Plot.Axis(name, t.unit().pretty() + "/s"), List.of(new Plot.Level(0, Ink.RULE), new Plot.Points(name, x, y, null, false, 2)));
     }
 
-    private void liveWatch(LiveRig rig, RawSamples raw) {
+    private void liveWatch(LiveRig rig) {
         Sheet.Channel channel = desk.bench().session().channel(desk.bench().sheet(), channelName());
         String says = rig.news();
-        if (says.isEmpty()) {
+        if (says.isEmpty() && !(mode instanceof GateMode)) {
+            var raw = rig.last(channelName(), Math.min(1.0, RATE_OF / rig.rate()));
             List<Finding> found = new SampleWatch(channel.label(), channel.toChain(), channel.rate()).look(0, raw.time(), raw.values());
             says = found.isEmpty() ? "" : found.get(0).message() + " " + found.get(0).cause() + " " + found.get(0).remedy();
         }
         watchLine.setText(says.isEmpty() ? "" : "▲ " + says);
+        watchLine.setManaged(!says.isEmpty());
         if (all.getScene() != null && all.getScene().lookup("#watch-strip") instanceof WatchStrip strip) {
             strip.live(says);
         }

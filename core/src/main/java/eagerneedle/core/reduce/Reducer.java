@@ -198,6 +198,7 @@ public final class Reducer {
             List<Run> ofCapture = runs.stream().filter(r -> r.capture().equals(captureName)).toList();
             Set<String> columns = new LinkedHashSet<>();
             capture.levels().values().forEach(l -> columns.addAll(l.set().keySet()));
+            columns.addAll(capture.byEye().keySet());
             columns.addAll(capture.quantities().keySet());
             for (Run run : ofCapture) {
                 run(run, captureName, capture);
@@ -207,6 +208,21 @@ public final class Reducer {
                 List<String> rows = taking.stream().map(r -> runKey(r, column)).filter(nodes::containsKey).toList();
                 nodes.put(captureName + "." + column, new Graph.Node(rows, List.of(rows), look -> column(rows, look)));
             }
+        }
+
+        /** What was read by eye with a run; in a plan what the sheet expects. */
+        private void byEye(Run run, String name, Sheet.Input input) {
+            String text = planning ? input.value() : run.entries().byEye().get(name);
+            nodes.put(runKey(run, name), new Graph.Node(List.of(), Arrays.asList(text, input.leafLabel()), look -> {
+                if (text == null) {
+                    return Outcome.problem(run.name() + ": " + input.label() + " was not read.");
+                }
+                try {
+                    return Outcome.of(Written.quantity(text, runKey(run, name), input.leafLabel(), input.by() == null ? "reading" : input.by()));
+                } catch (IllegalArgumentException e) {
+                    return Outcome.problem(e.getMessage());
+                }
+            }));
         }
 
         private static Outcome column(List<String> rows, java.util.function.Function<String, Outcome> look) {
@@ -226,6 +242,8 @@ public final class Reducer {
             Sheet.Level level = capture.levels().get(run.level());
             Map<String, String> set = level == null ? Map.of() : level.set();
             set.keySet().forEach(n -> local.put(n, runKey(run, n)));
+            capture.byEye().forEach((n, input) -> byEye(run, n, input));
+            capture.byEye().keySet().forEach(n -> local.put(n, runKey(run, n)));
             capture.quantities().keySet().forEach(n -> local.put(n, runKey(run, n)));
             if (!planning) {
                 capture.channels().forEach(c -> local.put(c, runKey(run, c)));
@@ -256,13 +274,16 @@ public final class Reducer {
             stamp.add(run.rawUnit(channelName));
             stamp.add(calibration == null ? "none" : calibration);
             stamp.add(run.setups());
+            stamp.add(run.entries());
+            Sheet.PromptPlan prompt = sheet.captures().get(run.capture()).prompt();
             nodes.put(runKey(run, channelName), new Graph.Node(List.of(), stamp, look -> {
                 RawSamples raw = source.samples(run.id(), channelName);
                 if (raw.size() == 0) {
                     return Outcome.problem(run.name() + " holds no samples of " + channelName + ".");
                 }
                 try {
-                    return Outcome.of(new Value.Signal(toTrace(run.channel(sheet, channelName), run, run.rawUnit(channelName), raw, calibration)));
+                    RawSamples counting = Readings.of(run, channelName, raw, run.rawUnit(channelName), run.channel(sheet, channelName), prompt == null ? 0 : prompt.seconds());
+                    return Outcome.of(new Value.Signal(toTrace(run.channel(sheet, channelName), run, run.rawUnit(channelName), counting, calibration)));
                 } catch (IllegalArgumentException e) {
                     return Outcome.problem(run.name() + ": " + e.getMessage());
                 }

@@ -152,6 +152,65 @@ public sealed interface Command {
         }
     }
 
+    /** Goes on with a run that was kept; its samples are in the bench file already. */
+    record ContinueRun(int id, Instant now) implements Command {
+        @Override
+        public Session apply(Session s) {
+            return s.changingRun(id, r -> r.entered(r.entries().resumedAt(now)));
+        }
+
+        @Override
+        public String says() {
+            return "Continued run " + id + ".";
+        }
+    }
+
+    /** A reading by eye that belongs to a run; null takes it back. */
+    record EnterByEye(int id, String name, String label, String reading) implements Command {
+        @Override
+        public Session apply(Session s) {
+            String text = checked(reading);
+            return s.changingRun(id, r -> r.entered(r.entries().read(name, text)));
+        }
+
+        @Override
+        public String says() {
+            return reading == null ? "Took back the reading of " + label + " of run " + id + "." : "Read " + label + " of run " + id + " as " + reading + ".";
+        }
+    }
+
+    /** Attaches a picture to a run. */
+    record AttachPicture(int id, Entries.Picture picture) implements Command {
+        @Override
+        public Session apply(Session s) {
+            return s.changingRun(id, r -> r.entered(r.entries().pictured(picture)));
+        }
+
+        @Override
+        public String says() {
+            return "Attached the picture " + picture.name() + " to run " + id + ".";
+        }
+    }
+
+    /** Takes samples of a run out of everything; they stay in the bench file. */
+    record VoidSamples(int id, double from, double to, String reason) implements Command {
+        @Override
+        public Session apply(Session s) {
+            if (reason == null || reason.isBlank()) {
+                throw new IllegalArgumentException("Say why these samples do not count.");
+            }
+            if (!(to >= from)) {
+                throw new IllegalArgumentException("The span to void ends before it begins.");
+            }
+            return s.changingRun(id, r -> r.entered(r.entries().voiding(new Entries.Voided(from, to, reason.strip()))));
+        }
+
+        @Override
+        public String says() {
+            return String.format(Locale.ROOT, "Voided the samples of run %d from %.4g s to %.4g s: %s.", id, from, to, reason.strip());
+        }
+    }
+
     record RenameRun(int id, String name) implements Command {
         @Override
         public Session apply(Session s) {

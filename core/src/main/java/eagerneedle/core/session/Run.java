@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Window;
 import java.time.Instant;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.Map;
 
@@ -17,52 +18,59 @@ import java.util.Map;
  * @param started when
  * @param source  the instrument, or the file it was imported from
  * @param rawUnit "counts", or the unit the samples were imported in
- * @param discard why it was discarded; null while it is kept
+ * @param discard why it was voided; null while it is kept
  * @param leftOut why it is left out of the results though kept; null while it takes part
  * @param windows windows set by hand, by name; others are proposed
  * @param setups  how the channels were set up when it was captured, where that differed from the sheet
  * @param rawUnits what the samples of a channel are in, by channel, where that is not {@code rawUnit}
+ * @param entries what was entered with it: prompted readings, readings by eye, pictures
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Run(int id, String name, String capture, String level, Instant started, String source, String rawUnit, String discard, String leftOut,
-                  Map<String, Window> windows, Map<String, Setup> setups, Map<String, String> rawUnits) {
+                  Map<String, Window> windows, Map<String, Setup> setups, Map<String, String> rawUnits, Entries entries) {
     public static final String COUNTS = "counts";
 
     public Run {
-        windows = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(windows));
-        setups = setups == null ? Map.of() : java.util.Collections.unmodifiableMap(new LinkedHashMap<>(setups));
+        windows = Collections.unmodifiableMap(new LinkedHashMap<>(windows));
+        setups = setups == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(setups));
         rawUnits = rawUnits == null ? Map.of() : Map.copyOf(rawUnits);
+        entries = entries == null ? Entries.NONE : entries;
     }
 
     public static Run captured(int id, String capture, String level, Instant started, String source, String rawUnit) {
-        return new Run(id, "Run " + id, capture, level, started, source, rawUnit, null, null, Map.of(), Map.of(), Map.of());
+        return new Run(id, "Run " + id, capture, level, started, source, rawUnit, null, null, Map.of(), Map.of(), Map.of(), Entries.NONE);
     }
 
-    /** True when it is neither discarded nor left out. */
+    /** True when it is neither voided nor left out. */
     public boolean takesPart() {
         return discard == null && leftOut == null;
     }
 
     public Run named(String newName) {
-        return new Run(id, newName, capture, level, started, source, rawUnit, discard, leftOut, windows, setups, rawUnits);
+        return new Run(id, newName, capture, level, started, source, rawUnit, discard, leftOut, windows, setups, rawUnits, entries);
     }
 
     public Run discarded(String reason) {
-        return new Run(id, name, capture, level, started, source, rawUnit, reason, leftOut, windows, setups, rawUnits);
+        return new Run(id, name, capture, level, started, source, rawUnit, reason, leftOut, windows, setups, rawUnits, entries);
     }
 
     public Run leftOut(String reason) {
-        return new Run(id, name, capture, level, started, source, rawUnit, discard, reason, windows, setups, rawUnits);
+        return new Run(id, name, capture, level, started, source, rawUnit, discard, reason, windows, setups, rawUnits, entries);
     }
 
     /** Captured with channels set up in this way. */
     public Run setUp(Map<String, Setup> how) {
-        return new Run(id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, how, rawUnits);
+        return new Run(id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, how, rawUnits, entries);
     }
 
     /** With samples in these units, by channel. */
     public Run measuredIn(Map<String, String> units) {
-        return new Run(id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, setups, units);
+        return new Run(id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, setups, units, entries);
+    }
+
+    /** With other entries. */
+    public Run entered(Entries what) {
+        return new Run(id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, setups, rawUnits, what);
     }
 
     /** What the samples of a channel are in. */
@@ -83,6 +91,6 @@ public record Run(int id, String name, String capture, String level, Instant sta
         } else {
             w.put(windowName, window);
         }
-        return new Run(id, name, capture, level, started, source, rawUnit, discard, leftOut, w, setups, rawUnits);
+        return new Run(id, name, capture, level, started, source, rawUnit, discard, leftOut, w, setups, rawUnits, entries);
     }
 }

@@ -228,10 +228,22 @@ public record Sheet(int sheet, String id, String title, String subject, String p
         }
     }
 
-    /** A kind of run. {@code longest} in seconds; {@code minutes} one run takes with setting it up. */
+    /**
+     * A kind of run.
+     *
+     * @param mode    stream, shot, gate, prompted or hold; stream when not said
+     * @param longest in s
+     * @param minutes one run takes with setting it up
+     * @param byEye   what is read by eye with each run
+     */
     public record Capture(String label, String mode, String hint, List<String> channels, double longest, int repeats, double minutes, Map<String, Level> levels,
-                          Map<String, WindowPlan> windows, Map<String, Derived> quantities, SpreadPlan spread) {
+                          Map<String, WindowPlan> windows, Map<String, Derived> quantities, SpreadPlan spread, ShotPlan shot, PromptPlan prompt, HoldPlan hold,
+                          @JsonProperty("by_eye") Map<String, Input> byEye) {
         public Capture {
+            mode = mode == null ? "stream" : mode;
+            byEye = orEmpty(byEye);
+            shot = mode.equals("shot") && shot == null ? new ShotPlan(null, null, null, null, 0, 0) : shot;
+            hold = mode.equals("hold") && hold == null ? new HoldPlan(0, 0, 0) : hold;
             hint = orEmpty(hint);
             repeats = Math.max(1, repeats);
             longest = longest <= 0 ? 60 : longest;
@@ -241,9 +253,62 @@ public record Sheet(int sheet, String id, String title, String subject, String p
         }
     }
 
-    /** One setting of the factor; {@code set} binds names for the runs at it. */
-    public record Level(String label, Map<String, String> set) {
+    /**
+     * What fires a shot and how much of it is kept.
+     *
+     * @param on     the channel that is watched; the first when not said
+     * @param at     level, with its unit
+     * @param rate   or rate of change, with its unit
+     * @param way    up, down or either
+     * @param before s kept from before the trigger
+     * @param after  s kept after it
+     */
+    public record ShotPlan(String on, String at, String rate, String way, double before, double after) {
+        public ShotPlan {
+            way = way == null ? "either" : way;
+            before = before <= 0 ? 0.1 : before;
+            after = after <= 0 ? 1 : after;
+        }
+    }
+
+    /**
+     * Readings at set moments.
+     *
+     * @param first     s from the start of the run; {@code every} when not said
+     * @param every     s from one to the next
+     * @param count     how many
+     * @param countdown s of counting down before each
+     * @param seconds   s of samples averaged into a reading
+     * @param by        key or itself: whether a person takes it or the program
+     */
+    public record PromptPlan(Double first, double every, int count, double countdown, double seconds, String by) {
+        public PromptPlan {
+            first = first == null ? every : first;
+            countdown = countdown <= 0 ? Math.min(5, every / 2) : countdown;
+            seconds = seconds <= 0 ? Math.min(1, every / 4) : seconds;
+            by = by == null ? "itself" : by;
+        }
+    }
+
+    /**
+     * Waiting until steady.
+     *
+     * @param seconds  s over which steadiness is judged; 2 when not said
+     * @param samples  averaged into the row; 20 when not said
+     * @param patience s after which it may be taken as it is; 120 when not said
+     */
+    public record HoldPlan(double seconds, int samples, double patience) {
+        public HoldPlan {
+            seconds = seconds <= 0 ? 2 : seconds;
+            samples = samples <= 0 ? 20 : samples;
+            patience = patience <= 0 ? 120 : patience;
+        }
+    }
+
+    /** One setting of the factor; {@code set} binds names for the runs at it, {@code outputs} are set by the program before it. */
+    public record Level(String label, Map<String, String> set, Map<String, Double> outputs) {
         public Level {
+            outputs = orEmpty(outputs);
             set = orEmpty(set);
         }
     }

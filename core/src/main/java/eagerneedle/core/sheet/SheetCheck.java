@@ -199,6 +199,7 @@ final class SheetCheck {
                     throw located.problem(p + "/windows/" + w + "/on", 1, "this capture has no channel " + plan.on() + NearName.hint(plan.on(), capture.channels()));
                 }
             });
+            mode(p, capture);
             Set<String> known = new LinkedHashSet<>(global);
             known.addAll(columnsOf(capture));
             known.addAll(capture.channels());
@@ -212,6 +213,37 @@ final class SheetCheck {
             capture.quantities().forEach((q, d) -> derived(p + "/quantities/" + q, c + "." + q, d, known, inPlan, uses, places, c + "."));
         });
         findCircle(uses, places);
+    }
+
+    /** What a mode of capture needs. */
+    private void mode(String p, Sheet.Capture capture) {
+        if (capture.mode().equals("prompted") && capture.prompt() == null) {
+            throw located.problem(p, 1, "prompted readings need a 'prompt' with 'every' and 'count'");
+        }
+        Sheet.ShotPlan shot = capture.shot();
+        if (shot != null) {
+            String on = shot.on() == null ? capture.channels().get(0) : shot.on();
+            if (!capture.channels().contains(on)) {
+                throw located.problem(p + "/shot/on", 1, "this capture has no channel " + on + NearName.hint(on, capture.channels()));
+            }
+            if ((shot.at() == null) == (shot.rate() == null)) {
+                throw located.problem(p + (shot.at() == null ? "" : "/shot"), 1, "a shot needs either a level 'at' or a 'rate' of change");
+            }
+            LabUnit unit = sheet.channels().get(on).labUnit();
+            if (shot.at() != null) {
+                attempt(p + "/shot/at", () -> Reading.parse(shot.at()).unit().convert(0, unit));
+            } else {
+                attempt(p + "/shot/rate", () -> Reading.parse(shot.rate()).unit().scaleTo((unit.isAffine() ? LabUnit.KELVIN : unit).per(LabUnit.SECOND)));
+            }
+        }
+        capture.byEye().forEach((name, input) -> attempt(p + "/by_eye/" + name + "/value", () -> Reading.parse(input.value())));
+        Set<String> outputs = new LinkedHashSet<>();
+        sheet.devices().values().forEach(d -> outputs.addAll(d.outputs().keySet()));
+        capture.levels().forEach((l, level) -> level.outputs().keySet().forEach(o -> {
+            if (!outputs.contains(o)) {
+                throw located.problem(p + "/levels/" + l + "/outputs/" + o, 1, "no device has an output " + o + NearName.hint(o, outputs));
+            }
+        }));
     }
 
     private void derived(String pointer, String key, Sheet.Derived d, Set<String> known, Set<String> inPlan, Map<String, Set<String>> uses,
@@ -253,6 +285,7 @@ final class SheetCheck {
     private static Set<String> columnsOf(Sheet.Capture capture) {
         Set<String> columns = new LinkedHashSet<>();
         capture.levels().values().forEach(l -> columns.addAll(l.set().keySet()));
+        columns.addAll(capture.byEye().keySet());
         columns.addAll(capture.quantities().keySet());
         return columns;
     }

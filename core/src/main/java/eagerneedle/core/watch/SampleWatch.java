@@ -15,6 +15,7 @@ public final class SampleWatch {
     private final String channel;
     private final Chain chain;
     private final double rate;
+    private final boolean gate;
     private final double lowest;
     private final double highest;
 
@@ -32,13 +33,18 @@ public final class SampleWatch {
         double[] reach = chain.reach();
         double a = chain.exactCounts(reach[0]);
         double b = chain.exactCounts(reach[1]);
-        this.lowest = Math.max(Math.min(a, b) - 0.5, chain.converter().lowestCount() + 0.5);
-        this.highest = Math.min(Math.max(a, b) + 0.5, chain.converter().highestCount() - 0.5);
+        // A gate has two states and nothing else: its rails are its readings.
+        this.gate = chain.converter().bits() == 1;
+        this.lowest = gate ? -0.5 : Math.max(Math.min(a, b) - 0.5, chain.converter().lowestCount() + 0.5);
+        this.highest = gate ? 1.5 : Math.min(Math.max(a, b) + 0.5, chain.converter().highestCount() - 0.5);
     }
 
     /** Findings over a span of samples: {@code time} in seconds, {@code counts} raw. */
     public List<Finding> look(int run, double[] time, double[] counts) {
         List<Finding> found = new ArrayList<>();
+        if (gate) {
+            return found;
+        }
         outOfRange(run, time, counts).ifPresent(found::add);
         dead(run, time, counts).ifPresent(found::add);
         dropped(run, time).ifPresent(found::add);

@@ -33,6 +33,10 @@ public record Plot(String title, Axis x, Axis y, List<Layer> layers) {
     public record Points(String name, double[] x, double[] y, double[] u, boolean weak, int series) implements Layer {
     }
 
+    /** Many samples as the least and greatest value of each of n spans that begin at {@code x}. */
+    public record Envelope(String name, double[] x, double[] low, double[] high, int series) implements Layer {
+    }
+
     /** A smooth line through many points. */
     public record Curve(String name, double[] x, double[] y, Ink ink, double width, boolean dashed) implements Layer {
     }
@@ -78,6 +82,9 @@ public record Plot(String title, Axis x, Axis y, List<Layer> layers) {
         for (Layer l : layers) {
             if (l instanceof Points p) {
                 extend(r, p.x, p.y, p.u);
+            } else if (l instanceof Envelope e) {
+                extend(r, e.x, e.low, null);
+                extend(r, e.x, e.high, null);
             } else if (l instanceof Curve c) {
                 extend(r, c.x, c.y, null);
             } else if (l instanceof Stems s) {

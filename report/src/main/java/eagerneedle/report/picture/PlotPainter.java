@@ -87,12 +87,14 @@ public final class PlotPainter {
     private static void layer(Surface s, Frame f, Plot.Layer l) {
         if (l instanceof Plot.Points p) {
             if (p.x().length > 2 * f.width()) {
-                columns(s, f, p);
+                columns(s, f, p.x(), p.y(), p.y(), p.weak() ? Ink.QUIET : Ink.trace(p.series()));
             } else {
                 for (int i = 0; i < p.x().length; i++) {
                     point(s, f, p, i);
                 }
             }
+        } else if (l instanceof Plot.Envelope e) {
+            columns(s, f, e.x(), e.low(), e.high(), Ink.trace(e.series()));
         } else if (l instanceof Plot.Curve c) {
             double[] px = new double[c.x().length];
             double[] py = new double[c.x().length];
@@ -140,23 +142,23 @@ public final class PlotPainter {
         }
     }
 
-    private static void columns(Surface s, Frame f, Plot.Points p) {
+    private static void columns(Surface s, Frame f, double[] x, double[] least, double[] greatest, Ink ink) {
         int n = (int) f.width();
         double[] low = new double[n + 1];
         double[] high = new double[n + 1];
         java.util.Arrays.fill(low, Double.POSITIVE_INFINITY);
         java.util.Arrays.fill(high, Double.NEGATIVE_INFINITY);
-        for (int i = 0; i < p.x().length; i++) {
-            int c = (int) (f.px(p.x()[i]) - f.left());
+        for (int i = 0; i < x.length; i++) {
+            int c = (int) (f.px(x[i]) - f.left());
             if (c >= 0 && c <= n) {
-                low[c] = Math.min(low[c], p.y()[i]);
-                high[c] = Math.max(high[c], p.y()[i]);
+                low[c] = Math.min(low[c], least[i]);
+                high[c] = Math.max(high[c], greatest[i]);
             }
         }
         for (int c = 0; c <= n; c++) {
             if (high[c] >= low[c]) {
                 double a = f.py(high[c]);
-                s.line(f.left() + c, a, f.left() + c, Math.max(a + 1, f.py(low[c])), p.weak() ? Ink.QUIET : Ink.trace(p.series()), 1);
+                s.line(f.left() + c, a, f.left() + c, Math.max(a + 1, f.py(low[c])), ink, 1);
             }
         }
     }

@@ -23,8 +23,13 @@ final class Batch {
     }
 
     void restart() {
+        restart(Double.NaN);
+    }
+
+    /** @param start what the instrument's clock shows at time 0; NaN for the time of the first row */
+    void restart(double start) {
         rows.clear();
-        first = Double.NaN;
+        first = start;
         last = Double.NaN;
     }
 

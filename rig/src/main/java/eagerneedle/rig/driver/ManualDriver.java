@@ -34,7 +34,7 @@ public final class ManualDriver extends Sampler {
 
     @Override
     public void start(Sink newSink) {
-        batch.restart();
+        batch.restart(0);
         start = nanos.getAsLong();
         sink = newSink;
         state = State.RUNNING;
@@ -54,7 +54,7 @@ public final class ManualDriver extends Sampler {
             throw new IOException("One reading of each is wanted: " + String.join(", ", channels) + ".");
         }
         double[] row = new double[values.length + 1];
-        row[0] = 1 + (nanos.getAsLong() - start) / 1e9;
+        row[0] = (nanos.getAsLong() - start) / 1e9;
         for (int i = 0; i < values.length; i++) {
             if (!Double.isFinite(values[i])) {
                 throw new IOException("The reading of " + channels.get(i) + " is not a number.");

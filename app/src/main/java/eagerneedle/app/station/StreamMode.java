@@ -1,0 +1,16 @@
+package eagerneedle.app.station;
+
+import eagerneedle.app.bench.LiveRig;
+import eagerneedle.core.sheet.Sheet;
+
+/** Free running: everything from start to stop, no longer than the sheet says. */
+class StreamMode extends CaptureMode {
+    StreamMode(Desk desk, Sheet.Capture plan) {
+        super(desk, plan);
+    }
+
+    @Override
+    String tick(LiveRig rig) {
+        return rig.clock(first()) > plan.longest() ? "The run reached its longest time and was stopped." : null;
+    }
+}

@@ -1,0 +1,2 @@
+/** When to take samples: triggers of shots, schedules of prompted readings. Knows no device and no clock; times in seconds. */
+package eagerneedle.core.capture;
