@@ -62,7 +62,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             file.execute("PRAGMA user_version=" + Schema.VERSION);
             file.connection.setAutoCommit(false);
             Schema.create(file.connection);
-            file.write("INSERT INTO sheet VALUES (1, ?)", session.sheetText());
+            file.write("INSERT INTO sheet (id, text, crc) VALUES (1, ?, " + checksum(session.sheetText()) + ")", session.sheetText());
             file.save(session, session.created(), "Session opened: " + session.title() + ".");
             file.connection.commit();
             file.connection.setAutoCommit(true);
@@ -162,10 +162,24 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             if (!r.next()) {
                 throw damaged(path);
             }
-            return SessionJson.unpack(r.getBytes(1)).withSheetText(text("SELECT text FROM sheet WHERE id = 1"));
+            return SessionJson.unpack(r.getBytes(1)).withSheetText(sheetText());
         } catch (SQLException | IOException | IllegalArgumentException e) {
             throw damaged(path);
         }
+    }
+
+    private String sheetText() throws SQLException {
+        String text = text("SELECT text FROM sheet WHERE id = 1");
+        if (number("PRAGMA user_version") >= 2 && !text("SELECT coalesce(crc, '') FROM sheet WHERE id = 1").isEmpty() && Long.parseLong(text("SELECT crc FROM sheet WHERE id = 1")) != checksum(text)) {
+            throw damaged(path);
+        }
+        return text;
+    }
+
+    private static long checksum(String text) {
+        java.util.zip.CRC32C crc = new java.util.zip.CRC32C();
+        crc.update(text.getBytes(StandardCharsets.UTF_8));
+        return crc.getValue();
     }
 
     /** Keeps the session after an act, and the act, in one transaction. */

@@ -4,6 +4,7 @@ import com.github.luben.zstd.Zstd;
 import com.github.luben.zstd.ZstdException;
 import java.nio.BufferUnderflowException;
 import java.nio.ByteBuffer;
+import java.util.zip.CRC32C;
 import java.util.zip.DataFormatException;
 
 /**
@@ -133,7 +134,17 @@ final class BlockCoding {
 
     private static byte[] packed(char how, int n, byte[] plain) {
         byte[] small = Zstd.compress(plain, LEVEL);
-        return ByteBuffer.allocate(9 + small.length).put((byte) how).putInt(n).putInt(plain.length).put(small).array();
+        return ByteBuffer.allocate(13 + small.length).put((byte) how).putInt(n).putInt(plain.length).putInt(checksum(how, n, plain)).put(small).array();
+    }
+
+    /** So that one flipped bit on the disk is an error and not another number. */
+    private static int checksum(char how, int n, byte[] plain) {
+        CRC32C crc = new CRC32C();
+        crc.update(how);
+        crc.update(n);
+        crc.update(n >>> 8);
+        crc.update(plain);
+        return (int) crc.getValue();
     }
 
     /** @throws DataFormatException when the bytes are not what {@link #pack} made */
@@ -143,6 +154,7 @@ final class BlockCoding {
             char how = (char) in.get();
             int n = in.getInt();
             int size = in.getInt();
+            int sum = in.getInt();
             if (n < 0 || n > MOST || size < 0 || size > 8L * n + 17) {
                 throw new DataFormatException("impossible length");
             }
@@ -151,6 +163,9 @@ final class BlockCoding {
             byte[] plain = new byte[size];
             if (size > 0 && Zstd.decompressByteArray(plain, 0, size, small, 0, small.length) != size) {
                 throw new DataFormatException("cut short");
+            }
+            if (checksum(how, n, plain) != sum) {
+                throw new DataFormatException("altered");
             }
             double[] v = new double[n];
             if (how == 'D') {

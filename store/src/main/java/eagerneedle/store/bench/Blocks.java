@@ -9,6 +9,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.zip.CRC32C;
 import java.util.zip.DataFormatException;
 
 /**
@@ -57,15 +58,24 @@ final class Blocks {
     }
 
     private static byte[] bytes(Pyramid.Outline bins) {
-        ByteBuffer out = ByteBuffer.allocate(16 * bins.size());
+        ByteBuffer out = ByteBuffer.allocate(16 * bins.size() + 4);
         for (int i = 0; i < bins.size(); i++) {
             out.putDouble(bins.time()[i]).putFloat(bins.low()[i]).putFloat(bins.high()[i]);
         }
-        return out.array();
+        return out.putInt(checksum(out.array(), 16 * bins.size())).array();
     }
 
-    private static Pyramid.Outline bins(byte[] bytes) {
+    private static int checksum(byte[] bytes, int n) {
+        CRC32C crc = new CRC32C();
+        crc.update(bytes, 0, n);
+        return (int) crc.getValue();
+    }
+
+    private static Pyramid.Outline bins(byte[] bytes) throws DataFormatException {
         ByteBuffer in = ByteBuffer.wrap(bytes);
+        if (bytes.length < 4 || bytes.length % 16 != 4 || in.getInt(bytes.length - 4) != checksum(bytes, bytes.length - 4)) {
+            throw new DataFormatException("altered");
+        }
         int n = bytes.length / 16;
         double[] time = new double[n];
         float[] low = new float[n];
@@ -78,9 +88,13 @@ final class Blocks {
         return new Pyramid.Outline(time, low, high, Pyramid.BIN);
     }
 
-    /** How many samples of a channel a run holds. */
+    /** How many samples of a channel a run holds, by its outlines. */
     long count(int run, String channel) throws SQLException {
-        try (PreparedStatement s = connection.prepareStatement("SELECT coalesce(sum(n), 0) FROM outline WHERE run = ? AND channel = ?")) {
+        return sum("outline", run, channel);
+    }
+
+    private long sum(String table, int run, String channel) throws SQLException {
+        try (PreparedStatement s = connection.prepareStatement("SELECT coalesce(sum(n), 0) FROM " + table + " WHERE run = ? AND channel = ?")) {
             s.setInt(1, run);
             s.setString(2, channel);
             try (ResultSet r = s.executeQuery()) {
@@ -121,7 +135,7 @@ final class Blocks {
     }
 
     /** The outline of everything a run holds of a channel. */
-    Pyramid overview(int run, String channel) throws SQLException {
+    Pyramid overview(int run, String channel) throws SQLException, DataFormatException {
         Pyramid p = new Pyramid();
         try (PreparedStatement s = connection.prepareStatement("SELECT n, t1, bins FROM outline WHERE run = ? AND channel = ? ORDER BY block")) {
             s.setInt(1, run);
@@ -131,6 +145,10 @@ final class Blocks {
                     p.add(bins(r.getBytes(3)), r.getInt(1), r.getDouble(2));
                 }
             }
+        }
+        // Blocks and outlines are counted apart, so that a row lost from one of them does not pass unseen.
+        if (p.samples() != sum("block", run, channel)) {
+            throw new DataFormatException("outlines and blocks differ");
         }
         return p;
     }
@@ -157,7 +175,11 @@ final class Blocks {
             s.setString(2, channel);
             read(s, parts);
         }
-        return joined(parts);
+        RawSamples all = joined(parts);
+        if (all.size() != count(run, channel)) {
+            throw new DataFormatException("outlines and blocks differ");
+        }
+        return all;
     }
 
     private static void read(PreparedStatement s, List<RawSamples> parts) throws SQLException, DataFormatException {

@@ -53,6 +53,7 @@ final class Schema {
                 "CREATE TABLE outline (block INTEGER PRIMARY KEY, run INTEGER NOT NULL, channel TEXT NOT NULL, n INTEGER NOT NULL, t0 REAL NOT NULL, t1 REAL NOT NULL, bins BLOB NOT NULL)",
                 "CREATE INDEX outline_of ON outline (run, channel, t1)",
                 "ALTER TABLE begun ADD COLUMN whole BLOB",
+                "ALTER TABLE sheet ADD COLUMN crc INTEGER",
                 "CREATE TABLE attachment (id INTEGER PRIMARY KEY, name TEXT NOT NULL, kind TEXT NOT NULL, bytes BLOB NOT NULL)");
     }
 
