@@ -279,6 +279,7 @@ public final class CaptureStation implements StationView {
             panel.getChildren().setAll(mode.panel());
             panel.setManaged(mode.panel().isManaged());
         }
+        traces.refresh();
         traces.channels(plan.channels());
         String what = plan.levels().get(level).label() == null ? level : plan.levels().get(level).label();
         hint.setText((desk.bench().next().isPresent() ? "Next: " : "All runs are taken. Another one of: ") + plan.label() + ", " + what + ". " + plan.hint());
@@ -381,8 +382,7 @@ public final class CaptureStation implements StationView {
         boolean whole = rig.isRecording() && !rig.isArmed() && !(mode instanceof HoldMode);
         traces.live(rig, whole);
         if (speed.isManaged()) {
-            rateOf(new Scale(desk.bench().session().channel(desk.bench().sheet(), channelName()), Run.COUNTS, desk.bench().session().calibrationOf(channelName())
-                    .filter(c -> c.relation() != eagerneedle.core.calibration.Relation.CLOSURE).orElse(null)).exact(whole ? rig.all(channelName()) : rig.last(channelName(), 6)));
+            rateOf(traces.exact(channelName(), whole ? rig.all(channelName()) : rig.last(channelName(), 6)));
         }
         liveWatch(rig);
     }

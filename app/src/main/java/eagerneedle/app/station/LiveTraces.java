@@ -116,6 +116,11 @@ final class LiveTraces extends VBox {
         });
     }
 
+    /** Counts of a channel as a trace of the measurand. */
+    Trace exact(String name, RawSamples counts) {
+        return scale(name, Run.COUNTS).exact(counts);
+    }
+
     /** Shows what the instrument sends. @param run true for everything since the run began, false for the last seconds */
     void live(LiveRig rig, boolean run) {
         double seconds = Double.parseDouble(span.getValue().replace(" s", ""));

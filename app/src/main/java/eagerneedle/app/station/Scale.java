@@ -7,6 +7,7 @@ import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
+import java.util.List;
 
 /**
  * From raw values of a channel to its measurand, for showing: exactly for a few samples, by a table for the thousands of bins
@@ -16,14 +17,21 @@ final class Scale {
     private static final int STEPS = 2048;
     private final Sheet.Channel channel;
     private final Calibration calibration;
-    private final double low;
-    private final double step;
-    private final double[] table = new double[STEPS + 1];
+    private final String rawUnit;
+    private double low;
+    private double step;
+    private double[] table;
 
     /** @param rawUnit of what {@link #quick} is given: counts, or the unit an instrument measures in */
     Scale(Sheet.Channel channel, String rawUnit, Calibration calibration) {
         this.channel = channel;
         this.calibration = calibration;
+        this.rawUnit = rawUnit;
+    }
+
+    /** Made when it is first wanted. */
+    private void fill() {
+        table = new double[STEPS + 1];
         Chain chain = channel.toChain();
         boolean counts = rawUnit.equals(Run.COUNTS);
         double first = chain.converter().lowestCount();
@@ -32,14 +40,21 @@ final class Scale {
         low = counts ? first : chain.converter().input().convert(chain.converter().input(first), unit);
         double high = counts ? last : chain.converter().input().convert(chain.converter().input(last), unit);
         step = (high - low) / STEPS;
+        double[] order = new double[STEPS + 1];
         for (int i = 0; i <= STEPS; i++) {
-            double indication = chain.indication(first + (last - first) * i / STEPS);
-            table[i] = calibration == null || !Double.isFinite(indication) ? indication : calibration.at(indication).value();
+            order[i] = i;
+            table[i] = chain.indication(first + (last - first) * i / STEPS);
+        }
+        if (calibration != null) {
+            table = calibration.apply(new Trace(channel.label(), order, table, channel.labUnit(), 0, List.of())).value();
         }
     }
 
     /** The measurand for a raw value, by the table. */
     double quick(double raw) {
+        if (table == null) {
+            fill();
+        }
         double at = Math.max(0, Math.min(STEPS, (raw - low) / step));
         int i = (int) Math.min(STEPS - 1, at);
         return table[i] + (at - i) * (table[i + 1] - table[i]);

@@ -1,0 +1,108 @@
+package eagerneedle.app.bench;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import eagerneedle.core.trace.RawSamples;
+import eagerneedle.store.bench.BenchFile;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** A program killed at a random moment of capture and editing loses no edit and at most the last half second of samples. */
+class KillTest {
+    private static final int TIMES = 50;
+    @TempDir
+    private Path folder;
+
+    /** What was heard from the program before it died: when, and how many samples or acts. */
+    private record Heard(long nanos, String what, long count) {
+    }
+
+    @Test
+    void killedAtFiftyRandomMoments() throws Exception {
+        ExecutorService two = Executors.newFixedThreadPool(2);
+        try {
+            Random random = new Random(17);
+            List<Future<String>> all = new ArrayList<>();
+            for (int i = 0; i < TIMES; i++) {
+                Path file = folder.resolve("killed" + i + ".needle");
+                long after = (long) (random.nextDouble() * 900);
+                all.add(two.submit((Callable<String>) () -> killed(file, after)));
+            }
+            for (Future<String> f : all) {
+                assertThat(f.get(120, TimeUnit.SECONDS)).isEmpty();
+            }
+        } finally {
+            two.shutdownNow();
+        }
+    }
+
+    private static String killed(Path path, long millis) throws IOException, InterruptedException {
+        Process p = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC", "-Xmx300m", "-cp",
+                System.getProperty("surefire.real.class.path", System.getProperty("java.class.path")), KilledProgram.class.getName(), path.toString()).redirectErrorStream(true).start();
+        List<Heard> heard = new ArrayList<>();
+        long death = Long.MAX_VALUE;
+        boolean ready = false;
+        StringBuilder other = new StringBuilder();
+        try (BufferedReader in = new BufferedReader(new InputStreamReader(p.getInputStream()))) {
+            for (String line = in.readLine(); line != null; line = in.readLine()) {
+                long now = System.nanoTime();
+                if (line.equals("ready")) {
+                    ready = true;
+                    death = now + millis * 1_000_000L;
+                } else if (line.startsWith("act ") || line.startsWith("samples ")) {
+                    heard.add(new Heard(now, line.substring(0, 3), Long.parseLong(line.substring(line.indexOf(' ') + 1))));
+                } else {
+                    other.append(line).append('\n');
+                }
+                if (now >= death) {
+                    p.destroyForcibly();
+                    break;
+                }
+            }
+        } finally {
+            p.destroyForcibly();
+        }
+        long killed = System.nanoTime();
+        p.waitFor();
+        if (!ready) {
+            return "the program did not start: " + other;
+        }
+        long acts = heard.stream().filter(h -> h.what().equals("act")).mapToLong(Heard::count).max().orElse(0);
+        long samples = heard.stream().filter(h -> h.what().equals("sam") && h.nanos() < killed - 500_000_000L).mapToLong(Heard::count).max().orElse(0);
+        try (BenchFile file = BenchFile.open(path)) {
+            RawSamples kept = file.samples(1, "position");
+            if (!file.integrity().equals("ok")) {
+                return "integrity: " + file.integrity();
+            }
+            if (file.session().notes().size() < acts) {
+                return "only " + file.session().notes().size() + " of " + acts + " edits are there";
+            }
+            if (kept.size() < samples) {
+                return "only " + kept.size() + " of " + samples + " samples are there";
+            }
+            for (int i = 0; i < kept.size(); i++) {
+                if (kept.values()[i] != (long) i * 7919 % 10_007) {
+                    return "sample " + i + " is another";
+                }
+            }
+            if (samples > 0 && file.unfinished(file.session()).size() != 1) {
+                return "the run is not found again";
+            }
+        }
+        Files.deleteIfExists(path);
+        return "";
+    }
+}
