@@ -4,6 +4,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.UnitException;
 import java.io.IOException;
 import java.io.StringReader;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Matcher;
@@ -66,7 +67,7 @@ public final class DelimitedText {
     private int headerLines(char separator, boolean comma) {
         for (int i = 0; i < Math.min(lines.size(), LOOK_AT); i++) {
             List<String> cells = cells(lines.get(i), separator);
-            long numbers = cells.stream().filter(c -> isNumber(c, comma)).count();
+            long numbers = cells.stream().filter(c -> isValue(c, comma)).count();
             if (numbers > 0 && 2 * numbers >= cells.size()) {
                 return i;
             }
@@ -83,7 +84,7 @@ public final class DelimitedText {
                 continue;
             }
             List<String> cells = cells(lines.get(i), separator);
-            long numbers = cells.stream().filter(c -> isNumber(c, comma)).count();
+            long numbers = cells.stream().filter(c -> c.isBlank() || isValue(c, comma)).count();
             if (cells.size() == width && numbers == width) {
                 good++;
             } else {
@@ -119,7 +120,27 @@ public final class DelimitedText {
             names.add(title.isEmpty() ? "column " + (i + 1) : title);
             units.add(unit);
         }
-        return new Dialect(separator, comma, header, names, units);
+        List<Clock> clocks = new ArrayList<>();
+        for (int c = 0; c < width; c++) {
+            clocks.add(Clock.of(sample(separator, header, width, c)));
+        }
+        return new Dialect(separator, comma, header, names, units, clocks);
+    }
+
+    /** Cells of a column from its first rows that are not empty. */
+    private List<String> sample(char separator, int header, int width, int column) {
+        List<String> out = new ArrayList<>();
+        for (int i = header; i < Math.min(lines.size(), header + LOOK_AT); i++) {
+            List<String> cells = lines.get(i).isBlank() ? List.of() : cells(lines.get(i), separator);
+            if (cells.size() == width && !cells.get(column).isBlank() && (isValue(cells.get(column), true) || isValue(cells.get(column), false))) {
+                out.add(cells.get(column).strip());
+            }
+        }
+        return out;
+    }
+
+    private static boolean isValue(String cell, boolean comma) {
+        return isNumber(cell, comma) || Clock.isMoment(cell.strip());
     }
 
     private static String stripped(String unit) {
@@ -155,12 +176,11 @@ public final class DelimitedText {
             }
             List<String> cells = cells(lines.get(i), dialect.separator());
             if (cells.size() != width) {
-                throw new DelimitedException("%s, line %d: %d %s where %d are expected; put the missing column right or choose another separator."
-                        .formatted(file, i + 1, cells.size(), cells.size() == 1 ? "value" : "values", width));
+                throw wrongWidth(i, cells.size(), width);
             }
             double[] row = new double[width];
             for (int c = 0; c < width; c++) {
-                row[c] = number(cells.get(c), dialect, i + 1, c);
+                row[c] = value(cells.get(c), dialect, i + 1, c);
             }
             rows.add(row);
         }
@@ -174,6 +194,114 @@ public final class DelimitedText {
             }
         }
         return columns;
+    }
+
+    /**
+     * The columns as numbers, gaps and repeated headers allowed: an empty cell is NaN, a header that comes again and a comment
+     * are passed over, a last line that was cut short is left off; each is said in a remark.
+     *
+     * @throws DelimitedException for the first cell that is neither, with its line
+     */
+    public Table read(Dialect dialect) {
+        int width = dialect.names().size();
+        Numbers numbers = new Numbers(width, Math.max(16, lines.size() - dialect.headerLines()));
+        List<String> remarks = new ArrayList<>();
+        int headers = 0;
+        int[] gaps = new int[width];
+        String header = dialect.headerLines() > 0 ? lines.get(dialect.headerLines() - 1) : null;
+        for (int i = dialect.headerLines(); i < lines.size(); i++) {
+            String line = lines.get(i);
+            if (numbers.plain(line, dialect)) {
+                continue;
+            }
+            if (line.isBlank() || line.startsWith("#")) {
+                continue;
+            }
+            List<String> cells = cells(line, dialect.separator());
+            if (line.equals(header) || cells.size() == width && cells.stream().noneMatch(c -> isValue(c, dialect.decimalComma())) && cells.stream().anyMatch(c -> !c.isBlank()) && repeats(cells, dialect)) {
+                headers++;
+                continue;
+            }
+            if (cells.size() == width + 1 && cells.get(width).isBlank()) {
+                cells = cells.subList(0, width);
+            }
+            if (cells.size() != width) {
+                if (i == lines.size() - 1 && cells.size() < width && !text.endsWith("\n")) {
+                    remarks.add("The last line is cut short and was left off.");
+                    continue;
+                }
+                throw wrongWidth(i, cells.size(), width);
+            }
+            for (int c = 0; c < width; c++) {
+                boolean empty = cells.get(c).isBlank();
+                gaps[c] += empty ? 1 : 0;
+                numbers.set(c, empty ? Double.NaN : value(cells.get(c), dialect, i + 1, c));
+            }
+            numbers.next();
+        }
+        if (numbers.rows() == 0) {
+            throw new DelimitedException(file + " holds no rows of numbers; export it again with its data.");
+        }
+        if (headers > 0) {
+            remarks.add("The header comes again " + (headers == 1 ? "once" : headers + " times") + "; those lines were passed over.");
+        }
+        for (int c = 0; c < width; c++) {
+            if (gaps[c] > 0) {
+                remarks.add("The column '" + dialect.names().get(c) + "' is empty in " + gaps[c] + (gaps[c] == 1 ? " row." : " rows."));
+            }
+        }
+        return timed(numbers.columns(), dialect, remarks);
+    }
+
+    /** A line of words only that are the column names again, or their units. */
+    private static boolean repeats(List<String> cells, Dialect dialect) {
+        for (int c = 0; c < cells.size(); c++) {
+            String cell = cells.get(c).strip();
+            if (!cell.startsWith(dialect.names().get(c)) && !stripped(cell).equals(dialect.units().get(c)) && !(cell.isBlank() && dialect.units().get(c).isEmpty())) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private Table timed(double[][] columns, Dialect dialect, List<String> remarks) {
+        int clock = -1;
+        Instant start = null;
+        List<String> units = new ArrayList<>(dialect.units());
+        for (int c = columns.length - 1; c >= 0; c--) {
+            Clock how = dialect.clocks().get(c);
+            if (how == Clock.NUMBER) {
+                continue;
+            }
+            if (how == Clock.TIME_OF_DAY) {
+                Clock.overMidnight(columns[c]);
+            } else if (how != Clock.ISO && Clock.ambiguous(sample(dialect.separator(), dialect.headerLines(), columns.length, c))) {
+                remarks.add("Dates of '" + dialect.names().get(c) + "' were read with " + (how == Clock.DAY_FIRST ? "the day" : "the month") + " first.");
+            }
+            double first = columns[c][0];
+            for (int i = 0; i < columns[c].length; i++) {
+                // Dates are large numbers: what is left of the difference is rounded to the nanosecond that they can hold.
+                columns[c][i] = Math.rint((columns[c][i] - first) * 1e6) / 1e6;
+            }
+            units.set(c, "s");
+            clock = c;
+            start = how.hasDate() ? Instant.ofEpochMilli(Math.round(first * 1e3)) : start;
+        }
+        return new Table(dialect.names(), units, columns, clock, start, remarks);
+    }
+
+    private double value(String cell, Dialect dialect, int line, int column) {
+        Clock clock = dialect.clocks().get(column);
+        if (clock == Clock.NUMBER) {
+            return number(cell, dialect, line, column);
+        }
+        return clock.seconds(cell).orElseThrow(() -> new DelimitedException("%s, line %d, column '%s': '%s' is not a moment like those above; correct the cell or delete the line."
+                .formatted(file, line, dialect.names().get(column), cell.strip())));
+    }
+
+    private DelimitedException wrongWidth(int i, int size, int width) {
+        return new DelimitedException("%s, line %d: %d %s where %d are expected; put the missing column right or choose another separator."
+                .formatted(file, i + 1, size, size == 1 ? "value" : "values", width));
     }
 
     private double number(String cell, Dialect dialect, int line, int column) {

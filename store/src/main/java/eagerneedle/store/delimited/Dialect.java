@@ -10,9 +10,11 @@ import java.util.List;
  * @param headerLines  lines before the first row of numbers
  * @param names        column names
  * @param units        column units, empty text where none is stated
+ * @param clocks       how each column is written: a number, a date, a time of day
  */
-public record Dialect(char separator, boolean decimalComma, int headerLines, List<String> names, List<String> units) {
+public record Dialect(char separator, boolean decimalComma, int headerLines, List<String> names, List<String> units, List<Clock> clocks) {
     public Dialect {
+        clocks = List.copyOf(clocks);
         names = List.copyOf(names);
         units = List.copyOf(units);
     }
@@ -30,6 +32,6 @@ public record Dialect(char separator, boolean decimalComma, int headerLines, Lis
     public Dialect withUnit(int column, String unit) {
         List<String> u = new java.util.ArrayList<>(units);
         u.set(column, unit);
-        return new Dialect(separator, decimalComma, headerLines, names, u);
+        return new Dialect(separator, decimalComma, headerLines, names, u, clocks);
     }
 }

@@ -106,4 +106,114 @@ class DelimitedTextTest {
         }
         assertThat(right / (double) files).isGreaterThanOrEqualTo(0.98);
     }
+
+    private static final java.time.LocalDateTime NINE = java.time.LocalDateTime.of(2026, 11, 23, 9, 0, 0);
+
+    private static String moment(int kind, double seconds, boolean comma) {
+        java.time.LocalDateTime at = NINE.plusNanos(Math.round(seconds * 1e9));
+        String clock = at.format(java.time.format.DateTimeFormatter.ofPattern("HH:mm:ss.SSS"));
+        clock = comma ? clock.replace('.', ',') : clock;
+        return switch (kind) {
+            case 1 -> at.toLocalDate() + "T" + clock;
+            case 2 -> at.toLocalDate() + " " + clock;
+            case 3 -> at.format(java.time.format.DateTimeFormatter.ofPattern("dd.MM.uuuu")) + " " + clock;
+            case 4 -> at.format(java.time.format.DateTimeFormatter.ofPattern("MM/dd/uuuu")) + " " + clock;
+            case 5 -> clock;
+            default -> comma ? String.format(Locale.ROOT, "%.3f", seconds).replace('.', ',') : String.format(Locale.ROOT, "%.3f", seconds);
+        };
+    }
+
+    /** Files of many loggers with known numbers: dates, gaps, repeated headers, units, quotes, titles above. */
+    @Test
+    void filesOfManyLoggersAreReadRightOrWithARemark() {
+        String[] units = {"V", "mV", "°C", "mm", "kPa", "N"};
+        Random r = new Random(33);
+        int files = 600;
+        int right = 0;
+        for (int k = 0; k < files; k++) {
+            boolean comma = r.nextBoolean();
+            char separator = comma ? new char[] {';', '\t', '|'}[r.nextInt(3)] : new char[] {',', ';', '\t', '|'}[r.nextInt(4)];
+            int kind = r.nextInt(6);
+            if (comma && separator == ',') {
+                separator = ';';
+            }
+            int width = 2 + r.nextInt(4);
+            boolean quotes = r.nextInt(4) == 0;
+            String[] unit = new String[width];
+            for (int c = 1; c < width; c++) {
+                unit[c] = units[r.nextInt(units.length)];
+            }
+            unit[0] = "s";
+            int style = r.nextInt(4);
+            StringBuilder head = new StringBuilder();
+            StringBuilder unitRow = new StringBuilder();
+            for (int c = 0; c < width; c++) {
+                String name = c == 0 ? "time" : "channel " + c;
+                String shown = name + (c == 0 && kind > 0 ? "" : style == 0 ? " [" + unit[c] + "]" : style == 1 ? " (" + unit[c] + ")" : style == 2 ? " / " + unit[c] : "");
+                head.append(c > 0 ? separator : "").append(quotes ? '"' + shown + '"' : shown);
+                unitRow.append(c > 0 ? separator : "").append(c == 0 && kind > 0 ? "" : unit[c]);
+            }
+            String eol = r.nextBoolean() ? "\n" : "\r\n";
+            StringBuilder b = new StringBuilder(r.nextInt(5) == 0 ? "\uFEFF" : "");
+            for (int t = r.nextInt(4); t > 0; t--) {
+                b.append(new String[] {"Logger of bench 4", "started by the instructor", "serial TH-LG-03"}[t - 1]).append(eol);
+            }
+            boolean header = r.nextInt(8) > 0;
+            String headLines = head + eol + (style == 3 ? unitRow + eol : "");
+            b.append(header ? headLines : "");
+            int rows = 15 + r.nextInt(60);
+            double[][] truth = new double[width][rows];
+            boolean gaps = r.nextInt(4) == 0;
+            boolean again = header && r.nextInt(5) == 0;
+            for (int i = 0; i < rows; i++) {
+                truth[0][i] = Math.rint(i * 250) / 1e3;
+                b.append(moment(kind, truth[0][i], comma));
+                for (int c = 1; c < width; c++) {
+                    boolean gap = gaps && r.nextInt(12) == 0;
+                    String n = String.format(Locale.ROOT, r.nextInt(8) == 0 ? "%.4e" : "%.3f", 80 * r.nextGaussian());
+                    truth[c][i] = gap ? Double.NaN : Double.parseDouble(n);
+                    b.append(separator).append(gap ? "" : comma ? n.replace('.', ',') : n);
+                }
+                b.append(eol);
+                if (again && i == rows / 2) {
+                    b.append(headLines);
+                }
+            }
+            DelimitedText t = new DelimitedText("logger.csv", b.toString());
+            try {
+                Dialect d = t.guess();
+                Table table = t.read(d);
+                boolean dialect = d.separator() == separator && d.names().size() == width && (kind > 0) == (table.clock() == 0);
+                for (int c = 1; c < width && header; c++) {
+                    dialect &= d.units().get(c).equals(unit[c]);
+                }
+                boolean same = table.columns().length == width;
+                for (int c = 0; same && c < width; c++) {
+                    same = java.util.Arrays.equals(table.columns()[c], truth[c]);
+                }
+                if (!same) {
+                    assertThat(table.remarks()).as("a wrong number without a remark in\n" + b).isNotEmpty();
+                } else if (dialect) {
+                    right++;
+                }
+            } catch (DelimitedException e) {
+                assertThat(e.getMessage()).endsWith(".");
+            }
+        }
+        assertThat(right / (double) files).as("dialect, units and numbers right").isGreaterThanOrEqualTo(0.98);
+    }
+
+    @Test
+    void aClockThatPassesMidnightGoesOnAndADateGivesTheStart() {
+        DelimitedText t = text("clock,x\n23:59:59.5,1\n00:00:00.0,2\n00:00:00.5,3\n");
+        assertThat(t.read(t.guess()).columns()[0]).containsExactly(0, 0.5, 1);
+        DelimitedText dated = text("when;x\n2026-11-23 09:00:00;1,5\n2026-11-23 09:00:02;2,5\n");
+        Table table = dated.read(dated.guess());
+        assertThat(table.start()).isEqualTo(java.time.Instant.parse("2026-11-23T09:00:00Z"));
+        assertThat(table.columns()[0]).containsExactly(0, 2);
+        DelimitedText unsure = text("when;x\n03/04/2026 09:00:00;1\n03/04/2026 09:00:01;2\n");
+        assertThat(unsure.read(unsure.guess()).remarks()).anyMatch(m -> m.contains("with the day first"));
+        DelimitedText cut = text("t,x,y\n0,1,2\n1,2,3\n2,3");
+        assertThat(cut.read(cut.guess()).remarks()).anyMatch(m -> m.contains("cut short"));
+    }
 }
