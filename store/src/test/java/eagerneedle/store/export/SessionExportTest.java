@@ -1,0 +1,158 @@
+package eagerneedle.store.export;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.Ledger;
+import eagerneedle.core.reduce.Reducer;
+import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.reduce.SheetTrial;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.trace.RawSamples;
+import eagerneedle.rig.simulated.Rehearsal;
+import eagerneedle.rig.simulated.Rigs;
+import eagerneedle.store.brought.Brought;
+import eagerneedle.store.delimited.Table;
+import io.jhdf.HdfFile;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.zip.ZipFile;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** What goes out comes back: the same samples bit for bit, the same quantities, and formulas that give the same figures. */
+class SessionExportTest {
+    private static Reduction reduction;
+    @TempDir
+    private Path folder;
+
+    @BeforeAll
+    static void reduce() {
+        Rehearsal r = Rehearsal.of(SheetTrial.read(SheetReader.shippedText("drying-cabinet"), "sheet"), Rigs.create("chains", SheetReader.read(SheetReader.shippedText("drying-cabinet"), "x").sheet(), 7, Set.of()), Instant.parse("2026-11-23T09:00:00Z"));
+        reduction = new Reducer(SheetTrial.read(r.session().sheetText(), "sheet"), (run, c) -> r.samples().getOrDefault(run, Map.of()).getOrDefault(c, RawSamples.NONE)).reduce(r.session());
+    }
+
+    private Path written(String name) {
+        Path to = folder.resolve(name);
+        SessionExport.write(reduction, List.of(), to);
+        return to;
+    }
+
+    private static RawSamples raw(Run run, String channel) {
+        return reduction.source().samples(run.id(), channel);
+    }
+
+    @Test
+    void jsonComesBackBitForBit() throws Exception {
+        for (Run run : reduction.session().keptRuns()) {
+            Path one = folder.resolve("run" + run.id() + ".json");
+            Files.writeString(one, SessionExport.json(reduction, run));
+            Table t = Brought.table(one);
+            assertThat(t.names()).containsExactly("time", "cabinet", "bath", "room");
+            assertThat(t.start()).isEqualTo(run.started());
+            for (int c = 1; c < 4; c++) {
+                assertThat(t.columns()[0]).isEqualTo(raw(run, t.names().get(c)).time());
+                assertThat(t.columns()[c]).isEqualTo(raw(run, t.names().get(c)).values());
+                assertThat(t.units().get(c)).isEqualTo("counts");
+            }
+        }
+        JsonNode root = new ObjectMapper().readTree(written("session.json").toFile());
+        Map<String, Double> values = new HashMap<>();
+        root.path("quantities").forEach(q -> values.put(q.path("name").asText(), q.path("value").asDouble()));
+        for (Ledger.Entry e : reduction.ledger().entries()) {
+            e.quantity().ifPresent(q -> assertThat(values.get(e.name())).isEqualTo(q.value()));
+        }
+        assertThat(root.path("runs")).hasSize(reduction.session().keptRuns().size());
+    }
+
+    @Test
+    void hdfComesBackBitForBit() {
+        try (HdfFile file = new HdfFile(written("session.h5"))) {
+            for (Run run : reduction.session().keptRuns()) {
+                for (String c : List.of("cabinet", "bath", "room")) {
+                    String at = "/run_" + run.id() + "/" + c;
+                    assertThat((double[]) file.getDatasetByPath(at + "/time").getData()).isEqualTo(raw(run, c).time());
+                    assertThat((double[]) file.getDatasetByPath(at + "/raw").getData()).isEqualTo(raw(run, c).values());
+                    assertThat(file.getDatasetByPath(at + "/value").getAttribute("unit").getData()).isEqualTo("degC");
+                    double[] value = (double[]) file.getDatasetByPath(at + "/value").getData();
+                    assertThat(value).isEqualTo(reduction.trace(run, c).orElseThrow().value());
+                }
+                assertThat(file.getByPath("/run_" + run.id()).getAttribute("level").getData()).isEqualTo(run.level());
+            }
+        }
+    }
+
+    @Test
+    void theDataPackageDescribesEveryFieldAndItsNumbersAreWhole() throws Exception {
+        try (ZipFile zip = new ZipFile(written("session.zip").toFile())) {
+            JsonNode d = new ObjectMapper().readTree(zip.getInputStream(zip.getEntry("datapackage.json")));
+            assertThat(d.path("name").asText()).isEqualTo("drying-cabinet");
+            for (JsonNode r : d.path("resources")) {
+                String text = new String(zip.getInputStream(zip.getEntry(r.path("path").asText())).readAllBytes(), StandardCharsets.UTF_8);
+                String head = text.lines().findFirst().orElseThrow();
+                List<String> fields = new java.util.ArrayList<>();
+                r.path("schema").path("fields").forEach(f -> fields.add(f.path("name").asText()));
+                assertThat(head).isEqualTo(String.join(",", fields));
+                if (r.path("name").asText().startsWith("run-")) {
+                    assertThat(r.path("schema").path("fields").get(2).path("unit").asText()).isEqualTo("degC");
+                    Path csv = folder.resolve("one.csv");
+                    Files.writeString(csv, text);
+                    Table t = Brought.table(csv);
+                    String[] parts = r.path("path").asText().replace("runs/", "").replace(".csv", "").split("-");
+                    RawSamples truth = reduction.source().samples(Integer.parseInt(parts[0]), parts[1]);
+                    assertThat(t.columns()[0]).isEqualTo(truth.time());
+                    assertThat(t.columns()[1]).isEqualTo(truth.values());
+                }
+            }
+            assertThat(zip.getEntry("sheet.yaml")).isNotNull();
+        }
+    }
+
+    /** The workbook's own arithmetic, done here from its cells: mean of the sample range and U = k u. */
+    @Test
+    void theWorkbookHoldsFormulasOverItsOwnCells() throws Exception {
+        try (ZipFile zip = new ZipFile(written("session.xlsx").toFile())) {
+            String ledger = new String(zip.getInputStream(zip.getEntry("xl/worksheets/sheet1.xml")).readAllBytes(), StandardCharsets.UTF_8);
+            String runs = new String(zip.getInputStream(zip.getEntry("xl/worksheets/sheet2.xml")).readAllBytes(), StandardCharsets.UTF_8);
+            String samples = new String(zip.getInputStream(zip.getEntry("xl/worksheets/sheet3.xml")).readAllBytes(), StandardCharsets.UTF_8);
+            int row = 2 + reduction.ledger().entries().stream().filter(e -> e.quantity().isPresent()).map(Ledger.Entry::name).toList().indexOf("T_air");
+            Quantity t = reduction.quantity("T_air").orElseThrow();
+            assertThat(ledger).contains("<f>D" + row + "*E" + row + "</f>");
+            assertThat(number(ledger, "C" + row)).isEqualTo(t.value());
+            assertThat(number(ledger, "D" + row)).isEqualTo(t.u());
+            RawSamples raw = raw(reduction.session().keptRuns().get(0), "cabinet");
+            assertThat(runs).contains("<f>AVERAGE('run 1'!C2:C" + (raw.size() + 1) + ")</f>").contains("<f>STDEV('run 1'!F2:F");
+            assertThat(number(samples, "A" + (raw.size() + 1))).isEqualTo(raw.time()[raw.size() - 1]);
+            assertThat(number(samples, "B2")).isEqualTo(raw.values()[0]);
+        }
+        assertThat(SessionExport.letters(0)).isEqualTo("A");
+        assertThat(SessionExport.letters(25)).isEqualTo("Z");
+        assertThat(SessionExport.letters(26)).isEqualTo("AA");
+        assertThat(SessionExport.letters(701)).isEqualTo("ZZ");
+        assertThat(SessionExport.letters(702)).isEqualTo("AAA");
+    }
+
+    private static double number(String sheet, String cell) {
+        int at = sheet.indexOf("r=\"" + cell + "\"");
+        int v = sheet.indexOf("<v>", at);
+        return Double.parseDouble(sheet.substring(v + 3, sheet.indexOf("</v>", v)));
+    }
+
+    @Test
+    void anUnknownEndingOrAFolderThatIsNotThereIsOneSentence() {
+        assertThatThrownBy(() -> written("session.doc")).hasMessageContaining("does not say in what format").hasMessageContaining(".xlsx");
+        assertThatThrownBy(() -> written("nowhere/session.json")).hasMessageContaining("cannot be written there");
+        assertThat(folder).isEmptyDirectory();
+    }
+}
