@@ -196,15 +196,6 @@ public final class Workbench implements AutoCloseable {
         List.copyOf(listeners).forEach(Runnable::run);
     }
 
-    /** Brings in a run that was recorded elsewhere. */
-    public Run importRun(String capture, String level, String channel, String source, String unit, RawSamples samples) {
-        Run run = Run.captured(file.nextRunId(session()), capture, level, clock.instant(), source, unit);
-        file.begin(run);
-        file.append(run.id(), channel, samples);
-        apply(new Command.KeepRun(run));
-        return run;
-    }
-
     /** How many runs of a level take part or are left out, discarded ones not counted. */
     public long runsAt(String capture, String level) {
         return session().keptRuns().stream().filter(r -> r.capture().equals(capture) && r.level().equals(level)).count();

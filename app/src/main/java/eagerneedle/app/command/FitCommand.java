@@ -1,6 +1,5 @@
 package eagerneedle.app.command;
 
-import eagerneedle.app.station.ImportDialog;
 import eagerneedle.core.fit.Choices;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.fit.FitException;
@@ -17,6 +16,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.store.brought.Brought;
 import eagerneedle.store.delimited.DelimitedText;
 import eagerneedle.store.delimited.Dialect;
 import eagerneedle.store.export.ReductionJson;
@@ -53,7 +53,7 @@ final class FitCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        DelimitedText text = new DelimitedText(data.getFileName().toString(), ImportDialog.read(data));
+        DelimitedText text = new DelimitedText(data.getFileName().toString(), Brought.text(data));
         Dialect dialect = text.guess();
         double[][] columns = text.columns(dialect);
         Map<String, double[]> byName = new LinkedHashMap<>();

@@ -11,7 +11,7 @@ import picocli.CommandLine.Command;
 @Command(name = "needle", mixinStandardHelpOptions = true, version = "Eager Needle 0.1.0",
         description = "A teaching laboratory's measurements, from the plan to a defended number.",
         subcommands = {DemoCommand.class, OpenCommand.class, ReduceCommand.class, FitCommand.class, EvalCommand.class, SimulateCommand.class, CheckCommand.class,
-            ReportCommand.class, RepairCommand.class, ShotsCommand.class, FunctionsCommand.class})
+            ReportCommand.class, ImportCommand.class, ExportCommand.class, RepairCommand.class, ShotsCommand.class, FunctionsCommand.class})
 public final class NeedleCommand implements Runnable {
     static final int GOOD = 0;
     static final int CHECKS_FAILED = 1;

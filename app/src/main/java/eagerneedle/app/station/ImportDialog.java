@@ -1,26 +1,33 @@
 package eagerneedle.app.station;
 
+import eagerneedle.app.bench.Bringing;
 import eagerneedle.app.window.Labels;
 import eagerneedle.app.window.Notices;
-import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.app.window.Theme;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
-import eagerneedle.core.trace.RawSamples;
+import eagerneedle.store.brought.Brought;
 import eagerneedle.store.delimited.DelimitedText;
 import eagerneedle.store.delimited.Dialect;
+import eagerneedle.store.delimited.Table;
 import java.io.File;
 import java.io.IOException;
-import java.nio.charset.MalformedInputException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
 import javafx.geometry.Insets;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
@@ -29,63 +36,96 @@ import javafx.stage.FileChooser;
 import javafx.stage.Modality;
 import javafx.stage.Stage;
 
-/** Shows what was guessed of a delimited file, lets it be put right, and brings it in as a run. */
+/**
+ * Shows what was guessed of a file, lets it be put right, and brings it in as a run; of a folder, every file as a run of its
+ * own with the same columns.
+ */
 public final class ImportDialog {
+    private static final String NONE = "none";
+    private static final int SHOWN = 7;
     private final Desk desk;
     private final ComboBox<String> captures = new ComboBox<>();
     private final ComboBox<String> levels = new ComboBox<>();
     private final ComboBox<String> time = new ComboBox<>();
-    private final ComboBox<String> value = new ComboBox<>();
-    private final TextField unit = new TextField();
     private final TextField timeUnit = new TextField();
+    private final TextField ahead = new TextField("0");
+    private final Map<String, ComboBox<String>> values = new LinkedHashMap<>();
+    private final Map<String, TextField> units = new LinkedHashMap<>();
+    private final ComboBox<String> separator = new ComboBox<>();
+    private final CheckBox comma = new CheckBox("decimal comma");
+    private final CheckBox schedule = new CheckBox("levels in the order of the schedule");
+    private final Label guess = Labels.wrapped("");
     private final Label problem = Labels.wrapped("");
+    private final GridPane preview = new GridPane();
+    private final GridPane choices = new GridPane();
+    private List<Path> files = List.of();
     private DelimitedText text;
     private Dialect dialect;
-    private String fileName;
+    private Table table;
 
     public ImportDialog(Desk desk, String capture, String level) {
         this.desk = desk;
         Sheet sheet = desk.bench().sheet();
         captures.getItems().setAll(sheet.captures().keySet());
-        captures.setOnAction(e -> levels.getItems().setAll(sheet.captures().get(captures.getValue()).levels().keySet()));
         captures.setValue(capture);
         levels.getItems().setAll(sheet.captures().get(capture).levels().keySet());
         levels.setValue(level);
+        captures.setOnAction(e -> {
+            levels.getItems().setAll(sheet.captures().get(captures.getValue()).levels().keySet());
+            levels.getSelectionModel().selectFirst();
+            columns();
+        });
     }
 
-    /** Asks for a file and opens the preview. */
+    /** Asks for files and opens the preview. */
     public void show(Node owner) {
         FileChooser chooser = new FileChooser();
-        chooser.setTitle("Import a run");
-        File f = chooser.showOpenDialog(owner.getScene().getWindow());
-        if (f != null) {
-            show(owner, f.toPath());
+        chooser.setTitle("Import runs");
+        List<File> chosen = chooser.showOpenMultipleDialog(owner.getScene().getWindow());
+        if (chosen != null && !chosen.isEmpty()) {
+            show(owner, chosen.stream().map(File::toPath).toList());
         }
     }
 
-    /** Opens the preview of a file. */
+    /** Opens the preview of a file, or of all files of a folder. */
     public void show(Node owner, Path file) {
+        show(owner, List.of(file));
+    }
+
+    private void show(Node owner, List<Path> chosen) {
         Notices.attempt(owner, () -> {
-            fileName = file.getFileName().toString();
-            text = new DelimitedText(fileName, read(file));
-            dialect = text.guess();
+            files = new ArrayList<>();
+            for (Path p : chosen) {
+                files.addAll(within(p));
+            }
+            if (files.isEmpty()) {
+                throw new IllegalArgumentException(chosen.get(0).getFileName() + " holds no files.");
+            }
+            read();
             open(owner);
         });
     }
 
-    /** The text of a file, in UTF-8 or, failing that, Latin-1. */
-    public static String read(Path file) {
-        try {
-            if (Files.size(file) > 500_000_000) {
-                throw new IllegalArgumentException(file.getFileName() + " is larger than 500 MB; split it first.");
-            }
-            try {
-                return Files.readString(file, StandardCharsets.UTF_8);
-            } catch (MalformedInputException e) {
-                return Files.readString(file, StandardCharsets.ISO_8859_1);
-            }
+    private static List<Path> within(Path p) {
+        if (!Files.isDirectory(p)) {
+            return List.of(p);
+        }
+        try (Stream<Path> list = Files.list(p)) {
+            return list.filter(f -> Files.isRegularFile(f) && !f.getFileName().toString().startsWith(".")).sorted().toList();
         } catch (IOException e) {
-            throw new IllegalArgumentException(file.getFileName() + " cannot be read; check its name and folder.");
+            throw new IllegalArgumentException("The folder " + p.getFileName() + " cannot be read.");
+        }
+    }
+
+    private void read() {
+        Path file = files.get(0);
+        if (Brought.isText(file)) {
+            text = new DelimitedText(file.getFileName().toString(), Brought.text(file));
+            dialect = text.guess();
+            table = text.read(dialect);
+        } else {
+            text = null;
+            table = Brought.table(file);
         }
     }
 
@@ -93,103 +133,173 @@ public final class ImportDialog {
         Stage stage = new Stage();
         stage.initOwner(owner.getScene().getWindow());
         stage.initModality(Modality.WINDOW_MODAL);
-        stage.setTitle("Import " + fileName);
-        time.getItems().setAll(dialect.names());
-        value.getItems().setAll(dialect.names());
-        int t = guessTime();
-        int v = dialect.names().size() > 1 ? (t == 0 ? 1 : 0) : 0;
-        time.setValue(dialect.names().get(t));
-        value.setValue(dialect.names().get(v));
+        String name = files.get(0).getFileName().toString() + (files.size() > 1 ? " and " + (files.size() - 1) + " more" : "");
+        stage.setTitle("Import " + name);
         time.setId("import-time");
-        value.setId("import-value");
-        unit.setId("import-unit");
+        timeUnit.setId("import-time-unit");
+        timeUnit.setPrefWidth(80);
+        ahead.setId("import-ahead");
+        ahead.setPrefWidth(80);
+        Labels.explained(ahead, "How many seconds the clock of the logger ran ahead of the session's: both then stand on one time line");
         problem.setId("import-problem");
         problem.getStyleClass().add("attention");
-        unit.setText(orDefault(dialect.units().get(v), channel().unit()));
-        timeUnit.setText(orDefault(dialect.units().get(t), "s"));
-        unit.setPrefWidth(80);
-        timeUnit.setPrefWidth(80);
-        Label guess = Labels.wrapped("Read as " + dialect.names().size() + " columns, separated by " + dialect.separatorName() + ", decimal "
-                + (dialect.decimalComma() ? "comma" : "point") + ", " + (dialect.headerLines() == 0 ? "no header" : dialect.headerLines() + " header " + (dialect.headerLines() == 1 ? "line" : "lines"))
-                + (dialect.units().get(v).isEmpty() ? "; no unit is stated, " + channel().unit() + " is assumed" : "") + ".");
         guess.setId("import-guess");
-        GridPane choices = new GridPane();
+        separator.setId("import-separator");
+        separator.getItems().setAll("comma", "semicolon", "tab", "bar", "blank");
+        separator.setOnAction(e -> again());
+        comma.setId("import-comma");
+        comma.setOnAction(e -> again());
+        schedule.setSelected(files.size() > 1);
+        schedule.setVisible(files.size() > 1);
+        schedule.setManaged(files.size() > 1);
+        schedule.setId("import-schedule");
         choices.getStyleClass().add("table-cells");
-        choices.addRow(0, Labels.quiet("time"), time, Labels.quiet("unit"), timeUnit);
-        choices.addRow(1, Labels.quiet(channel().label()), value, Labels.quiet("unit"), unit);
-        choices.addRow(2, Labels.quiet("belongs to"), captures, Labels.quiet("level"), levels);
-        Button bring = new Button("Import as a run");
+        preview.getStyleClass().add("table-cells");
+        HBox written = new HBox(10, Labels.quiet("separated by"), separator, comma);
+        written.setAlignment(Pos.CENTER_LEFT);
+        written.setVisible(text != null);
+        written.setManaged(text != null);
+        Button bring = new Button(files.size() == 1 ? "Import as a run" : "Import " + files.size() + " runs");
         bring.setId("import-go");
         bring.setDefaultButton(true);
         bring.setOnAction(e -> bring(stage));
         Button cancel = new Button("Cancel");
         cancel.setCancelButton(true);
         cancel.setOnAction(e -> stage.close());
-        VBox box = new VBox(12, Labels.heading("Import " + fileName), guess, preview(), choices, problem, new HBox(10, bring, cancel));
+        shown();
+        VBox box = new VBox(12, Labels.heading("Import " + name), guess, written, preview, choices, schedule, problem, new HBox(10, bring, cancel));
         box.setPadding(new Insets(18));
         box.getStyleClass().add("root");
-        if (eagerneedle.app.window.Theme.isDark()) {
+        if (Theme.isDark()) {
             box.getStyleClass().add("in-the-dark");
         }
-        Scene scene = new Scene(box, 620, 560);
+        ScrollPane scroll = new ScrollPane(box);
+        scroll.setFitToWidth(true);
+        Scene scene = new Scene(scroll, 680, 640);
         scene.getStylesheets().setAll(owner.getScene().getStylesheets());
         stage.setScene(scene);
         stage.show();
     }
 
-    private Sheet.Channel channel() {
-        return desk.bench().sheet().channels().get(channelName());
+    /** Reads the text again as it was put right. */
+    private void again() {
+        if (text == null || dialect == null || separator.getValue() == null) {
+            return;
+        }
+        char sign = switch (separator.getValue()) {
+            case "comma" -> ',';
+            case "semicolon" -> ';';
+            case "tab" -> '\t';
+            case "bar" -> '|';
+            default -> ' ';
+        };
+        if (sign == dialect.separator() && comma.isSelected() == dialect.decimalComma()) {
+            return;
+        }
+        try {
+            dialect = text.as(sign, comma.isSelected());
+            table = text.read(dialect);
+            problem.setText("");
+            shown();
+        } catch (IllegalArgumentException e) {
+            problem.setText("▲ " + e.getMessage());
+        }
     }
 
-    private String channelName() {
-        return desk.bench().sheet().captures().get(captures.getValue()).channels().get(0);
-    }
-
-    private int guessTime() {
-        for (int i = 0; i < dialect.names().size(); i++) {
-            if (dialect.names().get(i).toLowerCase(java.util.Locale.ROOT).matches("t|time.*|.*clock.*|.*seconds.*|zeit.*")) {
-                return i;
+    private void shown() {
+        if (text != null) {
+            separator.setValue(dialect.separatorName());
+            comma.setSelected(dialect.decimalComma());
+        }
+        preview.getChildren().clear();
+        int width = Math.min(6, table.names().size());
+        for (int c = 0; c < width; c++) {
+            preview.add(Labels.quiet(table.names().get(c) + (table.units().get(c).isEmpty() ? "" : " / " + table.units().get(c))), c, 0);
+        }
+        if (text != null) {
+            List<List<String>> rows = text.preview(dialect, SHOWN);
+            for (int r = 0; r < rows.size(); r++) {
+                for (int c = 0; c < Math.min(width, rows.get(r).size()); c++) {
+                    preview.add(Labels.figure(rows.get(r).get(c)), c, r + 1);
+                }
+            }
+        } else {
+            for (int r = 0; r < Math.min(SHOWN, table.rows()); r++) {
+                for (int c = 0; c < width; c++) {
+                    preview.add(Labels.figure(Double.toString(table.columns()[c][r])), c, r + 1);
+                }
             }
         }
-        return 0;
+        columns();
     }
 
-    private static String orDefault(String s, String otherwise) {
-        return s.isEmpty() ? otherwise : s;
-    }
-
-    private Node preview() {
-        GridPane grid = new GridPane();
-        grid.getStyleClass().add("table-cells");
-        for (int c = 0; c < Math.min(6, dialect.names().size()); c++) {
-            grid.add(Labels.quiet(dialect.names().get(c) + (dialect.units().get(c).isEmpty() ? "" : " / " + dialect.units().get(c))), c, 0);
+    private void columns() {
+        Sheet sheet = desk.bench().sheet();
+        Bringing b = Bringing.guess(table, sheet, captures.getValue());
+        List<String> names = new ArrayList<>();
+        for (int c = 0; c < table.names().size(); c++) {
+            names.add(table.names().subList(0, c).contains(table.names().get(c)) ? table.names().get(c) + " (" + (c + 1) + ")" : table.names().get(c));
         }
-        List<List<String>> rows = text.preview(dialect, 8);
-        for (int r = 0; r < rows.size(); r++) {
-            for (int c = 0; c < Math.min(6, rows.get(r).size()); c++) {
-                grid.add(Labels.figure(rows.get(r).get(c)), c, r + 1);
-            }
+        time.getItems().setAll(names);
+        time.setValue(names.get(b.time()));
+        timeUnit.setText(b.timeUnit());
+        values.clear();
+        units.clear();
+        choices.getChildren().clear();
+        choices.addRow(0, Labels.quiet("time"), time, Labels.quiet("unit"), timeUnit);
+        int row = 1;
+        boolean assumed = false;
+        for (String channel : sheet.captures().get(captures.getValue()).channels()) {
+            ComboBox<String> column = new ComboBox<>();
+            column.getItems().add(NONE);
+            column.getItems().addAll(names);
+            column.setValue(b.values().containsKey(channel) ? names.get(b.values().get(channel)) : NONE);
+            column.setId(row == 1 ? "import-value" : "import-value-" + channel);
+            TextField unit = new TextField(b.units().getOrDefault(channel, sheet.channels().get(channel).unit()));
+            unit.setPrefWidth(80);
+            unit.setId(row == 1 ? "import-unit" : "import-unit-" + channel);
+            assumed |= b.values().containsKey(channel) && table.units().get(b.values().get(channel)).isEmpty();
+            values.put(channel, column);
+            units.put(channel, unit);
+            choices.addRow(row++, Labels.quiet(sheet.channels().get(channel).label()), column, Labels.quiet("unit"), unit);
         }
-        return grid;
+        choices.addRow(row++, Labels.quiet("belongs to"), captures, Labels.quiet("level"), levels);
+        if (table.start() != null) {
+            choices.addRow(row, Labels.quiet("its clock was ahead by"), ahead, Labels.quiet("s"));
+        }
+        guess.setText((text == null ? "Read as " + table.names().size() + " columns" : "Read as " + dialect.names().size() + " columns, separated by " + dialect.separatorName() + ", decimal "
+                + (dialect.decimalComma() ? "comma" : "point") + ", " + (dialect.headerLines() == 0 ? "no header" : dialect.headerLines() + " header " + (dialect.headerLines() == 1 ? "line" : "lines")))
+                + (assumed ? "; where no unit is stated, the channel's is assumed" : "") + "; " + table.rows() + " rows." + (table.remarks().isEmpty() ? "" : " " + String.join(" ", table.remarks())));
     }
 
     private void bring(Stage stage) {
         try {
-            double[][] columns = text.columns(dialect);
-            double[] t = columns[dialect.names().indexOf(time.getValue())];
-            double[] v = columns[dialect.names().indexOf(value.getValue())];
-            LabUnit seconds = LabUnit.parse(timeUnit.getText().strip());
-            LabUnit.parse(unit.getText().strip()).convert(0, channel().labUnit());
-            double first = seconds.convert(t[0], LabUnit.SECOND);
-            double[] clock = new double[t.length];
-            for (int i = 0; i < t.length; i++) {
-                clock[i] = seconds.convert(t[i], LabUnit.SECOND) - first;
-                if (i > 0 && !(clock[i] > clock[i - 1])) {
-                    throw new IllegalArgumentException("The times in column '" + time.getValue() + "' do not rise at row " + (i + 1) + "; choose another time column.");
+            Map<String, Integer> from = new LinkedHashMap<>();
+            Map<String, String> in = new LinkedHashMap<>();
+            values.forEach((channel, column) -> {
+                if (!column.getValue().equals(NONE)) {
+                    from.put(channel, column.getItems().indexOf(column.getValue()) - 1);
+                    in.put(channel, units.get(channel).getText().strip());
                 }
+            });
+            double early;
+            try {
+                early = Double.parseDouble(ahead.getText().strip());
+            } catch (NumberFormatException e) {
+                throw new IllegalArgumentException("'" + ahead.getText() + "' is not a number of seconds.");
             }
-            Run run = desk.bench().importRun(captures.getValue(), levels.getValue(), channelName(), fileName, unit.getText().strip(), new RawSamples(clock, v));
-            desk.choose(run);
+            Bringing how = new Bringing(time.getItems().indexOf(time.getValue()), timeUnit.getText().strip(), from, in, early);
+            Run last = null;
+            for (int i = 0; i < files.size(); i++) {
+                Table t = i == 0 ? table : Brought.table(files.get(i));
+                if (t.names().size() != table.names().size()) {
+                    throw new IllegalArgumentException(files.get(i).getFileName() + " has " + t.names().size() + " columns where the first file has " + table.names().size() + "; " + i + " of " + files.size() + " files were brought in.");
+                }
+                String[] next = schedule.isSelected() ? desk.bench().next().orElse(null) : null;
+                boolean follow = next != null && next[0].equals(captures.getValue());
+                last = how.bring(desk.bench(), t, files.get(i).getFileName().toString(), captures.getValue(), follow ? next[1] : levels.getValue());
+            }
+            desk.choose(last);
             stage.close();
         } catch (RuntimeException e) {
             problem.setText("▲ " + e.getMessage());

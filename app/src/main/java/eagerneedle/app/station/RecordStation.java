@@ -11,6 +11,7 @@ import eagerneedle.report.HtmlReport;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.export.LedgerCsv;
 import eagerneedle.store.export.ReductionJson;
+import eagerneedle.store.export.SessionExport;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.ZoneId;
@@ -64,6 +65,7 @@ public final class RecordStation implements StationView {
                 button("ledger-json", "Results as JSON...", "Quantities, comparisons and watches, as the command line prints them",
                         () -> Files.saveText(all, name() + ".json", ReductionJson.of(desk.bench().reduction(), desk.bench().findings()))),
                 button("runs-csv", "All runs as CSV...", "One file a run: clock, raw values and measurand", this::runs),
+                button("export-session", "Session as workbook, HDF5, data package...", "The ending chooses: .xlsx with formulas, .h5 for long traces, .zip a data package with a descriptor, .json everything", this::export),
                 button("save-copy", "Save a copy of the bench file...", "The whole session in one file, to keep or to mail", this::copy),
                 Labels.quiet("Kept as " + desk.bench().file().path().getFileName() + ", saved with every act."), Labels.heading("Finish"), finish);
         right.setPrefWidth(330);
@@ -116,6 +118,14 @@ public final class RecordStation implements StationView {
             }
         }
         return n;
+    }
+
+    private void export() {
+        Path to = Files.askFor(all, name() + ".xlsx", SessionExport.endings().stream().map(x -> "*" + x).toArray(String[]::new));
+        if (to != null) {
+            SessionExport.write(desk.bench().reduction(), desk.bench().findings(), to);
+            Notices.tell(all, "Saved " + to.getFileName() + ".");
+        }
     }
 
     private void copy() {

@@ -11,9 +11,9 @@ import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
-import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Window;
 import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.delimited.Table;
 import eagerneedle.store.export.ReductionJson;
 import java.io.PrintStream;
 import java.nio.file.Files;
@@ -157,7 +157,8 @@ class WorkbenchTest {
             t[i] = 0.02 * i;
             v[i] = 300 + 250 * t[i] * t[i] + (i % 3);
         }
-        Run run = bench.importRun("slopes", "C", "position", "elsewhere.csv", "mm", new RawSamples(t, v));
+        Table table = new Table(List.of("time", "x"), List.of("s", "mm"), new double[][] {t, v}, -1, null, List.of());
+        Run run = Bringing.guess(table, bench.sheet(), "slopes").bring(bench, table, "elsewhere.csv", "slopes", "C");
         assertThat(run.id()).isEqualTo(29);
         assertThat(bench.reduction().ofRun(run, "a").quantity().orElseThrow().value()).isBetween(0.45, 0.55);
         assertThat(bench.reduction().column("slopes.a")).hasSize(21);

@@ -223,6 +223,39 @@ class CommandLineTest {
     }
 
     @Test
+    void aSessionIsExportedAndItsRunsComeBackTheSame() throws IOException {
+        Path whole = folder.resolve("out.needle");
+        needle("simulate", "baggage-chute", "--seed", 3, "-o", whole);
+        for (String ending : new String[] {"csv", "json", "xlsx", "h5", "zip"}) {
+            Path to = folder.resolve("out." + ending);
+            assertThat(needle("export", whole, "-o", to).status()).as(ending).isZero();
+            assertThat(to).isNotEmptyFile();
+        }
+        refused(needle("export", whole, "-o", folder.resolve("out.doc")), "end its name with one of");
+        Path runs = Files.createDirectory(folder.resolve("runs"));
+        try (var bench = new eagerneedle.app.bench.Workbench(eagerneedle.store.bench.BenchFile.open(whole), java.time.Clock.systemUTC())) {
+            for (int id = 1; id <= 3; id++) {
+                Files.writeString(runs.resolve("run" + id + ".json"), eagerneedle.store.export.SessionExport.json(bench.reduction(), bench.session().run(id).orElseThrow()));
+            }
+            Path again = folder.resolve("again.needle");
+            Said said = needle("import", runs.resolve("run1.json"), runs.resolve("run2.json"), runs.resolve("run3.json"), "--into", again, "--method", "baggage-chute");
+            assertThat(said.status()).as(said.err()).isZero();
+            assertThat(said.out()).contains("Run 1 from run1.json").contains("level_east at level");
+            try (var file = eagerneedle.store.bench.BenchFile.open(again)) {
+                for (int id = 1; id <= 3; id++) {
+                    assertThat(file.samples(id, "position").values()).isEqualTo(bench.file().samples(id, "position").values());
+                    assertThat(file.samples(id, "position").time()).isEqualTo(bench.file().samples(id, "position").time());
+                    assertThat(file.session().run(id).orElseThrow().rawUnit("position")).isEqualTo("counts");
+                }
+            }
+            refused(needle("import", runs.resolve("run1.json"), "--into", again, "--capture", "ramps"), "no capture ramps");
+        }
+        Path words = folder.resolve("words.csv");
+        Files.writeString(words, "only words here\nand nothing else\n");
+        refused(needle("import", words, "--into", folder.resolve("again.needle")), "holds no rows of numbers");
+    }
+
+    @Test
     void everyDocumentedCommandExists() throws IOException {
         String page = Files.readString(Path.of("..", "docs", "command-line.md"));
         String usage = needle("--help").out();

@@ -64,6 +64,19 @@ public final class DelimitedText {
         return found;
     }
 
+    /**
+     * The dialect with a separator and decimal sign put right by hand; header and units are found anew.
+     *
+     * @throws DelimitedException if no line holds numbers when it is read like that
+     */
+    public Dialect as(char separator, boolean comma) {
+        int header = comma && separator == ',' ? -1 : headerLines(separator, comma);
+        if (header < 0) {
+            throw new DelimitedException(file + " holds no numbers when it is read like that.");
+        }
+        return describe(separator, comma, header);
+    }
+
     private int headerLines(char separator, boolean comma) {
         for (int i = 0; i < Math.min(lines.size(), LOOK_AT); i++) {
             List<String> cells = cells(lines.get(i), separator);

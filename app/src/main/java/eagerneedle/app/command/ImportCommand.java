@@ -1,0 +1,64 @@
+package eagerneedle.app.command;
+
+import eagerneedle.app.bench.Bringing;
+import eagerneedle.app.bench.Workbench;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.brought.Brought;
+import eagerneedle.store.delimited.Table;
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.List;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+@Command(name = "import", description = "Brings files recorded elsewhere into a bench file, each as a run: delimited text, JSON, WAV.")
+final class ImportCommand implements Callable<Integer> {
+    @Parameters(paramLabel = "DATA", arity = "1..*", description = "files, in the order of the runs")
+    private List<Path> data;
+    @Option(names = "--into", paramLabel = "FILE", required = true, description = "the bench file; made anew when --method is given")
+    private Path file;
+    @Option(names = "--method", description = "id of a shipped method, or a sheet, for a new bench file")
+    private String method;
+    @Option(names = "--capture", description = "which capture; the first that is not complete when not said")
+    private String capture;
+    @Option(names = "--level", description = "which level; the next of the schedule when not said")
+    private String level;
+    @Spec
+    private CommandSpec spec;
+
+    @Override
+    public Integer call() throws Exception {
+        PrintWriter out = spec.commandLine().getOut();
+        if (method != null) {
+            String text = SheetReader.shipped().contains(method) ? SheetReader.shippedText(method) : Files.readString(Path.of(method));
+            BenchFile.create(file, Session.start(text, SheetReader.read(text, method).sheet().title(), Clock.systemUTC().instant())).close();
+        }
+        try (Workbench bench = new Workbench(BenchFile.open(file), Clock.systemUTC())) {
+            for (Path p : data) {
+                Table table = Brought.table(p);
+                String[] next = bench.next().orElse(new String[] {bench.sheet().captures().keySet().iterator().next(), null});
+                String to = capture == null ? next[0] : capture;
+                if (!bench.sheet().captures().containsKey(to)) {
+                    throw new IllegalArgumentException("The sheet has no capture " + to + "; it has: " + String.join(", ", bench.sheet().captures().keySet()) + ".");
+                }
+                var levels = bench.sheet().captures().get(to).levels();
+                String at = level != null ? level : to.equals(next[0]) && next[1] != null ? next[1] : levels.keySet().iterator().next();
+                if (!levels.containsKey(at)) {
+                    throw new IllegalArgumentException("The capture " + to + " has no level " + at + "; it has: " + String.join(", ", levels.keySet()) + ".");
+                }
+                Run run = Bringing.guess(table, bench.sheet(), to).bring(bench, table, p.getFileName().toString(), to, at);
+                out.println(run.name() + " from " + p.getFileName() + ": " + table.rows() + " rows, " + to + " at " + at + ". " + String.join(" ", table.remarks()));
+            }
+            return NeedleCommand.GOOD;
+        }
+    }
+}
