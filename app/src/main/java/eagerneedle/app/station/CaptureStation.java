@@ -11,10 +11,12 @@ import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.watch.Finding;
 import eagerneedle.core.watch.SampleWatch;
+import eagerneedle.core.watch.TraceWatch;
 import eagerneedle.report.SessionPlots;
 import eagerneedle.report.picture.Ink;
 import eagerneedle.report.picture.Plot;
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -36,6 +38,7 @@ import javafx.scene.layout.VBox;
 /** Capture: the schedule of levels and what comes next, the run in hand by one of the five modes, its live traces, what becomes of it. */
 public final class CaptureStation implements StationView {
     private static final int RATE_OF = 20_000;
+    private static final long WATCH_EVERY = 150_000_000L;
     private final Desk desk;
     private final HBox all = new HBox(22);
     private final VBox schedule = new VBox(2);
@@ -59,6 +62,7 @@ public final class CaptureStation implements StationView {
     private Run shown;
     private boolean continuing;
     private boolean byHand;
+    private long lastWatch;
 
     public CaptureStation(Desk desk) {
         this.desk = desk;
@@ -432,13 +436,27 @@ public final class CaptureStation implements StationView {
         return new Plot(name, new Plot.Axis("time", "s"), new Plot.Axis(name, t.unit().pretty() + "/s"), List.of(new Plot.Level(0, Ink.RULE), new Plot.Points(name, x, y, null, false, 2)));
     }
 
+    /** What the watches say of the last second of a channel. */
+    private List<Finding> watched(LiveRig rig, String name) {
+        Sheet.Channel channel = desk.bench().session().channel(desk.bench().sheet(), name);
+        var raw = rig.last(name, Math.min(1.0, RATE_OF / rig.rate()));
+        List<Finding> found = new ArrayList<>(new SampleWatch(channel.label(), channel.toChain(), channel.rate()).look(0, raw.time(), raw.values()));
+        Trace t = traces.exact(name, raw);
+        if (t.size() > 0) {
+            found.addAll(new TraceWatch(channel.label(), channel.expectation(), channel.toChain().noiseAt(t.value()[t.size() - 1])).look(0, t));
+        }
+        return found;
+    }
+
     private void liveWatch(LiveRig rig) {
-        Sheet.Channel channel = desk.bench().session().channel(desk.bench().sheet(), channelName());
+        long now = System.nanoTime();
+        if (now - lastWatch < WATCH_EVERY) {
+            return;
+        }
+        lastWatch = now;
         String says = rig.news();
         if (says.isEmpty() && !(mode instanceof GateMode)) {
-            var raw = rig.last(channelName(), Math.min(1.0, RATE_OF / rig.rate()));
-            List<Finding> found = new SampleWatch(channel.label(), channel.toChain(), channel.rate()).look(0, raw.time(), raw.values());
-            says = found.isEmpty() ? "" : found.get(0).message() + " " + found.get(0).cause() + " " + found.get(0).remedy();
+            says = desk.bench().sheet().captures().get(capture).channels().stream().flatMap(c -> watched(rig, c).stream()).findFirst().map(f -> f.message() + " " + f.cause() + " " + f.remedy()).orElse("");
         }
         watchLine.setText(says.isEmpty() ? "" : "▲ " + says);
         watchLine.setManaged(!says.isEmpty());

@@ -117,6 +117,7 @@ public final class MainWindow implements Desk {
         HBox header = new HBox(8, names, dial, tools());
         HBox.setHgrow(dial, Priority.ALWAYS);
         header.getStyleClass().add("header");
+        strip.answeredBy(new WatchAnswers(() -> bench, strip));
         projector.setId("projector");
         projector.setAlignment(Pos.CENTER);
         projector.setVisible(false);

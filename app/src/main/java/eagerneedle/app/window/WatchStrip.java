@@ -11,6 +11,8 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -27,6 +29,7 @@ public final class WatchStrip extends VBox {
     private final PauseTransition fade = new PauseTransition(Duration.seconds(7));
     private final IntConsumer showRun;
     private List<Finding> findings = List.of();
+    private Answers answers;
     private String live = "";
     private boolean open;
 
@@ -88,17 +91,59 @@ public final class WatchStrip extends VBox {
             Label why = Labels.wrapped(f.cause() + " " + f.remedy());
             why.getStyleClass().add("quiet");
             VBox item = new VBox(1, what, why);
+            FlowPane acts = new FlowPane(10, 2);
             if (f.run() > 0) {
                 Hyperlink go = new Hyperlink("Show run " + f.run());
                 go.setOnAction(e -> showRun.accept(f.run()));
-                item.getChildren().add(go);
+                acts.getChildren().add(go);
             }
+            if (answers != null) {
+                answer(f, acts);
+            }
+            item.getChildren().add(acts);
             list.getChildren().add(item);
         }
         if (now.isEmpty()) {
             list.getChildren().add(Labels.quiet("Nothing to watch: no rule has anything to say."));
         }
         refresh();
+    }
+
+    /** What a person may say to a finding: that it is known, why it is so, that its samples do not count. */
+    public interface Answers {
+        /** @param text why; empty to acknowledge only */
+        void explain(Finding f, String text);
+
+        void voidSamples(Finding f, String reason);
+    }
+
+    /** Lets findings be answered in the list. */
+    public void answeredBy(Answers who) {
+        answers = who;
+    }
+
+    private void answer(Finding f, FlowPane acts) {
+        int at = list.getChildren().size();
+        Hyperlink known = new Hyperlink("Acknowledge");
+        known.setId("watch-acknowledge-" + at);
+        known.setOnAction(e -> answers.explain(f, ""));
+        TextField why = new TextField();
+        why.setId("watch-why-" + at);
+        why.setPrefWidth(200);
+        why.setPromptText("why it is so");
+        why.setAccessibleText("What to say to this watch");
+        Hyperlink explain = new Hyperlink("Explain");
+        explain.setId("watch-explain-" + at);
+        explain.setOnAction(e -> answers.explain(f, why.getText()));
+        why.setOnAction(e -> explain.fire());
+        acts.getChildren().addAll(known, why, explain);
+        if (f.run() > 0 && !Double.isNaN(f.from())) {
+            Hyperlink voids = new Hyperlink(String.format(java.util.Locale.ROOT, "Void its samples, %.4g s to %.4g s", f.from(), f.to()));
+            voids.setId("watch-void-" + at);
+            voids.setOnAction(e -> answers.voidSamples(f, why.getText().isBlank() ? f.watch() : why.getText()));
+            acts.getChildren().add(voids);
+        }
+        acts.setAlignment(Pos.CENTER_LEFT);
     }
 
     private static String mark(Finding f) {

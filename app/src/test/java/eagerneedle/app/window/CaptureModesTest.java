@@ -241,6 +241,38 @@ class CaptureModesTest extends BenchWindow {
     }
 
     @Test
+    void aWatchIsAnsweredAndItsSamplesAreVoided(FxRobot robot) throws Exception {
+        connect(robot, """
+                free:
+                  label: Free running
+                  mode: stream
+                  channels: [volts]
+                  levels: {once: {label: once}}""");
+        robot.push(KeyCode.SPACE);
+        await(() -> window.rig().get().count("volts") > 120);
+        set("30 V");
+        await(() -> text(robot, "live-watch").contains("saturated"));
+        await(() -> window.rig().get().count("volts") > 200);
+        robot.push(KeyCode.SPACE);
+        robot.push(KeyCode.K);
+        await(() -> window.bench().findings().stream().anyMatch(f -> f.watch().equals("saturated")));
+        double saturatedFrom = window.bench().findings().stream().filter(f -> f.watch().equals("saturated")).findFirst().orElseThrow().from();
+        fire(robot, "watch-more");
+        robot.interact(() -> robot.lookup("#watch-acknowledge-0").queryAs(javafx.scene.control.Hyperlink.class).fire());
+        assertThat(window.bench().findings()).filteredOn(f -> f.watch().equals("saturated")).allMatch(f -> f.severity() == eagerneedle.core.watch.Finding.Severity.NOTE);
+        assertThat(session().explained()).hasSize(1);
+        type(robot, "watch-why-0", "range left too small");
+        robot.interact(() -> robot.lookup("#watch-void-0").queryAs(javafx.scene.control.Hyperlink.class).fire());
+        assertThat(kept().entries().voided().get(0).reason()).isEqualTo("range left too small");
+        double[] left = window.bench().reduction().trace(kept(), "volts").orElseThrow().time();
+        assertThat(left[left.length - 1]).isLessThan(saturatedFrom);
+        assertThat(window.bench().findings()).noneMatch(f -> f.watch().equals("saturated"));
+        assertThat(window.bench().file().samples(kept().id(), "volts").size()).as("they stay in the file").isGreaterThan(left.length);
+        fire(robot, "undo");
+        assertThat(kept().entries().voided()).isEmpty();
+    }
+
+    @Test
     void aRunIsVoidedWithAReasonOrContinued(FxRobot robot) throws Exception {
         connect(robot, """
                 free:

@@ -11,7 +11,10 @@ import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
 import eagerneedle.core.trace.WindowProposal;
+import eagerneedle.core.trace.WindowStatistics;
+import eagerneedle.core.watch.Expectation;
 import eagerneedle.core.watch.Finding;
+import eagerneedle.core.watch.TraceWatch;
 import eagerneedle.core.watch.Finding.Severity;
 import eagerneedle.core.watch.SampleWatch;
 import java.time.Instant;
@@ -37,9 +40,11 @@ public final class SessionWatch {
             }
             for (String channel : capture.channels()) {
                 if (run.rawUnit(channel).equals(Run.COUNTS)) {
-                    found.addAll(ofSamples.computeIfAbsent(run.id() + "/" + channel, k -> samples(run.channel(sheet, channel), run, reduction.source().samples(run.id(), channel))));
+                    ofSamples.computeIfAbsent(run.id() + "/" + channel + "/" + run.entries().resumed().size(), k -> samples(run.channel(sheet, channel), run, reduction.source().samples(run.id(), channel))).stream()
+                            .filter(f -> run.entries().voided().stream().noneMatch(v -> v.holds(f.from()) && v.holds(f.to()))).forEach(found::add);
                 }
             }
+            meanings(reduction, run, capture, found);
             if (run.leftOut() == null) {
                 windows(reduction, run, capture, found);
             }
@@ -59,13 +64,51 @@ public final class SessionWatch {
             found.add(Finding.ofSession("as planned", Severity.NOTE, unread == 1 ? "One input is still as planned." : unread + " inputs are still as planned.",
                     "They were not read yet.", "Enter what was read at Plan; results use planned values until then."));
         }
+        Map<String, String> explained = reduction.session().explained();
+        found.replaceAll(f -> explained.containsKey(f.key()) ? f.explained(explained.get(f.key())) : f);
         found.sort(Comparator.comparing(Finding::severity).reversed());
         return List.copyOf(found);
     }
 
+    /** What the samples of a run mean, channel by channel and together. */
+    private static void meanings(Reduction reduction, Run run, Sheet.Capture capture, List<Finding> found) {
+        if (capture.mode().equals("gate")) {
+            return;
+        }
+        Map<String, Double> typical = new java.util.LinkedHashMap<>();
+        Map<String, Expectation> expected = new HashMap<>();
+        Map<String, String> labels = new HashMap<>();
+        for (String name : capture.channels()) {
+            Sheet.Channel channel = run.channel(reduction.sheet(), name);
+            Trace t = reduction.trace(run, name).orElse(null);
+            if (t == null || t.size() == 0) {
+                continue;
+            }
+            double middle = t.value()[t.size() / 2];
+            TraceWatch watch = new TraceWatch(channel.label(), channel.expectation(), channel.toChain().noiseAt(middle));
+            watch.look(run.id(), t).forEach(f -> found.add(named(run, f)));
+            if (capture.mode().equals("hold")) {
+                watch.contact(run.id(), t).ifPresent(f -> found.add(named(run, f)));
+                if (t.size() > 20 && !WindowStatistics.of(t).steady(5)) {
+                    found.add(new Finding("not steady", Severity.ATTENTION, run.name() + ": " + channel.label() + " was not steady when the row was taken.", "It was taken before it had settled.",
+                            "Void the row and take it again once it is steady.", run.id(), t.time()[0], t.time()[t.size() - 1]));
+                }
+            }
+            double[] sorted = t.value().clone();
+            java.util.Arrays.sort(sorted);
+            typical.put(name, sorted[sorted.length / 2]);
+            expected.put(name, channel.expectation());
+            labels.put(name, channel.label());
+        }
+        TraceWatch.swapped(run.id(), typical, expected, labels).ifPresent(f -> found.add(named(run, f)));
+    }
+
+    private static Finding named(Run run, Finding f) {
+        return new Finding(f.watch(), f.severity(), run.name() + ": " + f.message(), f.cause(), f.remedy(), f.run(), f.from(), f.to());
+    }
+
     private static List<Finding> samples(Sheet.Channel channel, Run run, RawSamples raw) {
-        return new SampleWatch(channel.label(), channel.toChain(), channel.rate()).look(run.id(), raw.time(), raw.values()).stream()
-                .map(f -> new Finding(f.watch(), f.severity(), run.name() + ": " + f.message(), f.cause(), f.remedy(), f.run(), f.from(), f.to())).toList();
+        return new SampleWatch(channel.label(), channel.toChain(), channel.rate()).look(run.id(), raw.time(), raw.values()).stream().map(f -> named(run, f)).toList();
     }
 
     private static void windows(Reduction reduction, Run run, Sheet.Capture capture, List<Finding> found) {

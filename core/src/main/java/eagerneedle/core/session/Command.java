@@ -211,6 +211,19 @@ public sealed interface Command {
         }
     }
 
+    /** Says to a watch why its finding is known, or acknowledges it; null takes that back. */
+    record Explain(String finding, String message, String text) implements Command {
+        @Override
+        public Session apply(Session s) {
+            return s.withExplained(finding, text == null ? null : text.strip());
+        }
+
+        @Override
+        public String says() {
+            return text == null ? "Took back what was said to the watch: " + message : text.isBlank() ? "Acknowledged the watch: " + message : "Explained the watch '" + message + "': " + text.strip() + ".";
+        }
+    }
+
     record RenameRun(int id, String name) implements Command {
         @Override
         public Session apply(Session s) {

@@ -31,11 +31,12 @@ import java.util.function.UnaryOperator;
  * @param setups       how channels are set up, by channel, where that differs from the sheet
  * @param repeats      runs at each level, by capture, where that differs from the sheet
  * @param timers       when the timer of a step was started, by step id
+ * @param explained    what a person said to a watch, by the key of its finding
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Session(String sheetText, String title, Instant created, Map<String, String> planned, Map<String, String> measured,
                       List<Calibration> calibrations, List<Run> runs, Map<String, Instant> signOffs, List<Note> notes, School school, Map<String, Instrument> tied,
-                      Map<String, Setup> setups, Map<String, Integer> repeats, Map<String, Instant> timers) {
+                      Map<String, Setup> setups, Map<String, Integer> repeats, Map<String, Instant> timers, Map<String, String> explained) {
     /** A free note. */
     public record Note(Instant at, String text) {
     }
@@ -51,10 +52,11 @@ public record Session(String sheetText, String title, Instant created, Map<Strin
         setups = setups == null ? Map.of() : frozen(setups);
         repeats = repeats == null ? Map.of() : frozen(repeats);
         timers = timers == null ? Map.of() : frozen(timers);
+        explained = explained == null ? Map.of() : frozen(explained);
     }
 
     public static Session start(String sheetText, String title, Instant now) {
-        return new Session(sheetText, title, now, Map.of(), Map.of(), List.of(), List.of(), Map.of(), List.of(), null, Map.of(), Map.of(), Map.of(), Map.of());
+        return new Session(sheetText, title, now, Map.of(), Map.of(), List.of(), List.of(), Map.of(), List.of(), null, Map.of(), Map.of(), Map.of(), Map.of(), Map.of());
     }
 
     public Optional<Run> run(int id) {
@@ -92,15 +94,15 @@ public record Session(String sheetText, String title, Instant created, Map<Strin
 
     /** The same session with its sheet's text replaced; a bench file keeps the sheet apart from the acts. */
     public Session withSheetText(String text) {
-        return new Session(text, title, created, planned, measured, calibrations, runs, signOffs, notes, school, tied, setups, repeats, timers);
+        return new Session(text, title, created, planned, measured, calibrations, runs, signOffs, notes, school, tied, setups, repeats, timers, explained);
     }
 
     Session withPlanned(String input, String reading) {
-        return new Session(sheetText, title, created, put(planned, input, reading), measured, calibrations, runs, signOffs, notes, school, tied, setups, repeats, timers);
+        return new Session(sheetText, title, created, put(planned, input, reading), measured, calibrations, runs, signOffs, notes, school, tied, setups, repeats, timers, explained);
     }
 
     Session withMeasured(String input, String reading) {
-        return new Session(sheetText, title, created, planned, put(measured, input, reading), calibrations, runs, signOffs, notes, school, tied, setups, repeats, timers);
+        return new Session(sheetText, title, created, planned, put(measured, input, reading), calibrations, runs, signOffs, notes, school, tied, setups, repeats, timers, explained);
     }
 
     Session withCalibration(Calibration c) {
@@ -108,7 +110,7 @@ public record Session(String sheetText, String title, Instant created, Map<Strin
     }
 
     Session withCalibrations(List<Calibration> list) {
-        return new Session(sheetText, title, created, planned, measured, list, runs, signOffs, notes, school, tied, setups, repeats, timers);
+        return new Session(sheetText, title, created, planned, measured, list, runs, signOffs, notes, school, tied, setups, repeats, timers, explained);
     }
 
     Session withRun(Run r) {
@@ -120,35 +122,39 @@ public record Session(String sheetText, String title, Instant created, Map<Strin
     }
 
     private Session withRuns(List<Run> list) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, list, signOffs, notes, school, tied, setups, repeats, timers);
+        return new Session(sheetText, title, created, planned, measured, calibrations, list, signOffs, notes, school, tied, setups, repeats, timers, explained);
     }
 
     Session withSignOff(String step, Instant at) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, runs, put(signOffs, step, at), notes, school, tied, setups, repeats, timers);
+        return new Session(sheetText, title, created, planned, measured, calibrations, runs, put(signOffs, step, at), notes, school, tied, setups, repeats, timers, explained);
     }
 
     Session withNote(Note n) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, plus(notes, n), school, tied, setups, repeats, timers);
+        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, plus(notes, n), school, tied, setups, repeats, timers, explained);
     }
 
     Session withSchool(School s) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, s, tied, setups, repeats, timers);
+        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, s, tied, setups, repeats, timers, explained);
     }
 
     Session withTied(String input, Instrument instrument) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, school, put(tied, input, instrument), setups, repeats, timers);
+        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, school, put(tied, input, instrument), setups, repeats, timers, explained);
     }
 
     Session withSetup(String channel, Setup setup) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, school, tied, put(setups, channel, setup), repeats, timers);
+        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, school, tied, put(setups, channel, setup), repeats, timers, explained);
     }
 
     Session withRepeats(String capture, Integer n) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, school, tied, setups, put(repeats, capture, n), timers);
+        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, school, tied, setups, put(repeats, capture, n), timers, explained);
     }
 
     Session withTimer(String step, Instant at) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, school, tied, setups, repeats, put(timers, step, at));
+        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, school, tied, setups, repeats, put(timers, step, at), explained);
+    }
+
+    Session withExplained(String key, String text) {
+        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, school, tied, setups, repeats, timers, put(explained, key, text));
     }
 
     private static <T> Map<String, T> put(Map<String, T> map, String key, T value) {

@@ -9,6 +9,7 @@ import eagerneedle.core.judge.School;
 import eagerneedle.core.plan.TimeLine;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.watch.Expectation;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -120,7 +121,7 @@ public record Sheet(int sheet, String id, String title, String subject, String p
      * @param fastest  time in which the fastest thing of interest happens
      */
     public record Channel(String label, String symbol, String unit, List<String> needs, @JsonProperty("wants_step") String wantsStep, String device, String input,
-                          String tag, String position, String specimen, double rate, int average, String fastest, List<Link> chain, CalibrationPlan calibration) {
+                          String tag, String position, String specimen, double rate, int average, String fastest, List<Link> chain, CalibrationPlan calibration, WatchPlan watch) {
         public Channel {
             average = Math.max(1, average);
             chain = List.copyOf(chain);
@@ -143,7 +144,23 @@ public record Sheet(int sheet, String id, String title, String subject, String p
         /** Where its sensor sits and on what; null keeps what is. */
         public Channel tagged(String newPosition, String newSpecimen) {
             return new Channel(label, symbol, unit, needs, wantsStep, device, input, tag, newPosition == null ? position : newPosition, newSpecimen == null ? specimen : newSpecimen, rate,
-                    average, fastest, chain, calibration);
+                    average, fastest, chain, calibration, watch);
+        }
+
+        /** What is expected of its samples. */
+        public Expectation expectation() {
+            if (watch == null) {
+                return Expectation.NONE;
+            }
+            boolean band = watch.band() != null;
+            return new Expectation("rises".equals(watch.expects()) ? 1 : "falls".equals(watch.expects()) ? -1 : 0, band ? in(watch.band().get(0)) : Double.NaN, band ? in(watch.band().get(1)) : Double.NaN,
+                    watch.holds() == null ? Double.NaN : difference(watch.holds()), watch.limit() == null ? Double.NaN : in(watch.limit()));
+        }
+
+        /** A difference written in any unit that fits, in the channel's unit (of temperatures in kelvin). */
+        private double difference(String reading) {
+            Reading r = Reading.parse(reading);
+            return r.value() * r.unit().scaleTo(labUnit());
         }
 
         /** The instrument's name for this channel. */
@@ -169,8 +186,19 @@ public record Sheet(int sheet, String id, String title, String subject, String p
         /** With another chain, rate, averaging or input; null keeps what is. */
         public Channel with(List<Link> newChain, Double newRate, Integer newAverage, String newInput) {
             return new Channel(label, symbol, unit, needs, wantsStep, device, newInput == null ? input : newInput, tag, position, specimen, newRate == null ? rate : newRate,
-                    newAverage == null ? average : newAverage, fastest, newChain == null ? chain : newChain, calibration);
+                    newAverage == null ? average : newAverage, fastest, newChain == null ? chain : newChain, calibration, watch);
         }
+    }
+
+    /**
+     * What the watches may expect of a channel, beyond what its chain says.
+     *
+     * @param expects rises or falls, during a run
+     * @param band    lowest and highest value it should show
+     * @param holds   how much it may move during a run, for a reference
+     * @param limit   what must not be passed
+     */
+    public record WatchPlan(String expects, List<String> band, String holds, String limit) {
     }
 
     /**

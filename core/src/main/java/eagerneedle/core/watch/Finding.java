@@ -20,6 +20,16 @@ public record Finding(String watch, Severity severity, String message, String ca
         return new Finding(watch, severity, message, cause, remedy, 0, Double.NaN, Double.NaN);
     }
 
+    /** What this finding is known by, however it is worded: its rule, its run, about where, and whom it names. */
+    public String key() {
+        return watch + "/" + run + "/" + (Double.isNaN(from) ? "" : Math.round(10 * from)) + "/" + message.split(" ")[0];
+    }
+
+    /** The same, known and explained: it is a note from then on. */
+    public Finding explained(String text) {
+        return new Finding(watch, Severity.NOTE, message + (text.isBlank() ? " (acknowledged)" : " (explained: " + text + ")"), cause, remedy, run, from, to);
+    }
+
     /** The finding in one line. */
     public String line() {
         return message + " " + remedy;

@@ -48,6 +48,7 @@ public final class SampleWatch {
         outOfRange(run, time, counts).ifPresent(found::add);
         dead(run, time, counts).ifPresent(found::add);
         dropped(run, time).ifPresent(found::add);
+        jitter(run, time).ifPresent(found::add);
         return found;
     }
 
@@ -61,13 +62,29 @@ public final class SampleWatch {
         if (span[2] <= TOLERATED) {
             return Optional.empty();
         }
+        return Optional.of(beyond(run, time, counts, span));
+    }
+
+    /** At the rail of a converter the chain is saturated; beyond what its laws allow, a lead is open or shorted, or nothing answered. */
+    private Finding beyond(int run, double[] time, double[] counts, int[] span) {
         double[] reach = chain.reach();
         String unit = chain.unit().pretty();
-        return Optional.of(new Finding("out of range", Finding.Severity.WRONG,
-                "%s is out of range in %d of %d samples.".formatted(capital(channel), span[2], counts.length),
-                "Nothing answered within %s %s to %s %s: the target is too near, too far, or turned away.".formatted(
-                        Notation.plain(reach[0], 3), unit, Notation.plain(reach[1], 3), unit),
-                "Check that the sensor looks at its target and that nothing stands between.", run, time[span[0]], time[span[1]]));
+        String many = " in %d of %d samples.".formatted(span[2], counts.length);
+        boolean top = counts[span[1]] > highest;
+        double rail = top ? chain.converter().highestCount() : chain.converter().lowestCount();
+        boolean bounded = chain.stages().stream().anyMatch(s -> Double.isFinite(s.lowest()) && Double.isFinite(s.highest())) && Double.isNaN(chain.indication(rail))
+                || chain.stages().stream().anyMatch(s -> s.law().linear() && Double.isFinite(s.lowest()) && Double.isFinite(s.highest()));
+        if (!bounded) {
+            return new Finding("saturated", Finding.Severity.WRONG, capital(channel) + " is saturated" + many, "The signal is " + (top ? "above" : "below") + " the range of " + chain.converter().label() + ": gain, range or offset do not suit it.",
+                    "Choose a wider range or a smaller gain at Rig; these samples are lost.", run, time[span[0]], time[span[1]]);
+        }
+        boolean ohms = chain.stages().stream().anyMatch(s -> s.output().symbol().equals("ohm"));
+        if (ohms) {
+            return new Finding(top ? "open" : "shorted", Finding.Severity.WRONG, capital(channel) + " shows what its sensor cannot" + many, top ? "A lead is open: broken, loose or not connected." : "The leads touch each other: the sensor is shorted.",
+                    "Check the lead and its terminals, then capture again.", run, time[span[0]], time[span[1]]);
+        }
+        return new Finding("out of range", Finding.Severity.WRONG, capital(channel) + " is out of range" + many, "Nothing answered within %s %s to %s %s: the target is too near, too far, or turned away.".formatted(
+                Notation.plain(reach[0], 3), unit, Notation.plain(reach[1], 3), unit), "Check that the sensor looks at its target and that nothing stands between.", run, time[span[0]], time[span[1]]);
     }
 
     private Optional<Finding> dead(int run, double[] time, double[] counts) {
@@ -101,6 +118,25 @@ public final class SampleWatch {
         return missing == 0 ? Optional.empty() : Optional.of(new Finding("dropped samples", Finding.Severity.ATTENTION,
                 missing + (missing == 1 ? " sample" : " samples") + " of " + channel + " did not arrive.", "The connection was interrupted or could not keep up.",
                 "Times of the others are right; check the lead if it happens again.", run, time[first], time[last]));
+    }
+
+    /** Intervals that scatter by more than a fifth, none of them a gap. */
+    private Optional<Finding> jitter(int run, double[] time) {
+        if (rate <= 0 || time.length < DEAD_AFTER) {
+            return Optional.empty();
+        }
+        double squares = 0;
+        int n = 0;
+        for (int i = 1; i < time.length; i++) {
+            double gap = (time[i] - time[i - 1]) * rate;
+            if (gap < 1.8) {
+                squares += (gap - 1) * (gap - 1);
+                n++;
+            }
+        }
+        double share = Math.sqrt(squares / Math.max(1, n));
+        return share < 0.2 || n < DEAD_AFTER ? Optional.empty() : Optional.of(new Finding("clock jitter", Finding.Severity.ATTENTION, "Samples of " + channel + " come unevenly: intervals scatter by " + Notation.plain(100 * share, 2) + " %.",
+                "The instrument is busy, or the computer stamps the samples in its place.", "Rates of change from it are doubtful; sample more slowly or let the instrument keep the time.", run, time[0], time[time.length - 1]));
     }
 
     private static int[] span(int n, IntPredicate bad) {

@@ -141,7 +141,7 @@ class PreparationTest {
         assertThat(reducer.reduce(session).quantity("F").orElseThrow().value()).isEqualTo(before);
         act(new Command.KeepRun(Run.captured(2, "pulls", "one", DAY, "logger", Run.COUNTS).setUp(session.setups())));
         assertThat(reducer.reduce(session).ofRun(session.run(2).orElseThrow(), "F").quantity().orElseThrow().value()).as("the same counts in a range five times narrower").isCloseTo(before / 5, within(0.01));
-        assertThatThrownBy(() -> act(new Command.SetUp("force", session.setup("force").withChain(List.of(narrow)), "broken"))).isInstanceOf(IllegalArgumentException.class);
+        assertThatThrownBy(() -> act(new Command.SetUp("force", session.setup("force").withChain(List.of(sheet.sheet().channels().get("force").chain().get(0))), "broken"))).isInstanceOf(IllegalArgumentException.class);
     }
 
     @Test

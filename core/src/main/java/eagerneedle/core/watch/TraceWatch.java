@@ -1,0 +1,191 @@
+package eagerneedle.core.watch;
+
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.trace.Trace;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * Looks at what samples mean: a limit, a trend against expectation, a reference that moved, a knock, a signal too fast for its
+ * rate, leads that were exchanged. Thresholds are set so that noise alone does not reach them; the rate of false alarms on
+ * clean simulated benches is measured in the tests.
+ */
+public final class TraceWatch {
+    private static final int FEWEST = 24;
+    private static final int BLOCKS = 12;
+    private static final double NEAR = 0.95;
+    private static final double KNOCK = 9;
+
+    private final String channel;
+    private final Expectation expected;
+    private final double noise;
+
+    /**
+     * A watch over one channel.
+     *
+     * @param channel what it is called in sentences
+     * @param noise   standard deviation of a sample that its chain states, in the channel's unit; 0 when it states none
+     */
+    public TraceWatch(String channel, Expectation expected, double noise) {
+        this.channel = channel;
+        this.expected = expected;
+        this.noise = noise;
+    }
+
+    /** Findings over a trace of a run. */
+    public List<Finding> look(int run, Trace t) {
+        List<Finding> found = new ArrayList<>();
+        limit(run, t).ifPresent(found::add);
+        if (t.size() < FEWEST) {
+            return found;
+        }
+        double[] blocks = medians(t.value());
+        double scatter = scatter(t.value());
+        trend(run, t, blocks, scatter).ifPresent(found::add);
+        reference(run, t, blocks, scatter).ifPresent(found::add);
+        undersampled(run, t).ifPresent(found::add);
+        return found;
+    }
+
+    private static String unit(Trace t) {
+        return (t.unit().isAffine() ? LabUnit.KELVIN : t.unit()).pretty();
+    }
+
+    private Optional<Finding> limit(int run, Trace t) {
+        if (Double.isNaN(expected.limit())) {
+            return Optional.empty();
+        }
+        int worst = 0;
+        for (int i = 1; i < t.size(); i++) {
+            worst = Math.abs(t.value()[i]) > Math.abs(t.value()[worst]) ? i : worst;
+        }
+        double most = t.size() == 0 ? 0 : Math.abs(t.value()[worst]);
+        double limit = Math.abs(expected.limit());
+        if (most < NEAR * limit) {
+            return Optional.empty();
+        }
+        boolean passed = most > limit;
+        return Optional.of(new Finding(passed ? "limit passed" : "limit near", passed ? Finding.Severity.WRONG : Finding.Severity.ATTENTION, capital(channel) + (passed ? " passed" : " is close to") + " the limit of "
+                + Notation.plain(expected.limit(), 4) + " " + t.unit().pretty() + ": " + Notation.plain(t.value()[worst], 4) + ".", "The load, pressure, speed or drive was set too high.", "Go back now; look what it was exposed to before going on.", run,
+                t.time()[worst], t.time()[worst]));
+    }
+
+    private Optional<Finding> trend(int run, Trace t, double[] blocks, double scatter) {
+        if (expected.trend() == 0) {
+            return Optional.empty();
+        }
+        double change = blocks[blocks.length - 1] - blocks[0];
+        if (change * expected.trend() >= 0 || Math.abs(change) < 8 * scatter) {
+            return Optional.empty();
+        }
+        return Optional.of(new Finding("reversed", Finding.Severity.WRONG, capital(channel) + (change < 0 ? " falls" : " rises") + " where it should " + (expected.trend() > 0 ? "rise." : "fall."),
+                "Its leads are reversed, or the wire colours are of another standard.", "Exchange the two leads, or turn the sign at Rig, and touch it to see.", run, t.time()[0], t.time()[t.size() - 1]));
+    }
+
+    private Optional<Finding> reference(int run, Trace t, double[] blocks, double scatter) {
+        if (Double.isNaN(expected.holds())) {
+            return Optional.empty();
+        }
+        double moved = Arrays.stream(blocks).max().orElse(0) - Arrays.stream(blocks).min().orElse(0);
+        if (moved <= expected.holds() + 2 * scatter / Math.sqrt(t.size() / (double) BLOCKS)) {
+            return Optional.empty();
+        }
+        return Optional.of(new Finding("reference lost", Finding.Severity.WRONG, capital(channel) + " moved by " + Notation.plain(moved, 2) + " " + unit(t) + " though it should hold within " + Notation.plain(expected.holds(), 2) + " " + unit(t) + ".",
+                "The reference is not what it was: the ice is gone, a door is open, the junction is not in it.", "Renew the reference and take the run again.", run, t.time()[0], t.time()[t.size() - 1]));
+    }
+
+    /** Neighbours differ as much as the whole signal does, and by far more than its noise: it is faster than the rate. */
+    private Optional<Finding> undersampled(int run, Trace t) {
+        double[] v = t.value();
+        double mean = Arrays.stream(v).average().orElse(0);
+        double all = 0;
+        double steps = 0;
+        for (int i = 0; i < v.length; i++) {
+            all += (v[i] - mean) * (v[i] - mean);
+            steps += i == 0 ? 0 : (v[i] - v[i - 1]) * (v[i] - v[i - 1]);
+        }
+        double sd = Math.sqrt(all / v.length);
+        double jump = Math.sqrt(steps / (v.length - 1));
+        if (!(noise > 0) || sd < 20 * Math.max(noise, t.step()) || jump < 1.1 * sd) {
+            return Optional.empty();
+        }
+        return Optional.of(new Finding("undersampled", Finding.Severity.ATTENTION, capital(channel) + " changes from sample to sample as much as it changes at all.",
+                "The signal is faster than the sampling rate; what is seen may be an alias.", "Sample at least ten times as fast as the fastest thing of interest.", run, t.time()[0], t.time()[t.size() - 1]));
+    }
+
+    /** A knock or a step within a span that should be steady; to be asked for such spans only. */
+    public Optional<Finding> contact(int run, Trace steady) {
+        if (steady.size() < FEWEST) {
+            return Optional.empty();
+        }
+        double scatter = Math.max(scatter(steady.value()), steady.step() / 3);
+        double[] blocks = medians(steady.value());
+        int worst = -1;
+        for (int i = 1; i < blocks.length; i++) {
+            if (Math.abs(blocks[i] - blocks[i - 1]) > KNOCK * scatter / Math.sqrt(steady.size() / (double) BLOCKS) + 3 * steady.step()) {
+                worst = i;
+            }
+        }
+        if (worst < 0) {
+            return Optional.empty();
+        }
+        double at = steady.time()[Math.min(steady.size() - 1, worst * steady.size() / BLOCKS)];
+        return Optional.of(new Finding("contact", Finding.Severity.ATTENTION, capital(channel) + " jumps within a span that should be steady.", "A hanging part touches, a peg slipped, or the bench was knocked.",
+                "Free the part and take the row again, or move the window away from the jump.", run, at, at));
+    }
+
+    /**
+     * Channels that show what is expected of each other, by their bands.
+     *
+     * @param typical  a typical value of each channel
+     * @param expected of each
+     * @param labels   of each
+     */
+    public static Optional<Finding> swapped(int run, Map<String, Double> typical, Map<String, Expectation> expected, Map<String, String> labels) {
+        List<String> names = List.copyOf(typical.keySet());
+        for (int i = 0; i < names.size(); i++) {
+            for (int k = i + 1; k < names.size(); k++) {
+                Expectation a = expected.get(names.get(i));
+                Expectation b = expected.get(names.get(k));
+                double va = typical.get(names.get(i));
+                double vb = typical.get(names.get(k));
+                if (a.outsideBand(va) && b.outsideBand(vb) && b.holdsBand(va) && a.holdsBand(vb)) {
+                    return Optional.of(new Finding("swapped", Finding.Severity.WRONG, capital(labels.get(names.get(i))) + " and " + labels.get(names.get(k)) + " show what is expected of each other.",
+                            "Their leads or their tags are exchanged.", "Touch one to identify it at Rig and exchange the tags.", run, Double.NaN, Double.NaN));
+                }
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** Medians of equal blocks in order of time. */
+    private static double[] medians(double[] v) {
+        double[] out = new double[BLOCKS];
+        for (int b = 0; b < BLOCKS; b++) {
+            double[] part = Arrays.copyOfRange(v, b * v.length / BLOCKS, (b + 1) * v.length / BLOCKS);
+            Arrays.sort(part);
+            out[b] = part[part.length / 2];
+        }
+        return out;
+    }
+
+    /** Scatter of one sample, from the differences of neighbours, so that a trend does not count. */
+    private static double scatter(double[] v) {
+        double[] d = new double[v.length - 1];
+        for (int i = 0; i < d.length; i++) {
+            d[i] = Math.abs(v[i + 1] - v[i]);
+        }
+        Arrays.sort(d);
+        double median = d[d.length / 2];
+        double mean = Arrays.stream(d).average().orElse(0);
+        return Math.max(1.4826 * median, 1.2533 * mean) / Math.sqrt(2);
+    }
+
+    private static String capital(String s) {
+        return Character.toUpperCase(s.charAt(0)) + s.substring(1);
+    }
+}

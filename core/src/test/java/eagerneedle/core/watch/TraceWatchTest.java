@@ -1,0 +1,129 @@
+package eagerneedle.core.watch;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import eagerneedle.core.chain.Chain;
+import eagerneedle.core.chain.Link;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.trace.Trace;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.function.DoubleUnaryOperator;
+import org.junit.jupiter.api.Test;
+
+class TraceWatchTest {
+    private static final double NOISE = 0.02;
+
+    private static Trace trace(long seed, int n, DoubleUnaryOperator truth) {
+        Random r = new Random(seed * 6364136223846793005L + 1442695040888963407L);
+        double[] t = new double[n];
+        double[] v = new double[n];
+        for (int i = 0; i < n; i++) {
+            t[i] = i / 50.0;
+            v[i] = truth.applyAsDouble(t[i]) + NOISE * r.nextGaussian();
+        }
+        return new Trace("x", t, v, LabUnit.parse("degC"), 0, List.of());
+    }
+
+    private static List<Finding> look(Expectation e, Trace t) {
+        return new TraceWatch("probe", e, NOISE).look(4, t);
+    }
+
+    /** Clean signals of several kinds against every expectation they meet: fewer than one false alarm in 200. */
+    @Test
+    void cleanSignalsRaiseFewerThanOneAlarmInTwoHundred() {
+        int alarms = 0;
+        int sessions = 0;
+        for (int seed = 0; seed < 400; seed++) {
+            double rate = 0.2 + 0.01 * (seed % 50);
+            Trace still = trace(seed, 200, t -> 20);
+            Trace rising = trace(seed, 300, t -> 20 + rate * t);
+            Trace swinging = trace(seed, 400, t -> 20 + 3 * Math.sin(2 * Math.PI * rate * t));
+            alarms += look(new Expectation(0, 10, 30, 0.5, 40), still).size();
+            alarms += look(new Expectation(1, 10, 30, Double.NaN, 40), rising).size();
+            alarms += look(Expectation.NONE, swinging).size();
+            alarms += new TraceWatch("probe", Expectation.NONE, NOISE).contact(4, still).isPresent() ? 1 : 0;
+            sessions += 4;
+        }
+        assertThat(alarms / (double) sessions).as(alarms + " alarms in " + sessions).isLessThan(1 / 200.0);
+    }
+
+    @Test
+    void everyMistakeIsFoundAndNamed() {
+        int missed = 0;
+        for (int seed = 0; seed < 100; seed++) {
+            missed += named(look(new Expectation(1, Double.NaN, Double.NaN, Double.NaN, Double.NaN), trace(seed, 300, t -> 20 - 0.5 * t)), "reversed");
+            missed += named(look(new Expectation(0, Double.NaN, Double.NaN, 0.5, Double.NaN), trace(seed, 300, t -> t < 3 ? 0 : 0.6 * (t - 3))), "reference lost");
+            missed += named(look(new Expectation(0, Double.NaN, Double.NaN, Double.NaN, 25), trace(seed, 300, t -> 20 + t)), "limit passed");
+            missed += named(look(new Expectation(0, Double.NaN, Double.NaN, Double.NaN, 26.8), trace(seed, 300, t -> 20 + t)), "limit near");
+            missed += named(look(Expectation.NONE, trace(seed, 300, t -> 20 + 3 * Math.sin(2 * Math.PI * 21 * t))), "undersampled");
+            int at = 60 + seed;
+            missed += new TraceWatch("probe", Expectation.NONE, NOISE).contact(4, trace(seed, 240, t -> t * 50 < at ? 20 : 20.1)).filter(f -> f.watch().equals("contact") && Math.abs(f.from() * 50 - at) < 25).isPresent() ? 0 : 1;
+        }
+        assertThat(missed).as("of 600").isZero();
+        Finding f = look(new Expectation(0, Double.NaN, Double.NaN, Double.NaN, 25), trace(1, 300, t -> 20 + t)).get(0);
+        assertThat(f.from()).as("points at the sample").isCloseTo(5.98, org.assertj.core.api.Assertions.within(0.1));
+        assertThat(f.line()).contains("Go back now");
+    }
+
+    private static int named(List<Finding> found, String watch) {
+        return found.size() == 1 && found.get(0).watch().equals(watch) && found.get(0).run() == 4 && !found.get(0).cause().isEmpty() && !found.get(0).remedy().isEmpty() ? 0 : 1;
+    }
+
+    @Test
+    void exchangedLeadsAreToldByTheBandsOfTheirTags() {
+        Map<String, Double> typical = new LinkedHashMap<>(Map.of("hot", 4.0, "cold", 78.0));
+        Map<String, Expectation> bands = Map.of("hot", new Expectation(0, 60, 90, Double.NaN, Double.NaN), "cold", new Expectation(0, -2, 10, Double.NaN, Double.NaN));
+        Map<String, String> labels = Map.of("hot", "hot bath", "cold", "cold bath");
+        assertThat(TraceWatch.swapped(2, typical, bands, labels).orElseThrow().watch()).isEqualTo("swapped");
+        assertThat(TraceWatch.swapped(2, Map.of("hot", 78.0, "cold", 4.0), bands, labels)).isEmpty();
+        assertThat(TraceWatch.swapped(2, Map.of("hot", 40.0, "cold", 78.0), bands, labels)).as("one of them is only wrong").isEmpty();
+        assertThat(TraceWatch.swapped(2, typical, Map.of("hot", Expectation.NONE, "cold", Expectation.NONE), labels)).isEmpty();
+    }
+
+    @Test
+    void aRailSaysWhatIsLikelier() {
+        double[] t = new double[100];
+        double[] c = new double[100];
+        for (int i = 0; i < 100; i++) {
+            t[i] = i / 10.0;
+        }
+        Chain amplifier = Chain.of(List.of(Link.linear("sensor", "lead", "V", "V", "10", null), Link.converter("converter", "V", -5, 5, 12, null)));
+        java.util.Arrays.fill(c, 4095);
+        assertThat(new SampleWatch("voltage", amplifier, 10).look(1, t, c).get(0).watch()).isEqualTo("saturated");
+        Chain platinum = Chain.of(List.of(Link.sensor("platinum", "degC", "ohm", "platinum", Map.of()), Link.linear("conditioner", "source", "ohm", "V", "0.001", null), Link.converter("converter", "V", 0, 5, 12, null)));
+        Finding open = new SampleWatch("bath", platinum, 10).look(1, t, c).get(0);
+        assertThat(open.watch()).isEqualTo("open");
+        assertThat(open.cause()).contains("A lead is open");
+        java.util.Arrays.fill(c, 0);
+        assertThat(new SampleWatch("bath", platinum, 10).look(1, t, c).get(0).watch()).isEqualTo("shorted");
+    }
+
+    @Test
+    void anUnevenClockIsToldAndAGapIsNotTakenForOne() {
+        Random r = new Random(3);
+        double[] even = new double[200];
+        double[] uneven = new double[200];
+        double[] c = new double[200];
+        for (int i = 0; i < 200; i++) {
+            even[i] = i / 50.0 + (i > 100 ? 1 : 0);
+            uneven[i] = i / 50.0 + 0.006 * r.nextDouble() * (i % 2 == 0 ? 1 : -1);
+            c[i] = 2000 + i % 7;
+        }
+        Chain chain = Chain.of(List.of(Link.converter("meter", "V", -10, 10, 12, null)));
+        assertThat(new SampleWatch("voltage", chain, 50).look(1, uneven, c)).extracting(Finding::watch).containsExactly("clock jitter");
+        assertThat(new SampleWatch("voltage", chain, 50).look(1, even, c)).extracting(Finding::watch).containsExactly("dropped samples");
+    }
+
+    @Test
+    void whatIsExplainedIsANoteFromThenOn() {
+        Finding f = look(new Expectation(0, Double.NaN, Double.NaN, Double.NaN, 25), trace(1, 300, t -> 20 + t)).get(0);
+        Finding known = f.explained("relief valve tested");
+        assertThat(known.severity()).isEqualTo(Finding.Severity.NOTE);
+        assertThat(known.message()).endsWith("(explained: relief valve tested)");
+        assertThat(f.explained("").message()).endsWith("(acknowledged)");
+        assertThat(known.key()).isEqualTo(f.key());
+    }
+}
