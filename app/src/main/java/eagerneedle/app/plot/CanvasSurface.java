@@ -7,6 +7,8 @@ import eagerneedle.report.picture.Surface;
 import java.util.HashMap;
 import java.util.Map;
 import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
 import javafx.scene.text.Text;
@@ -17,6 +19,7 @@ public final class CanvasSurface implements Surface {
     private static final Map<Lettering, Font> FONTS = new HashMap<>();
     private static final Map<String, Color> COLOURS = new HashMap<>();
     private final GraphicsContext g;
+    private static final double MOST = 4000;
     private final boolean dark;
 
     public CanvasSurface(GraphicsContext g, boolean dark) {
@@ -47,6 +50,40 @@ public final class CanvasSurface implements Surface {
         g.setLineDashes(dash);
         g.strokePolyline(x, y, n);
         g.setLineDashes();
+    }
+
+    /** Thousands of strokes as one image: many times faster than one by one where everything is drawn by the processor. */
+    @Override
+    public void columns(double left, double[] top, double[] bottom, Ink ink) {
+        double highest = Double.POSITIVE_INFINITY;
+        double lowest = Double.NEGATIVE_INFINITY;
+        for (int c = 0; c < top.length; c++) {
+            if (!Double.isNaN(top[c])) {
+                highest = Math.min(highest, top[c]);
+                lowest = Math.max(lowest, bottom[c]);
+            }
+        }
+        int from = (int) Math.floor(Math.max(0, highest));
+        int h = (int) Math.ceil(Math.min(MOST, lowest)) - from + 1;
+        if (!(lowest >= highest) || h < 1) {
+            return;
+        }
+        int w = top.length;
+        Color colour = colour(ink);
+        int argb = 0xFF000000 | (int) Math.round(255 * colour.getRed()) << 16 | (int) Math.round(255 * colour.getGreen()) << 8 | (int) Math.round(255 * colour.getBlue());
+        int[] pixels = new int[w * h];
+        for (int c = 0; c < w; c++) {
+            if (!Double.isNaN(top[c])) {
+                int a = Math.max(0, (int) Math.round(top[c]) - from);
+                int b = Math.min(h, Math.max(a + 1, (int) Math.round(bottom[c]) - from));
+                for (int y = a; y < b; y++) {
+                    pixels[y * w + c] = argb;
+                }
+            }
+        }
+        WritableImage image = new WritableImage(w, h);
+        image.getPixelWriter().setPixels(0, 0, w, h, PixelFormat.getIntArgbPreInstance(), pixels, 0, w);
+        g.drawImage(image, left, from);
     }
 
     @Override

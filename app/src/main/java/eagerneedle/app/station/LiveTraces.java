@@ -33,15 +33,21 @@ import javafx.scene.layout.VBox;
 final class LiveTraces extends VBox {
     private static final int EXACT = 20_000;
     private static final double SHOWN = 6;
+    private static final long NUMBERS_EVERY = 250_000_000L;
+    private static final int MOST_COUNTED = 4000;
+    private static final int COLUMNS = 700;
+    private static final int AT_ONCE = 6;
     private final Desk desk;
     private final ChoiceBox<String> span = new ChoiceBox<>();
     private final ToggleButton hold = new ToggleButton("Hold the scale");
     private final VBox rows = new VBox(2);
     private final Map<String, Row> traces = new LinkedHashMap<>();
     private final Map<String, Scale> scales = new LinkedHashMap<>();
+    private int turn;
 
     private final class Row extends VBox {
         private final PlotView plot;
+        private long counted;
         private final Label number = Labels.styled("", "figure");
 
         Row(String channel, String label, boolean last) {
@@ -124,14 +130,21 @@ final class LiveTraces extends VBox {
     /** Shows what the instrument sends. @param run true for everything since the run began, false for the last seconds */
     void live(LiveRig rig, boolean run) {
         double seconds = Double.parseDouble(span.getValue().replace(" s", ""));
+        long now = System.nanoTime();
+        // Many traces take turns, so that a frame never takes longer than the eye notices.
+        turn++;
+        int turns = Math.max(1, (traces.size() + AT_ONCE - 1) / AT_ONCE);
         traces.forEach((name, row) -> {
+            if (index(name) % turns != turn % turns) {
+                return;
+            }
             Sheet.Channel c = channel(name);
             double to = rig.end(name);
             double from = run ? Double.NEGATIVE_INFINITY : to - SHOWN;
             boolean many = run ? rig.count(name) > EXACT : rig.rate() * SHOWN > EXACT;
             Plot.Layer layer;
             if (many) {
-                layer = outline(c, rig.outline(name).map(p -> p.over(from, to, 1500)).orElse(null), scale(name, rig.rawUnit(name)));
+                layer = outline(c, rig.outline(name).map(p -> p.over(from, to, COLUMNS)).orElse(null), scale(name, rig.rawUnit(name)));
             } else {
                 RawSamples raw = run ? rig.all(name) : rig.last(name, SHOWN);
                 Trace t = scale(name, Run.COUNTS).exact(raw);
@@ -140,7 +153,11 @@ final class LiveTraces extends VBox {
             if (layer != null) {
                 row.plot.plot(plot(c, layer), false);
             }
-            Trace newest = scale(name, Run.COUNTS).exact(rig.last(name, Math.min(seconds, EXACT / Math.max(1, rig.rate()))));
+            if (now - row.counted < NUMBERS_EVERY) {
+                return;
+            }
+            row.counted = now;
+            Trace newest = scale(name, Run.COUNTS).exact(rig.last(name, Math.min(seconds, MOST_COUNTED / Math.max(1, rig.rate()))));
             row.number.setText(newest.size() < 4 ? "" : words(c, WindowStatistics.of(newest)));
         });
     }

@@ -207,7 +207,7 @@ public final class MainWindow implements Desk {
         refresh();
         List<Run> unfinished = bench.file().unfinished(bench.session());
         if (!unfinished.isEmpty()) {
-            unfinished.forEach(r -> bench.apply(new Command.KeepRun(r.named("Recovered run " + r.id()).setUp(bench.session().setups()))));
+            unfinished.forEach(r -> bench.apply(new Command.KeepRun(r.named("Recovered run " + r.id()))));
             strip.say((unfinished.size() == 1 ? "A run that was being recorded when the program ended was" : unfinished.size() + " runs that were not finished were")
                     + " recovered; look and discard what is of no use.", true);
         }

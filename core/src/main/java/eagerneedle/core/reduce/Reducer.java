@@ -83,6 +83,9 @@ public final class Reducer {
         return last == null ? 0 : last.computed();
     }
 
+    /** Samples beyond which a trace is only worked out when something asks for it, so that a long run opens at once. */
+    static final long LONG = 2_000_000;
+
     private final class Builder {
         private final Session session;
         private final boolean planning;
@@ -268,6 +271,13 @@ public final class Reducer {
                     || capture.quantities().containsKey(n) && capture.quantities().get(n).planned() == null && usesChannels(capture.quantities().get(n), capture));
         }
 
+        /** True when a quantity or a window of the run's capture looks at the channel. */
+        private boolean isUsed(Run run, String channelName) {
+            Sheet.Capture capture = sheet.captures().get(run.capture());
+            return capture.windows().values().stream().anyMatch(w -> w.on().equals(channelName))
+                    || capture.quantities().values().stream().anyMatch(d -> parse(d.formula()).names().contains(channelName));
+        }
+
         private void trace(Run run, String channelName) {
             Calibration calibration = run.rawUnit(channelName).equals(Run.COUNTS) || !LabUnit.parse(run.rawUnit(channelName)).fits(sheet.channels().get(channelName).labUnit()) ? session.calibrationOf(channelName).orElse(null) : null;
             List<Object> stamp = new ArrayList<>();
@@ -276,6 +286,11 @@ public final class Reducer {
             stamp.add(run.setups());
             stamp.add(run.entries());
             Sheet.PromptPlan prompt = sheet.captures().get(run.capture()).prompt();
+            if (!isUsed(run, channelName) && source.count(run.id(), channelName) > LONG) {
+                nodes.put(runKey(run, channelName), new Graph.Node(List.of(), stamp, look -> Outcome.problem(run.name() + " holds " + source.count(run.id(), channelName) + " samples of " + channelName
+                        + ", which nothing of this sheet uses; its outline is shown at Capture.")));
+                return;
+            }
             nodes.put(runKey(run, channelName), new Graph.Node(List.of(), stamp, look -> {
                 RawSamples raw = source.samples(run.id(), channelName);
                 if (raw.size() == 0) {

@@ -7,4 +7,9 @@ import eagerneedle.core.trace.RawSamples;
 public interface SampleSource {
     /** Raw samples of a channel in a run; {@link RawSamples#NONE} if there are none. */
     RawSamples samples(int run, String channel);
+
+    /** How many there are; a store that knows it without reading them says so. */
+    default long count(int run, String channel) {
+        return samples(run, channel).size();
+    }
 }

@@ -39,7 +39,10 @@ public final class SessionWatch {
                 continue;
             }
             for (String channel : capture.channels()) {
-                if (run.rawUnit(channel).equals(Run.COUNTS)) {
+                if (reduction.source().count(run.id(), channel) > Reducer.LONG) {
+                    found.add(new Finding("long run", Severity.NOTE, run.name() + " holds " + reduction.source().count(run.id(), channel) + " samples of " + run.channel(sheet, channel).label() + "; they were watched while they came, not again now.",
+                            "Looking through so many would keep the session from opening at once.", "Look at the outline at Capture.", run.id(), Double.NaN, Double.NaN));
+                } else if (run.rawUnit(channel).equals(Run.COUNTS)) {
                     ofSamples.computeIfAbsent(run.id() + "/" + channel + "/" + run.entries().resumed().size(), k -> samples(run.channel(sheet, channel), run, reduction.source().samples(run.id(), channel))).stream()
                             .filter(f -> run.entries().voided().stream().noneMatch(v -> v.holds(f.from()) && v.holds(f.to()))).forEach(found::add);
                 }

@@ -155,12 +155,14 @@ public final class PlotPainter {
                 high[c] = Math.max(high[c], greatest[i]);
             }
         }
+        double[] top = new double[n + 1];
+        double[] bottom = new double[n + 1];
         for (int c = 0; c <= n; c++) {
-            if (high[c] >= low[c]) {
-                double a = f.py(high[c]);
-                s.line(f.left() + c, a, f.left() + c, Math.max(a + 1, f.py(low[c])), ink, 1);
-            }
+            boolean any = high[c] >= low[c];
+            top[c] = any ? f.py(high[c]) : Double.NaN;
+            bottom[c] = any ? Math.max(top[c] + 1, f.py(low[c])) : Double.NaN;
         }
+        s.columns(f.left(), top, bottom, ink);
     }
 
     private static void over(Surface s, Frame f, Plot.Layer l) {

@@ -10,6 +10,20 @@ public interface Surface {
     /** A line through n points; {@code dash} of length 0 for a solid one. */
     void polyline(double[] x, double[] y, int n, Ink ink, double width, double... dash);
 
+    /**
+     * One upright stroke a pixel column, from {@code left} on.
+     *
+     * @param top    y of the upper end of each of n strokes; NaN for a column without one
+     * @param bottom y of the lower ends
+     */
+    default void columns(double left, double[] top, double[] bottom, Ink ink) {
+        for (int c = 0; c < top.length; c++) {
+            if (!Double.isNaN(top[c])) {
+                line(left + c, top[c], left + c, bottom[c], ink, 1);
+            }
+        }
+    }
+
     void polygon(double[] x, double[] y, Ink fill);
 
     /** A rectangle; either ink may be null. */

@@ -305,7 +305,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         return read(() -> blocks.between(run, channel, from, to));
     }
 
-    /** How many samples of a channel a run holds, without reading them. */
+    @Override
     public synchronized long count(int run, String channel) {
         return read(() -> blocks.count(run, channel));
     }
