@@ -41,6 +41,7 @@ final class ShotsCommand implements Callable<Integer> {
         Sessions.simulate("baggage-chute", LiveRig.BENCH_SEED, Set.of(), file);
         Sessions.simulate("drying-cabinet", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("cabinet.needle"));
         Sessions.simulate("calibration-day", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("day.needle"));
+        Sessions.simulate("logging-day", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("logging.needle"));
         Deque<Runnable> steps = new ArrayDeque<>();
         NeedleApplication.launchOn(() -> new Workbench(BenchFile.open(file), Clock.systemUTC()), window -> {
             String[] wh = size.split("x");
@@ -63,12 +64,13 @@ final class ShotsCommand implements Callable<Integer> {
             }
             cabinet(steps, window, file.resolveSibling("cabinet.needle"));
             calibrations(steps, window, file.resolveSibling("day.needle"));
+            ways(steps, window, file.resolveSibling("logging.needle"));
             steps.add(window::showStockroom);
             steps.add(() -> fire(window, "#stock-TH-CP-01"));
             steps.add(() -> save(window, "stockroom"));
             next(steps, window);
         });
-        for (String name : List.of("demo.needle", "cabinet.needle", "day.needle")) {
+        for (String name : List.of("demo.needle", "cabinet.needle", "day.needle", "logging.needle")) {
             Files.deleteIfExists(file.resolveSibling(name));
         }
         return NeedleCommand.GOOD;
@@ -112,6 +114,33 @@ final class ShotsCommand implements Callable<Integer> {
             }
         }
         steps.add(() -> save(window, "calibrate-adjust"));
+    }
+
+    /** Prompted readings under way, and rows once steady. */
+    private void ways(Deque<Runnable> steps, MainWindow window, Path file) {
+        steps.add(() -> window.show(new Workbench(BenchFile.open(file), Clock.systemUTC())));
+        steps.add(() -> window.go(Station.RIG));
+        steps.add(() -> fire(window, "#connect"));
+        for (int i = 0; i < 4; i++) {
+            steps.add(() -> { });
+        }
+        steps.add(() -> window.go(Station.CAPTURE));
+        steps.add(() -> fire(window, "#level-fade-dye"));
+        steps.add(() -> fire(window, "#start-stop"));
+        for (int i = 0; i < 12; i++) {
+            steps.add(() -> { });
+        }
+        steps.add(() -> save(window, "capture-prompted"));
+        for (int i = 0; i < 22; i++) {
+            steps.add(() -> { });
+        }
+        steps.add(() -> fire(window, "#keep-run"));
+        steps.add(() -> fire(window, "#level-hang-two"));
+        steps.add(() -> fire(window, "#start-stop"));
+        for (int i = 0; i < 14; i++) {
+            steps.add(() -> { });
+        }
+        steps.add(() -> save(window, "capture-hold"));
     }
 
     private static void fire(MainWindow window, String id) {

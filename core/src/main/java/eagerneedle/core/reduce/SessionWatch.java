@@ -2,6 +2,7 @@ package eagerneedle.core.reduce;
 
 import eagerneedle.core.calibration.AfterUse;
 import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.event.Edges;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.fit.Residuals;
 import eagerneedle.core.quantity.Notation;
@@ -76,6 +77,7 @@ public final class SessionWatch {
     /** What the samples of a run mean, channel by channel and together. */
     private static void meanings(Reduction reduction, Run run, Sheet.Capture capture, List<Finding> found) {
         if (capture.mode().equals("gate")) {
+            capture.channels().forEach(c -> missedEdges(run, run.channel(reduction.sheet(), c).label(), reduction.source().samples(run.id(), c), found));
             return;
         }
         Map<String, Double> typical = new java.util.LinkedHashMap<>();
@@ -104,6 +106,22 @@ public final class SessionWatch {
             labels.put(name, channel.label());
         }
         TraceWatch.swapped(run.id(), typical, expected, labels).ifPresent(f -> found.add(named(run, f)));
+    }
+
+    /** Edges that a gate did not see, or saw twice. */
+    private static void missedEdges(Run run, String label, RawSamples states, List<Finding> found) {
+        double[] rising = java.util.stream.IntStream.range(1, states.size()).filter(i -> states.values()[i] > 0.5 && states.values()[i - 1] <= 0.5).mapToDouble(i -> states.time()[i]).toArray();
+        if (rising.length < 5) {
+            return;
+        }
+        List<Edges.Suspect> suspects = Edges.of(rising).suspects();
+        if (!suspects.isEmpty()) {
+            Edges.Suspect s = suspects.get(0);
+            boolean missed = s.kind() == Edges.Kind.MISSED;
+            double at = rising[Math.min(rising.length - 1, s.index())];
+            found.add(new Finding(missed ? "missed edge" : "double edge", Severity.ATTENTION, run.name() + ": " + label + ": " + s.sentence() + (suspects.size() > 1 ? " " + (suspects.size() - 1) + " more like it." : ""),
+                    missed ? "A spoke or flag passed beside the beam, or the train was not steady." : "A reflection, or an edge that is not sharp.", "Set the gate so that every edge crosses the middle of the beam; periods leave such edges out by themselves.", run.id(), at, at));
+        }
     }
 
     private static Finding named(Run run, Finding f) {

@@ -68,8 +68,9 @@ public record Rehearsal(Session session, List<Command> acts, Map<Integer, Map<St
                 for (int i = 0; i < c.getValue().repeats(); i++) {
                     String device = sheet.channels().get(c.getValue().channels().get(0)).device();
                     Run run = Run.captured(history.session().nextRunId(), c.getKey(), level, now, sheet.devices().get(device).label(), Run.COUNTS);
-                    samples.put(run.id(), capture(rig, sheet, c.getKey(), level, c.getValue()));
-                    act(history, acts, new Command.KeepRun(run));
+                    Captured captured = Captured.of(rig, sheet, c.getKey(), level, c.getValue(), run.id());
+                    samples.put(run.id(), captured.samples());
+                    act(history, acts, new Command.KeepRun(run.entered(captured.entries())));
                     now = now.plus(Duration.ofSeconds(50));
                 }
             }
@@ -82,14 +83,8 @@ public record Rehearsal(Session session, List<Command> acts, Map<Integer, Map<St
         acts.add(command);
     }
 
-    private static Map<String, RawSamples> capture(RigModel rig, Sheet sheet, String capture, String level, Sheet.Capture plan) {
-        rig.arrange(Map.of("capture", capture, "level", level));
-        double rate = sheet.channels().get(plan.channels().get(0)).rate();
-        return stream(rig, sheet, rate, (int) (Math.min(rig.duration(), plan.longest()) * rate));
-    }
-
     /** n samples of every channel at a rate in samples a second, by the sheet's names. */
-    private static Map<String, RawSamples> stream(RigModel rig, Sheet sheet, double rate, int n) {
+    static Map<String, RawSamples> stream(RigModel rig, Sheet sheet, double rate, int n) {
         List<String> channels = rig.channels();
         double[] time = new double[n];
         double[][] counts = new double[channels.size()][n];

@@ -141,7 +141,8 @@ class FileDriverTest {
             assertThatThrownBy(() -> hand.enter(1, 2)).hasMessageContaining("One reading of each");
             assertThatThrownBy(() -> hand.enter(Double.NaN)).hasMessageContaining("not a number");
             assertThat(typed.rows).hasSize(2);
-            assertThat(typed.rows.get(1)).containsExactly(1, 12.7);
+            assertThat(typed.rows.get(0)).as("time from the start of the run").containsExactly(1, 12.5);
+            assertThat(typed.rows.get(1)).containsExactly(2, 12.7);
         }
     }
 }

@@ -1,0 +1,98 @@
+package eagerneedle.rig.simulated;
+
+import eagerneedle.core.capture.Prompts;
+import eagerneedle.core.capture.Trigger;
+import eagerneedle.core.chain.Chain;
+import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.session.Entries;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.trace.RawSamples;
+import java.util.LinkedHashMap;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Random;
+
+/**
+ * A run of a simulated rig, taken by the way that its sheet wants it captured: free running, cut about its trigger, with
+ * prompted moments, or once it has settled; and what was entered with it.
+ *
+ * @param samples of every channel, by the sheet's names
+ * @param entries prompted moments and readings by eye
+ */
+record Captured(Map<String, RawSamples> samples, Entries entries) {
+    private static final double LATEST = 0.15;
+
+    /** @param seed of what a person does: how late readings are taken, how readings by eye scatter */
+    static Captured of(RigModel rig, Sheet sheet, String capture, String level, Sheet.Capture plan, long seed) {
+        rig.arrange(Map.of("capture", capture, "level", level));
+        Random random = new Random(seed * 6364136223846793005L + 1442695040888963407L);
+        double rate = sheet.channels().get(plan.channels().get(0)).rate();
+        Entries entries = byEye(plan, random);
+        switch (plan.mode()) {
+            case "prompted" -> {
+                Sheet.PromptPlan p = plan.prompt();
+                Prompts prompts = Prompts.of(p.first(), p.every(), p.count());
+                Map<String, RawSamples> all = Rehearsal.stream(rig, sheet, rate, (int) ((prompts.due(p.count() - 1) + LATEST + 1) * rate));
+                while (!prompts.over()) {
+                    prompts = prompts.take(Math.ceil((prompts.due(prompts.marks().size()) + LATEST * random.nextDouble()) * rate) / rate);
+                }
+                return new Captured(all, entries.marked(prompts.marks()));
+            }
+            case "hold" -> {
+                int n = (int) (rig.duration() * rate);
+                return new Captured(cut(Rehearsal.stream(rig, sheet, rate, n + plan.hold().samples()), n / rate, Double.POSITIVE_INFINITY, n / rate), entries);
+            }
+            case "shot" -> {
+                Map<String, RawSamples> all = Rehearsal.stream(rig, sheet, rate, (int) (Math.min(rig.duration(), plan.longest()) * rate));
+                double at = fired(sheet, plan, all);
+                return new Captured(Double.isNaN(at) ? all : cut(all, at - plan.shot().before(), at + plan.shot().after(), at), entries);
+            }
+            default -> {
+                return new Captured(Rehearsal.stream(rig, sheet, rate, (int) (Math.min(rig.duration(), plan.longest()) * rate)), entries);
+            }
+        }
+    }
+
+    private static Entries byEye(Sheet.Capture plan, Random random) {
+        Entries entries = Entries.NONE;
+        for (Map.Entry<String, Sheet.Input> e : plan.byEye().entrySet()) {
+            Reading r = Reading.parse(e.getValue().value());
+            entries = entries.read(e.getKey(), r.u() == 0 ? e.getValue().value() : (Notation.bracketed(r.value() + r.u() * random.nextGaussian(), r.u()) + " " + r.unit().symbol()).strip());
+        }
+        return entries;
+    }
+
+    /** When the trigger fires; NaN when it does not. */
+    private static double fired(Sheet sheet, Sheet.Capture plan, Map<String, RawSamples> all) {
+        Sheet.ShotPlan shot = plan.shot();
+        String on = shot.on() == null ? plan.channels().get(0) : shot.on();
+        Sheet.Channel channel = sheet.channels().get(on);
+        Chain chain = channel.toChain();
+        Trigger.Way way = Trigger.Way.valueOf(shot.way().toUpperCase(Locale.ROOT));
+        Reading r = Reading.parse(shot.at() != null ? shot.at() : shot.rate());
+        Trigger trigger = shot.at() != null ? Trigger.level(r.unit().convert(r.value(), channel.labUnit()), way, 2 * chain.noiseAt(r.unit().convert(r.value(), channel.labUnit())))
+                : Trigger.slope(Math.abs(r.value()), way, 5);
+        RawSamples raw = all.get(on);
+        for (int i = 0; i < raw.size(); i++) {
+            if (trigger.fires(raw.time()[i], chain.indication(raw.values()[i]))) {
+                return raw.time()[i];
+            }
+        }
+        return Double.NaN;
+    }
+
+    /** All channels from one moment to another, with time 0 at {@code zero}. */
+    private static Map<String, RawSamples> cut(Map<String, RawSamples> all, double from, double to, double zero) {
+        Map<String, RawSamples> out = new LinkedHashMap<>();
+        all.forEach((name, raw) -> {
+            RawSamples part = raw.between(from, to);
+            double[] time = part.time().clone();
+            for (int i = 0; i < time.length; i++) {
+                time[i] -= zero;
+            }
+            out.put(name, new RawSamples(time, part.values()));
+        });
+        return out;
+    }
+}

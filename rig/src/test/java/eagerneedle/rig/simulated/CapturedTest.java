@@ -1,0 +1,79 @@
+package eagerneedle.rig.simulated;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import eagerneedle.core.reduce.Reducer;
+import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.reduce.SessionWatch;
+import eagerneedle.core.reduce.SheetTrial;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.trace.RawSamples;
+import eagerneedle.core.trace.Trace;
+import eagerneedle.core.watch.Finding;
+import java.time.Instant;
+import java.util.Map;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+
+/** The logging day on simulated benches: each way of capturing gives what it should, clean benches are left in peace, faults are found. */
+class CapturedTest {
+    private static final Instant DAY = Instant.parse("2026-11-23T09:00:00Z");
+    private static final SheetReader.Located SHEET = SheetTrial.read(SheetReader.shippedText("logging-day"), "logging-day.yaml");
+
+    private static Rehearsal bench(long seed, String... faults) {
+        return Rehearsal.of(SHEET, Rigs.create("chains", SHEET.sheet(), seed, Set.of(faults)), DAY);
+    }
+
+    private static Reduction reduced(Rehearsal r) {
+        return new Reducer(SHEET, (run, c) -> r.samples().getOrDefault(run, Map.of()).getOrDefault(c, RawSamples.NONE)).reduce(r.session());
+    }
+
+    private static Run run(Reduction r, String capture) {
+        return r.session().runs().stream().filter(x -> x.capture().equals(capture)).findFirst().orElseThrow();
+    }
+
+    @Test
+    void eachWayKeepsWhatItShould() {
+        Reduction r = reduced(bench(3));
+        Trace shot = r.trace(run(r, "flick"), "rule").orElseThrow();
+        assertThat(shot.time()[0]).isCloseTo(-0.05, within(0.006));
+        for (int i = 0; i < shot.size(); i++) {
+            if (Math.abs(shot.time()[i]) < 1e-9) {
+                assertThat(shot.value()[i]).isCloseTo(500, within(30.0));
+            }
+        }
+        Trace prompted = r.trace(run(r, "fade"), "light").orElseThrow();
+        assertThat(prompted.size()).isEqualTo(12);
+        for (int i = 0; i < 12; i++) {
+            assertThat(prompted.time()[i]).isBetween(1.0 + i, 1.21 + i);
+            assertThat(run(r, "fade").entries().marks().get(i).late()).isBetween(0.0, 0.21);
+        }
+        assertThat(r.trace(run(r, "hang"), "load").orElseThrow().size()).isEqualTo(30);
+        assertThat(run(r, "hang").entries().byEye().get("pointer")).endsWith(" mm");
+        assertThat(r.column("hang.pointer")).hasSize(2);
+        assertThat(r.quantity("weight")).isPresent();
+    }
+
+    @Test
+    void cleanBenchesRaiseFewerThanOneFalseAlarmInTwoHundredAndFaultsAreFound() {
+        int alarms = 0;
+        StringBuilder which = new StringBuilder();
+        int benches = 240;
+        for (int seed = 0; seed < benches; seed++) {
+            for (Finding f : new SessionWatch().look(reduced(bench(seed)), DAY.plusSeconds(3600))) {
+                if (f.severity() != Finding.Severity.NOTE) {
+                    alarms++;
+                    which.append(seed).append(": ").append(f.message()).append('\n');
+                }
+            }
+        }
+        assertThat(alarms / (double) benches).as(which.toString()).isLessThan(1 / 200.0);
+        int open = 0;
+        for (int seed = 0; seed < 60; seed++) {
+            open += new SessionWatch().look(reduced(bench(seed, "open")), DAY).stream().anyMatch(f -> f.run() == 1 && Set.of("open", "shorted", "saturated", "out of range").contains(f.watch())) ? 1 : 0;
+        }
+        assertThat(open).as("an open lead, of 60").isEqualTo(60);
+    }
+}
