@@ -85,11 +85,16 @@ public final class CaptureStation implements StationView {
         bring.setId("import");
         bring.setOnAction(e -> new ImportDialog(desk, capture, level).show(all));
         Labels.explained(bring, "Bring in a run recorded elsewhere, from delimited text; or drop the file on the window");
+        Button paste = new Button("Paste a table...");
+        paste.setId("paste-table");
+        paste.getStyleClass().add("quiet-button");
+        paste.setOnAction(e -> new ImportDialog(desk, capture, level).paste(all));
+        Labels.explained(paste, "Bring in a run from cells copied in a spreadsheet");
         ScrollPane scroll = new ScrollPane(schedule);
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("bare");
         VBox.setVgrow(scroll, Priority.ALWAYS);
-        VBox left = new VBox(10, Labels.heading("Runs to take"), scroll, new StopwatchPanel(), bring);
+        VBox left = new VBox(10, Labels.heading("Runs to take"), scroll, new StopwatchPanel(), new HBox(6, bring, paste));
         left.setPrefWidth(235);
         left.setMinWidth(225);
         clock.setId("run-clock");
@@ -262,7 +267,8 @@ public final class CaptureStation implements StationView {
     public void refresh() {
         Sheet sheet = desk.bench().sheet();
         if (!byHand && pending == null) {
-            String[] next = desk.bench().next().orElse(capture == null ? first(sheet) : new String[] {capture, level});
+            String[] next = desk.bench().next().or(() -> desk.run().filter(r -> desk.rig().isEmpty() && sheet.captures().containsKey(r.capture())).map(r -> new String[] {r.capture(), r.level()}))
+                    .orElse(capture == null ? first(sheet) : new String[] {capture, level});
             capture = next[0];
             level = next[1];
         }

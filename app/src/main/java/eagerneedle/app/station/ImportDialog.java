@@ -29,6 +29,7 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
+import javafx.scene.input.Clipboard;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
@@ -90,6 +91,21 @@ public final class ImportDialog {
     /** Opens the preview of a file, or of all files of a folder. */
     public void show(Node owner, Path file) {
         show(owner, List.of(file));
+    }
+
+    /** Opens the preview of a table copied from a spreadsheet. */
+    public void paste(Node owner) {
+        Notices.attempt(owner, () -> {
+            String copied = Clipboard.getSystemClipboard().getString();
+            if (copied == null || copied.isBlank()) {
+                throw new IllegalArgumentException("There is no table on the clipboard; copy its cells first, with their header.");
+            }
+            files = List.of(Path.of("table from the clipboard"));
+            text = new DelimitedText("The table on the clipboard", copied);
+            dialect = text.guess();
+            table = text.read(dialect);
+            open(owner);
+        });
     }
 
     private void show(Node owner, List<Path> chosen) {

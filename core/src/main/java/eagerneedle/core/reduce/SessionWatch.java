@@ -105,7 +105,7 @@ public final class SessionWatch {
             expected.put(name, channel.expectation());
             labels.put(name, channel.label());
         }
-        TraceWatch.swapped(run.id(), typical, expected, labels).ifPresent(f -> found.add(named(run, f)));
+        TraceWatch.bands(run.id(), typical, expected, labels).forEach(f -> found.add(named(run, f)));
     }
 
     /** Edges that a gate did not see, or saw twice. */

@@ -11,6 +11,8 @@ import java.util.function.IntPredicate;
 public final class SampleWatch {
     private static final int DEAD_AFTER = 50;
     private static final int TOLERATED = 2;
+    /** A converter of so many bits flickers on any real signal. */
+    private static final int FINE = 14;
 
     private final String channel;
     private final Chain chain;
@@ -91,6 +93,10 @@ public final class SampleWatch {
         int same = 1;
         for (int i = 1; i < counts.length; i++) {
             same = counts[i] == counts[i - 1] && !beyondReach(counts[i]) ? same + 1 : 1;
+            if (same >= DEAD_AFTER && isCoarse(counts[i])) {
+                return Optional.of(new Finding("converter-limited", Finding.Severity.NOTE, capital(channel) + " stays within one step of its converter, " + Notation.plain(chain.stepAt(chain.indication(counts[i])), 2) + " " + difference() + ".",
+                        "The step is larger than the noise, so that averaging does not help.", "Choose a narrower range or more gain at Rig if a finer reading is wanted.", run, time[i - same + 1], time[i]));
+            }
             if (same >= DEAD_AFTER) {
                 return Optional.of(new Finding("dead", Finding.Severity.WRONG, capital(channel) + " has not changed by a single step for " + same + " samples.",
                         "The sensor is asleep, unplugged or held by its own buffer.", "Wake it or check its lead, then capture again.", run,
@@ -100,15 +106,27 @@ public final class SampleWatch {
         return Optional.empty();
     }
 
+    /** True where a still signal stays on one count: the stated noise is small beside the step, or none is stated and the converter is coarse. */
+    private boolean isCoarse(double count) {
+        double v = chain.indication(count);
+        double noise = chain.noiseAt(v);
+        return noise > 0 ? noise < 0.3 * chain.stepAt(v) : chain.converter().bits() < FINE;
+    }
+
+    private String difference() {
+        return (chain.unit().isAffine() ? eagerneedle.core.quantity.LabUnit.KELVIN : chain.unit()).pretty();
+    }
+
     private Optional<Finding> dropped(int run, double[] time) {
         if (rate <= 0) {
             return Optional.empty();
         }
+        double usual = Math.min(1 / rate, interval(time));
         int missing = 0;
         int first = -1;
         int last = -1;
         for (int i = 1; i < time.length; i++) {
-            double gap = (time[i] - time[i - 1]) * rate;
+            double gap = (time[i] - time[i - 1]) / usual;
             if (gap > 1.8) {
                 missing += (int) Math.round(gap) - 1;
                 first = first < 0 ? i - 1 : first;
@@ -125,10 +143,12 @@ public final class SampleWatch {
         if (rate <= 0 || time.length < DEAD_AFTER) {
             return Optional.empty();
         }
+        // An instrument samples all its channels at the rate of the fastest, so the usual interval is taken from the samples.
+        double usual = interval(time);
         double squares = 0;
         int n = 0;
         for (int i = 1; i < time.length; i++) {
-            double gap = (time[i] - time[i - 1]) * rate;
+            double gap = (time[i] - time[i - 1]) / usual;
             if (gap < 1.8) {
                 squares += (gap - 1) * (gap - 1);
                 n++;
@@ -137,6 +157,19 @@ public final class SampleWatch {
         double share = Math.sqrt(squares / Math.max(1, n));
         return share < 0.2 || n < DEAD_AFTER ? Optional.empty() : Optional.of(new Finding("clock jitter", Finding.Severity.ATTENTION, "Samples of " + channel + " come unevenly: intervals scatter by " + Notation.plain(100 * share, 2) + " %.",
                 "The instrument is busy, or the computer stamps the samples in its place.", "Rates of change from it are doubtful; sample more slowly or let the instrument keep the time.", run, time[0], time[time.length - 1]));
+    }
+
+    /** The median interval between samples, s. */
+    private static double interval(double[] time) {
+        if (time.length < 3) {
+            return Double.POSITIVE_INFINITY;
+        }
+        double[] gaps = new double[time.length - 1];
+        for (int i = 0; i < gaps.length; i++) {
+            gaps[i] = time[i + 1] - time[i];
+        }
+        java.util.Arrays.sort(gaps);
+        return gaps[gaps.length / 2];
     }
 
     private static int[] span(int n, IntPredicate bad) {

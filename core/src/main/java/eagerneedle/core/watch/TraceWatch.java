@@ -139,27 +139,28 @@ public final class TraceWatch {
     }
 
     /**
-     * Channels that show what is expected of each other, by their bands.
+     * Channels outside the bands of their tags: two that show what is expected of each other are swapped, any other is told alone.
      *
      * @param typical  a typical value of each channel
      * @param expected of each
      * @param labels   of each
      */
-    public static Optional<Finding> swapped(int run, Map<String, Double> typical, Map<String, Expectation> expected, Map<String, String> labels) {
-        List<String> names = List.copyOf(typical.keySet());
-        for (int i = 0; i < names.size(); i++) {
-            for (int k = i + 1; k < names.size(); k++) {
-                Expectation a = expected.get(names.get(i));
-                Expectation b = expected.get(names.get(k));
-                double va = typical.get(names.get(i));
-                double vb = typical.get(names.get(k));
-                if (a.outsideBand(va) && b.outsideBand(vb) && b.holdsBand(va) && a.holdsBand(vb)) {
-                    return Optional.of(new Finding("swapped", Finding.Severity.WRONG, capital(labels.get(names.get(i))) + " and " + labels.get(names.get(k)) + " show what is expected of each other.",
+    public static List<Finding> bands(int run, Map<String, Double> typical, Map<String, Expectation> expected, Map<String, String> labels) {
+        List<String> outside = typical.keySet().stream().filter(n -> expected.get(n).outsideBand(typical.get(n))).toList();
+        List<Finding> found = new ArrayList<>();
+        List<String> paired = new ArrayList<>();
+        for (String a : outside) {
+            for (String b : outside) {
+                if (a.compareTo(b) < 0 && expected.get(b).holdsBand(typical.get(a)) && expected.get(a).holdsBand(typical.get(b))) {
+                    found.add(new Finding("swapped", Finding.Severity.WRONG, capital(labels.get(a)) + " and " + labels.get(b) + " show what is expected of each other.",
                             "Their leads or their tags are exchanged.", "Touch one to identify it at Rig and exchange the tags.", run, Double.NaN, Double.NaN));
+                    paired.addAll(List.of(a, b));
                 }
             }
         }
-        return Optional.empty();
+        outside.stream().filter(n -> !paired.contains(n)).forEach(n -> found.add(new Finding("outside its band", Finding.Severity.WRONG, capital(labels.get(n)) + " shows " + Notation.plain(typical.get(n), 3) + ", outside what its tag expects ("
+                + Notation.plain(expected.get(n).low(), 3) + " to " + Notation.plain(expected.get(n).high(), 3) + ").", "Its leads are reversed, it is on another input, or it is not where its tag says.", "Touch it to identify it at Rig, and look at its polarity.", run, Double.NaN, Double.NaN)));
+        return found;
     }
 
     /** Medians of equal blocks in order of time. */

@@ -77,10 +77,10 @@ class TraceWatchTest {
         Map<String, Double> typical = new LinkedHashMap<>(Map.of("hot", 4.0, "cold", 78.0));
         Map<String, Expectation> bands = Map.of("hot", new Expectation(0, 60, 90, Double.NaN, Double.NaN), "cold", new Expectation(0, -2, 10, Double.NaN, Double.NaN));
         Map<String, String> labels = Map.of("hot", "hot bath", "cold", "cold bath");
-        assertThat(TraceWatch.swapped(2, typical, bands, labels).orElseThrow().watch()).isEqualTo("swapped");
-        assertThat(TraceWatch.swapped(2, Map.of("hot", 78.0, "cold", 4.0), bands, labels)).isEmpty();
-        assertThat(TraceWatch.swapped(2, Map.of("hot", 40.0, "cold", 78.0), bands, labels)).as("one of them is only wrong").isEmpty();
-        assertThat(TraceWatch.swapped(2, typical, Map.of("hot", Expectation.NONE, "cold", Expectation.NONE), labels)).isEmpty();
+        assertThat(TraceWatch.bands(2, typical, bands, labels)).extracting(Finding::watch).containsExactly("swapped");
+        assertThat(TraceWatch.bands(2, Map.of("hot", 78.0, "cold", 4.0), bands, labels)).isEmpty();
+        assertThat(TraceWatch.bands(2, Map.of("hot", 78.0, "cold", 78.0), bands, labels)).as("one of them is only wrong").extracting(Finding::watch).containsExactly("outside its band");
+        assertThat(TraceWatch.bands(2, typical, Map.of("hot", Expectation.NONE, "cold", Expectation.NONE), labels)).isEmpty();
     }
 
     @Test
@@ -102,6 +102,20 @@ class TraceWatchTest {
     }
 
     @Test
+    void aCoarseConverterIsNoDeadSensor() {
+        double[] t = new double[100];
+        double[] c = new double[100];
+        for (int i = 0; i < 100; i++) {
+            t[i] = i / 10.0;
+            c[i] = 600;
+        }
+        Chain coarse = Chain.of(List.of(Link.linear("sensor", "lead", "V", "V", "1", null), Link.converter("converter", "V", -5, 5, 10, null)));
+        Chain noisy = Chain.of(List.of(Link.linear("sensor", "lead", "V", "V", "1", null).withNoise(0.02), Link.converter("converter", "V", -5, 5, 10, null)));
+        assertThat(new SampleWatch("voltage", coarse, 10).look(1, t, c)).extracting(Finding::watch, Finding::severity).containsExactly(org.assertj.core.groups.Tuple.tuple("converter-limited", Finding.Severity.NOTE));
+        assertThat(new SampleWatch("voltage", noisy, 10).look(1, t, c)).as("it should flicker").extracting(Finding::watch).containsExactly("dead");
+    }
+
+    @Test
     void anUnevenClockIsToldAndAGapIsNotTakenForOne() {
         Random r = new Random(3);
         double[] even = new double[200];
@@ -113,6 +127,11 @@ class TraceWatchTest {
             c[i] = 2000 + i % 7;
         }
         Chain chain = Chain.of(List.of(Link.converter("meter", "V", -10, 10, 12, null)));
+        double[] faster = new double[200];
+        for (int i = 0; i < 200; i++) {
+            faster[i] = i / 500.0 + (i > 100 ? 0.01 : 0);
+        }
+        assertThat(new SampleWatch("voltage", chain, 50).look(1, faster, c)).as("sampled faster than asked, with five samples gone").extracting(Finding::message).containsExactly("5 samples of voltage did not arrive.");
         assertThat(new SampleWatch("voltage", chain, 50).look(1, uneven, c)).extracting(Finding::watch).containsExactly("clock jitter");
         assertThat(new SampleWatch("voltage", chain, 50).look(1, even, c)).extracting(Finding::watch).containsExactly("dropped samples");
     }

@@ -76,4 +76,25 @@ class CapturedTest {
         }
         assertThat(open).as("an open lead, of 60").isEqualTo(60);
     }
+
+    @Test
+    void everyMistakeAtTheDryingCabinetIsFoundAndNamed() {
+        SheetReader.Located cabinet = SheetTrial.read(SheetReader.shippedText("drying-cabinet"), "drying-cabinet.yaml");
+        // A platinum probe on the thermocouple's chain shows nothing that the other tag expects: what is said is that it is on another input.
+        Map<String, Set<String>> names = Map.of("open", Set.of("open", "shorted", "saturated", "out of range"), "swapped", Set.of("swapped", "outside its band"), "reversed", Set.of("outside its band", "saturated", "shorted"));
+        StringBuilder alarms = new StringBuilder();
+        for (long seed = 0; seed < 60; seed++) {
+            for (String fault : new String[] {"open", "swapped", "reversed", ""}) {
+                Rehearsal r = Rehearsal.of(cabinet, Rigs.create("chains", cabinet.sheet(), seed, fault.isEmpty() ? Set.of() : Set.of(fault)), DAY);
+                Reduction reduced = new Reducer(cabinet, (run, c) -> r.samples().getOrDefault(run, Map.of()).getOrDefault(c, RawSamples.NONE)).reduce(r.session());
+                var found = new SessionWatch().look(reduced, DAY.plusSeconds(3600));
+                if (fault.isEmpty()) {
+                    found.stream().filter(f -> f.run() > 0 && f.severity() == Finding.Severity.WRONG).forEach(f -> alarms.append(f.watch()).append(' '));
+                } else {
+                    assertThat(found).as("%s, seed %d", fault, seed).anyMatch(f -> names.get(fault).contains(f.watch()));
+                }
+            }
+        }
+        assertThat(alarms.toString()).as("on 60 clean benches with 3 runs each").isEmpty();
+    }
 }

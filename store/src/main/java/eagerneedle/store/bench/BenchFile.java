@@ -315,6 +315,15 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         return read(() -> blocks.overview(run, channel));
     }
 
+    /** Lets the file grow no further than so many bytes, as a disk or a quota would; what does not fit is refused with a sentence. */
+    public synchronized void limit(long bytes) {
+        try {
+            execute("PRAGMA max_page_count=" + Math.max(1, bytes / Math.max(1, number("PRAGMA page_size"))));
+        } catch (SQLException e) {
+            throw damaged(path);
+        }
+    }
+
     /** Keeps a file with the session, such as a picture; its number is returned. */
     public synchronized int attach(String name, String kind, byte[] bytes) {
         try (PreparedStatement s = connection.prepareStatement("INSERT INTO attachment (name, kind, bytes) VALUES (?, ?, ?)")) {

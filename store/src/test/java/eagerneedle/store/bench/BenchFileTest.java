@@ -366,6 +366,36 @@ class BenchFileTest {
     }
 
     @Test
+    void aFullDiskIsSaidAndWhatWasKeptIsWhole() {
+        Path path = folder.resolve("full.needle");
+        int kept = 0;
+        try (BenchFile file = BenchFile.create(path, Session.start(SHEET, "full", DAY))) {
+            file.limit(400_000);
+            Random r = new Random(8);
+            try {
+                for (int b = 0; b < 200; b++) {
+                    double[] t = new double[2000];
+                    double[] v = new double[2000];
+                    for (int i = 0; i < 2000; i++) {
+                        t[i] = (2000 * b + i) / 1e3;
+                        v[i] = r.nextInt(60_000);
+                    }
+                    file.append(1, java.util.Map.of("position", new RawSamples(t, v), "other", new RawSamples(t, v)));
+                    kept = b + 1;
+                }
+            } catch (BenchFileException e) {
+                assertThat(e.getMessage()).startsWith("Samples could not be written to full.needle").endsWith("make room on the disk.");
+            }
+        }
+        assertThat(kept).isBetween(5, 199);
+        try (BenchFile file = BenchFile.open(path)) {
+            assertThat(file.integrity()).isEqualTo("ok");
+            assertThat(file.samples(1, "position").size()).isEqualTo(2000 * kept);
+            assertThat(file.samples(1, "other").values()).as("all channels of a moment, or none").isEqualTo(file.samples(1, "position").values());
+        }
+    }
+
+    @Test
     void aSpanIsReadWithoutTheRest() {
         Path path = folder.resolve("span.needle");
         try (BenchFile file = BenchFile.create(path, Session.start(SHEET, "span", DAY))) {
