@@ -12,9 +12,12 @@ import eagerneedle.core.trace.Pyramid;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.WindowStatistics;
+import eagerneedle.core.watch.Finding;
+import eagerneedle.report.picture.Ink;
 import eagerneedle.report.picture.Plot;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import javafx.geometry.Pos;
@@ -204,12 +207,23 @@ final class LiveTraces extends VBox {
             if (n > EXACT) {
                 Pyramid p = desk.bench().file().overview(run.id(), name);
                 Plot.Layer l = outline(c, p.over(p.start(), p.end(), 1500), scale(name, run.rawUnit(name)));
-                row.plot.plot(l == null ? null : plot(c, l), false);
+                row.plot.plot(l == null ? null : marked(run, c, plot(c, l)), false);
             } else {
-                row.plot.plot(trace.map(t -> plot(c, new Plot.Points(c.label(), t.time(), t.value(), null, false, index(name)))).orElse(null), false);
+                row.plot.plot(trace.map(t -> marked(run, c, plot(c, new Plot.Points(c.label(), t.time(), t.value(), null, false, index(name))))).orElse(null), false);
             }
             visible(row, c, trace.orElse(null));
         });
+    }
+
+    /** With the samples shaded that watches point at. */
+    private Plot marked(Run run, Sheet.Channel c, Plot plot) {
+        Plot out = plot;
+        for (Finding f : desk.bench().findings()) {
+            if (f.run() == run.id() && !Double.isNaN(f.from()) && f.severity() != Finding.Severity.NOTE && f.message().toLowerCase(Locale.ROOT).contains(c.label().toLowerCase(Locale.ROOT))) {
+                out = out.with(new Plot.Span(f.from(), Math.max(f.to(), f.from()), false)).with(new Plot.Words(f.watch(), f.from(), plot.whole().y1() - 0.06 * (plot.whole().y1() - plot.whole().y0()), Ink.ATTENTION, false));
+            }
+        }
+        return out;
     }
 
     private static void visible(Row row, Sheet.Channel c, Trace t) {

@@ -394,7 +394,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
 
     /** The plan's entry for a point that was taken; one of its own where the plan has none. */
     private Sheet.PointPlan planned(CalibrationPoint p) {
-        return java.util.stream.Stream.concat(plan.points().stream(), plan.verify().stream()).filter(x -> x.reference().equals(p.reference()) || x.words().equals(p.reference())).findFirst()
+        return java.util.stream.Stream.concat(plan.points().stream(), plan.verify().stream()).filter(x -> (x.reference().equals(p.reference()) || x.words().equals(p.reference())) && java.util.Objects.equals(x.way(), p.way())).findFirst()
                 .orElse(Sheet.PointPlan.of(p.reference()));
     }
 

@@ -43,7 +43,7 @@ final class PointTable extends GridPane {
             return;
         }
         String d = CalibrationWords.difference(unit);
-        addRow(0, Labels.quiet("set"), Labels.quiet("reference"), Labels.quiet("indication"), Labels.quiet("residual" + (d.isEmpty() || d.length() > 4 ? "" : ", " + d)));
+        addRow(0, Labels.quiet("set"), Labels.quiet(rows.stream().allMatch(r -> r.reference().isEmpty()) ? "" : "reference"), Labels.quiet("indication"), Labels.quiet("residual" + (d.isEmpty() || d.length() > 4 ? "" : ", " + d)));
         boolean complete = c != null && CalibrationPlots.fitted(c).isPresent();
         double u = rows.stream().map(Row::point).filter(Objects::nonNull).mapToDouble(CalibrationPoint::uIndication).max().orElse(0);
         int digits = u > 0 ? (int) Math.max(0, Math.min(6, 1 - Math.floor(Math.log10(u)))) : 3;

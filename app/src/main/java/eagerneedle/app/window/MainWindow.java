@@ -14,7 +14,6 @@ import eagerneedle.app.station.ReduceStation;
 import eagerneedle.app.station.RigStation;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.station.StockroomView;
-import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
@@ -34,7 +33,6 @@ import java.util.Map;
 import java.util.Optional;
 import javafx.animation.AnimationTimer;
 import javafx.geometry.Insets;
-import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Alert;
@@ -72,14 +70,13 @@ public final class MainWindow implements Desk {
     private final LedgerPane ledger = new LedgerPane();
     private final WatchStrip strip = new WatchStrip(id -> showRun(id));
     private final CourseDial dial = new CourseDial(this::go);
-    private final VBox projector = new VBox(20);
+    private final Projector projector = new Projector();
     private final Map<Station, StationView> views = new EnumMap<>(Station.class);
     private Workbench bench;
     private LiveRig rig;
     private Run run;
     private final Stockroom stockroom;
     private StationView beside;
-    private boolean frozen;
     private long lastFrame;
     private final AnimationTimer frames = new AnimationTimer() {
         @Override
@@ -118,9 +115,6 @@ public final class MainWindow implements Desk {
         HBox.setHgrow(dial, Priority.ALWAYS);
         header.getStyleClass().add("header");
         strip.answeredBy(new WatchAnswers(() -> bench, strip));
-        projector.setId("projector");
-        projector.setAlignment(Pos.CENTER);
-        projector.setVisible(false);
         BorderPane inner = new BorderPane(surface, header, ledger, strip, null);
         root.setCenter(new StackPane(inner, projector));
         Scene scene = new Scene(root, 1280, 800);
@@ -159,7 +153,7 @@ public final class MainWindow implements Desk {
         MenuItem dark = new MenuItem("Light or dark   Ctrl+D");
         dark.setOnAction(e -> Theme.dress(stage.getScene(), !Theme.isDark()));
         MenuItem wall = new MenuItem("For the back row   P");
-        wall.setOnAction(e -> projector());
+        wall.setOnAction(e -> projector.toggle());
         MenuItem hide = new MenuItem("Show or hide the ledger   L");
         hide.setOnAction(e -> toggleLedger());
         Menu other = new Menu("New session of another method");
@@ -229,13 +223,11 @@ public final class MainWindow implements Desk {
         strip.findings(bench.findings());
         undo.setDisable(!bench.canUndo());
         redo.setDisable(!bench.canRedo());
-        if (projector.isVisible() && !frozen) {
-            fillProjector();
-        }
     }
 
     private void tick() {
         views.get(dial.current()).tick();
+        projector.tick(bench, rig, dial.current());
         if (dial.current() != Station.CAPTURE) {
             strip.live(rig == null ? "" : rig.news());
         }
@@ -276,17 +268,16 @@ public final class MainWindow implements Desk {
                 e.consume();
             }
         } else if (!typing && e.getCode() == KeyCode.P) {
-            projector();
+            projector.toggle();
             e.consume();
         } else if (!typing && e.getCode() == KeyCode.L) {
             toggleLedger();
             e.consume();
         } else if (!typing && e.getCode() == KeyCode.F && projector.isVisible()) {
-            frozen = !frozen;
-            fillProjectorIfLive();
+            projector.freeze();
             e.consume();
         } else if (e.getCode() == KeyCode.ESCAPE && projector.isVisible()) {
-            projector();
+            projector.toggle();
             e.consume();
         }
     }
@@ -294,32 +285,6 @@ public final class MainWindow implements Desk {
     private void toggleLedger() {
         ledger.setVisible(!ledger.isVisible());
         ledger.setManaged(ledger.isVisible());
-    }
-
-    private void projector() {
-        projector.setVisible(!projector.isVisible());
-        frozen = false;
-        fillProjectorIfLive();
-    }
-
-    private void fillProjectorIfLive() {
-        if (projector.isVisible()) {
-            fillProjector();
-        }
-    }
-
-    /** The main result and its reference, huge. */
-    private void fillProjector() {
-        projector.setStyle("-fx-background-color: -paper;");
-        projector.getChildren().clear();
-        Sheet.Comparison main = bench.sheet().mainComparison();
-        List<String> keys = main == null ? bench.sheet().results().keySet().stream().limit(2).toList() : List.of(main.result(), main.reference());
-        for (String key : keys) {
-            String label = bench.reduction().ledger().entries().stream().filter(x -> x.key().equals(key)).map(x -> x.label()).findFirst().orElse(key);
-            projector.getChildren().add(Labels.heading(label));
-            projector.getChildren().add(Labels.styled(bench.reduction().quantity(key).map(Notation::bracket).orElse("—"), "big"));
-        }
-        projector.getChildren().add(Labels.quiet(frozen ? "Frozen. F to let it move, P or Escape to go back" : "F freezes, P or Escape goes back"));
     }
 
     private void step(boolean back) {

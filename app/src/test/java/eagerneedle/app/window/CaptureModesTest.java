@@ -280,6 +280,9 @@ class CaptureModesTest extends BenchWindow {
                   mode: stream
                   channels: [volts, second]
                   levels: {once: {label: once}}""");
+        robot.push(KeyCode.P);
+        await(() -> robot.lookup("#projector .big").queryAll().size() == 2 && robot.lookup("#projector .big").queryAll().stream().allMatch(n -> ((Labeled) n).getText().endsWith(" V")));
+        robot.push(KeyCode.ESCAPE);
         robot.push(KeyCode.SPACE);
         await(() -> window.rig().get().count("volts") > 60);
         robot.push(KeyCode.SPACE);

@@ -64,8 +64,25 @@ class PrepareTest extends BenchWindow {
         openText(robot, SheetReader.shippedText(method), clock);
     }
 
+    /**
+     * A drag by the robot's mouse. It aims at where things stand; when they moved under it, as when a change of the session is still
+     * being laid out, it misses as a hand would, and is tried again.
+     */
     private static void drag(FxRobot robot, String from, String to, Callable<Boolean> done) throws Exception {
-        robot.drag(from, MouseButton.PRIMARY).dropTo(to);
+        for (int attempt = 0; attempt < 3; attempt++) {
+            var before = robot.lookup(from).query().localToScreen(robot.lookup(from).query().getBoundsInLocal());
+            Thread.sleep(300);
+            if (!before.equals(robot.lookup(from).query().localToScreen(robot.lookup(from).query().getBoundsInLocal()))) {
+                continue;
+            }
+            robot.drag(from, MouseButton.PRIMARY).dropTo(to);
+            try {
+                WaitForAsyncUtils.waitFor(6, java.util.concurrent.TimeUnit.SECONDS, done);
+                return;
+            } catch (java.util.concurrent.TimeoutException missed) {
+                WaitForAsyncUtils.waitForFxEvents();
+            }
+        }
         await(done);
     }
 

@@ -423,12 +423,12 @@ class WindowTest {
     }
 
     @Test
-    void theBackRowSeesTheResultAndItCanBeFrozen(FxRobot robot) {
+    void theBackRowSeesTheResultAndItCanBeFrozen(FxRobot robot) throws Exception {
         robot.push(KeyCode.DIGIT6);
         robot.push(KeyCode.P);
         WaitForAsyncUtils.waitForFxEvents();
         assertThat(robot.lookup("#projector").query().isVisible()).isTrue();
-        assertThat(robot.lookup("#projector .big").queryAll()).anyMatch(n -> ((Label) n).getText().startsWith("9.8"));
+        await(() -> robot.lookup("#projector .big").queryAll().stream().anyMatch(n -> ((Label) n).getText().startsWith("9.8")));
         robot.push(KeyCode.F);
         assertThat(robot.lookup("#projector .quiet").queryAll()).anyMatch(n -> ((Label) n).getText().startsWith("Frozen"));
         robot.push(KeyCode.ESCAPE);

@@ -12,6 +12,7 @@ import java.util.List;
  */
 public final class TwoRails {
     private static final double WANTED_LEAN = 0.1;
+    private static final int ROWS = 1;
 
     private TwoRails() {
     }
@@ -53,7 +54,7 @@ public final class TwoRails {
         double top = Math.max(76, h * 0.32);
         double bottom = Math.max(top + 60, h * 0.68);
         rail(s, left, right, top, "reference: " + against + (unit.isEmpty() ? "" : ", " + unit), top - 62);
-        rail(s, left, right, bottom, "indicated" + (unit.isEmpty() ? "" : ", " + unit), bottom + 56);
+        rail(s, left, right, bottom, "indicated" + (unit.isEmpty() ? "" : ", " + unit), bottom + 58);
         List<double[]> taken = new ArrayList<>();
         for (Strand p : strands) {
             double x = (left + right) / 2 + (p.reference() - middle) * scale;
@@ -73,7 +74,7 @@ public final class TwoRails {
             label(s, w, taken, p.words(), x, top - 12, -14, p.current() ? Ink.NEEDLE : read ? Ink.INK : Ink.QUIET);
         }
         if (magnified > 1) {
-            s.text("lean drawn ×" + Notation.plain(magnified, 3), right, bottom + 56, Align.RIGHT, Lettering.text(11), Ink.QUIET);
+            s.text("lean drawn ×" + Notation.plain(magnified, 3), right, bottom + 58, Align.RIGHT, Lettering.text(11), Ink.QUIET);
         }
     }
 
@@ -115,7 +116,7 @@ public final class TwoRails {
         double half = s.textWidth(text, letters) / 2 + 3;
         double x = Math.max(half, Math.min(w - half, wanted));
         double at = y;
-        for (int row = 0; row < 3 && overlaps(taken, x - half, x + half, at); row++) {
+        for (int row = 0; row < ROWS && overlaps(taken, x - half, x + half, at); row++) {
             at += step;
         }
         if (!overlaps(taken, x - half, x + half, at)) {
