@@ -15,6 +15,7 @@ import eagerneedle.rig.driver.Drivers;
 import eagerneedle.rig.driver.LineDriver;
 import eagerneedle.rig.driver.ManualDriver;
 import eagerneedle.rig.driver.OutputGuard;
+import eagerneedle.rig.driver.TcpWire;
 import eagerneedle.rig.simulated.LineStandIn;
 import eagerneedle.rig.simulated.Rigs;
 import eagerneedle.store.bench.BenchFile;
@@ -85,7 +86,8 @@ public final class LiveRig implements AutoCloseable {
         Sheet.Device d = sheet.devices().get(device);
         LineStandIn standIn = new LineStandIn(Rigs.create(d.rig(), sheet, BENCH_SEED, faults), d.label().replaceAll(".*\\s", ""), d.label(), pace);
         try {
-            return new LiveRig(sheet, d, new LineDriver("127.0.0.1", standIn.port()), standIn, rate);
+            TcpWire wire = new TcpWire("127.0.0.1", standIn.port());
+            return new LiveRig(sheet, d, d.driver().equals("gate") ? LineDriver.gates(wire) : new LineDriver(wire), standIn, rate);
         } catch (IOException e) {
             standIn.close();
             throw e;

@@ -18,7 +18,7 @@ import java.util.concurrent.TimeUnit;
  * many wait, the newest are let go, counted, and said.
  */
 final class RunRecorder implements AutoCloseable {
-    private static final int COMMIT_MS = 300;
+    private static final int COMMIT_MS = 200;
     private static final int LAST_TRIES = 3;
 
     /** Where samples are written: all channels of a run together, or nothing. */

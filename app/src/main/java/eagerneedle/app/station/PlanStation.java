@@ -27,7 +27,6 @@ import java.util.Optional;
 import java.util.function.BiFunction;
 import javafx.geometry.Insets;
 import javafx.geometry.VPos;
-import javafx.scene.Cursor;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
@@ -37,9 +36,7 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextField;
-import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.ColumnConstraints;
-import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -59,13 +56,13 @@ public final class PlanStation implements StationView {
     private final Label schedule = Labels.wrapped("");
     private final Label materials = Labels.wrapped("");
     private final VBox cautions = new VBox(4);
-    private final FlowPane hand = new FlowPane(6, 6);
-    private List<Instrument> atHand = List.of();
+    private final AtHand hand;
     private final Map<String, MenuButton> ties = new LinkedHashMap<>();
     private final Map<String, Node> rows = new LinkedHashMap<>();
 
     public PlanStation(Desk desk) {
         this.desk = desk;
+        this.hand = new AtHand(desk, rows, (key, instrument) -> tie(key, desk.bench().sheet().inputs().get(key), instrument.id()));
         Sheet sheet = desk.bench().sheet();
         VBox left = new VBox(10);
         left.setPrefWidth(360);
@@ -88,7 +85,7 @@ public final class PlanStation implements StationView {
         head.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
         VBox right = new VBox(7);
         HBox.setHgrow(right, Priority.ALWAYS);
-        right.getChildren().addAll(Labels.heading("Predicted before anything is switched on"), predictedLine(), new TargetPanel(desk), head, inputs(sheet), hand, Labels.heading("Where the predicted uncertainty comes from"), budget);
+        right.getChildren().addAll(Labels.heading("Predicted before anything is switched on"), predictedLine(), new TargetPanel(desk), head, hand, inputs(sheet), Labels.heading("Where the predicted uncertainty comes from"), budget);
         predicted.setId("predicted");
         HBox columns = new HBox(28, left, right);
         VBox all = new VBox(14, columns);
@@ -204,11 +201,6 @@ public final class PlanStation implements StationView {
         by.getItems().addAll(new SeparatorMenuItem(), sheet);
     }
 
-    /** True while the pointer is over a row; a drag inside the window needs no help of the desktop, so it works on every display. */
-    private static boolean under(Node row, MouseEvent e) {
-        return row.localToScreen(row.getBoundsInLocal()) != null && row.localToScreen(row.getBoundsInLocal()).contains(e.getScreenX(), e.getScreenY());
-    }
-
     private void tie(String key, Sheet.Input input, String serial) {
         Notices.attempt(scroll, () -> {
             Instrument i = desk.stockroom().find(serial).orElseThrow(() -> new IllegalArgumentException("There is no instrument " + serial + " in the stockroom."));
@@ -218,38 +210,6 @@ public final class PlanStation implements StationView {
             }
             desk.bench().apply(new Command.TieInput(key, input.label(), i));
         });
-    }
-
-    /** Hand instruments that read at least one input, to be dragged onto it. Made anew only when they are others, so that a drag outlives a change of the session. */
-    private void atHand() {
-        List<Quantity> nominal = desk.bench().sheet().inputs().keySet().stream().flatMap(k -> desk.bench().plan().quantity(k).stream()).toList();
-        List<Instrument> now = desk.stockroom().all().stream().filter(i -> nominal.stream().anyMatch(i::reads)).toList();
-        if (now.equals(atHand)) {
-            return;
-        }
-        atHand = now;
-        hand.getChildren().setAll(Labels.quiet("drag onto an input:"));
-        for (Instrument i : now) {
-            Label chip = new Label(i.name() + " " + i.id());
-            chip.getStyleClass().add("chip");
-            i.objection(desk.bench().clock().instant()).ifPresent(o -> {
-                chip.setText("▲ " + chip.getText());
-                chip.setTooltip(new javafx.scene.control.Tooltip(o));
-            });
-            chip.setId("chip-" + i.id());
-            chip.setOnMouseDragged(e -> {
-                scroll.setCursor(Cursor.CLOSED_HAND);
-                rows.forEach((key, row) -> row.setStyle(under(row, e) ? "-fx-background-color: -chosen;" : ""));
-            });
-            chip.setOnMouseReleased(e -> {
-                scroll.setCursor(Cursor.DEFAULT);
-                rows.values().forEach(row -> row.setStyle(""));
-                rows.keySet().stream().filter(key -> under(rows.get(key), e)).findFirst().ifPresent(key -> tie(key, desk.bench().sheet().inputs().get(key), i.id()));
-            });
-            hand.getChildren().add(chip);
-        }
-        hand.setVisible(hand.getChildren().size() > 1);
-        hand.setManaged(hand.isVisible());
     }
 
     private TextField field(String id, String key, Sheet.Input input, BiFunction<String, String, Command> command) {
@@ -325,7 +285,7 @@ public final class PlanStation implements StationView {
             String sheets = sheet.inputs().get(k).by();
             by.setText(i == null ? sheets == null ? "by ..." : sheets : i.name() + " " + i.id());
         });
-        atHand();
+        hand.refresh();
         Sheet.Comparison main = sheet.mainComparison();
         Optional<Quantity> q = main == null ? Optional.empty() : desk.bench().plan().quantity(main.result());
         if (q.isEmpty()) {

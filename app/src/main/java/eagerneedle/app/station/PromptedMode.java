@@ -121,10 +121,8 @@ final class PromptedMode extends CaptureMode {
         running = rig;
         double now = now();
         int before = prompts.marks().size();
-        prompts = prompts.passed(now);
+        prompts = !byHand() && itself.isSelected() ? prompts.punctual(now) : prompts.passed(now);
         if (byHand() && rig.count(first()) > samplesSeen) {
-            take();
-        } else if (!byHand() && itself.isSelected() && !prompts.over() && prompts.toGo(now) <= 0) {
             take();
         }
         int next = prompts.marks().size();

@@ -23,7 +23,12 @@ final class KilledProgram {
         Workbench bench = new Workbench(file, Clock.systemUTC());
         Run run = Run.captured(1, "slopes", "A", Clock.systemUTC().instant(), "ranger", Run.COUNTS);
         file.begin(run);
-        RunRecorder recorder = new RunRecorder(1, file::append, Map.of("position", 0), 0, 24_000_000);
+        long[] kept = new long[1];
+        RunRecorder recorder = new RunRecorder(1, (r, samples) -> {
+            file.append(r, samples);
+            kept[0] += samples.get("position").size();
+            say("kept " + kept[0]);
+        }, Map.of("position", 0), 0, 24_000_000);
         say("ready");
         long start = System.nanoTime();
         long taken = 0;
@@ -47,7 +52,7 @@ final class KilledProgram {
         }
     }
 
-    private static void say(String line) {
+    private static synchronized void say(String line) {
         System.out.println(line);
         System.out.flush();
     }

@@ -21,11 +21,11 @@ import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.MenuButton;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
-import javafx.scene.input.MouseEvent;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.Test;
 import org.testfx.api.FxRobot;
@@ -65,16 +65,13 @@ class PrepareTest extends BenchWindow {
         openText(robot, SheetReader.shippedText(method), clock);
     }
 
-    /** A drag as the window sees it: events fired at the chip with the pointer over the target. The robot's mouse did the first drag in every run, but not always a second one. */
+    /** A drag by the robot's mouse, after the line of instruments was walked along until the chip is in sight. */
     private static void drag(FxRobot robot, String from, String to, Callable<Boolean> done) throws Exception {
+        ScrollPane line = robot.lookup("#at-hand").queryAs(ScrollPane.class);
         Node chip = robot.lookup(from).query();
-        Node target = robot.lookup(to).query();
-        robot.interact(() -> {
-            var where = target.localToScreen(target.getBoundsInLocal());
-            for (var type : List.of(MouseEvent.MOUSE_PRESSED, MouseEvent.MOUSE_DRAGGED, MouseEvent.MOUSE_RELEASED)) {
-                chip.fireEvent(new MouseEvent(type, 0, 0, where.getCenterX(), where.getCenterY(), MouseButton.PRIMARY, 1, false, false, false, false, type != MouseEvent.MOUSE_RELEASED, false, false, false, false, false, null));
-            }
-        });
+        robot.interact(() -> line.setHvalue(Math.min(1, chip.getBoundsInParent().getMinX() / Math.max(1, line.getContent().getLayoutBounds().getWidth() - line.getViewportBounds().getWidth()))));
+        WaitForAsyncUtils.waitForFxEvents();
+        robot.drag(from, MouseButton.PRIMARY).dropTo(to);
         await(done);
     }
 
@@ -106,6 +103,10 @@ class PrepareTest extends BenchWindow {
     @Test
     void anInputIsTiedToTheInstrumentThatReadsItBest(FxRobot robot) throws Exception {
         open(robot, "baggage-chute");
+        robot.interact(() -> {
+            stage.setWidth(1024);
+            stage.setHeight(700);
+        });
         double before = window.bench().plan().quantity("rise_A").orElseThrow().u();
         MenuButton ties = robot.lookup("#tie-rise_A").queryAs(MenuButton.class);
         robot.interact(() -> ties.getOnShowing().handle(null));
@@ -242,13 +243,17 @@ class PrepareTest extends BenchWindow {
 
     /** Moves the focus with the tabulator until it is where it should be. */
     private void tabTo(FxRobot robot, String id) {
-        for (int i = 0; i < 60; i++) {
+        for (int i = 0; i < 200; i++) {
             Node focus = stage.getScene().getFocusOwner();
             if (focus != null && id.equals(focus.getId())) {
                 return;
             }
             robot.push(KeyCode.TAB);
             WaitForAsyncUtils.waitForFxEvents();
+            // On a busy machine the key arrives later than the call returns; pressing on would step over the place.
+            for (int wait = 0; wait < 50 && stage.getScene().getFocusOwner() == focus; wait++) {
+                WaitForAsyncUtils.sleep(20, java.util.concurrent.TimeUnit.MILLISECONDS);
+            }
         }
         throw new AssertionError("the focus never came to " + id);
     }

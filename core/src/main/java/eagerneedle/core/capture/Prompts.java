@@ -60,6 +60,18 @@ public record Prompts(double first, double every, int count, List<Mark> marks) {
         return p.over() ? p : p.with(new Mark(p.due(p.marks.size()), now, null));
     }
 
+    /**
+     * Takes every reading whose moment has come, each at its own moment: where the instrument is sampled all the time, no reading
+     * need be late because somebody looked late.
+     */
+    public Prompts punctual(double now) {
+        Prompts p = this;
+        while (!p.over() && p.toGo(now) <= 0) {
+            p = p.with(new Mark(p.due(p.marks.size()), p.due(p.marks.size()), null));
+        }
+        return p;
+    }
+
     /** Skips the next reading. */
     public Prompts skip() {
         return over() ? this : with(new Mark(due(marks.size()), null, null));

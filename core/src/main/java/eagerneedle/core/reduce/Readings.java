@@ -19,7 +19,7 @@ final class Readings {
     /**
      * The samples that count.
      *
-     * @param seconds of samples before a prompted moment that are averaged into its reading
+     * @param seconds of samples before a prompted moment that are averaged into its reading; it belongs to the mean of their times
      * @throws IllegalArgumentException with one sentence when none do
      */
     static RawSamples of(Run run, String channelName, RawSamples raw, String rawUnit, Sheet.Channel channel, double seconds) {
@@ -33,9 +33,11 @@ final class Readings {
         List<double[]> rows = new ArrayList<>();
         for (Prompts.Mark m : run.entries().marks()) {
             if (m.taken() != null) {
-                double v = m.value() == null ? mean(good.between(m.taken() - seconds, m.taken())) : entered(m.value(), rawUnit, channel);
-                if (!Double.isNaN(v)) {
-                    rows.add(new double[] {m.taken(), v});
+                RawSamples read = good.between(m.taken() - seconds, m.taken());
+                if (m.value() != null) {
+                    rows.add(new double[] {m.taken(), entered(m.value(), rawUnit, channel)});
+                } else if (read.size() > 0) {
+                    rows.add(new double[] {mean(read.time()), mean(read.values())});
                 }
             }
         }
@@ -63,8 +65,8 @@ final class Readings {
         return new RawSamples(java.util.Arrays.copyOf(t, n), java.util.Arrays.copyOf(v, n));
     }
 
-    private static double mean(RawSamples s) {
-        return s.size() == 0 ? Double.NaN : java.util.Arrays.stream(s.values()).average().orElse(Double.NaN);
+    private static double mean(double[] x) {
+        return java.util.Arrays.stream(x).average().orElseThrow();
     }
 
     /** A reading of the measurand entered by hand, as the raw value that the chain would have given. */

@@ -86,6 +86,9 @@ public final class Reducer {
     /** Samples beyond which a trace is only worked out when something asks for it, so that a long run opens at once. */
     static final long LONG = 2_000_000;
 
+    /** Step of a gate timer's clock, s. */
+    private static final double GATE_CLOCK = 1e-6;
+
     private final class Builder {
         private final Session session;
         private final boolean planning;
@@ -298,11 +301,17 @@ public final class Reducer {
                 }
                 try {
                     RawSamples counting = Readings.of(run, channelName, raw, run.rawUnit(channelName), run.channel(sheet, channelName), prompt == null ? 0 : prompt.seconds());
-                    return Outcome.of(new Value.Signal(toTrace(run.channel(sheet, channelName), run, run.rawUnit(channelName), counting, calibration)));
+                    Trace trace = toTrace(run.channel(sheet, channelName), run, run.rawUnit(channelName), counting, calibration);
+                    return Outcome.of(new Value.Signal(isGate(channelName) ? trace.stairs(GATE_CLOCK) : trace));
                 } catch (IllegalArgumentException e) {
                     return Outcome.problem(run.name() + ": " + e.getMessage());
                 }
             }));
+        }
+
+        private boolean isGate(String channelName) {
+            String device = sheet.channels().get(channelName).device();
+            return device != null && sheet.devices().containsKey(device) && "gate".equals(sheet.devices().get(device).driver());
         }
 
         private void window(Run run, String name, Sheet.WindowPlan plan) {

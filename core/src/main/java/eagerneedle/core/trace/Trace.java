@@ -61,6 +61,28 @@ public record Trace(String name, double[] time, double[] value, LabUnit unit, do
         return new Trace(name, Arrays.copyOfRange(time, from, to), Arrays.copyOfRange(value, from, to), unit, step, shared);
     }
 
+    /**
+     * A signal of steps from samples that each tell what it is from their moment on, as a gate timer sends them: every change is a
+     * rise or fall of the length of the timer's step about its moment, so that edges are found where they were. It is taken to be 0 at first.
+     *
+     * @param resolution of the timer, s
+     */
+    public Trace stairs(double resolution) {
+        double[] t = new double[2 * time.length];
+        double[] v = new double[2 * time.length];
+        int n = 0;
+        for (int i = 0; i < time.length; i++) {
+            double before = i == 0 ? 0 : value[i - 1];
+            if (before != value[i] && (n == 0 || time[i] - resolution / 2 > t[n - 1])) {
+                t[n] = time[i] - resolution / 2;
+                v[n++] = before;
+                t[n] = time[i] + resolution / 2;
+                v[n++] = value[i];
+            }
+        }
+        return new Trace(name, Arrays.copyOf(t, n), Arrays.copyOf(v, n), unit, step, shared);
+    }
+
     /** Median distance of neighbouring samples in seconds; NaN for fewer than two samples. */
     public double interval() {
         if (time.length < 2) {

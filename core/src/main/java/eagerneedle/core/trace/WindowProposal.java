@@ -35,6 +35,13 @@ public enum WindowProposal {
                     .filter(p -> p.to() - p.from() > 2 * GUARD + 4).map(p -> guarded(trace, p, "the longest straight stretch"));
         }
     },
+    /** Edges that come faster and faster, up to where that ends: a falling mass that drives a wheel until it lands. */
+    SPEEDING_UP {
+        @Override
+        Optional<Window> choose(Trace trace, List<Segmentation.Piece> pieces) {
+            return SpeedingUp.of(trace);
+        }
+    },
     /** From the moment the signal has become steady to the end. */
     STEADY {
         @Override

@@ -8,6 +8,15 @@ import org.junit.jupiter.api.Test;
 
 class PromptsTest {
     @Test
+    void whatTheProgramTakesItselfIsNeverLate() {
+        Prompts p = Prompts.of(10, 5, 4).punctual(9.9);
+        assertThat(p.marks()).isEmpty();
+        p = p.punctual(21);
+        assertThat(p.marks()).containsExactly(new Prompts.Mark(10, 10.0, null), new Prompts.Mark(15, 15.0, null), new Prompts.Mark(20, 20.0, null));
+        assertThat(p.punctual(1e9).marks()).hasSize(4);
+    }
+
+    @Test
     void latenessIsRecordedAndTheTrueTimeKept() {
         Prompts p = Prompts.of(20, 30, 3);
         assertThat(p.toGo(5)).isEqualTo(15);

@@ -200,9 +200,9 @@ final class ChainRig implements RigModel {
         }
     }
 
+    /** Looking does not move anything: what settles goes on settling from when it was arranged. */
     @Override
     public void begin() {
-        probes.values().forEach(p -> p.settling = Double.isNaN(p.settling) ? p.settling : 0);
     }
 
     @Override

@@ -224,13 +224,24 @@ public final class LineStandIn implements AutoCloseable {
     }
 
     private void sample() {
+        if (rig.isGate()) {
+            rig.advance(1 / rate);
+            clock += 1 / rate;
+            rig.edges().forEach(e -> send(e[0], java.util.Arrays.copyOfRange(e, 1, e.length)));
+            return;
+        }
+        double now = clock;
         double[] counts = rig.read();
-        StringBuilder line = new StringBuilder(":").append(Math.round(clock * 1e6));
+        rig.advance(1 / rate);
+        clock += 1 / rate;
+        send(now, counts);
+    }
+
+    private void send(double moment, double[] counts) {
+        StringBuilder line = new StringBuilder(":").append(Math.round(moment * 1e6));
         for (double c : counts) {
             line.append(',').append((long) c);
         }
-        rig.advance(1 / rate);
-        clock += 1 / rate;
         try {
             switch (misbehaviour) {
                 case SILENCE -> { }

@@ -86,16 +86,26 @@ public record Rehearsal(Session session, List<Command> acts, Map<Integer, Map<St
     /** n samples of every channel at a rate in samples a second, by the sheet's names. */
     static Map<String, RawSamples> stream(RigModel rig, Sheet sheet, double rate, int n) {
         List<String> channels = rig.channels();
-        double[] time = new double[n];
-        double[][] counts = new double[channels.size()][n];
+        List<double[]> rows = new ArrayList<>(n);
         rig.begin();
         for (int i = 0; i < n; i++) {
-            time[i] = i / rate;
-            double[] read = rig.read();
-            for (int c = 0; c < read.length; c++) {
-                counts[c][i] = read[c];
+            if (!rig.isGate()) {
+                double[] read = rig.read();
+                double[] row = new double[read.length + 1];
+                row[0] = i / rate;
+                System.arraycopy(read, 0, row, 1, read.length);
+                rows.add(row);
             }
             rig.advance(1 / rate);
+            rows.addAll(rig.edges());
+        }
+        double[] time = new double[rows.size()];
+        double[][] counts = new double[channels.size()][rows.size()];
+        for (int i = 0; i < time.length; i++) {
+            time[i] = rig.isGate() ? Math.rint(rows.get(i)[0] * 1e6) / 1e6 : rows.get(i)[0];
+            for (int c = 0; c < counts.length; c++) {
+                counts[c][i] = rows.get(i)[c + 1];
+            }
         }
         Map<String, RawSamples> out = new LinkedHashMap<>();
         sheet.channels().forEach((name, channel) -> {

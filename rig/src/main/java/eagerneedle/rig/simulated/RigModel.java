@@ -24,6 +24,16 @@ public interface RigModel {
     /** Raw counts of all channels now. */
     double[] read();
 
+    /** True for a rig that is read by a gate timer: it tells {@link #edges()} and is not sampled. */
+    default boolean isGate() {
+        return false;
+    }
+
+    /** What its gates did since the last call: moments in s since {@link #begin()}, each followed by the state of every gate after it, 1 for blocked. */
+    default List<double[]> edges() {
+        return List.of();
+    }
+
     /** How long a run of the arranged kind is worth recording, in seconds. */
     double duration();
 
