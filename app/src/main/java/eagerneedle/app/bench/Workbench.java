@@ -24,6 +24,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.Executor;
 
 /**
  * The open session: its bench file, its history, and everything that follows from it. Every act is kept in the bench file as
@@ -33,7 +35,7 @@ public final class Workbench implements AutoCloseable {
     private final BenchFile file;
     private final Clock clock;
     private final History history;
-    private final Reducer reducer;
+    private Reducer reducer;
     private final SessionWatch watch = new SessionWatch();
     private final List<Runnable> listeners = new ArrayList<>();
     private final Set<String> changed = new HashSet<>();
@@ -45,11 +47,23 @@ public final class Workbench implements AutoCloseable {
     private Command previewed;
 
     public Workbench(BenchFile file, Clock clock) {
+        this(file, clock, false);
+    }
+
+    /** A workbench that works everything out at once, however long its runs are: for a command, where nobody looks on. */
+    public static Workbench patient(BenchFile file, Clock clock) {
+        return new Workbench(file, clock, true);
+    }
+
+    private Workbench(BenchFile file, Clock clock, boolean patient) {
         this.file = file;
         this.clock = clock;
         Session session = file.session();
         this.history = new History(session);
         this.reducer = new Reducer(SheetTrial.read(session.sheetText(), "the sheet in " + file.path().getFileName()), file);
+        if (patient) {
+            reducer.takeLong();
+        }
         recompute(session);
         changed.clear();
     }
@@ -144,6 +158,34 @@ public final class Workbench implements AutoCloseable {
     /** What would follow from one more act, without showing or keeping it. */
     public Reduction whatIf(Command command) {
         return reducer.whatIf(command.apply(session()));
+    }
+
+    /** True when a run is so long that it waits to be asked for. */
+    public boolean hasLongRuns() {
+        return reducer.hasLong(session());
+    }
+
+    /**
+     * Works long runs out beside everything else.
+     *
+     * @param here runs what comes afterwards on the thread this is used from
+     * @return cancel it to go on as before
+     */
+    public CompletableFuture<Void> workOutLongRuns(Executor here) {
+        Reducer patient = new Reducer(reducer.located(), file);
+        patient.takeLong();
+        Session now = session();
+        CompletableFuture<Void> done = new CompletableFuture<>();
+        CompletableFuture.runAsync(() -> patient.reduce(now)).whenCompleteAsync((nothing, failed) -> {
+            if (failed != null) {
+                done.completeExceptionally(failed);
+            } else if (!done.isCancelled()) {
+                reducer = patient;
+                show(session());
+                done.complete(null);
+            }
+        }, here);
+        return done;
     }
 
     public boolean canUndo() {

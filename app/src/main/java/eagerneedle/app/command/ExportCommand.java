@@ -19,7 +19,7 @@ final class ExportCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        try (Workbench bench = new Workbench(BenchFile.open(file), Clock.systemUTC())) {
+        try (Workbench bench = Workbench.patient(BenchFile.open(file), Clock.systemUTC())) {
             SessionExport.write(bench.reduction(), bench.findings(), output);
             return NeedleCommand.GOOD;
         }

@@ -29,7 +29,7 @@ final class ReduceCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         PrintWriter out = spec.commandLine().getOut();
-        try (Workbench bench = new Workbench(BenchFile.open(file), Clock.systemUTC())) {
+        try (Workbench bench = Workbench.patient(BenchFile.open(file), Clock.systemUTC())) {
             Reduction r = bench.reduction();
             if (json) {
                 out.println(ReductionJson.of(r, bench.findings()));

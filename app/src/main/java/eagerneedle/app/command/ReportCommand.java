@@ -27,7 +27,7 @@ final class ReportCommand implements Callable<Integer> {
         if (!output.toString().endsWith(".html")) {
             throw new IllegalArgumentException("This version writes reports as HTML; name the output something.html.");
         }
-        try (Workbench bench = new Workbench(BenchFile.open(file), Clock.systemUTC())) {
+        try (Workbench bench = Workbench.patient(BenchFile.open(file), Clock.systemUTC())) {
             Files.writeString(output, HtmlReport.of(bench.reduction(), bench.findings(), bench.file().acts(), bench.clock().instant()));
         }
         spec.commandLine().getOut().println("Wrote " + output.getFileName() + ".");

@@ -23,7 +23,7 @@ import javafx.scene.input.ScrollEvent;
  * Backspace shows all again. Where the plot holds a window with handles, its edges are dragged, or moved by the arrow keys: left
  * and right by one sample (ten with Shift), up and down choose the other edge.
  */
-public final class PlotView extends PictureView {
+public class PlotView extends PictureView {
     private static final double GRIP = 8;
 
     /** Told when a window edge moves. */

@@ -1,34 +1,20 @@
 package eagerneedle.app.station;
 
 import eagerneedle.app.bench.LiveRig;
-import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.window.Labels;
 import eagerneedle.app.window.Notices;
-import eagerneedle.app.window.WatchStrip;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
-import eagerneedle.core.trace.Trace;
-import eagerneedle.core.watch.Finding;
-import eagerneedle.core.watch.SampleWatch;
-import eagerneedle.core.watch.TraceWatch;
 import eagerneedle.report.SessionPlots;
-import eagerneedle.report.picture.Ink;
-import eagerneedle.report.picture.Plot;
 import java.io.IOException;
-import java.util.ArrayList;
-import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextInputControl;
-import javafx.scene.control.ToggleButton;
-import javafx.scene.control.ToggleGroup;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -37,23 +23,20 @@ import javafx.scene.layout.VBox;
 
 /** Capture: the schedule of levels and what comes next, the run in hand by one of the five modes, its live traces, what becomes of it. */
 public final class CaptureStation implements StationView {
-    private static final int RATE_OF = 20_000;
-    private static final long WATCH_EVERY = 150_000_000L;
     private final Desk desk;
     private final HBox all = new HBox(22);
-    private final VBox schedule = new VBox(2);
-    private final ToggleGroup choice = new ToggleGroup();
+    private final CaptureSchedule schedule;
     private final Label hint = Labels.wrapped("");
     private final Label clock = Labels.styled("0.0 s", "figure-big");
     private final Button start = new Button("Start");
     private final Button goOn = new Button("Continue");
     private final RunVerdict verdict;
     private final LiveTraces traces;
-    private final PlotView speed = new PlotView("Live rate of change");
+    private final RateOfChange speed = new RateOfChange();
+    private final LiveWatch watch;
     private final RowTable rows;
     private final TypedPanel typed;
     private final StackPane panel = new StackPane();
-    private final Label watchLine = Labels.wrapped("");
     private String capture;
     private String level;
     private CaptureMode mode;
@@ -62,12 +45,13 @@ public final class CaptureStation implements StationView {
     private Run shown;
     private boolean continuing;
     private boolean byHand;
-    private long lastWatch;
 
     public CaptureStation(Desk desk) {
         this.desk = desk;
         this.verdict = new RunVerdict(desk, this::keep);
         this.traces = new LiveTraces(desk);
+        this.watch = new LiveWatch(desk, traces);
+        this.schedule = new CaptureSchedule(desk, this::choose);
         this.rows = new RowTable(desk);
         this.typed = new TypedPanel(desk);
         all.getStyleClass().add("surface");
@@ -90,23 +74,15 @@ public final class CaptureStation implements StationView {
         paste.getStyleClass().add("quiet-button");
         paste.setOnAction(e -> new ImportDialog(desk, capture, level).paste(all));
         Labels.explained(paste, "Bring in a run from cells copied in a spreadsheet");
-        ScrollPane scroll = new ScrollPane(schedule);
-        scroll.setFitToWidth(true);
-        scroll.getStyleClass().add("bare");
-        VBox.setVgrow(scroll, Priority.ALWAYS);
-        VBox left = new VBox(10, Labels.heading("Runs to take"), scroll, new StopwatchPanel(), new HBox(6, bring, paste));
+        VBox left = new VBox(10, schedule, new StopwatchPanel(), new HBox(6, bring, paste));
         left.setPrefWidth(235);
         left.setMinWidth(225);
         clock.setId("run-clock");
-        watchLine.setId("live-watch");
-        watchLine.getStyleClass().add("attention");
         HBox controls = new HBox(12, start, clock, goOn, verdict);
         controls.setAlignment(Pos.CENTER_LEFT);
         panel.setAlignment(Pos.CENTER_LEFT);
-        speed.setPrefHeight(190);
-        speed.setMinHeight(110);
         VBox.setVgrow(traces, Priority.ALWAYS);
-        VBox right = new VBox(8, hint, controls, panel, typed, watchLine, traces, speed, rows);
+        VBox right = new VBox(8, hint, controls, panel, typed, watch.line(), traces, speed, rows);
         HBox.setHgrow(right, Priority.ALWAYS);
         all.getChildren().addAll(left, right);
         all.setOnKeyPressed(e -> {
@@ -272,11 +248,7 @@ public final class CaptureStation implements StationView {
             capture = next[0];
             level = next[1];
         }
-        schedule.getChildren().clear();
-        sheet.captures().forEach((c, plan) -> {
-            schedule.getChildren().add(Labels.styled(plan.label().toUpperCase(Locale.ROOT), "group"));
-            plan.levels().forEach((l, what) -> schedule.getChildren().add(levelButton(sheet, c, l, what)));
-        });
+        schedule.refresh(capture, level, pending != null);
         Sheet.Capture plan = sheet.captures().get(capture);
         if (plan == null) {
             hint.setText("This sheet captures nothing.");
@@ -306,26 +278,6 @@ public final class CaptureStation implements StationView {
         if (!lasts() && pending == null) {
             showStored();
         }
-    }
-
-    private ToggleButton levelButton(Sheet sheet, String c, String l, Sheet.Level what) {
-        long done = desk.bench().runsAt(c, l);
-        ToggleButton b = new ToggleButton((what.label() == null ? l : what.label()) + "   " + done + " of " + desk.bench().session().repeats(sheet, c) + (done >= desk.bench().session().repeats(sheet, c) ? "  ✓" : ""));
-        b.setToggleGroup(choice);
-        b.setId("level-" + c + "-" + l);
-        b.setMaxWidth(Double.MAX_VALUE);
-        b.setAlignment(Pos.CENTER_LEFT);
-        b.getStyleClass().add("quiet-button");
-        b.setSelected(c.equals(capture) && l.equals(level));
-        b.setDisable(pending != null);
-        b.setOnAction(e -> {
-            capture = c;
-            level = l;
-            byHand = true;
-            refresh();
-            javafx.application.Platform.runLater(all::requestFocus);
-        });
-        return b;
     }
 
     private static String[] first(Sheet sheet) {
@@ -358,14 +310,15 @@ public final class CaptureStation implements StationView {
             clock.setText(run.name() + ", " + SessionPlots.levelLabel(desk.bench().reduction(), run));
         }
         String channel = channelName();
-        boolean short_ = run != null && desk.bench().file().count(run.id(), channel) <= RATE_OF;
-        rateOf(short_ ? desk.bench().reduction().trace(run, channel).orElse(null) : null);
+        boolean known = run != null && desk.bench().file().count(run.id(), channel) <= RateOfChange.MOST;
+        speed.of(known ? desk.bench().reduction().trace(run, channel).orElse(null) : null, alone());
     }
 
     @Override
     public void tick() {
+        schedule.tick();
         if (desk.rig().isEmpty() || mode == null) {
-            watchLine.setText("");
+            watch.clear();
             return;
         }
         LiveRig rig = desk.rig().get();
@@ -377,7 +330,7 @@ public final class CaptureStation implements StationView {
             shown = null;
         }
         if (!running && shown != null) {
-            liveWatch(rig);
+            watch.tick(rig, desk.bench().sheet().captures().get(capture).channels(), mode instanceof GateMode);
             return;
         }
         if (running) {
@@ -392,82 +345,26 @@ public final class CaptureStation implements StationView {
         boolean whole = rig.isRecording() && !rig.isArmed() && !(mode instanceof HoldMode);
         traces.live(rig, whole);
         if (speed.isManaged()) {
-            rateOf(traces.exact(channelName(), whole ? rig.all(channelName()) : rig.last(channelName(), 6)));
+            speed.of(traces.exact(channelName(), whole ? rig.all(channelName()) : rig.last(channelName(), 6)), alone());
         }
-        liveWatch(rig);
+        watch.tick(rig, desk.bench().sheet().captures().get(capture).channels(), mode instanceof GateMode);
+    }
+
+    /** True when the capture has one trace only, so that its rate of change has room. */
+    private boolean alone() {
+        Sheet.Capture plan = desk.bench().sheet().captures().get(capture);
+        return plan.channels().size() == 1 && plan.mode().equals("stream");
+    }
+
+    private void choose(String c, String l) {
+        capture = c;
+        level = l;
+        byHand = true;
+        refresh();
+        javafx.application.Platform.runLater(all::requestFocus);
     }
 
     private String channelName() {
         return desk.bench().sheet().captures().get(capture).channels().get(0);
-    }
-
-    /** The rate of change of the only trace, under it; several traces need the room for themselves. */
-    private void rateOf(Trace t) {
-        Sheet.Capture plan = desk.bench().sheet().captures().get(capture);
-        boolean alone = plan.channels().size() == 1 && plan.mode().equals("stream") && (t == null || t.size() <= RATE_OF);
-        speed.setVisible(alone);
-        speed.setManaged(alone);
-        if (!alone) {
-            return;
-        }
-        if (t == null || t.size() < 8) {
-            speed.plot(null, false);
-            return;
-        }
-        speed.plot(rate(t), false);
-    }
-
-    /** Rate of change by a straight line over seven neighbouring samples. */
-    private Plot rate(Trace t) {
-        int half = 3;
-        int n = Math.max(0, t.size() - 2 * half);
-        double[] x = new double[n];
-        double[] y = new double[n];
-        for (int i = 0; i < n; i++) {
-            double stt = 0;
-            double stv = 0;
-            double mean = 0;
-            for (int k = 0; k <= 2 * half; k++) {
-                mean += t.time()[i + k] / (2 * half + 1);
-            }
-            for (int k = 0; k <= 2 * half; k++) {
-                double dt = t.time()[i + k] - mean;
-                stt += dt * dt;
-                stv += dt * t.value()[i + k];
-            }
-            x[i] = t.time()[i + half];
-            y[i] = stv / stt;
-        }
-        String name = t.name().equals("position") ? "speed" : "rate of " + t.name();
-        return new Plot(name, new Plot.Axis("time", "s"), new Plot.Axis(name, t.unit().pretty() + "/s"), List.of(new Plot.Level(0, Ink.RULE), new Plot.Points(name, x, y, null, false, 2)));
-    }
-
-    /** What the watches say of the last second of a channel. */
-    private List<Finding> watched(LiveRig rig, String name) {
-        Sheet.Channel channel = desk.bench().session().channel(desk.bench().sheet(), name);
-        var raw = rig.last(name, Math.min(1.0, RATE_OF / rig.rate()));
-        List<Finding> found = new ArrayList<>(new SampleWatch(channel.label(), channel.toChain(), channel.rate()).look(0, raw.time(), raw.values()));
-        Trace t = traces.exact(name, raw);
-        if (t.size() > 0) {
-            found.addAll(new TraceWatch(channel.label(), channel.expectation(), channel.toChain().noiseAt(t.value()[t.size() - 1])).look(0, t));
-        }
-        return found;
-    }
-
-    private void liveWatch(LiveRig rig) {
-        long now = System.nanoTime();
-        if (now - lastWatch < WATCH_EVERY) {
-            return;
-        }
-        lastWatch = now;
-        String says = rig.news();
-        if (says.isEmpty() && !(mode instanceof GateMode)) {
-            says = desk.bench().sheet().captures().get(capture).channels().stream().flatMap(c -> watched(rig, c).stream()).findFirst().map(f -> f.message() + " " + f.cause() + " " + f.remedy()).orElse("");
-        }
-        watchLine.setText(says.isEmpty() ? "" : "▲ " + says);
-        watchLine.setManaged(!says.isEmpty());
-        if (all.getScene() != null && all.getScene().lookup("#watch-strip") instanceof WatchStrip strip) {
-            strip.live(says);
-        }
     }
 }

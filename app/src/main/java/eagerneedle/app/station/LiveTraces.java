@@ -40,12 +40,14 @@ final class LiveTraces extends VBox {
     private static final int MOST_COUNTED = 4000;
     private static final int COLUMNS = 700;
     private static final int AT_ONCE = 6;
+    private static final String SEEN = "all that is seen";
     private final Desk desk;
     private final ChoiceBox<String> span = new ChoiceBox<>();
     private final ToggleButton hold = new ToggleButton("Hold the scale");
     private final VBox rows = new VBox(2);
     private final Map<String, Row> traces = new LinkedHashMap<>();
     private final Map<String, Scale> scales = new LinkedHashMap<>();
+    private final Map<String, List<Finding>> found = new LinkedHashMap<>();
     private int turn;
 
     private final class Row extends VBox {
@@ -72,11 +74,11 @@ final class LiveTraces extends VBox {
     LiveTraces(Desk desk) {
         super(4);
         this.desk = desk;
-        span.getItems().setAll("0.2 s", "1 s", "5 s", "20 s");
+        span.getItems().setAll("0.2 s", "1 s", "5 s", "20 s", SEEN);
         span.setValue("1 s");
         span.setId("live-span");
         span.setAccessibleText("Span of the numbers");
-        Labels.explained(span, "Mean and standard deviation are taken over the newest samples of this span");
+        Labels.explained(span, "Mean and standard deviation are taken over the newest samples of this span, or over all that the picture shows; n says how many they are");
         hold.setId("hold-scale");
         hold.getStyleClass().add("quiet-button");
         hold.setOnAction(e -> traces.values().forEach(r -> r.plot.holdScale(hold.isSelected())));
@@ -125,6 +127,11 @@ final class LiveTraces extends VBox {
         });
     }
 
+    /** What a watch points at on a live trace, from now on. */
+    void points(String name, List<Finding> findings) {
+        found.put(name, findings);
+    }
+
     /** Counts of a channel as a trace of the measurand. */
     Trace exact(String name, RawSamples counts) {
         return scale(name, Run.COUNTS).exact(counts);
@@ -132,7 +139,7 @@ final class LiveTraces extends VBox {
 
     /** Shows what the instrument sends. @param run true for everything since the run began, false for the last seconds */
     void live(LiveRig rig, boolean run) {
-        double seconds = Double.parseDouble(span.getValue().replace(" s", ""));
+        boolean seen = span.getValue().equals(SEEN);
         long now = System.nanoTime();
         // Many traces take turns, so that a frame never takes longer than the eye notices.
         turn++;
@@ -154,13 +161,14 @@ final class LiveTraces extends VBox {
                 layer = t.size() < 2 ? null : new Plot.Points(c.label(), t.time(), t.value(), null, false, index(name));
             }
             if (layer != null) {
-                row.plot.plot(plot(c, layer), false);
+                row.plot.plot(shaded(plot(c, layer), found.getOrDefault(name, List.of())), false);
             }
             if (now - row.counted < NUMBERS_EVERY) {
                 return;
             }
             row.counted = now;
-            Trace newest = scale(name, Run.COUNTS).exact(rig.last(name, Math.min(seconds, MOST_COUNTED / Math.max(1, rig.rate()))));
+            double seconds = seen ? run ? to : SHOWN : Double.parseDouble(span.getValue().replace(" s", ""));
+            Trace newest = scale(name, Run.COUNTS).exact(rig.last(name, Math.min(seconds, (seen ? EXACT : MOST_COUNTED) / Math.max(1, rig.rate()))));
             row.number.setText(newest.size() < 4 ? "" : words(c, WindowStatistics.of(newest)));
         });
     }
@@ -217,9 +225,13 @@ final class LiveTraces extends VBox {
 
     /** With the samples shaded that watches point at. */
     private Plot marked(Run run, Sheet.Channel c, Plot plot) {
+        return shaded(plot, desk.bench().findings().stream().filter(f -> f.run() == run.id() && f.message().toLowerCase(Locale.ROOT).contains(c.label().toLowerCase(Locale.ROOT))).toList());
+    }
+
+    private static Plot shaded(Plot plot, List<Finding> findings) {
         Plot out = plot;
-        for (Finding f : desk.bench().findings()) {
-            if (f.run() == run.id() && !Double.isNaN(f.from()) && f.severity() != Finding.Severity.NOTE && f.message().toLowerCase(Locale.ROOT).contains(c.label().toLowerCase(Locale.ROOT))) {
+        for (Finding f : findings) {
+            if (!Double.isNaN(f.from()) && f.severity() != Finding.Severity.NOTE) {
                 out = out.with(new Plot.Span(f.from(), Math.max(f.to(), f.from()), false)).with(new Plot.Words(f.watch(), f.from(), plot.whole().y1() - 0.06 * (plot.whole().y1() - plot.whole().y0()), Ink.ATTENTION, false));
             }
         }

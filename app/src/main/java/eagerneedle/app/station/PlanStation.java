@@ -213,7 +213,8 @@ public final class PlanStation implements StationView {
     }
 
     private TextField field(String id, String key, Sheet.Input input, BiFunction<String, String, Command> command) {
-        TextField f = new TextField();
+        CellField f = new CellField();
+        f.onCells(cells -> pasted(key, cells, id.startsWith("plan")));
         f.setId(id);
         f.setAccessibleText(input.label() + (id.startsWith("plan") ? ", planned" : ", as measured"));
         Labels.explained(f, "Write a value with its uncertainty and unit: 842.3(6) mm, or 20.02 limit 0.05 mm for a largest believable error.");
@@ -235,6 +236,29 @@ public final class PlanStation implements StationView {
             }
         });
         return f;
+    }
+
+    /** Takes pasted cells into the inputs from one on. A bare number has the unit and the uncertainty that were planned for its input. */
+    private void pasted(String from, List<String> cells, boolean plan) {
+        List<String> keys = desk.bench().sheet().inputs().keySet().stream().dropWhile(k -> !k.equals(from)).toList();
+        Notices.attempt(scroll, () -> {
+            if (keys.size() < cells.size()) {
+                throw new IllegalArgumentException(cells.size() + " cells were pasted, but there are only " + keys.size() + " inputs from here on; nothing was taken.");
+            }
+            List<Command> acts = new java.util.ArrayList<>();
+            for (int i = 0; i < cells.size(); i++) {
+                String key = keys.get(i);
+                Sheet.Input input = desk.bench().sheet().inputs().get(key);
+                if (!cells.get(i).isEmpty()) {
+                    Reading r = Reading.parse(cells.get(i));
+                    Reading planned = Reading.parse(desk.bench().session().planned().getOrDefault(key, input.value()));
+                    String text = r.u() == 0 && r.unit().isDimensionless() ? planned.again(r.value()).text() : cells.get(i);
+                    acts.add(plan ? new Command.SetPlanned(key, input.label(), text) : new Command.SetMeasured(key, input.label(), text));
+                }
+            }
+            desk.bench().apply(new Command.Together("Pasted " + acts.size() + " readings from " + desk.bench().sheet().inputs().get(from).label() + " on.", acts));
+            Notices.tell(scroll, acts.size() + " readings were pasted; bare numbers have the unit and uncertainty that were planned.");
+        });
     }
 
     private String shown(String id, String key, Sheet.Input input) {

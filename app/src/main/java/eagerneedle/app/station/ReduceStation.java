@@ -63,6 +63,8 @@ public final class ReduceStation implements StationView {
     private final Button leave = new Button("Leave out...");
     private final TextField reason = new TextField();
     private final Button proposal = new Button("Proposed window");
+    private final Button longRuns = new Button();
+    private java.util.concurrent.CompletableFuture<Void> working;
     private Command dragged;
     private List<String> otherwiseFor = List.of();
     private List<Object[]> otherwiseRows = List.of();
@@ -82,7 +84,10 @@ public final class ReduceStation implements StationView {
         HBox.setHgrow(wide, Priority.ALWAYS);
         HBox runsHead = new HBox(6, Labels.heading("Runs"), wide, what, copy);
         runsHead.setAlignment(Pos.CENTER_LEFT);
-        VBox left = new VBox(6, runsHead, runScroll);
+        longRuns.setId("long-runs");
+        longRuns.setOnAction(e -> workOutLong());
+        Labels.explained(longRuns, "Reads every sample of runs that are too long to be worked out whenever the session opens; it may take minutes");
+        VBox left = new VBox(6, runsHead, longRuns, runScroll);
         left.setPrefWidth(188);
         left.setMinWidth(180);
         trace.setId("trace");
@@ -131,6 +136,23 @@ public final class ReduceStation implements StationView {
         VBox right = new VBox(3, head, trace, residuals, below);
         HBox.setHgrow(right, Priority.ALWAYS);
         all.getChildren().addAll(left, right);
+        refresh();
+    }
+
+    private void workOutLong() {
+        if (working != null) {
+            working.cancel(false);
+            working = null;
+        } else {
+            working = desk.bench().workOutLongRuns(javafx.application.Platform::runLater);
+            working.whenComplete((done, failed) -> {
+                working = null;
+                if (failed != null && !(failed instanceof java.util.concurrent.CancellationException)) {
+                    Notices.warn(all, "The long runs could not be worked out: there is not enough memory for them, or the file cannot be read. Nothing was changed.");
+                }
+                refresh();
+            });
+        }
         refresh();
     }
 
@@ -183,6 +205,9 @@ public final class ReduceStation implements StationView {
     @Override
     public void refresh() {
         Reduction r = desk.bench().reduction();
+        longRuns.setVisible(working != null || desk.bench().hasLongRuns());
+        longRuns.setManaged(longRuns.isVisible());
+        longRuns.setText(working == null ? "Work out long runs" : "Working... Cancel");
         list(r);
         Run run = current().orElse(null);
         leave.setDisable(run == null);

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import eagerneedle.core.calibration.AfterUse;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.sheet.SheetReader;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -118,6 +119,38 @@ class PrepareTest extends BenchWindow {
         drag(robot, "#chip-TH-CP-01", "#input-rise_A", () -> session().tied().get("rise_A").id().equals("TH-CP-01"));
         drag(robot, "#chip-TH-BA-03", "#input-rise_A", () -> text(robot, "watch-line").contains("does not read mm"));
         assertThat(session().tied().get("rise_A").id()).isEqualTo("TH-CP-01");
+    }
+
+    @Test
+    void aColumnOfASpreadsheetRunsDownTheInputs(FxRobot robot) throws Exception {
+        open(robot, "baggage-chute");
+        robot.interact(() -> {
+            javafx.scene.input.ClipboardContent c = new javafx.scene.input.ClipboardContent();
+            c.putString("20.03\tcaliper\n40.00(2) mm\n60.05\n");
+            javafx.scene.input.Clipboard.getSystemClipboard().setContent(c);
+            robot.lookup("#read-rise_A").queryAs(TextField.class).requestFocus();
+            robot.lookup("#read-rise_A").queryAs(TextField.class).paste();
+        });
+        assertThat(session().measured()).containsEntry("rise_B", "40.00(2) mm").doesNotContainKey("rise_D");
+        assertThat(Reading.parse(session().measured().get("rise_A"))).isEqualTo(Reading.parse("20.03 limit 0.05 mm"));
+        fire(robot, "undo");
+        assertThat(session().measured()).as("one paste is one act").isEmpty();
+        robot.interact(() -> robot.lookup("#read-g_reference").queryAs(TextField.class).paste());
+        assertThat(text(robot, "watch-line")).contains("3 cells were pasted, but there are only 1 inputs");
+    }
+
+    @Test
+    void aTimerRunsOnBesideTheRuns(FxRobot robot) throws Exception {
+        open(robot, "drying-cabinet");
+        robot.push(KeyCode.DIGIT4);
+        fire(robot, "timer-warm");
+        assertThat(session().timers()).containsKey("warm");
+        assertThat(robot.lookup("#beside #left-warm").queryAs(Label.class).getText()).contains("min").endsWith("left");
+        clock.moved = Duration.ofMinutes(21);
+        await(() -> robot.lookup("#beside #left-warm").queryAs(Label.class).getText().equals("time is over: sign it off"));
+        robot.interact(() -> robot.lookup("#beside #step-warm").queryAs(javafx.scene.control.CheckBox.class).fire());
+        assertThat(session().signOffs()).containsKey("warm");
+        assertThat(robot.lookup("#beside #left-warm").tryQuery()).isEmpty();
     }
 
     @Test

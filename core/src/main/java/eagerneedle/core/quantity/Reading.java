@@ -75,6 +75,11 @@ public record Reading(double value, double u, LabUnit unit, Distribution distrib
         return u == 0 ? Quantity.exact(value, unit) : Quantity.of(value, u, unit, Leaf.typeB(leafId, label, source, distribution));
     }
 
+    /** Another number read in the same way: with the unit and uncertainty of this one. */
+    public Reading again(double number) {
+        return new Reading(number, u, unit, distribution);
+    }
+
     /** The reading written back so that {@link #parse} gives the same again, as far as two digits of uncertainty go. */
     public String text() {
         String number = distribution == Distribution.RECTANGULAR && u > 0

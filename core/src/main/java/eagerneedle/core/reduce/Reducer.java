@@ -43,6 +43,7 @@ public final class Reducer {
     private final Map<String, Formula> parsed = new LinkedHashMap<>();
     private Graph last;
     private Graph lastPlan;
+    private volatile long most = LONG;
 
     public Reducer(SheetReader.Located located, SampleSource source) {
         this.located = located;
@@ -76,6 +77,17 @@ public final class Reducer {
     public Reduction planIf(Session session) {
         Builder builder = new Builder(session, true);
         return new Reduction(located, session, source, Graph.evaluate(builder.build(), lastPlan).outcomes(), builder.runs, true);
+    }
+
+    /** Lets traces beyond {@link #LONG} samples be worked out from now on, however long that takes. */
+    public void takeLong() {
+        most = Long.MAX_VALUE;
+    }
+
+    /** True when a run of the session waits to be worked out because it is long. */
+    public boolean hasLong(Session session) {
+        return most == LONG && session.runs().stream().filter(Run::takesPart).anyMatch(r -> located.sheet().captures().containsKey(r.capture())
+                && located.sheet().captures().get(r.capture()).channels().stream().anyMatch(c -> source.count(r.id(), c) > LONG));
     }
 
     /** How many nodes the last reduction had to compute; for tests and benchmarks. */
@@ -289,9 +301,11 @@ public final class Reducer {
             stamp.add(run.setups());
             stamp.add(run.entries());
             Sheet.PromptPlan prompt = sheet.captures().get(run.capture()).prompt();
-            if (!isUsed(run, channelName) && source.count(run.id(), channelName) > LONG) {
+            boolean used = isUsed(run, channelName);
+            if (source.count(run.id(), channelName) > (used ? most : LONG)) {
+                stamp.add("too long");
                 nodes.put(runKey(run, channelName), new Graph.Node(List.of(), stamp, look -> Outcome.problem(run.name() + " holds " + source.count(run.id(), channelName) + " samples of " + channelName
-                        + ", which nothing of this sheet uses; its outline is shown at Capture.")));
+                        + (used ? ", too many to be worked out without being asked; say so at Reduce." : ", which nothing of this sheet uses; its outline is shown at Capture."))));
                 return;
             }
             nodes.put(runKey(run, channelName), new Graph.Node(List.of(), stamp, look -> {

@@ -76,6 +76,27 @@ public sealed interface Command {
         }
     }
 
+    /** Several acts as one: carried out and taken back together. */
+    record Together(String what, java.util.List<Command> acts) implements Command {
+        public Together {
+            acts = java.util.List.copyOf(acts);
+        }
+
+        @Override
+        public Session apply(Session s) {
+            Session now = s;
+            for (Command c : acts) {
+                now = c.apply(now);
+            }
+            return now;
+        }
+
+        @Override
+        public String says() {
+            return what;
+        }
+    }
+
     /** Reads an input with an instrument of the stockroom; null goes back to what the sheet says. */
     record TieInput(String input, String label, Instrument instrument) implements Command {
         @Override

@@ -65,6 +65,31 @@ class ReducerTest {
         }
     }
 
+    /** A long run waits, so that the session opens at once; asked for, it gives the same as if it had never been long. */
+    @Test
+    void aLongRunIsWorkedOutWhenItIsAskedFor() {
+        List<String> read = new ArrayList<>();
+        SampleSource long7 = new SampleSource() {
+            @Override
+            public RawSamples samples(int run, String channel) {
+                read.add(run + channel);
+                return samples.getOrDefault(run, RawSamples.NONE);
+            }
+
+            @Override
+            public long count(int run, String channel) {
+                return run == 7 ? 3_000_000 : samples.get(run).size();
+            }
+        };
+        Reducer patient = new Reducer(sheet, long7);
+        assertThat(patient.reduce(session).outcome("g").problem()).contains("Run 7 holds 3000000 samples").contains("say so at Reduce");
+        assertThat(read).doesNotContain("7position").contains("6position");
+        assertThat(patient.hasLong(session)).isTrue();
+        patient.takeLong();
+        assertThat(patient.hasLong(session)).isFalse();
+        assertThat(patient.reduce(session).quantity("g").orElseThrow().value()).isEqualTo(reducer.reduce(session).quantity("g").orElseThrow().value());
+    }
+
     @Test
     void theLineAgreesWithAnIndependentRegression() {
         Reduction r = reducer.reduce(session);
