@@ -10,7 +10,9 @@ import eagerneedle.core.watch.Finding;
 import eagerneedle.core.watch.SampleWatch;
 import eagerneedle.core.watch.TraceWatch;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import javafx.scene.control.Label;
 
 /** What the watches say of the last second: one line here and in the watch strip, and the samples they point at shaded on the traces. */
@@ -19,7 +21,9 @@ final class LiveWatch {
     private final Desk desk;
     private final LiveTraces traces;
     private final Label line = Labels.wrapped("");
+    private final Map<String, List<Finding>> found = new LinkedHashMap<>();
     private long last;
+    private int turn;
 
     LiveWatch(Desk desk, LiveTraces traces) {
         this.desk = desk;
@@ -38,21 +42,20 @@ final class LiveWatch {
         line.setManaged(false);
     }
 
-    /** Looks again when it is time. @param gates true when edges are captured, of which nothing is to be said live */
+    /** Looks at the next channel when it is its turn: many channels never hold one frame up. @param gates true when edges are captured, of which nothing is to be said live */
     void tick(LiveRig rig, List<String> channels, boolean gates) {
         long now = System.nanoTime();
-        if (now - last < EVERY) {
+        if (now - last < EVERY / channels.size()) {
             return;
         }
         last = now;
+        found.keySet().retainAll(channels);
+        String c = channels.get(turn++ % channels.size());
+        found.put(c, gates ? List.of() : look(rig, c));
+        traces.points(c, found.get(c));
         String says = rig.news();
-        for (String c : channels) {
-            List<Finding> found = gates ? List.of() : look(rig, c);
-            traces.points(c, found);
-            if (says.isEmpty() && !found.isEmpty()) {
-                Finding f = found.get(0);
-                says = f.message() + " " + f.cause() + " " + f.remedy();
-            }
+        if (says.isEmpty()) {
+            says = channels.stream().flatMap(name -> found.getOrDefault(name, List.of()).stream()).findFirst().map(f -> f.message() + " " + f.cause() + " " + f.remedy()).orElse("");
         }
         line.setText(says.isEmpty() ? "" : "▲ " + says);
         line.setManaged(!says.isEmpty());
