@@ -89,7 +89,7 @@ public final class HtmlReport {
             row.put("label", e.label());
             row.put("value", e.quantity().map(q -> Notation.bracketed(q.value(), q.u())).orElse("—"));
             row.put("unit", e.quantity().map(q -> q.unit().pretty()).orElse(""));
-            row.put("expanded", e.quantity().map(HtmlReport::expanded).orElse(e.outcome().problem() == null ? "" : e.outcome().problem()));
+            row.put("expanded", e.quantity().map(HtmlReport::expanded).orElse(e.instead()));
             row.put("source", reduction.formula(e.key()).orElse(e.source()));
             row.put("doubt", e.quantity().map(q -> String.join(" ", reduction.doubts(q, now))).orElse(""));
             groups.computeIfAbsent(e.group(), k -> new ArrayList<>()).add(row);

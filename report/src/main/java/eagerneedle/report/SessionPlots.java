@@ -2,6 +2,7 @@ package eagerneedle.report;
 
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
@@ -56,45 +57,68 @@ public final class SessionPlots {
         });
     }
 
-    /** Two columns over runs with the sheet's fit; runs left out are shown hollow. Empty until there are two rows. */
+    /** Columns over runs with the sheet's fits, one pair or several; runs left out are shown hollow. Empty until a pair has two rows. */
     public static Optional<Plot> columns(Reduction r, Sheet.Picture p) {
-        List<Quantity> x = r.column(p.x());
-        List<Quantity> y = r.column(p.y());
-        if (x.size() < 2 || x.size() != y.size()) {
+        List<Plot.Layer> fits = new ArrayList<>();
+        List<Plot.Layer> points = new ArrayList<>();
+        List<String> legend = new ArrayList<>();
+        LabUnit xu = p.xUnit() == null ? null : LabUnit.parse(p.xUnit());
+        LabUnit yu = p.yUnit() == null ? null : LabUnit.parse(p.yUnit());
+        boolean several = p.lines().size() > 1;
+        for (int i = 0; i < p.lines().size(); i++) {
+            Sheet.PictureLine l = p.lines().get(i);
+            List<Quantity> x = r.column(l.x());
+            List<Quantity> y = r.column(l.y());
+            if (x.size() < 2 || x.size() != y.size()) {
+                continue;
+            }
+            xu = xu == null ? x.get(0).unit() : xu;
+            yu = yu == null ? y.get(0).unit() : yu;
+            Optional<Fit> fit = l.fit() == null ? Optional.empty() : r.fit(l.fit());
+            for (Fit f : fit.stream().toList()) {
+                fits.add(line(f, x, xu, yu));
+                legend.add((several ? l.label() + ": slope " : "slope ") + f.parameter(1).to(yu.coherent().per(xu.coherent())));
+                if (!several) {
+                    legend.add("intercept " + f.parameter(0).to(yu));
+                    legend.add(x.size() + " runs · residual SD " + Notation.figures(f.yUnit().scaleTo(yu) * f.residualSd(), 2) + " " + yu.pretty());
+                }
+            }
+            points.add(pointsOf(several ? l.label() : "kept", x, y, xu, yu, false, i));
+            leftOut(r, l, xu, yu, i).ifPresent(points::add);
+        }
+        if (points.isEmpty()) {
             return Optional.empty();
         }
-        LabUnit xu = p.xUnit() == null ? x.get(0).unit() : LabUnit.parse(p.xUnit());
-        LabUnit yu = p.yUnit() == null ? y.get(0).unit() : LabUnit.parse(p.yUnit());
-        List<Plot.Layer> layers = new ArrayList<>();
-        Optional<Fit> fit = p.fit() == null ? Optional.empty() : r.fit(p.fit());
-        fit.ifPresent(f -> layers.add(line(f, x, xu, yu)));
-        layers.add(pointsOf("kept", x, y, xu, yu, false));
-        List<Quantity> lx = new ArrayList<>();
-        List<Quantity> ly = new ArrayList<>();
-        String capture = p.x().contains(".") ? p.x().substring(0, p.x().indexOf('.')) : "";
+        fits.addAll(points);
+        if (!legend.isEmpty()) {
+            fits.add(new Plot.Legend(legend, false));
+        }
+        Sheet.PictureLine first = p.lines().get(0);
+        return Optional.of(new Plot(p.title(), new Plot.Axis(p.xLabel() == null ? first.x() : p.xLabel(), xu.pretty()), new Plot.Axis(p.yLabel() == null ? first.y() : p.yLabel(), yu.pretty()), fits));
+    }
+
+    private static Optional<Plot.Points> leftOut(Reduction r, Sheet.PictureLine l, LabUnit xu, LabUnit yu, int trace) {
+        List<Quantity> x = new ArrayList<>();
+        List<Quantity> y = new ArrayList<>();
+        String capture = l.x().contains(".") ? l.x().substring(0, l.x().indexOf('.')) : "";
         for (Run run : r.runs()) {
             if (run.capture().equals(capture) && run.discard() == null && run.leftOut() != null) {
-                Optional<Quantity> qx = r.ofRun(run, p.x().substring(capture.length() + 1)).quantity();
-                Optional<Quantity> qy = r.ofRun(run, p.y().substring(p.y().indexOf('.') + 1)).quantity();
+                Optional<Quantity> qx = r.ofRun(run, l.x().substring(capture.length() + 1)).quantity();
+                Optional<Quantity> qy = r.ofRun(run, l.y().substring(l.y().indexOf('.') + 1)).quantity();
                 if (qx.isPresent() && qy.isPresent()) {
-                    lx.add(qx.get());
-                    ly.add(qy.get());
+                    x.add(qx.get());
+                    y.add(qy.get());
                 }
             }
         }
-        if (!lx.isEmpty()) {
-            layers.add(pointsOf("left out", lx, ly, xu, yu, true));
-        }
-        fit.ifPresent(f -> layers.add(new Plot.Legend(List.of("slope " + f.parameter(1).to(yu.coherent().per(xu.coherent())),
-                "intercept " + f.parameter(0).to(yu), x.size() + " runs · residual SD " + eagerneedle.core.quantity.Notation.figures(f.yUnit().scaleTo(yu) * f.residualSd(), 2) + " " + yu.pretty()), false)));
-        return Optional.of(new Plot(p.title(), new Plot.Axis(p.xLabel() == null ? p.x() : p.xLabel(), xu.pretty()), new Plot.Axis(p.yLabel() == null ? p.y() : p.yLabel(), yu.pretty()), layers));
+        return x.isEmpty() ? Optional.empty() : Optional.of(pointsOf("left out", x, y, xu, yu, true, trace));
     }
 
-    private static Plot.Points pointsOf(String name, List<Quantity> x, List<Quantity> y, LabUnit xu, LabUnit yu, boolean weak) {
+    private static Plot.Points pointsOf(String name, List<Quantity> x, List<Quantity> y, LabUnit xu, LabUnit yu, boolean weak, int trace) {
         double[] px = x.stream().mapToDouble(q -> q.in(xu)).toArray();
         double[] py = y.stream().mapToDouble(q -> q.in(yu)).toArray();
         double[] u = y.stream().mapToDouble(q -> q.to(yu).u()).toArray();
-        return new Plot.Points(name, px, py, u, weak, weak ? 1 : 0);
+        return new Plot.Points(name, px, py, u, weak, trace);
     }
 
     private static Plot.Curve line(Fit f, List<Quantity> x, LabUnit xu, LabUnit yu) {

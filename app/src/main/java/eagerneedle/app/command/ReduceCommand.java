@@ -35,7 +35,7 @@ final class ReduceCommand implements Callable<Integer> {
                 out.println(ReductionJson.of(r, bench.findings()));
             } else {
                 for (Ledger.Entry e : r.ledger().entries()) {
-                    out.printf("%-28s %-34s %s%n", e.name(), e.label(), e.quantity().map(Quantity::toString).orElse(e.outcome().problem()));
+                    out.printf("%-28s %-34s %s%n", e.name(), e.label(), e.quantity().map(Quantity::toString).orElse(e.instead()));
                 }
                 out.println();
                 for (Comparison c : r.comparisons()) {

@@ -80,10 +80,11 @@ public record ClosureReadings(String unit, String mode, double[][] readings) {
      * @throws FitException when too many readings are missing
      */
     public Solution solve(String id) {
-        return solve(id, true);
+        return solve(id, true, -1);
     }
 
-    private Solution solve(String id, boolean lookForMistakes) {
+    /** @param turned number of a series in which the upper circle is taken to have been turned the other way; below 0 for none */
+    private Solution solve(String id, boolean lookForMistakes, int turned) {
         int n = readings.length;
         List<double[]> rows = new ArrayList<>();
         List<Double> y = new ArrayList<>();
@@ -104,7 +105,7 @@ public record ClosureReadings(String unit, String mode, double[][] readings) {
                     sum = new double[p];
                 }
                 interval(sum, 0, i, n, 1);
-                interval(sum, n - 1, (i + k) % n, n, -1);
+                interval(sum, n - 1, k == turned ? (k - i + n) % n : (i + k) % n, n, -1);
                 if (!Double.isNaN(readings[k][i])) {
                     rows.add(sum.clone());
                     y.add(readings[k][i]);
@@ -210,12 +211,19 @@ public record ClosureReadings(String unit, String mode, double[][] readings) {
         if (worst == null || Math.abs(residuals[worst[0]][worst[1]]) < 2 * sd || dof < 4) {
             return List.of();
         }
+        for (int series = 0; series < n && n > 3; series++) {
+            Solution other = solve(id, false, series);
+            if (sd > STANDS_OUT * other.sd()) {
+                return List.of("In series " + (series + 1) + " the upper circle seems to have been turned the wrong way: taken so, the scatter falls from " + Notation.figures(sd, 2) + " to "
+                        + Notation.figures(other.sd(), 2) + " " + LabUnit.parse(unit).pretty() + ".");
+            }
+        }
         int k = worst[0];
         for (int i = Math.max(0, worst[1] - 1); i <= Math.min(n - 2, worst[1]); i++) {
             double[][] exchanged = copy();
             exchanged[k][i] = readings[k][i + 1];
             exchanged[k][i + 1] = readings[k][i];
-            Solution other = new ClosureReadings(unit, mode, exchanged).solve(id, false);
+            Solution other = new ClosureReadings(unit, mode, exchanged).solve(id, false, -1);
             if (sd > STANDS_OUT / 2 * other.sd()) {
                 return List.of("In series " + (k + 1) + ", readings " + (i + 1) + " and " + (i + 2) + " look exchanged: the other way round the scatter falls from "
                         + Notation.figures(sd, 2) + " to " + Notation.figures(other.sd(), 2) + " " + LabUnit.parse(unit).pretty() + ".");
@@ -224,7 +232,7 @@ public record ClosureReadings(String unit, String mode, double[][] readings) {
         double[][] without = copy();
         without[k][worst[1]] = Double.NaN;
         try {
-            double rest = new ClosureReadings(unit, mode, without).solve(id, false).sd();
+            double rest = new ClosureReadings(unit, mode, without).solve(id, false, -1).sd();
             if (sd > 1.5 * rest) {
                 return List.of("In series " + (k + 1) + ", reading " + (worst[1] + 1) + " stands out by " + Notation.figures(residuals[k][worst[1]], 2) + " "
                         + LabUnit.parse(unit).pretty() + "; without it the scatter falls to " + Notation.figures(rest, 2) + ". Read it again.");

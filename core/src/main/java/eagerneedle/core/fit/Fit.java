@@ -129,6 +129,11 @@ public record Fit(String model, List<String> names, List<Quantity> parameters, d
         return parameters.stream().mapToDouble(Quantity::value).toArray();
     }
 
+    /** The same under another name of its model. */
+    public Fit named(String name) {
+        return new Fit(name, names, parameters, x, y, fitted, xUnit, yUnit, residualSd, chiSquared, dof, remarks, law);
+    }
+
     /** The same fit whose parameters carry further influences; p quantities in the same units. */
     public Fit withParameters(List<Quantity> influenced) {
         return new Fit(model, names, influenced, x, y, fitted, xUnit, yUnit, residualSd, chiSquared, dof, remarks, law);

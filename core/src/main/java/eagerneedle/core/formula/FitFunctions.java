@@ -36,10 +36,10 @@ final class FitFunctions {
                 "polynomial(column(1.01, 1.99, 5.02, 9.98), column(0, 1, 2, 3))", "c0 = 1.004(26), c1 = 0.009(42), c2 = 0.995(13)", FitFunctions::polynomial);
         Functions.define("proportional(y, x, " + SCATTER + ", label: \"\")", "two columns", "slope of the straight line through the origin, unit of y per unit of x",
                 "proportional(column(2.1 V, 3.9 V, 6.0 V), column(1 A, 2 A, 3 A))", "1.993(26) Ω", FitFunctions::proportional);
-        Functions.define("fit(y, x, model: \"decay\", formula: \"\", start: \"\", " + SCATTER + ", label: \"\", window: \"\")",
+        Functions.define("fit(y, x, model: \"decay\", formula: \"\", start: \"\", " + SCATTER + ", label: \"\", name: \"\", window: \"\")",
                 "two columns, or a trace with a window; a named model (" + String.join(", ", Arrays.stream(NamedModel.values()).map(NamedModel::id).toList())
-                        + "), or a formula in x with starting values such as \"a = 1 V, tau = 3 s\"", "a fit; parameters as the model or the starting values name them",
-                "parameter(fit(exp(-index(9) / 3) * 2 V + 1 V, index(9) * 1 s, model: \"decay\"), \"tau\")", "3 s", a -> new Value.Fitted(fit(a)));
+                        + "), or a formula in x with starting values such as \"a = 1 V, tau = 3 s\"; what to call the model", "a fit; parameters as the model or the starting values name them",
+                "parameter(fit(exp(-index(9) / 3) * 2 V + 1 V, index(9) * 1 s, model: \"decay\"), \"tau\")", "3 s", a -> new Value.Fitted(a.has("name") ? fit(a).named(a.words("name", "")) : fit(a)));
         Functions.define("parameter(fit, \"name\")", "a fit and the name of a parameter", "that parameter", "parameter(line(" + XY + "), \"slope\")", "2 m/s", a -> scalar(parameter(a)));
         Functions.define("coefficient(fit, k)", "a fit and a number from 0", "coefficient of x to the power k, or parameter k", "coefficient(line(" + XY + "), 0)", "1 m",
                 a -> scalar(a.fit(0).parameter(a.whole(1, 0, 100))));
@@ -74,7 +74,18 @@ final class FitFunctions {
                 });
         Functions.define("compare(fit, fit, ...)", "fits of different models to the same points", "what the data say of them, in words",
                 "compare(line(index(30)^2 + sin(index(30) * 2), index(30)), polynomial(index(30)^2 + sin(index(30) * 2), index(30)))",
-                "The residuals of the straight line bend. The straight line is out of the question beside the parabola.", FitFunctions::compare);
+                "The residuals of the straight line bend. The straight line is out of the question beside the parabola.", a -> new Value.Words(compared(a).advice()));
+        Functions.define("likelihood_share(fit, fit, ...)", "fits of different models to the same points", "Akaike weight of the first among them (AICc), a pure number as exact",
+                "likelihood_share(polynomial(index(30)^2 + sin(index(30) * 2), index(30)), line(index(30)^2 + sin(index(30) * 2), index(30))) > 0.999", "true",
+                a -> scalar(Quantity.number(compared(a).entries().get(0).share())));
+    }
+
+    private static ModelComparison compared(Arguments a) {
+        List<Fit> fits = new ArrayList<>();
+        for (int i = 0; i < a.positional(); i++) {
+            fits.add(a.fit(i));
+        }
+        return ModelComparison.of(fits);
     }
 
     private static Scatter scatter(Arguments a) {
@@ -199,14 +210,6 @@ final class FitFunctions {
             y = y.to(f.yUnit()).with(Leaf.typeA(a.id(), "scatter of the reading", a.scope().origin(), Math.max(1, f.dof())).inPool(f.scatterPool()), f.residualSd() / Math.sqrt(readings));
         }
         return scalar(f.inverse(y));
-    }
-
-    private static Value compare(Arguments a) {
-        List<Fit> fits = new ArrayList<>();
-        for (int i = 0; i < a.positional(); i++) {
-            fits.add(a.fit(i));
-        }
-        return new Value.Words(ModelComparison.of(fits).advice());
     }
 
     private static Quantity rateAtEnd(Fit f) {

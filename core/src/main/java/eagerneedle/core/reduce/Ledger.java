@@ -1,5 +1,6 @@
 package eagerneedle.core.reduce;
 
+import eagerneedle.core.formula.Value;
 import eagerneedle.core.quantity.Quantity;
 import java.util.List;
 import java.util.Optional;
@@ -20,6 +21,11 @@ public record Ledger(List<Entry> entries) {
     public record Entry(String name, String group, String label, String symbol, String key, Outcome outcome, String source) {
         public Optional<Quantity> quantity() {
             return outcome.quantity();
+        }
+
+        /** What stands where there is no quantity: a sentence that the data say, or why there is none; never null. */
+        public String instead() {
+            return outcome.value() instanceof Value.Words w ? w.text() : outcome.problem() == null ? "" : outcome.problem();
         }
     }
 

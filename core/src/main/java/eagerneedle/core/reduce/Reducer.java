@@ -11,6 +11,7 @@ import eagerneedle.core.formula.Written;
 import eagerneedle.core.quantity.Correlated;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
@@ -66,6 +67,25 @@ public final class Reducer {
         return new Reduction(located, session, source, tried.outcomes(), session.runs(), false);
     }
 
+    /** What a mistake would have made of the session; what is remembered of the real one stays. Windows moved by hand stay where they are, unless the mistake is about them. */
+    public Reduction mistaken(Session session, Sheet.Mistake mistake) {
+        Session with = session;
+        for (Map.Entry<String, String> e : mistake.change().entrySet()) {
+            if (located.sheet().inputs().containsKey(e.getKey())) {
+                with = new Command.SetMeasured(e.getKey(), e.getKey(), e.getValue()).apply(with);
+            }
+        }
+        for (Run run : session.runs()) {
+            for (String w : run.windows().keySet()) {
+                if (mistake.change().containsKey(run.capture() + "." + w)) {
+                    with = new Command.SetWindow(run.id(), w, null).apply(with);
+                }
+            }
+        }
+        Graph tried = Graph.evaluate(new Builder(with, false, located.sheet().mistaken(mistake)).build(), last);
+        return new Reduction(located, with, source, tried.outcomes(), with.runs(), false);
+    }
+
     /** Predicts the results from planned readings and the scheduled runs. */
     public Reduction plan(Session session) {
         Builder builder = new Builder(session, true);
@@ -104,11 +124,16 @@ public final class Reducer {
     private final class Builder {
         private final Session session;
         private final boolean planning;
-        private final Sheet sheet = located.sheet();
+        private final Sheet sheet;
         private final List<Run> runs;
         private final Map<String, Graph.Node> nodes = new LinkedHashMap<>();
 
         Builder(Session session, boolean planning) {
+            this(session, planning, located.sheet());
+        }
+
+        Builder(Session session, boolean planning, Sheet sheet) {
+            this.sheet = sheet;
             this.session = session;
             this.planning = planning;
             this.runs = planning ? scheduled() : session.runs();
@@ -153,6 +178,15 @@ public final class Reducer {
             }
             Calibration c = planning ? null : session.calibrationOf(name).orElse(null);
             boolean closure = channel.calibration().toRelation() == Relation.CLOSURE;
+            if (closure) {
+                nodes.put(name + ".scatter", new Graph.Node(List.of(), Arrays.asList(c, planning), look -> {
+                    try {
+                        return c == null && !planning ? Outcome.problem(channel.label() + " is not calibrated yet.") : Outcome.of(Quantity.exact(c == null ? 0 : c.closure().solve(c.id()).sd(), channel.labUnit()));
+                    } catch (FitException e) {
+                        return Outcome.problem(e.getMessage());
+                    }
+                }));
+            }
             for (int i = 0; i < 2; i++) {
                 boolean first = i == 0;
                 nodes.put(name + (closure ? first ? ".lower" : ".upper" : first ? ".slope" : ".intercept"), new Graph.Node(List.of(), Arrays.asList(c, planning), look -> {

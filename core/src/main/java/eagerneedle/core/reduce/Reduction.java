@@ -182,6 +182,23 @@ public final class Reduction {
         return out;
     }
 
+    /** What a statement of the sheet comes to: a sentence, or why there is none yet. */
+    public record Said(Sheet.Statement statement, Optional<String> sentence, String problem) {
+    }
+
+    public List<Said> statements() {
+        List<Said> out = new ArrayList<>();
+        for (Sheet.Statement s : sheet().statements()) {
+            try {
+                Value v = Formula.parse(s.formula()).evaluate(checkScope());
+                out.add(new Said(s, v instanceof Value.Words w ? Optional.of(w.text()) : Optional.empty(), null));
+            } catch (NodeScope.Missing | FormulaException e) {
+                out.add(new Said(s, Optional.empty(), e.getMessage()));
+            }
+        }
+        return out;
+    }
+
     /**
      * A reference value as a sheet writes it: a reading, or a formula over the quantities of this reduction.
      *

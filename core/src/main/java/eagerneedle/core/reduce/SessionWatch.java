@@ -2,10 +2,14 @@ package eagerneedle.core.reduce;
 
 import eagerneedle.core.calibration.AfterUse;
 import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.calibration.Relation;
+import eagerneedle.core.calibration.ClosureReadings;
 import eagerneedle.core.event.Edges;
 import eagerneedle.core.fit.Fit;
+import eagerneedle.core.fit.FitException;
 import eagerneedle.core.fit.Residuals;
 import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.RawSamples;
@@ -25,12 +29,18 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 
 /** All watches over a stored session, most severe first. Keeps what it found in raw samples, since those never change. */
 public final class SessionWatch {
     private final Map<String, List<Finding>> ofSamples = new HashMap<>();
 
     /** Findings over a reduction at a moment. */
+    /** Runs score below which a watch speaks: a session has dozens of runs, and none of them may cry wolf. */
+    private static final double PATTERN = -4;
+    /** How many of its own uncertainties the sum of a closed circle may be off. */
+    private static final double OPEN = 4;
+
     public List<Finding> look(Reduction reduction, Instant now) {
         List<Finding> found = new ArrayList<>();
         Sheet sheet = reduction.sheet();
@@ -77,7 +87,12 @@ public final class SessionWatch {
     /** What the samples of a run mean, channel by channel and together. */
     private static void meanings(Reduction reduction, Run run, Sheet.Capture capture, List<Finding> found) {
         if (capture.mode().equals("gate")) {
-            capture.channels().forEach(c -> missedEdges(run, run.channel(reduction.sheet(), c).label(), reduction.source().samples(run.id(), c), found));
+            capture.channels().forEach(c -> {
+                // Where windows were chosen only what lies in one counts: before and after, a wheel may well stand still.
+                Optional<Window> chosen = capture.windows().entrySet().stream().filter(w -> w.getValue().on().equals(c)).findFirst().flatMap(w -> reduction.window(run, w.getKey()));
+                RawSamples states = reduction.source().samples(run.id(), c);
+                missedEdges(run, run.channel(reduction.sheet(), c).label(), chosen.map(w -> states.between(w.from(), w.to())).orElse(states), found);
+            });
             return;
         }
         Map<String, Double> typical = new java.util.LinkedHashMap<>();
@@ -150,7 +165,7 @@ public final class SessionWatch {
             }
         });
         Fit fit = reduction.fitOfRun(run).orElse(null);
-        if (fit != null && Residuals.remark(fit.residuals()).isPresent() && found.stream().noneMatch(f -> f.run() == run.id() && f.watch().equals("window"))) {
+        if (fit != null && Residuals.runsScore(fit.residuals()) < PATTERN && found.stream().noneMatch(f -> f.run() == run.id() && f.watch().equals("window"))) {
             found.add(new Finding("residuals", Severity.ATTENTION, run.name() + ": the residuals of the fit follow a pattern.",
                     "The window holds more than one kind of motion, or the sensor saw something else.", "Look at the residuals and move the window, or leave the run out.",
                     run.id(), fit.x()[0], fit.x()[fit.x().length - 1]));
@@ -171,6 +186,9 @@ public final class SessionWatch {
                         channel.toChain().shared().isEmpty() ? "Values rest on the nominal transfer of the chain; its error is in no budget." : "Values rest on the nominal transfer of the chain, as uncertain as its links say.",
                         "Calibrate it; stored runs will follow."));
             }
+            if (c != null && c.relation() == Relation.CLOSURE) {
+                closure(channel.label(), c, found);
+            }
             if (c != null) {
                 c.failure().ifPresent(f -> found.add(Finding.ofSession("calibration failed", Severity.WRONG, "The calibration of " + channel.label() + " failed its verification. " + f,
                         "The relation does not hold where it was tested.", "Look at the points, take the doubtful one again, or choose another relation.")));
@@ -184,6 +202,22 @@ public final class SessionWatch {
                         "It is older than the sheet allows.", "Calibrate again."));
             }
         });
+    }
+
+    /** What a closure of circles says against itself: readings that stand out, series that do not close. */
+    private static void closure(String label, Calibration c, List<Finding> found) {
+        try {
+            ClosureReadings.Solution s = c.closure().solve(c.id());
+            s.remarks().forEach(r -> found.add(Finding.ofSession("closure", Severity.ATTENTION, r, "A reading was misread or written into the wrong cell, or a table was turned the wrong way.", "Look at the map of residuals at Calibrate and take that series again.")));
+            for (int k = 0; k < s.closures().length; k++) {
+                if (Math.abs(s.closures()[k]) > OPEN * s.uClosure()) {
+                    found.add(Finding.ofSession("closure", Severity.ATTENTION, "Series " + (k + 1) + " of " + label + " does not close: its sum is " + Notation.figures(s.closures()[k], 2) + " "
+                            + LabUnit.parse(c.unit()).pretty() + " where 0 is expected within " + Notation.figures(s.uClosure(), 2) + ".", "The zero was not renewed, or it drifted during the series.", "Take that series again, with the zero renewed at every step."));
+                }
+            }
+        } catch (FitException e) {
+            found.add(Finding.ofSession("closure", Severity.ATTENTION, e.getMessage(), "Cells of the closure are empty.", "Take the missing readings."));
+        }
     }
 
     private static String capital(String s) {

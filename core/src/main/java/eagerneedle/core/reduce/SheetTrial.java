@@ -1,5 +1,6 @@
 package eagerneedle.core.reduce;
 
+import eagerneedle.core.formula.Formula;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetException;
@@ -27,7 +28,9 @@ public final class SheetTrial {
             }
         }
         for (Reduction.CheckOutcome check : plan.checks()) {
-            if (check.problem() != null) {
+            // A column that rests on samples has no rows in a plan, and what is asked of it cannot be tried.
+            boolean onSamples = Formula.parse(check.check().formula()).names().stream().anyMatch(n -> n.contains(".") && plan.column(n).isEmpty());
+            if (check.problem() != null && !onSamples) {
                 int i = located.sheet().checks().indexOf(check.check());
                 throw located.problem("/checks/" + i + "/formula", 1, check.problem());
             }

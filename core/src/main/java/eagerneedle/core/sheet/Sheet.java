@@ -5,11 +5,13 @@ import com.fasterxml.jackson.annotation.JsonProperty;
 import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.chain.Chain;
 import eagerneedle.core.chain.Link;
+import eagerneedle.core.formula.Formula;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.plan.TimeLine;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.watch.Expectation;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -22,7 +24,8 @@ import java.util.Optional;
 public record Sheet(int sheet, String id, String title, String subject, String place, String question, List<Principle> principle,
                     List<String> cautions, Map<String, Input> inputs, Map<String, Input> planned, List<Correlation> correlations, Map<String, Device> devices,
                     Map<String, Channel> channels, List<Step> prepare, Map<String, Capture> captures, Map<String, Derived> results,
-                    List<Picture> pictures, List<Comparison> comparisons, List<Check> checks, List<Step> finish, List<Material> materials, List<Task> timeline) {
+                    List<Picture> pictures, List<Comparison> comparisons, List<Check> checks, List<Step> finish, List<Material> materials, List<Task> timeline,
+                    List<Statement> statements, List<Mistake> mistakes) {
     public Sheet {
         place = orEmpty(place);
         question = orEmpty(question);
@@ -42,6 +45,8 @@ public record Sheet(int sheet, String id, String title, String subject, String p
         finish = orEmpty(finish);
         materials = orEmpty(materials);
         timeline = orEmpty(timeline);
+        statements = orEmpty(statements);
+        mistakes = orEmpty(mistakes);
     }
 
     /** An equation the method rests on. */
@@ -279,6 +284,33 @@ public record Sheet(int sheet, String id, String title, String subject, String p
             windows = orEmpty(windows);
             quantities = orEmpty(quantities);
         }
+
+        Capture changed(String name, Map<String, String> change) {
+            Map<String, WindowPlan> w = new LinkedHashMap<>(windows);
+            w.replaceAll((n, plan) -> change.containsKey(name + "." + n) ? new WindowPlan(plan.on(), change.get(name + "." + n)) : plan);
+            Map<String, Derived> q = new LinkedHashMap<>(quantities);
+            q.replaceAll((n, d) -> change.containsKey(name + "." + n) ? d.by(change.get(name + "." + n)) : d);
+            return new Capture(label, mode, hint, channels, longest, repeats, minutes, levels, w, q, spread, shot, prompt, hold, byEye);
+        }
+
+        /** The quantity that stands for a run: the first one shown that rests on its samples, or else the first one shown; null when none is. */
+        public String headline() {
+            String first = null;
+            for (Map.Entry<String, Derived> e : quantities.entrySet()) {
+                if (e.getValue().shown()) {
+                    first = first == null ? e.getKey() : first;
+                    if (restsOnSamples(e.getKey())) {
+                        return e.getKey();
+                    }
+                }
+            }
+            return first;
+        }
+
+        /** True when a quantity rests on samples, directly or through others of its run. */
+        public boolean restsOnSamples(String quantity) {
+            return Formula.parse(quantities.get(quantity).formula()).names().stream().anyMatch(n -> channels.contains(n) || !n.equals(quantity) && quantities.containsKey(n) && restsOnSamples(n));
+        }
     }
 
     /**
@@ -353,14 +385,49 @@ public record Sheet(int sheet, String id, String title, String subject, String p
 
     /** A quantity by formula; shown in the ledger when it has a label. {@code planned} stands in for it in the predicted budget. */
     public record Derived(String label, String symbol, String group, String unit, String formula, String planned) {
+        /** The same by another formula; in whatever unit that gives where the unit no longer fits. */
+        Derived by(String other) {
+            return new Derived(label, symbol, group, null, other, planned);
+        }
+
         public boolean shown() {
             return label != null;
         }
     }
 
-    /** A picture of two columns over runs, and the fit drawn through them. */
+    /** Columns over runs and the fits drawn through them: one pair, or several {@code lines} on one picture. */
     public record Picture(String title, String x, @JsonProperty("x_label") String xLabel, @JsonProperty("x_unit") String xUnit, String y,
-                          @JsonProperty("y_label") String yLabel, @JsonProperty("y_unit") String yUnit, String fit) {
+                          @JsonProperty("y_label") String yLabel, @JsonProperty("y_unit") String yUnit, String fit, List<PictureLine> lines) {
+        public Picture {
+            lines = lines == null ? List.of(new PictureLine(null, x, y, fit)) : List.copyOf(lines);
+        }
+    }
+
+    /** One pair of columns of a picture, with the fit through it; {@code label} tells it from the others. */
+    public record PictureLine(String label, String x, String y, String fit) {
+    }
+
+    /** A formula whose value is a sentence: which model, whether routes agree, which candidate. */
+    public record Statement(String label, String formula) {
+    }
+
+    /**
+     * A mistake that people make in reducing, to be tried on the real data.
+     *
+     * @param change what it does: results and {@code capture.quantity} get another formula, {@code capture.window} another proposal, inputs another value
+     * @param says   why it is wrong
+     */
+    public record Mistake(String id, String label, Map<String, String> change, String says) {
+    }
+
+    /** This sheet as it would be with a mistake made; other values of inputs are not part of it. */
+    public Sheet mistaken(Mistake m) {
+        Map<String, Derived> r = new LinkedHashMap<>(results);
+        r.replaceAll((name, d) -> m.change().containsKey(name) ? d.by(m.change().get(name)) : d);
+        Map<String, Capture> c = new LinkedHashMap<>(captures);
+        c.replaceAll((name, capture) -> capture.changed(name, m.change()));
+        return new Sheet(sheet, id, title, subject, place, question, principle, cautions, inputs, planned, correlations, devices, channels, prepare, c, r, pictures, comparisons, checks, finish,
+                materials, timeline, statements, mistakes);
     }
 
     /** A result against a reference; {@code threshold} in percent, null for none. */

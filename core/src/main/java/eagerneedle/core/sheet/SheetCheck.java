@@ -11,6 +11,7 @@ import eagerneedle.core.formula.Written;
 import eagerneedle.core.plan.TimeLine;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.trace.WindowProposal;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -144,7 +145,7 @@ final class SheetCheck {
 
     /** Names that a calibration of a channel gives to formulas. */
     private static List<String> ofCalibration(String name, Sheet.Channel channel) {
-        return channel.calibration() == null ? List.of() : channel.calibration().toRelation() == Relation.CLOSURE ? List.of(name + ".lower", name + ".upper") : List.of(name + ".slope", name + ".intercept");
+        return channel.calibration() == null ? List.of() : channel.calibration().toRelation() == Relation.CLOSURE ? List.of(name + ".lower", name + ".upper", name + ".scatter") : List.of(name + ".slope", name + ".intercept");
     }
 
     private void planning() {
@@ -321,8 +322,11 @@ final class SheetCheck {
             names("/comparisons/" + i + "/result", sheet.comparisons().get(i).result(), known);
             names("/comparisons/" + i + "/reference", sheet.comparisons().get(i).reference(), known);
         }
+        Set<String> everything = new LinkedHashSet<>(known);
+        sheet.captures().forEach((c, capture) -> columnsOf(capture).forEach(q -> everything.add(c + "." + q)));
+        sheet.channels().forEach((c, channel) -> everything.addAll(ofCalibration(c, channel)));
         for (int i = 0; i < sheet.checks().size(); i++) {
-            names("/checks/" + i + "/formula", sheet.checks().get(i).formula(), known);
+            names("/checks/" + i + "/formula", sheet.checks().get(i).formula(), everything);
         }
         for (int i = 0; i < sheet.principle().size(); i++) {
             String p = "/principle/" + i + "/formula";
@@ -340,15 +344,50 @@ final class SheetCheck {
         }
         for (int i = 0; i < sheet.pictures().size(); i++) {
             Sheet.Picture picture = sheet.pictures().get(i);
-            Set<String> columns = new LinkedHashSet<>(known);
-            sheet.captures().forEach((c, capture) -> columnsOf(capture).forEach(q -> columns.add(c + "." + q)));
-            sheet.channels().forEach((c, channel) -> columns.addAll(ofCalibration(c, channel)));
-            names("/pictures/" + i + "/x", picture.x(), columns);
-            names("/pictures/" + i + "/y", picture.y(), columns);
-            if (picture.fit() != null) {
-                names("/pictures/" + i + "/fit", picture.fit(), known);
+            boolean several = located.places().containsKey("/pictures/" + i + "/lines");
+            for (int k = 0; k < picture.lines().size(); k++) {
+                Sheet.PictureLine line = picture.lines().get(k);
+                String at = "/pictures/" + i + (several ? "/lines/" + k : "");
+                if (line.x() == null || line.y() == null) {
+                    throw located.problem(at, 1, "a picture needs its 'x' and 'y', or 'lines' that have them.");
+                }
+                names(at + "/x", line.x(), everything);
+                names(at + "/y", line.y(), everything);
+                if (line.fit() != null) {
+                    names(at + "/fit", line.fit(), known);
+                }
             }
         }
+        for (int i = 0; i < sheet.statements().size(); i++) {
+            names("/statements/" + i + "/formula", sheet.statements().get(i).formula(), everything);
+        }
+        for (int i = 0; i < sheet.mistakes().size(); i++) {
+            mistake("/mistakes/" + i + "/change", sheet.mistakes().get(i), everything);
+        }
+    }
+
+    /** A mistake changes what there is, by formulas over what is known where they stand. */
+    private void mistake(String at, Sheet.Mistake m, Set<String> everything) {
+        m.change().forEach((key, text) -> {
+            String p = at + "/" + key;
+            int dot = key.indexOf('.');
+            Sheet.Capture capture = dot < 0 ? null : sheet.captures().get(key.substring(0, dot));
+            String own = dot < 0 ? key : key.substring(dot + 1);
+            if (sheet.inputs().containsKey(key)) {
+                attempt(p, () -> Written.check(text));
+            } else if (sheet.results().containsKey(key)) {
+                names(p, text, everything);
+            } else if (capture != null && capture.windows().containsKey(own)) {
+                attempt(p, () -> WindowProposal.named(text));
+            } else if (capture != null && capture.quantities().containsKey(own)) {
+                Set<String> known = new LinkedHashSet<>(everything);
+                known.addAll(columnsOf(capture));
+                known.addAll(capture.channels());
+                names(p, text, known);
+            } else {
+                throw located.problem(p, 1, "there is no input, result, window or quantity " + key + NearName.hint(key, everything));
+            }
+        });
     }
 
     private void attempt(String pointer, Runnable reading) {

@@ -77,6 +77,8 @@ public enum WindowProposal {
 
     /** The proposal a method sheet names, such as {@code longest-travel}. */
     public static WindowProposal named(String name) {
-        return valueOf(name.toUpperCase(Locale.ROOT).replace('-', '_').replace(' ', '_'));
+        String wanted = name.toUpperCase(Locale.ROOT).replace('-', '_').replace(' ', '_');
+        return java.util.Arrays.stream(values()).filter(p -> p.name().equals(wanted)).findFirst().orElseThrow(() -> new IllegalArgumentException("There is no proposal of windows called " + name + "; there are: "
+                + String.join(", ", java.util.Arrays.stream(values()).map(p -> p.name().toLowerCase(Locale.ROOT).replace('_', '-')).toList()) + "."));
     }
 }

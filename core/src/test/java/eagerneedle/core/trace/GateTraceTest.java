@@ -74,6 +74,15 @@ class GateTraceTest {
         assertThat(far).as("windows that end early, of %s", trials).isLessThanOrEqualTo(15);
     }
 
+    /** From rest the first interval is more than twice as long as the second, and nothing is missing; a spoke left out is found. */
+    @Test
+    void aTrainThatStartsFromRestIsNotSuspect() {
+        double[] t = java.util.stream.IntStream.range(0, 40).mapToDouble(k -> Math.sqrt(0.2 * k)).toArray();
+        assertThat(Edges.of(t).suspects()).isEmpty();
+        double[] without = java.util.stream.IntStream.range(0, 40).filter(k -> k != 12).mapToDouble(k -> Math.sqrt(0.2 * k)).toArray();
+        assertThat(Edges.of(without).suspects()).containsExactly(new Edges.Suspect(Edges.Kind.MISSED, 11, 1));
+    }
+
     @Test
     void aWheelThatOnlySlowsDownHasNoSuchWindow() {
         List<Double> out = new ArrayList<>();

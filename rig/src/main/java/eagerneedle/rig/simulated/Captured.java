@@ -28,7 +28,7 @@ record Captured(Map<String, RawSamples> samples, Entries entries) {
         rig.arrange(Map.of("capture", capture, "level", level));
         Random random = new Random(seed * 6364136223846793005L + 1442695040888963407L);
         double rate = sheet.channels().get(plan.channels().get(0)).rate();
-        Entries entries = byEye(plan, random);
+        Entries entries = byEye(plan, random, rig.byEye());
         switch (plan.mode()) {
             case "prompted" -> {
                 Sheet.PromptPlan p = plan.prompt();
@@ -54,9 +54,13 @@ record Captured(Map<String, RawSamples> samples, Entries entries) {
         }
     }
 
-    private static Entries byEye(Sheet.Capture plan, Random random) {
+    private static Entries byEye(Sheet.Capture plan, Random random, Map<String, String> seen) {
         Entries entries = Entries.NONE;
         for (Map.Entry<String, Sheet.Input> e : plan.byEye().entrySet()) {
+            if (seen.containsKey(e.getKey())) {
+                entries = entries.read(e.getKey(), seen.get(e.getKey()));
+                continue;
+            }
             Reading r = Reading.parse(e.getValue().value());
             entries = entries.read(e.getKey(), r.u() == 0 ? e.getValue().value() : (Notation.bracketed(r.value() + r.u() * random.nextGaussian(), r.u()) + " " + r.unit().symbol()).strip());
         }

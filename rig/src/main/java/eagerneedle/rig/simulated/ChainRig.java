@@ -1,7 +1,6 @@
 package eagerneedle.rig.simulated;
 
 import eagerneedle.core.chain.Chain;
-import eagerneedle.core.chain.Link;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.Scope;
@@ -12,7 +11,6 @@ import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.sheet.Sheet;
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -33,12 +31,11 @@ final class ChainRig implements RigModel {
     private static final double SETTLES = 1;
 
     private final Sheet sheet;
+    private final Hidden hidden;
     private final Random random;
     private final Set<String> faults;
     private final List<String> names;
     private final Map<String, Probe> probes = new LinkedHashMap<>();
-    private final Map<String, Quantity> truth = new LinkedHashMap<>();
-    private final Map<String, String> readings = new LinkedHashMap<>();
     private double[][] circles;
 
     /** One sensor at its place. */
@@ -59,15 +56,16 @@ final class ChainRig implements RigModel {
 
     ChainRig(Sheet sheet, long seed, Set<String> faults) {
         this.sheet = sheet;
-        this.random = new Random(seed * 6364136223846793005L + 1442695040888963407L);
+        this.hidden = new Hidden(seed);
+        this.random = hidden.random;
         this.faults = faults;
         this.names = List.copyOf(sheet.channels().keySet());
         sheet.inputs().forEach((name, input) -> {
             Quantity q = Written.quantity(input.value(), name, name, name);
             double u = q.u();
-            double hidden = q.value() + 2 * u * random.nextGaussian();
-            truth.put(name, Quantity.exact(hidden, q.unit()));
-            readings.put(name, u == 0 ? input.value() : (Notation.bracketed(hidden + u * random.nextGaussian(), u) + " " + q.unit().symbol()).strip());
+            double is = q.value() + 2 * u * random.nextGaussian();
+            hidden.is(name, Quantity.exact(is, q.unit()));
+            hidden.readsAs(name, u == 0 ? input.value() : (Notation.bracketed(is + u * random.nextGaussian(), u) + " " + q.unit().symbol()).strip());
         });
         sheet.channels().forEach((name, channel) -> probes.put(name, probe(channel)));
         calibrations();
@@ -77,15 +75,7 @@ final class ChainRig implements RigModel {
     private Probe probe(Sheet.Channel channel) {
         Probe p = new Probe();
         p.channel = channel;
-        List<Link> links = new ArrayList<>();
-        for (Link l : channel.chain()) {
-            Link moved = l;
-            for (String number : Chain.uncertainOf(l)) {
-                moved = Chain.moved(moved, number, random.nextGaussian());
-            }
-            links.add(moved);
-        }
-        p.hidden = Chain.of(links);
+        p.hidden = hidden.chain(channel);
         double[] needed = channel.needed().orElseGet(p.hidden::reach);
         p.from = needed[0] + 0.2 * (needed[1] - needed[0]);
         p.to = needed[0] + (0.35 + 0.4 * random.nextDouble()) * (needed[1] - needed[0]);
@@ -123,9 +113,9 @@ final class ChainRig implements RigModel {
             double a = nominal.indication(p.hidden.exactCounts(needed[0]));
             double b = nominal.indication(p.hidden.exactCounts(needed[1]));
             double slope = (needed[1] - needed[0]) / (b - a);
-            truth.put(name + ".slope", Quantity.number(slope));
+            hidden.is(name + ".slope", Quantity.number(slope));
             LabUnit unit = p.channel.labUnit().isAffine() ? LabUnit.KELVIN : p.channel.labUnit();
-            truth.put(name + ".intercept", Quantity.exact(needed[0] - slope * a, unit));
+            hidden.is(name + ".intercept", Quantity.exact(needed[0] - slope * a, unit));
         });
     }
 
@@ -133,9 +123,9 @@ final class ChainRig implements RigModel {
     private void results() {
         sheet.results().forEach((name, d) -> {
             try {
-                Value v = Formula.parse(d.formula()).evaluate(Scope.over("truth", truth.keySet(), n -> Optional.ofNullable(truth.get(n)).map(Value.Scalar::new)));
+                Value v = Formula.parse(d.formula()).evaluate(Scope.over("truth", hidden.truth().keySet(), n -> Optional.ofNullable(hidden.truth().get(n)).map(Value.Scalar::new)));
                 if (v instanceof Value.Scalar s) {
-                    truth.put(name, d.unit() == null ? s.quantity() : s.quantity().to(LabUnit.parse(d.unit())));
+                    hidden.is(name, d.unit() == null ? s.quantity() : s.quantity().to(LabUnit.parse(d.unit())));
                 }
             } catch (FormulaException e) {
                 // It needs captures; a rig of its own would know.
@@ -165,7 +155,7 @@ final class ChainRig implements RigModel {
             p.value = circles[0][Integer.parseInt(bench.get("lower"))] - circles[1][Integer.parseInt(bench.get("upper"))];
         } else if (p != null && bench.containsKey("point")) {
             p.settling = Double.NaN;
-            p.value = reference(p.channel, bench.getOrDefault("part", "points"), Integer.parseInt(bench.get("point")));
+            p.value = hidden.reference(p.channel, bench);
         } else if (bench.containsKey("reference")) {
             String only = bench.get("channel");
             probes.forEach((name, q) -> {
@@ -186,21 +176,6 @@ final class ChainRig implements RigModel {
         return p.channel.position() == null ? p.channel.label() : p.channel.position();
     }
 
-    /** The true value that stands at a point of a calibration: from hidden inputs, or the reading with an error of its own. */
-    private double reference(Sheet.Channel channel, String part, int index) {
-        Sheet.CalibrationPlan plan = channel.calibration();
-        List<Sheet.PointPlan> list = part.equals("verify") ? plan.verify() : part.equals("after") ? plan.after() : plan.points();
-        String text = list.get(index).reference();
-        try {
-            Reading r = Reading.parse(text);
-            return r.unit().convert(r.value(), channel.labUnit()) + r.u() * r.unit().scaleTo(channel.labUnit()) * random.nextGaussian();
-        } catch (IllegalArgumentException formula) {
-            Value v = Formula.parse(text).evaluate(Scope.over("truth", truth.keySet(), n -> Optional.ofNullable(truth.get(n)).map(Value.Scalar::new)));
-            return ((Value.Scalar) v).quantity().in(channel.labUnit());
-        }
-    }
-
-    /** Looking does not move anything: what settles goes on settling from when it was arranged. */
     @Override
     public void begin() {
     }
@@ -278,7 +253,7 @@ final class ChainRig implements RigModel {
 
     @Override
     public Map<String, Quantity> truth() {
-        return truth;
+        return hidden.truth();
     }
 
     /** Interval errors of the lower and of the upper circle, in the channel's unit; null without circles. */
@@ -288,6 +263,6 @@ final class ChainRig implements RigModel {
 
     @Override
     public Map<String, String> readings() {
-        return readings;
+        return hidden.readings();
     }
 }

@@ -34,6 +34,11 @@ public interface RigModel {
         return List.of();
     }
 
+    /** What a person reads by eye during the arranged run, by the sheet's names, as written; what is not named is read as the sheet expects it. */
+    default Map<String, String> byEye() {
+        return Map.of();
+    }
+
     /** How long a run of the arranged kind is worth recording, in seconds. */
     double duration();
 

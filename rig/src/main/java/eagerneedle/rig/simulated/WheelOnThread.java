@@ -13,7 +13,7 @@ import java.util.Set;
  *
  * <p>With s the way of the thread, r the effective radius of the hub (drum and half the thread), I the inertia of wheel and
  * casting, I_p and r_p of the pulley, τ_f the friction torque: (m + I/r² + I_p/r_p²) s'' = m g - τ_f / r until the mass
- * lands; then the thread is slack and the pulley runs down by itself. Spokes are a little uneven, the same at every turn.
+ * lands; then the thread is slack and the pulley runs down by itself. Spokes are a little uneven, the same at every turn, and the pulley wobbles a little.
  */
 final class WheelOnThread implements RigModel {
     /** Mistakes that a signal can show: a casting beside its pin, thread wound over thread, spokes that the gate misses. */
@@ -48,6 +48,7 @@ final class WheelOnThread implements RigModel {
     private double slack;
     private int passed;
     private boolean blocked;
+    private double wobble;
     private boolean moving;
 
     WheelOnThread(long seed, Set<String> faults) {
@@ -75,7 +76,7 @@ final class WheelOnThread implements RigModel {
         casting.put("disc", disc + (faults.contains("off-centre") ? md * 0.020 * 0.020 : 0));
         casting.put("ring", ring);
         for (int i = 0; i < SPOKES; i++) {
-            uneven[i] = hidden.about(0, 0.00006);
+            uneven[i] = hidden.about(0, 0.00002);
         }
         double added = pulleyShare * radius * radius;
         hidden.is("I_bare", bare + added, "kg*m^2");
@@ -157,13 +158,14 @@ final class WheelOnThread implements RigModel {
                 edges.add(new double[] {time + t, blocked ? 1 : 0});
             }
             passed += blocked ? 0 : 1;
+            wobble = hidden.about(0, 0.00004);
         }
         way = after;
         speed += a * h;
     }
 
     private double nextEdge() {
-        return passed * arc + uneven[passed % SPOKES] + (blocked ? BLOCKED * arc : 0);
+        return passed * arc + uneven[passed % SPOKES] + wobble + (blocked ? BLOCKED * arc : 0);
     }
 
     @Override

@@ -26,7 +26,7 @@ public final class LedgerCsv {
                     csv.printRecord(e.name(), e.label(), e.group(), q.value(), q.unit().symbol(), q.u(), Double.isInfinite(q.dof()) ? "" : q.dof(),
                             Coverage.DEFAULT.factor(q.dof()), Coverage.DEFAULT.expanded(q), "");
                 } else {
-                    csv.printRecord(e.name(), e.label(), e.group(), "", "", "", "", "", "", e.outcome().problem());
+                    csv.printRecord(e.name(), e.label(), e.group(), "", "", "", "", "", "", e.instead());
                 }
             }
         });

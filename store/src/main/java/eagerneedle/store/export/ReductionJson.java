@@ -32,7 +32,7 @@ public final class ReductionJson {
         ObjectNode root = MAPPER.createObjectNode();
         ArrayNode quantities = root.putArray("quantities");
         for (Ledger.Entry e : reduction.ledger().entries()) {
-            e.quantity().ifPresentOrElse(q -> add(quantities.addObject(), e.name(), q), () -> quantities.addObject().put("name", e.name()).put("problem", e.outcome().problem()));
+            e.quantity().ifPresentOrElse(q -> add(quantities.addObject(), e.name(), q), () -> quantities.addObject().put("name", e.name()).put(e.outcome().problem() == null ? "says" : "problem", e.instead()));
         }
         ArrayNode comparisons = root.putArray("comparisons");
         for (Comparison c : reduction.comparisons()) {

@@ -135,7 +135,7 @@ public final class SessionExport {
                     ledger.value(row, 6, q.unit().symbol());
                     ledger.formula(row, 7, "IF(C" + (row + 1) + "=0,\"\",D" + (row + 1) + "/ABS(C" + (row + 1) + "))");
                 } else {
-                    ledger.value(row, 2, e.outcome().problem());
+                    ledger.value(row, 2, e.instead());
                 }
                 row++;
             }
