@@ -35,7 +35,16 @@ public final class SessionPlots {
             layers.add(points(c.label() + ", outside the window", trace, 0, a, true));
             layers.add(points(c.label(), trace, a, b, false));
             layers.add(points(c.label() + ", outside the window", trace, b, trace.size(), true));
-            r.fitOfRun(run).ifPresent(f -> layers.add(new Plot.Curve(f.model(), f.x(), f.fitted(), Ink.INK, 1.4, false)));
+            Optional<Fit> fit = r.fitOfRun(run);
+            // A fit of something else than the trace, such as the way of counted spokes, is shown with its own points.
+            if (fit.filter(f -> f.xUnit().fits(LabUnit.SECOND) && !f.yUnit().fits(trace.unit())).isPresent()) {
+                Fit f = fit.get();
+                List<Plot.Layer> own = new ArrayList<>(w == null ? List.of() : List.of(new Plot.Span(w.from(), w.to(), true)));
+                own.add(new Plot.Points(c.label(), f.x(), f.y(), null, false, 0));
+                own.add(new Plot.Curve(f.model(), f.x(), f.fitted(), Ink.INK, 1.4, false));
+                return new Plot(run.name() + ", " + levelLabel(r, run), new Plot.Axis("time", "s"), new Plot.Axis("from " + c.label(), f.yUnit().pretty()), own);
+            }
+            fit.filter(f -> f.yUnit().fits(trace.unit())).ifPresent(f -> layers.add(new Plot.Curve(f.model(), f.x(), f.fitted(), Ink.INK, 1.4, false)));
             return new Plot(run.name() + ", " + levelLabel(r, run), new Plot.Axis("time", "s"), new Plot.Axis(c.label(), trace.unit().pretty()), layers);
         });
     }
@@ -44,17 +53,26 @@ public final class SessionPlots {
         return new Plot.Points(name, java.util.Arrays.copyOfRange(t.time(), from, Math.max(from, to)), java.util.Arrays.copyOfRange(t.value(), from, Math.max(from, to)), null, weak, 0);
     }
 
-    /** Residuals of a run's fit, in a thousandth of the channel's unit. */
+    /** Residuals of a run's fit, in a thousandth of its unit where that has a name. */
     public static Optional<Plot> residuals(Reduction r, Run run) {
         return r.fitOfRun(run).map(f -> {
-            double[] res = f.residuals();
-            double[] milli = new double[res.length];
-            for (int i = 0; i < res.length; i++) {
-                milli[i] = 1000 * res[i];
-            }
-            return new Plot("Residuals of " + run.name(), new Plot.Axis("time", "s"), new Plot.Axis("residual", "m".equals(f.yUnit().symbol()) ? "mm" : "10⁻³ " + f.yUnit().pretty()),
-                    List.of(new Plot.Level(0, Ink.QUIET), new Plot.Stems(f.x(), milli, 0)));
+            Optional<LabUnit> fine = fine(f.yUnit());
+            double scale = fine.map(f.yUnit()::scaleTo).orElse(1.0);
+            double[] shown = java.util.Arrays.stream(f.residuals()).map(v -> v * scale).toArray();
+            return new Plot("Residuals of " + run.name(), new Plot.Axis(f.xUnit().fits(LabUnit.SECOND) ? "time" : "abscissa", f.xUnit().pretty()), new Plot.Axis("residual", fine.orElse(f.yUnit()).pretty()),
+                    List.of(new Plot.Level(0, Ink.QUIET), new Plot.Stems(f.x(), shown, 0)));
         });
+    }
+
+    /** The unit a thousand times finer, where residuals of the unit would all be small numbers. */
+    private static Optional<LabUnit> fine(LabUnit unit) {
+        return java.util.Map.of("m", "mm", "V", "mV", "N", "mN", "s", "ms", "A", "mA").entrySet().stream().filter(e -> e.getKey().equals(unit.symbol())).map(e -> LabUnit.parse(e.getValue())).findFirst();
+    }
+
+    /** A residual standard deviation with its unit, in the unit that its plot uses. */
+    public static String finely(double sd, LabUnit unit) {
+        Optional<LabUnit> fine = fine(unit);
+        return (Notation.figures(sd * fine.map(unit::scaleTo).orElse(1.0), 2) + " " + fine.orElse(unit).pretty()).strip();
     }
 
     /** Columns over runs with the sheet's fits, one pair or several; runs left out are shown hollow. Empty until a pair has two rows. */

@@ -188,6 +188,11 @@ public final class Workbench implements AutoCloseable {
         return done;
     }
 
+    /** What a mistake of the sheet would have made of the session. */
+    public Reduction mistaken(Sheet.Mistake mistake) {
+        return reducer.mistaken(session(), mistake);
+    }
+
     public boolean canUndo() {
         return history.canUndo();
     }

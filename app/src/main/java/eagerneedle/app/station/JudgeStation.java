@@ -34,10 +34,13 @@ public final class JudgeStation implements StationView {
     private final ScrollPane scroll = new ScrollPane();
     private final VBox left = new VBox(10);
     private final VBox right = new VBox(10);
+    private final MistakeLens lens;
+    private final DrawsCard draws = new DrawsCard();
     private String shown;
 
     public JudgeStation(Desk desk) {
         this.desk = desk;
+        this.lens = new MistakeLens(desk);
         right.setPrefWidth(352);
         right.setMinWidth(322);
         HBox.setHgrow(left, Priority.ALWAYS);
@@ -80,6 +83,8 @@ public final class JudgeStation implements StationView {
         chance.setMaxWidth(Double.MAX_VALUE);
         left.getChildren().addAll(verdict, chance);
         budget(c);
+        draws.of(c.result());
+        left.getChildren().add(draws);
         right.getChildren().add(Labels.heading("The same data under three schools"));
         for (School s : School.values()) {
             right.getChildren().add(school(c, s, s == speaks));
@@ -88,11 +93,27 @@ public final class JudgeStation implements StationView {
             right.getChildren().add(Labels.heading("All comparisons"));
             comparisons.forEach(x -> right.getChildren().add(small(r, x, x == c)));
         }
+        said(r);
         right.getChildren().add(Labels.heading("Checks"));
         r.checks().forEach(k -> {
             Label l = Labels.wrapped((k.met().isEmpty() ? "○ " : k.met().get() ? "✓ " : "▲ ") + k.check().label() + (k.met().isEmpty() ? " (not yet to be judged)" : k.met().get() ? "" : ". " + k.check().remedy()));
             l.getStyleClass().add(k.met().isPresent() && !k.met().get() ? "attention" : "plain");
             right.getChildren().add(l);
+        });
+        lens.refresh();
+        right.getChildren().add(lens);
+    }
+
+    /** What the data say in words: routes, candidates, models. */
+    private void said(Reduction r) {
+        if (r.statements().isEmpty()) {
+            return;
+        }
+        right.getChildren().add(Labels.heading("What the data say"));
+        r.statements().forEach(s -> {
+            Label words = Labels.wrapped(s.sentence().orElse(s.problem() == null ? "Nothing yet." : s.problem()));
+            words.setId("statement-" + r.statements().indexOf(s));
+            right.getChildren().add(new VBox(0, Labels.section(s.statement().label()), words));
         });
     }
 

@@ -28,6 +28,7 @@ import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
@@ -65,6 +66,8 @@ public final class ReduceStation implements StationView {
     private final Button proposal = new Button("Proposed window");
     private final Button longRuns = new Button();
     private java.util.concurrent.CompletableFuture<Void> working;
+    private final ChoiceBox<String> which = new ChoiceBox<>();
+    private final Label said = Labels.wrapped("");
     private Command dragged;
     private List<String> otherwiseFor = List.of();
     private List<Object[]> otherwiseRows = List.of();
@@ -133,7 +136,15 @@ public final class ReduceStation implements StationView {
         leave.setMinWidth(Region.USE_PREF_SIZE);
         below.setPrefHeight(225);
         below.setMinHeight(190);
-        VBox right = new VBox(3, head, trace, residuals, below);
+        desk.bench().sheet().pictures().forEach(p -> which.getItems().add(p.title()));
+        which.getSelectionModel().selectFirst();
+        which.setId("which-picture");
+        which.setAccessibleText("Picture of columns over runs");
+        which.setVisible(which.getItems().size() > 1);
+        which.setManaged(which.isVisible());
+        which.setOnAction(e -> refresh());
+        said.setId("run-says");
+        VBox right = new VBox(3, head, said, trace, residuals, which, below);
         HBox.setHgrow(right, Priority.ALWAYS);
         all.getChildren().addAll(left, right);
         refresh();
@@ -220,8 +231,23 @@ public final class ReduceStation implements StationView {
         } else {
             show(r, run);
         }
-        Sheet.Picture picture = desk.bench().sheet().pictures().stream().findFirst().orElse(null);
-        columns.plot(picture == null ? null : SessionPlots.columns(r, picture).orElse(null), false);
+        columns.plot(picture().flatMap(p -> SessionPlots.columns(r, p)).orElse(null), false);
+    }
+
+    /** The picture that is chosen; the first one until then. */
+    private Optional<Sheet.Picture> picture() {
+        return desk.bench().sheet().pictures().stream().filter(p -> p.title().equals(which.getValue())).findFirst();
+    }
+
+    /** What stands for a run in lists: the sheet's first quantity that rests on its samples. */
+    private static Optional<Ledger.Entry> headline(Reduction r, Run run) {
+        Sheet.Capture c = r.sheet().captures().get(run.capture());
+        String name = c == null ? null : c.headline();
+        return r.ofRun(run).stream().filter(e -> e.name().endsWith("]." + name)).findFirst();
+    }
+
+    private static String capital(String s) {
+        return Character.toUpperCase(s.charAt(0)) + s.substring(1);
     }
 
     private void list(Reduction r) {
@@ -234,7 +260,7 @@ public final class ReduceStation implements StationView {
                 capture = run.capture();
                 runs.getChildren().add(Labels.styled((c == null ? capture : c.label()).toUpperCase(java.util.Locale.ROOT), "group"));
             }
-            Optional<Ledger.Entry> first = r.ofRun(run).stream().filter(e -> e.label().equals("acceleration") || e.quantity().isPresent()).filter(e -> !e.label().startsWith("sin")).findFirst();
+            Optional<Ledger.Entry> first = headline(r, run);
             first.flatMap(Ledger.Entry::quantity).ifPresent(q -> what.setText(first.get().symbol() == null ? q.unit().pretty() : first.get().symbol() + ", " + q.unit().pretty()));
             String value = first.flatMap(Ledger.Entry::quantity).map(q -> Notation.bracketed(q.value(), q.u())).orElse("—");
             Label name = Labels.styled(run.name(), "section");
@@ -313,8 +339,10 @@ public final class ReduceStation implements StationView {
         String channel = desk.bench().sheet().captures().get(run.capture()).channels().get(0);
         title.setText(run.name() + ", " + SessionPlots.levelLabel(r, run));
         Optional<Fit> fit = r.fitOfRun(run);
-        says.setText(fit.map(f -> f.x().length + " points · residual SD " + Notation.figures(f.residualSd() * (f.yUnit().symbol().equals("m") ? 1000 : 1), 2) + " "
-                + (f.yUnit().symbol().equals("m") ? "mm" : f.yUnit().pretty()) + " · " + (f.remarks().isEmpty() ? "no pattern" : "a pattern in the residuals")).orElse(""));
+        says.setText(fit.map(f -> f.x().length + " points · residual SD " + SessionPlots.finely(f.residualSd(), f.yUnit()) + " · " + (f.remarks().isEmpty() ? "no pattern" : "a pattern in the residuals")).orElse(""));
+        said.setText(String.join("\n", r.ofRun(run).stream().filter(e -> e.quantity().isEmpty() && e.outcome().problem() == null && !e.instead().isEmpty()).map(e -> capital(e.label()) + ": " + e.instead()).toList()));
+        said.setVisible(!said.getText().isEmpty());
+        said.setManaged(said.isVisible());
         leave.setText(run.leftOut() == null ? "Leave out..." : "Take in again");
         Optional<String> window = windowName(run);
         proposal.setDisable(window.isEmpty() || !run.windows().containsKey(window.get()));
@@ -332,8 +360,7 @@ public final class ReduceStation implements StationView {
 
     private static Plot.Legend legend(Reduction r, Run run) {
         List<String> lines = new ArrayList<>();
-        r.ofRun(run).stream().filter(e -> e.quantity().isPresent() && !e.label().startsWith("sin")).findFirst()
-                .ifPresent(e -> lines.add(e.label() + " " + e.quantity().get()));
+        headline(r, run).filter(e -> e.quantity().isPresent()).ifPresent(e -> lines.add(e.label() + " " + e.quantity().get()));
         r.fitOfRun(run).ifPresent(f -> lines.add(f.model() + " through the window"));
         return new Plot.Legend(lines, false);
     }
@@ -368,7 +395,7 @@ public final class ReduceStation implements StationView {
 
     /** The first quantity of the run under windows a little different from the one chosen. */
     private void otherwise(Reduction r, Run run, Optional<String> window) {
-        Optional<Ledger.Entry> entry = r.ofRun(run).stream().filter(e -> e.quantity().isPresent() && !e.label().startsWith("sin")).findFirst();
+        Optional<Ledger.Entry> entry = headline(r, run).filter(e -> e.quantity().isPresent());
         Optional<Window> chosen = window.flatMap(w -> r.window(run, w));
         if (entry.isEmpty() || chosen.isEmpty()) {
             otherwise.show(null);

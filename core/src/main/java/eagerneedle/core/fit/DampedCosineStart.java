@@ -1,6 +1,10 @@
 package eagerneedle.core.fit;
 
 import java.util.Arrays;
+import org.hipparchus.complex.Complex;
+import org.hipparchus.transform.DftNormalization;
+import org.hipparchus.transform.FastFourierTransformer;
+import org.hipparchus.transform.TransformType;
 
 /**
  * Where a damped cosine might start: the period at which a cosine and a sine together explain most (a periodogram for any
@@ -8,6 +12,8 @@ import java.util.Arrays;
  */
 final class DampedCosineStart {
     private static final int FINER_THAN_SPAN = 8;
+    private static final int MANY = 200;
+    private static final double NEAR = 2;
 
     private DampedCosineStart() {
     }
@@ -25,7 +31,10 @@ final class DampedCosineStart {
         int steps = Math.min(20_000, n / 2 * FINER_THAN_SPAN);
         double[] taus = {0.1 * span, 0.3 * span, span, 5 * span};
         int stride = Math.max(1, n / 4000);
-        for (int k = FINER_THAN_SPAN / 4; k <= steps; k++) {
+        double peak = peak(x, y);
+        int first = Double.isNaN(peak) ? FINER_THAN_SPAN / 4 : (int) Math.max(FINER_THAN_SPAN / 4, Math.floor((peak * span - NEAR) * FINER_THAN_SPAN));
+        int last = Double.isNaN(peak) ? steps : (int) Math.min(steps, Math.ceil((peak * span + NEAR) * FINER_THAN_SPAN));
+        for (int k = first; k <= last; k++) {
             double frequency = k / (double) FINER_THAN_SPAN / span;
             for (double tau : n > 2000 ? new double[] {0.5 * span} : taus) {
                 double[] s = solve(x, y, low, tau, frequency, stride);
@@ -57,6 +66,29 @@ final class DampedCosineStart {
         double amplitude = Math.hypot(s[1], s[2]) * Math.exp(low / bestAt[0]);
         double phase = Math.atan2(-s[2], s[1]) - 2 * Math.PI * low * bestAt[1];
         return new double[] {s[0], amplitude, bestAt[0], 1 / bestAt[1], Math.IEEEremainder(phase, 2 * Math.PI)};
+    }
+
+    /** Frequency of the tallest line of many evenly spaced points, so that only its neighbourhood need be searched; NaN for others. */
+    private static double peak(double[] x, double[] y) {
+        int n = x.length;
+        double interval = (x[n - 1] - x[0]) / (n - 1);
+        for (int i = 0; i < n; i++) {
+            if (n < MANY || !(Math.abs(x[i] - x[0] - i * interval) < 0.01 * interval)) {
+                return Double.NaN;
+            }
+        }
+        int padded = Integer.highestOneBit(2 * n - 1) * 2;
+        double mean = Arrays.stream(y).average().orElseThrow();
+        double[] in = new double[padded];
+        for (int i = 0; i < n; i++) {
+            in[i] = y[i] - mean;
+        }
+        Complex[] lines = new FastFourierTransformer(DftNormalization.STANDARD).transform(in, TransformType.FORWARD);
+        int tallest = 1;
+        for (int k = 1; k < padded / 2; k++) {
+            tallest = lines[k].norm() > lines[tallest].norm() ? k : tallest;
+        }
+        return tallest / (padded * interval);
     }
 
     /** Level, cosine and sine parts counted from {@code low}, and the sum of squares left. */

@@ -46,7 +46,7 @@ import org.yaml.snakeyaml.nodes.Tag;
 public final class SheetReader {
     private static final ObjectMapper JSON = new ObjectMapper();
     private static final JsonSchema SCHEMA = loadSchema();
-    private static final List<String> SHIPPED = List.of("baggage-chute", "drying-cabinet", "potters-wheel", "fading-dye", "dividing-tables", "calibration-day", "logging-day");
+    private static final List<String> SHIPPED = List.of("baggage-chute", "drying-cabinet", "potters-wheel", "weather-vane-reed", "fading-dye", "dividing-tables", "calibration-day", "logging-day");
 
     private SheetReader() {
     }

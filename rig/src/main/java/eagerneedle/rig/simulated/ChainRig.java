@@ -37,6 +37,12 @@ final class ChainRig implements RigModel {
     private final List<String> names;
     private final Map<String, Probe> probes = new LinkedHashMap<>();
     private double[][] circles;
+    private Felt felt = (channel, value) -> value;
+
+    /** What a sensor makes of the value at its place during a run. */
+    interface Felt {
+        double at(String channel, double value);
+    }
 
     /** One sensor at its place. */
     private static final class Probe {
@@ -45,6 +51,7 @@ final class ChainRig implements RigModel {
         private double value;
         private double from;
         private double to;
+        private double settles = SETTLES;
         private double settling = Double.NaN;
         private double touched = Double.NaN;
         private double zeroTurns;
@@ -172,6 +179,28 @@ final class ChainRig implements RigModel {
         }
     }
 
+    /** How a channel moves in a run: from a value to another one, both in its unit, with a time constant in s. */
+    void settles(String channel, double from, double to, double seconds) {
+        Probe p = probes.get(channel);
+        p.from = from;
+        p.to = to;
+        p.settles = seconds;
+    }
+
+    /** Lets what sensors feel in a run differ from what is there. */
+    void felt(Felt how) {
+        felt = how;
+    }
+
+    /** The true value at a channel's place now. */
+    double value(String channel) {
+        return probes.get(channel).value;
+    }
+
+    Hidden hidden() {
+        return hidden;
+    }
+
     private static String place(Probe p) {
         return p.channel.position() == null ? p.channel.label() : p.channel.position();
     }
@@ -185,7 +214,7 @@ final class ChainRig implements RigModel {
         probes.values().forEach(p -> {
             if (!Double.isNaN(p.settling)) {
                 p.settling += seconds;
-                p.value = p.to + (p.from - p.to) * Math.exp(-p.settling / SETTLES);
+                p.value = p.to + (p.from - p.to) * Math.exp(-p.settling / p.settles);
             }
             p.touched = p.touched > 4 * TOUCH_SECONDS ? Double.NaN : p.touched + seconds;
         });
@@ -195,7 +224,7 @@ final class ChainRig implements RigModel {
     public double[] read() {
         double[] counts = new double[names.size()];
         for (int i = 0; i < counts.length; i++) {
-            counts[i] = counts(probes.get(names.get(wired(i))), i);
+            counts[i] = counts(names.get(wired(i)), i);
         }
         return counts;
     }
@@ -220,10 +249,11 @@ final class ChainRig implements RigModel {
         return new int[] {0, 0};
     }
 
-    private double counts(Probe p, int input) {
+    private double counts(String name, int input) {
+        Probe p = probes.get(name);
         double[] needed = p.channel.needed().orElseGet(p.hidden::reach);
         double span = needed[1] - needed[0];
-        double value = p.value;
+        double value = Double.isNaN(p.settling) ? p.value : felt.at(name, p.value);
         if (!Double.isNaN(p.touched)) {
             double t = p.touched / TOUCH_SECONDS;
             value += 0.3 * span * t * Math.exp(1 - t);

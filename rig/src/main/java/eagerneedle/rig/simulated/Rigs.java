@@ -23,6 +23,8 @@ public final class Rigs {
         KINDS.put("wheel-on-thread", new Kind(WheelOnThread.FAULTS, (sheet, seed, faults) -> new WheelOnThread(seed, faults)));
         KINDS.put("dye-in-cuvette", new Kind(DyeInCuvette.FAULTS, DyeInCuvette::new));
         KINDS.put("two-tables", new Kind(TwoTables.FAULTS, TwoTables::new));
+        KINDS.put("reed", new Kind(Reed.FAULTS, Reed::new));
+        KINDS.put("thermocouple-cabinet", new Kind(ThermocoupleCabinet.FAULTS, ThermocoupleCabinet::new));
         KINDS.put("chains", new Kind(ChainRig.FAULTS, ChainRig::new));
     }
 

@@ -85,7 +85,7 @@ class CapturedTest {
         StringBuilder alarms = new StringBuilder();
         for (long seed = 0; seed < 60; seed++) {
             for (String fault : new String[] {"open", "swapped", "reversed", ""}) {
-                Rehearsal r = Rehearsal.of(cabinet, Rigs.create("chains", cabinet.sheet(), seed, fault.isEmpty() ? Set.of() : Set.of(fault)), DAY);
+                Rehearsal r = Rehearsal.of(cabinet, Rigs.create("thermocouple-cabinet", cabinet.sheet(), seed, fault.isEmpty() ? Set.of() : Set.of(fault)), DAY);
                 Reduction reduced = new Reducer(cabinet, (run, c) -> r.samples().getOrDefault(run, Map.of()).getOrDefault(c, RawSamples.NONE)).reduce(r.session());
                 var found = new SessionWatch().look(reduced, DAY.plusSeconds(3600));
                 if (fault.isEmpty()) {
