@@ -42,6 +42,8 @@ final class ShotsCommand implements Callable<Integer> {
         Sessions.simulate("drying-cabinet", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("cabinet.needle"));
         Sessions.simulate("calibration-day", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("day.needle"));
         Sessions.simulate("logging-day", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("logging.needle"));
+        Sessions.simulate("potters-wheel", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("wheel.needle"));
+        Sessions.simulate("weather-vane-reed", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("reed.needle"));
         Deque<Runnable> steps = new ArrayDeque<>();
         NeedleApplication.launchOn(() -> new Workbench(BenchFile.open(file), Clock.systemUTC()), window -> {
             String[] wh = size.split("x");
@@ -65,12 +67,13 @@ final class ShotsCommand implements Callable<Integer> {
             cabinet(steps, window, file.resolveSibling("cabinet.needle"));
             calibrations(steps, window, file.resolveSibling("day.needle"));
             ways(steps, window, file.resolveSibling("logging.needle"));
+            methods(steps, window, file);
             steps.add(window::showStockroom);
             steps.add(() -> fire(window, "#stock-TH-CP-01"));
             steps.add(() -> save(window, "stockroom"));
             next(steps, window);
         });
-        for (String name : List.of("demo.needle", "cabinet.needle", "day.needle", "logging.needle")) {
+        for (String name : List.of("demo.needle", "cabinet.needle", "day.needle", "logging.needle", "wheel.needle", "reed.needle")) {
             Files.deleteIfExists(file.resolveSibling(name));
         }
         return NeedleCommand.GOOD;
@@ -141,6 +144,21 @@ final class ShotsCommand implements Callable<Integer> {
             steps.add(() -> { });
         }
         steps.add(() -> save(window, "capture-hold"));
+    }
+
+    /** Three lines on one picture, and a mistake tried on the real data. */
+    private void methods(Deque<Runnable> steps, MainWindow window, Path file) {
+        steps.add(() -> {
+            window.show(new Workbench(BenchFile.open(file.resolveSibling("wheel.needle")), Clock.systemUTC()));
+            window.go(Station.REDUCE);
+        });
+        steps.add(() -> save(window, "reduce-wheel"));
+        steps.add(() -> {
+            window.show(new Workbench(BenchFile.open(file.resolveSibling("reed.needle")), Clock.systemUTC()));
+            window.go(Station.JUDGE);
+        });
+        steps.add(() -> fire(window, "#mistake-distance"));
+        steps.add(() -> save(window, "judge-reed"));
     }
 
     private static void fire(MainWindow window, String id) {
