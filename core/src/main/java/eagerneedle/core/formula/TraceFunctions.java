@@ -99,6 +99,18 @@ final class TraceFunctions {
                 "0.5 s, 3.5 s, 6.5 s", a -> new Value.Column(Arrays.stream(Edges.of(a.windowed(0), true).times()).mapToObj(s -> Quantity.exact(s, LabUnit.SECOND)).toList()));
         Functions.define("block_times(trace, window: \"\")", "the trace of a gate that is high while blocked", "how long it was blocked each time, in s, each edge uncertain by half a sample",
                 "block_times(trace(index(8) * 1 s, column(0 V, 5 V, 5 V, 0 V, 0 V, 5 V, 0 V, 0 V)))", "2.00(41) s, 1.00(41) s", TraceFunctions::blockTimes);
+        Functions.define("values(trace, window: \"\")", "a trace", "its samples as a column, with what they share but without their scatter, in the trace's unit", "values(trace(index(3) * 1 s, index(3) * 2 V))", "0 V, 2 V, 4 V", a -> {
+            Trace t = a.windowed(0);
+            List<Quantity> out = new ArrayList<>();
+            for (double value : t.value()) {
+                Quantity q = Quantity.exact(value, t.unit());
+                for (Trace.Shared s : t.shared()) {
+                    q = q.with(s.leaf(), s.contribution().applyAsDouble(value));
+                }
+                out.add(q);
+            }
+            return new Value.Column(out);
+        });
         Functions.define("suspects(edges)", "a column of at least 4 edge times", "edges that seem to be missing or seen twice, a sentence", "suspects(column(0 s, 1 s, 2 s, 4 s, 5 s, 6 s))",
                 "After edge 3 one edge seems to be missing.", a -> {
                     List<Edges.Suspect> s = Edges.of(a.rows(0).stream().mapToDouble(q -> q.in(LabUnit.SECOND)).toArray()).suspects();
