@@ -2,6 +2,8 @@ package eagerneedle.app;
 
 import eagerneedle.app.bench.Workbench;
 import eagerneedle.app.window.MainWindow;
+import eagerneedle.app.window.StartScene;
+import eagerneedle.store.bench.Recent;
 import eagerneedle.store.stockroom.Stockroom;
 import java.time.Clock;
 import java.util.function.Consumer;
@@ -13,6 +15,7 @@ import javafx.stage.Stage;
 public final class NeedleApplication extends Application {
     private static Supplier<Workbench> opening;
     private static Supplier<Stockroom> stockroom = Stockroom::demonstration;
+    private static Supplier<Recent> recent = Recent::forNow;
     private static Consumer<MainWindow> then = w -> { };
 
     /** The stockroom that the window works with; the demonstration one unless this is called. */
@@ -20,7 +23,12 @@ public final class NeedleApplication extends Application {
         stockroom = instruments;
     }
 
-    /** Starts the toolkit, opens a workbench in the window and waits until the window is closed. */
+    /** Where the program remembers the sessions of lately; only as long as it runs unless this is called. */
+    public static void remembering(Supplier<Recent> sessions) {
+        recent = sessions;
+    }
+
+    /** Starts the toolkit, opens a workbench in the window (the start page when it is null) and waits until the window is closed. */
     public static void launchOn(Supplier<Workbench> workbench, Consumer<MainWindow> afterShowing) {
         opening = workbench;
         then = afterShowing;
@@ -29,8 +37,19 @@ public final class NeedleApplication extends Application {
 
     @Override
     public void start(Stage stage) {
-        MainWindow window = new MainWindow(stage, opening.get(), Clock.systemUTC(), 1, stockroom.get());
+        Recent sessions = recent.get();
+        if (opening == null) {
+            StartScene.show(stage, sessions, bench -> window(stage, bench, sessions));
+            stage.show();
+        } else {
+            then.accept(window(stage, opening.get(), sessions));
+        }
+    }
+
+    private static MainWindow window(Stage stage, Workbench bench, Recent sessions) {
+        MainWindow window = new MainWindow(stage, bench, Clock.systemUTC(), 1, stockroom.get());
+        window.rememberIn(sessions);
         stage.show();
-        then.accept(window);
+        return window;
     }
 }

@@ -41,10 +41,14 @@ public final class Workbench implements AutoCloseable {
     private final Set<String> changed = new HashSet<>();
     private Reduction reduction;
     private Reduction kept;
+    /** What follows from the session without what is tried. */
+    private Reduction real;
     private final Map<String, Quantity> moved = new HashMap<>();
     private Reduction plan;
     private List<Finding> findings;
     private Command previewed;
+    /** Choices that are tried and not made, in order; null while nothing is tried. */
+    private List<Command> tried;
 
     public Workbench(BenchFile file, Clock clock) {
         this(file, clock, false);
@@ -74,11 +78,60 @@ public final class Workbench implements AutoCloseable {
     }
 
     public Sheet sheet() {
-        return reducer.located().sheet();
+        return reducer.sheetOf(session());
     }
 
+    /** The session as it is; with what is tried while something is. */
     public Session session() {
-        return history.session();
+        return with(tried == null ? List.of() : tried);
+    }
+
+    private Session with(List<Command> acts) {
+        Session s = history.session();
+        for (Command c : acts) {
+            s = c.apply(s);
+        }
+        return s;
+    }
+
+    /** From now on choices are only tried: everything follows them, and nothing is kept until {@link #keepTried}. */
+    public void startTrying() {
+        if (tried == null) {
+            tried = new ArrayList<>();
+            tell();
+        }
+    }
+
+    public boolean isTrying() {
+        return tried != null;
+    }
+
+    /** The choices tried so far, as the notebook would have them. */
+    public List<String> tried() {
+        return tried == null ? List.of() : tried.stream().map(Command::says).toList();
+    }
+
+    /** Makes the choices that were tried, as one act. */
+    public void keepTried() {
+        List<Command> acts = tried == null ? List.of() : List.copyOf(tried);
+        tried = null;
+        if (acts.isEmpty()) {
+            tell();
+        } else {
+            apply(acts.size() == 1 ? acts.get(0) : new Command.Together(String.join(" ", acts.stream().map(Command::says).toList()), acts));
+        }
+    }
+
+    /** Forgets the choices that were tried. */
+    public void forgetTried() {
+        if (tried != null) {
+            boolean any = !tried.isEmpty();
+            tried = null;
+            if (any) {
+                recompute(session());
+            }
+            tell();
+        }
     }
 
     public BenchFile file() {
@@ -108,8 +161,12 @@ public final class Workbench implements AutoCloseable {
         return changed;
     }
 
-    /** What a changed quantity was before it changed; empty when it is new or was looked at. */
+    /** What a changed quantity was before it changed, or before anything was tried; empty when it is new or was looked at. */
     public Optional<Quantity> before(String key) {
+        if (tried != null) {
+            Optional<Quantity> now = reduction.quantity(key);
+            return real.quantity(key).filter(q -> now.isEmpty() || !q.sameAs(now.get()));
+        }
         return Optional.ofNullable(moved.get(key));
     }
 
@@ -130,6 +187,12 @@ public final class Workbench implements AutoCloseable {
      * @throws RuntimeException with one sentence if it cannot be carried out or kept; then nothing has changed
      */
     public void apply(Command command) {
+        if (tried != null && command.isChoice()) {
+            command.apply(session());
+            tried.add(command);
+            show(session());
+            return;
+        }
         Session after = history.apply(command);
         try {
             file.save(after, clock.instant(), command.says());
@@ -137,7 +200,7 @@ public final class Workbench implements AutoCloseable {
             history.undo();
             throw e;
         }
-        show(after);
+        show(session());
     }
 
     /** Shows what an act would do, without carrying it out; null goes back to what is. */
@@ -146,7 +209,7 @@ public final class Workbench implements AutoCloseable {
             return;
         }
         previewed = command;
-        reduction = command == null ? reducer.reduce(session()) : reducer.whatIf(command.apply(session()));
+        reduction = command == null && tried == null ? reducer.reduce(session()) : reducer.whatIf(command == null ? session() : command.apply(session()));
         tell();
     }
 
@@ -194,25 +257,33 @@ public final class Workbench implements AutoCloseable {
     }
 
     public boolean canUndo() {
-        return history.canUndo();
+        return tried == null ? history.canUndo() : !tried.isEmpty();
     }
 
     public boolean canRedo() {
-        return history.canRedo();
+        return tried == null && history.canRedo();
     }
 
-    /** Takes the last act back; its line for the notebook is returned. */
+    /** Takes the last act back, or the last choice that was tried; its line for the notebook is returned. */
     public Optional<String> undo() {
+        if (tried != null) {
+            if (tried.isEmpty()) {
+                return Optional.empty();
+            }
+            String says = "No longer tried: " + tried.remove(tried.size() - 1).says();
+            show(session());
+            return Optional.of(says);
+        }
         return history.undo().map(c -> stepped("Undid: " + c.says()));
     }
 
     public Optional<String> redo() {
-        return history.redo().map(c -> stepped("Did again: " + c.says()));
+        return tried != null ? Optional.empty() : history.redo().map(c -> stepped("Did again: " + c.says()));
     }
 
     private String stepped(String says) {
-        file.save(session(), clock.instant(), says);
-        show(session());
+        file.save(history.session(), clock.instant(), says);
+        show(history.session());
         return says;
     }
 
@@ -220,6 +291,10 @@ public final class Workbench implements AutoCloseable {
         previewed = null;
         Ledger before = kept.ledger();
         recompute(session);
+        if (tried != null) {
+            tell();
+            return;
+        }
         for (Ledger.Entry e : reduction.ledger().entries()) {
             Optional<Quantity> old = before.entries().stream().filter(b -> b.key().equals(e.key())).findFirst().flatMap(Ledger.Entry::quantity);
             if (e.quantity().isPresent() && (old.isEmpty() || !old.get().sameAs(e.quantity().get()))) {
@@ -233,8 +308,14 @@ public final class Workbench implements AutoCloseable {
     }
 
     private void recompute(Session session) {
-        reduction = reducer.reduce(session);
-        kept = reduction;
+        if (tried == null) {
+            reduction = reducer.reduce(session);
+            kept = reduction;
+            real = reduction;
+        } else {
+            real = reducer.reduce(history.session());
+            reduction = reducer.whatIf(session);
+        }
         plan = reducer.plan(session);
         findings = watch.look(reduction, clock.instant());
     }

@@ -1,9 +1,11 @@
 package eagerneedle.app.command;
 
 import eagerneedle.app.NeedleApplication;
+import eagerneedle.app.bench.Home;
 import eagerneedle.app.bench.LiveRig;
 import eagerneedle.app.bench.Workbench;
 import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.bench.Recent;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -15,9 +17,10 @@ import picocli.CommandLine.Command;
 final class DemoCommand implements Callable<Integer> {
     @Override
     public Integer call() throws Exception {
-        Path file = Sessions.home().resolve("demo-baggage-chute.needle");
+        Path file = Home.folder().resolve("demo-baggage-chute.needle");
         Files.createDirectories(file.getParent());
         Sessions.simulate("baggage-chute", LiveRig.BENCH_SEED, Set.of(), file);
+        NeedleApplication.remembering(() -> Recent.at(Home.folder().resolve("recent.json")));
         NeedleApplication.launchOn(() -> new Workbench(BenchFile.open(file), Clock.systemUTC()), w -> { });
         return NeedleCommand.GOOD;
     }

@@ -1,10 +1,11 @@
 package eagerneedle.app.command;
 
 import eagerneedle.app.NeedleApplication;
+import eagerneedle.app.bench.Home;
 import eagerneedle.app.bench.Workbench;
-import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.bench.Recent;
 import eagerneedle.store.stockroom.Stockroom;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -13,14 +14,19 @@ import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "open", description = "Starts the program on a bench file or a method sheet.")
+@Command(name = "open", description = "Starts the program on a bench file, a method sheet, or the start page.")
 final class OpenCommand implements Callable<Integer> {
-    @Parameters(paramLabel = "FILE", description = "a bench file (.needle), a sheet (.yaml), or the id of a method that ships")
+    @Parameters(paramLabel = "FILE", arity = "0..1", description = "a bench file (.needle), a sheet (.yaml), or the id of a method that ships; the start page without it")
     private Path file;
 
     @Override
     public Integer call() {
-        NeedleApplication.with(() -> Stockroom.at(Sessions.home().resolve("stockroom.db")));
+        NeedleApplication.with(() -> Stockroom.at(Home.folder().resolve("stockroom.db")));
+        NeedleApplication.remembering(() -> Recent.at(Home.folder().resolve("recent.json")));
+        if (file == null) {
+            NeedleApplication.launchOn(null, w -> { });
+            return NeedleCommand.GOOD;
+        }
         Workbench bench = new Workbench(benchFile(), Clock.systemUTC());
         NeedleApplication.launchOn(() -> bench, w -> { });
         return NeedleCommand.GOOD;
@@ -29,19 +35,11 @@ final class OpenCommand implements Callable<Integer> {
     private BenchFile benchFile() {
         String name = file.getFileName().toString();
         if (SheetReader.shipped().contains(name) && !Files.exists(file)) {
-            return fresh(SheetReader.read(SheetReader.shippedText(name), name));
+            return Home.begin(SheetReader.read(SheetReader.shippedText(name), name), Clock.systemUTC().instant());
         }
         if (!name.endsWith(".yaml") && !name.endsWith(".yml")) {
             return BenchFile.open(file);
         }
-        return fresh(Sessions.sheet(file));
-    }
-
-    private static BenchFile fresh(SheetReader.Located sheet) {
-        Path to = Sessions.home().resolve(sheet.sheet().id() + ".needle");
-        for (int i = 2; Files.exists(to); i++) {
-            to = Sessions.home().resolve(sheet.sheet().id() + "-" + i + ".needle");
-        }
-        return BenchFile.create(to, Session.start(sheet.text(), sheet.sheet().title(), Clock.systemUTC().instant()));
+        return Home.begin(Sessions.sheet(file), Clock.systemUTC().instant());
     }
 }

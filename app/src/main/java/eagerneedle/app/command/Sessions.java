@@ -25,12 +25,6 @@ final class Sessions {
     private Sessions() {
     }
 
-    /** Where bench files of the program itself go; {@code NEEDLE_HOME} may say otherwise. */
-    static Path home() {
-        String set = System.getenv("NEEDLE_HOME");
-        return set != null && !set.isBlank() ? Path.of(set) : Path.of(System.getProperty("user.home"), ".local", "share", "eager-needle");
-    }
-
     /** A sheet from a file, checked. */
     static SheetReader.Located sheet(Path file) {
         try {

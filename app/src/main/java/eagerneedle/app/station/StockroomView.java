@@ -168,6 +168,11 @@ public final class StockroomView implements StationView {
         }
     }
 
+    /** Opens an instrument by its serial, if it is there. */
+    public void show(String id) {
+        stock.all().stream().filter(i -> i.id().equals(id)).findFirst().ifPresent(this::show);
+    }
+
     private void show(Instrument i) {
         shown = i.id();
         card.getChildren().clear();

@@ -116,7 +116,8 @@ public final class LedgerPane extends VBox {
                 rows.getChildren().add(grid);
                 row = 0;
             }
-            add(grid, row++, e, left, lit);
+            add(grid, row, e, left, lit);
+            row += 2;
         }
         detail(r);
     }
@@ -139,7 +140,7 @@ public final class LedgerPane extends VBox {
     }
 
     private void add(GridPane grid, int row, Ledger.Entry e, double left, Optional<Reduction.Lineage> lit) {
-        boolean fresh = !planned && bench.changed().contains(e.key());
+        boolean fresh = !planned && (bench.isTrying() ? bench.before(e.key()).isPresent() : bench.changed().contains(e.key()));
         boolean doubtful = e.quantity().isPresent() && !reduction().doubts(e.quantity().get(), bench.clock().instant()).isEmpty();
         Label name = new Label((fresh ? "● " : "") + (doubtful ? "▲ " : "") + e.label());
         name.getStyleClass().add("ledger-name");
@@ -182,6 +183,28 @@ public final class LedgerPane extends VBox {
             }
         });
         grid.add(line, 0, row, 3, 1);
+        if (bench.isTrying() && fresh) {
+            bench.before(e.key()).ifPresent(b -> {
+                Label was = Labels.styled("was " + Notation.bracketed(b.value(), b.u()), "figure-small");
+                was.setPadding(new javafx.geometry.Insets(0, 50, 2, 0));
+                was.setMaxWidth(Double.MAX_VALUE);
+                was.setAlignment(Pos.CENTER_RIGHT);
+                line.getProperties().put("was", was.getText());
+                grid.add(was, 0, row + 1, 3, 1);
+            });
+        }
+    }
+
+    /** Shows the lineage of a quantity and brings its line into view. */
+    void reveal(String key) {
+        selected = null;
+        select(key);
+        applyCss();
+        layout();
+        rows.lookupAll(".ledger-row").stream().filter(n -> n.getStyleClass().contains("selected")).findFirst().ifPresent(n -> {
+            double at = rows.sceneToLocal(n.localToScene(n.getBoundsInLocal())).getMinY();
+            scroll.setVvalue(Math.max(0, Math.min(1, (at - 60) / Math.max(1, rows.getHeight() - scroll.getViewportBounds().getHeight()))));
+        });
     }
 
     /** Shows the lineage of a quantity; the same again closes it. */

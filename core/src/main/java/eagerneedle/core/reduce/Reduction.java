@@ -15,7 +15,6 @@ import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
-import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
@@ -30,7 +29,7 @@ import java.util.Set;
 
 /** Everything that follows from a session at one moment: every outcome of the graph, the ledger, comparisons and checks. Immutable. */
 public final class Reduction {
-    private final SheetReader.Located located;
+    private final Sheet sheet;
     private final Session session;
     private final SampleSource source;
     private final Map<String, Outcome> outcomes;
@@ -38,8 +37,8 @@ public final class Reduction {
     private final boolean planned;
     private volatile List<Comparison> comparisons;
 
-    Reduction(SheetReader.Located located, Session session, SampleSource source, Map<String, Outcome> outcomes, List<Run> runs, boolean planned) {
-        this.located = located;
+    Reduction(Sheet sheet, Session session, SampleSource source, Map<String, Outcome> outcomes, List<Run> runs, boolean planned) {
+        this.sheet = sheet;
         this.session = session;
         this.source = source;
         this.outcomes = outcomes;
@@ -48,7 +47,7 @@ public final class Reduction {
     }
 
     public Sheet sheet() {
-        return located.sheet();
+        return sheet;
     }
 
     public Session session() {
@@ -99,14 +98,26 @@ public final class Reduction {
         return outcome(key).value() instanceof Value.Column c ? c.rows() : List.of();
     }
 
+    /** What is said in place of a reference that is hidden. */
+    public static final String HIDDEN = "Hidden until the result is locked.";
+
+    /** True for a quantity that a comparison refers to, while references are hidden. */
+    public boolean isHidden(String key) {
+        return session.hidesReferences() && sheet.comparisons().stream().anyMatch(c -> c.reference().equals(key));
+    }
+
+    private Outcome shown(String key) {
+        return isHidden(key) ? Outcome.problem(HIDDEN) : outcome(key);
+    }
+
     /** Every quantity: inputs, then results, then what belongs to runs. */
     public Ledger ledger() {
         List<Ledger.Entry> entries = new ArrayList<>();
         sheet().inputs().forEach((name, input) -> entries.add(new Ledger.Entry(name, group(input.group(), "Set-up"), input.label(), input.symbol(), name,
-                outcome(name), session.measured().containsKey(name) && !planned ? "measured" : "as planned")));
+                shown(name), session.measured().containsKey(name) && !planned ? "measured" : "as planned")));
         sheet().results().forEach((name, d) -> {
             if (d.shown()) {
-                entries.add(new Ledger.Entry(name, group(d.group(), "Result"), d.label(), d.symbol(), name, outcome(name), "derived"));
+                entries.add(new Ledger.Entry(name, group(d.group(), "Result"), d.label(), d.symbol(), name, shown(name), "derived"));
             }
         });
         if (!planned) {
@@ -134,12 +145,19 @@ public final class Reduction {
         return stated == null ? otherwise : stated;
     }
 
-    /** The comparisons that can be made so far, in the order of the sheet. */
+    /** The comparisons that can be made so far, in the order of the sheet; none while references are hidden. */
     public List<Comparison> comparisons() {
         if (comparisons == null) {
             comparisons = List.copyOf(compare());
         }
         return comparisons;
+    }
+
+    /** The results that comparisons are about as they are now, by comparison: what is locked in blind work. */
+    public Map<String, String> results() {
+        Map<String, String> out = new LinkedHashMap<>();
+        sheet.comparisons().forEach(c -> quantity(c.result()).ifPresent(q -> out.put(c.id(), q.toString())));
+        return out;
     }
 
     /** Why a comparison proves less than it seems to, if it does: one sentence. */
@@ -149,7 +167,7 @@ public final class Reduction {
 
     private List<Comparison> compare() {
         List<Comparison> out = new ArrayList<>();
-        for (Sheet.Comparison c : sheet().comparisons()) {
+        for (Sheet.Comparison c : session.hidesReferences() ? List.<Sheet.Comparison>of() : sheet().comparisons()) {
             Optional<Quantity> result = quantity(c.result());
             Optional<Quantity> reference = quantity(c.reference());
             if (result.isPresent() && reference.isPresent() && result.get().unit().fits(reference.get().unit())) {

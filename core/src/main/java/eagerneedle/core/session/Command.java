@@ -3,8 +3,11 @@ package eagerneedle.core.session;
 import eagerneedle.core.calibration.AfterUse;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.chain.Chain;
+import eagerneedle.core.formula.Formula;
+import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.Written;
 import eagerneedle.core.judge.School;
+import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.trace.Window;
 import java.time.Instant;
@@ -18,6 +21,11 @@ public sealed interface Command {
     Session apply(Session before);
 
     String says();
+
+    /** True for what was decided and could be decided otherwise; false for what happened, such as a run or a signature. */
+    default boolean isChoice() {
+        return true;
+    }
 
     /** A planned reading; null goes back to the sheet's. */
     record SetPlanned(String input, String label, String reading) implements Command {
@@ -53,6 +61,11 @@ public sealed interface Command {
         }
 
         @Override
+        public boolean isChoice() {
+            return false;
+        }
+
+        @Override
         public String says() {
             return "Calibrated " + calibration.channel() + " by " + calibration.kind() + " at " + calibration.points().size() + " points.";
         }
@@ -64,6 +77,11 @@ public sealed interface Command {
         public Session apply(Session s) {
             Calibration c = s.calibrationOf(channel).orElseThrow(() -> new IllegalArgumentException("The channel " + channel + " has no calibration to check."));
             return s.withCalibrations(s.calibrations().stream().map(x -> x.id().equals(c.id()) ? c.withAfter(check) : x).toList());
+        }
+
+        @Override
+        public boolean isChoice() {
+            return false;
         }
 
         @Override
@@ -153,6 +171,11 @@ public sealed interface Command {
         }
 
         @Override
+        public boolean isChoice() {
+            return false;
+        }
+
+        @Override
         public String says() {
             return (at == null ? "Took back the start of the timer: " : "Started the timer: ") + text + ".";
         }
@@ -168,6 +191,11 @@ public sealed interface Command {
         }
 
         @Override
+        public boolean isChoice() {
+            return false;
+        }
+
+        @Override
         public String says() {
             return "Kept " + run.name() + " (" + run.capture() + ", " + run.level() + ") from " + run.source() + ".";
         }
@@ -178,6 +206,11 @@ public sealed interface Command {
         @Override
         public Session apply(Session s) {
             return s.changingRun(id, r -> r.entered(r.entries().resumedAt(now)));
+        }
+
+        @Override
+        public boolean isChoice() {
+            return false;
         }
 
         @Override
@@ -205,6 +238,11 @@ public sealed interface Command {
         @Override
         public Session apply(Session s) {
             return s.changingRun(id, r -> r.entered(r.entries().pictured(picture)));
+        }
+
+        @Override
+        public boolean isChoice() {
+            return false;
         }
 
         @Override
@@ -308,23 +346,111 @@ public sealed interface Command {
         }
 
         @Override
+        public boolean isChoice() {
+            return false;
+        }
+
+        @Override
         public String says() {
             return (at == null ? "Took back the sign-off: " : "Signed off: ") + text + ".";
         }
     }
 
-    record AddNote(Instant at, String text) implements Command {
+    record AddNote(Instant at, String text, java.util.List<Entries.Picture> pictures) implements Command {
+        public AddNote(Instant at, String text) {
+            this(at, text, java.util.List.of());
+        }
+
         @Override
         public Session apply(Session s) {
-            if (text.isBlank()) {
+            if (text.isBlank() && pictures.isEmpty()) {
                 throw new IllegalArgumentException("The note is empty.");
             }
-            return s.withNote(new Session.Note(at, text.strip()));
+            return s.withNote(new Session.Note(at, text.strip(), pictures));
+        }
+
+        @Override
+        public boolean isChoice() {
+            return false;
         }
 
         @Override
         public String says() {
-            return "Note: " + text.strip();
+            return "Note: " + text.strip() + (pictures.isEmpty() ? "" : (text.isBlank() ? "" : " ") + "(with " + String.join(", ", pictures.stream().map(Entries.Picture::name).toList()) + ")");
+        }
+    }
+
+    /** Hides the references of all comparisons from now on; shows them again, without a locked result, when the moment is null. */
+    record HideReferences(Instant at) implements Command {
+        @Override
+        public Session apply(Session s) {
+            if (at != null && s.blind() != null) {
+                throw new IllegalArgumentException(s.hidesReferences() ? "The references are hidden already." : "The references have been seen; they cannot be unseen.");
+            }
+            return s.withBlind(at == null ? null : new Blind(at, null, java.util.Map.of()));
+        }
+
+        @Override
+        public boolean isChoice() {
+            return false;
+        }
+
+        @Override
+        public String says() {
+            return at == null ? "Showed the references without locking a result." : "Hid the references until the result is locked.";
+        }
+    }
+
+    /** Locks the results of all comparisons as they are, by comparison, and shows the references. */
+    record LockResults(Instant at, java.util.Map<String, String> results) implements Command {
+        @Override
+        public Session apply(Session s) {
+            if (!s.hidesReferences()) {
+                throw new IllegalArgumentException("There is nothing to lock: the references are not hidden.");
+            }
+            if (results.isEmpty()) {
+                throw new IllegalArgumentException("There is no result to lock yet.");
+            }
+            return s.withBlind(new Blind(s.blind().since(), at, results));
+        }
+
+        @Override
+        public boolean isChoice() {
+            return false;
+        }
+
+        @Override
+        public String says() {
+            return "Locked the result and showed the references: " + String.join(", ", results.entrySet().stream().map(e -> e.getKey() + " " + e.getValue()).toList()) + ".";
+        }
+    }
+
+    /**
+     * Adds a quantity by formula to the runs of a capture, or to the results when {@code capture} is {@link Session#RESULTS}; takes it
+     * away when it is null.
+     */
+    record AddQuantity(String capture, String name, Sheet.Derived quantity) implements Command {
+        @Override
+        public Session apply(Session s) {
+            if (quantity != null) {
+                if (!name.matches("\\p{L}[\\p{L}\\d_]*")) {
+                    throw new IllegalArgumentException("A name begins with a letter and holds letters, digits and _ only; '" + name + "' does not.");
+                }
+                try {
+                    Formula.parse(quantity.formula());
+                } catch (FormulaException e) {
+                    throw new IllegalArgumentException("In the formula, column " + e.column() + ": " + e.getMessage());
+                }
+                if (quantity.unit() != null) {
+                    eagerneedle.core.quantity.LabUnit.parse(quantity.unit());
+                }
+            }
+            return s.withOwn(capture, name, quantity);
+        }
+
+        @Override
+        public String says() {
+            return quantity == null ? "Took the quantity " + name + " away." : "Added " + quantity.label() + ": " + name + " = " + quantity.formula() + ".";
         }
     }
 

@@ -12,6 +12,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
 
 /**
@@ -32,13 +33,26 @@ import java.util.function.UnaryOperator;
  * @param repeats      runs at each level, by capture, where that differs from the sheet
  * @param timers       when the timer of a step was started, by step id
  * @param explained    what a person said to a watch, by the key of its finding
+ * @param blind        whether references are hidden until the result is locked; null when they never were
+ * @param own          quantities that were added to the sheet, by capture (results of the session under {@link #RESULTS}) and name
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Session(String sheetText, String title, Instant created, Map<String, String> planned, Map<String, String> measured,
                       List<Calibration> calibrations, List<Run> runs, Map<String, Instant> signOffs, List<Note> notes, School school, Map<String, Instrument> tied,
-                      Map<String, Setup> setups, Map<String, Integer> repeats, Map<String, Instant> timers, Map<String, String> explained) {
-    /** A free note. */
-    public record Note(Instant at, String text) {
+                      Map<String, Setup> setups, Map<String, Integer> repeats, Map<String, Instant> timers, Map<String, String> explained, Blind blind,
+                      Map<String, Map<String, Sheet.Derived>> own) {
+    /** Where {@link #own} keeps what belongs to no capture. */
+    public static final String RESULTS = "";
+
+    /** A free note with its pictures. */
+    public record Note(Instant at, String text, List<Entries.Picture> pictures) {
+        public Note {
+            pictures = pictures == null ? List.of() : List.copyOf(pictures);
+        }
+
+        public Note(Instant at, String text) {
+            this(at, text, List.of());
+        }
     }
 
     public Session {
@@ -53,10 +67,11 @@ public record Session(String sheetText, String title, Instant created, Map<Strin
         repeats = repeats == null ? Map.of() : frozen(repeats);
         timers = timers == null ? Map.of() : frozen(timers);
         explained = explained == null ? Map.of() : frozen(explained);
+        own = own == null ? Map.of() : frozen(own);
     }
 
     public static Session start(String sheetText, String title, Instant now) {
-        return new Session(sheetText, title, now, Map.of(), Map.of(), List.of(), List.of(), Map.of(), List.of(), null, Map.of(), Map.of(), Map.of(), Map.of(), Map.of());
+        return new Session(sheetText, title, now, Map.of(), Map.of(), List.of(), List.of(), Map.of(), List.of(), null, Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), null, Map.of());
     }
 
     public Optional<Run> run(int id) {
@@ -92,17 +107,22 @@ public record Session(String sheetText, String title, Instant created, Map<Strin
         return repeats.getOrDefault(capture, sheet.captures().get(capture).repeats());
     }
 
+    /** True while references are hidden: blind, and the result not locked yet. */
+    public boolean hidesReferences() {
+        return blind != null && blind.lockedAt() == null;
+    }
+
     /** The same session with its sheet's text replaced; a bench file keeps the sheet apart from the acts. */
     public Session withSheetText(String text) {
-        return new Session(text, title, created, planned, measured, calibrations, runs, signOffs, notes, school, tied, setups, repeats, timers, explained);
+        return with(d -> d.sheetText = text);
     }
 
     Session withPlanned(String input, String reading) {
-        return new Session(sheetText, title, created, put(planned, input, reading), measured, calibrations, runs, signOffs, notes, school, tied, setups, repeats, timers, explained);
+        return with(d -> d.planned = put(planned, input, reading));
     }
 
     Session withMeasured(String input, String reading) {
-        return new Session(sheetText, title, created, planned, put(measured, input, reading), calibrations, runs, signOffs, notes, school, tied, setups, repeats, timers, explained);
+        return with(d -> d.measured = put(measured, input, reading));
     }
 
     Session withCalibration(Calibration c) {
@@ -110,51 +130,108 @@ public record Session(String sheetText, String title, Instant created, Map<Strin
     }
 
     Session withCalibrations(List<Calibration> list) {
-        return new Session(sheetText, title, created, planned, measured, list, runs, signOffs, notes, school, tied, setups, repeats, timers, explained);
+        return with(d -> d.calibrations = list);
     }
 
     Session withRun(Run r) {
-        return withRuns(plus(runs, r));
+        return with(d -> d.runs = plus(runs, r));
     }
 
     Session changingRun(int id, UnaryOperator<Run> change) {
-        return withRuns(runs.stream().map(r -> r.id() == id ? change.apply(r) : r).toList());
-    }
-
-    private Session withRuns(List<Run> list) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, list, signOffs, notes, school, tied, setups, repeats, timers, explained);
+        return with(d -> d.runs = runs.stream().map(r -> r.id() == id ? change.apply(r) : r).toList());
     }
 
     Session withSignOff(String step, Instant at) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, runs, put(signOffs, step, at), notes, school, tied, setups, repeats, timers, explained);
+        return with(d -> d.signOffs = put(signOffs, step, at));
     }
 
     Session withNote(Note n) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, plus(notes, n), school, tied, setups, repeats, timers, explained);
+        return with(d -> d.notes = plus(notes, n));
     }
 
     Session withSchool(School s) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, s, tied, setups, repeats, timers, explained);
+        return with(d -> d.school = s);
     }
 
     Session withTied(String input, Instrument instrument) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, school, put(tied, input, instrument), setups, repeats, timers, explained);
+        return with(d -> d.tied = put(tied, input, instrument));
     }
 
     Session withSetup(String channel, Setup setup) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, school, tied, put(setups, channel, setup), repeats, timers, explained);
+        return with(d -> d.setups = put(setups, channel, setup));
     }
 
     Session withRepeats(String capture, Integer n) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, school, tied, setups, put(repeats, capture, n), timers, explained);
+        return with(d -> d.repeats = put(repeats, capture, n));
     }
 
     Session withTimer(String step, Instant at) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, school, tied, setups, repeats, put(timers, step, at), explained);
+        return with(d -> d.timers = put(timers, step, at));
     }
 
     Session withExplained(String key, String text) {
-        return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, school, tied, setups, repeats, timers, put(explained, key, text));
+        return with(d -> d.explained = put(explained, key, text));
+    }
+
+    Session withBlind(Blind b) {
+        return with(d -> d.blind = b);
+    }
+
+    /** With a quantity added to a capture or to the results, or without it when {@code quantity} is null. */
+    Session withOwn(String capture, String name, Sheet.Derived quantity) {
+        Map<String, Sheet.Derived> there = put(own.getOrDefault(capture, Map.of()), name, quantity);
+        return with(d -> d.own = put(own, capture, there.isEmpty() ? null : there));
+    }
+
+    private Session with(Consumer<Draft> change) {
+        Draft d = new Draft(this);
+        change.accept(d);
+        return d.done();
+    }
+
+    /** The fields of a session while one of them is exchanged. */
+    private static final class Draft {
+        private String sheetText;
+        private final String title;
+        private final Instant created;
+        private Map<String, String> planned;
+        private Map<String, String> measured;
+        private List<Calibration> calibrations;
+        private List<Run> runs;
+        private Map<String, Instant> signOffs;
+        private List<Note> notes;
+        private School school;
+        private Map<String, Instrument> tied;
+        private Map<String, Setup> setups;
+        private Map<String, Integer> repeats;
+        private Map<String, Instant> timers;
+        private Map<String, String> explained;
+        private Blind blind;
+        private Map<String, Map<String, Sheet.Derived>> own;
+
+        Draft(Session s) {
+            sheetText = s.sheetText;
+            title = s.title;
+            created = s.created;
+            planned = s.planned;
+            measured = s.measured;
+            calibrations = s.calibrations;
+            runs = s.runs;
+            signOffs = s.signOffs;
+            notes = s.notes;
+            school = s.school;
+            tied = s.tied;
+            setups = s.setups;
+            repeats = s.repeats;
+            timers = s.timers;
+            explained = s.explained;
+            blind = s.blind;
+            own = s.own;
+        }
+
+        Session done() {
+            return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, school, tied, setups, repeats, timers, explained, blind, own);
+        }
     }
 
     private static <T> Map<String, T> put(Map<String, T> map, String key, T value) {

@@ -285,6 +285,13 @@ public record Sheet(int sheet, String id, String title, String subject, String p
             quantities = orEmpty(quantities);
         }
 
+        /** With more quantities of each run, after those of the sheet. */
+        Capture adding(Map<String, Derived> more) {
+            Map<String, Derived> q = new LinkedHashMap<>(quantities);
+            more.forEach(q::putIfAbsent);
+            return new Capture(label, mode, hint, channels, longest, repeats, minutes, levels, windows, q, spread, shot, prompt, hold, byEye);
+        }
+
         Capture changed(String name, Map<String, String> change) {
             Map<String, WindowPlan> w = new LinkedHashMap<>(windows);
             w.replaceAll((n, plan) -> change.containsKey(name + "." + n) ? new WindowPlan(plan.on(), change.get(name + "." + n)) : plan);
@@ -420,14 +427,30 @@ public record Sheet(int sheet, String id, String title, String subject, String p
     public record Mistake(String id, String label, Map<String, String> change, String says) {
     }
 
+    /** This sheet with quantities that were added to its captures, and to its results (under {@code ""}). */
+    public Sheet adding(Map<String, Map<String, Derived>> own) {
+        if (own.isEmpty()) {
+            return this;
+        }
+        Map<String, Derived> r = new LinkedHashMap<>(results);
+        own.getOrDefault("", Map.of()).forEach(r::putIfAbsent);
+        Map<String, Capture> c = new LinkedHashMap<>(captures);
+        c.replaceAll((name, capture) -> own.containsKey(name) ? capture.adding(own.get(name)) : capture);
+        return with(c, r);
+    }
+
+    private Sheet with(Map<String, Capture> c, Map<String, Derived> r) {
+        return new Sheet(sheet, id, title, subject, place, question, principle, cautions, inputs, planned, correlations, devices, channels, prepare, c, r, pictures, comparisons, checks, finish,
+                materials, timeline, statements, mistakes);
+    }
+
     /** This sheet as it would be with a mistake made; other values of inputs are not part of it. */
     public Sheet mistaken(Mistake m) {
         Map<String, Derived> r = new LinkedHashMap<>(results);
         r.replaceAll((name, d) -> m.change().containsKey(name) ? d.by(m.change().get(name)) : d);
         Map<String, Capture> c = new LinkedHashMap<>(captures);
         c.replaceAll((name, capture) -> capture.changed(name, m.change()));
-        return new Sheet(sheet, id, title, subject, place, question, principle, cautions, inputs, planned, correlations, devices, channels, prepare, c, r, pictures, comparisons, checks, finish,
-                materials, timeline, statements, mistakes);
+        return with(c, r);
     }
 
     /** A result against a reference; {@code threshold} in percent, null for none. */

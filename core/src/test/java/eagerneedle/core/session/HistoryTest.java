@@ -80,7 +80,7 @@ class HistoryTest {
     @Test
     void sessionsDoNotShareTheirMaps() {
         java.util.Map<String, String> planned = new java.util.HashMap<>();
-        Session s = new Session("", "", DAY, planned, planned, List.of(), List.of(), java.util.Map.of(), List.of(), null, null, null, null, null, null);
+        Session s = new Session("", "", DAY, planned, planned, List.of(), List.of(), java.util.Map.of(), List.of(), null, null, null, null, null, null, null, null);
         planned.put("a", "b");
         assertThat(s.planned()).isEmpty();
         assertThatThrownBy(() -> s.planned().put("a", "b")).isInstanceOf(UnsupportedOperationException.class);

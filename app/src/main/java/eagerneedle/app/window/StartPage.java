@@ -1,0 +1,243 @@
+package eagerneedle.app.window;
+
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.store.bench.Recent;
+import java.io.File;
+import java.nio.file.Path;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.TransferMode;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
+
+/** Where work begins: the sessions of lately, the methods by subject, a bench file to open, a file of readings to bring in. */
+public final class StartPage extends VBox {
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu, HH:mm").withLocale(Locale.UK).withZone(ZoneId.systemDefault());
+
+    /** What can be asked for here. */
+    public interface Visitor {
+        void open(Path benchFile);
+
+        /** Begins a session of a sheet; {@code bring}, unless null, is a file of readings for its first run. */
+        void begin(SheetReader.Located sheet, Path bring);
+
+        /** Shows the stockroom; null where there is no session yet to tie its instruments to. */
+        default Runnable stockroom() {
+            return null;
+        }
+
+        void say(String sentence);
+    }
+
+    private final Visitor visitor;
+    private final Recent recent;
+    private final VBox lately = new VBox(2);
+    private final Label choose = Labels.wrapped("");
+    private Path bringing;
+
+    public StartPage(Visitor visitor, Recent recent) {
+        super(14);
+        this.visitor = visitor;
+        this.recent = recent;
+        setId("start-page");
+        getStyleClass().add("surface");
+        choose.setId("start-choose");
+        choose.getStyleClass().add("needle-ink");
+        HBox columns = new HBox(34, left(), methods());
+        VBox.setVgrow(columns, Priority.ALWAYS);
+        getChildren().add(columns);
+        setOnDragOver(e -> {
+            if (e.getDragboard().hasFiles()) {
+                e.acceptTransferModes(TransferMode.COPY);
+                e.consume();
+            }
+        });
+        setOnDragDropped(e -> {
+            e.getDragboard().getFiles().stream().findFirst().map(File::toPath).ifPresent(this::take);
+            e.consume();
+        });
+    }
+
+    private Region left() {
+        Button open = act("start-open", "Open a bench file...", "A session that was kept before, or that somebody sent", this::askOpen);
+        Button bring = act("start-import", "Bring in readings...", "A file of another program or logger; the method it belongs to is asked for next", this::askImport);
+        HBox acts = new HBox(8, open, bring);
+        if (visitor.stockroom() != null) {
+            acts.getChildren().add(act("start-stockroom", "Stockroom", "Instruments with their specifications and calibration histories", visitor.stockroom()));
+        }
+        drawLately();
+        ScrollPane scroll = new ScrollPane(lately);
+        scroll.setFitToWidth(true);
+        scroll.getStyleClass().add("bare");
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        VBox box = new VBox(8, Labels.heading("Go on with a session"), scroll, acts, Labels.quiet("Or drop a file on this page."));
+        box.setPrefWidth(430);
+        box.setMinWidth(380);
+        return box;
+    }
+
+    private static Button act(String id, String text, String says, Runnable run) {
+        Button b = new Button(text);
+        b.setId(id);
+        b.setMinWidth(Region.USE_PREF_SIZE);
+        b.setOnAction(e -> run.run());
+        return Labels.explained(b, says);
+    }
+
+    private void drawLately() {
+        lately.getChildren().clear();
+        for (Recent.Entry e : recent.entries()) {
+            boolean there = java.nio.file.Files.exists(e.file());
+            Label title = Labels.section(e.title());
+            title.setMinWidth(0);
+            Label more = Labels.quiet((e.place().isEmpty() ? "" : e.place() + " · ") + DAY.format(e.opened()) + " · " + e.file().getFileName() + (there ? "" : " · no longer there"));
+            VBox words = new VBox(0, title, more);
+            words.setMinWidth(0);
+            HBox.setHgrow(words, Priority.ALWAYS);
+            Button forget = new Button("Take off");
+            forget.getStyleClass().add("quiet-button");
+            forget.setMinWidth(Region.USE_PREF_SIZE);
+            Labels.explained(forget, "Take it off this list; the file stays where it is");
+            forget.setOnAction(x -> {
+                recent.forget(e);
+                drawLately();
+            });
+            HBox row = row("recent-" + lately.getChildren().size(), e.title(), () -> visitor.open(e.file()), words, forget);
+            if (!there) {
+                title.getStyleClass().add("quiet");
+            }
+            lately.getChildren().add(row);
+        }
+        if (lately.getChildren().isEmpty()) {
+            lately.getChildren().add(Labels.wrapped("No session yet. Choose a method to begin one; it is kept as it is made, so there is nothing to save."));
+        }
+    }
+
+    private static HBox row(String id, String says, Runnable go, javafx.scene.Node... parts) {
+        HBox row = new HBox(8, parts);
+        row.setId(id);
+        row.setAlignment(Pos.CENTER_LEFT);
+        row.getStyleClass().add("run-row");
+        row.setFocusTraversable(true);
+        row.setAccessibleText(says);
+        row.setOnMouseClicked(e -> go.run());
+        row.setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.ENTER || e.getCode() == KeyCode.SPACE) {
+                e.consume();
+                go.run();
+            }
+        });
+        return row;
+    }
+
+    private Region methods() {
+        Map<String, List<SheetReader.Located>> bySubject = new LinkedHashMap<>();
+        for (String id : SheetReader.shipped()) {
+            SheetReader.Located sheet = SheetReader.read(SheetReader.shippedText(id), id + ".yaml");
+            bySubject.computeIfAbsent(sheet.sheet().subject(), s -> new java.util.ArrayList<>()).add(sheet);
+        }
+        VBox list = new VBox(2);
+        bySubject.forEach((subject, sheets) -> {
+            list.getChildren().add(Labels.styled(subject.toUpperCase(Locale.ROOT), "group"));
+            for (SheetReader.Located located : sheets) {
+                Sheet s = located.sheet();
+                Label question = Labels.wrapped(firstSentence(s.question()));
+                question.getStyleClass().add("quiet");
+                VBox words = new VBox(0, Labels.section(s.title()), question);
+                words.setMinWidth(0);
+                HBox.setHgrow(words, Priority.ALWAYS);
+                list.getChildren().add(row("begin-" + s.id(), "Begin: " + s.title(), () -> begin(located), words));
+            }
+        });
+        ScrollPane scroll = new ScrollPane(list);
+        scroll.setFitToWidth(true);
+        scroll.getStyleClass().add("bare");
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        Button sheet = act("start-sheet", "A sheet of your own...", "A method sheet from a file, checked before a session begins", this::askSheet);
+        sheet.getStyleClass().add("quiet-button");
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        HBox head = new HBox(8, Labels.heading("Begin a session"), gap, sheet);
+        head.setAlignment(Pos.CENTER_LEFT);
+        VBox box = new VBox(8, head, choose, scroll);
+        choose.setManaged(false);
+        HBox.setHgrow(box, Priority.ALWAYS);
+        return box;
+    }
+
+    private static String firstSentence(String text) {
+        int end = text.indexOf(". ");
+        int ask = text.indexOf("? ");
+        int cut = end < 0 ? ask : ask < 0 ? end : Math.min(end, ask);
+        return cut < 0 ? text : text.substring(0, cut + 1);
+    }
+
+    private void begin(SheetReader.Located sheet) {
+        Path bring = bringing;
+        choosing(null);
+        visitor.begin(sheet, bring);
+    }
+
+    /** Opens a bench file, or asks which method a file of readings belongs to. */
+    public void take(Path file) {
+        String name = file.getFileName().toString();
+        if (name.endsWith(".needle")) {
+            visitor.open(file);
+        } else if (name.endsWith(".yaml") || name.endsWith(".yml")) {
+            own(file);
+        } else {
+            choosing(file);
+        }
+    }
+
+    private void choosing(Path file) {
+        bringing = file;
+        choose.setText(file == null ? "" : "Which method do the readings of " + file.getFileName() + " belong to? Choose it here.");
+        choose.setManaged(file != null);
+        if (file != null) {
+            lookup("#begin-" + SheetReader.shipped().get(0)).requestFocus();
+        }
+    }
+
+    private void own(Path file) {
+        try {
+            visitor.begin(eagerneedle.core.reduce.SheetTrial.read(java.nio.file.Files.readString(file), file.getFileName().toString()), null);
+        } catch (java.io.IOException e) {
+            visitor.say(file.getFileName() + " cannot be read; a sheet is a text file in UTF-8.");
+        } catch (RuntimeException e) {
+            visitor.say(e.getMessage());
+        }
+    }
+
+    private void askOpen() {
+        ask("Open a bench file", "Bench files", "*.needle").ifPresent(this::take);
+    }
+
+    private void askImport() {
+        ask("Bring in readings", "Readings", "*").ifPresent(this::take);
+    }
+
+    private void askSheet() {
+        ask("A sheet of your own", "Method sheets", "*.yaml", "*.yml").ifPresent(this::own);
+    }
+
+    private java.util.Optional<Path> ask(String title, String what, String... kinds) {
+        FileChooser chooser = new FileChooser();
+        chooser.setTitle(title);
+        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter(what, kinds));
+        return java.util.Optional.ofNullable(chooser.showOpenDialog(getScene().getWindow())).map(File::toPath);
+    }
+}
