@@ -44,7 +44,7 @@ public final class CalibrationPlots {
                 cy[i] = u.at(cx[i]).value();
             }
             layers.add(new Plot.Curve(u.relation().label(), cx, cy, Ink.INK, 1.4, false));
-            layers.add(new Plot.Legend(List.of(u.relation() == Relation.ADJUSTED ? "one to one" : words(u)), false));
+            layers.add(new Plot.Legend(List.of(u.relation() == Relation.ADJUSTED ? "one to one" : words(u)), Plot.Corner.TOP_LEFT));
         });
         layers.add(new Plot.Points("points", x, y, null, false, 0));
         if (!c.verification().isEmpty()) {
@@ -104,7 +104,7 @@ public final class CalibrationPlots {
         layers.add(new Plot.Points("residual", refs, scaled(r, scale), scaled(u, scale), false, 0));
         if (d.errors().length > 0) {
             layers.add(new Plot.Points("verification", d.references(), scaled(d.errors(), -scale), scaled(d.u(), scale), false, 1));
-            layers.add(new Plot.Legend(List.of("● points   ■ verification"), true));
+            layers.add(new Plot.Legend(List.of("● points   ■ verification"), Plot.Corner.TOP_RIGHT));
         }
         return Optional.of(new Plot("Residuals of " + label, new Plot.Axis("reference value", LabUnit.parse(c.unit()).pretty()), new Plot.Axis("residual", unit), layers));
     }

@@ -1,6 +1,7 @@
 package eagerneedle.report;
 
 import eagerneedle.core.fit.Fit;
+import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
@@ -36,15 +37,18 @@ public final class SessionPlots {
             layers.add(points(c.label(), trace, a, b, false));
             layers.add(points(c.label() + ", outside the window", trace, b, trace.size(), true));
             Optional<Fit> fit = r.fitOfRun(run);
-            // A fit of something else than the trace, such as the way of counted spokes, is shown with its own points.
-            if (fit.filter(f -> f.xUnit().fits(LabUnit.SECOND) && !f.yUnit().fits(trace.unit())).isPresent()) {
+            if (ownPoints(r, run, trace).isPresent()) {
                 Fit f = fit.get();
                 List<Plot.Layer> own = new ArrayList<>(w == null ? List.of() : List.of(new Plot.Span(w.from(), w.to(), true)));
+                own.add(band(f, first(f.x()), last(f.x()), f.xUnit(), f.yUnit()));
                 own.add(new Plot.Points(c.label(), f.x(), f.y(), null, false, 0));
                 own.add(new Plot.Curve(f.model(), f.x(), f.fitted(), Ink.INK, 1.4, false));
                 return new Plot(run.name() + ", " + levelLabel(r, run), new Plot.Axis("time", "s"), new Plot.Axis("from " + c.label(), f.yUnit().pretty()), own);
             }
-            fit.filter(f -> f.yUnit().fits(trace.unit())).ifPresent(f -> layers.add(new Plot.Curve(f.model(), f.x(), f.fitted(), Ink.INK, 1.4, false)));
+            fit.filter(f -> f.yUnit().fits(trace.unit())).ifPresent(f -> {
+                layers.add(0, band(f, first(f.x()), last(f.x()), f.xUnit(), f.yUnit()));
+                layers.add(new Plot.Curve(f.model(), f.x(), f.fitted(), Ink.INK, 1.4, false));
+            });
             return new Plot(run.name() + ", " + levelLabel(r, run), new Plot.Axis("time", "s"), new Plot.Axis(c.label(), trace.unit().pretty()), layers);
         });
     }
@@ -66,7 +70,7 @@ public final class SessionPlots {
 
     /** The unit a thousand times finer, where residuals of the unit would all be small numbers. */
     private static Optional<LabUnit> fine(LabUnit unit) {
-        return java.util.Map.of("m", "mm", "V", "mV", "N", "mN", "s", "ms", "A", "mA").entrySet().stream().filter(e -> e.getKey().equals(unit.symbol())).map(e -> LabUnit.parse(e.getValue())).findFirst();
+        return java.util.Map.of("m", "mm", "V", "mV", "N", "mN", "s", "ms", "A", "mA", "m/s²", "mm/s^2", "N·m", "mN*m").entrySet().stream().filter(e -> e.getKey().equals(unit.symbol())).map(e -> LabUnit.parse(e.getValue())).findFirst();
     }
 
     /** A residual standard deviation with its unit, in the unit that its plot uses. */
@@ -94,7 +98,9 @@ public final class SessionPlots {
             yu = yu == null ? y.get(0).unit() : yu;
             Optional<Fit> fit = l.fit() == null ? Optional.empty() : r.fit(l.fit());
             for (Fit f : fit.stream().toList()) {
-                fits.add(line(f, x, xu, yu));
+                Plot.Curve line = line(f, x, xu, yu);
+                fits.add(band(f, xu.convert(first(line.x()), f.xUnit()), xu.convert(last(line.x()), f.xUnit()), xu, yu));
+                fits.add(line);
                 legend.add((several ? l.label() + ": slope " : "slope ") + f.parameter(1).to(yu.coherent().per(xu.coherent())));
                 if (!several) {
                     legend.add("intercept " + f.parameter(0).to(yu));
@@ -103,16 +109,17 @@ public final class SessionPlots {
             }
             points.add(pointsOf(several ? l.label() : "kept", x, y, xu, yu, false, i));
             leftOut(r, l, xu, yu, i).ifPresent(points::add);
+            if (several) {
+                points.add(new Plot.Words(l.label(), x.get(x.size() - 1).in(xu), y.get(y.size() - 1).in(yu), Ink.trace(i), false));
+            }
         }
         if (points.isEmpty()) {
             return Optional.empty();
         }
         fits.addAll(points);
-        if (!legend.isEmpty()) {
-            fits.add(new Plot.Legend(legend, false));
-        }
         Sheet.PictureLine first = p.lines().get(0);
-        return Optional.of(new Plot(p.title(), new Plot.Axis(p.xLabel() == null ? first.x() : p.xLabel(), xu.pretty()), new Plot.Axis(p.yLabel() == null ? first.y() : p.yLabel(), yu.pretty()), fits));
+        Plot plot = new Plot(p.title(), new Plot.Axis(p.xLabel() == null ? first.x() : p.xLabel(), xu.pretty()), new Plot.Axis(p.yLabel() == null ? first.y() : p.yLabel(), yu.pretty()), fits);
+        return Optional.of(legend.isEmpty() ? plot : plot.withLegend(legend));
     }
 
     private static Optional<Plot.Points> leftOut(Reduction r, Sheet.PictureLine l, LabUnit xu, LabUnit yu, int trace) {
@@ -137,6 +144,100 @@ public final class SessionPlots {
         double[] py = y.stream().mapToDouble(q -> q.in(yu)).toArray();
         double[] u = y.stream().mapToDouble(q -> q.to(yu).u()).toArray();
         return new Plot.Points(name, px, py, u, weak, trace);
+    }
+
+    /** Where the curve lies with a probability of 95 %, between two abscissae in the fit's unit. */
+    private static Plot.Band band(Fit f, double from, double to, LabUnit xu, LabUnit yu) {
+        int n = 41;
+        double[] px = new double[n];
+        double[] low = new double[n];
+        double[] high = new double[n];
+        for (int i = 0; i < n; i++) {
+            double at = from + (to - from) * i / (n - 1);
+            px[i] = f.xUnit().convert(at, xu);
+            Quantity q = f.at(at).to(yu);
+            double expanded = Coverage.DEFAULT.expanded(q);
+            low[i] = q.value() - expanded;
+            high[i] = q.value() + expanded;
+        }
+        return new Plot.Band("95 % band of the curve", px, low, high);
+    }
+
+    private static double first(double[] x) {
+        return x[0];
+    }
+
+    private static double last(double[] x) {
+        return x[x.length - 1];
+    }
+
+    /** Residuals of the first fit of a picture over runs, in a thousandth of its unit where that has a name. */
+    public static Optional<Plot> residuals(Reduction r, Sheet.Picture p) {
+        return p.lines().stream().filter(l -> l.fit() != null).flatMap(l -> r.fit(l.fit()).stream().map(f -> {
+            List<Quantity> x = r.column(l.x());
+            LabUnit xu = p.xUnit() != null ? LabUnit.parse(p.xUnit()) : x.isEmpty() ? f.xUnit() : x.get(0).unit();
+            LabUnit yu = p.yUnit() != null ? LabUnit.parse(p.yUnit()) : f.yUnit();
+            Optional<LabUnit> fine = fine(yu);
+            double scale = f.yUnit().scaleTo(fine.orElse(yu));
+            double[] px = java.util.Arrays.stream(f.x()).map(v -> f.xUnit().convert(v, xu)).toArray();
+            double[] shown = java.util.Arrays.stream(f.residuals()).map(v -> v * scale).toArray();
+            return new Plot("Residuals of " + p.title(), new Plot.Axis(p.xLabel() == null ? l.x() : p.xLabel(), xu.pretty()), new Plot.Axis("residual", fine.orElse(yu).pretty()),
+                    List.of(new Plot.Level(0, Ink.QUIET), new Plot.Stems(px, shown, p.lines().indexOf(l))));
+        })).findFirst();
+    }
+
+    /** All kept runs of a capture over each other, time counted from the beginning of each one's window; the levels told apart by ink and marker. */
+    public static Optional<Plot> overlay(Reduction r, String captureName, String channel) {
+        Sheet.Capture capture = r.sheet().captures().get(captureName);
+        Sheet.Channel c = r.sheet().channels().get(channel);
+        List<String> levels = new ArrayList<>(capture.levels().keySet());
+        List<Plot.Layer> layers = new ArrayList<>();
+        java.util.Set<String> named = new java.util.HashSet<>();
+        boolean windowed = false;
+        Plot.Axis yAxis = new Plot.Axis(c.label(), c.labUnit().pretty());
+        for (Run run : r.runs()) {
+            Optional<Trace> trace = run.capture().equals(captureName) && run.discard() == null ? r.trace(run, channel) : Optional.empty();
+            if (trace.isEmpty()) {
+                continue;
+            }
+            Optional<Window> w = capture.windows().keySet().stream().findFirst().flatMap(n -> r.window(run, n));
+            windowed |= w.isPresent();
+            Trace t = trace.get();
+            Optional<Fit> own = ownPoints(r, run, t);
+            yAxis = own.map(f -> new Plot.Axis("from " + c.label(), f.yUnit().pretty())).orElse(yAxis);
+            Plot.Points p = own.map(f -> new Plot.Points("", f.x(), f.y(), null, false, 0)).orElseGet(() -> points("", t, w.isPresent() ? t.indexAt(w.get().from()) : 0, w.isPresent() ? t.indexAt(Math.nextUp(w.get().to())) : t.size(), false));
+            if (p.x().length == 0) {
+                continue;
+            }
+            double zero = w.map(Window::from).orElse(t.time()[0]);
+            double[] x = java.util.Arrays.stream(p.x()).map(v -> v - zero).toArray();
+            int series = levels.indexOf(run.level());
+            layers.add(new Plot.Points(run.name() + ", " + levelLabel(r, run), x, p.y(), null, run.leftOut() != null, series));
+            if (run.leftOut() == null && named.add(run.level())) {
+                layers.add(new Plot.Words(levelLabel(r, run), last(x), last(p.y()), Ink.trace(series), false));
+            }
+        }
+        return layers.isEmpty() ? Optional.empty() : Optional.of(new Plot(capture.label() + ", all runs", new Plot.Axis(windowed ? "time from the beginning of the window" : "time", "s"), yAxis, layers));
+    }
+
+    /** The fit of a run that is of something else than its trace, such as the way of counted spokes; it is shown with its own points. */
+    public static Optional<Fit> ownPoints(Reduction r, Run run, Trace trace) {
+        return r.fitOfRun(run).filter(f -> f.xUnit().fits(LabUnit.SECOND) && !f.yUnit().fits(trace.unit()));
+    }
+
+    /** The run behind a point of a picture over runs: {@code index} counts the points of a layer as {@link #columns} made it. */
+    public static Optional<Run> runOf(Reduction r, Sheet.Picture p, Plot.Points layer, int index) {
+        Sheet.PictureLine l = p.lines().get(layer.series());
+        if (!l.x().contains(".")) {
+            return Optional.empty();
+        }
+        String capture = l.x().substring(0, l.x().indexOf('.'));
+        return r.runs().stream().filter(run -> run.capture().equals(capture) && run.discard() == null && (run.leftOut() != null) == layer.weak())
+                .filter(run -> !layer.weak() || shown(r, run, l)).skip(index).findFirst();
+    }
+
+    private static boolean shown(Reduction r, Run run, Sheet.PictureLine l) {
+        return r.ofRun(run, l.x().substring(l.x().indexOf('.') + 1)).quantity().isPresent() && r.ofRun(run, l.y().substring(l.y().indexOf('.') + 1)).quantity().isPresent();
     }
 
     private static Plot.Curve line(Fit f, List<Quantity> x, LabUnit xu, LabUnit yu) {

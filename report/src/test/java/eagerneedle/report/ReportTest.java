@@ -61,7 +61,7 @@ class ReportTest {
     @Test
     void theReportIsOnePageWithEveryPartAndNothingFromOutside() {
         Reduction r = reduction(new Command.LeaveOut(12, "hand in the <beam>"));
-        String html = HtmlReport.of(r, new SessionWatch().look(r, Instant.parse("2026-11-24T09:00:00Z")), List.of(new BenchFile.Act(Instant.EPOCH, "Something & more.")), Instant.EPOCH);
+        String html = SessionReport.html(r, new SessionWatch().look(r, Instant.parse("2026-11-24T09:00:00Z")), List.of(new BenchFile.Act(Instant.EPOCH, "Something & more.")), Instant.EPOCH, n -> java.util.Optional.empty());
         assertThat(html).contains("Question", "Method", "Results", "Ledger", "Calibrations", "Runs", "Checks", "Watches", "Notebook");
         assertThat(html).contains("hand in the &lt;beam&gt;").contains("Something &amp; more.").doesNotContain("<beam>");
         assertThat(html.replace("http://www.w3.org/2000/svg", "")).doesNotContain("http://").doesNotContain("https://").doesNotContain("src=");
@@ -72,7 +72,7 @@ class ReportTest {
     @Test
     void everyFigureOfTheResultsIsTheLedgers() {
         Reduction r = reduction();
-        String html = HtmlReport.of(r, List.of(), List.of(), Instant.EPOCH);
+        String html = SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty());
         r.ledger().entries().stream().filter(e -> !e.key().startsWith("run ")).forEach(e -> {
             Quantity q = e.quantity().orElseThrow();
             assertThat(html).as(e.name()).contains(Notation.bracketed(q.value(), q.u()));
@@ -87,7 +87,7 @@ class ReportTest {
     @Test
     void anEmptySessionHasAReportToo() {
         Reduction r = reducer.reduce(Session.start(sheet.text(), "empty", Instant.EPOCH));
-        String html = HtmlReport.of(r, List.of(), List.of(), Instant.EPOCH);
+        String html = SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty());
         assertThat(html).contains("None.").contains("not yet to be judged");
     }
 

@@ -15,6 +15,7 @@ import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.watch.Finding;
+import eagerneedle.report.SessionReport;
 import eagerneedle.store.bench.BenchFile;
 import java.time.Clock;
 import java.util.ArrayList;
@@ -322,6 +323,19 @@ public final class Workbench implements AutoCloseable {
 
     private void tell() {
         List.copyOf(listeners).forEach(Runnable::run);
+    }
+
+    /** The report of the session as it is: PDF, or one page of HTML in UTF-8. */
+    public byte[] report(boolean paper) {
+        SessionReport.Attachments pictures = n -> {
+            try {
+                return Optional.of(file.attachment(n));
+            } catch (RuntimeException gone) {
+                return Optional.empty();
+            }
+        };
+        return paper ? SessionReport.pdf(reduction, findings, file.acts(), clock.instant(), pictures)
+                : SessionReport.html(reduction, findings, file.acts(), clock.instant(), pictures).getBytes(java.nio.charset.StandardCharsets.UTF_8);
     }
 
     /** How many runs of a level take part or are left out, discarded ones not counted. */

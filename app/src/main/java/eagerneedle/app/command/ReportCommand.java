@@ -1,7 +1,6 @@
 package eagerneedle.app.command;
 
 import eagerneedle.app.bench.Workbench;
-import eagerneedle.report.HtmlReport;
 import eagerneedle.store.bench.BenchFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -13,22 +12,23 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-@Command(name = "report", description = "Writes the report of a bench file as one HTML page.")
+@Command(name = "report", description = "Writes the report of a bench file as one HTML page or as PDF.")
 final class ReportCommand implements Callable<Integer> {
     @Parameters(paramLabel = "FILE")
     private Path file;
-    @Option(names = "-o", required = true, paramLabel = "OUT.html")
+    @Option(names = "-o", required = true, paramLabel = "OUT.pdf|OUT.html")
     private Path output;
     @Spec
     private CommandSpec spec;
 
     @Override
     public Integer call() throws Exception {
-        if (!output.toString().endsWith(".html")) {
-            throw new IllegalArgumentException("This version writes reports as HTML; name the output something.html.");
+        boolean paper = output.toString().toLowerCase(java.util.Locale.ROOT).endsWith(".pdf");
+        if (!paper && !output.toString().toLowerCase(java.util.Locale.ROOT).endsWith(".html")) {
+            throw new IllegalArgumentException("A report is PDF or HTML; name the output something.pdf or something.html.");
         }
         try (Workbench bench = Workbench.patient(BenchFile.open(file), Clock.systemUTC())) {
-            Files.writeString(output, HtmlReport.of(bench.reduction(), bench.findings(), bench.file().acts(), bench.clock().instant()));
+            Files.write(output, bench.report(paper));
         }
         spec.commandLine().getOut().println("Wrote " + output.getFileName() + ".");
         return NeedleCommand.GOOD;

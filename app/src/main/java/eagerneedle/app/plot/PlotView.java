@@ -13,15 +13,18 @@ import javafx.scene.control.ContextMenu;
 import javafx.scene.control.MenuItem;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
+import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
 
 /**
- * The plot in the window. The wheel zooms time about the pointer, a drag with the secondary button pans, a double click or
- * Backspace shows all again. Where the plot holds a window with handles, its edges are dragged, or moved by the arrow keys: left
- * and right by one sample (ten with Shift), up and down choose the other edge.
+ * The plot in the window. The wheel zooms the horizontal axis about the pointer, with Shift the vertical one; a drag with the
+ * secondary button pans; Backspace takes the last step back, a double click shows all. Plots that share their axis follow each
+ * other. Where the plot holds a window with handles, its edges are dragged, or moved by the arrow keys: left and right by one
+ * sample (ten with Shift), up and down choose the other edge. A click, or the key C, sets a cursor, a second one the other cursor,
+ * a third takes both away.
  */
 public class PlotView extends PictureView {
     private static final double GRIP = 8;
@@ -32,9 +35,21 @@ public class PlotView extends PictureView {
         void moved(double from, double to, boolean finished);
     }
 
+    /** Told when cursors are set or taken away. */
+    public interface CursorListener {
+        /** @param at their places in the order they were set; none, one or two */
+        void set(double[] at);
+    }
+
+    /** Told when a point of a layer is clicked. */
+    public interface PointListener {
+        void picked(Plot.Points layer, int index);
+    }
+
     private Plot plot;
-    private Plot.View view;
+    private TimeSpan span = new TimeSpan();
     private double[] heldY;
+    private double[] zoomedY;
     private PlotPainter.Frame frame;
     private WindowListener listener;
     private double step = 0.02;
@@ -42,7 +57,11 @@ public class PlotView extends PictureView {
     private int dragging = -1;
     private double panFrom = Double.NaN;
     private boolean panned;
-    private double cursor = Double.NaN;
+    private double pointer = Double.NaN;
+    private double pressedAt = Double.NaN;
+    private double[] cursors = {};
+    private CursorListener cursorListener;
+    private PointListener pointListener;
     private boolean showX = true;
     private PlotView twin;
     private String empty = "";
@@ -54,9 +73,10 @@ public class PlotView extends PictureView {
         setOnScroll(this::zoom);
         setOnMouseMoved(this::hover);
         setOnMouseExited(e -> {
-            cursor = Double.NaN;
+            pointer = Double.NaN;
             repaint();
         });
+        span.onChange(this::repaint);
         setOnMousePressed(this::pressed);
         setOnMouseDragged(this::dragged);
         setOnMouseReleased(this::released);
@@ -71,8 +91,9 @@ public class PlotView extends PictureView {
     /** Shows a plot; the zoom stays where the new plot is of the same thing. Null shows the empty state. */
     public void plot(Plot newPlot, boolean keepView) {
         plot = newPlot;
-        if (!keepView || view == null) {
-            view = null;
+        if (!keepView && twin == null) {
+            span.forget();
+            zoomedY = null;
         }
         setAccessibleText(newPlot == null ? empty : newPlot.title());
         repaint();
@@ -90,14 +111,40 @@ public class PlotView extends PictureView {
         setFocusTraversable(windowListener != null);
     }
 
-    /** Leaves the horizontal numbers to the plot below. */
-    public void hideTimeAxis() {
-        showX = false;
+    /** Carries the horizontal numbers itself, or leaves them to the plot below. */
+    public void showTimeAxis(boolean show) {
+        showX = show;
+        repaint();
     }
 
-    /** The other plot shares this one's time axis. */
+    /** Shares the other plot's horizontal axis from now on: what is zoomed or panned in one is so in both. */
     public void share(PlotView other) {
         twin = other;
+        span = other.span;
+        span.onChange(this::repaint);
+    }
+
+    /** Lets cursors be set. */
+    public void onCursors(CursorListener listener) {
+        cursorListener = listener;
+        setFocusTraversable(true);
+    }
+
+    /** Lets points be picked. */
+    public void onPoint(PointListener listener) {
+        pointListener = listener;
+    }
+
+    /** Takes the cursors away. */
+    public void clearCursors() {
+        cursors = new double[0];
+        repaint();
+    }
+
+    /** Takes the last step of zooming or panning back. */
+    public void back() {
+        zoomedY = null;
+        span.back();
     }
 
     /** The rectangle and scales last painted; null before. */
@@ -117,16 +164,11 @@ public class PlotView extends PictureView {
     }
 
     private Plot.View shown() {
-        Plot.View v = following();
-        return heldY == null ? v : new Plot.View(v.x0(), v.x1(), heldY[0], heldY[1]);
-    }
-
-    private Plot.View following() {
         Plot.View whole = plot.whole();
-        if (view == null) {
-            return twin != null && twin.plot != null ? new Plot.View(twin.shown().x0(), twin.shown().x1(), whole.y0(), whole.y1()) : whole;
-        }
-        return view;
+        Plot.View base = span.shown() == null && twin != null && twin.plot != null ? twin.plot.whole() : whole;
+        double[] x = span.shown() == null ? new double[] {base.x0(), base.x1()} : span.shown();
+        double[] y = zoomedY != null ? zoomedY : heldY != null ? heldY : new double[] {whole.y0(), whole.y1()};
+        return new Plot.View(x[0], x[1], y[0], y[1]);
     }
 
     private void paint(Surface s, double w, double h) {
@@ -136,15 +178,24 @@ public class PlotView extends PictureView {
             return;
         }
         frame = PlotPainter.paint(s, plot, shown(), 0, 0, w, h, showX);
-        if (!Double.isNaN(cursor) && dragging < 0) {
-            double px = frame.px(cursor);
+        if (!Double.isNaN(pointer) && dragging < 0) {
+            double px = frame.px(pointer);
             s.line(px, frame.top(), px, frame.top() + frame.height(), Ink.RULE, 1);
-            nearest(cursor, s);
+            nearest(pointer, s);
+        }
+        for (int i = 0; i < cursors.length; i++) {
+            double px = frame.px(cursors[i]);
+            if (px >= frame.left() && px <= frame.left() + frame.width()) {
+                for (double y = frame.top(); y < frame.top() + frame.height(); y += 7) {
+                    s.line(px, y, px, Math.min(y + 4, frame.top() + frame.height()), Ink.INK, 1.2);
+                }
+                s.text(i == 0 ? "a" : "b", px + 4, frame.top() + frame.height() - 6, Surface.Align.LEFT, Lettering.heading(11.5), Ink.INK);
+            }
         }
         if (isFocused() && listener != null) {
-            Plot.Span span = span();
-            if (span != null) {
-                double px = frame.px(edge == 0 ? span.from() : span.to());
+            Plot.Span w0 = window();
+            if (w0 != null) {
+                double px = frame.px(edge == 0 ? w0.from() : w0.to());
                 s.circle(px, frame.top() + frame.height() - 8, 4, Ink.NEEDLE, null, 0);
             }
         }
@@ -165,12 +216,12 @@ public class PlotView extends PictureView {
         }
     }
 
-    private Plot.Span span() {
+    private Plot.Span window() {
         return plot == null ? null : (Plot.Span) plot.layers().stream().filter(l -> l instanceof Plot.Span s && s.handles()).findFirst().orElse(null);
     }
 
     private int edgeAt(double px) {
-        Plot.Span s = span();
+        Plot.Span s = window();
         if (s == null || frame == null || listener == null) {
             return -1;
         }
@@ -181,20 +232,23 @@ public class PlotView extends PictureView {
 
     private void hover(MouseEvent e) {
         setCursor(edgeAt(e.getX()) >= 0 ? Cursor.H_RESIZE : Cursor.DEFAULT);
-        cursor = frame != null && frame.contains(e.getX(), e.getY()) ? frame.xAt(e.getX()) : Double.NaN;
+        pointer = frame != null && frame.contains(e.getX(), e.getY()) ? frame.xAt(e.getX()) : Double.NaN;
         repaint();
     }
 
     private void pressed(MouseEvent e) {
-        if (listener != null) {
+        if (isFocusTraversable()) {
             requestFocus();
         }
+        pressedAt = Double.NaN;
         if (e.getButton() == MouseButton.PRIMARY && e.getClickCount() == 2) {
-            view = null;
-            repaint();
+            zoomedY = null;
+            span.all();
+            clear();
         } else if (e.getButton() == MouseButton.PRIMARY) {
             dragging = edgeAt(e.getX());
             edge = dragging >= 0 ? dragging : edge;
+            pressedAt = dragging < 0 ? e.getX() : Double.NaN;
         } else if (frame != null) {
             panned = false;
             panFrom = e.getX();
@@ -206,9 +260,9 @@ public class PlotView extends PictureView {
             moveEdge(frame.xAt(e.getX()), false);
         } else if (e.isSecondaryButtonDown() && !Double.isNaN(panFrom)) {
             panned = panned || Math.abs(e.getX() - panFrom) > 2;
-            view = shown().panned(frame.xAt(panFrom) - frame.xAt(e.getX()));
+            Plot.View moved = shown().panned(frame.xAt(panFrom) - frame.xAt(e.getX()));
+            span.show(moved.x0(), moved.x1());
             panFrom = e.getX();
-            repaint();
         }
     }
 
@@ -219,12 +273,68 @@ public class PlotView extends PictureView {
         if (dragging >= 0) {
             moveEdge(frame.xAt(e.getX()), true);
             dragging = -1;
+        } else if (!Double.isNaN(pressedAt) && Math.abs(e.getX() - pressedAt) <= 3 && frame != null && frame.contains(e.getX(), e.getY()) && !pick(e)) {
+            setCursor(frame.xAt(e.getX()));
         }
+        pressedAt = Double.NaN;
         panFrom = Double.NaN;
     }
 
+    /** Sets the next cursor at a place; with both set it takes them away. */
+    private void setCursor(double at) {
+        if (cursorListener == null) {
+            return;
+        }
+        cursors = cursors.length == 2 ? new double[0] : cursors.length == 1 ? new double[] {cursors[0], at} : new double[] {at};
+        repaint();
+        cursorListener.set(cursors.clone());
+    }
+
+    private void clear() {
+        if (cursors.length > 0) {
+            cursors = new double[0];
+            repaint();
+            cursorListener.set(cursors);
+        }
+    }
+
+    private boolean pick(MouseEvent e) {
+        if (pointListener == null) {
+            return false;
+        }
+        for (Plot.Layer l : plot.layers()) {
+            if (l instanceof Plot.Points p) {
+                for (int i = 0; i < p.x().length; i++) {
+                    if (Math.hypot(frame.px(p.x()[i]) - e.getX(), frame.py(p.y()[i]) - e.getY()) < GRIP) {
+                        pointListener.picked(p, i);
+                        return true;
+                    }
+                }
+            }
+        }
+        return false;
+    }
+
     private void key(KeyEvent e) {
-        Plot.Span s = span();
+        if (e.getCode() == KeyCode.BACK_SPACE) {
+            back();
+            e.consume();
+            return;
+        }
+        if (e.getCode() == KeyCode.C && cursorListener != null && !e.isShortcutDown() && plot != null) {
+            Plot.View v = shown();
+            setCursor(!Double.isNaN(pointer) ? pointer : v.x0() + (cursors.length == 0 ? 0.4 : 0.6) * (v.x1() - v.x0()));
+            e.consume();
+            return;
+        }
+        if (e.isAltDown() && cursors.length > 0 && (e.getCode() == KeyCode.LEFT || e.getCode() == KeyCode.RIGHT)) {
+            cursors[cursors.length - 1] += (e.getCode() == KeyCode.LEFT ? -1 : 1) * step * (e.isShiftDown() ? 10 : 1);
+            repaint();
+            cursorListener.set(cursors.clone());
+            e.consume();
+            return;
+        }
+        Plot.Span s = window();
         if (s == null || listener == null) {
             return;
         }
@@ -234,7 +344,6 @@ public class PlotView extends PictureView {
             case LEFT -> moveEdge(at - by, true);
             case RIGHT -> moveEdge(at + by, true);
             case UP, DOWN -> edge = 1 - edge;
-            case BACK_SPACE -> view = null;
             default -> {
                 return;
             }
@@ -244,7 +353,7 @@ public class PlotView extends PictureView {
     }
 
     private void moveEdge(double to, boolean finished) {
-        Plot.Span s = span();
+        Plot.Span s = window();
         double least = 5 * step;
         if (edge == 0) {
             listener.moved(Math.min(to, s.to() - least), s.to(), finished);
@@ -254,22 +363,33 @@ public class PlotView extends PictureView {
     }
 
     private void zoom(ScrollEvent e) {
-        if (frame != null && frame.contains(e.getX(), e.getY()) && e.getDeltaY() != 0) {
-            view = shown().zoomed(frame.xAt(e.getX()), e.getDeltaY() > 0 ? 0.85 : 1 / 0.85);
-            repaint();
-            if (twin != null) {
-                twin.repaint();
-            }
-            e.consume();
+        // With Shift some systems turn the wheel's movement into a horizontal one.
+        double turned = e.getDeltaY() != 0 ? e.getDeltaY() : e.getDeltaX();
+        if (frame == null || !frame.contains(e.getX(), e.getY()) || turned == 0) {
+            return;
         }
+        double factor = turned > 0 ? 0.85 : 1 / 0.85;
+        Plot.View v = shown();
+        if (e.isShiftDown()) {
+            double at = frame.yAt(e.getY());
+            zoomedY = new double[] {at - (at - v.y0()) * factor, at + (v.y1() - at) * factor};
+            repaint();
+        } else {
+            Plot.View z = v.zoomed(frame.xAt(e.getX()), factor);
+            span.show(z.x0(), z.x1());
+        }
+        e.consume();
     }
 
     private ContextMenu menu() {
         MenuItem all = new MenuItem("Show all");
         all.setOnAction(e -> {
-            view = null;
+            zoomedY = null;
+            span.all();
             repaint();
         });
+        MenuItem back = new MenuItem("One step back");
+        back.setOnAction(e -> back());
         MenuItem copy = new MenuItem("Copy numbers");
         copy.setOnAction(e -> {
             ClipboardContent c = new ClipboardContent();
@@ -282,7 +402,7 @@ public class PlotView extends PictureView {
         svg.setOnAction(e -> Files.saveText(this, plot.title() + ".svg", svg()));
         MenuItem csv = new MenuItem("Save as CSV...");
         csv.setOnAction(e -> Files.saveText(this, plot.title() + ".csv", plot.csv()));
-        return new ContextMenu(all, copy, png, svg, csv);
+        return new ContextMenu(all, back, copy, png, svg, csv);
     }
 
     private String svg() {

@@ -2,12 +2,16 @@ package eagerneedle.app.station;
 
 import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.window.Labels;
+import eagerneedle.app.window.Notices;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.judge.Target;
 import eagerneedle.core.quantity.Budget;
 import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.Improvements;
 import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.session.Blind;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.report.picture.BudgetPicture;
@@ -15,6 +19,9 @@ import eagerneedle.report.picture.Ink;
 import eagerneedle.report.picture.Lettering;
 import eagerneedle.report.picture.NeedlePicture;
 import eagerneedle.report.picture.Surface;
+import eagerneedle.report.picture.ValueRows;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Optional;
 import javafx.geometry.Pos;
@@ -22,6 +29,7 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -30,6 +38,7 @@ import javafx.scene.layout.VBox;
 /** Judge: the agreement needle, the schools side by side, the budget, checks met and not met. */
 public final class JudgeStation implements StationView {
     private static final int MOST_LINES = 6;
+    private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("HH:mm 'on' d MMM uuuu").withLocale(java.util.Locale.UK).withZone(ZoneId.systemDefault());
     private final Desk desk;
     private final ScrollPane scroll = new ScrollPane();
     private final VBox left = new VBox(10);
@@ -37,6 +46,7 @@ public final class JudgeStation implements StationView {
     private final MistakeLens lens;
     private final DrawsCard draws = new DrawsCard();
     private String shown;
+    private String wanted = "";
 
     public JudgeStation(Desk desk) {
         this.desk = desk;
@@ -63,6 +73,10 @@ public final class JudgeStation implements StationView {
         Reduction r = desk.bench().reduction();
         List<Comparison> comparisons = r.comparisons();
         Sheet.Comparison main = desk.bench().sheet().mainComparison();
+        if (r.session().hidesReferences()) {
+            blind(r, main);
+            return;
+        }
         if (comparisons.isEmpty()) {
             left.getChildren().add(Labels.heading("Nothing to judge yet"));
             left.getChildren().add(Labels.wrapped(main == null ? "The sheet compares nothing." : Optional.ofNullable(r.outcome(main.result()).problem()).orElse("Take runs first (key 4).")));
@@ -73,6 +87,7 @@ public final class JudgeStation implements StationView {
         Label question = Labels.wrapped(c.label());
         question.getStyleClass().add("heading");
         left.getChildren().add(question);
+        locked(r, c);
         left.getChildren().add(needle(c, speaks));
         Label verdict = Labels.wrapped(c.verdict(speaks));
         verdict.setId("verdict");
@@ -82,7 +97,11 @@ public final class JudgeStation implements StationView {
         chance.getStyleClass().add("quiet");
         chance.setMaxWidth(Double.MAX_VALUE);
         left.getChildren().addAll(verdict, chance);
-        budget(c);
+        budget(c.result());
+        desk.bench().reduction().circularity(c).ifPresent(remark -> left.getChildren().add(attention(remark)));
+        if (c.drawn() != null) {
+            left.getChildren().add(attention(c.drawn().remark()));
+        }
         draws.of(c.result());
         left.getChildren().add(draws);
         right.getChildren().add(Labels.heading("The same data under three schools"));
@@ -94,14 +113,65 @@ public final class JudgeStation implements StationView {
             comparisons.forEach(x -> right.getChildren().add(small(r, x, x == c)));
         }
         said(r);
+        checks(r);
+        lens.refresh();
+        right.getChildren().add(lens);
+        if (r.session().blind() == null) {
+            right.getChildren().add(hide());
+        }
+    }
+
+    private void checks(Reduction r) {
         right.getChildren().add(Labels.heading("Checks"));
         r.checks().forEach(k -> {
             Label l = Labels.wrapped((k.met().isEmpty() ? "○ " : k.met().get() ? "✓ " : "▲ ") + k.check().label() + (k.met().isEmpty() ? " (not yet to be judged)" : k.met().get() ? "" : ". " + k.check().remedy()));
             l.getStyleClass().add(k.met().isPresent() && !k.met().get() ? "attention" : "plain");
             right.getChildren().add(l);
         });
-        lens.refresh();
-        right.getChildren().add(lens);
+    }
+
+    private Button hide() {
+        Button hide = new Button("Work blind from now on");
+        hide.setId("hide-references");
+        hide.getStyleClass().add("quiet-button");
+        hide.setOnAction(e -> Notices.attempt(scroll, () -> desk.bench().apply(new Command.HideReferences(desk.bench().clock().instant()))));
+        return Labels.explained(hide, "Hides every reference, here, in the ledger, at Plan and in what leaves the program, until the result is locked");
+    }
+
+    /** Blind work: the result with its uncertainty, and no reference in sight until it is locked. */
+    private void blind(Reduction r, Sheet.Comparison main) {
+        Label what = Labels.heading("The references are hidden");
+        left.getChildren().addAll(what, Labels.wrapped("They were hidden at " + CLOCK.format(r.session().blind().since())
+                + ". Choose windows, runs, models and schools by what the data say. When nothing is left to choose, lock the result; then the references are shown, and what was locked stays on record."));
+        r.sheet().comparisons().forEach(c -> {
+            Label now = Labels.figure(r.quantity(c.result()).map(Object::toString).orElse("—"));
+            now.setId("blind-" + c.id());
+            Label label = Labels.section(r.sheet().results().containsKey(c.result()) ? r.sheet().results().get(c.result()).label() : c.result());
+            left.getChildren().add(new HBox(16, label, now));
+        });
+        Button lock = new Button("Lock the result and show the references");
+        lock.setId("lock-results");
+        lock.setDisable(r.results().isEmpty());
+        lock.setOnAction(e -> Notices.attempt(scroll, () -> desk.bench().apply(new Command.LockResults(desk.bench().clock().instant(), desk.bench().reduction().results()))));
+        Labels.explained(lock, "Writes the result into the notebook as it is now, and shows what it is held against");
+        left.getChildren().add(lock);
+        r.quantity(main.result()).ifPresent(this::budget);
+        said(r);
+        checks(r);
+    }
+
+    /** What was locked in blind work, and whether the result has moved since. */
+    private void locked(Reduction r, Comparison c) {
+        Blind b = r.session().blind();
+        if (b == null || !b.locked().containsKey(c.id())) {
+            return;
+        }
+        String then = b.locked().get(c.id());
+        boolean same = then.equals(c.result().toString());
+        Label l = Labels.wrapped("Locked at " + CLOCK.format(b.lockedAt()) + " as " + then + ", before the reference was seen." + (same ? "" : " It has been changed since, to " + c.result() + "."));
+        l.setId("locked");
+        l.getStyleClass().add(same ? "good" : "attention");
+        left.getChildren().add(l);
     }
 
     /** What the data say in words: routes, candidates, models. */
@@ -110,10 +180,24 @@ public final class JudgeStation implements StationView {
             return;
         }
         right.getChildren().add(Labels.heading("What the data say"));
-        r.statements().forEach(s -> {
+        List<Reduction.Said> said = r.statements();
+        said.forEach(s -> {
             Label words = Labels.wrapped(s.sentence().orElse(s.problem() == null ? "Nothing yet." : s.problem()));
-            words.setId("statement-" + r.statements().indexOf(s));
-            right.getChildren().add(new VBox(0, Labels.section(s.statement().label()), words));
+            words.setId("statement-" + said.indexOf(s));
+            VBox box = new VBox(2, Labels.section(s.statement().label()), words);
+            if (!s.quantities().isEmpty()) {
+                List<ValueRows.Row> rows = s.quantities().stream().map(q -> new ValueRows.Row(q.label(), q.quantity())).toList();
+                PictureView picture = new PictureView(s.statement().label(), (surface, w, h) -> ValueRows.paint(surface, w, h, "", "", rows));
+                picture.setMinHeight(ValueRows.height(rows.size(), false) - 14);
+                picture.setPrefHeight(ValueRows.height(rows.size(), false) - 14);
+                box.getChildren().add(picture);
+            }
+            if (!s.bound().isEmpty()) {
+                Label bound = Labels.wrapped(s.bound());
+                bound.getStyleClass().add("quiet");
+                box.getChildren().add(bound);
+            }
+            right.getChildren().add(box);
         });
     }
 
@@ -136,8 +220,8 @@ public final class JudgeStation implements StationView {
         return view;
     }
 
-    private void budget(Comparison c) {
-        Budget b = Budget.of(c.result());
+    private void budget(Quantity result) {
+        Budget b = Budget.of(result);
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
         Label where = Labels.heading("Where the uncertainty comes from");
@@ -145,19 +229,11 @@ public final class JudgeStation implements StationView {
         left.getChildren().add(new HBox(10, where, gap, Labels.quiet("share of variance; A by statistics, B otherwise")));
         if (!b.lines().isEmpty()) {
             Budget.Line first = b.lines().get(0);
-            String unit = c.result().unit().pretty();
-            Label largest = Labels.wrapped("Largest: " + first.label() + ". Halve it and u falls from " + Notation.figures(c.result().u(), 2) + " to "
-                    + Notation.figures(first.combinedIfHalved(c.result().u()), 2) + " " + unit + ".");
+            Label largest = Labels.wrapped("Largest: " + first.label() + ". Halve it and u falls from " + Notation.figures(result.u(), 2) + " to "
+                    + Notation.figures(first.combinedIfHalved(result.u()), 2) + " " + result.unit().pretty() + ".");
             largest.setId("largest");
-            Label cheapest = Labels.wrapped("Half the uncertainty? " + Target.of(c.result(), c.result().u() / 2).sentence());
-            cheapest.setId("cheapest");
-            cheapest.getStyleClass().add("quiet");
-            left.getChildren().add(new VBox(2, largest, cheapest));
-            desk.bench().reduction().circularity(c).ifPresent(remark -> left.getChildren().add(attention(remark)));
-            desk.bench().reduction().doubts(c.result(), desk.bench().clock().instant()).forEach(doubt -> left.getChildren().add(attention(doubt)));
-            if (c.drawn() != null) {
-                left.getChildren().add(attention(c.drawn().remark()));
-            }
+            left.getChildren().addAll(largest, wanted(result));
+            desk.bench().reduction().doubts(result, desk.bench().clock().instant()).forEach(doubt -> left.getChildren().add(attention(doubt)));
         }
         PictureView bars = new PictureView("Uncertainty budget", (s, w, h) -> BudgetPicture.paint(s, b, 0, 0, w, MOST_LINES));
         bars.setMinHeight(BudgetPicture.height(b, MOST_LINES));
@@ -167,6 +243,36 @@ public final class JudgeStation implements StationView {
             double rest = b.lines().stream().skip(MOST_LINES).mapToDouble(Budget.Line::share).sum();
             left.getChildren().add(Labels.quiet("and " + (b.lines().size() - MOST_LINES) + " more, together " + Notation.plain(100 * rest, 2) + " %"));
         }
+    }
+
+    /** The cheapest way to a standard uncertainty that is wanted; to half of what it is unless another is written. */
+    private HBox wanted(Quantity result) {
+        TextField field = new TextField(wanted);
+        field.setId("judge-target");
+        field.setPrefWidth(92);
+        field.setMinWidth(70);
+        field.setPromptText("half of it");
+        field.setAccessibleText("Standard uncertainty wanted");
+        Labels.explained(field, "The standard uncertainty you want: a share such as 0.2 %, or a value with its unit");
+        Label says = Labels.wrapped("");
+        says.setId("cheapest");
+        says.getStyleClass().add("quiet");
+        Runnable work = () -> {
+            try {
+                says.setText(Target.of(result, field.getText().isBlank() ? result.u() / 2 : Improvements.target(field.getText(), result)).sentence());
+                wanted = field.getText();
+            } catch (RuntimeException e) {
+                says.setText("Write it as a share, 0.2 %, or as a value with a unit that fits " + result.unit().named() + ".");
+            }
+        };
+        field.setOnAction(e -> work.run());
+        work.run();
+        Label ask = Labels.quiet("u wanted");
+        ask.setMinWidth(Region.USE_PREF_SIZE);
+        HBox row = new HBox(8, ask, field, says);
+        row.setAlignment(Pos.CENTER_LEFT);
+        HBox.setHgrow(says, Priority.ALWAYS);
+        return row;
     }
 
     private static Label attention(String text) {

@@ -65,7 +65,7 @@ final class LiveTraces extends VBox {
             number.setAlignment(Pos.CENTER_RIGHT);
             number.setMaxWidth(Double.MAX_VALUE);
             if (!last) {
-                plot.hideTimeAxis();
+                plot.showTimeAxis(false);
             }
             getChildren().addAll(number, plot);
         }

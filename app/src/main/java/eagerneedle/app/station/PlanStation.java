@@ -262,7 +262,7 @@ public final class PlanStation implements StationView {
     }
 
     private String shown(String id, String key, Sheet.Input input) {
-        return id.startsWith("plan-") ? desk.bench().session().planned().getOrDefault(key, input.value())
+        return desk.bench().reduction().isHidden(key) ? "hidden" : id.startsWith("plan-") ? desk.bench().session().planned().getOrDefault(key, input.value())
                 : desk.bench().session().measured().getOrDefault(key, "");
     }
 
@@ -356,6 +356,7 @@ public final class PlanStation implements StationView {
     }
 
     private static void set(TextField f, String text) {
+        f.setDisable(text.equals("hidden"));
         if (!f.isFocused() || !f.getStyleClass().contains("wrong")) {
             if (!f.getText().equals(text)) {
                 f.setText(text);

@@ -5,9 +5,9 @@ import eagerneedle.app.window.Labels;
 import eagerneedle.app.window.Notices;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Command;
+import eagerneedle.core.session.Entries;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
-import eagerneedle.report.HtmlReport;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.export.LedgerCsv;
 import eagerneedle.store.export.ReductionJson;
@@ -19,9 +19,13 @@ import java.time.format.DateTimeFormatter;
 import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
+import javafx.scene.image.Image;
+import javafx.scene.image.ImageView;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -35,6 +39,9 @@ public final class RecordStation implements StationView {
     private final ListView<BenchFile.Act> notebook = new ListView<>();
     private final TextField note = new TextField();
     private final VBox finish = new VBox(8);
+    private final Label attached = Labels.quiet("");
+    private final FlowPane shelf = new FlowPane(8, 8);
+    private List<Entries.Picture> pictures = List.of();
 
     public RecordStation(Desk desk) {
         this.desk = desk;
@@ -53,14 +60,37 @@ public final class RecordStation implements StationView {
         note.setId("note");
         note.setPromptText("Write a note and press Enter");
         note.setAccessibleText("A free note");
-        note.setOnAction(e -> {
-            if (Notices.attempt(all, () -> desk.bench().apply(new Command.AddNote(desk.bench().clock().instant(), note.getText())))) {
-                note.clear();
+        note.setOnAction(e -> write());
+        Button picture = new Button("Picture...");
+        picture.setId("note-picture");
+        picture.getStyleClass().add("quiet-button");
+        picture.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+        picture.setOnAction(e -> {
+            java.io.File f = new javafx.stage.FileChooser().showOpenDialog(all.getScene().getWindow());
+            if (f != null) {
+                attach(f.toPath());
             }
         });
-        VBox left = new VBox(10, Labels.heading("Notebook"), Labels.quiet("Every act is kept here as it is made, undone ones too."), notebook, note);
+        Labels.explained(picture, "A picture that goes with the note; or drop it on the notebook. Enter keeps both");
+        attached.setId("note-pictures");
+        HBox.setHgrow(note, Priority.ALWAYS);
+        HBox writing = new HBox(8, note, attached, picture);
+        writing.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
+        shelf.setId("note-shelf");
+        VBox left = new VBox(10, Labels.heading("Notebook"), Labels.quiet("Every act is kept here as it is made, undone ones too."), notebook, shelf, writing);
+        left.setOnDragOver(e -> {
+            if (e.getDragboard().hasFiles() && Photographs.isPicture(e.getDragboard().getFiles().get(0).getName())) {
+                e.acceptTransferModes(javafx.scene.input.TransferMode.COPY);
+                e.consume();
+            }
+        });
+        left.setOnDragDropped(e -> {
+            attach(e.getDragboard().getFiles().get(0).toPath());
+            e.setDropCompleted(true);
+            e.consume();
+        });
         HBox.setHgrow(left, Priority.ALWAYS);
-        VBox right = new VBox(10, Labels.heading("Report and export"), button("report", "HTML report...", "One self-contained page with pictures, results, verdicts and the notebook", this::report),
+        VBox right = new VBox(10, Labels.heading("Report and export"), button("report", "Report as PDF or HTML...", "Question, method, rig, data, fits, results, uncertainty in symbols and numbers, choices, notebook; the ending chooses", this::report),
                 button("ledger-csv", "Ledger as CSV...", "Every quantity at full precision", () -> Files.saveText(all, name() + " ledger.csv", LedgerCsv.of(desk.bench().reduction().ledger()))),
                 button("ledger-json", "Results as JSON...", "Quantities, comparisons and watches, as the command line prints them",
                         () -> Files.saveText(all, name() + ".json", ReductionJson.of(desk.bench().reduction(), desk.bench().findings()))),
@@ -72,6 +102,38 @@ public final class RecordStation implements StationView {
         right.setMinWidth(310);
         all.getChildren().addAll(left, right);
         refresh();
+    }
+
+    private void write() {
+        if (Notices.attempt(all, () -> desk.bench().apply(new Command.AddNote(desk.bench().clock().instant(), note.getText(), pictures)))) {
+            note.clear();
+            pictures = List.of();
+            attached.setText("");
+        }
+    }
+
+    /** Takes a picture that goes with the note being written. */
+    public void attach(Path file) {
+        Notices.attempt(all, () -> {
+            List<Entries.Picture> more = new java.util.ArrayList<>(pictures);
+            more.add(Photographs.keep(desk.bench().file(), file));
+            pictures = List.copyOf(more);
+            attached.setText("with " + String.join(", ", pictures.stream().map(Entries.Picture::name).toList()));
+            note.requestFocus();
+        });
+    }
+
+    /** Small views of the pictures of all notes. */
+    private void shelve() {
+        shelf.getChildren().clear();
+        desk.bench().session().notes().forEach(n -> n.pictures().forEach(p -> {
+            ImageView view = new ImageView(new Image(new java.io.ByteArrayInputStream(desk.bench().file().attachment(p.attachment())), 120, 70, true, true));
+            Label words = Labels.quiet(n.text().isBlank() ? p.name() : n.text());
+            words.setMaxWidth(130);
+            shelf.getChildren().add(new VBox(2, view, words));
+        }));
+        shelf.setVisible(!shelf.getChildren().isEmpty());
+        shelf.setManaged(shelf.isVisible());
     }
 
     private Button button(String id, String text, String says, Runnable act) {
@@ -87,7 +149,11 @@ public final class RecordStation implements StationView {
     }
 
     private void report() {
-        Files.saveText(all, name() + " report.html", HtmlReport.of(desk.bench().reduction(), desk.bench().findings(), desk.bench().file().acts(), desk.bench().clock().instant()));
+        Path to = Files.askFor(all, name() + " report.pdf", "*.pdf", "*.html");
+        if (to != null) {
+            Files.write(to, desk.bench().report(!to.getFileName().toString().toLowerCase(java.util.Locale.ROOT).endsWith(".html")));
+            Notices.tell(all, "Saved " + to.getFileName() + ".");
+        }
     }
 
     private void runs() {
@@ -146,6 +212,7 @@ public final class RecordStation implements StationView {
         List<BenchFile.Act> acts = desk.bench().file().acts();
         notebook.getItems().setAll(acts);
         notebook.scrollTo(Math.max(0, acts.size() - 1));
+        shelve();
         finish.getChildren().clear();
         desk.bench().sheet().finish().forEach(step -> finish.getChildren().add(new StepCard(desk, step)));
     }

@@ -1,6 +1,5 @@
 package eagerneedle.app.station;
 
-import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.window.Labels;
 import eagerneedle.app.window.Notices;
@@ -12,16 +11,10 @@ import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
-import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
 import eagerneedle.report.SessionPlots;
-import eagerneedle.report.picture.BudgetPicture;
-import eagerneedle.report.picture.Ink;
-import eagerneedle.report.picture.Lettering;
 import eagerneedle.report.picture.Plot;
-import eagerneedle.report.picture.Surface;
-import java.util.ArrayList;
-import java.util.LinkedHashMap;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -30,50 +23,71 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
-/** Reduce: each run with its window, fit and residuals; the table of runs; the line through them; if the window were otherwise. */
+/**
+ * Reduce: the list of runs, and of the run in hand its trace, all runs of its kind over each other, the models it was fitted with,
+ * or the table of runs; under them the columns over runs with the lines through them.
+ */
 public final class ReduceStation implements StationView {
-    private static final Map<String, Double> OTHERWISE = new LinkedHashMap<>();
+    /** What is shown of the runs. */
+    private enum Sight {
+        RUN("This run", "The trace with its window, the fit and its residuals"), ALL("All runs", "All runs of this kind over each other, and what those of one level give together"),
+        MODELS("Models", "The models that this run was fitted with, side by side"), TABLE("Table", "All runs as a table; columns and results can be added by formula");
 
-    static {
-        OTHERWISE.put("both edges in 10 %", -0.10);
-        OTHERWISE.put("both edges in 5 %", -0.05);
-        OTHERWISE.put("both edges out 5 %", 0.05);
+        private final String title;
+        private final String says;
+
+        Sight(String title, String says) {
+            this.title = title;
+            this.says = says;
+        }
     }
 
     private final Desk desk;
     private final HBox all = new HBox(16);
     private final VBox runs = new VBox(1);
     private final ScrollPane runScroll = new ScrollPane(runs);
-    private final PlotView trace = new PlotView("Trace of the run");
-    private final PlotView residuals = new PlotView("Residuals of the fit");
+    private final RunTrace one;
+    private final RunsTogether together;
+    private final ModelChoice models;
+    private final RunTable table;
+    private final StackPane sights = new StackPane();
+    private final Map<Sight, ToggleButton> sightButtons = new EnumMap<>(Sight.class);
+    private Sight sight = Sight.RUN;
     private final PlotView columns = new PlotView("Columns over runs");
-    private final PictureView otherwise = new PictureView("If the window were otherwise", null);
+    private final PlotView columnResiduals = new PlotView("Residuals over runs");
+    private final HBox below;
     private final Label title = Labels.styled("", "section");
     private final Label says = Labels.quiet("");
     private final Label what = Labels.quiet("");
     private final Button leave = new Button("Leave out...");
     private final TextField reason = new TextField();
     private final Button proposal = new Button("Proposed window");
+    private final MenuButton windows = new MenuButton("Windows");
     private final Button longRuns = new Button();
     private java.util.concurrent.CompletableFuture<Void> working;
     private final ChoiceBox<String> which = new ChoiceBox<>();
-    private final Label said = Labels.wrapped("");
-    private Command dragged;
-    private List<String> otherwiseFor = List.of();
-    private List<Object[]> otherwiseRows = List.of();
 
     public ReduceStation(Desk desk) {
         this.desk = desk;
+        this.one = new RunTrace(desk);
+        this.together = new RunsTogether(desk);
+        this.models = new ModelChoice(desk);
+        this.table = new RunTable(desk);
         all.getStyleClass().add("surface");
         runScroll.setFitToWidth(true);
         runScroll.getStyleClass().add("bare");
@@ -93,49 +107,57 @@ public final class ReduceStation implements StationView {
         VBox left = new VBox(6, runsHead, longRuns, runScroll);
         left.setPrefWidth(188);
         left.setMinWidth(180);
-        trace.setId("trace");
-        trace.emptySays("Capture or import a run first (key 4).");
         columns.emptySays("The line appears when two runs take part.");
-        residuals.share(trace);
-        trace.hideTimeAxis();
-        residuals.setPrefHeight(116);
-        residuals.setMinHeight(96);
+        columns.setId("columns");
+        columns.onPoint(this::pickPoint);
+        columnResiduals.share(columns);
+        columns.showTimeAxis(false);
+        columnResiduals.setPrefHeight(86);
+        columnResiduals.setMinHeight(78);
         leave.setId("leave-out");
         leave.getStyleClass().add("quiet-button");
         leave.setOnAction(e -> leaveOut());
-        Labels.explained(leave, "Leave this run out of the results, with a reason; it stays in the session");
+        Labels.explained(leave, "Leave this run out of the results, with a reason; it stays in the session. A click on its point in the picture below asks the same");
         reason.setId("reason");
         reason.setPromptText("why is it left out? Enter keeps, Escape forgets");
         reason.setAccessibleText("Reason for leaving the run out");
-        reason.setPrefWidth(330);
+        reason.setPrefWidth(290);
+        reason.setMinWidth(160);
         reason.setOnAction(e -> giveReason());
         reason.setOnKeyPressed(e -> {
             if (e.getCode() == KeyCode.ESCAPE) {
                 asking(false);
-                trace.requestFocus();
+                one.focus().requestFocus();
             }
         });
-        asking(false);
         proposal.getStyleClass().add("quiet-button");
         proposal.setId("proposal");
         proposal.setOnAction(e -> current().ifPresent(run -> windowName(run).ifPresent(w -> desk.bench().apply(new Command.SetWindow(run.id(), w, null)))));
         Labels.explained(proposal, "Take the proposed window again");
+        windows.setId("windows");
+        windows.getStyleClass().add("quiet-button");
+        Labels.explained(windows, "Move the windows of all runs of this kind as here, propose them all again, take samples in again");
+        windows.setOnShowing(e -> windowMenu());
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
-        HBox head = new HBox(10, title, says, reason, gap, proposal, leave);
+        HBox head = new HBox(8, title, says, reason, gap, windows, proposal, leave);
         head.setAlignment(Pos.CENTER_LEFT);
-        VBox.setVgrow(trace, Priority.ALWAYS);
-        HBox below = new HBox(14, columns, otherwise);
-        HBox.setHgrow(columns, Priority.ALWAYS);
-        otherwise.setPrefWidth(320);
-        otherwise.setMinWidth(225);
-        columns.setPrefWidth(330);
-        columns.setMinWidth(245);
+        VBox.setVgrow(sights, Priority.ALWAYS);
+        VBox lines = new VBox(0, columns, columnResiduals);
+        VBox.setVgrow(columns, Priority.ALWAYS);
+        below = new HBox(14, lines, one.otherwise());
+        HBox.setHgrow(lines, Priority.ALWAYS);
+        one.otherwise().setPrefWidth(320);
+        one.otherwise().setMinWidth(225);
+        lines.setPrefWidth(330);
+        lines.setMinWidth(245);
         title.setMinWidth(Region.USE_PREF_SIZE);
+        says.setMinWidth(0);
+        windows.setMinWidth(Region.USE_PREF_SIZE);
         proposal.setMinWidth(Region.USE_PREF_SIZE);
         leave.setMinWidth(Region.USE_PREF_SIZE);
-        below.setPrefHeight(225);
-        below.setMinHeight(190);
+        below.setPrefHeight(246);
+        below.setMinHeight(200);
         desk.bench().sheet().pictures().forEach(p -> which.getItems().add(p.title()));
         which.getSelectionModel().selectFirst();
         which.setId("which-picture");
@@ -143,11 +165,92 @@ public final class ReduceStation implements StationView {
         which.setVisible(which.getItems().size() > 1);
         which.setManaged(which.isVisible());
         which.setOnAction(e -> refresh());
-        said.setId("run-says");
-        VBox right = new VBox(3, head, said, trace, residuals, which, below);
+        asking(false);
+        VBox right = new VBox(3, new HBox(4, sightBar(), which), head, sights, below);
         HBox.setHgrow(right, Priority.ALWAYS);
         all.getChildren().addAll(left, right);
+        see(Sight.RUN);
+    }
+
+    private HBox sightBar() {
+        HBox bar = new HBox(2);
+        ToggleGroup group = new ToggleGroup();
+        for (Sight s : Sight.values()) {
+            ToggleButton b = new ToggleButton(s.title);
+            b.setId("sight-" + s.name().toLowerCase(java.util.Locale.ROOT));
+            b.getStyleClass().add("quiet-button");
+            b.setToggleGroup(group);
+            b.setOnAction(e -> see(s));
+            Labels.explained(b, s.says);
+            b.setMinWidth(Region.USE_PREF_SIZE);
+            sightButtons.put(s, b);
+            bar.getChildren().add(b);
+        }
+        HBox.setHgrow(bar, Priority.ALWAYS);
+        return bar;
+    }
+
+    private void see(Sight s) {
+        sight = s;
+        sightButtons.get(s).setSelected(true);
+        sights.getChildren().setAll(switch (s) {
+            case RUN -> one;
+            case ALL -> together;
+            case MODELS -> models;
+            case TABLE -> table;
+        });
+        below.setVisible(s == Sight.RUN || s == Sight.ALL);
+        below.setManaged(below.isVisible());
+        one.otherwise().setVisible(s == Sight.RUN);
+        one.otherwise().setManaged(s == Sight.RUN);
         refresh();
+    }
+
+    /** A point in the picture over runs was clicked: its run is the one in hand, and whether it takes part is asked. */
+    private void pickPoint(Plot.Points layer, int index) {
+        picture().flatMap(p -> SessionPlots.runOf(desk.bench().reduction(), p, layer, index)).ifPresent(run -> {
+            desk.choose(run);
+            leaveOut();
+        });
+    }
+
+    private void windowMenu() {
+        windows.getItems().clear();
+        current().ifPresent(run -> {
+            windowName(run).ifPresent(w -> {
+                item("All runs of this kind: edges moved as here", () -> asHere(run, w));
+                item("All runs of this kind: proposed again", () -> desk.bench().apply(new Command.Together("Took the proposed windows of all runs of " + run.capture() + " again.", proposals(run, w))));
+            });
+            run.entries().voided().forEach(v -> item(String.format(java.util.Locale.ROOT, "Take %.3f s to %.3f s in again (%s)", v.from(), v.to(), v.reason()), () -> desk.bench().apply(new Command.CountSamples(run.id(), v))));
+        });
+        if (windows.getItems().isEmpty()) {
+            item("This kind of run has no window.", () -> { });
+        }
+    }
+
+    private void item(String words, Runnable act) {
+        MenuItem i = new MenuItem(words);
+        i.setOnAction(e -> Notices.attempt(all, act));
+        windows.getItems().add(i);
+    }
+
+    private List<Command> proposals(Run run, String window) {
+        return desk.bench().session().keptRuns().stream().filter(x -> x.capture().equals(run.capture())).map(x -> (Command) new Command.SetWindow(x.id(), window, null)).toList();
+    }
+
+    /** Moves the edges of every run's window by as much as they were moved here from what is proposed, each from its own proposal. */
+    private void asHere(Run run, String window) {
+        Reduction proposed = desk.bench().whatIf(new Command.Together("proposals", proposals(run, window)));
+        Window here = desk.bench().reduction().window(run, window).orElseThrow(() -> new IllegalArgumentException("This run has no window to take the others from."));
+        Window own = proposed.window(run, window).orElseThrow(() -> new IllegalArgumentException("No window can be proposed for this run, so the others cannot be moved as here."));
+        List<Command> acts = new java.util.ArrayList<>();
+        for (Run x : desk.bench().session().keptRuns()) {
+            if (x.capture().equals(run.capture())) {
+                proposed.window(x, window).map(p -> new Window(p.from() + here.from() - own.from(), p.to() + here.to() - own.to(), "moved as in " + run.name())).filter(p -> p.to() > p.from())
+                        .ifPresent(p -> acts.add(new Command.SetWindow(x.id(), window, p)));
+            }
+        }
+        desk.bench().apply(new Command.Together("Moved the windows of " + acts.size() + " runs as in " + run.name() + ".", acts));
     }
 
     private void workOutLong() {
@@ -189,8 +292,21 @@ public final class ReduceStation implements StationView {
     private void asking(boolean ask) {
         reason.setVisible(ask);
         reason.setManaged(ask);
-        says.setManaged(!ask);
-        says.setVisible(!ask);
+        if (ask) {
+            says.setText(current().map(this::without).orElse(""));
+        }
+    }
+
+    /** What the main result would be without a run. */
+    private String without(Run run) {
+        Sheet.Comparison main = desk.bench().sheet().mainComparison();
+        if (main == null) {
+            return "";
+        }
+        Optional<Quantity> now = desk.bench().reduction().quantity(main.result());
+        Optional<Quantity> then = desk.bench().whatIf(new Command.LeaveOut(run.id(), "tried")).quantity(main.result());
+        String label = desk.bench().sheet().results().containsKey(main.result()) ? desk.bench().sheet().results().get(main.result()).label() : main.result();
+        return now.isEmpty() ? "" : then.map(t -> "without it " + label + " " + t + ", now " + now.get()).orElse("without it there is no " + label);
     }
 
     private void giveReason() {
@@ -198,7 +314,7 @@ public final class ReduceStation implements StationView {
             if (Notices.attempt(all, () -> desk.bench().apply(new Command.LeaveOut(run.id(), reason.getText().strip())))) {
                 reason.clear();
                 asking(false);
-                trace.requestFocus();
+                one.focus().requestFocus();
             }
         });
     }
@@ -210,7 +326,7 @@ public final class ReduceStation implements StationView {
 
     @Override
     public Optional<Node> focus() {
-        return Optional.of(trace);
+        return Optional.of(sight == Sight.RUN ? one.focus() : sightButtons.get(sight));
     }
 
     @Override
@@ -222,32 +338,39 @@ public final class ReduceStation implements StationView {
         list(r);
         Run run = current().orElse(null);
         leave.setDisable(run == null);
+        windows.setDisable(run == null);
+        boolean severalModels = run != null && ModelChoice.has(desk.bench().sheet(), run);
+        sightButtons.get(Sight.MODELS).setVisible(severalModels);
+        sightButtons.get(Sight.MODELS).setManaged(severalModels);
+        if (!severalModels && sight == Sight.MODELS) {
+            see(Sight.RUN);
+            return;
+        }
         if (run == null) {
-            trace.plot(null, false);
-            residuals.plot(null, false);
             title.setText("");
             says.setText("");
             proposal.setDisable(true);
         } else {
             show(r, run);
         }
+        one.refresh();
+        switch (sight) {
+            case ALL -> together.refresh();
+            case MODELS -> models.refresh();
+            case TABLE -> table.refresh();
+            default -> { }
+        }
         columns.plot(picture().flatMap(p -> SessionPlots.columns(r, p)).orElse(null), false);
+        Optional<Plot> rest = picture().flatMap(p -> SessionPlots.residuals(r, p));
+        columnResiduals.plot(rest.orElse(null), false);
+        columnResiduals.setVisible(rest.isPresent());
+        columnResiduals.setManaged(rest.isPresent());
+        columns.showTimeAxis(rest.isEmpty());
     }
 
     /** The picture that is chosen; the first one until then. */
     private Optional<Sheet.Picture> picture() {
         return desk.bench().sheet().pictures().stream().filter(p -> p.title().equals(which.getValue())).findFirst();
-    }
-
-    /** What stands for a run in lists: the sheet's first quantity that rests on its samples. */
-    private static Optional<Ledger.Entry> headline(Reduction r, Run run) {
-        Sheet.Capture c = r.sheet().captures().get(run.capture());
-        String name = c == null ? null : c.headline();
-        return r.ofRun(run).stream().filter(e -> e.name().endsWith("]." + name)).findFirst();
-    }
-
-    private static String capital(String s) {
-        return Character.toUpperCase(s.charAt(0)) + s.substring(1);
     }
 
     private void list(Reduction r) {
@@ -260,7 +383,7 @@ public final class ReduceStation implements StationView {
                 capture = run.capture();
                 runs.getChildren().add(Labels.styled((c == null ? capture : c.label()).toUpperCase(java.util.Locale.ROOT), "group"));
             }
-            Optional<Ledger.Entry> first = headline(r, run);
+            Optional<Ledger.Entry> first = RunTrace.headline(r, run);
             first.flatMap(Ledger.Entry::quantity).ifPresent(q -> what.setText(first.get().symbol() == null ? q.unit().pretty() : first.get().symbol() + ", " + q.unit().pretty()));
             String value = first.flatMap(Ledger.Entry::quantity).map(q -> Notation.bracketed(q.value(), q.u())).orElse("—");
             Label name = Labels.styled(run.name(), "section");
@@ -299,23 +422,13 @@ public final class ReduceStation implements StationView {
         runScroll.setVvalue(at);
     }
 
-    /** Every quantity of every kept run, one row a run, for a spreadsheet. */
+    /** The tables of all captures, for a spreadsheet. */
     private void copyTable() {
         Reduction r = desk.bench().reduction();
         StringBuilder b = new StringBuilder();
         desk.bench().sheet().captures().forEach((name, capture) -> {
-            List<Run> kept = r.runs().stream().filter(x -> x.discard() == null && x.capture().equals(name)).toList();
-            if (kept.isEmpty()) {
-                return;
-            }
-            b.append(capture.label()).append("\nrun\tlevel\ttakes part");
-            r.ofRun(kept.get(0)).forEach(e -> b.append('\t').append(e.label()).append(e.quantity().map(q -> q.unit().symbol().isEmpty() ? "" : " / " + q.unit().symbol()).orElse("")).append("\tu"));
-            b.append('\n');
-            for (Run run : kept) {
-                b.append(run.name()).append('\t').append(SessionPlots.levelLabel(r, run)).append('\t').append(run.takesPart() ? "yes" : "no");
-                r.ofRun(run).forEach(e -> b.append('\t').append(e.quantity().map(q -> q.value() + "\t" + q.u()).orElse("\t")));
-                b.append('\n');
-            }
+            String rows = RunTable.tabbed(r, name);
+            b.append(rows.isEmpty() ? "" : capture.label() + "\n" + rows);
         });
         ClipboardContent c = new ClipboardContent();
         c.putString(b.toString());
@@ -336,120 +449,16 @@ public final class ReduceStation implements StationView {
     }
 
     private void show(Reduction r, Run run) {
-        String channel = desk.bench().sheet().captures().get(run.capture()).channels().get(0);
         title.setText(run.name() + ", " + SessionPlots.levelLabel(r, run));
         Optional<Fit> fit = r.fitOfRun(run);
         says.setText(fit.map(f -> f.x().length + " points · residual SD " + SessionPlots.finely(f.residualSd(), f.yUnit()) + " · " + (f.remarks().isEmpty() ? "no pattern" : "a pattern in the residuals")).orElse(""));
-        said.setText(String.join("\n", r.ofRun(run).stream().filter(e -> e.quantity().isEmpty() && e.outcome().problem() == null && !e.instead().isEmpty()).map(e -> capital(e.label()) + ": " + e.instead()).toList()));
-        said.setVisible(!said.getText().isEmpty());
-        said.setManaged(said.isVisible());
         leave.setText(run.leftOut() == null ? "Leave out..." : "Take in again");
         Optional<String> window = windowName(run);
         proposal.setDisable(window.isEmpty() || !run.windows().containsKey(window.get()));
-        Optional<Plot> plot = SessionPlots.run(r, run, channel);
-        plot = plot.map(p -> p.with(legend(r, run)));
-        double step = r.trace(run, channel).map(Trace::interval).orElse(0.02);
-        trace.onWindow(step, (from, to, finished) -> window.ifPresent(w -> move(run, w, r.trace(run, channel).orElse(null), from, to, finished)));
-        trace.plot(plot.orElse(null), true);
-        if (plot.isEmpty()) {
-            trace.emptySays(Optional.ofNullable(r.ofRun(run, channel).problem()).orElse("There is no trace."));
-        }
-        residuals.plot(SessionPlots.residuals(r, run).orElse(null), false);
-        otherwise(r, run, window);
     }
 
-    private static Plot.Legend legend(Reduction r, Run run) {
-        List<String> lines = new ArrayList<>();
-        headline(r, run).filter(e -> e.quantity().isPresent()).ifPresent(e -> lines.add(e.label() + " " + e.quantity().get()));
-        r.fitOfRun(run).ifPresent(f -> lines.add(f.model() + " through the window"));
-        return new Plot.Legend(lines, false);
-    }
-
-    private void move(Run run, String window, Trace t, double from, double to, boolean finished) {
-        if (t == null) {
-            return;
-        }
-        double a = Math.max(t.time()[0], Math.min(from, t.time()[t.size() - 1]));
-        double b = Math.min(t.time()[t.size() - 1], Math.max(to, t.time()[0]));
-        if (!(b > a)) {
-            return;
-        }
-        Command command = new Command.SetWindow(run.id(), window, new Window(a, b, "moved by hand"));
-        if (finished) {
-            dragged = null;
-            Notices.attempt(all, () -> desk.bench().apply(command));
-        } else {
-            dragged = command;
-        }
-    }
-
-    /** A drag sends more positions than can be shown; the latest is previewed once a frame. */
     @Override
     public void tick() {
-        if (dragged != null) {
-            Command latest = dragged;
-            dragged = null;
-            Notices.attempt(all, () -> desk.bench().preview(latest));
-        }
-    }
-
-    /** The first quantity of the run under windows a little different from the one chosen. */
-    private void otherwise(Reduction r, Run run, Optional<String> window) {
-        Optional<Ledger.Entry> entry = headline(r, run).filter(e -> e.quantity().isPresent());
-        Optional<Window> chosen = window.flatMap(w -> r.window(run, w));
-        if (entry.isEmpty() || chosen.isEmpty()) {
-            otherwise.show(null);
-            return;
-        }
-        Quantity now = entry.get().quantity().get();
-        List<String> key = List.of(run.id() + entry.get().key(), chosen.get().toString(), now.toString());
-        if (!key.equals(otherwiseFor) && !desk.bench().isPreviewing()) {
-            List<Object[]> rows = new ArrayList<>();
-            rows.add(new Object[] {"as chosen", now});
-            OTHERWISE.forEach((label, share) -> whatIf(run, window.get(), chosen.get().grown(share), entry.get().key()).ifPresent(q -> rows.add(new Object[] {label, q})));
-            otherwiseRows = rows;
-            otherwiseFor = key;
-        }
-        List<Object[]> rows = otherwiseRows;
-        otherwise.show((s, w, h) -> paintOtherwise(s, w, h, entry.get().label(), rows));
-    }
-
-    private Optional<Quantity> whatIf(Run run, String window, Window other, String key) {
-        try {
-            return desk.bench().whatIf(new Command.SetWindow(run.id(), window, new Window(Math.max(0, other.from()), other.to(), "what if"))).quantity(key);
-        } catch (IllegalArgumentException e) {
-            return Optional.empty();
-        }
-    }
-
-    private static void paintOtherwise(Surface s, double w, double h, String label, List<Object[]> rows) {
-        s.text("If the window were otherwise", 6, 13, Surface.Align.LEFT, Lettering.heading(12), Ink.INK);
-        double lo = Double.POSITIVE_INFINITY;
-        double hi = Double.NEGATIVE_INFINITY;
-        for (Object[] row : rows) {
-            Quantity q = (Quantity) row[1];
-            lo = Math.min(lo, q.value() - 1.3 * q.u());
-            hi = Math.max(hi, q.value() + 1.3 * q.u());
-        }
-        double left = 142;
-        double right = w - 14;
-        double scale = (right - left) / Math.max(hi - lo, 1e-300);
-        s.rectangle(0, 22, w, h - 22, Ink.SURFACE, null, 0);
-        double centre = left + (((Quantity) rows.get(0)[1]).value() - lo) * scale;
-        double bottom = 34 + rows.size() * 26;
-        for (double y = 30; y < bottom; y += 6) {
-            s.line(centre, y, centre, y + 3, Ink.NEEDLE, 1);
-        }
-        for (int i = 0; i < rows.size(); i++) {
-            Quantity q = (Quantity) rows.get(i)[1];
-            double y = 44 + 26 * i;
-            s.text(BudgetPicture.fitting(s, (String) rows.get(i)[0], left - 16), 8, y + 4, Surface.Align.LEFT, Lettering.text(12), i == 0 ? Ink.INK : Ink.QUIET);
-            double x = left + (q.value() - lo) * scale;
-            s.line(x - q.u() * scale, y, x + q.u() * scale, y, Ink.TRACE1, 1.6);
-            s.circle(x, y, 3.4, Ink.TRACE1, null, 0);
-        }
-        double spread = rows.stream().mapToDouble(r -> ((Quantity) r[1]).value()).max().orElse(0) - rows.stream().mapToDouble(r -> ((Quantity) r[1]).value()).min().orElse(0);
-        Quantity first = (Quantity) rows.get(0)[1];
-        s.text(label + ", spread " + Notation.figures(spread, 2) + " " + first.unit().pretty() + " against u " + Notation.figures(first.u(), 2), 8, bottom + 22, Surface.Align.LEFT, Lettering.text(11.5), Ink.QUIET);
+        one.tick();
     }
 }

@@ -4,15 +4,11 @@ import eagerneedle.app.window.Labels;
 import eagerneedle.app.window.Notices;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
-import eagerneedle.core.session.Entries;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
 import java.io.File;
-import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
-import java.util.Locale;
 import java.util.Map;
 import java.util.function.Consumer;
 import javafx.geometry.Pos;
@@ -27,7 +23,6 @@ import javafx.stage.FileChooser;
 
 /** What a person says of a run that has just ended: its name, what was read by eye, a picture; keep it, or void it with a reason. */
 final class RunVerdict extends VBox {
-    private static final int LARGEST_PICTURE = 30_000_000;
     private final Desk desk;
     private final TextField name = new TextField();
     private final TextField reason = new TextField();
@@ -66,7 +61,7 @@ final class RunVerdict extends VBox {
         });
         Labels.explained(picture, "Attach a picture to this run; or drop it here");
         setOnDragOver(e -> {
-            if (e.getDragboard().hasFiles() && isPicture(e.getDragboard().getFiles().get(0).getName())) {
+            if (e.getDragboard().hasFiles() && Photographs.isPicture(e.getDragboard().getFiles().get(0).getName())) {
                 e.acceptTransferModes(TransferMode.COPY);
                 e.consume();
             }
@@ -153,31 +148,11 @@ final class RunVerdict extends VBox {
         return r;
     }
 
-    private static boolean isPicture(String file) {
-        return file.toLowerCase(Locale.ROOT).matches(".*\\.(png|jpe?g|gif|bmp)");
-    }
-
     /** Keeps a picture with the run in hand. */
     void attach(Path file) {
         Notices.attempt(this, () -> {
-            String fileName = file.getFileName().toString();
-            if (!isPicture(fileName)) {
-                throw new IllegalArgumentException(fileName + " is not a picture; attach a PNG or JPEG file.");
-            }
-            try {
-                if (Files.size(file) > LARGEST_PICTURE) {
-                    throw new IllegalArgumentException(fileName + " is larger than 30 MB; make it smaller first.");
-                }
-                byte[] bytes = Files.readAllBytes(file);
-                if (javax.imageio.ImageIO.read(new java.io.ByteArrayInputStream(bytes)) == null) {
-                    throw new IllegalArgumentException(fileName + " cannot be read as a picture; save it as PNG or JPEG again.");
-                }
-                int id = desk.bench().file().attach(fileName, fileName.toLowerCase(Locale.ROOT).endsWith("png") ? "image/png" : "image/jpeg", bytes);
-                run = run.entered(run.entries().pictured(new Entries.Picture(id, fileName)));
-                picture.setText(run.entries().pictures().size() + (run.entries().pictures().size() == 1 ? " picture" : " pictures"));
-            } catch (IOException e) {
-                throw new IllegalArgumentException(fileName + " cannot be read; check its name and folder.");
-            }
+            run = run.entered(run.entries().pictured(Photographs.keep(desk.bench().file(), file)));
+            picture.setText(run.entries().pictures().size() + (run.entries().pictures().size() == 1 ? " picture" : " pictures"));
         });
     }
 

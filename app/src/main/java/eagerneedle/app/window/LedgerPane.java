@@ -34,6 +34,7 @@ import javafx.scene.layout.VBox;
  */
 public final class LedgerPane extends VBox {
     private static final double WIDTH = 296;
+    private static final int MOST_FIGURES = 12;
     private final VBox rows = new VBox();
     private final VBox detail = new VBox(4);
     private final ScrollPane scroll = new ScrollPane(rows);
@@ -140,7 +141,7 @@ public final class LedgerPane extends VBox {
     }
 
     private void add(GridPane grid, int row, Ledger.Entry e, double left, Optional<Reduction.Lineage> lit) {
-        boolean fresh = !planned && (bench.isTrying() ? bench.before(e.key()).isPresent() : bench.changed().contains(e.key()));
+        boolean fresh = !planned && (bench.isTrying() ? bench.before(e.key()).filter(b -> e.quantity().isEmpty() || !b.toString().equals(e.quantity().get().toString())).isPresent() : bench.changed().contains(e.key()));
         boolean doubtful = e.quantity().isPresent() && !reduction().doubts(e.quantity().get(), bench.clock().instant()).isEmpty();
         Label name = new Label((fresh ? "● " : "") + (doubtful ? "▲ " : "") + e.label());
         name.getStyleClass().add("ledger-name");
@@ -150,11 +151,13 @@ public final class LedgerPane extends VBox {
         if (e.source().equals("as planned") && !planned) {
             name.getStyleClass().add("as-planned");
         }
-        String text = e.quantity().map(q -> " ".repeat((int) Math.max(0, Math.min(6, left) - point(q))) + Notation.bracketed(q.value(), q.u())).orElse("   —");
+        String text = e.quantity().map(q -> figures(q, left)).orElse("   —");
         Label value = Labels.figure(text);
         value.setMinWidth(Region.USE_PREF_SIZE);
         Label unit = Labels.quiet(e.quantity().map(q -> q.unit().pretty()).orElse(""));
         HBox line = new HBox(name, value, unit);
+        name.setWrapText(true);
+        name.setMinHeight(Region.USE_PREF_SIZE);
         name.setMinWidth(0);
         name.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(name, Priority.ALWAYS);
@@ -185,14 +188,25 @@ public final class LedgerPane extends VBox {
         grid.add(line, 0, row, 3, 1);
         if (bench.isTrying() && fresh) {
             bench.before(e.key()).ifPresent(b -> {
-                Label was = Labels.styled("was " + Notation.bracketed(b.value(), b.u()), "figure-small");
-                was.setPadding(new javafx.geometry.Insets(0, 50, 2, 0));
-                was.setMaxWidth(Double.MAX_VALUE);
-                was.setAlignment(Pos.CENTER_RIGHT);
-                line.getProperties().put("was", was.getText());
+                Label word = Labels.quiet("was");
+                word.setMaxWidth(Double.MAX_VALUE);
+                HBox.setHgrow(word, Priority.ALWAYS);
+                Label then = Labels.figure(figures(b, left));
+                then.getStyleClass().add("quiet");
+                then.setPrefWidth(112);
+                Region rest = new Region();
+                rest.setMinWidth(44);
+                HBox was = new HBox(word, then, rest);
+                was.getStyleClass().add("ledger-row");
                 grid.add(was, 0, row + 1, 3, 1);
             });
         }
+    }
+
+    /** A number with its uncertainty in brackets, its point under the others. An exact one is cut to what can be read. */
+    private static String figures(Quantity q, double left) {
+        String s = Notation.bracketed(q.value(), q.u());
+        return " ".repeat((int) Math.max(0, Math.min(6, left) - point(q))) + (q.isExact() && s.length() > MOST_FIGURES ? Notation.plain(q.value(), 6) : s);
     }
 
     /** Shows the lineage of a quantity and brings its line into view. */
@@ -226,6 +240,10 @@ public final class LedgerPane extends VBox {
         String label = r.ledger().entries().stream().filter(e -> e.key().equals(selected)).map(Ledger.Entry::label).findFirst().orElse(selected);
         detail.getChildren().add(Labels.styled(label, "section"));
         r.formula(selected).ifPresent(f -> detail.getChildren().add(styledWrap(f, "figure-small")));
+        if (r.isHidden(selected)) {
+            detail.getChildren().add(styledWrap(Reduction.HIDDEN, "quiet"));
+            return;
+        }
         Optional<Quantity> q = r.quantity(selected);
         if (q.isEmpty()) {
             detail.getChildren().add(styledWrap(r.outcome(selected).problem() == null ? "No value." : r.outcome(selected).problem(), "attention"));

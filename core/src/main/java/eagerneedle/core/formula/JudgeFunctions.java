@@ -57,7 +57,7 @@ final class JudgeFunctions {
                     return scalar(Quantity.number(r.birgeRatio()));
                 });
         Functions.define("routes(column)", "a column, or quantities of one kind, each with an uncertainty", "whether they agree and what they give together, a sentence", "routes(10.0(1) V, 10.1(2) V)",
-                "The 2 routes agree (chi-square 0.2 for 1 degrees of freedom, Birge ratio 0.45); together they give 10.020(89) V.", a -> new Value.Words(routes(a).sentence()));
+                "The 2 routes agree (chi-square 0.2 for 1 degree of freedom, Birge ratio 0.45); together they give 10.020(89) V.", a -> new Value.Words(routes(a).sentence()));
         Functions.define("nearest(x, \"name\", reference, ...)", "a result, then names and references of candidates", "which candidate it fits, a sentence", "nearest(8.50(5) kg/L, \"brass\", 8.48 kg/L, \"steel\", 7.85 kg/L)",
                 "8.500(50) kg/L fits brass best (100 % of the likelihood, 0.4 standard uncertainties away).", a -> {
                     Map<String, Quantity> references = new LinkedHashMap<>();

@@ -108,7 +108,7 @@ public record Routes(List<String> labels, List<Quantity> values, Quantity mean, 
             List<String> names = redundant.stream().map(labels::get).toList();
             return "The routes %s are functions of each other and hold no independent evidence; they were not averaged.".formatted(listed(names));
         }
-        String numbers = "chi-square %.1f for %d degrees of freedom, Birge ratio %.2f".formatted(chiSquare, values.size() - 1, birgeRatio());
+        String numbers = "chi-square %.1f for %d degree%s of freedom, Birge ratio %.2f".formatted(chiSquare, values.size() - 1, values.size() == 2 ? "" : "s", birgeRatio());
         if (chance() >= 0.05) {
             return "The %d routes agree (%s); together they give %s.".formatted(values.size(), numbers, Notation.bracket(mean));
         }

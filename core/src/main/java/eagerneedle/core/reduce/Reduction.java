@@ -90,7 +90,12 @@ public final class Reduction {
 
     /** The first fit among the quantities of a run: the one drawn over its trace. */
     public Optional<Fit> fitOfRun(Run run) {
-        return sheet().captures().get(run.capture()).quantities().keySet().stream().map(n -> fit(Reducer.runKey(run, n))).flatMap(Optional::stream).findFirst();
+        return fitsOfRun(run).stream().findFirst();
+    }
+
+    /** All fits among the quantities of a run, in the order of the sheet. */
+    public List<Fit> fitsOfRun(Run run) {
+        return sheet().captures().get(run.capture()).quantities().keySet().stream().map(n -> fit(Reducer.runKey(run, n))).flatMap(Optional::stream).toList();
     }
 
     /** Rows of a column, or empty if it has a problem. */
@@ -200,18 +205,36 @@ public final class Reduction {
         return out;
     }
 
-    /** What a statement of the sheet comes to: a sentence, or why there is none yet. */
-    public record Said(Sheet.Statement statement, Optional<String> sentence, String problem) {
+    /** How the uncertainty of a result follows, in symbols and numbers, from what its formula and those under it rest on. */
+    public List<LawOfResult> laws(String result, School school) {
+        return LawOfResult.of(this, result, school);
+    }
+
+    /** A quantity with what it is called. */
+    public record Labelled(String label, Quantity quantity) {
+    }
+
+    /**
+     * What a statement of the sheet comes to.
+     *
+     * @param sentence   empty when there is none yet
+     * @param problem    why there is none; null otherwise
+     * @param quantities what it is about, to be drawn; may be empty
+     * @param bound      how these are correlated, in words; empty when they are not
+     */
+    public record Said(Sheet.Statement statement, Optional<String> sentence, String problem, List<Labelled> quantities, String bound) {
     }
 
     public List<Said> statements() {
         List<Said> out = new ArrayList<>();
         for (Sheet.Statement s : sheet().statements()) {
             try {
-                Value v = Formula.parse(s.formula()).evaluate(checkScope());
-                out.add(new Said(s, v instanceof Value.Words w ? Optional.of(w.text()) : Optional.empty(), null));
+                Formula formula = Formula.parse(s.formula());
+                Value v = formula.evaluate(checkScope());
+                List<Labelled> about = SaidOf.quantities(sheet, formula, checkScope());
+                out.add(new Said(s, v instanceof Value.Words w ? Optional.of(w.text()) : Optional.empty(), null, about, formula.text().startsWith("routes") ? SaidOf.correlations(about) : ""));
             } catch (NodeScope.Missing | FormulaException e) {
-                out.add(new Said(s, Optional.empty(), e.getMessage()));
+                out.add(new Said(s, Optional.empty(), e.getMessage(), List.of(), ""));
             }
         }
         return out;

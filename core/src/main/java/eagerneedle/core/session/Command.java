@@ -270,6 +270,19 @@ public sealed interface Command {
         }
     }
 
+    /** Takes voided samples of a run in again. */
+    record CountSamples(int id, Entries.Voided span) implements Command {
+        @Override
+        public Session apply(Session s) {
+            return s.changingRun(id, r -> r.entered(r.entries().counting(span)));
+        }
+
+        @Override
+        public String says() {
+            return String.format(Locale.ROOT, "Took the samples of run %d from %.4g s to %.4g s in again.", id, span.from(), span.to());
+        }
+    }
+
     /** Says to a watch why its finding is known, or acknowledges it; null takes that back. */
     record Explain(String finding, String message, String text) implements Command {
         @Override

@@ -69,6 +69,11 @@ public record Entries(List<Prompts.Mark> marks, Map<String, String> byEye, List<
         return new Entries(marks, byEye, pictures, resumed, plus(voided, v));
     }
 
+    /** With a span taken in again. */
+    public Entries counting(Voided v) {
+        return new Entries(marks, byEye, pictures, resumed, voided.stream().filter(x -> !x.equals(v)).toList());
+    }
+
     private static <T> List<T> plus(List<T> list, T item) {
         List<T> more = new ArrayList<>(list);
         more.add(item);

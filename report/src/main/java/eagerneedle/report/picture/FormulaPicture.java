@@ -62,6 +62,48 @@ public final class FormulaPicture {
         return new Size(b.width(), b.ascent(), b.descent());
     }
 
+    /**
+     * Sets an equation into no more than a width: what is too long goes on below, broken before a plus or minus sign.
+     *
+     * @return its height from {@code top}, in points
+     */
+    public static double paintWithin(Surface s, String equation, double x, double top, double size, double width, Ink ink) {
+        FormulaPicture f = new FormulaPicture(s, ink);
+        String[] sides = equation.split("=", -1);
+        Box left = f.row(List.of(f.box(Formula.parse(sides[0].strip()).expression(), size, 0), f.word("  =  ", Lettering.text(size))));
+        List<Box> line = new ArrayList<>(List.of(left));
+        double used = left.width();
+        double y = top;
+        List<Box> parts = new ArrayList<>();
+        f.terms(Formula.parse(sides[sides.length - 1].strip()).expression(), size, parts);
+        for (Box part : parts) {
+            if (line.size() > 1 && used + part.width() > width) {
+                y = f.finish(s, line, x, y);
+                line = new ArrayList<>(List.of(f.word(" ".repeat(8), Lettering.text(size))));
+                used = line.get(0).width();
+            }
+            line.add(part);
+            used += part.width();
+        }
+        return f.finish(s, line, x, y) - top;
+    }
+
+    private double finish(Surface s, List<Box> line, double x, double top) {
+        Box b = row(line);
+        b.paint(s, x, top + b.ascent() + 3);
+        return top + b.ascent() + b.descent() + 8;
+    }
+
+    /** The terms of a sum, each with its sign before it. */
+    private void terms(Expr e, double size, List<Box> into) {
+        if (e instanceof Expr.Infix i && (i.op().equals("+") || i.op().equals("-"))) {
+            terms(i.left(), size, into);
+            into.add(row(List.of(word(i.op().equals("-") ? " − " : " + ", Lettering.text(size)), box(i.right(), size, i.op().equals("-") ? 4 : 3))));
+        } else {
+            into.add(box(e, size, 3));
+        }
+    }
+
     private Box equation(String text, double size) {
         List<Box> boxes = new ArrayList<>();
         for (String side : text.split("=", -1)) {
@@ -97,11 +139,12 @@ public final class FormulaPicture {
             return fraction(box(i.left(), size * 0.92, 0), box(i.right(), size * 0.92, 0), size);
         }
         if (i.op().equals("^")) {
-            Box base = box(i.left(), size, 7);
+            boolean fraction = i.left() instanceof Expr.Infix d && d.op().equals("/");
+            Box base = fraction ? bracketed(box(i.left(), size, 0), size) : box(i.left(), size, 7);
             return row(List.of(base, raised(box(i.right(), size * 0.68, 0), size * 0.42)));
         }
         String sign = switch (i.op()) {
-            case "*" -> i.left() instanceof Expr.Literal && i.right() instanceof Expr.Literal ? " · " : "\u2009";
+            case "*" -> i.right() instanceof Expr.Literal || i.right() instanceof Expr.Infix r && r.op().equals("^") && r.left() instanceof Expr.Literal ? " · " : "\u2009";
             case "-" -> " − ";
             case "<=" -> " ≤ ";
             case ">=" -> " ≥ ";
@@ -125,6 +168,9 @@ public final class FormulaPicture {
         Box inside = row(arguments);
         if (c.function().equals("sqrt")) {
             return root(inside, size);
+        }
+        if (c.function().equals("abs")) {
+            return between(inside, size);
         }
         boolean bare = BARE.contains(c.function()) && c.arguments().size() == 1 && c.arguments().get(0).value() instanceof Expr.Name;
         Box name = word(c.function() + (bare ? "\u2009" : ""), Lettering.text(size));
@@ -183,6 +229,16 @@ public final class FormulaPicture {
             double[] py = {y - size * 0.25, y - size * 0.3, y + inside.descent(), top, top};
             s.polyline(px, py, 5, ink, Math.max(0.9, size / 18));
             inside.paint(s, x + lead, y);
+        });
+    }
+
+    /** Between two upright strokes. */
+    private Box between(Box b, double size) {
+        double w = size * 0.28;
+        return new Made(b.width() + 2 * w, b.ascent() + 2, b.descent() + 2, (s, x, y) -> {
+            s.line(x + w / 2, y - b.ascent() - 1, x + w / 2, y + b.descent() + 1, ink, 1.1);
+            b.paint(s, x + w, y);
+            s.line(x + 1.5 * w + b.width(), y - b.ascent() - 1, x + 1.5 * w + b.width(), y + b.descent() + 1, ink, 1.1);
         });
     }
 

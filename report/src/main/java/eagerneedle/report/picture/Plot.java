@@ -41,6 +41,10 @@ public record Plot(String title, Axis x, Axis y, List<Layer> layers) {
     public record Curve(String name, double[] x, double[] y, Ink ink, double width, boolean dashed) implements Layer {
     }
 
+    /** The space between two lines: a coverage band. */
+    public record Band(String name, double[] x, double[] low, double[] high) implements Layer {
+    }
+
     /** Vertical lines from 0, for residuals. */
     public record Stems(double[] x, double[] y, int series) implements Layer {
     }
@@ -57,8 +61,47 @@ public record Plot(String title, Axis x, Axis y, List<Layer> layers) {
     public record Words(String text, double x, double y, Ink ink, boolean figures) implements Layer {
     }
 
-    /** Lines of words in the upper left corner, the first heavier; the legend on the data. */
-    public record Legend(List<String> lines, boolean right) implements Layer {
+    /** A corner of the rectangle between the axes. */
+    public enum Corner {
+        TOP_LEFT, TOP_RIGHT, BOTTOM_LEFT, BOTTOM_RIGHT;
+
+        boolean isRight() {
+            return this == TOP_RIGHT || this == BOTTOM_RIGHT;
+        }
+
+        boolean isBottom() {
+            return this == BOTTOM_LEFT || this == BOTTOM_RIGHT;
+        }
+    }
+
+    /** Lines of words in a corner, the first heavier; the legend on the data. */
+    public record Legend(List<String> lines, Corner corner) implements Layer {
+    }
+
+    /** With a legend in the corner that holds the fewest points. */
+    public Plot withLegend(List<String> lines) {
+        View v = whole();
+        Corner best = Corner.TOP_LEFT;
+        double fewest = Double.POSITIVE_INFINITY;
+        for (Corner c : Corner.values()) {
+            double held = layers.stream().mapToDouble(l -> l instanceof Points p ? held(p.x, p.y, v, c) : l instanceof Curve k ? held(k.x, k.y, v, c) / 4 : 0).sum();
+            if (held < fewest) {
+                fewest = held;
+                best = c;
+            }
+        }
+        return with(new Legend(lines, best));
+    }
+
+    /** How many points lie in the corner's third of the height and two thirds of the width. */
+    private static double held(double[] x, double[] y, View v, Corner c) {
+        int n = 0;
+        for (int i = 0; i < x.length; i++) {
+            double across = (x[i] - v.x0()) / (v.x1() - v.x0());
+            double up = (y[i] - v.y0()) / (v.y1() - v.y0());
+            n += (c.isRight() ? across > 0.33 : across < 0.67) && (c.isBottom() ? up < 0.4 : up > 0.6) ? 1 : 0;
+        }
+        return n;
     }
 
     public Plot {
@@ -85,6 +128,9 @@ public record Plot(String title, Axis x, Axis y, List<Layer> layers) {
             } else if (l instanceof Envelope e) {
                 extend(r, e.x, e.low, null);
                 extend(r, e.x, e.high, null);
+            } else if (l instanceof Band b) {
+                extend(r, b.x, b.low, null);
+                extend(r, b.x, b.high, null);
             } else if (l instanceof Curve c) {
                 extend(r, c.x, c.y, null);
             } else if (l instanceof Stems s) {

@@ -49,7 +49,7 @@ public final class PlotPainter {
     public static Frame paint(Surface s, Plot plot, Plot.View view, double x, double y, double w, double h, boolean showX) {
         double top = y + 22;
         double bottom = y + h - (showX ? 36 : 8);
-        double[] yTicks = ticks(view.y0(), view.y1(), Math.max(2, (int) ((bottom - top) / 38)));
+        double[] yTicks = ticks(view.y0(), view.y1(), bottom - top < 34 ? 1 : Math.max(2, (int) ((bottom - top) / 38)));
         double left = x + 62;
         Frame f = new Frame(left, top, Math.max(10, x + w - 12 - left), Math.max(10, bottom - top), view);
         s.rectangle(f.left(), f.top(), f.width(), f.height(), Ink.SURFACE, null, 0);
@@ -80,7 +80,9 @@ public final class PlotPainter {
         s.clipped(f.left(), f.top() - 1, f.width(), f.height() + 2, () -> plot.layers().forEach(l -> layer(s, f, l)));
         s.line(f.left(), f.top(), f.left(), f.top() + f.height(), Ink.QUIET, 1);
         s.line(f.left(), f.top() + f.height(), f.left() + f.width(), f.top() + f.height(), Ink.QUIET, 1);
-        plot.layers().forEach(l -> over(s, f, l));
+        List<double[]> taken = new ArrayList<>();
+        double named = x + 10 + s.textWidth(plot.y().label(), NAME);
+        plot.layers().forEach(l -> over(s, f, l, named, taken));
         return f;
     }
 
@@ -95,6 +97,17 @@ public final class PlotPainter {
             }
         } else if (l instanceof Plot.Envelope e) {
             columns(s, f, e.x(), e.low(), e.high(), Ink.trace(e.series()));
+        } else if (l instanceof Plot.Band b) {
+            int n = b.x().length;
+            double[] px = new double[2 * n];
+            double[] py = new double[2 * n];
+            for (int i = 0; i < n; i++) {
+                px[i] = f.px(b.x()[i]);
+                px[2 * n - 1 - i] = px[i];
+                py[i] = f.py(b.low()[i]);
+                py[2 * n - 1 - i] = f.py(b.high()[i]);
+            }
+            s.polygon(px, py, Ink.BAND);
         } else if (l instanceof Plot.Curve c) {
             double[] px = new double[c.x().length];
             double[] py = new double[c.x().length];
@@ -165,26 +178,49 @@ public final class PlotPainter {
         s.columns(f.left(), top, bottom, ink);
     }
 
-    private static void over(Surface s, Frame f, Plot.Layer l) {
+    /**
+     * What lies over the data.
+     *
+     * @param named where the name of the vertical axis ends
+     * @param taken left, right and baseline of words that stand already
+     */
+    private static void over(Surface s, Frame f, Plot.Layer l, double named, List<double[]> taken) {
         if (l instanceof Plot.Span span) {
-            edge(s, f, span.from(), span.handles());
-            edge(s, f, span.to(), span.handles());
+            edge(s, f, span.from(), span.handles(), named);
+            edge(s, f, span.to(), span.handles(), named);
         } else if (l instanceof Plot.Words w) {
-            s.text(w.text(), f.px(w.x()), f.py(w.y()), Align.LEFT, w.figures() ? Lettering.figures(11.5) : Lettering.text(11), w.ink());
+            words(s, f, w, taken);
         } else if (l instanceof Plot.Legend legend) {
-            double y = f.top() + 20;
+            double y = legend.corner().isBottom() ? f.top() + f.height() - 9 - 17 * (legend.lines().size() - 1) : f.top() + 20;
             for (int i = 0; i < legend.lines().size(); i++) {
                 String line = legend.lines().get(i);
                 Lettering lettering = i == 0 ? Lettering.figures(12.5) : Lettering.text(11);
                 double wide = s.textWidth(line, lettering);
-                double x = legend.right() ? f.left() + f.width() - 12 - wide : f.left() + 14;
+                double x = legend.corner().isRight() ? f.left() + f.width() - 12 - wide : f.left() + 14;
                 s.text(line, x, y, Align.LEFT, lettering, i == 0 ? Ink.INK : Ink.QUIET);
                 y += 17;
             }
         }
     }
 
-    private static void edge(Surface s, Frame f, double at, boolean handles) {
+    /** Words beside their place, kept inside the frame and off words that stand already. */
+    private static void words(Surface s, Frame f, Plot.Words w, List<double[]> taken) {
+        Lettering lettering = w.figures() ? Lettering.figures(11.5) : Lettering.text(11);
+        double wide = s.textWidth(w.text(), lettering);
+        double left = Math.min(f.px(w.x()) + 4, f.left() + f.width() - wide - 2);
+        double y = Math.max(f.top() + 12, Math.min(f.py(w.y()), f.top() + f.height() - 4));
+        for (int tries = 0; tries < 12; tries++) {
+            double at = y;
+            if (taken.stream().noneMatch(t -> left < t[1] + 4 && left + wide > t[0] - 4 && Math.abs(at - t[2]) < 12)) {
+                break;
+            }
+            y += 12.5;
+        }
+        taken.add(new double[] {left, left + wide, y});
+        s.text(w.text(), left, y, Align.LEFT, lettering, w.ink());
+    }
+
+    private static void edge(Surface s, Frame f, double at, boolean handles, double named) {
         double px = f.px(at);
         if (px < f.left() - 1 || px > f.left() + f.width() + 1) {
             return;
@@ -192,7 +228,10 @@ public final class PlotPainter {
         s.line(px, f.top(), px, f.top() + f.height(), Ink.NEEDLE, 1.4);
         if (handles) {
             s.polygon(new double[] {px - 6, px + 6, px}, new double[] {f.top() - 1, f.top() - 1, f.top() + 9}, Ink.NEEDLE);
-            s.text(String.format(java.util.Locale.ROOT, "%.2f s", at), px, f.top() - 6, Align.CENTRE, Lettering.figures(11), Ink.NEEDLE);
+            String text = String.format(java.util.Locale.ROOT, "%.2f s", at);
+            double half = s.textWidth(text, Lettering.figures(11)) / 2;
+            double centre = Math.min(Math.max(px, Math.min(named, f.left() + f.width() / 2) + half), f.left() + f.width() - half);
+            s.text(text, centre, f.top() - 6, Align.CENTRE, Lettering.figures(11), Ink.NEEDLE);
         }
     }
 

@@ -50,6 +50,14 @@ public final class ReductionJson {
                 n.putObject(name(s)).put("agrees", c.agrees(s)).put("verdict", c.verdict(s));
             }
         }
+        laws(root.putArray("laws"), reduction);
+        if (reduction.session().blind() != null) {
+            ObjectNode blind = root.putObject("blind").put("since", reduction.session().blind().since().toString()).put("referencesHidden", reduction.session().hidesReferences());
+            if (reduction.session().blind().lockedAt() != null) {
+                blind.put("lockedAt", reduction.session().blind().lockedAt().toString());
+                reduction.session().blind().locked().forEach(blind.putObject("locked")::put);
+            }
+        }
         ArrayNode watches = root.putArray("watches");
         for (Finding f : findings) {
             ObjectNode n = watches.addObject().put("watch", f.watch()).put("severity", f.severity().name().toLowerCase(java.util.Locale.ROOT))
@@ -59,6 +67,17 @@ public final class ReductionJson {
             }
         }
         return root.toPrettyString();
+    }
+
+    /** The law of propagation of every result that is compared, and of what it rests on. */
+    private static void laws(ArrayNode to, Reduction reduction) {
+        java.util.Set<String> done = new java.util.HashSet<>();
+        reduction.sheet().comparisons().forEach(c -> reduction.laws(c.result(), reduction.speaks(c.id())).stream().filter(l -> done.add(l.key() + l.school())).forEach(l -> {
+            ObjectNode n = to.addObject().put("name", l.key()).put("school", name(l.school())).put("law", l.law()).put("alone", l.alone()).put("stated", l.stated()).put("unit", l.result().unit().symbol());
+            ArrayNode terms = n.putArray("terms");
+            l.terms().forEach(t -> terms.addObject().put("name", t.name()).put("value", t.quantity().value()).put("unit", t.quantity().unit().symbol()).put("u", t.quantity().u())
+                    .put("derivative", t.derivative().value()).put("derivativeUnit", t.derivative().unit().symbol()).put("contribution", t.contribution()));
+        }));
     }
 
     /** One quantity, as {@code eval} prints it. */

@@ -2,50 +2,76 @@ package eagerneedle.report;
 
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.Relation;
+import eagerneedle.core.chain.Chain;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.Budget;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.LawOfResult;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.session.Entries;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Window;
 import eagerneedle.core.watch.Finding;
 import eagerneedle.report.picture.BudgetPicture;
+import eagerneedle.report.picture.ChainPicture;
 import eagerneedle.report.picture.FormulaPicture;
 import eagerneedle.report.picture.Ink;
 import eagerneedle.report.picture.NeedlePicture;
 import eagerneedle.report.picture.Plot;
 import eagerneedle.report.picture.PlotPainter;
 import eagerneedle.report.picture.SvgSurface;
+import eagerneedle.report.picture.ValueRows;
 import eagerneedle.store.bench.BenchFile;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.Base64;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
-/** One self-contained HTML page: question, equations, calibrations, runs, results, verdicts, budget, watches and the notebook. */
-public final class HtmlReport {
+/**
+ * The report of a session, as one self-contained HTML page or as PDF: question, method, rig with chains and calibrations, data with
+ * windows and fits, results under every school, the law of propagation in symbols and numbers, the choices that were made, checks,
+ * watches, finish and notebook.
+ */
+public final class SessionReport {
     private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("d MMM uuuu HH:mm").withLocale(java.util.Locale.UK).withZone(ZoneId.systemDefault());
+    private static final double WIDE = 620;
+
+    /** Pictures that were attached to runs and notes, by number. */
+    public interface Attachments {
+        /** @return the bytes of a picture, or empty when there is none of that number */
+        java.util.Optional<byte[]> picture(int number);
+    }
 
     private final Reduction reduction;
     private final Instant now;
+    private final Attachments attachments;
     private int pictures;
 
-    private HtmlReport(Reduction reduction, Instant now) {
+    private SessionReport(Reduction reduction, Instant now, Attachments attachments) {
         this.reduction = reduction;
         this.now = now;
+        this.attachments = attachments;
     }
 
-    /** The page as text. Every figure in it is also in the ledger export. {@code now} decides which calibrations are overdue. */
-    public static String of(Reduction reduction, List<Finding> findings, List<BenchFile.Act> acts, Instant now) {
-        return Papers.html("report.ftlh", new HtmlReport(reduction, now).model(findings, acts));
+    /** The page as well-formed HTML. Every figure in it is also in the ledger or the results that are exported. {@code now} decides which calibrations are overdue. */
+    public static String html(Reduction reduction, List<Finding> findings, List<BenchFile.Act> acts, Instant now, Attachments attachments) {
+        return Papers.html("report.ftlh", new SessionReport(reduction, now, attachments).model(findings, acts));
+    }
+
+    /** The same as PDF on A4. */
+    public static byte[] pdf(Reduction reduction, List<Finding> findings, List<BenchFile.Act> acts, Instant now, Attachments attachments) {
+        return Papers.pdf(html(reduction, findings, acts, now, attachments));
     }
 
     private Map<String, Object> model(List<Finding> findings, List<BenchFile.Act> acts) {
@@ -56,16 +82,91 @@ public final class HtmlReport {
         m.put("date", STAMP.format(reduction.session().created()));
         m.put("question", sheet.question());
         m.put("principle", sheet.principle().stream().map(p -> Map.of("text", p.text() == null ? "" : p.text(), "picture", equation(p.formula()))).toList());
+        m.put("cautions", sheet.cautions());
+        m.put("summary", reduction.comparisons().stream().map(c -> c.verdict(reduction.speaks(c.id()))).toList());
+        m.put("blind", Choices.blind(reduction));
+        m.put("chains", sheet.channels().keySet().stream().map(this::chain).toList());
+        m.put("prepare", steps(sheet.prepare()));
+        m.put("finish", steps(sheet.finish()));
         m.put("groups", groups());
         m.put("calibrations", reduction.session().calibrations().stream().map(this::calibration).toList());
         m.put("captures", captures());
-        m.put("plots", sheet.pictures().stream().flatMap(p -> SessionPlots.columns(reduction, p).stream()).map(p -> Map.of("title", p.title(), "svg", plot(p, 620, 330))).toList());
+        m.put("plots", sheet.pictures().stream().flatMap(p -> SessionPlots.columns(reduction, p).stream().map(plot -> Map.of("title", p.title(),
+                "svg", plot(plot, WIDE, 330) + SessionPlots.residuals(reduction, p).map(r -> plot(r, WIDE, 120)).orElse("")))).toList());
         m.put("comparisons", reduction.comparisons().stream().map(this::comparison).toList());
+        m.put("statements", reduction.statements().stream().map(this::statement).toList());
         m.put("checks", reduction.checks().stream().map(c -> Map.of("label", c.check().label(), "state", c.met().map(b -> b ? "met" : "not met").orElse("not yet to be judged"))).toList());
+        m.put("choices", Choices.of(reduction));
         m.put("findings", findings.stream().map(f -> Map.of("message", f.message(), "cause", f.cause(), "remedy", f.remedy())).toList());
         m.put("acts", acts.stream().map(a -> Map.of("at", STAMP.format(a.at()), "text", a.text())).toList());
+        m.put("notes", reduction.session().notes().stream().filter(n -> !n.pictures().isEmpty()).map(n -> Map.of("at", STAMP.format(n.at()), "text", n.text(), "pictures", images(n.pictures()))).toList());
         m.put("budget", budget());
+        m.put("laws", laws());
         return m;
+    }
+
+    private Map<String, Object> chain(String name) {
+        Sheet.Channel c = reduction.session().channel(reduction.sheet(), name);
+        Chain chain = c.toChain();
+        double at = c.needed().map(n -> (n[0] + n[1]) / 2).orElseGet(() -> (chain.reach()[0] + chain.reach()[1]) / 2);
+        SvgSurface s = surface(640, 88);
+        ChainPicture.ribbon(s, chain, at, 0, 2, 640);
+        return Map.of("name", c.label(), "where", (c.position() == null ? "" : "at " + c.position()) + (c.specimen() == null ? "" : " on " + c.specimen()),
+                "rate", c.rate() > 0 ? Notation.plain(c.rate(), 5) + " samples a second" : "", "svg", s.document("Chain of " + c.label()),
+                "links", c.chain().stream().map(l -> l.label() + (l.instrument() == null ? "" : " " + l.instrument())).toList());
+    }
+
+    private List<Map<String, String>> steps(List<Sheet.Step> steps) {
+        return steps.stream().map(s -> Map.of("text", s.text(), "state", reduction.session().signOffs().containsKey(s.id()) ? "signed off " + STAMP.format(reduction.session().signOffs().get(s.id())) : "not signed off")).toList();
+    }
+
+    private Map<String, Object> statement(Reduction.Said said) {
+        String svg = "";
+        if (!said.quantities().isEmpty()) {
+            List<ValueRows.Row> rows = said.quantities().stream().map(q -> new ValueRows.Row(q.label(), q.quantity())).toList();
+            double h = ValueRows.height(rows.size(), false) - 14;
+            SvgSurface s = surface(460, h);
+            ValueRows.paint(s, 460, h, "", "", rows);
+            svg = s.document(said.statement().label());
+        }
+        return Map.of("label", said.statement().label(), "text", said.sentence().orElse(said.problem() == null ? "Nothing yet." : said.problem()), "bound", said.bound(), "svg", svg);
+    }
+
+    /** Pictures as data that stands in the page itself. */
+    private List<Map<String, String>> images(List<Entries.Picture> list) {
+        List<Map<String, String>> out = new ArrayList<>();
+        for (Entries.Picture p : list) {
+            attachments.picture(p.attachment()).ifPresent(bytes -> out.add(Map.of("name", p.name(), "data", "data:image/" + (p.name().toLowerCase(java.util.Locale.ROOT).endsWith(".png") ? "png" : "jpeg") + ";base64," + Base64.getEncoder().encodeToString(bytes))));
+        }
+        return out;
+    }
+
+    private List<Map<String, Object>> laws() {
+        List<Map<String, Object>> out = new ArrayList<>();
+        Set<String> done = new HashSet<>();
+        for (Sheet.Comparison c : reduction.sheet().comparisons()) {
+            School school = reduction.speaks(c.id());
+            reduction.laws(c.result(), school).stream().filter(l -> done.add(l.key() + l.school())).forEach(l -> out.add(law(l)));
+        }
+        return out;
+    }
+
+    private Map<String, Object> law(LawOfResult l) {
+        String unit = (" " + l.result().unit().pretty()).stripTrailing();
+        boolean limits = l.school() == School.LIMITS;
+        List<Map<String, String>> rows = l.terms().stream().map(t -> Map.of("label", t.label(), "name", t.name(), "value", t.quantity().toString(), "u", Notation.figures(limits ? t.quantity().limit() : t.quantity().u(), 2),
+                "derivative", (Notation.plain(t.derivative().value(), 4) + " " + t.derivative().unit().pretty()).strip(), "part", Notation.figures(t.contribution(), 2))).toList();
+        String total = l.law().isEmpty() ? "" : (limits ? "Their sum is " : "Their root sum of squares is ") + Notation.figures(l.alone(), 2) + unit
+                + (l.shares() ? "; what they share counted, it is " + Notation.figures(l.stated(), 2) + unit + "." : ".");
+        return Map.of("formula", equation(l.key() + " = " + reduction.sheet().results().get(l.key()).formula()), "law", l.law().isEmpty() ? "" : law(l.law()), "rows", rows, "total", total,
+                "symbol", limits ? "limit" : "standard uncertainty", "unit", l.result().unit().pretty(), "label", reduction.sheet().results().get(l.key()).label() == null ? l.key() : reduction.sheet().results().get(l.key()).label());
+    }
+
+    private String law(String text) {
+        double h = FormulaPicture.paintWithin(new SvgSurface(1, 1, false, "m"), text, 2, 0, 14, WIDE - 8, Ink.INK);
+        SvgSurface s = surface(WIDE, h);
+        FormulaPicture.paintWithin(s, text, 2, 0, 14, WIDE - 8, Ink.INK);
+        return s.document(text);
     }
 
     private String budget() {
@@ -89,7 +190,7 @@ public final class HtmlReport {
             row.put("label", e.label());
             row.put("value", e.quantity().map(q -> Notation.bracketed(q.value(), q.u())).orElse("—"));
             row.put("unit", e.quantity().map(q -> q.unit().pretty()).orElse(""));
-            row.put("expanded", e.quantity().map(HtmlReport::expanded).orElse(e.instead()));
+            row.put("expanded", e.quantity().map(SessionReport::expanded).orElse(e.instead()));
             row.put("source", reduction.formula(e.key()).orElse(e.source()));
             row.put("doubt", e.quantity().map(q -> String.join(" ", reduction.doubts(q, now))).orElse(""));
             groups.computeIfAbsent(e.group(), k -> new ArrayList<>()).add(row);
@@ -128,9 +229,10 @@ public final class HtmlReport {
                 List<String> heads = capture.quantities().values().stream().filter(Sheet.Derived::shown).map(Sheet.Derived::label).toList();
                 List<Map<String, Object>> rows = runs.stream().map(r -> row(r, capture)).toList();
                 Run first = runs.stream().filter(Run::takesPart).reduce((a, b) -> b).orElse(runs.get(0));
-                String svg = SessionPlots.run(reduction, first, capture.channels().get(0)).map(p -> plot(p, 620, 280)).orElse("")
-                        + SessionPlots.residuals(reduction, first).map(p -> plot(p, 620, 120)).orElse("");
-                out.add(Map.of("label", capture.label(), "heads", heads, "rows", rows, "svg", svg, "shown", first.name() + ", " + SessionPlots.levelLabel(reduction, first)));
+                String svg = SessionPlots.run(reduction, first, capture.channels().get(0)).map(p -> plot(p, WIDE, 280)).orElse("")
+                        + SessionPlots.residuals(reduction, first).map(p -> plot(p, WIDE, 120)).orElse("");
+                List<Map<String, String>> photographs = runs.stream().flatMap(r -> images(r.entries().pictures()).stream()).toList();
+                out.add(Map.of("label", capture.label(), "heads", heads, "rows", rows, "svg", svg, "shown", first.name() + ", " + SessionPlots.levelLabel(reduction, first), "pictures", photographs));
             }
         });
         return out;
@@ -172,7 +274,8 @@ public final class HtmlReport {
         return s.document(formula);
     }
 
+    /** Whole points: the writer of PDF takes fractions for no size at all. */
     private SvgSurface surface(double w, double h) {
-        return new SvgSurface(w, h, false, "p" + pictures++);
+        return new SvgSurface(Math.ceil(w), Math.ceil(h), false, "p" + pictures++);
     }
 }

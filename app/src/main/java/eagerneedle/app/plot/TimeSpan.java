@@ -1,0 +1,74 @@
+package eagerneedle.app.plot;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.List;
+
+/**
+ * What plots with a common horizontal axis show of it. One axis may belong to several plots: zooming one zooms all, and each
+ * step can be taken back by itself.
+ */
+final class TimeSpan {
+    private static final int MOST = 60;
+    private final Deque<double[]> before = new ArrayDeque<>();
+    private final List<Runnable> listeners = new ArrayList<>();
+    private double[] shown;
+    private long lastStep;
+
+    void onChange(Runnable listener) {
+        listeners.add(listener);
+    }
+
+    /** From and to; null while everything is shown. */
+    double[] shown() {
+        return shown;
+    }
+
+    /** Shows another span. Turns of the wheel within a third of a second are one step. */
+    void show(double from, double to) {
+        long now = System.nanoTime();
+        if (now - lastStep > 330_000_000L) {
+            before.push(shown == null ? new double[0] : shown);
+            if (before.size() > MOST) {
+                before.removeLast();
+            }
+        }
+        lastStep = now;
+        shown = new double[] {from, to};
+        tell();
+    }
+
+    /** Takes the last step back; does nothing when there is none. */
+    void back() {
+        if (!before.isEmpty()) {
+            double[] was = before.pop();
+            shown = was.length == 0 ? null : was;
+            lastStep = 0;
+            tell();
+        }
+    }
+
+    /** Shows everything; that too can be taken back. */
+    void all() {
+        if (shown != null) {
+            before.push(shown);
+            shown = null;
+            lastStep = 0;
+            tell();
+        }
+    }
+
+    /** Forgets every step, as for another run. */
+    void forget() {
+        before.clear();
+        if (shown != null) {
+            shown = null;
+            tell();
+        }
+    }
+
+    private void tell() {
+        List.copyOf(listeners).forEach(Runnable::run);
+    }
+}

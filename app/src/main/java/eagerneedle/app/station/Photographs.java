@@ -1,0 +1,41 @@
+package eagerneedle.app.station;
+
+import eagerneedle.core.session.Entries;
+import eagerneedle.store.bench.BenchFile;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Locale;
+
+/** Pictures from files into a bench file, looked at before they are kept. */
+final class Photographs {
+    private static final int LARGEST = 30_000_000;
+
+    private Photographs() {
+    }
+
+    static boolean isPicture(String fileName) {
+        return fileName.toLowerCase(Locale.ROOT).matches(".*\\.(png|jpe?g)");
+    }
+
+    /** Keeps a picture in the bench file. @throws IllegalArgumentException with one sentence when it is none, or too large */
+    static Entries.Picture keep(BenchFile bench, Path file) {
+        String name = file.getFileName().toString();
+        if (!isPicture(name)) {
+            throw new IllegalArgumentException(name + " is not a picture; attach a PNG or JPEG file.");
+        }
+        try {
+            if (Files.size(file) > LARGEST) {
+                throw new IllegalArgumentException(name + " is larger than 30 MB; make it smaller first.");
+            }
+            byte[] bytes = Files.readAllBytes(file);
+            if (javax.imageio.ImageIO.read(new ByteArrayInputStream(bytes)) == null) {
+                throw new IllegalArgumentException(name + " cannot be read as a picture; save it as PNG or JPEG again.");
+            }
+            return new Entries.Picture(bench.attach(name, name.toLowerCase(Locale.ROOT).endsWith("png") ? "image/png" : "image/jpeg", bytes), name);
+        } catch (IOException e) {
+            throw new IllegalArgumentException(name + " cannot be read; check its name and folder.");
+        }
+    }
+}
