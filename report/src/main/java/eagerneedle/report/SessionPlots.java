@@ -15,6 +15,7 @@ import eagerneedle.report.picture.Plot;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 
 /** The plots of a session: a run with its window and fit, the residuals under it, columns over runs with their line. */
 public final class SessionPlots {
@@ -81,7 +82,20 @@ public final class SessionPlots {
 
     /** Columns over runs with the sheet's fits, one pair or several; runs left out are shown hollow. Empty until a pair has two rows. */
     public static Optional<Plot> columns(Reduction r, Sheet.Picture p) {
-        List<Plot.Layer> fits = new ArrayList<>();
+        return picture(p, r::column, r::fit, true, (l, units, i) -> leftOut(r, l, units[0], units[1], i));
+    }
+
+    /** A picture of one run, from quantities of it that are columns. */
+    public static Optional<Plot> view(Reduction r, Run run, Sheet.Picture p) {
+        return picture(p, n -> r.columnOfRun(run, n), n -> r.fitOfRun(run, n), false, (l, units, i) -> Optional.empty());
+    }
+
+    private interface Hollow {
+        Optional<Plot.Points> of(Sheet.PictureLine line, LabUnit[] units, int series);
+    }
+
+    private static Optional<Plot> picture(Sheet.Picture p, Function<String, List<Quantity>> column, Function<String, Optional<Fit>> fits, boolean overRuns, Hollow hollow) {
+        List<Plot.Layer> lines = new ArrayList<>();
         List<Plot.Layer> points = new ArrayList<>();
         List<String> legend = new ArrayList<>();
         LabUnit xu = p.xUnit() == null ? null : LabUnit.parse(p.xUnit());
@@ -89,26 +103,27 @@ public final class SessionPlots {
         boolean several = p.lines().size() > 1;
         for (int i = 0; i < p.lines().size(); i++) {
             Sheet.PictureLine l = p.lines().get(i);
-            List<Quantity> x = r.column(l.x());
-            List<Quantity> y = r.column(l.y());
+            List<Quantity> x = column.apply(l.x());
+            List<Quantity> y = column.apply(l.y());
             if (x.size() < 2 || x.size() != y.size()) {
                 continue;
             }
             xu = xu == null ? x.get(0).unit() : xu;
             yu = yu == null ? y.get(0).unit() : yu;
-            Optional<Fit> fit = l.fit() == null ? Optional.empty() : r.fit(l.fit());
-            for (Fit f : fit.stream().toList()) {
+            Optional<Fit> fit = l.fit() == null ? Optional.empty() : fits.apply(l.fit());
+            if (fit.isPresent()) {
+                Fit f = fit.get();
                 Plot.Curve line = line(f, x, xu, yu);
-                fits.add(band(f, xu.convert(first(line.x()), f.xUnit()), xu.convert(last(line.x()), f.xUnit()), xu, yu));
-                fits.add(line);
+                lines.add(band(f, xu.convert(first(line.x()), f.xUnit()), xu.convert(last(line.x()), f.xUnit()), xu, yu));
+                lines.add(line);
                 legend.add((several ? l.label() + ": slope " : "slope ") + f.parameter(1).to(yu.coherent().per(xu.coherent())));
-                if (!several) {
+                if (!several && overRuns) {
                     legend.add("intercept " + f.parameter(0).to(yu));
                     legend.add(x.size() + " runs · residual SD " + Notation.figures(f.yUnit().scaleTo(yu) * f.residualSd(), 2) + " " + yu.pretty());
                 }
             }
             points.add(pointsOf(several ? l.label() : "kept", x, y, xu, yu, false, i));
-            leftOut(r, l, xu, yu, i).ifPresent(points::add);
+            hollow.of(l, new LabUnit[] {xu, yu}, i).ifPresent(points::add);
             if (several) {
                 points.add(new Plot.Words(l.label(), x.get(x.size() - 1).in(xu), y.get(y.size() - 1).in(yu), Ink.trace(i), false));
             }
@@ -116,9 +131,9 @@ public final class SessionPlots {
         if (points.isEmpty()) {
             return Optional.empty();
         }
-        fits.addAll(points);
+        lines.addAll(points);
         Sheet.PictureLine first = p.lines().get(0);
-        Plot plot = new Plot(p.title(), new Plot.Axis(p.xLabel() == null ? first.x() : p.xLabel(), xu.pretty()), new Plot.Axis(p.yLabel() == null ? first.y() : p.yLabel(), yu.pretty()), fits);
+        Plot plot = new Plot(p.title(), new Plot.Axis(p.xLabel() == null ? first.x() : p.xLabel(), xu.pretty()), new Plot.Axis(p.yLabel() == null ? first.y() : p.yLabel(), yu.pretty()), lines);
         return Optional.of(legend.isEmpty() ? plot : plot.withLegend(legend));
     }
 

@@ -249,8 +249,8 @@ public final class JudgeStation implements StationView {
     private HBox wanted(Quantity result) {
         TextField field = new TextField(wanted);
         field.setId("judge-target");
-        field.setPrefWidth(92);
-        field.setMinWidth(70);
+        field.setPrefWidth(112);
+        field.setMinWidth(100);
         field.setPromptText("half of it");
         field.setAccessibleText("Standard uncertainty wanted");
         Labels.explained(field, "The standard uncertainty you want: a share such as 0.2 %, or a value with its unit");

@@ -23,6 +23,7 @@ import javafx.scene.layout.VBox;
 final class ModelChoice extends VBox {
     private final Desk desk;
     private final HBox columns = new HBox(12);
+    private final HBox straight = new HBox(12);
     private final Label words = Labels.wrapped("");
 
     ModelChoice(Desk desk) {
@@ -31,19 +32,33 @@ final class ModelChoice extends VBox {
         words.setId("models-say");
         columns.setId("models");
         VBox.setVgrow(columns, Priority.ALWAYS);
-        getChildren().addAll(words, columns, Labels.quiet("Shares are Akaike weights of the same readings (AICc). r² is printed because people ask; it decides nothing."));
+        straight.setId("views");
+        straight.setPrefHeight(170);
+        straight.setMinHeight(120);
+        getChildren().addAll(words, columns, straight, Labels.quiet("Shares are Akaike weights of the same readings (AICc). r² is printed because people ask; it decides nothing."));
     }
 
-    /** True when runs of this capture are fitted with more than one model. */
+    /** True when runs of this capture are fitted with more than one model, or have pictures of their own. */
     static boolean has(Sheet sheet, Run run) {
-        return sheet.captures().get(run.capture()).quantities().values().stream().filter(d -> d.formula().startsWith("fit(") || d.formula().startsWith("polynomial(")).count() > 1;
+        return !sheet.captures().get(run.capture()).views().isEmpty() || sheet.captures().get(run.capture()).quantities().values().stream().filter(d -> d.formula().startsWith("fit(") || d.formula().startsWith("polynomial(")).count() > 1;
     }
 
     void refresh() {
         columns.getChildren().clear();
+        straight.getChildren().clear();
         Reduction r = desk.bench().reduction();
         Optional<Run> run = desk.run().flatMap(x -> desk.bench().session().run(x.id()));
-        List<Fit> fits = run.map(r::fitsOfRun).orElse(List.of());
+        run.ifPresent(x -> r.sheet().captures().get(x.capture()).views().forEach(v -> SessionPlots.view(r, x, v).ifPresent(plot -> {
+            PlotView view = new PlotView(v.title());
+            view.plot(plot, false);
+            view.setMinHeight(120);
+            HBox.setHgrow(view, Priority.ALWAYS);
+            view.setPrefWidth(220);
+            straight.getChildren().add(view);
+        })));
+        straight.setManaged(!straight.getChildren().isEmpty());
+        List<Fit> all = run.map(r::fitsOfRun).orElse(List.of());
+        List<Fit> fits = all.stream().filter(f -> f.yUnit().equals(all.get(0).yUnit()) && java.util.Arrays.equals(f.y(), all.get(0).y())).toList();
         if (fits.size() < 2) {
             words.setText("This run is fitted with one model only.");
             return;
@@ -67,7 +82,8 @@ final class ModelChoice extends VBox {
         residuals.plot(new Plot("Residuals of " + f.model(), new Plot.Axis("time", f.xUnit().pretty()), new Plot.Axis("residual", f.yUnit().pretty()),
                 List.of(new Plot.Level(0, Ink.QUIET), new Plot.Stems(f.x(), f.residuals(), 0))), false);
         residuals.share(curve);
-        curve.setPrefHeight(200);
+        curve.showTimeAxis(false);
+        curve.setPrefHeight(150);
         VBox.setVgrow(curve, Priority.ALWAYS);
         VBox.setVgrow(residuals, Priority.ALWAYS);
         Label share = new Label("share " + (e.share() > 0.9995 ? "over 99.9" : e.share() < 0.0005 ? "under 0.1" : Notation.plain(100 * e.share(), 3)) + " %" + (best ? ": the likeliest" : ""));
@@ -76,7 +92,10 @@ final class ModelChoice extends VBox {
         more.getStyleClass().add("quiet");
         Label parameters = Labels.wrapped(String.join("\n", java.util.stream.IntStream.range(0, f.names().size()).mapToObj(i -> f.names().get(i) + " = " + f.parameter(i)).toList()));
         parameters.getStyleClass().add("figure-small");
+        curve.setMinHeight(70);
+        residuals.setMinHeight(84);
         VBox card = Labels.card(Labels.section(RunTrace.capital(f.model())), share, curve, residuals, more, parameters);
+        card.setSpacing(3);
         if (best) {
             card.getStyleClass().add("speaks");
         }

@@ -211,7 +211,8 @@ public final class RecordStation implements StationView {
     public void refresh() {
         List<BenchFile.Act> acts = desk.bench().file().acts();
         notebook.getItems().setAll(acts);
-        notebook.scrollTo(Math.max(0, acts.size() - 1));
+        // The cells have heights of their own, known only after they are laid out.
+        javafx.application.Platform.runLater(() -> notebook.scrollTo(Math.max(0, acts.size() - 1)));
         shelve();
         finish.getChildren().clear();
         desk.bench().sheet().finish().forEach(step -> finish.getChildren().add(new StepCard(desk, step)));

@@ -51,7 +51,7 @@ final class BasicFunctions {
         Functions.define("limit(x, a, shape: \"rectangular\", reason: \"\")",
                 "a quantity and a largest believable error in a unit that fits; shape: rectangular, triangular, arcsine, trapezoidal", "x with that influence, same unit",
                 "u(limit(5 mm, 0.3 mm, reason: \"soft stop\"))", "0.1732050808 mm", BasicFunctions::limit);
-        Functions.define("uncertain(x, u, dof: 1e99, reason: \"\")", "a quantity and a standard uncertainty in a unit that fits, with its degrees of freedom", "x with that influence, same unit",
+        Functions.define("uncertain(x, u, dof: 1e99, reason: \"\")", "a quantity, or a column of them, and a standard uncertainty in a unit that fits, with its degrees of freedom", "x with that influence, same unit; each row of a column with one of its own",
                 "uncertain(5 V, 20 mV, dof: 4)", "5.000(20) V", BasicFunctions::uncertain);
         Functions.define("fresh(x)", "any quantity", "a fresh reading of x: same value and u, independent of every other use of x", "u(fresh(5.0(1) mm) - fresh(5.0(1) mm))", "0.1414213562 mm",
                 BasicFunctions::fresh);
@@ -102,13 +102,21 @@ final class BasicFunctions {
     }
 
     private static Value uncertain(Arguments a) {
-        Quantity x = a.quantity(0);
         double dof = a.number("dof", 1e99);
         if (!(dof > 0)) {
             throw new FormulaException(a.column(), "Degrees of freedom are above zero, not " + dof + ".");
         }
-        Leaf leaf = Leaf.typeA(a.id(), reason(a, "uncertainty"), a.scope().origin(), dof > 1e50 ? Double.POSITIVE_INFINITY : dof);
-        return scalar(x.with(leaf, inUnitOf(x, a.quantity(1))));
+        double known = dof > 1e50 ? Double.POSITIVE_INFINITY : dof;
+        if (a.value(0) instanceof Value.Column column) {
+            String id = a.id();
+            List<Quantity> rows = new java.util.ArrayList<>();
+            for (Quantity q : column.rows()) {
+                rows.add(q.with(Leaf.typeA(id + "#" + rows.size(), reason(a, "uncertainty"), a.scope().origin(), known), inUnitOf(q, a.quantity(1))));
+            }
+            return new Value.Column(rows);
+        }
+        Quantity x = a.quantity(0);
+        return scalar(x.with(Leaf.typeA(a.id(), reason(a, "uncertainty"), a.scope().origin(), known), inUnitOf(x, a.quantity(1))));
     }
 
     private static Value fresh(Arguments a) {

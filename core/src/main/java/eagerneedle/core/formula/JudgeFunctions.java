@@ -82,7 +82,7 @@ final class JudgeFunctions {
         List<Quantity> rows = a.rowsOrAll();
         List<String> labels = new ArrayList<>();
         for (int i = 0; i < rows.size(); i++) {
-            labels.add(String.valueOf(i + 1));
+            labels.add(rows.size() > 1 && a.positional() == rows.size() && a.at(i) instanceof Expr.Name n ? n.name() : String.valueOf(i + 1));
         }
         return Routes.of(labels, rows);
     }

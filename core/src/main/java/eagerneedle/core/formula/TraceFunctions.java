@@ -99,6 +99,8 @@ final class TraceFunctions {
                 "0.5 s, 3.5 s, 6.5 s", a -> new Value.Column(Arrays.stream(Edges.of(a.windowed(0), true).times()).mapToObj(s -> Quantity.exact(s, LabUnit.SECOND)).toList()));
         Functions.define("block_times(trace, window: \"\")", "the trace of a gate that is high while blocked", "how long it was blocked each time, in s, each edge uncertain by half a sample",
                 "block_times(trace(index(8) * 1 s, column(0 V, 5 V, 5 V, 0 V, 0 V, 5 V, 0 V, 0 V)))", "2.00(41) s, 1.00(41) s", TraceFunctions::blockTimes);
+        Functions.define("times(trace, window: \"\")", "a trace", "the moments of its samples as a column, in s as exact", "times(trace(index(3) * 1 s, index(3) * 2 V))", "0 s, 1 s, 2 s",
+                a -> new Value.Column(Arrays.stream(a.windowed(0).time()).mapToObj(s -> Quantity.exact(s, LabUnit.SECOND)).toList()));
         Functions.define("values(trace, window: \"\")", "a trace", "its samples as a column, with what they share but without their scatter, in the trace's unit", "values(trace(index(3) * 1 s, index(3) * 2 V))", "0 V, 2 V, 4 V", a -> {
             Trace t = a.windowed(0);
             List<Quantity> out = new ArrayList<>();

@@ -98,6 +98,16 @@ public final class Reduction {
         return sheet().captures().get(run.capture()).quantities().keySet().stream().map(n -> fit(Reducer.runKey(run, n))).flatMap(Optional::stream).toList();
     }
 
+    /** The fit that a run's quantity is; empty when it is none. */
+    public Optional<Fit> fitOfRun(Run run, String name) {
+        return fit(Reducer.runKey(run, name));
+    }
+
+    /** Rows of a run's quantity that is a column; empty when it is none or has a problem. */
+    public List<Quantity> columnOfRun(Run run, String name) {
+        return column(Reducer.runKey(run, name));
+    }
+
     /** Rows of a column, or empty if it has a problem. */
     public List<Quantity> column(String key) {
         return outcome(key).value() instanceof Value.Column c ? c.rows() : List.of();
@@ -230,6 +240,10 @@ public final class Reduction {
         for (Sheet.Statement s : sheet().statements()) {
             try {
                 Formula formula = Formula.parse(s.formula());
+                if (formula.names().stream().anyMatch(this::isHidden)) {
+                    out.add(new Said(s, Optional.empty(), HIDDEN, List.of(), ""));
+                    continue;
+                }
                 Value v = formula.evaluate(checkScope());
                 List<Labelled> about = SaidOf.quantities(sheet, formula, checkScope());
                 out.add(new Said(s, v instanceof Value.Words w ? Optional.of(w.text()) : Optional.empty(), null, about, formula.text().startsWith("routes") ? SaidOf.correlations(about) : ""));

@@ -268,11 +268,13 @@ public record Sheet(int sheet, String id, String title, String subject, String p
      * @param longest in s
      * @param minutes one run takes with setting it up
      * @param byEye   what is read by eye with each run
+     * @param views   pictures of one run, from quantities of it that are columns
      */
     public record Capture(String label, String mode, String hint, List<String> channels, double longest, int repeats, double minutes, Map<String, Level> levels,
                           Map<String, WindowPlan> windows, Map<String, Derived> quantities, SpreadPlan spread, ShotPlan shot, PromptPlan prompt, HoldPlan hold,
-                          @JsonProperty("by_eye") Map<String, Input> byEye) {
+                          @JsonProperty("by_eye") Map<String, Input> byEye, List<Picture> views) {
         public Capture {
+            views = orEmpty(views);
             mode = mode == null ? "stream" : mode;
             byEye = orEmpty(byEye);
             shot = mode.equals("shot") && shot == null ? new ShotPlan(null, null, null, null, 0, 0) : shot;
@@ -289,7 +291,7 @@ public record Sheet(int sheet, String id, String title, String subject, String p
         Capture adding(Map<String, Derived> more) {
             Map<String, Derived> q = new LinkedHashMap<>(quantities);
             more.forEach(q::putIfAbsent);
-            return new Capture(label, mode, hint, channels, longest, repeats, minutes, levels, windows, q, spread, shot, prompt, hold, byEye);
+            return new Capture(label, mode, hint, channels, longest, repeats, minutes, levels, windows, q, spread, shot, prompt, hold, byEye, views);
         }
 
         Capture changed(String name, Map<String, String> change) {
@@ -297,7 +299,7 @@ public record Sheet(int sheet, String id, String title, String subject, String p
             w.replaceAll((n, plan) -> change.containsKey(name + "." + n) ? new WindowPlan(plan.on(), change.get(name + "." + n)) : plan);
             Map<String, Derived> q = new LinkedHashMap<>(quantities);
             q.replaceAll((n, d) -> change.containsKey(name + "." + n) ? d.by(change.get(name + "." + n)) : d);
-            return new Capture(label, mode, hint, channels, longest, repeats, minutes, levels, w, q, spread, shot, prompt, hold, byEye);
+            return new Capture(label, mode, hint, channels, longest, repeats, minutes, levels, w, q, spread, shot, prompt, hold, byEye, views);
         }
 
         /** The quantity that stands for a run: the first one shown that rests on its samples, or else the first one shown; null when none is. */

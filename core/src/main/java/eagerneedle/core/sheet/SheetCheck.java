@@ -211,6 +211,7 @@ final class SheetCheck {
                 uses.computeIfAbsent(c + "." + name, k -> new LinkedHashSet<>()).addAll(names(at, formula, global));
                 places.put(c + "." + name, at);
             }));
+            pictures(p + "/views", capture.views(), capture.quantities().keySet(), capture.quantities().keySet());
             capture.quantities().forEach((q, d) -> derived(p + "/quantities/" + q, c + "." + q, d, known, inPlan, uses, places, c + "."));
         });
         findCircle(uses, places);
@@ -342,27 +343,31 @@ final class SheetCheck {
                 at += side.length() + 1;
             }
         }
-        for (int i = 0; i < sheet.pictures().size(); i++) {
-            Sheet.Picture picture = sheet.pictures().get(i);
-            boolean several = located.places().containsKey("/pictures/" + i + "/lines");
-            for (int k = 0; k < picture.lines().size(); k++) {
-                Sheet.PictureLine line = picture.lines().get(k);
-                String at = "/pictures/" + i + (several ? "/lines/" + k : "");
-                if (line.x() == null || line.y() == null) {
-                    throw located.problem(at, 1, "a picture needs its 'x' and 'y', or 'lines' that have them.");
-                }
-                names(at + "/x", line.x(), everything);
-                names(at + "/y", line.y(), everything);
-                if (line.fit() != null) {
-                    names(at + "/fit", line.fit(), known);
-                }
-            }
-        }
+        pictures("/pictures", sheet.pictures(), everything, known);
         for (int i = 0; i < sheet.statements().size(); i++) {
             names("/statements/" + i + "/formula", sheet.statements().get(i).formula(), everything);
         }
         for (int i = 0; i < sheet.mistakes().size(); i++) {
             mistake("/mistakes/" + i + "/change", sheet.mistakes().get(i), everything);
+        }
+    }
+
+    private void pictures(String pointer, List<Sheet.Picture> pictures, Set<String> columns, Set<String> fits) {
+        for (int i = 0; i < pictures.size(); i++) {
+            Sheet.Picture picture = pictures.get(i);
+            boolean several = located.places().containsKey(pointer + "/" + i + "/lines");
+            for (int k = 0; k < picture.lines().size(); k++) {
+                Sheet.PictureLine line = picture.lines().get(k);
+                String at = pointer + "/" + i + (several ? "/lines/" + k : "");
+                if (line.x() == null || line.y() == null) {
+                    throw located.problem(at, 1, "a picture needs its 'x' and 'y', or 'lines' that have them.");
+                }
+                names(at + "/x", line.x(), columns);
+                names(at + "/y", line.y(), columns);
+                if (line.fit() != null) {
+                    names(at + "/fit", line.fit(), fits);
+                }
+            }
         }
     }
 
