@@ -4,6 +4,7 @@ import eagerneedle.core.formula.Expr;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.Scope;
+import eagerneedle.core.formula.Spelling;
 import eagerneedle.core.formula.Value;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
@@ -34,11 +35,21 @@ final class SaidOf {
                 if (q == null || !out.isEmpty() && !q.unit().fits(out.get(0).quantity().unit())) {
                     return List.of();
                 }
-                out.add(new Reduction.Labelled(label != null ? label : a.value() instanceof Expr.Name n && sheet.results().containsKey(n.name()) ? sheet.results().get(n.name()).label() : "measured", q));
+                out.add(new Reduction.Labelled(label != null ? label : called(sheet, a.value()), q));
                 label = null;
             }
         }
         return out.size() < 2 ? List.of() : out;
+    }
+
+    /** What a person calls a result or an input; others go by their formula. */
+    private static String called(Sheet sheet, Expr e) {
+        if (e instanceof Expr.Name n) {
+            Sheet.Derived d = sheet.results().get(n.name());
+            Sheet.Input input = sheet.inputs().get(n.name());
+            return d != null && d.label() != null ? d.label() : input != null ? input.label() : n.name();
+        }
+        return Spelling.of(e);
     }
 
     private static Quantity quantity(Expr e, Scope scope) {

@@ -389,7 +389,7 @@ public sealed interface Command {
 
         @Override
         public String says() {
-            return "Note: " + text.strip() + (pictures.isEmpty() ? "" : (text.isBlank() ? "" : " ") + "(with " + String.join(", ", pictures.stream().map(Entries.Picture::name).toList()) + ")");
+            return "Note: " + text.strip() + (pictures.isEmpty() ? "" : (text.isBlank() ? "" : " ") + "(with " + String.join(", ", pictures.stream().map(Entries.Picture::name).toList()) + ").");
         }
     }
 

@@ -20,6 +20,9 @@ class HistoryTest {
                 new Command.RenameRun(1, "first"), new Command.SetWindow(1, "rolling", new Window(0.5, 1.5, "moved by hand")), new Command.LeaveOut(1, "hand in the beam"),
                 new Command.LeaveOut(1, null), new Command.DiscardRun(1, "wrong block"), new Command.DiscardRun(1, null), new Command.SignOff("feet", "Feet stand", DAY),
                 new Command.AddNote(DAY, "A note."), new Command.ChooseSchool(School.LIMITS), new Command.SetWindow(1, "rolling", null), new Command.SignOff("feet", "Feet stand", null),
+                new Command.AddNote(DAY, "", List.of(new Entries.Picture(1, "rig.png"))), new Command.HideReferences(DAY), new Command.LockResults(DAY, java.util.Map.of("g", "9.81(2) m/s²")),
+                new Command.AddQuantity("slopes", "half", new eagerneedle.core.sheet.Sheet.Derived("half", null, null, null, "a / 2", null)), new Command.AddQuantity("slopes", "half", null),
+                new Command.VoidSamples(1, 0.1, 0.2, "knocked"), new Command.CountSamples(1, new Entries.Voided(0.1, 0.2, "knocked")),
                 new Command.SetPlanned("s", "spacing", null), new Command.SetMeasured("s", "spacing", null));
     }
 
