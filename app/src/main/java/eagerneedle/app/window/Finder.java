@@ -34,6 +34,12 @@ public final class Finder extends StackPane {
         words.setAccessibleText("Words to find");
         words.textProperty().addListener((o, was, is) -> look());
         words.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+        // The character of the key that opened it still comes after it.
+        words.addEventFilter(KeyEvent.KEY_TYPED, e -> {
+            if (words.getText().isEmpty() && "/".equals(e.getCharacter())) {
+                e.consume();
+            }
+        });
         lines.setId("find-hits");
         VBox box = new VBox(8, words, lines);
         box.getStyleClass().addAll("card", "finder");

@@ -60,6 +60,8 @@ public final class StartScene {
         VBox.setVgrow(page, Priority.ALWAYS);
         Scene scene = new Scene(new BorderPane(page, head, null, null, null), 1280, 800);
         Theme.dress(scene, Theme.isDark());
+        stage.setOnShown(null);
+        stage.setOnHidden(null);
         stage.setTitle("Eager Needle");
         stage.setScene(scene);
         stage.setMinWidth(1000);

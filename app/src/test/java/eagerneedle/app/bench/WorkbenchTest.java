@@ -86,6 +86,36 @@ class WorkbenchTest {
     }
 
     @Test
+    void whatIsTriedChangesEverythingButTheFileAndWhatHappensMeanwhileIsKept() {
+        Quantity before = bench.reduction().quantity("g").orElseThrow();
+        bench.startTrying();
+        bench.apply(new Command.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
+        bench.apply(new Command.LeaveOut(12, "tried"));
+        assertThatThrownBy(() -> bench.apply(new Command.SetMeasured("spacing", "foot spacing", "850 furlong"))).hasMessageContaining("furlong");
+        assertThat(bench.tried()).hasSize(2);
+        Quantity tried = bench.reduction().quantity("g").orElseThrow();
+        assertThat(tried.sameAs(before)).isFalse();
+        assertThat(bench.before("g").orElseThrow().sameAs(before)).isTrue();
+        assertThat(bench.before("m_c")).as("what did not change").isEmpty();
+        bench.apply(new Command.AddNote(CLOCK.instant(), "somebody knocked"));
+        assertThat(bench.file().session().notes()).hasSize(1);
+        assertThat(bench.file().session().run(12).orElseThrow().leftOut()).isNull();
+        assertThat(bench.reduction().quantity("g").orElseThrow().sameAs(tried)).as("still tried").isTrue();
+        assertThat(bench.undo().orElseThrow()).contains("No longer tried");
+        assertThat(bench.tried()).hasSize(1);
+        bench.keepTried();
+        assertThat(bench.file().session().measured().get("spacing")).isEqualTo("850.0(6) mm");
+        assertThat(bench.changed()).contains("g");
+        bench.startTrying();
+        bench.apply(new Command.ChooseSchool(eagerneedle.core.judge.School.LIMITS));
+        bench.forgetTried();
+        assertThat(bench.session().school()).isNull();
+        assertThat(bench.canRedo()).isFalse();
+        bench.undo();
+        assertThat(bench.reduction().quantity("g").orElseThrow().sameAs(before)).isTrue();
+    }
+
+    @Test
     void undoGivesTheSameNumbersBackAndTheNotebookKeepsBoth() {
         String before = results();
         int acts = bench.file().acts().size();

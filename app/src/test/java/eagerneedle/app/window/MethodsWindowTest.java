@@ -66,6 +66,63 @@ class MethodsWindowTest extends BenchWindow {
         WaitForAsyncUtils.waitForFxEvents();
     }
 
+    /** From the plan to the report, with a reading mistyped on the way and put right. */
+    @ParameterizedTest
+    @CsvSource(delimiter = ';', value = {
+        "baggage-chute; spacing; 432.6(6) mm; Local g", "potters-wheel; D_disc; 208.0 limit 0.1 mm; Disc", "weather-vane-reed; h; 1.020 limit 0.004 mm; Stiffness",
+        "fading-dye; E_table; 25.0(8) kJ/mol; Activation", "dividing-tables; bar_length; 200.1000(2) mm; Interval", "drying-cabinet; T_dial; 14.0 limit 1.0 degC; Air"})
+    void eachMethodIsWalkedThroughAllStationsAndAMistypedReadingIsPutRight(String method, String input, String mistyped, String about, FxRobot robot) throws Exception {
+        openRehearsed(robot, method);
+        String right = session().measured().get(input);
+        robot.push(KeyCode.DIGIT1);
+        enter(robot, "read-" + input, "7.5(1) furlong");
+        assertThat(text(robot, "watch-line")).contains("furlong");
+        assertThat(session().measured().get(input)).isEqualTo(right);
+        enter(robot, "read-" + input, mistyped);
+        robot.push(KeyCode.DIGIT2);
+        fire(robot, "connect");
+        await(() -> window.rig().isPresent());
+        robot.push(KeyCode.DIGIT3);
+        WaitForAsyncUtils.waitForFxEvents();
+        robot.push(KeyCode.DIGIT4);
+        fire(robot, "start-stop");
+        await(() -> window.rig().get().isRecording());
+        fire(robot, "start-stop");
+        WaitForAsyncUtils.waitForFxEvents();
+        if (robot.lookup("#discard-run").query().getParent().getParent().isVisible()) {
+            fire(robot, "discard-run");
+        }
+        assertThat(session().keptRuns().stream().filter(r -> r.takesPart()).count()).as("a run that was voided takes no part").isEqualTo(session().keptRuns().size());
+        robot.push(KeyCode.DIGIT5);
+        for (String sight : new String[] {"all", "table", "run"}) {
+            fire(robot, "sight-" + sight);
+        }
+        robot.push(KeyCode.DIGIT6);
+        assertThat(text(robot, "verdict")).as("with the mistyped reading").contains("does not agree");
+        robot.push(KeyCode.DIGIT1);
+        enter(robot, "read-" + input, right);
+        robot.push(KeyCode.DIGIT6);
+        assertThat(text(robot, "verdict")).doesNotContain("does not agree").contains("agree");
+        assertThat(robot.lookup(".heading").queryAll()).anyMatch(n -> ((Label) n).getText().startsWith(about));
+        robot.push(KeyCode.DIGIT7);
+        for (var step : window.bench().sheet().finish()) {
+            robot.interact(() -> robot.lookup("#step-" + step.id()).queryAs(javafx.scene.control.CheckBox.class).fire());
+        }
+        assertThat(session().signOffs()).containsKeys(window.bench().sheet().finish().stream().map(s -> s.id()).toArray(String[]::new));
+        assertThat(window.bench().state(eagerneedle.app.bench.Station.RECORD)).isEqualTo(eagerneedle.app.bench.Station.State.DONE);
+        String report = new String(window.bench().report(false), java.nio.charset.StandardCharsets.UTF_8);
+        assertThat(report).contains("Choices made", "signed off").doesNotContain("not signed off");
+    }
+
+    private static void enter(FxRobot robot, String id, String words) {
+        robot.interact(() -> {
+            javafx.scene.control.TextField f = robot.lookup("#" + id).queryAs(javafx.scene.control.TextField.class);
+            f.setText(words);
+            f.getOnAction().handle(new javafx.event.ActionEvent());
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
     @Test
     void drawsStandAgainstTheFirstOrderCurve(FxRobot robot) throws Exception {
         openRehearsed(robot, "weather-vane-reed");

@@ -352,7 +352,7 @@ final class Regression {
             for (int k = 0; k < p; k++) {
                 next[k] += d.solution[k];
             }
-            double length = relativeStep(at, next);
+            double length = stepLength(at, next, e, jacobian);
             if (!(length < 0.98 * last) || length > 0.01) {
                 return at;
             }
@@ -363,6 +363,24 @@ final class Regression {
             }
         }
         return at;
+    }
+
+    /** A step relative to the parameters, or to what the points can tell of them where that is more: a level of nearly nothing has no relative step. */
+    private double stepLength(double[] from, double[] to, double[] e, double[][] jacobian) {
+        double all = 0;
+        for (double v : e) {
+            all += v * v;
+        }
+        double worst = 0;
+        for (int k = 0; k < p; k++) {
+            double column = 0;
+            for (int i = 0; i < n; i++) {
+                column += jacobian[i][k] * jacobian[i][k];
+            }
+            double told = column > 0 ? Math.sqrt(all / Math.max(1, n - p) / column) : 0;
+            worst = Math.max(worst, Math.abs(to[k] - from[k]) / Math.max(Math.max(Math.abs(to[k]), told), 1e-300));
+        }
+        return worst;
     }
 
     /** Null when this is an end point worth the name; otherwise what is wrong with it. */

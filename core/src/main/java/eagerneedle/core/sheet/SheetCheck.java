@@ -38,6 +38,7 @@ final class SheetCheck {
         c.readings("planned", located.sheet().planned());
         c.correlations();
         c.channels();
+        c.steps();
         c.planning();
         c.formulas();
         c.references();
@@ -45,6 +46,19 @@ final class SheetCheck {
 
     private void readings(String section, Map<String, Sheet.Input> inputs) {
         inputs.forEach((name, input) -> attempt("/" + section + "/" + name + "/value", () -> Written.check(input.value())));
+    }
+
+    /** A sign-off is kept under its step's id, so no two steps share one. */
+    private void steps() {
+        Set<String> seen = new LinkedHashSet<>();
+        for (int i = 0; i < sheet.prepare().size() + sheet.finish().size(); i++) {
+            boolean before = i < sheet.prepare().size();
+            int at = before ? i : i - sheet.prepare().size();
+            String id = (before ? sheet.prepare() : sheet.finish()).get(at).id();
+            if (!seen.add(id)) {
+                throw located.problem((before ? "/prepare/" : "/finish/") + at + "/id", 1, "there is a step " + id + " already; signing one off would sign both.");
+            }
+        }
     }
 
     private void correlations() {

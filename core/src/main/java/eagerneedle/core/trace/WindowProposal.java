@@ -46,7 +46,7 @@ public enum WindowProposal {
     STEADY {
         @Override
         Optional<Window> choose(Trace trace, List<Segmentation.Piece> pieces) {
-            return Steadiness.of(trace, 2).or(() -> Steadiness.of(trace, 3)).map(s -> new Window(s.since(), trace.time()[trace.size() - 1], "proposed: steady from " + Math.round(s.since() * 100) / 100.0 + " s on"));
+            return Steadiness.of(trace, 2).or(() -> Steadiness.of(trace, 3)).or(() -> Steadiness.of(trace, 4)).map(s -> new Window(s.since(), trace.time()[trace.size() - 1], "proposed: steady from " + Math.round(s.since() * 100) / 100.0 + " s on"));
         }
     },
     /** The whole trace. */

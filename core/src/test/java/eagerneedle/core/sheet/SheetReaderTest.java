@@ -150,4 +150,17 @@ class SheetReaderTest {
         }
         Assertions.assertThrows(SheetException.class, () -> SheetReader.shippedText("no-such-method"));
     }
+
+    @Test
+    void twoStepsDoNotShareASignature() {
+        String twice = SheetReader.shippedText("baggage-chute").replace("{id: ranger, text: Ranger switched off}", "{id: feet, text: Ranger switched off}");
+        assertThatThrownBy(() -> SheetReader.read(twice, "twice.yaml")).isInstanceOf(SheetException.class).hasMessageContaining("there is a step feet already");
+    }
+
+    @Test
+    void aViewShowsQuantitiesOfItsRun() {
+        String dye = SheetReader.shippedText("fading-dye");
+        assertThat(SheetReader.read(dye, "dye.yaml").sheet().captures().get("fade").views()).hasSize(3);
+        assertThatThrownBy(() -> SheetReader.read(dye.replace("y: ln_A, y_label", "y: ln_B, y_label"), "dye.yaml")).isInstanceOf(SheetException.class).hasMessageContaining("ln_B").hasMessageContaining("ln_A");
+    }
 }

@@ -22,6 +22,7 @@ import java.util.Random;
  */
 record Captured(Map<String, RawSamples> samples, Entries entries) {
     private static final double LATEST = 0.15;
+    private static final int ATTEMPTS = 8;
 
     /** @param seed of what a person does: how late readings are taken, how readings by eye scatter */
     static Captured of(RigModel rig, Sheet sheet, String capture, String level, Sheet.Capture plan, long seed) {
@@ -46,6 +47,12 @@ record Captured(Map<String, RawSamples> samples, Entries entries) {
             case "shot" -> {
                 Map<String, RawSamples> all = Rehearsal.stream(rig, sheet, rate, (int) (Math.min(rig.duration(), plan.longest()) * rate));
                 double at = fired(sheet, plan, all);
+                // What did not fire the trigger is done again, as a person would.
+                for (int again = 0; Double.isNaN(at) && again < ATTEMPTS; again++) {
+                    rig.arrange(Map.of("capture", capture, "level", level));
+                    all = Rehearsal.stream(rig, sheet, rate, (int) (Math.min(rig.duration(), plan.longest()) * rate));
+                    at = fired(sheet, plan, all);
+                }
                 return new Captured(Double.isNaN(at) ? all : cut(all, at - plan.shot().before(), at + plan.shot().after(), at), entries);
             }
             default -> {

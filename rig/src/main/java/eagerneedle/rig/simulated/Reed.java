@@ -20,7 +20,7 @@ final class Reed implements RigModel {
 
     private static final double FLICK_AT = 0.4;
     private static final double STEP = 2.5e-4;
-    private static final double STIFFENING = 12;
+    private static final double STIFFENING = 4;
     private static final double NOISE = 1.0;
 
     private final Hidden hidden;

@@ -1,0 +1,117 @@
+package eagerneedle.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import eagerneedle.app.bench.Home;
+import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.bench.Recent;
+import eagerneedle.store.stockroom.Stockroom;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Instant;
+import javafx.scene.control.Labeled;
+import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.Start;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** The start page, before any session and from within one. */
+class StartTest extends BenchWindow {
+    private static final Instant DAY = Instant.parse("2026-11-24T09:00:00Z");
+    private Recent recent;
+
+    @Start
+    void start(Stage newStage) throws Exception {
+        prepare(newStage);
+        System.setProperty("needle.home", folder.toString());
+        recent = Recent.at(folder.resolve("recent.json"));
+        Path kept = folder.resolve("kept.needle");
+        BenchFile.create(kept, Session.start(SheetReader.shippedText("drying-cabinet"), "cabinet", DAY)).close();
+        recent.remember(folder.resolve("gone.needle"), "A session that was moved", "bench 2", DAY);
+        recent.remember(kept, "Drying cabinet: a thermocouple line", "bench 3", DAY);
+        StartScene.show(stage, recent, bench -> {
+            window = new MainWindow(stage, bench, Clock.systemUTC(), 8, Stockroom.demonstration());
+            window.rememberIn(recent);
+            return window;
+        });
+        stage.setX(0);
+        stage.setY(0);
+        stage.show();
+    }
+
+    @BeforeEach
+    void settled() {
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    @AfterEach
+    void home() {
+        System.clearProperty("needle.home");
+    }
+
+    @Test
+    void aSessionIsBegunByKeyAndKeptWhereTheProgramKeepsIts(FxRobot robot) throws Exception {
+        robot.interact(() -> robot.lookup("#begin-potters-wheel").query().requestFocus());
+        robot.push(KeyCode.ENTER);
+        await(() -> window != null);
+        assertThat(window.bench().sheet().id()).isEqualTo("potters-wheel");
+        assertThat(window.bench().file().path()).isEqualTo(Home.folder().resolve("potters-wheel.needle")).exists();
+        assertThat(recent.entries().get(0).title()).isEqualTo("Potter's wheel: moment of inertia");
+        robot.push(KeyCode.CONTROL, KeyCode.H);
+        await(() -> robot.lookup("#start-page").tryQuery().isPresent());
+        robot.clickOn("#recent-1");
+        await(() -> window.bench().sheet().id().equals("drying-cabinet"));
+        assertThat(recent.entries().get(0).title()).startsWith("Drying cabinet");
+    }
+
+    @Test
+    void whatIsNoLongerThereIsSaidAndTakenOffTheList(FxRobot robot) {
+        assertThat(robot.lookup("#recent-1 .quiet").queryAll()).anyMatch(n -> n instanceof Labeled l && l.getText().contains("no longer there"));
+        robot.clickOn("#recent-1");
+        assertThat(robot.lookup("#start-says").queryAs(Labeled.class).getText()).contains("gone.needle");
+        assertThat(window).isNull();
+        robot.clickOn(robot.lookup("#recent-1 .quiet-button").<javafx.scene.Node>query());
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(recent.entries()).hasSize(1);
+        assertThat(robot.lookup("#recent-1").tryQuery()).isEmpty();
+    }
+
+    @Test
+    void readingsAreBroughtIntoTheMethodThatIsChosenForThem(FxRobot robot) throws Exception {
+        Path csv = folder.resolve("cabinet.csv");
+        StringBuilder b = new StringBuilder("time (s),cabinet (degC)\n");
+        for (int i = 0; i < 100; i++) {
+            b.append(i * 0.1).append(',').append(41 + 0.01 * (i % 7)).append('\n');
+        }
+        Files.writeString(csv, b);
+        robot.interact(() -> ((StartPage) robot.lookup("#start-page").query()).take(csv));
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(robot.lookup("#start-choose").queryAs(Labeled.class).getText()).contains("cabinet.csv").contains("Which method");
+        // The preview of the file is a dialog that waits for an answer.
+        javafx.application.Platform.runLater(() -> robot.lookup("#begin-drying-cabinet").query().getOnMouseClicked().handle(null));
+        await(() -> javafx.stage.Window.getWindows().size() > 1);
+        assertThat(window.bench().sheet().id()).isEqualTo("drying-cabinet");
+        robot.push(KeyCode.ESCAPE);
+        await(() -> javafx.stage.Window.getWindows().size() == 1);
+    }
+
+    @Test
+    void aSheetOfOnesOwnIsCheckedFirst(FxRobot robot) throws Exception {
+        Path bad = folder.resolve("bad.yaml");
+        Files.writeString(bad, "sheet: 1\nid: bad\n");
+        robot.interact(() -> ((StartPage) robot.lookup("#start-page").query()).take(bad));
+        assertThat(robot.lookup("#start-says").queryAs(Labeled.class).getText()).contains("bad.yaml");
+        Path good = folder.resolve("own.yaml");
+        Files.writeString(good, SheetReader.shippedText("baggage-chute").replace("id: baggage-chute", "id: own"));
+        robot.interact(() -> ((StartPage) robot.lookup("#start-page").query()).take(good));
+        await(() -> window != null);
+        assertThat(window.bench().file().path().getFileName()).hasToString("own.needle");
+    }
+}
