@@ -1,6 +1,7 @@
 package eagerneedle.core.sheet;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import eagerneedle.core.reduce.SheetTrial;
 import java.nio.charset.StandardCharsets;
@@ -161,6 +162,6 @@ class SheetReaderTest {
     void aViewShowsQuantitiesOfItsRun() {
         String dye = SheetReader.shippedText("fading-dye");
         assertThat(SheetReader.read(dye, "dye.yaml").sheet().captures().get("fade").views()).hasSize(3);
-        assertThatThrownBy(() -> SheetReader.read(dye.replace("y: ln_A, y_label", "y: ln_B, y_label"), "dye.yaml")).isInstanceOf(SheetException.class).hasMessageContaining("ln_B").hasMessageContaining("ln_A");
+        assertThatThrownBy(() -> SheetReader.read(dye.replace("y: ln_A, y_label", "y: ln_B, y_label"), "dye.yaml")).isInstanceOf(SheetException.class).hasMessageContaining("ln_B").hasMessageContaining("did you mean ln_");
     }
 }
