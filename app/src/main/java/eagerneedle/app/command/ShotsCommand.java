@@ -44,6 +44,7 @@ final class ShotsCommand implements Callable<Integer> {
         Sessions.simulate("logging-day", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("logging.needle"));
         Sessions.simulate("potters-wheel", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("wheel.needle"));
         Sessions.simulate("weather-vane-reed", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("reed.needle"));
+        Sessions.simulate("fading-dye", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("dye.needle"));
         Deque<Runnable> steps = new ArrayDeque<>();
         NeedleApplication.launchOn(() -> new Workbench(BenchFile.open(file), Clock.systemUTC()), window -> {
             String[] wh = size.split("x");
@@ -73,7 +74,7 @@ final class ShotsCommand implements Callable<Integer> {
             steps.add(() -> save(window, "stockroom"));
             next(steps, window);
         });
-        for (String name : List.of("demo.needle", "cabinet.needle", "day.needle", "logging.needle", "wheel.needle", "reed.needle")) {
+        for (String name : List.of("demo.needle", "cabinet.needle", "day.needle", "logging.needle", "wheel.needle", "reed.needle", "dye.needle")) {
             Files.deleteIfExists(file.resolveSibling(name));
         }
         return NeedleCommand.GOOD;
@@ -97,11 +98,8 @@ final class ShotsCommand implements Callable<Integer> {
             window.show(new Workbench(BenchFile.open(file), Clock.systemUTC()));
             window.go(Station.CALIBRATE);
         });
-        steps.add(() -> save(window, "calibrate-shunt"));
         steps.add(() -> fire(window, "#calibrate-tables"));
         steps.add(() -> save(window, "calibrate-closure"));
-        steps.add(() -> fire(window, "#calibrate-light"));
-        steps.add(() -> save(window, "calibrate-blank-dark"));
         steps.add(() -> window.go(Station.RIG));
         steps.add(() -> fire(window, "#connect"));
         for (int i = 0; i < 4; i++) {
@@ -146,19 +144,28 @@ final class ShotsCommand implements Callable<Integer> {
         steps.add(() -> save(window, "capture-hold"));
     }
 
-    /** Three lines on one picture, and a mistake tried on the real data. */
+    /** All runs over each other, models side by side, a mistake tried on the real data, and where work begins. */
     private void methods(Deque<Runnable> steps, MainWindow window, Path file) {
         steps.add(() -> {
             window.show(new Workbench(BenchFile.open(file.resolveSibling("wheel.needle")), Clock.systemUTC()));
             window.go(Station.REDUCE);
         });
+        steps.add(() -> fire(window, "#sight-all"));
         steps.add(() -> save(window, "reduce-wheel"));
+        steps.add(() -> {
+            window.show(new Workbench(BenchFile.open(file.resolveSibling("dye.needle")), Clock.systemUTC()));
+            window.go(Station.REDUCE);
+        });
+        steps.add(() -> fire(window, "#sight-models"));
+        steps.add(() -> save(window, "reduce-models"));
         steps.add(() -> {
             window.show(new Workbench(BenchFile.open(file.resolveSibling("reed.needle")), Clock.systemUTC()));
             window.go(Station.JUDGE);
         });
         steps.add(() -> fire(window, "#mistake-distance"));
         steps.add(() -> save(window, "judge-reed"));
+        steps.add(window::showStart);
+        steps.add(() -> save(window, "start"));
     }
 
     private static void fire(MainWindow window, String id) {

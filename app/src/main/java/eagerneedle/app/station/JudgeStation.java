@@ -97,6 +97,11 @@ public final class JudgeStation implements StationView {
         chance.getStyleClass().add("quiet");
         chance.setMaxWidth(Double.MAX_VALUE);
         left.getChildren().addAll(verdict, chance);
+        if (!c.agrees(speaks) && !r.remedy(c.id()).isEmpty()) {
+            Label remedy = attention(r.remedy(c.id()));
+            remedy.setId("remedy");
+            left.getChildren().add(remedy);
+        }
         budget(c.result());
         desk.bench().reduction().circularity(c).ifPresent(remark -> left.getChildren().add(attention(remark)));
         if (c.drawn() != null) {

@@ -383,7 +383,8 @@ public final class MainWindow implements Desk {
         });
     }
 
-    private void showStart() {
+    /** Shows the start page in place of the station. */
+    public void showStart() {
         beside = null;
         StartPage page = new StartPage(new StartPage.Visitor() {
             @Override

@@ -175,6 +175,11 @@ public final class Reduction {
         return out;
     }
 
+    /** What the sheet says to look for when a comparison does not agree; empty when it says nothing. */
+    public String remedy(String comparison) {
+        return sheet.comparisons().stream().filter(c -> c.id().equals(comparison) && c.remedy() != null).map(Sheet.Comparison::remedy).findFirst().orElse("");
+    }
+
     /** Why a comparison proves less than it seems to, if it does: one sentence. */
     public Optional<String> circularity(Comparison c) {
         return Circularity.remark("The result", c.result(), "the reference", c.reference());

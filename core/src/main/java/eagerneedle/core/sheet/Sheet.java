@@ -455,8 +455,8 @@ public record Sheet(int sheet, String id, String title, String subject, String p
         return with(c, r);
     }
 
-    /** A result against a reference; {@code threshold} in percent, null for none. */
-    public record Comparison(String id, String label, String result, String reference, String speaks, Double threshold, boolean main) {
+    /** A result against a reference; {@code threshold} in percent, null for none; {@code remedy} what to look for when they do not agree. */
+    public record Comparison(String id, String label, String result, String reference, String speaks, Double threshold, boolean main, String remedy) {
         public School school() {
             return speaks == null ? School.STANDARD : School.valueOf(speaks.toUpperCase(Locale.ROOT));
         }

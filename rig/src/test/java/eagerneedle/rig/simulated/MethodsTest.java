@@ -32,6 +32,14 @@ class MethodsTest {
     private static final int TRIES = 4;
     private static final int CLEAN = 25;
 
+    /** What must stand in the words of a watch, a check or its remedy for a fault to be called named rightly. */
+    private static final Map<String, String> NAMES = Map.ofEntries(Map.entry("asleep", "(?i)no change at all|asleep|dead"), Map.entry("no-echo", "(?i)echo|out of range|reach"), Map.entry("sees-stop", "(?i)stop|beside|stands still|no window"),
+            Map.entry("no-reference", "(?i)no reference junction"), Map.entry("ice-gone", "(?i)ice is gone|reference .*moved|ice gone"), Map.entry("touches-can", "(?i)earthed|touch|short"), Map.entry("no-power", "(?i)no power"),
+            Map.entry("swapped", "(?i)swapped|exchanged|another channel|wrong input"), Map.entry("reversed", "(?i)reversed"), Map.entry("open", "(?i)open|broken lead|off"), Map.entry("off-centre", "(?i)off.centre|off centre"),
+            Map.entry("thread-overlaps", "(?i)over itself|thread"), Map.entry("missed-spokes", "(?i)missed"), Map.entry("other-gauge", "(?i)packet|another gauge"), Map.entry("hum", "(?i)hum|mains"),
+            Map.entry("flick-too-large", "(?i)flick"), Map.entry("frosted-side", "(?i)frosted"), Map.entry("old-blank", "(?i)blank"), Map.entry("condensation", "(?i)condens|water on cold"), Map.entry("warms-up", "(?i)temperature"),
+            Map.entry("wrong-way", "(?i)wrong way"), Map.entry("misread", "(?i)misread|stands out"), Map.entry("zero-not-renewed", "(?i)zero|does not close"), Map.entry("air-currents", "(?i)moving air|air current"));
+
     private static List<String> methods() {
         return SheetReader.shipped().stream().filter(id -> id.contains(System.getProperty("method", ""))).filter(id -> sheet(id).sheet().devices().values().stream().anyMatch(d -> d.rig() != null && !d.rig().equals("chains"))).toList();
     }
@@ -97,26 +105,41 @@ class MethodsTest {
         SheetReader.Located located = sheet(id);
         for (String fault : Rigs.faults(rig(located.sheet()))) {
             Map<String, Integer> by = new TreeMap<>();
-            int[] found = new int[1];
+            int[] found = new int[2];
+            List<String> words = new ArrayList<>();
             IntStream.range(0, TRIES).parallel().forEach(seed -> {
                 Rehearsal r = rehearse(located, 1000 + seed, Set.of(fault));
                 Reduction reduction = reduce(located, r);
                 Set<String> said = new java.util.TreeSet<>();
-                new SessionWatch().look(reduction, Instant.EPOCH.plusSeconds(86_400)).stream().filter(f -> f.severity() != Finding.Severity.NOTE).forEach(f -> said.add("watch " + f.watch()));
-                reduction.checks().stream().filter(c -> !c.met().orElse(true)).forEach(c -> said.add("check " + c.check().label()));
-                reduction.comparisons().stream().filter(c -> !c.agrees(reduction.speaks(c.id()))).forEach(c -> said.add("comparison " + c.id()));
+                StringBuilder text = new StringBuilder();
+                new SessionWatch().look(reduction, Instant.EPOCH.plusSeconds(86_400)).stream().filter(f -> f.severity() != Finding.Severity.NOTE).forEach(f -> {
+                    said.add("watch " + f.watch());
+                    text.append(f.message()).append(' ').append(f.cause()).append(' ').append(f.remedy()).append('\n');
+                });
+                reduction.checks().stream().filter(c -> !c.met().orElse(true)).forEach(c -> {
+                    said.add("check " + c.check().label());
+                    text.append(c.check().label()).append(' ').append(c.check().remedy()).append('\n');
+                });
+                reduction.comparisons().stream().filter(c -> !c.agrees(reduction.speaks(c.id()))).forEach(c -> {
+                    said.add("comparison " + c.id());
+                    text.append(reduction.remedy(c.id())).append('\n');
+                });
                 located.sheet().results().forEach((name, d) -> {
                     if (d.shown() && reduction.outcome(name).problem() != null) {
                         said.add("no result");
+                        text.append(reduction.outcome(name).problem()).append('\n');
                     }
                 });
                 synchronized (by) {
                     said.forEach(s -> by.merge(s, 1, Integer::sum));
                     found[0] += said.isEmpty() ? 0 : 1;
+                    found[1] += java.util.regex.Pattern.compile(NAMES.get(fault)).matcher(text).find() ? 1 : 0;
+                    words.add(text.toString());
                 }
             });
-            System.out.printf("%s: fault %s found in %d of %d: %s%n", id, fault, found[0], TRIES, by);
+            System.out.printf("%s: fault %s found in %d of %d, named in %d: %s%n", id, fault, found[0], TRIES, found[1], by);
             assertThat(found[0]).as("%s, fault %s", id, fault).isGreaterThanOrEqualTo(TRIES - 1);
+            assertThat(found[1]).as("%s, fault %s named by %s in %s", id, fault, NAMES.get(fault), words.stream().distinct().limit(2).toList()).isGreaterThanOrEqualTo(TRIES - 1);
         }
     }
 
