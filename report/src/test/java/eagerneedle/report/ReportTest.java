@@ -84,6 +84,90 @@ class ReportTest {
         }
     }
 
+    /** Every number of the laws of propagation stands in the exported results too, and so does every number of the runs. */
+    @Test
+    void everyFigureOfLawsAndRunsIsExported() throws Exception {
+        Reduction r = reduction();
+        String html = SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty());
+        com.fasterxml.jackson.databind.JsonNode exported = new com.fasterxml.jackson.databind.ObjectMapper().readTree(eagerneedle.store.export.ReductionJson.of(r, List.of()));
+        assertThat(exported.get("laws")).isNotEmpty();
+        for (var law : exported.get("laws")) {
+            for (var t : law.get("terms")) {
+                assertThat(html).as(t.get("name").asText()).contains(Notation.figures(t.get("contribution").asDouble(), 2)).contains(Notation.plain(t.get("derivative").asDouble(), 4));
+            }
+        }
+        String ledger = eagerneedle.store.export.LedgerCsv.of(r.ledger());
+        r.runs().forEach(run -> r.ofRun(run).forEach(e -> e.quantity().ifPresent(q -> {
+            assertThat(html).as(e.name()).contains(q.toString().replace("&", "&amp;"));
+            assertThat(ledger).as(e.name()).contains(Double.toString(q.value()));
+        })));
+    }
+
+    @Test
+    void theReportSaysWhatWasChosenAndWhatWasSignedOff() {
+        Reduction r = reduction(new Command.LeaveOut(12, "hand in the beam"), new Command.ChooseSchool(School.LIMITS), new Command.SetWindow(9, "rolling", new eagerneedle.core.trace.Window(0.6, 1.9, "moved by hand")),
+                new Command.AddQuantity("slopes", "half", new eagerneedle.core.sheet.Sheet.Derived("half of it", null, null, null, "a / 2", null)), new Command.SignOff("cart", "Cart taken off", Instant.EPOCH));
+        String html = SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty());
+        assertThat(html).contains("Run 12 was left out of the results: hand in the beam.", "The school that speaks: Limits", "of Run 9 was set to 0.600 s", "Added to every run of slopes: half = a / 2.", "not signed off", "signed off 1 Jan 1970", "half of it");
+        assertThat(html).contains("Their sum is ");
+    }
+
+    @Test
+    void aBlindReportHoldsNoReference() {
+        Reduction r = reduction(new Command.HideReferences(Instant.EPOCH));
+        String html = SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty());
+        assertThat(html).contains("The references have been hidden since").doesNotContain(r.quantity("g_reference").orElseThrow().toString()).doesNotContain("9.8126").contains(Reduction.HIDDEN);
+        Reduction locked = reduction(new Command.HideReferences(Instant.EPOCH), new Command.LockResults(Instant.EPOCH, r.results()));
+        assertThat(SessionReport.html(locked, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty())).contains("before the references were seen: Local g against the reference of the laboratory: " + r.quantity("g").orElseThrow());
+    }
+
+    /** Pages of the PDF are laid out with everything that the page of HTML says. */
+    @Test
+    void thePdfHasTheSameWordsOnItsPages() throws Exception {
+        Reduction r = reduction();
+        byte[] pdf = SessionReport.pdf(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty());
+        try (var document = org.apache.pdfbox.Loader.loadPDF(pdf)) {
+            String text = new org.apache.pdfbox.text.PDFTextStripper().getText(document);
+            assertThat(document.getNumberOfPages()).isBetween(5, 20);
+            for (String part : List.of("Question", "Method", "Rig", "Calibrations", "Runs", "Results", "Uncertainty", "Ledger", "Choices made", "Checks", "Finish", "Notebook")) {
+                assertThat(text).contains(part);
+            }
+            assertThat(text).contains(Notation.bracketed(r.quantity("g").orElseThrow().value(), r.quantity("g").orElseThrow().u()));
+        }
+    }
+
+    @Test
+    void equationsThatAreTooLongGoOnBelow() throws Exception {
+        String law = "u(y)^2 = (a + b)^2 * u(c)^2 + (d * e / f)^2 * u(g)^2 + h^2 * u(k)^2 - (sin(m) * n)^2 * u(p)^2";
+        double one = FormulaPicture.paintWithin(new SvgSurface(1, 1, false, "m"), law, 0, 0, 14, 2000, Ink.INK);
+        SvgSurface page = new SvgSurface(220, 300, false, "m");
+        double several = FormulaPicture.paintWithin(page, law, 0, 0, 14, 220, Ink.INK);
+        assertThat(several).isGreaterThan(2 * one);
+        NodeList texts = xml(page.document(law)).getElementsByTagName("text");
+        for (int i = 0; i < texts.getLength(); i++) {
+            assertThat(Double.parseDouble(texts.item(i).getAttributes().getNamedItem("x").getNodeValue())).isLessThan(230);
+        }
+    }
+
+    @Test
+    void runsLieOverEachOtherFromTheBeginningOfTheirWindows() {
+        Reduction r = reduction(new Command.LeaveOut(12, "blurred"));
+        Plot overlay = SessionPlots.overlay(r, "slopes", "position").orElseThrow();
+        List<Plot.Points> runs = overlay.layers().stream().filter(l -> l instanceof Plot.Points).map(l -> (Plot.Points) l).toList();
+        assertThat(runs).hasSize(20);
+        assertThat(runs).allSatisfy(p -> assertThat(p.x()[0]).isCloseTo(0, within(1e-9)));
+        assertThat(runs.stream().filter(Plot.Points::weak)).hasSize(1);
+        Plot columns = SessionPlots.columns(r, sheet.sheet().pictures().get(0)).orElseThrow();
+        Plot.Points kept = (Plot.Points) columns.layers().stream().filter(l -> l instanceof Plot.Points p && !p.weak()).findFirst().orElseThrow();
+        Plot.Points out = (Plot.Points) columns.layers().stream().filter(l -> l instanceof Plot.Points p && p.weak()).findFirst().orElseThrow();
+        assertThat(SessionPlots.runOf(r, sheet.sheet().pictures().get(0), out, 0).orElseThrow().id()).isEqualTo(12);
+        for (int i = 0; i < kept.x().length; i++) {
+            var run = SessionPlots.runOf(r, sheet.sheet().pictures().get(0), kept, i).orElseThrow();
+            assertThat(r.ofRun(run, "sin_theta").quantity().orElseThrow().value()).isCloseTo(kept.x()[i], within(1e-12));
+        }
+        assertThat(columns.layers()).anyMatch(l -> l instanceof Plot.Band);
+    }
+
     @Test
     void anEmptySessionHasAReportToo() {
         Reduction r = reducer.reduce(Session.start(sheet.text(), "empty", Instant.EPOCH));

@@ -64,6 +64,35 @@ class CommandLineTest {
         assertThat(needle("eval", "1 < 2").out().strip()).isEqualTo("true");
     }
 
+    /** The whole way that a script takes: a simulated session, its hidden truth apart, and what the session gives, by name and unit. */
+    @ParameterizedTest
+    @org.junit.jupiter.params.provider.ValueSource(strings = {"baggage-chute", "drying-cabinet", "potters-wheel", "weather-vane-reed", "fading-dye", "dividing-tables"})
+    void whatAScriptComparesWithTheHiddenTruthLiesNearIt(String method) throws IOException {
+        int inside = 0;
+        int all = 0;
+        for (int seed = 101; seed < 101 + Integer.getInteger("sessions", 4); seed++) {
+            Path file = folder.resolve("s" + seed + ".needle");
+            Path truth = folder.resolve("s" + seed + ".json");
+            assertThat(needle("simulate", method, "--seed", seed, "--truth", truth, "-o", file).status()).isZero();
+            JsonNode quantities = needle("reduce", file, "--json").json().get("quantities");
+            JsonNode hidden = new ObjectMapper().readTree(truth.toFile()).get("truth");
+            for (var names = hidden.fieldNames(); names.hasNext();) {
+                String name = names.next();
+                for (JsonNode q : quantities) {
+                    if (q.get("name").asText().equals(name)) {
+                        assertThat(q.get("unit").asText()).as(name).isEqualTo(hidden.get(name).get("unit").asText());
+                        double off = Math.abs(q.get("value").asDouble() - hidden.get(name).get("value").asDouble());
+                        assertThat(off).as("%s, seed %d", name, seed).isLessThan(3 * q.get("U").asDouble());
+                        inside += off <= q.get("U").asDouble() ? 1 : 0;
+                        all++;
+                    }
+                }
+            }
+        }
+        System.out.printf("%s by the command line: %d of %d truths in their intervals%n", method, inside, all);
+        assertThat(inside).isGreaterThan((int) (0.8 * all));
+    }
+
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {"3 m + 2 s | column 1", "1 + | column 4", "sine(3) | did you mean sin", "1 / 0 | zero"})
     void evalRefusesInOneLine(String formula, String why) {
@@ -164,7 +193,10 @@ class CommandLineTest {
         Path html = folder.resolve("r.html");
         assertThat(needle("report", file, "-o", html).status()).isZero();
         assertThat(Files.readString(html)).startsWith("<!DOCTYPE html>").contains("local g");
-        refused(needle("report", file, "-o", folder.resolve("r.doc")), "html");
+        Path pdf = folder.resolve("r.pdf");
+        assertThat(needle("report", file, "-o", pdf).status()).isZero();
+        assertThat(Files.readAllBytes(pdf)).startsWith("%PDF-".getBytes(StandardCharsets.US_ASCII)).hasSizeGreaterThan(50_000);
+        refused(needle("report", file, "-o", folder.resolve("r.doc")), "PDF or HTML");
     }
 
     @Test

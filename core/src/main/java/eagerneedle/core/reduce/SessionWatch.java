@@ -107,7 +107,9 @@ public final class SessionWatch {
             double middle = t.value()[t.size() / 2];
             TraceWatch watch = new TraceWatch(channel.label(), channel.expectation(), channel.toChain().noiseAt(middle));
             watch.look(run.id(), t).forEach(f -> found.add(named(run, f)));
-            if (capture.mode().equals("hold")) {
+            Optional<Finding> hum = hum(reduction, run, capture, watch, t);
+            hum.ifPresent(f -> found.add(named(run, f)));
+            if (capture.mode().equals("hold") && hum.isEmpty()) {
                 watch.contact(run.id(), t).ifPresent(f -> found.add(named(run, f)));
                 if (t.size() > 20 && !WindowStatistics.of(t).steady(5)) {
                     found.add(new Finding("not steady", Severity.ATTENTION, run.name() + ": " + channel.label() + " was not steady when the row was taken.", "It was taken before it had settled.",
@@ -121,6 +123,14 @@ public final class SessionWatch {
             labels.put(name, channel.label());
         }
         TraceWatch.bands(run.id(), typical, expected, labels).forEach(f -> found.add(named(run, f)));
+    }
+
+    /** Hum of the mains in a row that stands still, or in what a run's fit leaves of the trace. */
+    private static Optional<Finding> hum(Reduction reduction, Run run, Sheet.Capture capture, TraceWatch watch, Trace t) {
+        if (capture.mode().equals("hold")) {
+            return watch.hum(run.id(), t.time(), t.value(), t.unit());
+        }
+        return reduction.fitOfRun(run).filter(f -> f.yUnit().equals(t.unit()) && f.xUnit().fits(eagerneedle.core.quantity.LabUnit.SECOND)).flatMap(f -> watch.hum(run.id(), f.x(), f.residuals(), f.yUnit()));
     }
 
     /** Edges that a gate did not see, or saw twice. */
@@ -165,7 +175,7 @@ public final class SessionWatch {
             }
         });
         Fit fit = reduction.fitOfRun(run).orElse(null);
-        if (fit != null && Residuals.runsScore(fit.residuals()) < PATTERN && found.stream().noneMatch(f -> f.run() == run.id() && f.watch().equals("window"))) {
+        if (fit != null && Residuals.runsScore(fit.residuals()) < PATTERN && found.stream().noneMatch(f -> f.run() == run.id() && (f.watch().equals("window") || f.watch().equals("mains hum")))) {
             found.add(new Finding("residuals", Severity.ATTENTION, run.name() + ": the residuals of the fit follow a pattern.",
                     "The window holds more than one kind of motion, or the sensor saw something else.", "Look at the residuals and move the window, or leave the run out.",
                     run.id(), fit.x()[0], fit.x()[fit.x().length - 1]));

@@ -1,6 +1,7 @@
 package eagerneedle.core.watch;
 
 import eagerneedle.core.chain.Chain;
+import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import java.util.ArrayList;
 import java.util.List;
@@ -85,6 +86,11 @@ public final class SampleWatch {
             return new Finding(top ? "open" : "shorted", Finding.Severity.WRONG, capital(channel) + " shows what its sensor cannot" + many, top ? "A lead is open: broken, loose or not connected." : "The leads touch each other: the sensor is shorted.",
                     "Check the lead and its terminals, then capture again.", run, time[span[0]], time[span[1]]);
         }
+        boolean answers = chain.stages().stream().anyMatch(s -> s.output().fits(LabUnit.SECOND));
+        if (!answers) {
+            return new Finding("out of range", Finding.Severity.WRONG, capital(channel) + " is out of range" + many, "It shows more than its sensor can give: a lead is open, or touches an earthed part or another conductor.",
+                    "Look along the leads: connected at both ends, insulated from the can and from each other. Then capture again.", run, time[span[0]], time[span[1]]);
+        }
         return new Finding("out of range", Finding.Severity.WRONG, capital(channel) + " is out of range" + many, "Nothing answered within %s %s to %s %s: the target is too near, too far, or turned away.".formatted(
                 Notation.plain(reach[0], 3), unit, Notation.plain(reach[1], 3), unit), "Check that the sensor looks at its target and that nothing stands between.", run, time[span[0]], time[span[1]]);
     }
@@ -114,7 +120,7 @@ public final class SampleWatch {
     }
 
     private String difference() {
-        return (chain.unit().isAffine() ? eagerneedle.core.quantity.LabUnit.KELVIN : chain.unit()).pretty();
+        return (chain.unit().isAffine() ? LabUnit.KELVIN : chain.unit()).pretty();
     }
 
     private Optional<Finding> dropped(int run, double[] time) {

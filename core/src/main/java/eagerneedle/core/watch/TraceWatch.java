@@ -19,6 +19,9 @@ public final class TraceWatch {
     private static final int BLOCKS = 12;
     private static final double NEAR = 0.95;
     private static final double KNOCK = 9;
+    private static final double[] MAINS = {50, 60};
+    private static final double FEWEST_CYCLES = 5;
+    private static final double SURE = 23;
 
     private final String channel;
     private final Expectation expected;
@@ -115,6 +118,41 @@ public final class TraceWatch {
         }
         return Optional.of(new Finding("undersampled", Finding.Severity.ATTENTION, capital(channel) + " changes from sample to sample as much as it changes at all.",
                 "The signal is faster than the sampling rate; what is seen may be an alias.", "Sample at least ten times as fast as the fastest thing of interest.", run, t.time()[0], t.time()[t.size() - 1]));
+    }
+
+    /**
+     * Hum of the mains in what is left of a signal when its own shape is taken out: a line at 50 Hz or 60 Hz far above what
+     * noise would show there.
+     *
+     * @param time evenly spaced, s
+     * @param rest residuals of a fit, or a row that stands still; in {@code unit}
+     */
+    public Optional<Finding> hum(int run, double[] time, double[] rest, LabUnit unit) {
+        int n = rest.length;
+        double span = n < FEWEST ? 0 : time[n - 1] - time[0];
+        for (double mains : MAINS) {
+            if (span * mains < FEWEST_CYCLES || n / span < 3 * mains) {
+                continue;
+            }
+            double mean = Arrays.stream(rest).average().orElse(0);
+            double c = 0;
+            double s = 0;
+            double all = 0;
+            for (int i = 0; i < n; i++) {
+                double angle = 2 * Math.PI * mains * time[i];
+                c += (rest[i] - mean) * Math.cos(angle) * 2 / n;
+                s += (rest[i] - mean) * Math.sin(angle) * 2 / n;
+                all += (rest[i] - mean) * (rest[i] - mean);
+            }
+            double amplitude = Math.hypot(c, s);
+            double left = Math.sqrt(Math.max(1e-300, all / n - amplitude * amplitude / 2));
+            // For noise alone the power of a line over its mean is exponential (Scargle 1982); this much comes once in 10^10.
+            if (amplitude * amplitude * n / (4 * left * left) > SURE && amplitude > left / 2) {
+                return Optional.of(new Finding("mains hum", Finding.Severity.ATTENTION, capital(channel) + " carries a hum of " + Notation.plain(mains, 3) + " Hz, " + Notation.plain(amplitude, 2) + " " + unit.pretty() + " high.",
+                        "The mains reach the leads: their shield is off, or the instrument's rejection of the mains is switched off.", "Shield and twist the leads, switch the mains rejection on, and take the run again.", run, time[0], time[n - 1]));
+            }
+        }
+        return Optional.empty();
     }
 
     /** A knock or a step within a span that should be steady; to be asked for such spans only. */

@@ -145,4 +145,38 @@ class TraceWatchTest {
         assertThat(f.explained("").message()).endsWith("(acknowledged)");
         assertThat(known.key()).isEqualTo(f.key());
     }
+
+    /** Hum is found where it is as high as the noise, at either mains frequency; noise alone never is. */
+    @Test
+    void humOfTheMainsIsToldByItsFrequency() {
+        TraceWatch watch = new TraceWatch("strain", Expectation.NONE, 0);
+        LabUnit unit = LabUnit.parse("microstrain");
+        Random random = new Random(4);
+        int alarms = 0;
+        for (int k = 0; k < 400; k++) {
+            double[] t = new double[300];
+            double[] noise = new double[300];
+            double[] fifty = new double[300];
+            double[] sixty = new double[300];
+            double phase = 6 * random.nextDouble();
+            for (int i = 0; i < t.length; i++) {
+                t[i] = i / 1000.0;
+                noise[i] = random.nextGaussian();
+                fifty[i] = noise[i] + 1.2 * Math.sin(2 * Math.PI * 50 * t[i] + phase);
+                sixty[i] = noise[i] + 1.2 * Math.sin(2 * Math.PI * 60 * t[i] + phase);
+            }
+            alarms += watch.hum(1, t, noise, unit).isPresent() ? 1 : 0;
+            assertThat(watch.hum(1, t, fifty, unit).orElseThrow().message()).contains("50 Hz");
+            assertThat(watch.hum(1, t, sixty, unit).orElseThrow().message()).contains("60 Hz").contains("microstrain");
+        }
+        assertThat(alarms).isZero();
+        assertThat(watch.hum(1, new double[] {0, 1, 2}, new double[] {0, 1, 0}, unit)).as("too short to tell").isEmpty();
+        double[] slow = new double[60];
+        double[] wave = new double[60];
+        for (int i = 0; i < 60; i++) {
+            slow[i] = i / 60.0;
+            wave[i] = Math.sin(i);
+        }
+        assertThat(watch.hum(1, slow, wave, unit)).as("sampled too slowly to tell").isEmpty();
+    }
 }

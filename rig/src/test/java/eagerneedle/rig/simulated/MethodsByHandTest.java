@@ -89,6 +89,27 @@ class MethodsByHandTest {
         return IntStream.range(0, x.length).mapToDouble(i -> (x[i] - mx) * (y[i] - my)).sum() / Arrays.stream(x).map(v -> (v - mx) * (v - mx)).sum();
     }
 
+    /** Slope with uncertainties in both coordinates (York et al. 2004), by its own iteration. */
+    private static double slopeOfBoth(double[] y, double[] x, double[] uY, double[] uX) {
+        double b = slope(y, x);
+        for (int pass = 0; pass < 200; pass++) {
+            double slope = b;
+            double[] w = IntStream.range(0, x.length).mapToDouble(i -> 1 / (uY[i] * uY[i] + slope * slope * uX[i] * uX[i])).toArray();
+            double all = Arrays.stream(w).sum();
+            double mx = IntStream.range(0, x.length).mapToDouble(i -> w[i] * x[i]).sum() / all;
+            double my = IntStream.range(0, x.length).mapToDouble(i -> w[i] * y[i]).sum() / all;
+            double over = 0;
+            double under = 0;
+            for (int i = 0; i < x.length; i++) {
+                double beta = w[i] * ((x[i] - mx) * uY[i] * uY[i] + slope * (y[i] - my) * uX[i] * uX[i]);
+                over += w[i] * beta * (y[i] - my);
+                under += w[i] * beta * (x[i] - mx);
+            }
+            b = over / under;
+        }
+        return b;
+    }
+
     @Test
     void baggageChute() {
         Done d = done("baggage-chute");
@@ -156,7 +177,9 @@ class MethodsByHandTest {
             return 1 / (Math.pow(2 * Math.PI / p[0], 2) + 1 / (p[1] * p[1]));
         }).toArray();
         double[] mass = rings.stream().mapToDouble(run -> run.level().equals("a0") ? 0 : d.of("a_" + run.level().substring(1)) / 1e3).toArray();
-        double k = 1 / slope(inverse, mass);
+        double[] uY = rings.stream().mapToDouble(run -> d.reduction().ofRun(run, "inv").quantity().orElseThrow().u() * 1e-12).toArray();
+        double[] uX = rings.stream().mapToDouble(run -> run.level().equals("a0") ? 0 : 0.02e-3).toArray();
+        double k = 1 / slopeOfBoth(inverse, mass, uY, uX);
         assertThat(d.of("k_dynamic")).isCloseTo(k, within(1e-7 * k));
         assertThat(d.of("E")).isCloseTo(4 * k * Math.pow(length, 3) / (d.of("b") / 1e3 * h * h * h) / 1e9, within(1e-7 * d.of("E")));
     }

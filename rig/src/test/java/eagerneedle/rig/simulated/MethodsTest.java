@@ -30,13 +30,13 @@ import org.junit.jupiter.params.provider.ValueSource;
 class MethodsTest {
     private static final int SESSIONS = Integer.getInteger("sessions", 60);
     private static final int TRIES = 4;
-    private static final int CLEAN = 25;
+    private static final int CLEAN = Integer.getInteger("clean", 25);
 
     /** What must stand in the words of a watch, a check or its remedy for a fault to be called named rightly. */
     private static final Map<String, String> NAMES = Map.ofEntries(Map.entry("asleep", "(?i)no change at all|asleep|dead"), Map.entry("no-echo", "(?i)echo|out of range|reach"), Map.entry("sees-stop", "(?i)stop|beside|stands still|no window"),
             Map.entry("no-reference", "(?i)no reference junction"), Map.entry("ice-gone", "(?i)ice is gone|reference .*moved|ice gone"), Map.entry("touches-can", "(?i)earthed|touch|short"), Map.entry("no-power", "(?i)no power"),
-            Map.entry("swapped", "(?i)swapped|exchanged|another channel|wrong input"), Map.entry("reversed", "(?i)reversed"), Map.entry("open", "(?i)open|broken lead|off"), Map.entry("off-centre", "(?i)off.centre|off centre"),
-            Map.entry("thread-overlaps", "(?i)over itself|thread"), Map.entry("missed-spokes", "(?i)missed"), Map.entry("other-gauge", "(?i)packet|another gauge"), Map.entry("hum", "(?i)hum|mains"),
+            Map.entry("swapped", "(?i)swapped|exchanged|on another input"), Map.entry("reversed", "(?i)reversed"), Map.entry("open", "(?i)open|broken lead|off"), Map.entry("off-centre", "(?i)off.centre|off centre"),
+            Map.entry("thread-overlaps", "(?i)over itself|thread"), Map.entry("missed-spokes", "(?i)missing"), Map.entry("other-gauge", "(?i)packet|another gauge"), Map.entry("hum", "(?i)hum|mains"),
             Map.entry("flick-too-large", "(?i)flick"), Map.entry("frosted-side", "(?i)frosted"), Map.entry("old-blank", "(?i)blank"), Map.entry("condensation", "(?i)condens|water on cold"), Map.entry("warms-up", "(?i)temperature"),
             Map.entry("wrong-way", "(?i)wrong way"), Map.entry("misread", "(?i)misread|stands out"), Map.entry("zero-not-renewed", "(?i)zero|does not close"), Map.entry("air-currents", "(?i)moving air|air current"));
 
