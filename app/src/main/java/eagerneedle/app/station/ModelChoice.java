@@ -15,19 +15,19 @@ import eagerneedle.report.picture.Plot;
 import java.util.List;
 import java.util.Optional;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
 /** The models that a run was fitted with, side by side: the curve, its residuals, the share of the likelihood; and what the data say in words. */
-final class ModelChoice extends VBox {
+final class ModelChoice extends ScrollPane {
     private final Desk desk;
     private final HBox columns = new HBox(12);
     private final HBox straight = new HBox(12);
     private final Label words = Labels.wrapped("");
 
     ModelChoice(Desk desk) {
-        super(8);
         this.desk = desk;
         words.setId("models-say");
         columns.setId("models");
@@ -35,7 +35,13 @@ final class ModelChoice extends VBox {
         straight.setId("views");
         straight.setPrefHeight(170);
         straight.setMinHeight(120);
-        getChildren().addAll(words, columns, straight, Labels.quiet("Shares are Akaike weights of the same readings (AICc). r² is printed because people ask; it decides nothing."));
+        VBox all = new VBox(8);
+        setContent(all);
+        setFitToWidth(true);
+        setFitToHeight(true);
+        getStyleClass().add("bare");
+        setMinHeight(200);
+        all.getChildren().addAll(words, columns, straight, Labels.quiet("Shares are Akaike weights of the same readings (AICc). r² is printed because people ask; it decides nothing."));
     }
 
     /** True when runs of this capture are fitted with more than one model, or have pictures of their own. */

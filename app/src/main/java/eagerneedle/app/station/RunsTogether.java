@@ -17,6 +17,7 @@ import java.util.Optional;
 import javafx.scene.control.Label;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /**
@@ -58,7 +59,11 @@ final class RunsTogether extends VBox {
         together(r, capture).forEach(t -> {
             Label says = Labels.quiet(t.says());
             says.setMinWidth(0);
-            words.addRow(words.getRowCount(), Labels.section(t.level()), Labels.figure(t.mean()), says);
+            Label level = Labels.section(t.level());
+            Label mean = Labels.figure(t.mean());
+            level.setMinWidth(Region.USE_PREF_SIZE);
+            mean.setMinWidth(Region.USE_PREF_SIZE);
+            words.addRow(words.getRowCount(), level, mean, says);
         });
     }
 

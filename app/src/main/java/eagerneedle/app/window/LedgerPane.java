@@ -34,7 +34,7 @@ import javafx.scene.layout.VBox;
  */
 public final class LedgerPane extends VBox {
     private static final double WIDTH = 296;
-    private static final int MOST_FIGURES = 12;
+    private static final int MOST_FIGURES = 13;
     private final VBox rows = new VBox();
     private final VBox detail = new VBox(4);
     private final ScrollPane scroll = new ScrollPane(rows);
@@ -156,12 +156,13 @@ public final class LedgerPane extends VBox {
         value.setMinWidth(Region.USE_PREF_SIZE);
         Label unit = Labels.quiet(e.quantity().map(q -> q.unit().pretty()).orElse(""));
         HBox line = new HBox(name, value, unit);
+        HBox.setMargin(unit, new javafx.geometry.Insets(0, 0, 0, text.length() > MOST_FIGURES ? 4 : 0));
         name.setWrapText(true);
         name.setMinHeight(Region.USE_PREF_SIZE);
         name.setMinWidth(0);
         name.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(name, Priority.ALWAYS);
-        value.setPrefWidth(112);
+        value.setPrefWidth(text.length() > MOST_FIGURES ? Region.USE_COMPUTED_SIZE : 112);
         unit.setPrefWidth(44);
         unit.setMinWidth(44);
         unit.setAlignment(Pos.CENTER_LEFT);

@@ -74,7 +74,7 @@ public final class StartPage extends VBox {
     private Region left() {
         Button open = act("start-open", "Open a bench file...", "A session that was kept before, or that somebody sent", this::askOpen);
         Button bring = act("start-import", "Bring in readings...", "A file of another program or logger; the method it belongs to is asked for next", this::askImport);
-        HBox acts = new HBox(8, open, bring);
+        javafx.scene.layout.FlowPane acts = new javafx.scene.layout.FlowPane(8, 6, open, bring);
         if (visitor.stockroom() != null) {
             acts.getChildren().add(act("start-stockroom", "Stockroom", "Instruments with their specifications and calibration histories", visitor.stockroom()));
         }
@@ -84,8 +84,9 @@ public final class StartPage extends VBox {
         scroll.getStyleClass().add("bare");
         VBox.setVgrow(scroll, Priority.ALWAYS);
         VBox box = new VBox(8, Labels.heading("Go on with a session"), scroll, acts, Labels.quiet("Or drop a file on this page."));
-        box.setPrefWidth(430);
-        box.setMinWidth(380);
+        box.setPrefWidth(400);
+        box.setMinWidth(310);
+        HBox.setHgrow(box, Priority.SOMETIMES);
         return box;
     }
 
@@ -170,11 +171,14 @@ public final class StartPage extends VBox {
         sheet.getStyleClass().add("quiet-button");
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
-        HBox head = new HBox(8, Labels.heading("Begin a session"), gap, sheet);
+        Label begin = Labels.heading("Begin a session");
+        begin.setMinWidth(Region.USE_PREF_SIZE);
+        HBox head = new HBox(8, begin, gap, sheet);
         head.setAlignment(Pos.CENTER_LEFT);
         VBox box = new VBox(8, head, choose, scroll);
         choose.setManaged(false);
         HBox.setHgrow(box, Priority.ALWAYS);
+        box.setPrefWidth(420);
         return box;
     }
 

@@ -38,11 +38,16 @@ public final class BudgetPicture {
 
     /** The text, cut with dots if it is wider than the room. */
     public static String fitting(Surface s, String text, double room) {
-        if (s.textWidth(text, Lettering.text(12.5)) <= room) {
+        return fitting(s, text, room, Lettering.text(12.5));
+    }
+
+    /** The same in another lettering. */
+    static String fitting(Surface s, String text, double room, Lettering lettering) {
+        if (s.textWidth(text, lettering) <= room) {
             return text;
         }
         String cut = text;
-        while (cut.length() > 3 && s.textWidth(cut + "…", Lettering.text(12.5)) > room) {
+        while (cut.length() > 3 && s.textWidth(cut + "…", lettering) > room) {
             cut = cut.substring(0, cut.length() - 1);
         }
         return cut.strip() + "…";

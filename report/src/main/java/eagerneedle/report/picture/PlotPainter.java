@@ -193,8 +193,11 @@ public final class PlotPainter {
         } else if (l instanceof Plot.Legend legend) {
             double y = legend.corner().isBottom() ? f.top() + f.height() - 9 - 17 * (legend.lines().size() - 1) : f.top() + 20;
             for (int i = 0; i < legend.lines().size(); i++) {
-                String line = legend.lines().get(i);
                 Lettering lettering = i == 0 ? Lettering.figures(12.5) : Lettering.text(11);
+                if (s.textWidth(legend.lines().get(i), lettering) > f.width() - 26) {
+                    lettering = Lettering.text(10.5);
+                }
+                String line = BudgetPicture.fitting(s, legend.lines().get(i), f.width() - 16, lettering);
                 double wide = s.textWidth(line, lettering);
                 double x = legend.corner().isRight() ? f.left() + f.width() - 12 - wide : f.left() + 14;
                 s.text(line, x, y, Align.LEFT, lettering, i == 0 ? Ink.INK : Ink.QUIET);
