@@ -299,6 +299,51 @@ class ReportTest {
         assertThat(BudgetPicture.fitting(s, "a very long label that does not fit at all", 90)).endsWith("…").hasSizeLessThan(20);
     }
 
+    /** A legend goes where the fewest points are, and stays inside a narrow frame. */
+    @Test
+    void legendsKeepOffTheDataAndInsideTheFrame() throws Exception {
+        double[] x = {0, 1, 2, 3, 4, 5};
+        Plot rising = new Plot("r", new Plot.Axis("t", "s"), new Plot.Axis("v", "V"), List.of(new Plot.Points("p", x, new double[] {0, 1, 2, 3, 4, 5}, null, false, 0)));
+        Plot falling = new Plot("f", new Plot.Axis("t", "s"), new Plot.Axis("v", "V"), List.of(new Plot.Points("p", x, new double[] {5, 4, 3, 2, 1, 0}, null, false, 0)));
+        assertThat(corner(rising.withLegend(List.of("slope 1")))).isIn(Plot.Corner.TOP_LEFT, Plot.Corner.BOTTOM_RIGHT);
+        assertThat(corner(falling.withLegend(List.of("slope -1")))).isIn(Plot.Corner.TOP_RIGHT, Plot.Corner.BOTTOM_LEFT);
+        SvgSurface s = new SvgSurface(150, 120, false, "l");
+        Plot narrow = falling.withLegend(List.of("a legend that is far too long for a frame as narrow as this one is"));
+        PlotPainter.paint(s, narrow, narrow.whole(), 0, 0, 150, 120, true);
+        NodeList texts = xml(s.document("narrow")).getElementsByTagName("text");
+        boolean cut = false;
+        for (int i = 0; i < texts.getLength(); i++) {
+            assertThat(Double.parseDouble(texts.item(i).getAttributes().getNamedItem("x").getNodeValue())).isBetween(0.0, 150.0);
+            cut |= texts.item(i).getTextContent().endsWith("…");
+        }
+        assertThat(cut).isTrue();
+    }
+
+    private static Plot.Corner corner(Plot p) {
+        return ((Plot.Legend) p.layers().get(p.layers().size() - 1)).corner();
+    }
+
+    @Test
+    void valuesOfOneKindStandUnderEachOtherOnOneScale() throws Exception {
+        SvgSurface s = new SvgSurface(400, 140, false, "v");
+        eagerneedle.report.picture.ValueRows.paint(s, 400, 140, "Routes", "foot", List.of(new eagerneedle.report.picture.ValueRows.Row("first", Reading.parse("2.00(5) m").toQuantity("a", "a", "a")),
+                new eagerneedle.report.picture.ValueRows.Row("in other units", Reading.parse("210(5) cm").toQuantity("b", "b", "b"))));
+        NodeList circles = xml(s.document("rows")).getElementsByTagName("circle");
+        assertThat(circles.getLength()).isEqualTo(2);
+        double a = Double.parseDouble(circles.item(0).getAttributes().getNamedItem("cx").getNodeValue());
+        double b = Double.parseDouble(circles.item(1).getAttributes().getNamedItem("cx").getNodeValue());
+        assertThat(b).as("210 cm lies to the right of 2 m").isGreaterThan(a + 50);
+        double half = 0;
+        NodeList lines = xml(s.document("rows")).getElementsByTagName("line");
+        for (int i = 0; i < lines.getLength(); i++) {
+            var at = lines.item(i).getAttributes();
+            if (at.getNamedItem("y1").getNodeValue().equals(at.getNamedItem("y2").getNodeValue())) {
+                half = Math.max(half, (Double.parseDouble(at.getNamedItem("x2").getNodeValue()) - Double.parseDouble(at.getNamedItem("x1").getNodeValue())) / 2);
+            }
+        }
+        assertThat(b - a).as("a tenth of a metre is two standard uncertainties").isCloseTo(2 * half, within(0.5));
+    }
+
     /** Text on paper and surface reaches the contrast of 4.5 to 1 in both themes (WCAG 2.1). */
     @Test
     void inksAreReadableInBothThemes() {

@@ -1,13 +1,11 @@
 package eagerneedle.app.window;
 
-import eagerneedle.app.bench.Home;
 import eagerneedle.app.bench.LiveRig;
 import eagerneedle.app.bench.Station;
 import eagerneedle.app.bench.Workbench;
 import eagerneedle.app.station.CalibrateStation;
 import eagerneedle.app.station.CaptureStation;
 import eagerneedle.app.station.Desk;
-import eagerneedle.app.station.ImportDialog;
 import eagerneedle.app.station.JudgeStation;
 import eagerneedle.app.station.PlanStation;
 import eagerneedle.app.station.RecordStation;
@@ -17,13 +15,9 @@ import eagerneedle.app.station.StationView;
 import eagerneedle.app.station.StockroomView;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
-import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
-import eagerneedle.store.bench.BenchFile;
-import eagerneedle.store.bench.BenchFileException;
 import eagerneedle.store.bench.Recent;
 import eagerneedle.store.stockroom.Stockroom;
-import java.io.File;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.ZoneId;
@@ -36,9 +30,7 @@ import javafx.animation.AnimationTimer;
 import javafx.geometry.Insets;
 import javafx.scene.Node;
 import javafx.scene.Scene;
-import javafx.scene.control.Alert;
 import javafx.scene.control.Button;
-import javafx.scene.control.ButtonType;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
@@ -51,7 +43,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import javafx.stage.FileChooser;
 import javafx.stage.Stage;
 
 /** The window: dial on top, the station's surface, the ledger at the right, the watch strip below. */
@@ -75,6 +66,7 @@ public final class MainWindow implements Desk {
     private final Map<Station, StationView> views = new EnumMap<>(Station.class);
     private Workbench bench;
     private final TrialBanner trial = new TrialBanner(() -> bench);
+    private final SessionDoor door = new SessionDoor(this);
     private final List<Act> acts = acts();
     private LiveRig rig;
     private Run run;
@@ -143,7 +135,7 @@ public final class MainWindow implements Desk {
     /** Everything the window does on request, in the order of the menu. */
     private List<Act> acts() {
         return List.of(Act.of("Start page", "Shortcut+H", this::showStart), Act.of("New session of this method", "Shortcut+N", () -> begin(SheetReader.read(bench.session().sheetText(), bench.sheet().id()), null)),
-                Act.of("Open a bench file...", "Shortcut+O", this::ask), Act.of("Save a copy...", "Shortcut+S", this::saveCopy), Act.of("Stockroom", "Shortcut+I", this::showStockroom),
+                Act.of("Open a bench file...", "Shortcut+O", door::ask), Act.of("Save a copy...", "Shortcut+S", door::saveCopy), Act.of("Stockroom", "Shortcut+I", this::showStockroom),
                 Act.of("Find anything", "/", this::find), Act.of("What if: try choices without making them", "W", this::toggleTrying), Act.of("For the back row", "P", projector::toggle),
                 Act.of("Show or hide the ledger", "L", this::toggleLedger), Act.of("Light or dark", "Shortcut+D", () -> Theme.dress(stage.getScene(), !Theme.isDark())));
     }
@@ -196,6 +188,15 @@ public final class MainWindow implements Desk {
     public void rememberIn(Recent where) {
         recent = where;
         remember();
+    }
+
+    Clock clock() {
+        return clock;
+    }
+
+    /** Says one sentence in the watch strip. */
+    void say(String sentence, boolean warning) {
+        strip.say(sentence, warning);
     }
 
     Recent recent() {
@@ -316,115 +317,25 @@ public final class MainWindow implements Desk {
         Notices.attempt(root, () -> (back ? bench.undo() : bench.redo()).ifPresent(says -> strip.say(says, false)));
     }
 
-    private void ask() {
-        FileChooser chooser = new FileChooser();
-        chooser.setTitle("Open a bench file");
-        chooser.getExtensionFilters().addAll(new FileChooser.ExtensionFilter("Bench files", "*.needle"), new FileChooser.ExtensionFilter("All files", "*"));
-        File f = chooser.showOpenDialog(stage);
-        if (f != null) {
-            open(f.toPath());
-        }
-    }
-
     /** Opens a bench file in this window; if it cannot be opened the present session stays and one sentence says why. */
     public void open(Path path) {
-        BenchFile opened = null;
-        try {
-            opened = BenchFile.open(path);
-            show(new Workbench(opened, clock));
-        } catch (BenchFileException e) {
-            if (e.damaged()) {
-                offerRepair(path, e.getMessage());
-            } else {
-                strip.say(e.getMessage(), true);
-            }
-        } catch (RuntimeException e) {
-            if (opened != null) {
-                opened.close();
-            }
-            strip.say(e.getMessage(), true);
-        }
-    }
-
-    private void offerRepair(Path path, String why) {
-        ButtonType repair = new ButtonType("Repair into a new file");
-        Alert alert = new Alert(Alert.AlertType.NONE, why, repair, ButtonType.CANCEL);
-        alert.initOwner(stage);
-        alert.setTitle("This bench file is damaged");
-        Optional<ButtonType> answer = alert.showAndWait();
-        if (answer.isPresent() && answer.get() == repair) {
-            Path to = path.resolveSibling(path.getFileName().toString().replaceFirst("(\\.needle)?$", "") + "-repaired.needle");
-            Notices.attempt(root, () -> {
-                String says = BenchFile.repair(path, to);
-                open(to);
-                strip.say(says, false);
-            });
-        }
-    }
-
-    private void saveCopy() {
-        Path to = Files.ask(stage, bench.sheet().id() + ".needle");
-        if (to != null) {
-            Notices.attempt(root, () -> {
-                bench.file().copyTo(to);
-                strip.say("Saved " + to.getFileName() + ".", false);
-            });
-        }
+        door.open(path);
     }
 
     /** Begins a session of a sheet in a file of its own, and brings readings into it unless {@code readings} is null. */
     void begin(SheetReader.Located sheet, Path readings) {
-        Notices.attempt(root, () -> {
-            show(new Workbench(Home.begin(sheet, clock.instant()), clock));
-            strip.say("A new session, kept as " + bench.file().path().getFileName() + ".", false);
-            if (readings != null) {
-                bring(readings);
-            }
-        });
+        door.begin(sheet, readings);
+    }
+
+    /** Opens a bench file, or the preview of a file of readings for the run that comes next. */
+    void bring(Path file) {
+        door.bring(file);
     }
 
     /** Shows the start page in place of the station. */
     public void showStart() {
         beside = null;
-        StartPage page = new StartPage(new StartPage.Visitor() {
-            @Override
-            public void open(Path benchFile) {
-                MainWindow.this.open(benchFile);
-            }
-
-            @Override
-            public void begin(SheetReader.Located sheet, Path bring) {
-                MainWindow.this.begin(sheet, bring);
-            }
-
-            @Override
-            public Runnable stockroom() {
-                return MainWindow.this::showStockroom;
-            }
-
-            @Override
-            public void say(String sentence) {
-                strip.say(sentence, true);
-            }
-        }, recent);
-        surface.getChildren().setAll(page);
-    }
-
-    /** Opens a bench file, or the preview of a file of readings for the run that comes next. */
-    void bring(Path file) {
-        if (file.getFileName().toString().endsWith(".needle")) {
-            open(file);
-            return;
-        }
-        String[] next = bench.next().orElse(null);
-        Sheet sheet = bench.sheet();
-        if (sheet.captures().isEmpty()) {
-            strip.say("This sheet captures nothing, so there is nothing to import a file into.", true);
-            return;
-        }
-        String capture = next == null ? sheet.captures().keySet().iterator().next() : next[0];
-        String level = next == null ? sheet.captures().get(capture).levels().keySet().iterator().next() : next[1];
-        new ImportDialog(this, capture, level).show(root, file);
+        surface.getChildren().setAll(new StartPage(door, recent));
     }
 
     void showRun(int id) {

@@ -174,4 +174,81 @@ class PlotViewTest {
         robot.interact(() -> Theme.dress(view.getScene(), false));
         assertThat(view.getScene().getRoot().getStyleClass()).doesNotContain("in-the-dark");
     }
+
+    @Test
+    void stepsOfZoomingAreTakenBackOneByOne(FxRobot robot) {
+        show(robot, true);
+        Plot.View whole = view.frame().view();
+        robot.interact(view::requestFocus);
+        robot.drag(at(5), MouseButton.SECONDARY).dropTo(at(4));
+        WaitForAsyncUtils.waitForFxEvents();
+        Plot.View panned = view.frame().view();
+        WaitForAsyncUtils.sleep(400, java.util.concurrent.TimeUnit.MILLISECONDS);
+        robot.moveTo(at(5));
+        robot.scroll(3, VerticalDirection.UP);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(view.frame().view()).isNotEqualTo(panned);
+        robot.push(KeyCode.BACK_SPACE);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(view.frame().view()).isEqualTo(panned);
+        robot.push(KeyCode.BACK_SPACE);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(view.frame().view()).isEqualTo(whole);
+        robot.push(KeyCode.BACK_SPACE);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(view.frame().view()).as("nothing is left to take back").isEqualTo(whole);
+    }
+
+    @Test
+    void plotsThatShareAnAxisMoveTogetherWithScalesOfTheirOwn(FxRobot robot) {
+        show(robot, false);
+        PlotView below = new PlotView("below");
+        robot.interact(() -> {
+            below.share(view);
+            ((BorderPane) view.getScene().getRoot()).setBottom(below);
+            below.setPrefHeight(120);
+            below.plot(new Plot("rest", new Plot.Axis("time", "s"), new Plot.Axis("residual", "mm"), List.of(new Plot.Stems(new double[] {2, 5, 8}, new double[] {-1, 2, -1}, 0))), true);
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(below.frame().view().x0()).isEqualTo(view.frame().view().x0());
+        robot.moveTo(below.localToScreen(below.frame().px(5), below.frame().top() + 5));
+        robot.scroll(3, VerticalDirection.UP);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(view.frame().view().x1()).as("the upper follows the lower").isEqualTo(below.frame().view().x1());
+        assertThat(below.frame().view().y1()).isLessThan(4);
+        robot.interact(view::back);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(below.frame().view().x1()).isEqualTo(view.frame().view().x1()).isGreaterThan(9.9);
+    }
+
+    @Test
+    void cursorsAreSetByClickAndKeyAndTakenAwayByTheThird(FxRobot robot) {
+        List<double[]> set = new ArrayList<>();
+        show(robot, true);
+        robot.interact(() -> view.onCursors(set::add));
+        robot.clickOn(at(5));
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(set.get(0)).hasSize(1);
+        assertThat(set.get(0)[0]).isCloseTo(5, within(0.1));
+        robot.push(KeyCode.C);
+        assertThat(set.get(1)).hasSize(2);
+        robot.push(KeyCode.ALT, KeyCode.RIGHT);
+        assertThat(set.get(2)[1]).isCloseTo(set.get(1)[1] + 0.1, within(1e-9));
+        assertThat(moves).as("a cursor moves no window").isEmpty();
+        robot.push(KeyCode.C);
+        assertThat(set.get(3)).isEmpty();
+    }
+
+    @Test
+    void aPointIsPickedWhereItStands(FxRobot robot) {
+        List<Integer> picked = new ArrayList<>();
+        show(robot, false);
+        robot.interact(() -> view.onPoint((layer, index) -> picked.add(index)));
+        PlotPainter.Frame f = view.frame();
+        robot.clickOn(view.localToScreen(f.px(6), f.py(36)));
+        robot.clickOn(view.localToScreen(f.px(2), f.py(80)));
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(picked).hasSize(1);
+        assertThat(picked.get(0)).isBetween(59, 61);
+    }
 }

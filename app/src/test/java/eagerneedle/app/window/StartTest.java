@@ -69,6 +69,11 @@ class StartTest extends BenchWindow {
         robot.clickOn("#recent-1");
         await(() -> window.bench().sheet().id().equals("drying-cabinet"));
         assertThat(recent.entries().get(0).title()).startsWith("Drying cabinet");
+        robot.push(KeyCode.CONTROL, KeyCode.H);
+        robot.clickOn("#recent-0");
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(robot.lookup("#start-page").tryQuery()).as("the session that is open already is gone on with").isEmpty();
+        assertThat(window.dial().current()).isEqualTo(eagerneedle.app.bench.Station.PLAN);
     }
 
     @Test

@@ -1,7 +1,6 @@
 package eagerneedle.rig.simulated;
 
 import eagerneedle.core.chain.Chain;
-import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.sheet.Sheet;
 import java.util.List;
 import java.util.Locale;
@@ -14,7 +13,7 @@ import java.util.Set;
  * <p>dA/dt = -k c A with k = k_25 exp(-E/R (1/T - 1/298.15 K)); T drifts a little during a run towards the room. The photometer
  * sees the transmittance 10^-A through a chain with errors of its own, which blank and dark take out.
  */
-final class DyeInCuvette implements RigModel {
+final class DyeInCuvette extends HiddenRig {
     /** Mistakes that a signal can show: frosted faces in the beam, an old blank, water condensing on cold faces, a run that warms up. */
     static final List<String> FAULTS = List.of("frosted-side", "old-blank", "condensation", "warms-up");
 
@@ -22,7 +21,6 @@ final class DyeInCuvette implements RigModel {
     private static final double MIXING = 0.006;
     private static final double NOISE = 0.0012;
 
-    private final Hidden hidden;
     private final Set<String> faults;
     private final Chain chain;
     private final Sheet.Channel channel;
@@ -40,7 +38,7 @@ final class DyeInCuvette implements RigModel {
     private boolean running;
 
     DyeInCuvette(Sheet sheet, long seed, Set<String> faults) {
-        this.hidden = new Hidden(seed);
+        super(seed);
         this.faults = faults;
         this.channel = sheet.channels().get("light");
         this.chain = hidden.chain(channel);
@@ -120,15 +118,5 @@ final class DyeInCuvette implements RigModel {
 
     private String seen(double celsius) {
         return String.format(Locale.ROOT, "%.1f limit 0.2 degC", hidden.within(celsius, 0.15));
-    }
-
-    @Override
-    public Map<String, Quantity> truth() {
-        return hidden.truth();
-    }
-
-    @Override
-    public Map<String, String> readings() {
-        return hidden.readings();
     }
 }

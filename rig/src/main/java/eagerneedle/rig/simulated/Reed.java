@@ -1,7 +1,6 @@
 package eagerneedle.rig.simulated;
 
 import eagerneedle.core.chain.Chain;
-import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.sheet.Sheet;
 import java.util.List;
 import java.util.Map;
@@ -14,7 +13,7 @@ import java.util.Set;
  * -k y (1 + β y²) - 2 γ (m_eq + m) y' with m_eq 33/140 of the reed's mass (Rayleigh), β the stiffening of large deflections. The
  * gauge's true factor differs from the marked one, and the chain sees what the gauge gives.
  */
-final class Reed implements RigModel {
+final class Reed extends HiddenRig {
     /** Mistakes that a signal can show: the packet of another gauge, hum of the mains, a flick far too large. */
     static final List<String> FAULTS = List.of("other-gauge", "hum", "flick-too-large");
 
@@ -23,7 +22,6 @@ final class Reed implements RigModel {
     private static final double STIFFENING = 4;
     private static final double NOISE = 1.0;
 
-    private final Hidden hidden;
     private final Set<String> faults;
     private final Sheet.Channel channel;
     private final Chain chain;
@@ -46,7 +44,7 @@ final class Reed implements RigModel {
     private double[] motion = new double[2];
 
     Reed(Sheet sheet, long seed, Set<String> faults) {
-        this.hidden = new Hidden(seed);
+        super(seed);
         this.faults = faults;
         this.channel = sheet.channels().get("strain");
         this.chain = hidden.chain(channel);
@@ -166,15 +164,5 @@ final class Reed implements RigModel {
     @Override
     public double duration() {
         return ringing ? FLICK_AT + 2.2 : 1;
-    }
-
-    @Override
-    public Map<String, Quantity> truth() {
-        return hidden.truth();
-    }
-
-    @Override
-    public Map<String, String> readings() {
-        return hidden.readings();
     }
 }

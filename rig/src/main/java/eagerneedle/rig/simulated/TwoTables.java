@@ -1,7 +1,6 @@
 package eagerneedle.rig.simulated;
 
 import eagerneedle.core.chain.Chain;
-import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.sheet.Sheet;
 import java.util.List;
 import java.util.Map;
@@ -12,7 +11,7 @@ import java.util.Set;
  * error of the lower table's interval less that of the upper one's; every setting of a table repeats to a fraction of a second
  * of arc. The intervals of a circle add up to a whole turn, so their errors add up to nothing.
  */
-final class TwoTables implements RigModel {
+final class TwoTables extends HiddenRig {
     /** Mistakes that a signal can show: turned the wrong way in one series, one reading misread, a zero not renewed, air moving in the beam. */
     static final List<String> FAULTS = List.of("wrong-way", "misread", "zero-not-renewed", "air-currents");
 
@@ -21,7 +20,6 @@ final class TwoTables implements RigModel {
     private static final double ERRORS = 3;
     private static final int FAULTY_SERIES = 3;
 
-    private final Hidden hidden;
     private final Set<String> faults;
     private final Sheet.Channel channel;
     private final Chain chain;
@@ -31,7 +29,7 @@ final class TwoTables implements RigModel {
     private double angle;
 
     TwoTables(Sheet sheet, long seed, Set<String> faults) {
-        this.hidden = new Hidden(seed);
+        super(seed);
         this.faults = faults;
         this.channel = sheet.channels().get("tables");
         this.chain = hidden.chain(channel);
@@ -101,15 +99,5 @@ final class TwoTables implements RigModel {
     @Override
     public double duration() {
         return 3;
-    }
-
-    @Override
-    public Map<String, Quantity> truth() {
-        return hidden.truth();
-    }
-
-    @Override
-    public Map<String, String> readings() {
-        return hidden.readings();
     }
 }

@@ -1,6 +1,5 @@
 package eagerneedle.rig.simulated;
 
-import eagerneedle.core.quantity.Quantity;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -15,7 +14,7 @@ import java.util.Set;
  * casting, I_p and r_p of the pulley, τ_f the friction torque: (m + I/r² + I_p/r_p²) s'' = m g - τ_f / r until the mass
  * lands; then the thread is slack and the pulley runs down by itself. Spokes are a little uneven, the same at every turn, and the pulley wobbles a little.
  */
-final class WheelOnThread implements RigModel {
+final class WheelOnThread extends HiddenRig {
     /** Mistakes that a signal can show: a casting beside its pin, thread wound over thread, spokes that the gate misses. */
     static final List<String> FAULTS = List.of("off-centre", "thread-overlaps", "missed-spokes");
 
@@ -27,7 +26,6 @@ final class WheelOnThread implements RigModel {
     private static final double LOCAL_G = 9.8126;
     private static final double RUN_DOWN = 0.16;
 
-    private final Hidden hidden;
     private final Set<String> faults;
     private final double g;
     private final double radius;
@@ -52,7 +50,7 @@ final class WheelOnThread implements RigModel {
     private boolean moving;
 
     WheelOnThread(long seed, Set<String> faults) {
-        this.hidden = new Hidden(seed);
+        super(seed);
         this.faults = faults;
         this.g = hidden.read("g", hidden.about(LOCAL_G, 0.0003), 0.0003, "m/s^2", 4);
         double drum = hidden.readWithin("d_drum", hidden.about(44.0, 0.3), 0.05, "mm", 2);
@@ -184,15 +182,5 @@ final class WheelOnThread implements RigModel {
     public double duration() {
         double a = (mass * g - friction / radius) / (mass + inertia / (radius * radius) + pulleyShare);
         return HELD + Math.sqrt(2 * FALL / Math.max(a, 0.005)) + 1.5;
-    }
-
-    @Override
-    public Map<String, Quantity> truth() {
-        return hidden.truth();
-    }
-
-    @Override
-    public Map<String, String> readings() {
-        return hidden.readings();
     }
 }

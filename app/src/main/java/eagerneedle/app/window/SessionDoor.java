@@ -1,0 +1,138 @@
+package eagerneedle.app.window;
+
+import eagerneedle.app.bench.Home;
+import eagerneedle.app.bench.Station;
+import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.station.ImportDialog;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.bench.BenchFileException;
+import java.io.File;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.Optional;
+import javafx.scene.Node;
+import javafx.scene.control.Alert;
+import javafx.scene.control.ButtonType;
+import javafx.stage.FileChooser;
+
+/** How sessions come into a window and leave it: opened, begun, repaired, copied; and how files of readings come into a session. */
+final class SessionDoor implements StartPage.Visitor {
+    private final MainWindow window;
+
+    SessionDoor(MainWindow window) {
+        this.window = window;
+    }
+
+    private Node root() {
+        return window.stage().getScene().getRoot();
+    }
+
+    void ask() {
+        FileChooser chooser = new FileChooser();
+        chooser.setTitle("Open a bench file");
+        chooser.getExtensionFilters().addAll(new FileChooser.ExtensionFilter("Bench files", "*.needle"), new FileChooser.ExtensionFilter("All files", "*"));
+        File f = chooser.showOpenDialog(window.stage());
+        if (f != null) {
+            open(f.toPath());
+        }
+    }
+
+    @Override
+    public void open(Path path) {
+        if (isOpen(path)) {
+            window.go(Station.PLAN);
+            return;
+        }
+        BenchFile opened = null;
+        try {
+            opened = BenchFile.open(path);
+            window.show(new Workbench(opened, window.clock()));
+        } catch (BenchFileException e) {
+            if (e.damaged()) {
+                offerRepair(path, e.getMessage());
+            } else {
+                window.say(e.getMessage(), true);
+            }
+        } catch (RuntimeException e) {
+            if (opened != null) {
+                opened.close();
+            }
+            window.say(e.getMessage(), true);
+        }
+    }
+
+    /** True for the file of the session that is shown already. */
+    private boolean isOpen(Path path) {
+        try {
+            return java.nio.file.Files.exists(path) && java.nio.file.Files.isSameFile(path, window.bench().file().path());
+        } catch (IOException e) {
+            return false;
+        }
+    }
+
+    private void offerRepair(Path path, String why) {
+        ButtonType repair = new ButtonType("Repair into a new file");
+        Alert alert = new Alert(Alert.AlertType.NONE, why, repair, ButtonType.CANCEL);
+        alert.initOwner(window.stage());
+        alert.setTitle("This bench file is damaged");
+        Optional<ButtonType> answer = alert.showAndWait();
+        if (answer.isPresent() && answer.get() == repair) {
+            Path to = path.resolveSibling(path.getFileName().toString().replaceFirst("(\\.needle)?$", "") + "-repaired.needle");
+            Notices.attempt(root(), () -> {
+                String says = BenchFile.repair(path, to);
+                open(to);
+                window.say(says, false);
+            });
+        }
+    }
+
+    void saveCopy() {
+        Path to = Files.ask(window.stage(), window.bench().sheet().id() + ".needle");
+        if (to != null) {
+            Notices.attempt(root(), () -> {
+                window.bench().file().copyTo(to);
+                window.say("Saved " + to.getFileName() + ".", false);
+            });
+        }
+    }
+
+    @Override
+    public void begin(SheetReader.Located sheet, Path readings) {
+        Notices.attempt(root(), () -> {
+            window.show(new Workbench(Home.begin(sheet, window.clock().instant()), window.clock()));
+            window.say("A new session, kept as " + window.bench().file().path().getFileName() + ".", false);
+            if (readings != null) {
+                bring(readings);
+            }
+        });
+    }
+
+    /** Opens a bench file, or the preview of a file of readings for the run that comes next. */
+    void bring(Path file) {
+        if (file.getFileName().toString().endsWith(".needle")) {
+            open(file);
+            return;
+        }
+        String[] next = window.bench().next().orElse(null);
+        Sheet sheet = window.bench().sheet();
+        if (sheet.captures().isEmpty()) {
+            window.say("This sheet captures nothing, so there is nothing to import a file into.", true);
+            return;
+        }
+        String capture = next == null ? sheet.captures().keySet().iterator().next() : next[0];
+        String level = next == null ? sheet.captures().get(capture).levels().keySet().iterator().next() : next[1];
+        new ImportDialog(window, capture, level).show(root(), file);
+    }
+
+    @Override
+    public Runnable stockroom() {
+        return window::showStockroom;
+    }
+
+    @Override
+    public void say(String sentence) {
+        window.say(sentence, true);
+    }
+}
