@@ -1,9 +1,11 @@
 package eagerneedle.app.command;
 
 import eagerneedle.app.NeedleApplication;
+import eagerneedle.app.bench.Demonstration;
 import eagerneedle.app.bench.Home;
 import eagerneedle.app.bench.LiveRig;
 import eagerneedle.app.bench.Workbench;
+import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.bench.Recent;
 import java.nio.file.Files;
@@ -12,14 +14,19 @@ import java.time.Clock;
 import java.util.Set;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Parameters;
 
 @Command(name = "demo", description = "Starts the program with the demonstration session of Tarn Hollow College.")
 final class DemoCommand implements Callable<Integer> {
+    @Parameters(paramLabel = "METHOD", arity = "0..1", defaultValue = "baggage-chute", description = "the id of a method that ships; the baggage chute without it")
+    private String method;
+
     @Override
     public Integer call() throws Exception {
-        Path file = Home.folder().resolve("demo-baggage-chute.needle");
+        SheetReader.shippedText(method);
+        Path file = Home.folder().resolve("demo-" + method + ".needle");
         Files.createDirectories(file.getParent());
-        Sessions.simulate("baggage-chute", LiveRig.BENCH_SEED, Set.of(), file);
+        Demonstration.simulate(method, LiveRig.BENCH_SEED, Set.of(), file);
         NeedleApplication.remembering(() -> Recent.at(Home.folder().resolve("recent.json")));
         NeedleApplication.launchOn(() -> new Workbench(BenchFile.open(file), Clock.systemUTC()), w -> { });
         return NeedleCommand.GOOD;

@@ -1,6 +1,7 @@
 package eagerneedle.app.command;
 
 import eagerneedle.app.NeedleApplication;
+import eagerneedle.app.bench.Demonstration;
 import eagerneedle.app.bench.LiveRig;
 import eagerneedle.app.bench.Station;
 import eagerneedle.app.bench.Workbench;
@@ -38,13 +39,13 @@ final class ShotsCommand implements Callable<Integer> {
     public Integer call() throws Exception {
         Files.createDirectories(folder);
         Path file = Files.createTempDirectory("needle-shots").resolve("demo.needle");
-        Sessions.simulate("baggage-chute", LiveRig.BENCH_SEED, Set.of(), file);
-        Sessions.simulate("drying-cabinet", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("cabinet.needle"));
-        Sessions.simulate("calibration-day", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("day.needle"));
-        Sessions.simulate("logging-day", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("logging.needle"));
-        Sessions.simulate("potters-wheel", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("wheel.needle"));
-        Sessions.simulate("weather-vane-reed", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("reed.needle"));
-        Sessions.simulate("fading-dye", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("dye.needle"));
+        Demonstration.simulate("baggage-chute", LiveRig.BENCH_SEED, Set.of(), file);
+        Demonstration.simulate("drying-cabinet", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("cabinet.needle"));
+        Demonstration.simulate("calibration-day", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("day.needle"));
+        Demonstration.simulate("logging-day", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("logging.needle"));
+        Demonstration.simulate("potters-wheel", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("wheel.needle"));
+        Demonstration.simulate("weather-vane-reed", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("reed.needle"));
+        Demonstration.simulate("fading-dye", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("dye.needle"));
         Deque<Runnable> steps = new ArrayDeque<>();
         NeedleApplication.launchOn(() -> new Workbench(BenchFile.open(file), Clock.systemUTC()), window -> {
             String[] wh = size.split("x");

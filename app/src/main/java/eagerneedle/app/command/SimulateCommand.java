@@ -3,6 +3,9 @@ package eagerneedle.app.command;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import eagerneedle.app.bench.Demonstration;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.rig.simulated.Rehearsal;
@@ -12,6 +15,8 @@ import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashSet;
+import java.util.LinkedHashMap;
+import java.util.Map;
 import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -49,12 +54,24 @@ final class SimulateCommand implements Callable<Integer> {
         if (method == null || output == null) {
             throw new IllegalArgumentException("Name a method and a file: ./needle simulate METHOD --seed N -o FILE; --list shows the methods.");
         }
-        Rehearsal r = Sessions.simulate(method, seed, new LinkedHashSet<>(faults), output);
+        Rehearsal r = Demonstration.simulate(method, seed, new LinkedHashSet<>(faults), output);
         if (truth != null) {
-            Files.writeString(truth, ReductionJson.truth(r.truth()) + "\n");
+            Files.writeString(truth, ReductionJson.truth(asInTheLedger(r.truth())) + "\n");
         }
         out.println(output.getFileName() + ": " + r.session().runs().size() + " runs of " + method + ", seed " + seed + ".");
         return NeedleCommand.GOOD;
+    }
+
+    /** The truth in the units of the ledger, so that a script can compare the two number by number. */
+    private Map<String, Quantity> asInTheLedger(Map<String, Quantity> truth) {
+        Sheet sheet = SheetReader.read(SheetReader.shippedText(method), method + ".yaml").sheet();
+        Map<String, Quantity> out = new LinkedHashMap<>(truth);
+        out.replaceAll((name, q) -> {
+            Sheet.Derived d = sheet.results().get(name);
+            LabUnit wanted = d == null ? q.unit() : d.unit() == null ? LabUnit.ONE : LabUnit.parse(d.unit());
+            return q.unit().fits(wanted) ? q.to(wanted) : q;
+        });
+        return out;
     }
 
     private void list(PrintWriter out) {

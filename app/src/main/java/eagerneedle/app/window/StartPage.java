@@ -1,9 +1,12 @@
 package eagerneedle.app.window;
 
+import eagerneedle.app.bench.Demonstration;
+import eagerneedle.app.bench.Home;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.Recent;
 import java.io.File;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -11,6 +14,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -40,6 +44,21 @@ public final class StartPage extends VBox {
         }
 
         void say(String sentence);
+
+        /** Opens the demonstration session of a shipped method; the first time it is carried out on its simulated rig, which takes a few seconds. */
+        default void demonstrate(String method) {
+            say("The demonstration is being carried out on its simulated rig ...");
+            Thread work = new Thread(() -> {
+                try {
+                    Path file = Demonstration.of(method);
+                    Platform.runLater(() -> open(file));
+                } catch (IOException | RuntimeException e) {
+                    Platform.runLater(() -> say("The demonstration could not be kept in " + Home.folder() + "; make room there and try again."));
+                }
+            }, "demonstration");
+            work.setDaemon(true);
+            work.start();
+        }
     }
 
     private final Visitor visitor;
@@ -160,7 +179,13 @@ public final class StartPage extends VBox {
                 VBox words = new VBox(0, Labels.section(s.title()), question);
                 words.setMinWidth(0);
                 HBox.setHgrow(words, Priority.ALWAYS);
-                list.getChildren().add(row("begin-" + s.id(), "Begin: " + s.title(), () -> begin(located), words));
+                Button demonstration = new Button("Demonstration");
+                demonstration.setId("demonstrate-" + s.id());
+                demonstration.getStyleClass().add("quiet-button");
+                demonstration.setMinWidth(Region.USE_PREF_SIZE);
+                demonstration.setOnAction(e -> visitor.demonstrate(s.id()));
+                Labels.explained(demonstration, "A whole session of this method, held on its simulated rig: to look round, to teach, to try things on");
+                list.getChildren().add(row("begin-" + s.id(), "Begin: " + s.title(), () -> begin(located), words, demonstration));
             }
         });
         ScrollPane scroll = new ScrollPane(list);

@@ -108,6 +108,15 @@ class StartTest extends BenchWindow {
     }
 
     @Test
+    void aDemonstrationIsHeldOnceAndOpened(FxRobot robot) throws Exception {
+        fire(robot, "demonstrate-potters-wheel");
+        await(() -> window != null);
+        assertThat(session().keptRuns()).hasSize(15);
+        assertThat(window.bench().reduction().comparisons().get(0).agrees(eagerneedle.core.judge.School.STANDARD)).isTrue();
+        assertThat(Files.list(folder).map(p -> p.getFileName().toString())).contains("demo-potters-wheel.needle").noneMatch(n -> n.endsWith(".making"));
+    }
+
+    @Test
     void aSheetOfOnesOwnIsCheckedFirst(FxRobot robot) throws Exception {
         Path bad = folder.resolve("bad.yaml");
         Files.writeString(bad, "sheet: 1\nid: bad\n");
