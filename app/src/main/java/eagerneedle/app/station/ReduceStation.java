@@ -74,6 +74,7 @@ public final class ReduceStation implements StationView {
     private final Label title = Labels.styled("", "section");
     private final Label says = Labels.quiet("");
     private final Label what = Labels.quiet("");
+    private final Label effect = Labels.wrapped("");
     private final Button leave = new Button("Leave out...");
     private final TextField reason = new TextField();
     private final Button proposal = new Button("Proposed window");
@@ -118,6 +119,7 @@ public final class ReduceStation implements StationView {
         leave.getStyleClass().add("quiet-button");
         leave.setOnAction(e -> leaveOut());
         Labels.explained(leave, "Leave this run out of the results, with a reason; it stays in the session. A click on its point in the picture below asks the same");
+        effect.setId("leave-effect");
         reason.setId("reason");
         reason.setPromptText("why is it left out? Enter keeps, Escape forgets");
         reason.setAccessibleText("Reason for leaving the run out");
@@ -166,7 +168,7 @@ public final class ReduceStation implements StationView {
         which.setManaged(which.isVisible());
         which.setOnAction(e -> refresh());
         asking(false);
-        VBox right = new VBox(3, new HBox(4, sightBar(), which), head, sights, below);
+        VBox right = new VBox(3, new HBox(4, sightBar(), which), head, effect, sights, below);
         HBox.setHgrow(right, Priority.ALWAYS);
         all.getChildren().addAll(left, right);
         see(Sight.RUN);
@@ -292,9 +294,9 @@ public final class ReduceStation implements StationView {
     private void asking(boolean ask) {
         reason.setVisible(ask);
         reason.setManaged(ask);
-        if (ask) {
-            says.setText(current().map(this::without).orElse(""));
-        }
+        effect.setVisible(ask);
+        effect.setManaged(ask);
+        effect.setText(ask ? current().map(this::without).orElse("") : "");
     }
 
     /** What the main result would be without a run. */
@@ -306,7 +308,7 @@ public final class ReduceStation implements StationView {
         Optional<Quantity> now = desk.bench().reduction().quantity(main.result());
         Optional<Quantity> then = desk.bench().whatIf(new Command.LeaveOut(run.id(), "tried")).quantity(main.result());
         String label = desk.bench().sheet().results().containsKey(main.result()) ? desk.bench().sheet().results().get(main.result()).label() : main.result();
-        return now.isEmpty() ? "" : then.map(t -> "without it " + label + " " + t + ", now " + now.get()).orElse("without it there is no " + label);
+        return now.isEmpty() ? "" : then.map(t -> "Without it " + label + " would be " + t + "; with it, it is " + now.get() + ".").orElse("Without it there is no " + label + ".");
     }
 
     private void giveReason() {

@@ -220,7 +220,7 @@ class ReducingWindowTest extends BenchWindow {
         robot.clickOn(columns.localToScreen(columns.frame().px(x), columns.frame().py(y)));
         await(() -> robot.lookup("#reason").query().isVisible());
         assertThat(window.run().orElseThrow().id()).isEqualTo(5);
-        assertThat(robot.lookup(n -> n instanceof Labeled l && l.getText() != null && l.getText().startsWith("without it inertia of the disc")).tryQuery()).isPresent();
+        assertThat(robot.lookup(n -> n instanceof Labeled l && l.getText() != null && l.getText().startsWith("Without it inertia of the disc would be")).tryQuery()).isPresent();
         submit(robot, "reason", "thread slipped");
         assertThat(run(5).leftOut()).isEqualTo("thread slipped");
         robot.clickOn(columns.localToScreen(columns.frame().px(x), columns.frame().py(y)));

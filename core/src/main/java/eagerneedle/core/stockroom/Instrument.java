@@ -39,6 +39,7 @@ import java.util.Optional;
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Instrument(String id, String kind, String name, String measures, String place, List<String> range, String resolution, Integer edges, String accuracy, String value,
                          @JsonProperty("warm_up") Double warmUp, Double minutes, String limits, Link link, List<Event> history, boolean retired) {
+    private static final java.util.Set<String> ANGLES = java.util.Set.of("rad", "mrad", "urad", "deg", "arcmin", "arcsec", "rev");
     public static final List<String> KINDS = List.of("sensor", "conditioner", "converter", "hand instrument", "reference", "specimen");
 
     /** Something that happened to it: when, what, by whom; for a calibration also the value found, until when it holds and whether it passed. */
@@ -93,8 +94,11 @@ public record Instrument(String id, String kind, String name, String measures, S
         return r.value() * r.unit().scaleTo(unit());
     }
 
-    /** True when it can read a value: its unit fits and its range reaches. */
+    /** True when it can read a value: its unit fits and its range reaches. What reads angles does not read other pure numbers. */
     public boolean reads(Quantity nominal) {
+        if (measures != null && ANGLES.contains(unit().symbol()) != ANGLES.contains(nominal.unit().symbol())) {
+            return false;
+        }
         if (retired || measures == null || !"hand instrument".equals(kind) || !unit().fits(nominal.unit())) {
             return false;
         }

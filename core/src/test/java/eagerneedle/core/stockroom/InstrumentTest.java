@@ -22,6 +22,14 @@ class InstrumentTest {
     }
 
     @Test
+    void aProtractorReadsAnglesOnly() {
+        Instrument protractor = tool("TH-PR-01", "deg", List.of(), "0.1 deg", null, "0.1 deg").checked();
+        assertThat(protractor.reads(exact(30, "deg"))).isTrue();
+        assertThat(protractor.reads(exact(0.5, "rad"))).isTrue();
+        assertThat(protractor.reads(exact(0.5, ""))).as("a shape factor is no angle").isFalse();
+    }
+
+    @Test
     void aCaliperReadsToItsStepAndItsSpecification() {
         Instrument caliper = tool("TH-CP-01", "mm", List.of("0 mm", "150 mm"), "0.02 mm", 1, "0.03 mm").checked();
         Quantity q = caliper.reading(exact(20, "mm"), "input:d", "diameter");
