@@ -3,6 +3,8 @@ package eagerneedle.app.station;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.CalibrationPoint;
 import eagerneedle.core.calibration.ClosureReadings;
+import eagerneedle.core.calibration.Relation;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.sheet.Sheet;
@@ -27,6 +29,29 @@ final class CalibrationDraft {
     /** The reference value that a text stands for, in the channel's unit. @throws IllegalArgumentException with one sentence */
     Quantity reference(String text) {
         return desk.bench().reduction().evaluate(text, "reference", "reference").to(channel().labUnit());
+    }
+
+    /**
+     * A reference value that the channel can be set to.
+     *
+     * @throws IllegalArgumentException with one sentence when it lies beyond the chain's reach, or far outside what the method needs
+     */
+    Quantity settable(String text) {
+        Quantity q = reference(text);
+        Sheet.Channel c = desk.bench().session().channel(desk.bench().sheet(), name);
+        if (c.calibration().typed() || c.calibration().toRelation() == Relation.CLOSURE) {
+            return q;
+        }
+        double[] reach = c.toChain().reach();
+        double[] needed = c.needed().orElse(reach);
+        double wide = needed[1] - needed[0];
+        double low = Math.max(Math.min(reach[0], reach[1]), needed[0] - wide);
+        double high = Math.min(Math.max(reach[0], reach[1]), needed[1] + wide);
+        if (q.value() < low || q.value() > high) {
+            throw new IllegalArgumentException("A reference of " + Notation.plain(q.value(), 4) + " " + q.unit().pretty() + " is too far out: this channel is calibrated from " + Notation.plain(low, 3) + " to " + Notation.plain(high, 3) + "."
+                    + (c.calibration().kind().equals("shunt") ? " Take a larger resistor; a small one strains the gauge's circuit more than the method ever does." : ""));
+        }
+        return q;
     }
 
     /** A point from what was set and what was read. */

@@ -185,7 +185,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
 
     private void place() {
         Notices.attempt(all, () -> {
-            draft.reference(reference.getText());
+            draft.settable(reference.getText());
             if (desk.rig().isEmpty() && !plan.typed()) {
                 throw new IllegalArgumentException("No instrument is connected: connect it at Rig first.");
             }
@@ -200,7 +200,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
     private void takePoint() {
         Notices.attempt(all, () -> {
             Sheet.PointPlan p = at(current);
-            draft.reference(reference.getText());
+            draft.settable(reference.getText());
             SteadyReading.Taken t = reading.take();
             boolean asPlanned = p != null && p.reference().equals(reference.getText().strip());
             CalibrationPoint point = draft.point(asPlanned ? p.words() : reference.getText().strip(), reference.getText().strip(), t, p == null ? null : p.way());

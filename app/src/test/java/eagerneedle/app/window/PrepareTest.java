@@ -368,6 +368,10 @@ class PrepareTest extends BenchWindow {
         await(() -> session().calibrationOf("tables").isPresent());
         assertThat(window.bench().reduction().column("tables.lower")).hasSize(8);
         fire(robot, "calibrate-strain");
+        type(robot, "reference", "-R_g / (R_g + 20 kohm) / G");
+        fire(robot, "place");
+        assertThat(text(robot, "watch-line")).as("too low a resistor").contains("is too far out").contains("Take a larger resistor");
+        type(robot, "reference", "0 microstrain");
         fire(robot, "place");
         for (int i = 0; i < 4; i++) {
             await(() -> text(robot, "steadiness").startsWith("steady"));
