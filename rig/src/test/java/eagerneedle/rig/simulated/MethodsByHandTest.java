@@ -180,8 +180,8 @@ class MethodsByHandTest {
         double[] uY = rings.stream().mapToDouble(run -> d.reduction().ofRun(run, "inv").quantity().orElseThrow().u() * 1e-12).toArray();
         double[] uX = rings.stream().mapToDouble(run -> run.level().equals("a0") ? 0 : 0.02e-3).toArray();
         double k = 1 / slopeOfBoth(inverse, mass, uY, uX);
-        assertThat(d.of("k_dynamic")).isCloseTo(k, within(1e-7 * k));
-        assertThat(d.of("E")).isCloseTo(4 * k * Math.pow(length, 3) / (d.of("b") / 1e3 * h * h * h) / 1e9, within(1e-7 * d.of("E")));
+        assertThat(d.of("k_dynamic")).isCloseTo(k, within(SAME * k));
+        assertThat(d.of("E")).isCloseTo(4 * k * Math.pow(length, 3) / (d.of("b") / 1e3 * h * h * h) / 1e9, within(SAME * d.of("E")));
     }
 
     /** Period and time of decay of a damped cosine about a level, from a start a little off. */
@@ -228,7 +228,7 @@ class MethodsByHandTest {
         }).toArray();
         double[] inverseT = runs.stream().mapToDouble(run -> 1 / ((d.of(run, "T_start") + d.of(run, "T_end")) / 2 + 273.15)).toArray();
         double e = -slope(lnK, inverseT) * 8.314462618 / 1e3;
-        assertThat(d.of("E_a")).isCloseTo(e, within(1e-8 * e));
+        assertThat(d.of("E_a")).isCloseTo(e, within(SAME * e));
     }
 
     /** The photometer's readings themselves: counts averaged over a second, between dark and blank. */
@@ -278,7 +278,7 @@ class MethodsByHandTest {
         Calibration ice = d.calibration("cabinet");
         double offset = ice.points().get(0).indication();
         double mean = d.runs("air").stream().mapToDouble(run -> Arrays.stream(d.within(run, "cabinet", "steady", count -> typeK(count * 1.6 / 8192 / 0.2) - offset)[1]).average().orElseThrow()).average().orElseThrow();
-        assertThat(d.of("T_air")).isCloseTo(mean, within(1e-7));
+        same(d.of("T_air"), mean);
     }
 
     /** Temperature in °C of a type K pair against ice: the published polynomial of its voltage in mV, solved. */
