@@ -2,7 +2,7 @@ package eagerneedle.app.station;
 
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.window.Labels;
-import eagerneedle.core.judge.Routes;
+import eagerneedle.core.judge.Repeated;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
@@ -22,10 +22,9 @@ import javafx.scene.layout.VBox;
 
 /**
  * All runs of a capture over each other, time counted from the beginning of each one's window, and what the runs of one level
- * give together: their mean weighted by the whole covariance, and whether they scatter more than they say themselves.
+ * give together: their mean, and whether they scatter more than they say themselves.
  */
 final class RunsTogether extends VBox {
-    private static final double SURELY_MORE = 0.01;
     private final Desk desk;
     private final PlotView overlay = new PlotView("All runs of the capture");
     private final GridPane words = new GridPane();
@@ -86,12 +85,11 @@ final class RunsTogether extends VBox {
     }
 
     private static Together together(String level, List<Ledger.Entry> entries) {
-        Routes routes = Routes.of(entries.stream().map(Ledger.Entry::group).toList(), entries.stream().map(e -> e.quantity().orElseThrow()).toList());
+        Repeated all = Repeated.of(entries.stream().map(e -> e.quantity().orElseThrow()).toList(), level);
         String runs = entries.size() + " runs";
-        if (routes.isRedundant()) {
-            return new Together(level, "—", runs + " that rest on the same influences alone");
+        if (Double.isNaN(all.birge())) {
+            return new Together(level, all.mean().toString(), runs + " that rest on the same influences alone");
         }
-        String birge = "Birge ratio " + Notation.plain(routes.birgeRatio(), 2);
-        return new Together(level, routes.mean().toString(), runs + (routes.chance() >= SURELY_MORE ? ", scattering as their uncertainties say (" : ", scattering more than each says of itself (") + birge + ")");
+        return new Together(level, all.mean().toString(), runs + (all.more() ? ", scattering more than each says of itself (" : ", scattering as their uncertainties say (") + "Birge ratio " + Notation.plain(all.birge(), 2) + ")");
     }
 }

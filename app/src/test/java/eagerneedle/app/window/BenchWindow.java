@@ -1,10 +1,12 @@
 package eagerneedle.app.window;
 
 import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.command.NeedleCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.stockroom.Stockroom;
+import java.io.PrintStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -48,6 +50,21 @@ abstract class BenchWindow {
             window = new MainWindow(stage, bench, clock, 8, Stockroom.demonstration());
             stage.setX(0);
             stage.setY(0);
+            stage.show();
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    /** Opens a window on a session that was carried out on the simulated rig of a method. */
+    void openRehearsed(FxRobot robot, String method) {
+        Path file = folder.resolve(method + ".needle");
+        NeedleCommand.run(new String[] {"simulate", method, "--seed", "7", "-o", file.toString()}, new PrintStream(PrintStream.nullOutputStream()), System.err);
+        robot.interact(() -> {
+            window = new MainWindow(stage, new Workbench(BenchFile.open(file), Clock.systemUTC()), Clock.systemUTC(), 8, Stockroom.demonstration());
+            stage.setX(0);
+            stage.setY(0);
+            stage.setWidth(1280);
+            stage.setHeight(800);
             stage.show();
         });
         WaitForAsyncUtils.waitForFxEvents();

@@ -2,14 +2,8 @@ package eagerneedle.app.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import eagerneedle.app.bench.Workbench;
-import eagerneedle.app.command.NeedleCommand;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.Trace;
-import eagerneedle.store.bench.BenchFile;
-import eagerneedle.store.stockroom.Stockroom;
-import java.io.PrintStream;
-import java.nio.file.Path;
 import java.time.Clock;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
@@ -28,20 +22,6 @@ class MethodsWindowTest extends BenchWindow {
     @Start
     void start(Stage newStage) throws Exception {
         prepare(newStage);
-    }
-
-    private void openRehearsed(FxRobot robot, String method) throws Exception {
-        Path file = folder.resolve(method + ".needle");
-        NeedleCommand.run(new String[] {"simulate", method, "--seed", "7", "-o", file.toString()}, new PrintStream(PrintStream.nullOutputStream()), System.err);
-        robot.interact(() -> {
-            window = new MainWindow(stage, new Workbench(BenchFile.open(file), Clock.systemUTC()), Clock.systemUTC(), 8, Stockroom.demonstration());
-            stage.setX(0);
-            stage.setY(0);
-            stage.setWidth(1280);
-            stage.setHeight(800);
-            stage.show();
-        });
-        WaitForAsyncUtils.waitForFxEvents();
     }
 
     @ParameterizedTest

@@ -3,18 +3,12 @@ package eagerneedle.app.window;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import eagerneedle.app.bench.Workbench;
-import eagerneedle.app.command.NeedleCommand;
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.station.RecordStation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.Run;
 import eagerneedle.report.picture.Plot;
-import eagerneedle.store.bench.BenchFile;
-import eagerneedle.store.stockroom.Stockroom;
-import java.io.PrintStream;
 import java.nio.file.Path;
-import java.time.Clock;
 import javafx.geometry.Point2D;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.ListView;
@@ -37,15 +31,7 @@ class ReducingWindowTest extends BenchWindow {
     }
 
     private void open(FxRobot robot, String method) {
-        Path file = folder.resolve(method + ".needle");
-        NeedleCommand.run(new String[] {"simulate", method, "--seed", "7", "-o", file.toString()}, new PrintStream(PrintStream.nullOutputStream()), System.err);
-        robot.interact(() -> {
-            window = new MainWindow(stage, new Workbench(BenchFile.open(file), Clock.systemUTC()), Clock.systemUTC(), 8, Stockroom.demonstration());
-            stage.setX(0);
-            stage.setY(0);
-            stage.show();
-        });
-        WaitForAsyncUtils.waitForFxEvents();
+        openRehearsed(robot, method);
         robot.push(KeyCode.DIGIT5);
         WaitForAsyncUtils.waitForFxEvents();
     }
