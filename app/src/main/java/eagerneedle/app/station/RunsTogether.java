@@ -88,8 +88,8 @@ final class RunsTogether extends VBox {
         Repeated all = Repeated.of(entries.stream().map(e -> e.quantity().orElseThrow()).toList(), level);
         String runs = entries.size() + " runs";
         if (Double.isNaN(all.birge())) {
-            return new Together(level, all.mean().toString(), runs + " that rest on the same influences alone");
+            return new Together(level, all.mean().toString(), runs + ", not each with a noise of its own: the plain mean with their scatter");
         }
-        return new Together(level, all.mean().toString(), runs + (all.more() ? ", scattering more than each says of itself (" : ", scattering as their uncertainties say (") + "Birge ratio " + Notation.plain(all.birge(), 2) + ")");
+        return new Together(level, all.mean().toString(), runs + (all.overdispersed() ? ", scattering more than each says of itself (" : ", scattering as their uncertainties say (") + "Birge ratio " + Notation.plain(all.birge(), 2) + ")");
     }
 }

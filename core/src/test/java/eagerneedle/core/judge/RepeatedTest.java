@@ -27,7 +27,7 @@ class RepeatedTest {
         double mean = (1.000 / 1e-4 + 1.012 / 4e-4) / (1 / 1e-4 + 1 / 4e-4);
         assertThat(r.mean().value()).isCloseTo(mean, within(1e-12));
         assertThat(r.mean().u()).isCloseTo(Math.hypot(1 / Math.sqrt(1 / 1e-4 + 1 / 4e-4), 0.05 * mean), within(1e-12));
-        assertThat(r.more()).isFalse();
+        assertThat(r.overdispersed()).isFalse();
         assertThat(r.birge()).isCloseTo(0.012 / Math.hypot(0.01, 0.02), within(1e-9));
     }
 
@@ -42,7 +42,7 @@ class RepeatedTest {
     @Test
     void valuesThatDifferByMoreThanTheySayHaveThePlainMeanWithTheirScatter() {
         Repeated r = Repeated.of(List.of(value(1, 1.0, 0.001, 0.01), value(2, 1.2, 0.002, 0.01), value(3, 1.1, 0.001, 0.01)), "r");
-        assertThat(r.more()).isTrue();
+        assertThat(r.overdispersed()).isTrue();
         assertThat(r.birge()).isGreaterThan(20);
         assertThat(r.mean().value()).isCloseTo(1.1, within(1e-12));
         assertThat(r.mean().u()).isCloseTo(Math.hypot(0.1 / Math.sqrt(3), 0.011), within(1e-9));
