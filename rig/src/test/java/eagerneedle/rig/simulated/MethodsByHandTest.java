@@ -123,6 +123,8 @@ class MethodsByHandTest {
         double[] sine = slopes.stream().mapToDouble(run -> d.of("rise_" + run.level()) / d.of("spacing")).toArray();
         double[] fall = IntStream.range(0, slopes.size()).mapToDouble(i -> a(d, slopes.get(i), a0, a1) - toEast * (Math.sqrt(1 - sine[i] * sine[i]) - 1)).toArray();
         same(d.of("g"), slope(fall, sine) * (1 + d.of("k_w") * d.of("m_w") / d.of("m_c")));
+        double intercept = Arrays.stream(fall).average().orElseThrow() - slope(fall, sine) * Arrays.stream(sine).average().orElseThrow();
+        same(d.of("friction_line"), (toEast + toWest) / 2 - intercept);
     }
 
     private static double a(Done d, Run run, double a0, double a1) {
