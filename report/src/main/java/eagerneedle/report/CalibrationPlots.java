@@ -21,7 +21,7 @@ public final class CalibrationPlots {
 
     private static LabUnit span(Calibration c) {
         LabUnit u = LabUnit.parse(c.unit());
-        return u.isAffine() ? LabUnit.KELVIN : u;
+        return u.difference();
     }
 
     /** Reference against indication with the relation; empty before there are points to draw. */

@@ -52,7 +52,7 @@ public final class Certificate {
 
     private LabUnit span() {
         LabUnit u = LabUnit.parse(c.unit());
-        return u.isAffine() ? LabUnit.KELVIN : u;
+        return u.difference();
     }
 
     private Map<String, Object> model() {

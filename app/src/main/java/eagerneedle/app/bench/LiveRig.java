@@ -324,7 +324,7 @@ public final class LiveRig implements AutoCloseable {
             trigger = Trigger.level(level, way, Math.max(chain.stepAt(level), 2 * chain.noiseAt(level)));
         } else {
             Reading r = Reading.parse(plan.rate());
-            trigger = Trigger.slope(Math.abs(r.value()) * r.unit().scaleTo((unit.isAffine() ? LabUnit.KELVIN : unit).per(LabUnit.SECOND)), way, 5);
+            trigger = Trigger.slope(Math.abs(r.value()) * r.unit().scaleTo(unit.difference().per(LabUnit.SECOND)), way, 5);
         }
         boolean counts = rawUnit(on).equals(Run.COUNTS);
         LabUnit raw = counts ? null : LabUnit.parse(rawUnit(on));

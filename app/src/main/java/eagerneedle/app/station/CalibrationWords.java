@@ -17,7 +17,7 @@ final class CalibrationWords {
 
     /** Unit of a difference of values, as shown: kelvin for degrees. */
     static String difference(LabUnit u) {
-        return (u.isAffine() ? LabUnit.KELVIN : u).pretty();
+        return u.difference().pretty();
     }
 
     /** What is still missing before there is a relation; empty when nothing is. */

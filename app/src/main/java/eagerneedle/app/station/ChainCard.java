@@ -115,7 +115,7 @@ final class ChainCard extends VBox {
         Chain chain = c.toChain();
         double live = now == null ? Double.NaN : now.mean();
         double at = at();
-        String unit = (c.labUnit().isAffine() ? LabUnit.KELVIN : c.labUnit()).pretty();
+        String unit = c.labUnit().difference().pretty();
         reading.setText(now == null ? desk.rig().isPresent() ? "out of reach" : "" : Notation.bracketed(now.mean(), Math.max(now.sd(), chain.stepAt(now.mean()) / Math.sqrt(12))));
         under.setText(now == null ? desk.rig().isPresent() ? "" : "not connected" : c.labUnit().pretty());
         String step = "one step " + Notation.plain(chain.stepAt(at), 2) + " " + unit + ", u of the chain " + Notation.figures(ChainPicture.uncertainty(chain, at), 2) + " " + unit;

@@ -296,7 +296,7 @@ public final class JudgeStation implements StationView {
         });
         small.setMinSize(80, 46);
         small.setPrefSize(80, 46);
-        Label verdict = new Label(s == School.PERCENT ? Notation.figures(c.percent(), 2) + " %" : c.agrees(s) ? "agrees" : "does not agree");
+        Label verdict = new Label(s == School.PERCENT ? Double.isNaN(c.percent()) ? "no percentage" : Notation.figures(c.percent(), 2) + " %" : c.agrees(s) ? "agrees" : "does not agree");
         verdict.getStyleClass().add(s == School.PERCENT ? "plain" : c.agrees(s) ? "good" : "attention");
         Label more = Labels.wrapped(switch (s) {
             case STANDARD -> Notation.plusMinus(c.difference().value(), c.coverage().expanded(c.difference())) + " " + c.result().unit().pretty() + " (k = " + Notation.plain(c.factor(), 3) + ")";

@@ -275,7 +275,7 @@ public final class LedgerPane extends VBox {
     /** What moved and by how much, in one sentence. */
     static String moved(Quantity before, Quantity now) {
         double by = now.value() - before.in(now.unit());
-        return "It was " + before + " and moved by " + Notation.plain(by, 2) + " " + (now.unit().isAffine() ? "K" : now.unit().pretty())
+        return "It was " + before + " and moved by " + Notation.plain(by, 2) + " " + now.unit().difference().pretty()
                 + (before.u() > 0 ? ", " + Notation.plain(Math.abs(by) / before.to(now.unit()).u(), 2) + " of its standard uncertainty then." : ".");
     }
 

@@ -15,7 +15,8 @@ expression
     | expression op=('+' | '-' | '−') expression           # sum
     | expression op=('<' | '<=' | '>' | '>=') expression   # compare
     | 'not' expression                                     # negation
-    | expression op=('&' | '|')   expression              # logic
+    | expression op='&' expression                         # logic
+    | expression op='|' expression                         # logic
     ;
 
 argument : (NAME ':')? expression ;

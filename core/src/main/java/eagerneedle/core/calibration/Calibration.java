@@ -66,7 +66,7 @@ public record Calibration(String id, String channel, String kind, Relation relat
     /** Unit of differences, in which everything is computed: kelvin for a temperature. */
     private LabUnit span() {
         LabUnit u = LabUnit.parse(unit);
-        return u.isAffine() ? LabUnit.KELVIN : u;
+        return u.difference();
     }
 
     private Quantity reference(List<CalibrationPoint> list, int i, String part) {

@@ -144,7 +144,7 @@ public record Advice(String about, boolean good, String says, Fix fix) {
     }
 
     private static Advice step(Chain chain, Need need) {
-        String unit = (chain.unit().isAffine() ? LabUnit.KELVIN : chain.unit()).pretty();
+        String unit = chain.unit().difference().pretty();
         boolean ranged = !Double.isNaN(need.low());
         double step = ranged ? chain.step(need.low(), need.high()) : chain.step();
         if (step <= need.step()) {
@@ -206,7 +206,7 @@ public record Advice(String about, boolean good, String says, Fix fix) {
     private static void noise(Chain chain, Need need, List<Advice> out) {
         double middle = Double.isNaN(need.low()) ? (chain.reach()[0] + chain.reach()[1]) / 2 : (need.low() + need.high()) / 2;
         double noise = Double.isNaN(need.noise()) ? chain.noiseAt(middle) / Math.sqrt(need.average()) : need.noise();
-        String unit = (chain.unit().isAffine() ? LabUnit.KELVIN : chain.unit()).pretty();
+        String unit = chain.unit().difference().pretty();
         double step = chain.stepAt(middle);
         if (!(noise > 0)) {
             return;

@@ -227,6 +227,6 @@ public record Chain(List<Stage> stages, Converter converter) {
 
     /** The unit of a difference of two values of the measurand. */
     private LabUnit difference() {
-        return unit().isAffine() ? LabUnit.KELVIN : unit();
+        return unit().difference();
     }
 }

@@ -80,7 +80,7 @@ public record Stage(Link link, LabUnit input, LabUnit output, Law law, double lo
 
     /** The transfer as written on the ribbon at a value of the input: "40.8 µV/K", "× 200.0(4)". */
     public String transfer(double at) {
-        String in = input.isAffine() ? "K" : input.pretty();
+        String in = input.difference().pretty();
         if (law.linear() && input.fits(output) && !input.isAffine() && (link.offset() == null || ChainReading.of(link.offset(), "").value() == 0)) {
             return "× " + (link.gain() == null ? "1" : written(link.gain(), output.scaleTo(input)));
         }

@@ -39,6 +39,11 @@ public record Fit(String model, List<String> names, List<Quantity> parameters, d
         return parameters.get(k);
     }
 
+    /** True for a polynomial in the abscissa, whose parameter k is the coefficient of x to the k. */
+    public boolean isPolynomial() {
+        return law instanceof PolynomialLaw;
+    }
+
     /** n residuals y - fitted, in {@code yUnit}. */
     public double[] residuals() {
         double[] r = new double[y.length];

@@ -279,7 +279,7 @@ public enum NamedModel implements Model {
         double yx = points.yUnit().factor() / points.xUnit().factor();
         for (Kind k : kinds) {
             units.add(switch (k) {
-                case X -> points.xUnit().isAffine() ? LabUnit.KELVIN : points.xUnit();
+                case X -> points.xUnit().difference();
                 case Y -> points.yUnit();
                 case ONE -> LabUnit.ONE;
                 case Y_PER_X -> points.yUnit().coherent().per(points.xUnit().coherent());

@@ -3,14 +3,42 @@ package eagerneedle.core.formula;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Reading;
-import java.util.Set;
 
 /** Syntax trees built with the rules that keep them short: nothing is added to 0, multiplied by 1, or raised to the power 1. */
 final class Algebra {
-    /** Functions whose derivative is known; others are taken as quantities of their own. */
-    static final Set<String> KNOWN = Set.of("sqrt", "sin", "cos", "tan", "asin", "acos", "atan", "exp", "ln", "log10", "sinh", "cosh", "tanh");
-
     private Algebra() {
+    }
+
+    /** True for a function with an elementary derivative; what others give is taken as a quantity of its own. */
+    static boolean isElementary(Expr.Call c) {
+        return c.arguments().size() == 1 && Functions.named(c.function()).filter(f -> f.derivative() != null).isPresent();
+    }
+
+    /** The derivative of an elementary function by its argument, at that argument. */
+    static Expr slope(Expr.Call c) {
+        return at(Formula.parse(Functions.named(c.function()).orElseThrow().derivative()).expression(), c.arguments().get(0).value());
+    }
+
+    /** A formula in x with something else in its place, kept short. */
+    private static Expr at(Expr e, Expr x) {
+        if (e instanceof Expr.Name) {
+            return x;
+        } else if (e instanceof Expr.Prefix p) {
+            return negative(at(p.operand(), x));
+        } else if (e instanceof Expr.Call c) {
+            return call(c.function(), at(c.arguments().get(0).value(), x));
+        } else if (e instanceof Expr.Infix i) {
+            Expr a = at(i.left(), x);
+            Expr b = at(i.right(), x);
+            return switch (i.op()) {
+                case "+" -> plus(a, b);
+                case "-" -> minus(a, b);
+                case "*" -> times(a, b);
+                case "/" -> over(a, b);
+                default -> power(a, b);
+            };
+        }
+        return e;
     }
 
     static Expr number(double v) {

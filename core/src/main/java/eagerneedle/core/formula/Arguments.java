@@ -1,33 +1,60 @@
 package eagerneedle.core.formula;
 
 import eagerneedle.core.fit.Fit;
+import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.quantity.UnitException;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.function.Function;
-import java.util.regex.Pattern;
+import java.util.Set;
 
-/** The arguments of one call: by position, by name, checked for kind. */
+/**
+ * The arguments of one call, laid beside what the function declares: by position or by name, checked for kind and unit.
+ *
+ * <p>An argument that was given and that nothing asked for is an error, never ignored: {@link #ignored()} tells it after the call.
+ */
 final class Arguments {
     private final Evaluator evaluator;
     private final Expr.Call call;
-    private final String signature;
-    private final Map<Integer, Value> values = new LinkedHashMap<>();
+    private final Function function;
+    /** By parameter; of repeated ones there can be several, in the order they were given. */
+    private final Map<Parameter, Expr> given = new LinkedHashMap<>();
+    private final List<Expr> repeated = new ArrayList<>();
+    private final Map<Expr, Value> values = new HashMap<>();
+    private final Set<Parameter> asked = new HashSet<>();
 
-    Arguments(Evaluator evaluator, Expr.Call call, String signature) {
+    /** @throws FormulaException for an argument that is unknown, too much, given twice, or missing */
+    Arguments(Evaluator evaluator, Expr.Call call, Function function) {
         this.evaluator = evaluator;
         this.call = call;
-        this.signature = signature;
+        this.function = function;
+        function.check(call);
+        int without = 0;
         for (Expr.Argument a : call.arguments()) {
-            if (a.name() != null && !Pattern.compile("\\b" + a.name() + ":").matcher(signature).find()) {
-                throw new FormulaException(call.column(), call.function() + " has no argument called " + a.name() + "; it is written " + signature + ".");
+            Parameter p = a.name() == null ? function.parameters().get(function.position(without++)) : function.parameter(a.name()).orElseThrow();
+            int at = function.parameters().indexOf(p);
+            if (at >= function.from() && at < function.from() + function.repeated()) {
+                repeated.add(a.value());
+            } else {
+                given.put(p, a.value());
             }
         }
+    }
+
+    /** @throws FormulaException for an argument that was given and has no meaning beside the others */
+    void ignored() {
+        given.forEach((p, e) -> {
+            if (!asked.contains(p)) {
+                throw new FormulaException(e.column(), "The argument " + p.name() + " of " + function.name() + " has no meaning beside " + values.values().stream().findFirst().map(Value::described).orElse("the others")
+                        + "; leave it out.");
+            }
+        });
     }
 
     Scope scope() {
@@ -42,42 +69,71 @@ final class Arguments {
         return call.column();
     }
 
+    /** The formula of argument i: of a parameter, or of the one of its repetitions. */
     Expr at(int i) {
-        int seen = 0;
-        for (Expr.Argument a : call.arguments()) {
-            if (a.name() == null && seen++ == i) {
-                return a.value();
-            }
+        Expr e = function.repeated() > 0 && i >= function.from() ? (i - function.from() < repeated.size() ? repeated.get(i - function.from()) : null) : expression(function.parameters().get(i));
+        if (e == null) {
+            throw new FormulaException(call.column(), function.name() + " is written " + function.signature() + "; argument " + (i + 1) + " is missing.");
         }
-        throw new FormulaException(call.column(), call.function() + " is written " + signature + "; argument " + (i + 1) + " is missing.");
+        return e;
     }
 
-    Value value(int i) {
-        Value v = values.get(i);
+    private Expr expression(Parameter p) {
+        asked.add(p);
+        return given.get(p);
+    }
+
+    private Expr named(String name) {
+        return expression(function.parameter(name).orElseThrow(() -> new IllegalStateException(function.name() + " declares no " + name)));
+    }
+
+    private Value evaluated(Expr e) {
+        Value v = values.get(e);
         if (v == null) {
-            v = evaluator.evaluate(at(i));
-            values.put(i, v);
+            v = evaluator.evaluate(e);
+            values.put(e, v);
         }
         return v;
     }
 
-    Value each(int i, Function<Quantity, Quantity> op) {
-        return evaluator.each(value(i), at(i), op::apply);
+    Value value(int i) {
+        return evaluated(at(i));
+    }
+
+    Value each(int i, java.util.function.Function<Quantity, Quantity> op) {
+        Parameter p = parameter(i);
+        return evaluator.each(value(i), at(i), q -> op.apply(fitting(p, q, at(i))));
     }
 
     Quantity quantity(int i) {
-        return Evaluator.scalar(value(i), at(i));
+        return fitting(parameter(i), Evaluator.scalar(value(i), at(i)), at(i));
+    }
+
+    private Parameter parameter(int i) {
+        return function.parameters().get(function.position(i));
+    }
+
+    /** The quantity, in a unit that its parameter asks for; a pure 0 that was not given is 0 in any. */
+    private Quantity fitting(Parameter p, Quantity q, Expr at) {
+        if (p.unit() != null && !q.unit().fits(LabUnit.parse(p.unit()))) {
+            throw new FormulaException(at.column(), "The argument " + p.name() + " of " + function.name() + " is given in " + LabUnit.parse(p.unit()).named() + " or the like; " + q + " cannot be expressed so.");
+        }
+        return q;
     }
 
     double number(int i) {
-        return Evaluator.pureNumber(quantity(i), at(i), "Argument " + (i + 1) + " of " + call.function());
+        return Evaluator.pureNumber(quantity(i), at(i), "Argument " + (i + 1) + " of " + function.name());
     }
 
     String words(int i) {
-        if (value(i) instanceof Value.Words w) {
+        return words(value(i), at(i));
+    }
+
+    private static String words(Value v, Expr at) {
+        if (v instanceof Value.Words w) {
             return w.text();
         }
-        throw new FormulaException(at(i).column(), "A text in quotes is needed here, not " + value(i).described() + ".");
+        throw new FormulaException(at.column(), "A text in quotes is needed here, not " + v.described() + ".");
     }
 
     List<Quantity> rows(int i) {
@@ -90,20 +146,19 @@ final class Arguments {
         throw new FormulaException(at(i).column(), "A column of values is needed here, not " + value(i).described() + ".");
     }
 
-    /** How many arguments were given by position. */
+    /** How many arguments stand in the place of the one that repeats, with those before it. */
     int positional() {
-        return (int) call.arguments().stream().filter(a -> a.name() == null).count();
+        return function.from() + repeated.size();
     }
 
     /** One column, or several quantities that make one. */
     List<Quantity> rowsOrAll() {
-        return positional() == 1 ? rows(0) : all();
+        return repeated.size() == 1 ? rows(function.from()) : all();
     }
 
     List<Quantity> all() {
-        at(0);
         List<Quantity> out = new ArrayList<>();
-        for (int i = 0; i < positional(); i++) {
+        for (int i = 0; i < repeated.size(); i++) {
             Quantity q = quantity(i);
             if (!out.isEmpty() && !q.unit().fits(out.get(0).unit())) {
                 throw new FormulaException(at(i).column(), q + " does not go in a column with " + out.get(0) + ".");
@@ -115,6 +170,9 @@ final class Arguments {
 
     Trace trace(int i) {
         if (value(i) instanceof Value.Signal s) {
+            if (repeated.size() > 1) {
+                throw new FormulaException(repeated.get(1).column(), "After a trace the arguments of " + function.name() + " are given by name; it is written " + function.signature() + ".");
+            }
             return s.trace();
         }
         throw new FormulaException(at(i).column(), "A trace is needed here, not " + value(i).described() + ".");
@@ -127,68 +185,81 @@ final class Arguments {
         throw new FormulaException(at(i).column(), "A fit is needed here, not " + value(i).described() + ".");
     }
 
+    /** The trace of argument i inside the window that the call names; the whole trace when it names none. */
     Trace windowed(int i) {
         Trace t = trace(i);
-        String name = words("window", null);
-        if (name == null) {
-            return t;
-        }
-        return t.within(namedWindow(name, t));
+        String name = words("window");
+        return name.isEmpty() ? t : t.within(namedWindow(name, t));
     }
 
-    String words(String name, String otherwise) {
-        Expr e = named(name);
-        if (e == null) {
-            return otherwise;
-        }
-        if (evaluator.evaluate(e) instanceof Value.Words w) {
-            return w.text();
-        }
-        throw new FormulaException(e.column(), "The argument " + name + " takes a text in quotes.");
-    }
-
-    double number(String name, double otherwise) {
-        Expr e = named(name);
-        return e == null ? otherwise : Evaluator.pureNumber(Evaluator.scalar(evaluator.evaluate(e), e), e, "The argument " + name);
-    }
-
-    Quantity quantity(String name, String otherwise) {
-        Expr e = named(name);
-        if (e != null) {
-            return Evaluator.scalar(evaluator.evaluate(e), e);
-        }
-        Reading r = Reading.parse(otherwise);
-        return Quantity.exact(r.value(), r.unit());
-    }
-
+    /** True when the argument was given. */
     boolean has(String name) {
-        return named(name) != null;
+        return given.containsKey(function.parameter(name).orElseThrow());
+    }
+
+    /** What was given by that name, or the usual value that the function declares. */
+    private Value valueOf(String name) {
+        Expr e = named(name);
+        String usual = function.parameter(name).orElseThrow().usual();
+        if (e == null && usual == null) {
+            throw new FormulaException(call.column(), function.name() + " is written " + function.signature() + "; " + name + " is missing.");
+        }
+        return e != null ? evaluated(e) : Formula.parse(usual).evaluate(Scope.empty("usual"));
+    }
+
+    private Expr placeOf(String name) {
+        Expr e = named(name);
+        return e == null ? call : e;
+    }
+
+    String words(String name) {
+        return words(valueOf(name), placeOf(name));
+    }
+
+    double number(String name) {
+        return Evaluator.pureNumber(Evaluator.scalar(valueOf(name), placeOf(name)), placeOf(name), "The argument " + name);
+    }
+
+    Quantity quantity(String name) {
+        return fitting(function.parameter(name).orElseThrow(), Evaluator.scalar(valueOf(name), placeOf(name)), placeOf(name));
+    }
+
+    /** A quantity by name in a unit that fits another; where it is not given, its usual 0 is 0 of that kind. */
+    Quantity quantityLike(String name, Quantity other) {
+        if (!has(name)) {
+            return Quantity.exact(quantity(name).value(), other.unit());
+        }
+        Quantity q = quantity(name);
+        if (!q.unit().fits(other.unit())) {
+            throw new UnitException("The argument " + name + " of " + function.name() + ", " + q + ", does not go with " + other + ".");
+        }
+        return q;
     }
 
     /** An integer given by name, between two bounds. */
-    int whole(String name, int otherwise, int least, int most) {
-        double d = number(name, otherwise);
+    int whole(String name, int least, int most) {
+        return whole(number(name), "The argument " + name + " is a whole number", placeOf(name), least, most);
+    }
+
+    int whole(int i, int least, int most) {
+        return whole(number(i), "A whole number", at(i), least, most);
+    }
+
+    private static int whole(double d, String what, Expr at, int least, int most) {
         if (d != Math.rint(d) || d < least || d > most) {
-            throw new FormulaException(call.column(), "The argument " + name + " is a whole number from " + least + " to " + most + ", not " + d + ".");
+            throw new FormulaException(at.column(), what + " from " + least + " to " + most + (what.startsWith("A ") ? " is needed here, not " : ", not ") + d + ".");
         }
         return (int) d;
     }
 
-    int whole(int i, int least, int most) {
-        double d = number(i);
-        if (d != Math.rint(d) || d < least || d > most) {
-            throw new FormulaException(at(i).column(), "A whole number from " + least + " to " + most + " is needed here, not " + d + ".");
-        }
-        return (int) d;
+    /** Marks an argument as seen that the function does not need this time: a branch that is not taken. */
+    void pass(int i) {
+        at(i);
     }
 
     /** The position given to a trace by name, from the session. */
     Window namedWindow(String name, Trace t) {
         return scope().window(name, t).orElseThrow(() -> new FormulaException(call.column(),
                 "No window \"" + name + "\" could be proposed on " + t.name() + "; set one by hand."));
-    }
-
-    private Expr named(String name) {
-        return call.arguments().stream().filter(a -> name.equals(a.name())).map(Expr.Argument::value).findFirst().orElse(null);
     }
 }

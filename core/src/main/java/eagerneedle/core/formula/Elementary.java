@@ -8,28 +8,30 @@ import java.util.function.DoubleUnaryOperator;
 
 /** Elementary functions of one quantity with their exact derivatives. */
 enum Elementary {
-    SIN(Math::sin, Math::cos, Takes.ANGLE),
-    COS(Math::cos, x -> -Math.sin(x), Takes.ANGLE),
-    TAN(Math::tan, x -> 1 / (Math.cos(x) * Math.cos(x)), Takes.ANGLE),
-    ASIN(Math::asin, x -> 1 / Math.sqrt(1 - x * x), Takes.NUMBER),
-    ACOS(Math::acos, x -> -1 / Math.sqrt(1 - x * x), Takes.NUMBER),
-    ATAN(Math::atan, x -> 1 / (1 + x * x), Takes.NUMBER),
-    EXP(Math::exp, Math::exp, Takes.NUMBER),
-    LN(Math::log, x -> 1 / x, Takes.NUMBER),
-    LOG10(Math::log10, x -> 1 / (x * Math.log(10)), Takes.NUMBER),
-    SINH(Math::sinh, Math::cosh, Takes.NUMBER),
-    COSH(Math::cosh, Math::sinh, Takes.NUMBER),
-    TANH(Math::tanh, x -> 1 - Math.tanh(x) * Math.tanh(x), Takes.NUMBER);
+    SIN(Math::sin, Math::cos, "cos(x)", Takes.ANGLE),
+    COS(Math::cos, x -> -Math.sin(x), "-sin(x)", Takes.ANGLE),
+    TAN(Math::tan, x -> 1 / (Math.cos(x) * Math.cos(x)), "1 / cos(x)^2", Takes.ANGLE),
+    ASIN(Math::asin, x -> 1 / Math.sqrt(1 - x * x), "1 / sqrt(1 - x^2)", Takes.NUMBER),
+    ACOS(Math::acos, x -> -1 / Math.sqrt(1 - x * x), "-(1 / sqrt(1 - x^2))", Takes.NUMBER),
+    ATAN(Math::atan, x -> 1 / (1 + x * x), "1 / (1 + x^2)", Takes.NUMBER),
+    EXP(Math::exp, Math::exp, "exp(x)", Takes.NUMBER),
+    LN(Math::log, x -> 1 / x, "1 / x", Takes.NUMBER),
+    LOG10(Math::log10, x -> 1 / (x * Math.log(10)), "1 / (x * ln(10))", Takes.NUMBER),
+    SINH(Math::sinh, Math::cosh, "cosh(x)", Takes.NUMBER),
+    COSH(Math::cosh, Math::sinh, "sinh(x)", Takes.NUMBER),
+    TANH(Math::tanh, x -> 1 - Math.tanh(x) * Math.tanh(x), "1 - tanh(x)^2", Takes.NUMBER);
 
     private enum Takes { ANGLE, NUMBER }
 
     private final DoubleUnaryOperator f;
     private final DoubleUnaryOperator slope;
+    private final String derivative;
     private final Takes takes;
 
-    Elementary(DoubleUnaryOperator f, DoubleUnaryOperator slope, Takes takes) {
+    Elementary(DoubleUnaryOperator f, DoubleUnaryOperator slope, String derivative, Takes takes) {
         this.f = f;
         this.slope = slope;
+        this.derivative = derivative;
         this.takes = takes;
     }
 
@@ -41,6 +43,11 @@ enum Elementary {
             }
         }
         return null;
+    }
+
+    /** The derivative as a formula in x. */
+    String derivative() {
+        return derivative;
     }
 
     double valueAt(double x) {
@@ -85,6 +92,9 @@ enum Elementary {
     }
 
     static Quantity abs(Quantity q) {
+        if (q.unit().isAffine()) {
+            throw new ArithmeticException("The size of a temperature depends on its zero; write it in K.");
+        }
         return q.through(Math::abs, q.unit(), q.value() < 0 ? -1 : 1);
     }
 

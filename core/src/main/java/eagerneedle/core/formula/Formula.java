@@ -75,6 +75,15 @@ public record Formula(String text, String defines, Expr expression) {
         return new Evaluator(scope).evaluate(expression);
     }
 
+    /**
+     * Checks the calls of functions as they are written, whatever the values will be.
+     *
+     * @throws FormulaException for a function that is not known, and for arguments that do not go with it
+     */
+    public void checkCalls() {
+        Functions.check(expression);
+    }
+
     /** Every name the formula mentions, in order; functions and named arguments are not among them. */
     public Set<String> names() {
         Set<String> names = new LinkedHashSet<>();

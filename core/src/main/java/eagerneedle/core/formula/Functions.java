@@ -3,6 +3,7 @@ package eagerneedle.core.formula;
 import eagerneedle.core.quantity.Quantity;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 
@@ -13,23 +14,11 @@ import java.util.stream.Collectors;
  * made from it.
  */
 public final class Functions {
-    /**
-     * One function as documented.
-     *
-     * @param signature how it is written; names before a colon are arguments given by name, with their usual value
-     * @param takes     arguments with their units
-     * @param gives     result with its unit
-     * @param example   a formula that runs on its own
-     * @param prints    what the example prints
-     */
-    public record Entry(String signature, String takes, String gives, String example, String prints) {
-    }
-
     interface Body {
         Value apply(Arguments a);
     }
 
-    private record Definition(Entry entry, Body body) {
+    private record Definition(Function function, Body body) {
     }
 
     private static final Map<String, Definition> TABLE = new TreeMap<>();
@@ -48,10 +37,32 @@ public final class Functions {
     }
 
     /** All functions by name, for documents and help. */
-    public static Map<String, Entry> documented() {
-        Map<String, Entry> out = new LinkedHashMap<>();
-        TABLE.forEach((name, d) -> out.put(name, d.entry()));
+    public static Map<String, Function> documented() {
+        Map<String, Function> out = new LinkedHashMap<>();
+        TABLE.forEach((name, d) -> out.put(name, d.function()));
         return out;
+    }
+
+    /** The function of that name, if there is one. */
+    static Optional<Function> named(String name) {
+        return Optional.ofNullable(TABLE.get(name)).map(Definition::function);
+    }
+
+    /**
+     * Checks every call in a formula as it is written, whatever the values will be.
+     *
+     * @throws FormulaException for a function that is not known, and for arguments that do not go with it
+     */
+    static void check(Expr e) {
+        if (e instanceof Expr.Call c) {
+            definition(c).function().check(c);
+            c.arguments().forEach(a -> check(a.value()));
+        } else if (e instanceof Expr.Prefix p) {
+            check(p.operand());
+        } else if (e instanceof Expr.Infix i) {
+            check(i.left());
+            check(i.right());
+        }
     }
 
     /** The table of functions in docs/formula-language.md, one row a function. */
@@ -78,16 +89,24 @@ public final class Functions {
         return b.toString();
     }
 
-    static Value call(Evaluator evaluator, Expr.Call call) {
+    private static Definition definition(Expr.Call call) {
         Definition d = TABLE.get(call.function());
         if (d == null) {
             throw new FormulaException(call.column(), "There is no function " + call.function() + NearName.hint(call.function(), TABLE.keySet()));
         }
-        return d.body().apply(new Arguments(evaluator, call, d.entry().signature()));
+        return d;
     }
 
-    static void define(String signature, String takes, String gives, String example, String prints, Body body) {
-        TABLE.put(signature.substring(0, signature.indexOf('(')), new Definition(new Entry(signature, takes, gives, example, prints), body));
+    static Value call(Evaluator evaluator, Expr.Call call) {
+        Definition d = definition(call);
+        Arguments arguments = new Arguments(evaluator, call, d.function());
+        Value v = d.body().apply(arguments);
+        arguments.ignored();
+        return v;
+    }
+
+    static void define(Function function, Body body) {
+        TABLE.put(function.name(), new Definition(function, body));
     }
 
     static Value scalar(Quantity q) {

@@ -127,7 +127,7 @@ public record Propagation(List<Term> terms, Map<String, Double> exponents) {
     }
 
     private static boolean opaque(Expr e) {
-        return e instanceof Expr.Call c && !(Algebra.KNOWN.contains(c.function()) && c.arguments().size() == 1);
+        return e instanceof Expr.Call c && !Algebra.isElementary(c);
     }
 
     private static void atoms(Expr e, Map<String, Expr> into) {
@@ -161,7 +161,7 @@ public record Propagation(List<Term> terms, Map<String, Double> exponents) {
         if (e instanceof Expr.Call c) {
             Expr x = c.arguments().get(0).value();
             Expr d = by(x, atom);
-            return d == null ? null : times(slope(c.function(), x), d);
+            return d == null ? null : times(Algebra.slope(c), d);
         }
         return null;
     }
@@ -185,23 +185,5 @@ public record Propagation(List<Term> terms, Map<String, Double> exponents) {
 
     private static Expr less(Expr b) {
         return Double.isNaN(Algebra.value(b)) ? minus(b, number(1)) : number(Algebra.value(b) - 1);
-    }
-
-    private static Expr slope(String function, Expr x) {
-        return switch (function) {
-            case "sqrt" -> over(number(1), times(number(2), call("sqrt", x)));
-            case "sin" -> call("cos", x);
-            case "cos" -> negative(call("sin", x));
-            case "tan" -> over(number(1), power(call("cos", x), number(2)));
-            case "asin" -> over(number(1), call("sqrt", minus(number(1), power(x, number(2)))));
-            case "acos" -> negative(over(number(1), call("sqrt", minus(number(1), power(x, number(2))))));
-            case "atan" -> over(number(1), plus(number(1), power(x, number(2))));
-            case "exp" -> call("exp", x);
-            case "ln" -> over(number(1), x);
-            case "log10" -> over(number(1), times(x, call("ln", number(10))));
-            case "sinh" -> call("cosh", x);
-            case "cosh" -> call("sinh", x);
-            default -> minus(number(1), power(call("tanh", x), number(2)));
-        };
     }
 }

@@ -23,8 +23,8 @@ public final class Spelling {
             return c.function() + c.arguments().stream().map(a -> (a.name() == null ? "" : a.name() + ": ") + of(a.value())).collect(Collectors.joining(", ", "(", ")"));
         } else if (e instanceof Expr.Prefix p) {
             boolean not = p.op().equals("not");
-            String s = p.op() + (not ? " " : "") + write(p.operand(), not ? 2 : 5);
-            return outer > (not ? 1 : 3) ? "(" + s + ")" : s;
+            String s = p.op() + (not ? " " : "") + write(p.operand(), not ? 3 : 6);
+            return outer > (not ? 2 : 4) ? "(" + s + ")" : s;
         }
         Expr.Infix i = (Expr.Infix) e;
         int rank = rank(i.op());
@@ -36,11 +36,12 @@ public final class Spelling {
     /** Binding strength of an operator; a higher one binds tighter. */
     public static int rank(String op) {
         return switch (op) {
-            case "or", "and" -> 1;
-            case "<", "<=", ">", ">=" -> 2;
-            case "+", "-" -> 3;
-            case "*", "/" -> 4;
-            default -> 6;
+            case "or" -> 1;
+            case "and" -> 2;
+            case "<", "<=", ">", ">=" -> 3;
+            case "+", "-" -> 4;
+            case "*", "/" -> 5;
+            default -> 7;
         };
     }
 }

@@ -1,7 +1,14 @@
 package eagerneedle.core.formula;
 
 import static eagerneedle.core.formula.Functions.scalar;
+import static eagerneedle.core.formula.Parameter.column;
+import static eagerneedle.core.formula.Parameter.number;
+import static eagerneedle.core.formula.Parameter.of;
+import static eagerneedle.core.formula.Parameter.quantity;
+import static eagerneedle.core.formula.Parameter.rows;
+import static eagerneedle.core.formula.Parameter.words;
 
+import eagerneedle.core.formula.Parameter.Kind;
 import eagerneedle.core.event.Counting;
 import eagerneedle.core.fit.PolynomialFit;
 import eagerneedle.core.fit.Scatter;
@@ -23,8 +30,12 @@ final class StatisticsFunctions {
     }
 
     static void define() {
-        Functions.define("column(a, b, ...)", "quantities of one kind", "a column of them", "column(1 m, 20 cm)", "1 m, 20 cm", a -> new Value.Column(a.all()));
-        Functions.define("index(n)", "a whole number", "the column 0, 1, 2, ... of n pure numbers", "index(4) * 2 s", "0 s, 2 s, 4 s, 6 s", a -> {
+        Functions.define(Function.of("column", quantity("x")).repeating(0, 1)
+                .described("quantities of one kind", "a column of them",
+                        "column(1 m, 20 cm)", "1 m, 20 cm"), a -> new Value.Column(a.all()));
+        Functions.define(Function.of("index", number("n"))
+                .described("a whole number", "the column 0, 1, 2, ... of n pure numbers",
+                        "index(4) * 2 s", "0 s, 2 s, 4 s, 6 s"), a -> {
             List<Quantity> out = new ArrayList<>();
             int n = a.whole(0, 1, 100_000);
             for (int i = 0; i < n; i++) {
@@ -32,13 +43,19 @@ final class StatisticsFunctions {
             }
             return new Value.Column(out);
         });
-        Functions.define("row(column, k)", "a column and the number of a row, from 1", "that row", "row(column(5 V, 6 V, 9 V), 2)", "6 V", a -> {
+        Functions.define(Function.of("row", column("column"), number("k"))
+                .described("a column and the number of a row, from 1", "that row",
+                        "row(column(5 V, 6 V, 9 V), 2)", "6 V"), a -> {
             List<Quantity> rows = a.rows(0);
             return scalar(rows.get(a.whole(1, 1, rows.size()) - 1));
         });
-        Functions.define("count(column)", "a column or a trace", "number of rows or samples, a pure number", "count(column(1, 2, 3))", "3",
+        Functions.define(Function.of("count", of(Kind.COLUMN_OR_TRACE, "column"))
+                .described("a column or a trace", "number of rows or samples, a pure number",
+                        "count(column(1, 2, 3))", "3"),
                 a -> scalar(Quantity.number(a.value(0) instanceof Value.Signal ? a.trace(0).size() : a.rows(0).size())));
-        Functions.define("sum(column)", "a column, or quantities of one kind", "their sum, correlations kept, same unit", "sum(column(1 m, 2 m))", "3 m", a -> {
+        Functions.define(Function.of("sum", rows("column")).repeating(0, 1)
+                .described("a column, or quantities of one kind", "their sum, correlations kept, same unit",
+                        "sum(column(1 m, 2 m))", "3 m"), a -> {
             List<Quantity> rows = a.rowsOrAll();
             double[] ones = new double[rows.size()];
             java.util.Arrays.fill(ones, 1);
@@ -49,14 +66,20 @@ final class StatisticsFunctions {
             List<Quantity> same = rows.stream().map(q -> q.to(unit)).toList();
             return scalar(Quantity.combination(same, ones, same.stream().mapToDouble(Quantity::value).sum(), unit));
         });
-        Functions.define("min(column)", "a column, or quantities of one kind", "the smallest, with its lineage", "min(3 V, 200 mV, 1 V)", "200 mV",
+        Functions.define(Function.of("min", rows("column")).repeating(0, 1)
+                .described("a column, or quantities of one kind", "the smallest, with its lineage",
+                        "min(3 V, 200 mV, 1 V)", "200 mV"),
                 a -> scalar(a.rowsOrAll().stream().min(java.util.Comparator.comparingDouble(q -> q.coherent().value())).orElseThrow()));
-        Functions.define("max(column)", "a column, or quantities of one kind", "the largest, with its lineage", "max(3 V, 200 mV, 1 V)", "3 V",
+        Functions.define(Function.of("max", rows("column")).repeating(0, 1)
+                .described("a column, or quantities of one kind", "the largest, with its lineage",
+                        "max(3 V, 200 mV, 1 V)", "3 V"),
                 a -> scalar(a.rowsOrAll().stream().max(java.util.Comparator.comparingDouble(q -> q.coherent().value())).orElseThrow()));
-        Functions.define("mean(column, label: \"\", window: \"\", choice: 0 %)", "a column, quantities of one kind, or a trace with a window",
-                "the mean with its standard uncertainty: from the scatter of the rows, shared influences kept once; of a trace with autocorrelation; same unit",
-                "mean(column(9.79, 9.83, 9.81))", "9.810(12)", StatisticsFunctions::mean);
-        Functions.define("median(column, window: \"\")", "a column or a trace with a window", "the median as exact, same unit", "median(column(1 V, 2 V, 9 V))", "2 V", a -> {
+        Functions.define(Function.of("mean", of(Kind.ROWS_OR_TRACE, "column"), words("label").saying(""), words("window").saying(""), quantity("choice").in("%").usually("0 %")).repeating(0, 1)
+                .described("a column, quantities of one kind, or a trace with a window", "the mean with its standard uncertainty: from the scatter of the rows, shared influences kept once; of a trace with autocorrelation; same unit",
+                        "mean(column(9.79, 9.83, 9.81))", "9.810(12)"), StatisticsFunctions::mean);
+        Functions.define(Function.of("median", of(Kind.ROWS_OR_TRACE, "column"), words("window").saying("")).repeating(0, 1)
+                .described("a column or a trace with a window", "the median as exact, same unit",
+                        "median(column(1 V, 2 V, 9 V))", "2 V"), a -> {
             if (a.value(0) instanceof Value.Signal) {
                 Trace t = a.windowed(0);
                 return scalar(Quantity.exact(WindowStatistics.of(t).median(), t.unit()));
@@ -66,27 +89,33 @@ final class StatisticsFunctions {
             double[] v = rows.stream().mapToDouble(q -> q.in(unit)).sorted().toArray();
             return scalar(Quantity.exact((v[(v.length - 1) / 2] + v[v.length / 2]) / 2, unit));
         });
-        Functions.define("sd(column, window: \"\")", "a column, quantities of one kind, or a trace with a window", "standard deviation with n - 1 as exact, same unit (of temperatures in K)",
-                "sd(column(1 V, 2 V, 3 V))", "1 V", StatisticsFunctions::sd);
-        Functions.define("outliers(column, threshold: 3.5)", "a column of at least 5, or a trace", "numbers of the rows that lie far from the others, of the samples that lie far from their neighbours, from 1 (Hampel); 0 for none",
-                "outliers(column(5.1, 5.0, 5.2, 9.9, 5.1, 5.0, 5.2))", "4", a -> {
+        Functions.define(Function.of("sd", of(Kind.ROWS_OR_TRACE, "column"), words("window").saying("")).repeating(0, 1)
+                .described("a column, quantities of one kind, or a trace with a window", "standard deviation with n - 1 as exact, same unit (of temperatures in K)",
+                        "sd(column(1 V, 2 V, 3 V))", "1 V"), StatisticsFunctions::sd);
+        Functions.define(Function.of("outliers", of(Kind.COLUMN_OR_TRACE, "column"), number("threshold").usually("3.5"))
+                .described("a column of at least 5, or a trace", "numbers of the rows that lie far from the others, of the samples that lie far from their neighbours, from 1 (Hampel); 0 for none",
+                        "outliers(column(5.1, 5.0, 5.2, 9.9, 5.1, 5.0, 5.2))", "4"), a -> {
                     List<Integer> at;
                     if (a.value(0) instanceof Value.Signal) {
-                        at = Outliers.flagged(a.trace(0).value(), NEIGHBOURS, a.number("threshold", 3.5), a.trace(0).step());
+                        at = Outliers.flagged(a.trace(0).value(), NEIGHBOURS, a.number("threshold"), a.trace(0).step());
                     } else {
                         List<Quantity> rows = a.rows(0);
                         double[] v = rows.stream().mapToDouble(q -> q.in(rows.get(0).unit())).toArray();
-                        at = Outliers.flagged(v, Math.max(2, v.length / 2), a.number("threshold", 3.5), 0);
+                        at = Outliers.flagged(v, Math.max(2, v.length / 2), a.number("threshold"), 0);
                     }
                     return new Value.Column(at.isEmpty() ? List.of(Quantity.number(0)) : at.stream().map(i -> Quantity.number(i + 1)).toList());
                 });
-        Functions.define("poisson(n)", "a count, a pure number", "the count with its Poisson uncertainty, a pure number", "poisson(400)", "400(20)",
+        Functions.define(Function.of("poisson", number("n"))
+                .described("a count, a pure number", "the count with its Poisson uncertainty, a pure number",
+                        "poisson(400)", "400(20)"),
                 a -> scalar(Counting.count(count(a, 0), a.id(), a.scope().label() + ": counting")));
-        Functions.define("rate(n, time, dead_time: 0 s, prescale: 1)", "a displayed count and the counting time; dead time per event; events per displayed count", "true rate in 1/s",
-                "rate(40000, 10 s, dead_time: 25 us)", "4444(25) 1/s",
-                a -> scalar(Counting.rate(count(a, 0), a.number("prescale", 1), a.quantity(1), a.quantity("dead_time", "0 s"), a.id())));
-        Functions.define("dispersion(column)", "counts taken for equal times, pure numbers", "variance over mean, 1 on average for random events, as exact", "dispersion(column(96, 104, 110, 90))",
-                "0.7733333333", a -> scalar(Quantity.number(Counting.dispersion(a.rowsOrAll().stream().mapToDouble(q -> Evaluator.pureNumber(q, a.at(0), "A count")).toArray()).index())));
+        Functions.define(Function.of("rate", number("n"), quantity("time").in("s"), quantity("dead_time").in("s").usually("0 s"), number("prescale").usually("1"))
+                .described("a displayed count and the counting time; dead time per event; events per displayed count", "true rate in 1/s",
+                        "rate(40000, 10 s, dead_time: 25 us)", "4444(25) 1/s"),
+                a -> scalar(Counting.rate(count(a, 0), a.number("prescale"), a.quantity(1), a.quantity("dead_time"), a.id())));
+        Functions.define(Function.of("dispersion", rows("column")).repeating(0, 1)
+                .described("counts taken for equal times, pure numbers", "variance over mean, 1 on average for random events, as exact",
+                        "dispersion(column(96, 104, 110, 90))", "0.7733333333"), a -> scalar(Quantity.number(Counting.dispersion(a.rowsOrAll().stream().mapToDouble(q -> Evaluator.pureNumber(q, a.at(0), "A count")).toArray()).index())));
     }
 
     private static double count(Arguments a, int i) {
@@ -112,18 +141,19 @@ final class StatisticsFunctions {
             return scalar(TraceFunctions.withChoice(a, q, w -> WindowStatistics.of(w).mean()));
         }
         List<Quantity> rows = a.rowsOrAll();
+        String given = a.words("label");
         List<Quantity> index = new ArrayList<>();
         for (int i = 0; i < rows.size(); i++) {
             index.add(Quantity.number(i));
         }
         Scatter scatter = a.scope().planning() || rows.size() == 1 ? Scatter.FROM_UNCERTAINTIES : Scatter.FROM_RESIDUALS;
-        return scalar(PolynomialFit.ofPoints(index, rows, 0, scatter, a.id(), a.words("label", "scatter between runs")).parameter(0));
+        return scalar(PolynomialFit.ofPoints(index, rows, 0, scatter, a.id(), given.isEmpty() ? "scatter between runs" : given).parameter(0));
     }
 
     private static Value sd(Arguments a) {
         if (a.value(0) instanceof Value.Signal) {
             Trace t = a.windowed(0);
-            return scalar(Quantity.exact(WindowStatistics.of(t).sd(), t.unit().isAffine() ? LabUnit.KELVIN : t.unit()));
+            return scalar(Quantity.exact(WindowStatistics.of(t).sd(), t.unit().difference()));
         }
         List<Quantity> rows = a.rowsOrAll();
         if (rows.size() < 2) {
@@ -138,6 +168,6 @@ final class StatisticsFunctions {
         for (Quantity q : rows) {
             ss += (q.in(unit) - m) * (q.in(unit) - m);
         }
-        return scalar(Quantity.exact(Math.sqrt(ss / (rows.size() - 1)), unit.isAffine() ? LabUnit.KELVIN : unit));
+        return scalar(Quantity.exact(Math.sqrt(ss / (rows.size() - 1)), unit.difference()));
     }
 }

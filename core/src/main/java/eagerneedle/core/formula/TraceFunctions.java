@@ -1,7 +1,14 @@
 package eagerneedle.core.formula;
 
 import static eagerneedle.core.formula.Functions.scalar;
+import static eagerneedle.core.formula.Parameter.column;
+import static eagerneedle.core.formula.Parameter.number;
+import static eagerneedle.core.formula.Parameter.of;
+import static eagerneedle.core.formula.Parameter.quantity;
+import static eagerneedle.core.formula.Parameter.trace;
+import static eagerneedle.core.formula.Parameter.words;
 
+import eagerneedle.core.formula.Parameter.Kind;
 import eagerneedle.core.event.Edges;
 import eagerneedle.core.event.Period;
 import eagerneedle.core.fit.Choices;
@@ -36,23 +43,30 @@ final class TraceFunctions {
     }
 
     static void define() {
-        Functions.define("trace(times, values)", "a rising column of times and a column of values", "a trace", "count(trace(index(5) * 1 s, index(5) * 2 V))", "5", TraceFunctions::trace);
-        Functions.define("window(trace, from, to)", "a trace and two moments in s, or the name of a window of the session", "the samples in between, a trace",
-                "count(window(trace(index(11) * 1 s, index(11) * 2 V), 2 s, 5 s))", "4", a -> {
+        Functions.define(Function.of("trace", column("times"), column("values"))
+                .described("a rising column of times and a column of values", "a trace",
+                        "count(trace(index(5) * 1 s, index(5) * 2 V))", "5"), TraceFunctions::traced);
+        Functions.define(Function.of("window", trace("trace"), of(Kind.ANY, "from"), quantity("to").orNone())
+                .described("a trace and two moments in s, or the name of a window of the session", "the samples in between, a trace",
+                        "count(window(trace(index(11) * 1 s, index(11) * 2 V), 2 s, 5 s))", "4"), a -> {
                     Trace t = a.trace(0);
                     if (a.value(1) instanceof Value.Words w) {
                         return new Value.Signal(t.within(a.namedWindow(w.text(), t)));
                     }
                     return new Value.Signal(t.within(new Window(a.quantity(1).in(LabUnit.SECOND), a.quantity(2).in(LabUnit.SECOND), "written")));
                 });
-        Functions.define("value_at(trace, moment)", "a trace and a moment in s", "the value there with the scatter of the samples around it, in the trace's unit",
-                "value_at(trace(index(11) * 1 s, index(11) * 2 V), 3.5 s)", "7 V", a -> scalar(Cursor.at(a.trace(0), a.quantity(1).in(LabUnit.SECOND), a.id()).value()));
-        Functions.define("duration(trace, window: \"\")", "a trace with a window", "length of the window in s, each edge uncertain by half a sample", "duration(trace(index(11) * 1 s, index(11) * 2 V))",
-                "10.00(41) s", TraceFunctions::duration);
-        Functions.define("effective_n(trace, window: \"\")", "a trace with a window", "effective number of independent samples, a pure number",
-                "effective_n(trace(index(4) * 1 s, column(1 V, -1 V, 1 V, -1 V)))", "4", a -> scalar(Quantity.number(WindowStatistics.of(a.windowed(0)).effectiveN())));
-        Functions.define("averaging_gain(trace, n, window: \"\")", "a trace and how many neighbouring samples are averaged", "by how much that reduces the standard deviation, as measured; the square root of n only for white noise",
-                "averaging_gain(trace(index(8) * 1 s, column(1 V, 1 V, -1 V, -1 V, 1 V, 1 V, -1 V, -1 V)), 2)", "0.9258200998", a -> {
+        Functions.define(Function.of("value_at", trace("trace"), quantity("moment").in("s"))
+                .described("a trace and a moment in s", "the value there with the scatter of the samples around it, in the trace's unit",
+                        "value_at(trace(index(11) * 1 s, index(11) * 2 V), 3.5 s)", "7 V"), a -> scalar(Cursor.at(a.trace(0), a.quantity(1).in(LabUnit.SECOND), a.id()).value()));
+        Functions.define(Function.of("duration", trace("trace"), words("window").saying(""))
+                .described("a trace with a window", "length of the window in s, each edge uncertain by half a sample",
+                        "duration(trace(index(11) * 1 s, index(11) * 2 V))", "10.00(41) s"), TraceFunctions::duration);
+        Functions.define(Function.of("effective_n", trace("trace"), words("window").saying(""))
+                .described("a trace with a window", "effective number of independent samples, a pure number",
+                        "effective_n(trace(index(4) * 1 s, column(1 V, -1 V, 1 V, -1 V)))", "4"), a -> scalar(Quantity.number(WindowStatistics.of(a.windowed(0)).effectiveN())));
+        Functions.define(Function.of("averaging_gain", trace("trace"), number("n"), words("window").saying(""))
+                .described("a trace and how many neighbouring samples are averaged", "by how much that reduces the standard deviation, as measured; the square root of n only for white noise",
+                        "averaging_gain(trace(index(8) * 1 s, column(1 V, 1 V, -1 V, -1 V, 1 V, 1 V, -1 V, -1 V)), 2)", "0.9258200998"), a -> {
                     Trace t = a.windowed(0);
                     int each = a.whole(1, 1, Math.max(1, t.size() / 2));
                     double[] time = new double[t.size() / each];
@@ -69,14 +83,17 @@ final class TraceFunctions {
                     }
                     return scalar(Quantity.number(WindowStatistics.of(t).sd() / left));
                 });
-        Functions.define("derivative(trace, points: 11, degree: 2, window: \"\")", "a trace; an odd number of points under the sliding polynomial and its degree", "its rate of change, a trace, unit per s",
-                "count(derivative(trace(index(21) * 0.1 s, index(21) * 0.3 m), points: 5))", "17",
-                a -> new Value.Signal(Derivative.of(a.windowed(0), a.whole("points", 11, 3, 1001), a.whole("degree", 2, 1, 9)).trace()));
-        Functions.define("steady_since(trace, k: 2)", "a trace; how many standard uncertainties the slope may have", "the moment from which it is steady, in s as exact",
-                "steady_since(trace(index(200) * 1 s, exp(-index(200) / 5) * 1 V + sin(index(200) * 2) * 5 mV)) < 60 s", "true",
-                a -> scalar(Quantity.exact(Steadiness.of(a.trace(0), a.number("k", 2)).orElseThrow(() -> new FormulaException(a.column(), "The trace does not become steady.")).since(), LabUnit.SECOND)));
-        Functions.define("change_points(trace, window: \"\")", "a trace", "the moments at which its straight pieces meet, in s as exact",
-                "change_points(trace(index(40) * 1 s, abs(index(40) - 20) * 1 V + sin(index(40) * 2) * 10 mV))", "20.5 s", a -> {
+        Functions.define(Function.of("derivative", trace("trace"), number("points").usually("11"), number("degree").usually("2"), words("window").saying(""))
+                .described("a trace; an odd number of points under the sliding polynomial and its degree", "its rate of change, a trace, unit per s",
+                        "count(derivative(trace(index(21) * 0.1 s, index(21) * 0.3 m), points: 5))", "17"),
+                a -> new Value.Signal(Derivative.of(a.windowed(0), a.whole("points", 3, 1001), a.whole("degree", 1, 9)).trace()));
+        Functions.define(Function.of("steady_since", trace("trace"), number("k").usually("2"))
+                .described("a trace; how many standard uncertainties the slope may have", "the moment from which it is steady, in s as exact",
+                        "steady_since(trace(index(200) * 1 s, exp(-index(200) / 5) * 1 V + sin(index(200) * 2) * 5 mV)) < 60 s", "true"),
+                a -> scalar(Quantity.exact(Steadiness.of(a.trace(0), a.number("k")).orElseThrow(() -> new FormulaException(a.column(), "The trace does not become steady.")).since(), LabUnit.SECOND)));
+        Functions.define(Function.of("change_points", trace("trace"), words("window").saying(""))
+                .described("a trace", "the moments at which its straight pieces meet, in s as exact",
+                        "change_points(trace(index(40) * 1 s, abs(index(40) - 20) * 1 V + sin(index(40) * 2) * 10 mV))", "20.5 s"), a -> {
                     Trace t = a.windowed(0);
                     List<Quantity> at = new ArrayList<>();
                     List<Segmentation.Piece> pieces = Segmentation.linearPieces(t);
@@ -86,22 +103,31 @@ final class TraceFunctions {
                     }
                     return new Value.Column(at);
                 });
-        Functions.define("frequency(trace, window: \"\")", "an evenly sampled trace", "frequency of the tallest line of its spectrum, in Hz as exact", "abs(frequency(" + WAVE + ") - 1 Hz) < 10 mHz", "true",
+        Functions.define(Function.of("frequency", trace("trace"), words("window").saying(""))
+                .described("an evenly sampled trace", "frequency of the tallest line of its spectrum, in Hz as exact",
+                        "abs(frequency(" + WAVE + ") - 1 Hz) < 10 mHz", "true"),
                 a -> scalar(Quantity.exact(Spectrum.of(a.windowed(0)).peak(), LabUnit.parse("Hz"))));
-        Functions.define("crossings(trace, level, window: \"\")", "a trace and a level in its unit", "moments of the upward crossings, in s as exact", "crossings(trace(index(9) * 1 s, sin(index(9) * pi / 4 - 1) * 1 V), 0 V)",
-                "1.282715412 s", a -> {
+        Functions.define(Function.of("crossings", trace("trace"), quantity("level"), words("window").saying(""))
+                .described("a trace and a level in its unit", "moments of the upward crossings, in s as exact",
+                        "crossings(trace(index(9) * 1 s, sin(index(9) * pi / 4 - 1) * 1 V), 0 V)", "1.282715412 s"), a -> {
                     Trace t = a.windowed(0);
                     double level = a.quantity(1).in(t.unit());
                     double span = Arrays.stream(t.value()).max().orElse(0) - Arrays.stream(t.value()).min().orElse(0);
                     return new Value.Column(Arrays.stream(Crossings.of(t, level, 0.1 * span, true)).mapToObj(s -> Quantity.exact(s, LabUnit.SECOND)).toList());
                 });
-        Functions.define("edges(trace, window: \"\")", "the trace of a gate", "moments of the rising edges, in s as exact", "edges(trace(index(8) * 1 s, column(0 V, 5 V, 0 V, 0 V, 5 V, 5 V, 0 V, 5 V)))",
-                "0.5 s, 3.5 s, 6.5 s", a -> new Value.Column(Arrays.stream(Edges.of(a.windowed(0), true).times()).mapToObj(s -> Quantity.exact(s, LabUnit.SECOND)).toList()));
-        Functions.define("block_times(trace, window: \"\")", "the trace of a gate that is high while blocked", "how long it was blocked each time, in s, each edge uncertain by half a sample",
-                "block_times(trace(index(8) * 1 s, column(0 V, 5 V, 5 V, 0 V, 0 V, 5 V, 0 V, 0 V)))", "2.00(41) s, 1.00(41) s", TraceFunctions::blockTimes);
-        Functions.define("times(trace, window: \"\")", "a trace", "the moments of its samples as a column, in s as exact", "times(trace(index(3) * 1 s, index(3) * 2 V))", "0 s, 1 s, 2 s",
+        Functions.define(Function.of("edges", trace("trace"), words("window").saying(""))
+                .described("the trace of a gate", "moments of the rising edges, in s as exact",
+                        "edges(trace(index(8) * 1 s, column(0 V, 5 V, 0 V, 0 V, 5 V, 5 V, 0 V, 5 V)))", "0.5 s, 3.5 s, 6.5 s"), a -> new Value.Column(Arrays.stream(Edges.of(a.windowed(0), true).times()).mapToObj(s -> Quantity.exact(s, LabUnit.SECOND)).toList()));
+        Functions.define(Function.of("block_times", trace("trace"), words("window").saying(""))
+                .described("the trace of a gate that is high while blocked", "how long it was blocked each time, in s, each edge uncertain by half a sample",
+                        "block_times(trace(index(8) * 1 s, column(0 V, 5 V, 5 V, 0 V, 0 V, 5 V, 0 V, 0 V)))", "2.00(41) s, 1.00(41) s"), TraceFunctions::blockTimes);
+        Functions.define(Function.of("times", trace("trace"), words("window").saying(""))
+                .described("a trace", "the moments of its samples as a column, in s as exact",
+                        "times(trace(index(3) * 1 s, index(3) * 2 V))", "0 s, 1 s, 2 s"),
                 a -> new Value.Column(Arrays.stream(a.windowed(0).time()).mapToObj(s -> Quantity.exact(s, LabUnit.SECOND)).toList()));
-        Functions.define("values(trace, window: \"\")", "a trace", "its samples as a column, with what they share but without their scatter, in the trace's unit", "values(trace(index(3) * 1 s, index(3) * 2 V))", "0 V, 2 V, 4 V", a -> {
+        Functions.define(Function.of("values", trace("trace"), words("window").saying(""))
+                .described("a trace", "its samples as a column, with what they share but without their scatter, in the trace's unit",
+                        "values(trace(index(3) * 1 s, index(3) * 2 V))", "0 V, 2 V, 4 V"), a -> {
             Trace t = a.windowed(0);
             List<Quantity> out = new ArrayList<>();
             for (double value : t.value()) {
@@ -113,13 +139,15 @@ final class TraceFunctions {
             }
             return new Value.Column(out);
         });
-        Functions.define("suspects(edges)", "a column of at least 4 edge times", "edges that seem to be missing or seen twice, a sentence", "suspects(column(0 s, 1 s, 2 s, 4 s, 5 s, 6 s))",
-                "After edge 3 one edge seems to be missing.", a -> {
+        Functions.define(Function.of("suspects", column("edges"))
+                .described("a column of at least 4 edge times", "edges that seem to be missing or seen twice, a sentence",
+                        "suspects(column(0 s, 1 s, 2 s, 4 s, 5 s, 6 s))", "After edge 3 one edge seems to be missing."), a -> {
                     List<Edges.Suspect> s = Edges.of(a.rows(0).stream().mapToDouble(q -> q.in(LabUnit.SECOND)).toArray()).suspects();
                     return new Value.Words(s.isEmpty() ? "No edge is suspect." : String.join(" ", s.stream().map(Edges.Suspect::sentence).toList()));
                 });
-        Functions.define("period(edges, resolution: 0 s, window: \"\")", "a column of at least 3 edge times, or the trace of an oscillation; the timer's step", "the period in s",
-                "period(column(0.000 s, 1.003 s, 1.999 s, 3.001 s, 4.000 s))", "0.99980(54) s", TraceFunctions::period);
+        Functions.define(Function.of("period", of(Kind.COLUMN_OR_TRACE, "edges"), quantity("resolution").in("s").usually("0 s"), words("window").saying(""))
+                .described("a column of at least 3 edge times, or the trace of an oscillation; the timer's step", "the period in s",
+                        "period(column(0.000 s, 1.003 s, 1.999 s, 3.001 s, 4.000 s))", "0.99980(54) s"), TraceFunctions::period);
     }
 
     /** Adds the influence of the choice of window when the call asks for it. */
@@ -128,14 +156,14 @@ final class TraceFunctions {
             return q;
         }
         Trace whole = a.trace(0);
-        String name = a.words("window", "");
+        String name = a.words("window");
         Window w = name.isEmpty() ? new Window(whole.time()[0], whole.time()[whole.size() - 1], "whole") : a.namedWindow(name, whole);
-        WindowSensitivity s = WindowSensitivity.of(whole, w, a.quantity("choice", "0 %").in(LabUnit.ONE), answer);
+        WindowSensitivity s = WindowSensitivity.of(whole, w, a.quantity("choice").in(LabUnit.ONE), answer);
         Leaf leaf = Leaf.typeB(a.id(), "choice of window", a.scope().origin(), Distribution.RECTANGULAR);
         return s.halfRange() == 0 ? q : q.with(leaf, s.halfRange() / Math.sqrt(3));
     }
 
-    private static Value trace(Arguments a) {
+    private static Value traced(Arguments a) {
         List<Quantity> times = a.rows(0);
         List<Quantity> values = a.rows(1);
         if (times.size() != values.size()) {
@@ -187,6 +215,6 @@ final class TraceFunctions {
             return scalar(f.parameter(f.names().indexOf("period")));
         }
         double[] times = a.rows(0).stream().mapToDouble(q -> q.in(LabUnit.SECOND)).toArray();
-        return scalar(Period.of(Edges.of(times), a.quantity("resolution", "0 s").in(LabUnit.SECOND), a.id()).value());
+        return scalar(Period.of(Edges.of(times), a.quantity("resolution").in(LabUnit.SECOND), a.id()).value());
     }
 }

@@ -80,8 +80,11 @@ public record Comparison(String id, String label, Quantity result, Quantity refe
                 : "%s to %s".formatted(Notation.plain(limits(q).low(), 5), Notation.plain(limits(q).high(), 5));
     }
 
-    /** Error against the reference in percent, signed. */
+    /** Error against the reference in percent, signed; NaN for temperatures in degC, whose zero is arbitrary. */
     public double percent() {
+        if (reference.unit().isAffine()) {
+            return Double.NaN;
+        }
         return 100 * difference().value() / Math.abs(reference.value());
     }
 
@@ -89,7 +92,7 @@ public record Comparison(String id, String label, Quantity result, Quantity refe
         return switch (school) {
             case STANDARD -> drawn != null ? drawn.undefined() == 0 && drawn.symmetric().contains(0) : Math.abs(normalised()) <= factor();
             case LIMITS -> overlap() >= 0;
-            case PERCENT -> Double.isNaN(threshold) || Math.abs(percent()) <= threshold;
+            case PERCENT -> Double.isNaN(threshold) || Double.isNaN(percent()) || Math.abs(percent()) <= threshold;
         };
     }
 
@@ -105,7 +108,8 @@ public record Comparison(String id, String label, Quantity result, Quantity refe
                             stated(reference), unit, Notation.plain(overlap(), 2), unit)
                     : "%s%s and %s%s do not agree: a gap of %s%s lies between the limits.".formatted(stated(result), unit,
                             stated(reference), unit, Notation.plain(-overlap(), 2), unit);
-            case PERCENT -> String.format(Locale.ROOT, "The percent error is %.2g %%%s; it says nothing of how well it was measured.", percent(),
+            case PERCENT -> Double.isNaN(percent()) ? "A percentage of a temperature in " + reference.unit().pretty() + " says nothing, since its zero is arbitrary; the difference is " + Notation.bracket(difference()) + "."
+                    : String.format(Locale.ROOT, "The percent error is %.2g %%%s; it says nothing of how well it was measured.", percent(),
                     Double.isNaN(threshold) ? "" : (agrees(school) ? ", within" : ", beyond") + " the " + Notation.plain(threshold, 3) + " % the method allows");
         };
     }

@@ -23,8 +23,10 @@ public final class LabUnit {
     private static final Pattern FACTOR = Pattern.compile("([·*/]?)\\s*([\\p{L}°µμΩ%]+|1)(?:\\^?\\(?(-?\\d+(?:\\.5)?)\\)?)?");
     private static final Map<String, LabUnit> PARSED = new ConcurrentHashMap<>();
 
+    private static final int SECONDS = 2;
+
     /** The unit of a pure number. */
-    public static final LabUnit ONE = new LabUnit("", 1, 0, new int[BASE.length]);
+    public static final LabUnit ONE = new LabUnit("", 1, 0, new int[BASE.length], 0, false);
     public static final LabUnit RADIAN = parse("rad");
     public static final LabUnit SECOND = parse("s");
     public static final LabUnit KELVIN = parse("K");
@@ -33,12 +35,25 @@ public final class LabUnit {
     private final double factor;
     private final double offset;
     private final int[] exponents;
+    private final int angle;
+    private final boolean cycles;
 
-    LabUnit(String symbol, double factor, double offset, int[] exponents) {
+    LabUnit(String symbol, double factor, double offset, int[] exponents, int angle, boolean cycles) {
         this.symbol = symbol;
         this.factor = factor;
         this.offset = offset;
         this.exponents = exponents;
+        boolean turning = angle == 1 && exponents[SECONDS] <= 0 && dimensionsBut(exponents, SECONDS) == 0;
+        this.angle = turning ? 1 : 0;
+        this.cycles = cycles && exponents[SECONDS] < 0 && dimensionsBut(exponents, SECONDS) == 0;
+    }
+
+    private static int dimensionsBut(int[] exponents, int index) {
+        int n = 0;
+        for (int i = 0; i < exponents.length; i++) {
+            n += i != index && exponents[i] != 0 ? 1 : 0;
+        }
+        return n;
     }
 
     /**
@@ -63,6 +78,8 @@ public final class LabUnit {
         Matcher m = FACTOR.matcher(plain);
         double factor = 1;
         int[] exponents = new int[BASE.length];
+        double angle = 0;
+        boolean cycles = false;
         int at = 0;
         int parts = 0;
         LabUnit only = null;
@@ -79,16 +96,18 @@ public final class LabUnit {
             for (int i = 0; i < exponents.length; i++) {
                 exponents[i] += (int) Math.round(atom.exponents[i] * power);
             }
+            angle += atom.angle * power;
+            cycles |= atom.cycles;
             parts++;
             only = parts == 1 && power == 1 ? atom : null;
             at = m.end();
         }
-        return only != null ? new LabUnit(canonical(plain), only.factor, only.offset, only.exponents)
-                : new LabUnit(canonical(plain), factor, 0, exponents);
+        return only != null ? new LabUnit(canonical(plain), only.factor, only.offset, only.exponents, only.angle, only.cycles)
+                : new LabUnit(canonical(plain), factor, 0, exponents, angle == 1 ? 1 : 0, cycles);
     }
 
     private static String canonical(String plain) {
-        String s = plain.replace("·", "*").replace("μ", "µ").replaceAll("\\s+", "").replace("°C", "degC").replace("°", "deg").replace("Ω", "ohm");
+        String s = plain.replace("·", "*").replace("μ", "µ").replaceAll("\\s+", "").replace("°C", "degC").replace("°F", "degF").replace("°", "deg").replace("Ω", "ohm");
         return s.replaceAll("(\\p{L})(-?\\d)", "$1^$2");
     }
 
@@ -120,7 +139,7 @@ public final class LabUnit {
     public String pretty() {
         StringBuilder b = new StringBuilder();
         boolean power = false;
-        for (char c : symbol.replace("degC", "°C").replace("ohm", "Ω").replace("arcsec", "″").replaceAll("\\bdeg\\b", "°").toCharArray()) {
+        for (char c : symbol.replace("degC", "°C").replace("ohm", "Ω").replace("degF", "°F").replace("degR", "°R").replace("%RH", "% RH").replace("arcsec", "″").replaceAll("\\bdeg\\b", "°").toCharArray()) {
             if (c == '^') {
                 power = true;
             } else if (power && (Character.isDigit(c) || c == '-')) {
@@ -133,9 +152,22 @@ public final class LabUnit {
         return b.toString();
     }
 
-    /** True when a value in one unit can be expressed in the other. Angles and pure numbers fit one another. */
+    /**
+     * True when a value in one unit can be expressed in the other. Angles and pure numbers fit one another, and so do rad/s, 1/s and
+     * Hz with 1/s; but what turns (rev/s, rpm, rad/s) and what counts whole cycles (Hz) differ by 2 pi and do not.
+     */
     public boolean fits(LabUnit other) {
-        return Arrays.equals(exponents, other.exponents);
+        return Arrays.equals(exponents, other.exponents) && !turnsAgainst(other);
+    }
+
+    /** True when one of the two is a rate of turning and the other counts whole cycles. */
+    private boolean turnsAgainst(LabUnit other) {
+        return angle == 1 && other.cycles || cycles && other.angle == 1;
+    }
+
+    /** The unit of a difference of two values in this one: K for degC; otherwise the same. */
+    public LabUnit difference() {
+        return !isAffine() ? this : factor == 1 ? KELVIN : UnitAtoms.find("degR");
     }
 
     /** True for a temperature with its own zero (degree Celsius). */
@@ -172,6 +204,11 @@ public final class LabUnit {
     }
 
     private void requireFit(LabUnit to) {
+        if (Arrays.equals(exponents, to.exponents) && turnsAgainst(to)) {
+            LabUnit turning = angle == 1 ? this : to;
+            LabUnit counting = angle == 1 ? to : this;
+            throw new UnitException("A rate of turning in " + turning.named() + " is no frequency in " + counting.named() + ": they differ by 2 pi. Divide it by 1 rev for the turns in a second, or multiply the frequency by 1 rev.");
+        }
         if (!fits(to)) {
             throw new UnitException("A value in " + named() + " cannot be expressed in " + to.named() + ".");
         }
@@ -179,7 +216,7 @@ public final class LabUnit {
 
     /** The coherent SI unit of the same dimension; N, Pa, W, V, Ohm, C and F by name, others as products of base units. */
     public LabUnit coherent() {
-        return factor == 1 && offset == 0 ? this : ofExponents(exponents);
+        return factor == 1 && offset == 0 ? this : ofExponents(exponents, angle);
     }
 
     public LabUnit times(LabUnit other) {
@@ -195,7 +232,7 @@ public final class LabUnit {
         for (int i = 0; i < sum.length; i++) {
             sum[i] += sign * other.exponents[i];
         }
-        return ofExponents(sum);
+        return ofExponents(sum, angle + sign * other.angle);
     }
 
     /** The coherent unit of this dimension raised to a power; powers down to twelfths of a base unit are kept. */
@@ -208,17 +245,23 @@ public final class LabUnit {
                 throw new UnitException("The unit " + named() + " cannot be raised to the power " + p + ".");
             }
         }
-        return ofExponents(e);
+        return ofExponents(e, p == 1 ? angle : 0);
     }
 
-    private static LabUnit ofExponents(int[] e) {
+    private static LabUnit ofExponents(int[] e, int angle) {
+        if (angle == 1) {
+            LabUnit turning = new LabUnit(spelled(e).isEmpty() ? "rad" : "rad" + spelled(e).substring(1), 1, 0, e.clone(), 1, false);
+            if (turning.angle == 1) {
+                return turning;
+            }
+        }
         for (LabUnit named : UnitAtoms.namedCoherent()) {
             if (Arrays.equals(named.exponents, e)) {
                 return named;
             }
         }
         LabUnit readable = withNamedPart(e);
-        return readable != null ? readable : new LabUnit(spelled(e), 1, 0, e.clone());
+        return readable != null ? readable : new LabUnit(spelled(e), 1, 0, e.clone(), 0, false);
     }
 
     /** V/s rather than kg*m^2/s^4/A: a named unit and few base units, where that is shorter and hides no kilogram; or null. */
@@ -238,7 +281,7 @@ public final class LabUnit {
             if (named.exponents[0] != 0 && rest[0] == 0 && (count < fewest || best == null && count == fewest && simple)) {
                 fewest = count;
                 String spelled = spelled(rest);
-                best = new LabUnit(named.symbol + (spelled.startsWith("1/") ? spelled.substring(1) : "*" + spelled), 1, 0, e.clone());
+                best = new LabUnit(named.symbol + (spelled.startsWith("1/") ? spelled.substring(1) : "*" + spelled), 1, 0, e.clone(), 0, false);
             }
         }
         return best;
@@ -281,11 +324,11 @@ public final class LabUnit {
     static LabUnit base(int index) {
         int[] e = new int[BASE.length];
         e[index] = TWELFTHS;
-        return new LabUnit(BASE[index], 1, 0, e);
+        return new LabUnit(BASE[index], 1, 0, e, 0, false);
     }
 
     LabUnit scaled(String newSymbol, double newFactor, double newOffset) {
-        return new LabUnit(newSymbol, newFactor, newOffset, exponents);
+        return new LabUnit(newSymbol, newFactor, newOffset, exponents, angle, cycles);
     }
 
     @Override

@@ -137,12 +137,12 @@ public final class Quantity {
         Contributions c = contributions.combine(1, other.contributions, -scale);
         boolean temperatures = other.unit.isAffine();
         double difference = temperatures ? value - other.in(unit) : value - other.value * scale;
-        return new Quantity(difference, temperatures ? LabUnit.KELVIN : unit, c, Recipe.sum(this, 1, other, -scale, difference));
+        return new Quantity(difference, temperatures ? unit.difference() : unit, c, Recipe.sum(this, 1, other, -scale, difference));
     }
 
     public Quantity times(Quantity other) {
-        Quantity a = coherent();
-        Quantity b = other.coherent();
+        Quantity a = factor();
+        Quantity b = other.factor();
         double product = a.value * b.value;
         Recipe how = a.isExact() ? Recipe.affine(b, a.value, product) : b.isExact() ? Recipe.affine(a, b.value, product) : new Recipe.Product(a, b);
         return new Quantity(product, a.unit.times(b.unit), a.contributions.combine(b.value, b.contributions, a.value), how);
@@ -150,8 +150,8 @@ public final class Quantity {
 
     /** @throws ArithmeticException when the divisor is zero */
     public Quantity dividedBy(Quantity other) {
-        Quantity a = coherent();
-        Quantity b = other.coherent();
+        Quantity a = factor();
+        Quantity b = other.factor();
         if (b.value == 0) {
             throw new ArithmeticException("A division by zero.");
         }
@@ -172,7 +172,7 @@ public final class Quantity {
         if (p == 0) {
             return Quantity.number(1);
         }
-        Quantity a = coherent();
+        Quantity a = factor();
         double v = Math.pow(a.value, p);
         double derivative = p * Math.pow(a.value, p - 1);
         if (!Double.isFinite(v)) {
@@ -277,6 +277,18 @@ public final class Quantity {
         double converted = unit.convert(value, other);
         double scale = unit.scaleTo(other);
         return new Quantity(converted, other, contributions.times(scale), Recipe.affine(this, scale, converted));
+    }
+
+    /**
+     * This in the coherent unit, as a factor of a product or a power.
+     *
+     * @throws UnitException for a temperature in degC, which is neither a difference nor counted from absolute zero
+     */
+    private Quantity factor() {
+        if (unit.isAffine()) {
+            throw new UnitException("The temperature " + this + " cannot be multiplied or divided as it stands: write the difference in K, or to(..., \"K\") for the temperature above absolute zero.");
+        }
+        return coherent();
     }
 
     /** The same quantity in the coherent SI unit of its dimension (a temperature in kelvin). */

@@ -20,7 +20,41 @@ final class UnitAtoms {
             UnitDimension.LUMINOUS_INTENSITY, 6);
     private static final Map<String, LabUnit> KNOWN = new LinkedHashMap<>();
 
+    /** Other ways in which people and instruments write a unit. */
+    private static final Map<String, String> SPELLINGS = new LinkedHashMap<>();
+
     static {
+        SPELLINGS.put("s", "sec secs second seconds");
+        SPELLINGS.put("ms", "msec millisecond milliseconds");
+        SPELLINGS.put("min", "mins minute minutes");
+        SPELLINGS.put("h", "hr hrs hour hours");
+        SPELLINGS.put("d", "day days");
+        SPELLINGS.put("m", "meter meters metre metres");
+        SPELLINGS.put("mm", "millimeter millimeters millimetre millimetres");
+        SPELLINGS.put("cm", "centimeter centimeters centimetre centimetres");
+        SPELLINGS.put("in", "inch inches");
+        SPELLINGS.put("ft", "foot feet");
+        SPELLINGS.put("lb", "lbs pound pounds");
+        SPELLINGS.put("g", "gram grams");
+        SPELLINGS.put("kg", "kilogram kilograms");
+        SPELLINGS.put("V", "volt volts");
+        SPELLINGS.put("mV", "millivolt millivolts");
+        SPELLINGS.put("A", "amp amps ampere amperes");
+        SPELLINGS.put("ohm", "ohms Ohm Ohms");
+        SPELLINGS.put("N", "newton newtons");
+        SPELLINGS.put("Pa", "pascal pascals");
+        SPELLINGS.put("Hz", "hertz Hertz");
+        SPELLINGS.put("psi", "PSI");
+        SPELLINGS.put("Torr", "torr");
+        SPELLINGS.put("lx", "lux Lux");
+        SPELLINGS.put("degC", "celsius Celsius");
+        SPELLINGS.put("degF", "fahrenheit Fahrenheit");
+        SPELLINGS.put("K", "kelvin kelvins Kelvin");
+        SPELLINGS.put("%", "percent");
+        SPELLINGS.put("rad", "radian radians");
+        SPELLINGS.put("deg", "degree degrees");
+        SPELLINGS.put("rev", "turn turns revolution revolutions");
+        SPELLINGS.put("rpm", "RPM");
         prefixed("m", Units.METRE);
         prefixed("g", Units.GRAM);
         prefixed("s", Units.SECOND);
@@ -61,19 +95,47 @@ final class UnitAtoms {
         plain("count", AbstractUnit.ONE);
         plain("counts", AbstractUnit.ONE);
         plain("LSB", AbstractUnit.ONE);
-        plain("rpm", Units.HERTZ.multiply(2).divide(120));
         plain("atm", Units.PASCAL.multiply(101_325));
         put("rev", KNOWN.get("rad").scaled("rev", 2 * Math.PI, 0));
+        put("rpm", new LabUnit("rpm", 2 * Math.PI / 60, 0, new int[] {0, 0, -12, 0, 0, 0, 0}, 1, false));
         put("deg", KNOWN.get("rad").scaled("deg", Math.PI / 180, 0));
         put("°", KNOWN.get("deg"));
         put("arcmin", KNOWN.get("rad").scaled("arcmin", Math.PI / 10_800, 0));
         put("arcsec", KNOWN.get("rad").scaled("arcsec", Math.PI / 648_000, 0));
         put("degC", KNOWN.get("K").scaled("degC", 1, 273.15));
         put("°C", KNOWN.get("degC"));
+        put("degR", KNOWN.get("K").scaled("degR", 5 / 9.0, 0));
+        put("degF", KNOWN.get("K").scaled("degF", 5 / 9.0, 459.67 * 5 / 9));
+        put("°F", KNOWN.get("degF"));
+        plain("in", Units.METRE.multiply(254).divide(10_000));
+        plain("ft", Units.METRE.multiply(3048).divide(10_000));
+        plain("yd", Units.METRE.multiply(9144).divide(10_000));
+        plain("lb", Units.KILOGRAM.multiply(0.45359237));
+        plain("lbf", Units.NEWTON.multiply(4.4482216152605));
+        plain("psi", Units.PASCAL.multiply(4.4482216152605 / (0.0254 * 0.0254)));
+        plain("Torr", Units.PASCAL.multiply(101_325.0 / 760));
+        plain("mmHg", Units.PASCAL.multiply(133.322387415));
+        plain("%RH", AbstractUnit.ONE.divide(100));
+        SPELLINGS.forEach((symbol, spellings) -> {
+            for (String s : spellings.split(" ")) {
+                KNOWN.putIfAbsent(s, KNOWN.get(symbol));
+            }
+        });
     }
 
     private static final List<LabUnit> NAMED = List.of(KNOWN.get("N"), KNOWN.get("Pa"), KNOWN.get("W"), KNOWN.get("V"), KNOWN.get("ohm"),
             KNOWN.get("C"), KNOWN.get("F"));
+
+    /** Units spelled out, in small letters. */
+    private static final Map<String, LabUnit> WORDS = new LinkedHashMap<>();
+
+    static {
+        SPELLINGS.values().forEach(line -> {
+            for (String s : line.split(" ")) {
+                WORDS.put(s.toLowerCase(java.util.Locale.ROOT), KNOWN.get(s));
+            }
+        });
+    }
 
     private UnitAtoms() {
     }
@@ -113,7 +175,7 @@ final class UnitAtoms {
             bases = dimension.equals(UnitDimension.NONE) ? Map.of() : Map.of(dimension, 1);
         }
         bases.forEach((d, power) -> exponents[BASE_INDEX.get(d)] = 12 * power);
-        return new LabUnit(symbol, toSystem(unit), 0, exponents);
+        return new LabUnit(symbol, toSystem(unit), 0, exponents, symbol.endsWith("rad") ? 1 : 0, symbol.endsWith("Hz"));
     }
 
     private static double toSystem(Unit<?> unit) {
@@ -124,9 +186,10 @@ final class UnitAtoms {
         }
     }
 
-    /** The unit of that symbol, or null. */
+    /** The unit of that symbol or spelling, or null. A word may begin with a capital letter or be all capitals. */
     static LabUnit find(String symbol) {
-        return KNOWN.get(symbol);
+        LabUnit known = KNOWN.get(symbol);
+        return known != null || symbol.length() < 4 ? known : WORDS.get(symbol.toLowerCase(java.util.Locale.ROOT));
     }
 
     static List<LabUnit> namedCoherent() {

@@ -83,7 +83,7 @@ public record LawOfResult(String key, String law, List<Term> terms, double alone
                 Quantity x = r.evaluate(new Formula(t.name(), null, t.of()), java.util.Map.of());
                 Quantity slope = r.evaluate(new Formula("", null, t.derivative()), java.util.Map.of());
                 double of = school == School.LIMITS ? x.limit() : x.u();
-                LabUnit step = x.unit().isAffine() ? LabUnit.KELVIN : x.unit();
+                LabUnit step = x.unit().difference();
                 Quantity part = Quantity.exact(slope.value(), slope.unit()).times(Quantity.exact(of, step));
                 double contribution = Math.abs(part.value() * part.unit().scaleTo(result.unit()));
                 sum += school == School.LIMITS ? contribution : contribution * contribution;

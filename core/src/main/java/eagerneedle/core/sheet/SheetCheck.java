@@ -249,7 +249,7 @@ final class SheetCheck {
             if (shot.at() != null) {
                 attempt(p + "/shot/at", () -> Reading.parse(shot.at()).unit().convert(0, unit));
             } else {
-                attempt(p + "/shot/rate", () -> Reading.parse(shot.rate()).unit().scaleTo((unit.isAffine() ? LabUnit.KELVIN : unit).per(LabUnit.SECOND)));
+                attempt(p + "/shot/rate", () -> Reading.parse(shot.rate()).unit().scaleTo(unit.difference().per(LabUnit.SECOND)));
             }
         }
         capture.byEye().forEach((name, input) -> attempt(p + "/by_eye/" + name + "/value", () -> Reading.parse(input.value())));
@@ -287,6 +287,7 @@ final class SheetCheck {
         Formula parsed;
         try {
             parsed = Formula.parse(formula);
+            parsed.checkCalls();
         } catch (FormulaException e) {
             throw located.problem(pointer, e.column(), e.getMessage());
         }

@@ -148,7 +148,7 @@ public record Instrument(String id, String kind, String name, String measures, S
      * @param label   what is read
      */
     public Quantity reading(Quantity nominal, String origin, String label) {
-        LabUnit difference = nominal.unit().isAffine() ? LabUnit.KELVIN : nominal.unit();
+        LabUnit difference = nominal.unit().difference();
         double scale = unit().scaleTo(difference);
         double shared = 0;
         double digits = 0;

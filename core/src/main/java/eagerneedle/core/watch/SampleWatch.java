@@ -120,7 +120,7 @@ public final class SampleWatch {
     }
 
     private String difference() {
-        return (chain.unit().isAffine() ? LabUnit.KELVIN : chain.unit()).pretty();
+        return chain.unit().difference().pretty();
     }
 
     private Optional<Finding> dropped(int run, double[] time) {

@@ -55,7 +55,7 @@ public final class TraceWatch {
     }
 
     private static String unit(Trace t) {
-        return (t.unit().isAffine() ? LabUnit.KELVIN : t.unit()).pretty();
+        return t.unit().difference().pretty();
     }
 
     private Optional<Finding> limit(int run, Trace t) {

@@ -23,7 +23,7 @@ class FormulaFuzzTest {
 
     private final SplittableRandom random = new SplittableRandom(2026);
     private final List<String> functions = new ArrayList<>(Functions.documented().keySet());
-    private final List<String> examples = Functions.documented().values().stream().map(Functions.Entry::example).filter(e -> !e.contains("drawn_")).toList();
+    private final List<String> examples = Functions.documented().values().stream().map(Function::example).filter(e -> !e.contains("drawn_")).toList();
 
     private String formula(int depth) {
         int kind = random.nextInt(depth <= 0 ? 1 : 5);

@@ -61,7 +61,10 @@ class QuantityTest {
         assertThat(d.u()).isCloseTo(0.5 * Math.sqrt(2), within(1e-12));
         assertThat(t.minus(q("2 K", "d")).value()).isEqualTo(18);
         assertThatThrownBy(() -> q("5 K", "d").minus(t)).isInstanceOf(UnitException.class);
-        assertThat(t.times(Quantity.number(1)).value()).isCloseTo(293.15, within(1e-12));
+        for (Runnable meaningless : List.<Runnable>of(() -> t.times(Quantity.number(2)), () -> q("3 W/K", "w").times(t), () -> t.dividedBy(q("2 s", "s")), () -> q("1 J", "j").dividedBy(t), () -> t.power(2))) {
+            assertThatThrownBy(meaningless::run).isInstanceOf(UnitException.class).hasMessageContaining("write the difference in K, or to(..., \"K\")");
+        }
+        assertThat(t.to(LabUnit.KELVIN).times(Quantity.number(1)).value()).isCloseTo(293.15, within(1e-12));
     }
 
     @Test

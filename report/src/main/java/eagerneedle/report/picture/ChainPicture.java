@@ -38,7 +38,7 @@ public final class ChainPicture {
             String limits = "step " + Notation.plain(step, 2) + " · " + Notation.plain(Math.min(a, b), 2) + " … " + Notation.plain(Math.max(a, b), 2) + " " + unit.pretty();
             String label = last ? chain.converter().label() : stage.label();
             double u = Math.sqrt(chain.shared().stream().filter(q -> q.leaf().source().equals(label)).mapToDouble(q -> Math.pow(q.contribution().applyAsDouble(at), 2)).sum());
-            String known = u > 0 ? "u " + Notation.figures(u, 2) + " " + (chain.unit().isAffine() ? LabUnit.KELVIN : chain.unit()).pretty() : "";
+            String known = u > 0 ? "u " + Notation.figures(u, 2) + " " + chain.unit().difference().pretty() : "";
             stage(s, x, y, wide, kind, known, last ? chain.converter().label() : stage.label(), transfer, limits, i > 0);
             x += wide + 5;
         }

@@ -125,8 +125,8 @@ public final class FormulaPicture {
         } else if (e instanceof Expr.Name n) {
             return symbol(n.name(), size);
         } else if (e instanceof Expr.Prefix p) {
-            Box b = row(List.of(word(p.op().equals("-") ? "−" : p.op(), Lettering.text(size)), box(p.operand(), size, 5)));
-            return outer > 3 ? bracketed(b, size) : b;
+            Box b = row(List.of(word(p.op().equals("-") ? "−" : p.op(), Lettering.text(size)), box(p.operand(), size, 6)));
+            return outer > 4 ? bracketed(b, size) : b;
         } else if (e instanceof Expr.Call c) {
             return call(c, size);
         }
@@ -140,7 +140,7 @@ public final class FormulaPicture {
         }
         if (i.op().equals("^")) {
             boolean fraction = i.left() instanceof Expr.Infix d && d.op().equals("/");
-            Box base = fraction ? bracketed(box(i.left(), size, 0), size) : box(i.left(), size, 7);
+            Box base = fraction ? bracketed(box(i.left(), size, 0), size) : box(i.left(), size, 8);
             return row(List.of(base, raised(box(i.right(), size * 0.68, 0), size * 0.42)));
         }
         String sign = switch (i.op()) {

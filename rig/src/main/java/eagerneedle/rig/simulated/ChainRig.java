@@ -121,7 +121,7 @@ final class ChainRig implements RigModel {
             double b = nominal.indication(p.hidden.exactCounts(needed[1]));
             double slope = (needed[1] - needed[0]) / (b - a);
             hidden.is(name + ".slope", Quantity.number(slope));
-            LabUnit unit = p.channel.labUnit().isAffine() ? LabUnit.KELVIN : p.channel.labUnit();
+            LabUnit unit = p.channel.labUnit().difference();
             hidden.is(name + ".intercept", Quantity.exact(needed[0] - slope * a, unit));
         });
     }

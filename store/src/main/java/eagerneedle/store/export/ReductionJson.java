@@ -39,7 +39,7 @@ public final class ReductionJson {
             ObjectNode n = comparisons.addObject();
             School speaks = reduction.speaks(c.id());
             n.put("id", c.id()).put("label", c.label()).put("difference", c.difference().value()).put("unit", c.difference().unit().symbol());
-            n.put("u", c.difference().u()).put("normalised", c.normalised()).put("k", c.factor()).put("chance", c.chance()).put("percent", c.percent());
+            n.put("u", c.difference().u()).put("normalised", c.normalised()).put("k", c.factor()).put("chance", c.chance()).put("percent", Double.isNaN(c.percent()) ? null : c.percent());
             n.put("overlap", c.overlap()).put("school", name(speaks));
             ArrayNode remarks = n.putArray("remarks");
             reduction.circularity(c).ifPresent(remarks::add);

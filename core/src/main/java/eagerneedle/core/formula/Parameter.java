@@ -1,0 +1,90 @@
+package eagerneedle.core.formula;
+
+/**
+ * One argument of a {@link Function}, as declared: the only place that knows its name, what it takes and its usual value.
+ *
+ * @param name     how it is named in a call
+ * @param kind     what it takes
+ * @param usual    its value when it is not given, as a formula; null when it has none
+ * @param optional true when it may be left out
+ * @param unit     a unit that a quantity given for it must fit, or null when any will do or another argument decides
+ */
+public record Parameter(String name, Kind kind, String usual, boolean optional, String unit) {
+    /** What an argument can be, in words for messages and documents. */
+    public enum Kind {
+        QUANTITY("a quantity"), NUMBER("a pure number"), WORDS("a text in quotes"), CONDITION("a comparison"), COLUMN("a column"), TRACE("a trace"), FIT("a fit"),
+        QUANTITIES("a quantity or a column"), ROWS("a column, or quantities of one kind"), ROWS_OR_TRACE("a column, quantities of one kind, or a trace"),
+        COLUMN_OR_TRACE("a column or a trace"), POINTS("a column, a trace or a fit"), ANY("any value");
+
+        private final String words;
+
+        Kind(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
+
+    static Parameter of(Kind kind, String name) {
+        return new Parameter(name, kind, null, false, null);
+    }
+
+    static Parameter quantity(String name) {
+        return of(Kind.QUANTITY, name);
+    }
+
+    static Parameter quantities(String name) {
+        return of(Kind.QUANTITIES, name);
+    }
+
+    static Parameter number(String name) {
+        return of(Kind.NUMBER, name);
+    }
+
+    static Parameter words(String name) {
+        return of(Kind.WORDS, name);
+    }
+
+    static Parameter column(String name) {
+        return of(Kind.COLUMN, name);
+    }
+
+    static Parameter rows(String name) {
+        return of(Kind.ROWS, name);
+    }
+
+    static Parameter trace(String name) {
+        return of(Kind.TRACE, name);
+    }
+
+    static Parameter fit(String name) {
+        return of(Kind.FIT, name);
+    }
+
+    /** Taken so when it is not given. */
+    Parameter usually(String formula) {
+        return new Parameter(name, kind, formula, true, unit);
+    }
+
+    /** This text when it is not given. */
+    Parameter saying(String text) {
+        return usually('"' + text + '"');
+    }
+
+    /** May be left out, and then is not there at all. */
+    Parameter orNone() {
+        return new Parameter(name, kind, null, true, unit);
+    }
+
+    /** Must fit this unit. */
+    Parameter in(String symbol) {
+        return new Parameter(name, kind, usual, optional, symbol);
+    }
+
+    /** How it stands in a signature. */
+    String written() {
+        return usual != null ? name + ": " + usual : kind == Kind.WORDS ? '"' + name + '"' : name;
+    }
+}
