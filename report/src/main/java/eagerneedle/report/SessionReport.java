@@ -183,7 +183,7 @@ public final class SessionReport {
     private List<Map<String, Object>> groups() {
         Map<String, List<Map<String, String>>> groups = new LinkedHashMap<>();
         for (Ledger.Entry e : reduction.ledger().entries()) {
-            if (e.key().startsWith("run ")) {
+            if (e.key().isOfRun()) {
                 continue;
             }
             Map<String, String> row = new LinkedHashMap<>();

@@ -73,7 +73,7 @@ class ReportTest {
     void everyFigureOfTheResultsIsTheLedgers() {
         Reduction r = reduction();
         String html = SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty());
-        r.ledger().entries().stream().filter(e -> !e.key().startsWith("run ")).forEach(e -> {
+        r.ledger().entries().stream().filter(e -> !e.key().isOfRun()).forEach(e -> {
             Quantity q = e.quantity().orElseThrow();
             assertThat(html).as(e.name()).contains(Notation.bracketed(q.value(), q.u()));
         });

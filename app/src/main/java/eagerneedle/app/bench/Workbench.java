@@ -2,6 +2,7 @@ package eagerneedle.app.bench;
 
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Improvements;
+import eagerneedle.core.reduce.Key;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
@@ -39,12 +40,12 @@ public final class Workbench implements AutoCloseable {
     private Reducer reducer;
     private final SessionWatch watch = new SessionWatch();
     private final List<Runnable> listeners = new ArrayList<>();
-    private final Set<String> changed = new HashSet<>();
+    private final Set<Key> changed = new HashSet<>();
     private Reduction reduction;
     private Reduction kept;
     /** What follows from the session without what is tried. */
     private Reduction real;
-    private final Map<String, Quantity> moved = new HashMap<>();
+    private final Map<Key, Quantity> moved = new HashMap<>();
     private Reduction plan;
     private List<Finding> findings;
     private Command previewed;
@@ -158,12 +159,12 @@ public final class Workbench implements AutoCloseable {
     }
 
     /** Ledger keys whose values changed and have not been looked at since. */
-    public Set<String> changed() {
+    public Set<Key> changed() {
         return changed;
     }
 
     /** What a changed quantity was before it changed, or before anything was tried; empty when it is new or was looked at. */
-    public Optional<Quantity> before(String key) {
+    public Optional<Quantity> before(Key key) {
         if (tried != null) {
             Optional<Quantity> now = reduction.quantity(key);
             return real.quantity(key).filter(q -> now.isEmpty() || !q.sameAs(now.get()));
@@ -171,7 +172,7 @@ public final class Workbench implements AutoCloseable {
         return Optional.ofNullable(moved.get(key));
     }
 
-    public void lookedAt(String key) {
+    public void lookedAt(Key key) {
         moved.remove(key);
         if (changed.remove(key)) {
             tell();

@@ -58,7 +58,7 @@ final class CalibrationKeeping {
     private String moved() {
         List<String> parts = new ArrayList<>();
         for (Ledger.Entry e : desk.bench().reduction().ledger().entries()) {
-            if (!e.key().startsWith("run ") && e.source().equals("derived") && parts.size() < 2) {
+            if (!e.key().isOfRun() && e.source().equals("derived") && parts.size() < 2) {
                 Quantity was = desk.bench().before(e.key()).orElse(null);
                 if (was != null && e.quantity().isPresent() && was.unit().fits(e.quantity().get().unit())) {
                     parts.add(e.label() + " moved from " + was + " to " + e.quantity().get());

@@ -3,6 +3,7 @@ package eagerneedle.app.station;
 import eagerneedle.app.window.Labels;
 import eagerneedle.app.window.Notices;
 import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.reduce.Key;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Command;
@@ -155,7 +156,7 @@ final class RunTable extends VBox {
             Sheet.Derived d = new Sheet.Derived(n.replace('_', ' '), null, ofRuns ? null : "Added", unit.getText().isBlank() ? null : unit.getText().strip(), formula.getText().strip(), null);
             Command.AddQuantity act = new Command.AddQuantity(to, n, d);
             Reduction tried = desk.bench().whatIf(act);
-            String key = ofRuns ? tried.runs().stream().filter(x -> x.capture().equals(to) && x.takesPart()).findFirst().map(x -> "run " + x.id() + "." + n).orElse(null) : n;
+            Key key = ofRuns ? tried.runs().stream().filter(x -> x.capture().equals(to) && x.takesPart()).findFirst().map(x -> Key.of(x, n)).orElse(null) : new Key.Global(n);
             if (key != null && tried.outcome(key).problem() != null) {
                 throw new IllegalArgumentException(tried.outcome(key).problem());
             }

@@ -8,6 +8,7 @@ import eagerneedle.core.fit.Fit;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.Key;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Command;
@@ -321,7 +322,7 @@ final class RunTrace extends VBox {
             return;
         }
         Quantity now = entry.get().quantity().get();
-        List<String> key = List.of(run.id() + entry.get().key(), chosen.get().toString(), now.toString());
+        List<String> key = List.of(entry.get().key().toString(), chosen.get().toString(), now.toString());
         if (!key.equals(otherwiseFor) && !desk.bench().isPreviewing()) {
             List<ValueRows.Row> rows = new ArrayList<>(List.of(new ValueRows.Row("as chosen", now)));
             OTHERWISE.forEach((label, share) -> whatIf(run, window.get(), chosen.get().grown(share), entry.get().key()).ifPresent(q -> rows.add(new ValueRows.Row(label, q))));
@@ -334,7 +335,7 @@ final class RunTrace extends VBox {
         otherwise.show((s, w, h) -> ValueRows.paint(s, w, h, "If the window were otherwise", foot, rows));
     }
 
-    private Optional<Quantity> whatIf(Run run, String window, Window other, String key) {
+    private Optional<Quantity> whatIf(Run run, String window, Window other, Key key) {
         try {
             return desk.bench().whatIf(new Command.SetWindow(run.id(), window, new Window(Math.max(0, other.from()), other.to(), "what if"))).quantity(key);
         } catch (IllegalArgumentException e) {

@@ -36,7 +36,7 @@ final class Findables {
 
     private void session(List<Hit> hits) {
         var bench = window.bench();
-        bench.reduction().ledger().entries().forEach(e -> hits.add(new Hit("quantity", (e.key().startsWith("run ") ? e.group() + ": " : "") + e.label(), e.quantity().map(Quantity::toString).orElse(""),
+        bench.reduction().ledger().entries().forEach(e -> hits.add(new Hit("quantity", (e.key().isOfRun() ? e.group() + ": " : "") + e.label(), e.quantity().map(Quantity::toString).orElse(""),
                 () -> window.showQuantity(e.key()))));
         bench.session().keptRuns().forEach(r -> hits.add(new Hit("run", r.name(), SessionPlots.levelLabel(bench.reduction(), r) + (r.leftOut() == null ? "" : " · left out: " + r.leftOut()), () -> window.showRun(r.id()))));
         bench.findings().forEach(f -> hits.add(new Hit("watch", f.message(), f.remedy(), () -> {

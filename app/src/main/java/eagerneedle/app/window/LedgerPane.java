@@ -6,6 +6,7 @@ import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.MonteCarlo;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.Key;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
@@ -40,7 +41,7 @@ public final class LedgerPane extends VBox {
     private final ScrollPane scroll = new ScrollPane(rows);
     private Workbench bench;
     private Run run;
-    private String selected;
+    private Key selected;
     private Quantity was;
     private boolean planned;
 
@@ -101,9 +102,9 @@ public final class LedgerPane extends VBox {
         List<Ledger.Entry> entries = new ArrayList<>();
         List<Ledger.Entry> all = r.ledger().entries();
         List<Ledger.Entry> ofRun = run == null || planned ? List.of() : bench.session().run(run.id()).filter(x -> x.discard() == null).map(r::ofRun).orElse(List.of());
-        all.stream().filter(e -> !e.key().startsWith("run ") && e.source().equals("derived")).forEach(entries::add);
+        all.stream().filter(e -> !e.key().isOfRun() && e.source().equals("derived")).forEach(entries::add);
         entries.addAll(ofRun);
-        all.stream().filter(e -> !e.key().startsWith("run ") && !e.source().equals("derived")).forEach(entries::add);
+        all.stream().filter(e -> !e.key().isOfRun() && !e.source().equals("derived")).forEach(entries::add);
         Optional<Reduction.Lineage> lit = Optional.ofNullable(selected).map(r::lineage);
         String group = null;
         GridPane grid = null;
@@ -211,7 +212,7 @@ public final class LedgerPane extends VBox {
     }
 
     /** Shows the lineage of a quantity and brings its line into view. */
-    void reveal(String key) {
+    void reveal(Key key) {
         selected = null;
         select(key);
         applyCss();
@@ -223,7 +224,7 @@ public final class LedgerPane extends VBox {
     }
 
     /** Shows the lineage of a quantity; the same again closes it. */
-    public void select(String key) {
+    public void select(Key key) {
         selected = key.equals(selected) ? null : key;
         was = bench.before(key).orElse(null);
         bench.lookedAt(key);
@@ -238,7 +239,7 @@ public final class LedgerPane extends VBox {
         if (!shown) {
             return;
         }
-        String label = r.ledger().entries().stream().filter(e -> e.key().equals(selected)).map(Ledger.Entry::label).findFirst().orElse(selected);
+        String label = r.ledger().entries().stream().filter(e -> e.key().equals(selected)).map(Ledger.Entry::label).findFirst().orElse(selected.toString());
         detail.getChildren().add(Labels.styled(label, "section"));
         r.formula(selected).ifPresent(f -> detail.getChildren().add(styledWrap(f, "figure-small")));
         if (r.isHidden(selected)) {
@@ -263,6 +264,7 @@ public final class LedgerPane extends VBox {
             MonteCarlo m = MonteCarlo.of(v, Coverage.DEFAULT, MonteCarlo.Settings.QUICK);
             detail.getChildren().add(styledWrap(m.remark(), m.firstOrderIsGoodEnough() ? "quiet" : "attention"));
         }
+        r.outcome(selected).remarks().forEach(said -> detail.getChildren().add(styledWrap(said, "quiet")));
         List<Budget.Line> lines = Budget.of(v).lines();
         for (Budget.Line l : lines.subList(0, Math.min(4, lines.size()))) {
             detail.getChildren().add(styledWrap(Math.round(100 * l.share()) + " %  " + l.label(), "plain-small"));
@@ -279,10 +281,10 @@ public final class LedgerPane extends VBox {
                 + (before.u() > 0 ? ", " + Notation.plain(Math.abs(by) / before.to(now.unit()).u(), 2) + " of its standard uncertainty then." : ".");
     }
 
-    private void names(Reduction r, String what, Set<String> keys) {
+    private void names(Reduction r, String what, Set<Key> keys) {
         List<String> labels = new ArrayList<>();
-        long runs = keys.stream().filter(k -> k.startsWith("run ")).count();
-        keys.stream().filter(k -> !k.startsWith("run ") || runs <= 3).forEach(k -> r.ledger().entries().stream().filter(e -> e.key().equals(k)).findFirst().ifPresent(e -> labels.add(e.label())));
+        long runs = keys.stream().filter(Key::isOfRun).count();
+        keys.stream().filter(k -> !k.isOfRun() || runs <= 3).forEach(k -> r.ledger().entries().stream().filter(e -> e.key().equals(k)).findFirst().ifPresent(e -> labels.add(e.label())));
         if (runs > 3) {
             labels.add(runs + " values of runs");
         }

@@ -13,6 +13,7 @@ import eagerneedle.app.station.ReduceStation;
 import eagerneedle.app.station.RigStation;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.station.StockroomView;
+import eagerneedle.core.reduce.Key;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.SheetReader;
@@ -373,10 +374,10 @@ public final class MainWindow implements Desk {
     }
 
     /** Shows the lineage of a quantity in the ledger. */
-    void showQuantity(String key) {
+    void showQuantity(Key key) {
         ledger.setVisible(true);
         ledger.setManaged(true);
-        bench.session().runs().stream().filter(r -> key.startsWith("run " + r.id() + ".")).findFirst().ifPresent(this::choose);
+        bench.session().runs().stream().filter(r -> key instanceof Key.OfRun of && of.run() == r.id()).findFirst().ifPresent(this::choose);
         ledger.reveal(key);
     }
 

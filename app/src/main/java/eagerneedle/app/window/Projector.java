@@ -5,6 +5,7 @@ import eagerneedle.app.bench.Station;
 import eagerneedle.app.bench.Workbench;
 import eagerneedle.core.chain.Chain;
 import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.reduce.Key;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.RawSamples;
 import java.util.List;
@@ -84,8 +85,9 @@ final class Projector extends VBox {
     private void result(Workbench bench) {
         Sheet.Comparison main = bench.sheet().mainComparison();
         List<String> keys = main == null ? bench.sheet().results().keySet().stream().limit(2).toList() : List.of(main.result(), main.reference());
-        for (String key : keys) {
-            String label = bench.reduction().ledger().entries().stream().filter(x -> x.key().equals(key)).map(x -> x.label()).findFirst().orElse(key);
+        for (String name : keys) {
+            Key key = new Key.Global(name);
+            String label = bench.reduction().ledger().entries().stream().filter(x -> x.key().equals(key)).map(x -> x.label()).findFirst().orElse(key.toString());
             getChildren().add(Labels.heading(label));
             getChildren().add(Labels.styled(bench.reduction().quantity(key).map(Notation::bracket).orElse("—"), "big"));
         }

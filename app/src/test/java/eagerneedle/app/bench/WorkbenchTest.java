@@ -7,6 +7,7 @@ import eagerneedle.app.command.NeedleCommand;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.CalibrationPoint;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.Key;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
@@ -58,10 +59,10 @@ class WorkbenchTest {
         double before = bench.reduction().quantity("g").orElseThrow().value();
         bench.apply(new Command.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
         assertThat(bench.reduction().quantity("g").orElseThrow().value()).isGreaterThan(before);
-        assertThat(bench.changed()).contains("spacing", "g", "g_eff").doesNotContain("m_c");
+        assertThat(bench.changed()).contains(new Key.Global("spacing"), new Key.Global("g"), new Key.Global("g_eff")).doesNotContain(new Key.Global("m_c"));
         assertThat(told.get()).isEqualTo(1);
-        bench.lookedAt("g");
-        assertThat(bench.changed()).doesNotContain("g");
+        bench.lookedAt(new Key.Global("g"));
+        assertThat(bench.changed()).doesNotContain(new Key.Global("g"));
         bench.close();
         bench = new Workbench(BenchFile.open(file), CLOCK);
         assertThat(bench.session().measured().get("spacing")).isEqualTo("850.0(6) mm");
@@ -76,12 +77,12 @@ class WorkbenchTest {
         bench.apply(new Command.Calibrate(Calibration.line("again", "position", old.kind(), "m", stretched, CLOCK.instant(), CLOCK.instant().plusSeconds(86400), "x", "")));
         Quantity now = bench.reduction().quantity("g").orElseThrow();
         assertThat(now.value() / before.value()).as("a ruler one percent longer").isCloseTo(1 / 0.99, org.assertj.core.api.Assertions.within(1e-3));
-        assertThat(bench.changed()).contains("g");
-        assertThat(bench.before("g").orElseThrow().sameAs(before)).isTrue();
+        assertThat(bench.changed()).contains(new Key.Global("g"));
+        assertThat(bench.before(new Key.Global("g")).orElseThrow().sameAs(before)).isTrue();
         bench.apply(new Command.SetMeasured("m_w", "wheels", "0.0250(1) kg"));
-        assertThat(bench.before("g").orElseThrow().sameAs(before)).as("what it was when it was last looked at").isTrue();
-        bench.lookedAt("g");
-        assertThat(bench.before("g")).isEmpty();
+        assertThat(bench.before(new Key.Global("g")).orElseThrow().sameAs(before)).as("what it was when it was last looked at").isTrue();
+        bench.lookedAt(new Key.Global("g"));
+        assertThat(bench.before(new Key.Global("g"))).isEmpty();
         assertThat(bench.reduction().doubts(now, CLOCK.instant().plusSeconds(90000))).anyMatch(d -> d.contains("position") && d.contains("was due"));
     }
 
@@ -95,8 +96,8 @@ class WorkbenchTest {
         assertThat(bench.tried()).hasSize(2);
         Quantity tried = bench.reduction().quantity("g").orElseThrow();
         assertThat(tried.sameAs(before)).isFalse();
-        assertThat(bench.before("g").orElseThrow().sameAs(before)).isTrue();
-        assertThat(bench.before("m_c")).as("what did not change").isEmpty();
+        assertThat(bench.before(new Key.Global("g")).orElseThrow().sameAs(before)).isTrue();
+        assertThat(bench.before(new Key.Global("m_c"))).as("what did not change").isEmpty();
         bench.apply(new Command.AddNote(CLOCK.instant(), "somebody knocked"));
         assertThat(bench.file().session().notes()).hasSize(1);
         assertThat(bench.file().session().run(12).orElseThrow().leftOut()).isNull();
@@ -105,7 +106,7 @@ class WorkbenchTest {
         assertThat(bench.tried()).hasSize(1);
         bench.keepTried();
         assertThat(bench.file().session().measured().get("spacing")).isEqualTo("850.0(6) mm");
-        assertThat(bench.changed()).contains("g");
+        assertThat(bench.changed()).contains(new Key.Global("g"));
         bench.startTrying();
         bench.apply(new Command.ChooseSchool(eagerneedle.core.judge.School.LIMITS));
         bench.forgetTried();

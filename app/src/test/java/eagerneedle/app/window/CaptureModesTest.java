@@ -152,7 +152,7 @@ class CaptureModesTest extends BenchWindow {
             assertThat(text(robot, "gate-first-mean")).contains(" ms of 12");
             robot.push(KeyCode.SPACE);
             robot.push(KeyCode.K);
-            double shown = window.bench().reduction().quantity("run 1.T").orElseThrow().value();
+            double shown = window.bench().reduction().quantity(new eagerneedle.core.reduce.Key.OfRun(1, "T")).orElseThrow().value();
             RawSamples raw = window.bench().file().samples(kept().id(), "first");
             List<Double> blocks = new java.util.ArrayList<>();
             for (int i = 1; i < raw.size(); i++) {

@@ -9,6 +9,7 @@ import eagerneedle.app.command.NeedleCommand;
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.station.ImportDialog;
 import eagerneedle.core.judge.School;
+import eagerneedle.core.reduce.Key;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.trace.Window;
@@ -157,7 +158,7 @@ class WindowTest {
         assertThat(moved.to()).isLessThan(w.to() - 0.1);
         assertThat(moved.from()).isEqualTo(w.from());
         assertThat(ledgerOfRun(robot)).isNotEqualTo(before);
-        assertThat(window.bench().changed()).contains("g", "run 9.a").doesNotContain("run 10.a");
+        assertThat(window.bench().changed()).contains(new Key.Global("g"), new Key.OfRun(9, "a")).doesNotContain(new Key.OfRun(10, "a"));
         robot.push(KeyCode.CONTROL, KeyCode.Z);
         WaitForAsyncUtils.waitForFxEvents();
         assertThat(ledgerOfRun(robot)).isEqualTo(before);

@@ -97,9 +97,14 @@ public record Edges(double[] times, List<Suspect> suspects) {
 
     /** Edges of a gate's signal where it crosses half of its range. */
     public static Edges of(Trace trace, boolean rising) {
+        return of(crossings(trace, rising).stream().mapToDouble(Crossings.Crossing::moment).toArray());
+    }
+
+    /** The same edges with what the samples leave open of their moments. */
+    public static List<Crossings.Crossing> crossings(Trace trace, boolean rising) {
         double low = Arrays.stream(trace.value()).min().orElse(0);
         double high = Arrays.stream(trace.value()).max().orElse(0);
-        return of(Crossings.of(trace, (low + high) / 2, 0.2 * (high - low), rising));
+        return Crossings.found(trace, (low + high) / 2, 0.2 * (high - low), rising);
     }
 
     /** The same train without the edges that seem to be doubles. */

@@ -9,6 +9,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 
 /**
@@ -35,6 +36,15 @@ public record Period(Quantity value, double sd, int periods, List<String> remark
      * @throws IllegalArgumentException for fewer than 3 edges
      */
     public static Period of(Edges edges, double resolution, String origin) {
+        return of(edges, Arrays.stream(edges.times()).mapToObj(t -> Quantity.exact(t, LabUnit.SECOND)).toList(), resolution, origin);
+    }
+
+    /**
+     * The period of a train whose edges are known with uncertainties of their own, such as what sampling leaves open; the scatter is counted beside them.
+     *
+     * @param moments one an edge, in s
+     */
+    public static Period of(Edges edges, List<Quantity> moments, double resolution, String origin) {
         Edges train = edges.withoutDoubles();
         int n = train.times().length;
         if (n < 3) {
@@ -59,13 +69,13 @@ public record Period(Quantity value, double sd, int periods, List<String> remark
         List<Quantity> y = new ArrayList<>();
         for (int i = 0; i < n; i++) {
             x.add(Quantity.number(number[i]));
-            y.add(Quantity.exact(train.times()[i], LabUnit.SECOND));
+            double moment = train.times()[i];
+            y.add(moments.stream().filter(m -> m.in(LabUnit.SECOND) == moment).findFirst().orElseThrow().to(LabUnit.SECOND));
         }
         Fit line = PolynomialFit.ofPoints(x, y, 1, Scatter.FROM_RESIDUALS, origin, "scatter of the edges");
         Quantity q;
         if (Residuals.runsScore(line.residuals()) < WANDERS && n > 10) {
-            double value = (train.times()[n - 1] - train.times()[0]) / periods;
-            q = Quantity.of(value, sd / Math.sqrt(single.length), LabUnit.SECOND, Leaf.typeA(origin + "#periods", "scatter of the periods", "edges", single.length - 1));
+            q = y.get(n - 1).minus(y.get(0)).scaled(1.0 / periods).with(Leaf.typeA(origin + "#periods", "scatter of the periods", "edges", single.length - 1), sd / Math.sqrt(single.length));
             remarks.add("The period wanders from one to the next, so the mean of the single periods is taken.");
         } else {
             q = line.parameter(1).to(LabUnit.SECOND);

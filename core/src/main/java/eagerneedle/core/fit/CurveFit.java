@@ -12,8 +12,8 @@ import org.hipparchus.distribution.continuous.ChiSquaredDistribution;
  * Turns what {@link Regression} finds into parameters with lineage.
  *
  * <p>Near the optimum the parameters are linear in y - f' x of every point, so that each leaf reaches them through exact first
- * derivatives: one that several points share adds up with its signs, one of a single point is left to the residuals when those
- * speak. The scatter enters as p standardised leaves of one pool, the columns of s R⁻¹, whose products give s² (JᵀWJ)⁻¹.
+ * derivatives, one that several points share with its signs. Where the residuals speak, what they show beyond that enters by
+ * {@link PointScatter}.
  */
 public final class CurveFit {
     private CurveFit() {
@@ -55,10 +55,12 @@ public final class CurveFit {
         int n = data.y().length;
         int p = names.size();
         double[] fitted = fitted(curve, data.x(), o.parameters());
-        double sd = residualSd(data.y(), fitted, p);
+        boolean exact = PointScatter.squares(difference(data.y(), fitted), data.y()) == 0;
+        double sd = exact && n > p ? 0 : residualSd(data.y(), fitted, p);
+        double[] found = exact ? withoutRounding(curve, data, o.parameters()) : o.parameters();
         List<Quantity> parameters = new ArrayList<>();
         for (int k = 0; k < p; k++) {
-            parameters.add(scattered(Quantity.number(o.parameters()[k]), o.root()[k], stated ? 1 : sd, stated ? Double.POSITIVE_INFINITY : n - p, origin, "scatter of the points"));
+            parameters.add(scattered(Quantity.number(found[k]), o.root()[k], stated ? 1 : sd, stated ? Double.POSITIVE_INFINITY : n - p, origin, "scatter of the points"));
         }
         Law law = (x, values, gradient) -> curve.at(0, x, values, gradient);
         return remarked(new Fit(model, names, parameters, data.x(), data.y(), fitted, LabUnit.ONE, LabUnit.ONE, sd, stated ? o.chiSquared() : Double.NaN, n - p, o.remarks(), law));
@@ -75,9 +77,8 @@ public final class CurveFit {
     public static Fit ofPoints(String model, List<String> names, List<LabUnit> units, double[] start, Law law, Points points, Choices choices) {
         int n = points.size();
         int p = names.size();
-        Predicate<Leaf> own = points.own();
         boolean residuals = choices.scatter() == Scatter.FROM_RESIDUALS;
-        Regression.Weights weights = residuals ? Regression.Weights.NONE : weights(points, own, choices.scatter());
+        Regression.Weights weights = residuals ? Regression.Weights.NONE : weights(points, points.own(), choices.scatter());
         List<String> remarks = new ArrayList<>();
         boolean weighted = weights != Regression.Weights.NONE && weights != Regression.Weights.ALIKE;
         if (!residuals && !weighted) {
@@ -89,10 +90,11 @@ public final class CurveFit {
         remarks.addAll(o.remarks());
         double[] fitted = fitted((i, x, values, gradient) -> law.at(x, values, gradient), xv, o.parameters());
         double sd = residualSd(yv, fitted, p);
+        PointScatter scatter = residuals ? PointScatter.of(points, o.slopes(), o.q(), difference(yv, fitted), choices) : null;
         List<Quantity> parts = new ArrayList<>();
         for (int i = 0; i < n; i++) {
-            parts.add(residuals ? points.y().get(i).keeping(own.negate()) : points.y().get(i));
-            parts.add(residuals ? points.x().get(i).keeping(own.negate()) : points.x().get(i));
+            parts.add(points.y().get(i));
+            parts.add(points.x().get(i));
         }
         List<Quantity> parameters = new ArrayList<>();
         for (int k = 0; k < p; k++) {
@@ -102,9 +104,12 @@ public final class CurveFit {
                 factors[2 * i + 1] = -o.slopes()[i] * o.by()[k][i];
             }
             Quantity q = Quantity.combination(parts, factors, o.parameters()[k], units.get(k));
-            parameters.add(residuals ? scattered(q, o.root()[k], sd, n - p, choices.origin(), choices.label()) : q);
+            parameters.add(residuals ? scatter.on(q, o.root()[k]) : q);
         }
-        return remarked(new Fit(model, names, parameters, xv, yv, fitted, points.xUnit(), points.yUnit(), sd, weighted ? o.chiSquared() : Double.NaN, n - p, remarks, law));
+        if (residuals) {
+            remarks.addAll(scatter.remarks());
+        }
+        return remarked(new Fit(model, names, parameters, xv, yv, fitted, points.xUnit(), points.yUnit(), residuals ? scatter.sd() : sd, weighted ? o.chiSquared() : Double.NaN, n - p, remarks, law));
     }
 
     private static Quantity scattered(Quantity q, double[] root, double scale, double dof, String origin, String label) {
@@ -114,6 +119,31 @@ public final class CurveFit {
             if (c != 0 && Double.isFinite(c)) {
                 out = out.with(Leaf.typeA(origin + "#scatter" + j, label, origin, dof).inPool(origin + "#scatter"), c);
             }
+        }
+        return out;
+    }
+
+    /** Parameters of an exact fit, those that do no more than round the ordinates put to 0. */
+    private static double[] withoutRounding(Curve curve, Columns data, double[] parameters) {
+        double[] out = parameters.clone();
+        double[] effect = new double[out.length];
+        double[] g = new double[out.length + 1];
+        for (int i = 0; i < data.x().length; i++) {
+            curve.at(i, data.x()[i], parameters, g);
+            for (int k = 0; k < out.length; k++) {
+                effect[k] = Math.max(effect[k], Math.abs(g[k] * parameters[k]));
+            }
+        }
+        for (int k = 0; k < out.length; k++) {
+            out[k] = PointScatter.isRounding(effect[k], data.y()) ? 0 : out[k];
+        }
+        return out;
+    }
+
+    static double[] difference(double[] y, double[] fitted) {
+        double[] out = new double[y.length];
+        for (int i = 0; i < out.length; i++) {
+            out[i] = y[i] - fitted[i];
         }
         return out;
     }

@@ -127,7 +127,7 @@ public record Fit(String model, List<String> names, List<Quantity> parameters, d
 
     /** Pool of the leaves that stand for the scatter of the points; readings of the same scatter share its one variance estimate. */
     public String scatterPool() {
-        return parameters.stream().flatMap(q -> q.contributions().keySet().stream()).filter(l -> l.id().contains("#scatter")).map(Leaf::pool).findFirst().orElse(model + "#scatter");
+        return parameters.stream().flatMap(q -> q.contributions().keySet().stream()).map(Leaf::pool).filter(pool -> pool.startsWith("scatter:")).findFirst().orElse("scatter:" + model);
     }
 
     private double[] values() {

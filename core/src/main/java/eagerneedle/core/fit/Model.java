@@ -21,7 +21,7 @@ public interface Model {
 
     /** A polynomial of a degree, 1 for the straight line, 0 for the mean. */
     static Model polynomial(int degree) {
-        return (points, choices) -> PolynomialFit.ofPoints(points.x(), points.y(), degree, choices.scatter(), choices.origin(), choices.label());
+        return (points, choices) -> PolynomialFit.ofPoints(points, degree, choices);
     }
 
     /** The straight line through the origin. */

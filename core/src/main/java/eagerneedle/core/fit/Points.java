@@ -3,6 +3,8 @@ package eagerneedle.core.fit;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.trace.Trace;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -26,6 +28,21 @@ public record Points(List<Quantity> x, List<Quantity> y) {
         LabUnit xUnit = x.get(0).unit();
         LabUnit yUnit = y.get(0).unit();
         return new Points(x.stream().map(q -> q.to(xUnit)).toList(), y.stream().map(q -> q.to(yUnit)).toList());
+    }
+
+    /** The samples of a trace: moments in s as abscissae, values with what they share as ordinates. */
+    public static Points of(Trace trace) {
+        List<Quantity> x = new ArrayList<>();
+        List<Quantity> y = new ArrayList<>();
+        for (int i = 0; i < trace.size(); i++) {
+            Quantity v = Quantity.exact(trace.value()[i], trace.unit());
+            for (Trace.Shared s : trace.shared()) {
+                v = v.with(s.leaf(), s.contribution().applyAsDouble(trace.value()[i]));
+            }
+            x.add(Quantity.exact(trace.time()[i], LabUnit.SECOND));
+            y.add(v);
+        }
+        return of(x, y);
     }
 
     public int size() {

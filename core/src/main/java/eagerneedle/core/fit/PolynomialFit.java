@@ -1,21 +1,19 @@
 package eagerneedle.core.fit;
 
 import eagerneedle.core.quantity.LabUnit;
-import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.trace.Trace;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.function.Predicate;
 import org.hipparchus.linear.RealMatrix;
 
 /**
  * Straight lines and polynomials by least squares, to a trace or to points that carry uncertainty.
  *
  * <p>The parameters are linear in the ordinates, so that every influence the ordinates share reaches them through the exact
- * derivatives. The scatter enters as p standardised leaves of one pool, whose contributions are the columns of s T R⁻¹;
- * their products give the classical covariance s² (XᵀWX)⁻¹, correlations included.
+ * derivatives. What scatters beyond that enters by {@link PointScatter}; where points carry nothing of their own, and where
+ * samples are independent, that is the classical covariance s² (XᵀX)⁻¹, correlations included.
  */
 public final class PolynomialFit {
     private PolynomialFit() {
@@ -41,19 +39,15 @@ public final class PolynomialFit {
         Arrays.fill(weights, 1);
         Polynomials fit = new Polynomials(trace.time(), trace.value(), weights, degree);
         double[] fitted = fitted(fit, trace.time());
-        double ss = squares(trace.value(), fitted, weights);
-        double sd = Math.max(Math.sqrt(ss / (n - p)), trace.step() / Math.sqrt(12));
         double[] c = fit.powers();
         List<Quantity> parameters = new ArrayList<>();
-        List<Leaf> scatter = scatterLeaves(origin, label, p, n - p);
+        PointScatter scatter = PointScatter.ofSamples(fit.q, CurveFit.difference(trace.value(), fitted), new Choices(Scatter.FROM_RESIDUALS, origin, label).samplesOf(trace, "polynomial"));
         RealMatrix root = fit.toPowers.multiply(fit.inverseR);
         for (int k = 0; k < p; k++) {
             LabUnit unit = k == 0 ? trace.unit() : trace.unit().coherent().per(LabUnit.SECOND.power(k));
             double scale = k == 0 ? 1 : trace.unit().factor();
             Quantity q = Quantity.exact(c[k] * scale, unit);
-            for (int j = 0; j < p; j++) {
-                q = q.with(scatter.get(j), sd * scale * root.getEntry(k, j));
-            }
+            q = scatter.on(q, scaled(root.getRow(k), scale));
             for (Trace.Shared shared : trace.shared()) {
                 double sum = 0;
                 for (int i = 0; i < n; i++) {
@@ -63,8 +57,8 @@ public final class PolynomialFit {
             }
             parameters.add(q);
         }
-        return CurveFit.remarked(new Fit(modelName(degree), names(p), parameters, trace.time(), trace.value(), fitted, LabUnit.SECOND, trace.unit(), sd,
-                Double.NaN, n - p, List.of(), new PolynomialLaw(LabUnit.SECOND, trace.unit())));
+        return CurveFit.remarked(new Fit(modelName(degree), names(p), parameters, trace.time(), trace.value(), fitted, LabUnit.SECOND, trace.unit(), scatter.sd(),
+                Double.NaN, n - p, scatter.remarks(), new PolynomialLaw(LabUnit.SECOND, trace.unit())));
     }
 
     /**
@@ -80,7 +74,18 @@ public final class PolynomialFit {
      * @throws FitException when there are too few points
      */
     public static Fit ofPoints(List<Quantity> x, List<Quantity> y, int degree, Scatter scatter, String origin, String label) {
-        Points points = Points.of(x, y);
+        return ofPoints(Points.of(x, y), degree, new Choices(scatter, origin, label));
+    }
+
+    /**
+     * Fits a polynomial to points.
+     *
+     * @param degree 1 for a straight line
+     * @return coefficients of x^k, coherent units
+     * @throws FitException when there are too few points
+     */
+    public static Fit ofPoints(Points points, int degree, Choices choices) {
+        Scatter scatter = choices.scatter();
         int n = points.size();
         int p = degree + 1;
         boolean residuals = scatter == Scatter.FROM_RESIDUALS;
@@ -94,21 +99,27 @@ public final class PolynomialFit {
         Polynomials plain = new Polynomials(xv, yv, ones, degree);
         PolynomialLaw law = new PolynomialLaw(points.xUnit(), points.yUnit());
         if (!residuals) {
-            return CurveFit.ofPoints(modelName(degree), names(p), units(points, p), scaled(plain.powers(), points), law, points, new Choices(scatter, origin, label));
+            return CurveFit.ofPoints(modelName(degree), names(p), units(points, p), scaled(plain.powers(), points), law, points, choices);
         }
-        Predicate<Leaf> own = points.own();
         double[] fitted = fitted(plain, xv);
-        double sd = Math.sqrt(squares(yv, fitted, ones) / (n - p));
-        double[] c = scaled(plain.powers(), points);
+        double[] slopes = new double[n];
+        for (int i = 0; i < n; i++) {
+            slopes[i] = plain.slope(xv[i]);
+        }
+        PointScatter scattered = PointScatter.of(points, slopes, plain.q, CurveFit.difference(yv, fitted), choices);
+        double[] powers = plain.powers();
+        for (int k = 1; k < p && scattered.sd() == 0; k++) {
+            powers[k] = PointScatter.isRounding(powers[k] * Math.pow(largest(xv), k), yv) ? 0 : powers[k];
+        }
+        double[] c = scaled(powers, points);
         double[][] byX = new double[n][];
         List<Quantity> parts = new ArrayList<>();
         for (int i = 0; i < n; i++) {
             byX[i] = plain.byAbscissa(xv[i], yv[i] - fitted[i], 1);
-            parts.add(points.y().get(i).keeping(own.negate()));
-            parts.add(points.x().get(i).keeping(own.negate()));
+            parts.add(points.y().get(i));
+            parts.add(points.x().get(i));
         }
         RealMatrix root = plain.toPowers.multiply(plain.inverseR);
-        List<Leaf> scatterLeaves = scatterLeaves(origin, label, p, n - p);
         List<LabUnit> units = units(points, p);
         List<Quantity> parameters = new ArrayList<>();
         for (int k = 0; k < p; k++) {
@@ -119,12 +130,9 @@ public final class PolynomialFit {
                 factors[2 * i + 1] = scale * byX[i][k];
             }
             Quantity q = Quantity.combination(parts, factors, c[k], units.get(k));
-            for (int j = 0; j < p; j++) {
-                q = q.with(scatterLeaves.get(j), sd * scale * root.getEntry(k, j));
-            }
-            parameters.add(q);
+            parameters.add(scattered.on(q, scaled(root.getRow(k), scale)));
         }
-        return CurveFit.remarked(new Fit(modelName(degree), names(p), parameters, xv, yv, fitted, points.xUnit(), points.yUnit(), sd, Double.NaN, n - p, List.of(), law));
+        return CurveFit.remarked(new Fit(modelName(degree), names(p), parameters, xv, yv, fitted, points.xUnit(), points.yUnit(), scattered.sd(), Double.NaN, n - p, scattered.remarks(), law));
     }
 
     /** Fits the straight line through the origin; its only parameter is the slope. */
@@ -159,12 +167,16 @@ public final class PolynomialFit {
         return c;
     }
 
-    private static List<Leaf> scatterLeaves(String origin, String label, int p, int dof) {
-        List<Leaf> leaves = new ArrayList<>();
-        for (int k = 0; k < p; k++) {
-            leaves.add(Leaf.typeA(origin + "#scatter" + k, label, origin, dof).inPool(origin + "#scatter"));
+    private static double[] scaled(double[] row, double scale) {
+        double[] out = row.clone();
+        for (int k = 0; k < out.length; k++) {
+            out[k] *= scale;
         }
-        return leaves;
+        return out;
+    }
+
+    private static double largest(double[] x) {
+        return Arrays.stream(x).map(Math::abs).max().orElse(0);
     }
 
     private static double[] fitted(Polynomials fit, double[] x) {
@@ -173,14 +185,6 @@ public final class PolynomialFit {
             f[i] = fit.value(x[i]);
         }
         return f;
-    }
-
-    private static double squares(double[] y, double[] fitted, double[] weights) {
-        double sum = 0;
-        for (int i = 0; i < y.length; i++) {
-            sum += weights[i] * (y[i] - fitted[i]) * (y[i] - fitted[i]);
-        }
-        return sum;
     }
 
     private static List<String> names(int p) {

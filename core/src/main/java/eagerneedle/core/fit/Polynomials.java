@@ -18,6 +18,8 @@ final class Polynomials {
     final RealMatrix toPowers;
     /** p by p: inverse of R of the QR of the weighted design, in the Chebyshev basis. */
     final RealMatrix inverseR;
+    /** n by p: orthonormal directions of the weighted design. */
+    final double[][] q;
     final double[] chebyshev;
     /** p by n: derivative of each power coefficient by each ordinate. */
     final double[][] byOrdinate;
@@ -50,6 +52,7 @@ final class Polynomials {
             throw new FitException("The points do not fix a polynomial of degree " + degree + ": too few different abscissae.");
         }
         inverseR = new Array2DRowRealMatrix(qr.inverseR, false);
+        q = qr.q;
         chebyshev = qr.solution;
         toPowers = powersFromChebyshev();
         byOrdinate = toPowers.multiply(inverseR).multiply(new Array2DRowRealMatrix(qr.q, false).transpose()).getData();

@@ -54,12 +54,13 @@ final class Regression {
      *
      * @param parameters p values
      * @param by         p by n: derivatives of the parameters by y - slope x of each point
+     * @param q          n by p: orthonormal directions in which the parameters look at the weighted points
      * @param root       p by p: times the residual scale, the contributions of p standardised leaves; its square is the covariance for scale 1
      * @param slopes     n slopes of the curve at the adjusted abscissae
      * @param chiSquared sum of squared weighted residuals
      * @param remarks    what happened on the way, for the user
      */
-    record Optimum(double[] parameters, double[][] by, double[][] root, double[] slopes, double chiSquared, List<String> remarks) {
+    record Optimum(double[] parameters, double[][] by, double[][] q, double[][] root, double[] slopes, double chiSquared, List<String> remarks) {
     }
 
     private final String model;
@@ -446,6 +447,6 @@ final class Regression {
                 row[i] *= slopesAndWeights[1][i];
             }
         }
-        return new Optimum(theta, by, d.inverseR, slopesAndWeights[0], Arrays.stream(e).map(v -> v * v).sum(), List.copyOf(remarks));
+        return new Optimum(theta, by, d.q, d.inverseR, slopesAndWeights[0], Arrays.stream(e).map(v -> v * v).sum(), List.copyOf(remarks));
     }
 }

@@ -1,6 +1,7 @@
 package eagerneedle.core.formula;
 
 import eagerneedle.core.fit.Fit;
+import eagerneedle.core.fit.Occasions;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.UnitException;
@@ -28,6 +29,7 @@ final class Arguments {
     private final List<Expr> repeated = new ArrayList<>();
     private final Map<Expr, Value> values = new HashMap<>();
     private final Set<Parameter> asked = new HashSet<>();
+    private boolean takesEnds;
 
     /** @throws FormulaException for an argument that is unknown, too much, given twice, or missing */
     Arguments(Evaluator evaluator, Expr.Call call, Function function) {
@@ -146,6 +148,11 @@ final class Arguments {
         throw new FormulaException(at(i).column(), "A column of values is needed here, not " + value(i).described() + ".");
     }
 
+    /** Which readings the rows of argument i are; null when nothing names them. */
+    Occasions occasions(int i) {
+        return value(i) instanceof Value.Column c && c.labels() != null ? c.labels().occasions() : null;
+    }
+
     /** How many arguments stand in the place of the one that repeats, with those before it. */
     int positional() {
         return function.from() + repeated.size();
@@ -173,9 +180,18 @@ final class Arguments {
             if (repeated.size() > 1) {
                 throw new FormulaException(repeated.get(1).column(), "After a trace the arguments of " + function.name() + " are given by name; it is written " + function.signature() + ".");
             }
+            if (s.ends() != null && !takesEnds) {
+                throw new FormulaException(at(i).column(), function.name() + " takes no window with uncertain ends; mean, slope, intercept and polynomial do.");
+            }
             return s.trace();
         }
         throw new FormulaException(at(i).column(), "A trace is needed here, not " + value(i).described() + ".");
+    }
+
+    /** The uncertain ends of the window that the trace of argument i was cut out by; null when it has none. */
+    Value.Ends ends(int i) {
+        takesEnds = true;
+        return value(i) instanceof Value.Signal s ? s.ends() : null;
     }
 
     Fit fit(int i) {
@@ -190,6 +206,12 @@ final class Arguments {
         Trace t = trace(i);
         String name = words("window");
         return name.isEmpty() ? t : t.within(namedWindow(name, t));
+    }
+
+    /** The fit, its remarks told to whoever asked for the formula. */
+    Fit told(Fit fit) {
+        fit.remarks().forEach(evaluator.scope()::remark);
+        return fit;
     }
 
     /** True when the argument was given. */

@@ -161,7 +161,7 @@ final class BasicFunctions {
             for (Quantity q : column.rows()) {
                 rows.add(q.with(Leaf.typeA(id + "#" + rows.size(), reason(a, "uncertainty"), a.scope().origin(), known), inUnitOf(q, a.quantity(1))));
             }
-            return new Value.Column(rows);
+            return new Value.Column(rows, column.labels());
         }
         Quantity x = a.quantity(0);
         return scalar(x.with(Leaf.typeA(a.id(), reason(a, "uncertainty"), a.scope().origin(), known), inUnitOf(x, a.quantity(1))));

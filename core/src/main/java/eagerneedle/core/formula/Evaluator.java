@@ -119,15 +119,15 @@ final class Evaluator {
                 for (int k = 0; k < x.rows().size(); k++) {
                     out.add(op.apply(x.rows().get(k), y.rows().get(k)));
                 }
-                return new Value.Column(out);
+                return new Value.Column(out, x.labels() == null ? y.labels() : y.labels() == null || y.labels().equals(x.labels()) ? x.labels() : null);
             }
             if (a instanceof Value.Column x) {
                 Quantity y = scalar(b, at.right());
-                return new Value.Column(x.rows().stream().map(q -> op.apply(q, y)).toList());
+                return new Value.Column(x.rows().stream().map(q -> op.apply(q, y)).toList(), x.labels());
             }
             if (b instanceof Value.Column y) {
                 Quantity x = scalar(a, at.left());
-                return new Value.Column(y.rows().stream().map(q -> op.apply(x, q)).toList());
+                return new Value.Column(y.rows().stream().map(q -> op.apply(x, q)).toList(), y.labels());
             }
             return new Value.Scalar(op.apply(scalar(a, at.left()), scalar(b, at.right())));
         } catch (UnitException e) {
@@ -137,7 +137,7 @@ final class Evaluator {
 
     Value each(Value v, Expr at, java.util.function.UnaryOperator<Quantity> op) {
         if (v instanceof Value.Column c) {
-            return new Value.Column(c.rows().stream().map(op).toList());
+            return new Value.Column(c.rows().stream().map(op).toList(), c.labels());
         }
         return new Value.Scalar(op.apply(scalar(v, at)));
     }

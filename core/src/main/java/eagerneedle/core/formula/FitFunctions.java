@@ -27,6 +27,7 @@ import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.ToDoubleFunction;
 
 /** Fits: lines, polynomials, named models and free formulas, and what to ask of them. */
 final class FitFunctions {
@@ -63,7 +64,7 @@ final class FitFunctions {
                 a -> scalar(a.fit(0).parameter(a.whole(1, 0, 100))));
         Functions.define(Function.of("slope", of(Kind.POINTS, "y"), column("x").orNone(), words("scatter").saying("residuals"), words("label").saying(""), words("window").saying(""), quantity("choice").in("%").usually("0 %"))
                 .described("two columns, a fit, or a trace with a window; choice: share by which the window's edges may move", "slope of a straight line, unit of y per unit of x",
-                        "slope(" + XY + ")", "2 m/s"), a -> scalar(choice(a, lineParameter(a, "slope"))));
+                        "slope(" + XY + ")", "2 m/s"), a -> scalar(lineParameter(a, "slope")));
         Functions.define(Function.of("intercept", of(Kind.POINTS, "y"), column("x").orNone(), words("scatter").saying("residuals"), words("label").saying(""), words("window").saying(""))
                 .described("two columns, a fit, or a trace with a window", "intercept of a straight line, unit of y",
                         "intercept(" + XY + ")", "1 m"),
@@ -133,7 +134,7 @@ final class FitFunctions {
     }
 
     private static Fit points(Arguments a, int degree) {
-        return PolynomialFit.ofPoints(a.rows(1), a.rows(0), degree, scatter(a), a.id(), label(a, "scatter between runs"));
+        return PolynomialFit.ofPoints(Points.of(a.rows(1), a.rows(0)), degree, new Choices(scatter(a), a.id(), label(a, "scatter between runs")).readOn(a.occasions(0)));
     }
 
     private static Value polynomial(Arguments a) {
@@ -141,11 +142,13 @@ final class FitFunctions {
         if (!(a.value(0) instanceof Value.Signal)) {
             return new Value.Fitted(points(a, degree));
         }
+        Value.Ends ends = a.ends(0);
         Fit fit = PolynomialFit.ofTrace(a.windowed(0), degree, a.id(), label(a, "scatter within a run"));
         List<Quantity> parameters = new ArrayList<>();
         for (int k = 0; k <= degree; k++) {
             int at = k;
-            parameters.add(TraceFunctions.withChoice(a, fit.parameter(k), t -> PolynomialFit.ofTrace(t, degree, "moved", "moved").parameter(at).value()));
+            ToDoubleFunction<Trace> plain = t -> PolynomialFit.ofTrace(t, degree, "moved", "moved").parameter(at).value();
+            parameters.add(TraceFunctions.withEnds(ends, TraceFunctions.withChoice(a, fit.parameter(k), plain), plain));
         }
         return new Value.Fitted(fit.withParameters(parameters));
     }
@@ -167,15 +170,17 @@ final class FitFunctions {
             return f.parameter(k);
         }
         int k = which.equals("slope") ? 1 : 0;
-        return (a.value(0) instanceof Value.Signal ? PolynomialFit.ofTrace(a.windowed(0), 1, a.id(), label(a, "scatter within a run")) : points(a, 1)).parameter(k);
-    }
-
-    private static Quantity choice(Arguments a, Quantity slope) {
-        return a.value(0) instanceof Value.Signal ? TraceFunctions.withChoice(a, slope, t -> PolynomialFit.ofTrace(t, 1, "moved", "moved").parameter(1).value()) : slope;
+        if (a.value(0) instanceof Value.Signal) {
+            String label = label(a, "scatter within a run");
+            ToDoubleFunction<Trace> plain = t -> PolynomialFit.ofTrace(t, 1, "moved", "moved").parameter(k).value();
+            java.util.function.Function<Trace, Quantity> full = t -> a.told(PolynomialFit.ofTrace(t, 1, a.id(), label)).parameter(k);
+            return k == 1 ? TraceFunctions.answered(a, plain, full) : TraceFunctions.withEnds(a.ends(0), full.apply(a.windowed(0)), plain);
+        }
+        return a.told(points(a, 1)).parameter(k);
     }
 
     private static Value proportional(Arguments a) {
-        return scalar(Model.proportional().fit(Points.of(a.rows(1), a.rows(0)), choices(a, Map.of())).parameter(0));
+        return scalar(a.told(Model.proportional().fit(Points.of(a.rows(1), a.rows(0)), choices(a, Map.of()).readOn(a.occasions(0)))).parameter(0));
     }
 
     private static Choices choices(Arguments a, Map<String, Double> start) {
@@ -183,29 +188,15 @@ final class FitFunctions {
     }
 
     private static Fit fitted(Arguments a) {
-        Points points;
-        if (a.value(0) instanceof Value.Signal) {
-            Trace t = a.windowed(0);
-            List<Quantity> x = new ArrayList<>();
-            List<Quantity> y = new ArrayList<>();
-            for (int i = 0; i < t.size(); i++) {
-                Quantity v = Quantity.exact(t.value()[i], t.unit());
-                for (Trace.Shared s : t.shared()) {
-                    v = v.with(s.leaf(), s.contribution().applyAsDouble(t.value()[i]));
-                }
-                x.add(Quantity.exact(t.time()[i], LabUnit.SECOND));
-                y.add(v);
-            }
-            points = Points.of(x, y);
-        } else {
-            points = Points.of(a.rows(1), a.rows(0));
-        }
-        Map<String, Quantity> start = start(a);
+        boolean samples = a.value(0) instanceof Value.Signal;
+        Trace trace = samples ? a.windowed(0) : null;
+        Points points = samples ? Points.of(trace) : Points.of(a.rows(1), a.rows(0));
         String formula = a.words("formula");
+        String id = formula.isEmpty() ? a.words("model") : formula;
+        Map<String, Quantity> start = start(a);
         if (!formula.isEmpty()) {
-            return FormulaFit.model(Formula.parse(formula), start).fit(points, choices(a, Map.of()));
+            return FormulaFit.model(Formula.parse(formula), start).fit(points, read(a, choices(a, Map.of()), trace, id));
         }
-        String id = a.words("model");
         NamedModel model = NamedModel.named(id);
         if (model == null) {
             throw new FormulaException(a.column(), id.isEmpty() ? "A fit needs a model or a formula." : "There is no model " + id + NearName.hint(id, Arrays.stream(NamedModel.values()).map(NamedModel::id).toList()));
@@ -217,7 +208,18 @@ final class FitFunctions {
             }
             numbers.put(name, q.value());
         });
-        return model.fit(points, choices(a, numbers));
+        return model.fit(points, read(a, choices(a, numbers), trace, id));
+    }
+
+    /** Choices for points that are readings of runs, or samples of a trace. */
+    private static Choices read(Arguments a, Choices choices, Trace trace, String basis) {
+        if (trace == null) {
+            return choices.readOn(a.occasions(0));
+        }
+        if (choices.scatter() != Scatter.FROM_RESIDUALS) {
+            throw new FormulaException(a.column(), "Samples of a trace have no stated uncertainties of their own; their scatter is told by the residuals.");
+        }
+        return choices.samplesOf(trace, basis);
     }
 
     private static Map<String, Quantity> start(Arguments a) {

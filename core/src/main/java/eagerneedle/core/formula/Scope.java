@@ -27,6 +27,10 @@ public interface Scope {
     /** The window of that name on a trace, or empty if there is none. */
     Optional<Window> window(String name, Trace trace);
 
+    /** Takes what a careful reader should know of a value on the way, one sentence; nobody need listen. */
+    default void remark(String sentence) {
+    }
+
     /** A scope with no names in it, for formulas that stand alone. */
     static Scope empty(String origin) {
         return over(origin, Map.of());

@@ -10,8 +10,12 @@ import static eagerneedle.core.formula.Parameter.words;
 
 import eagerneedle.core.formula.Parameter.Kind;
 import eagerneedle.core.event.Counting;
+import eagerneedle.core.fit.Choices;
+import eagerneedle.core.fit.Fit;
+import eagerneedle.core.fit.Points;
 import eagerneedle.core.fit.PolynomialFit;
 import eagerneedle.core.fit.Scatter;
+import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;
@@ -19,6 +23,7 @@ import eagerneedle.core.trace.Outliers;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.WindowStatistics;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 
 /** Columns and their statistics, counts and rates. */
@@ -43,12 +48,23 @@ final class StatisticsFunctions {
             }
             return new Value.Column(out);
         });
-        Functions.define(Function.of("row", column("column"), number("k"))
-                .described("a column and the number of a row, from 1", "that row",
+        Functions.define(Function.of("row", column("column"), of(Kind.ANY, "k"))
+                .described("a column over runs and the name of a level, or its number in the sheet, from 1; of a column written out the number of a row", "the row at that level",
                         "row(column(5 V, 6 V, 9 V), 2)", "6 V"), a -> {
             List<Quantity> rows = a.rows(0);
-            return scalar(rows.get(a.whole(1, 1, rows.size()) - 1));
+            Labels labels = ((Value.Column) a.value(0)).labels();
+            if (a.value(1) instanceof Value.Words level) {
+                if (labels == null) {
+                    throw new FormulaException(a.at(1).column(), "This column was written out and has no levels; give the number of a row.");
+                }
+                return scalar(rows.get(labels.at(level.text())));
+            }
+            return scalar(rows.get(labels == null ? a.whole(1, 1, rows.size()) - 1 : labels.at(labels.levels().get(a.whole(1, 1, labels.levels().size()) - 1))));
         });
+        Functions.define(Function.of("first", column("column"))
+                .described("a column", "its first row", "first(column(5 V, 6 V, 9 V))", "5 V"), a -> scalar(a.rows(0).get(0)));
+        Functions.define(Function.of("last", column("column"))
+                .described("a column", "its last row", "last(column(5 V, 6 V, 9 V))", "9 V"), a -> scalar(a.rows(0).get(a.rows(0).size() - 1)));
         Functions.define(Function.of("count", of(Kind.COLUMN_OR_TRACE, "column"))
                 .described("a column or a trace", "number of rows or samples, a pure number",
                         "count(column(1, 2, 3))", "3"),
@@ -69,25 +85,26 @@ final class StatisticsFunctions {
         Functions.define(Function.of("min", rows("column")).repeating(0, 1)
                 .described("a column, or quantities of one kind", "the smallest, with its lineage",
                         "min(3 V, 200 mV, 1 V)", "200 mV"),
-                a -> scalar(a.rowsOrAll().stream().min(java.util.Comparator.comparingDouble(q -> q.coherent().value())).orElseThrow()));
+                a -> scalar(picked(a.rowsOrAll(), 0, 0)));
         Functions.define(Function.of("max", rows("column")).repeating(0, 1)
                 .described("a column, or quantities of one kind", "the largest, with its lineage",
                         "max(3 V, 200 mV, 1 V)", "3 V"),
-                a -> scalar(a.rowsOrAll().stream().max(java.util.Comparator.comparingDouble(q -> q.coherent().value())).orElseThrow()));
+                a -> {
+                    List<Quantity> rows = a.rowsOrAll();
+                    return scalar(picked(rows, rows.size() - 1, rows.size() - 1));
+                });
         Functions.define(Function.of("mean", of(Kind.ROWS_OR_TRACE, "column"), words("label").saying(""), words("window").saying(""), quantity("choice").in("%").usually("0 %")).repeating(0, 1)
                 .described("a column, quantities of one kind, or a trace with a window", "the mean with its standard uncertainty: from the scatter of the rows, shared influences kept once; of a trace with autocorrelation; same unit",
                         "mean(column(9.79, 9.83, 9.81))", "9.810(12)"), StatisticsFunctions::mean);
         Functions.define(Function.of("median", of(Kind.ROWS_OR_TRACE, "column"), words("window").saying("")).repeating(0, 1)
-                .described("a column or a trace with a window", "the median as exact, same unit",
+                .described("a column or a trace with a window", "the median, of a column with its lineage, of a trace as exact; same unit",
                         "median(column(1 V, 2 V, 9 V))", "2 V"), a -> {
             if (a.value(0) instanceof Value.Signal) {
                 Trace t = a.windowed(0);
                 return scalar(Quantity.exact(WindowStatistics.of(t).median(), t.unit()));
             }
             List<Quantity> rows = a.rowsOrAll();
-            LabUnit unit = rows.get(0).unit();
-            double[] v = rows.stream().mapToDouble(q -> q.in(unit)).sorted().toArray();
-            return scalar(Quantity.exact((v[(v.length - 1) / 2] + v[v.length / 2]) / 2, unit));
+            return scalar(picked(rows, (rows.size() - 1) / 2, rows.size() / 2));
         });
         Functions.define(Function.of("sd", of(Kind.ROWS_OR_TRACE, "column"), words("window").saying("")).repeating(0, 1)
                 .described("a column, quantities of one kind, or a trace with a window", "standard deviation with n - 1 as exact, same unit (of temperatures in K)",
@@ -118,6 +135,22 @@ final class StatisticsFunctions {
                         "dispersion(column(96, 104, 110, 90))", "0.7733333333"), a -> scalar(Quantity.number(Counting.dispersion(a.rowsOrAll().stream().mapToDouble(q -> Evaluator.pureNumber(q, a.at(0), "A count")).toArray()).index())));
     }
 
+    /** The mean of the values of two ranks, counted from 0 among the sorted ones; which rows these are is decided draw by draw. */
+    private static Quantity picked(List<Quantity> rows, int low, int high) {
+        LabUnit unit = rows.get(0).unit();
+        List<Quantity> same = rows.stream().map(q -> q.to(unit)).toList();
+        int[] order = java.util.stream.IntStream.range(0, same.size()).boxed().sorted(java.util.Comparator.comparingDouble(i -> same.get(i).value())).mapToInt(i -> i).toArray();
+        double[] derivatives = new double[same.size()];
+        derivatives[order[low]] += 0.5;
+        derivatives[order[high]] += 0.5;
+        Quantity q = Quantity.through(same, v -> {
+            double[] sorted = v.clone();
+            Arrays.sort(sorted);
+            return (sorted[low] + sorted[high]) / 2;
+        }, unit, derivatives);
+        return low == high && rows.size() > 0 ? q.to(rows.get(order[low]).unit()) : q;
+    }
+
     private static double count(Arguments a, int i) {
         double n = a.number(i);
         if (!(n >= 0)) {
@@ -127,27 +160,30 @@ final class StatisticsFunctions {
     }
 
     private static Value mean(Arguments a) {
+        String given = a.words("label");
         if (a.value(0) instanceof Value.Signal) {
-            Trace t = a.windowed(0);
-            WindowStatistics s = WindowStatistics.of(t);
-            Quantity q = Quantity.of(s.mean(), s.uMean(), t.unit(), Leaf.typeA(a.id(), "scatter of samples", a.scope().origin(), Math.max(1, s.effectiveN() - 1)));
-            for (Trace.Shared shared : t.shared()) {
-                double sum = 0;
-                for (double v : t.value()) {
-                    sum += shared.contribution().applyAsDouble(v);
-                }
-                q = q.with(shared.leaf(), sum / t.size());
-            }
-            return scalar(TraceFunctions.withChoice(a, q, w -> WindowStatistics.of(w).mean()));
+            return scalar(TraceFunctions.answered(a, t -> WindowStatistics.of(t).mean(), t -> meanOf(t, a, given.isEmpty() ? "scatter of samples" : given)));
         }
         List<Quantity> rows = a.rowsOrAll();
-        String given = a.words("label");
         List<Quantity> index = new ArrayList<>();
         for (int i = 0; i < rows.size(); i++) {
             index.add(Quantity.number(i));
         }
         Scatter scatter = a.scope().planning() || rows.size() == 1 ? Scatter.FROM_UNCERTAINTIES : Scatter.FROM_RESIDUALS;
-        return scalar(PolynomialFit.ofPoints(index, rows, 0, scatter, a.id(), given.isEmpty() ? "scatter between runs" : given).parameter(0));
+        return scalar(a.told(PolynomialFit.ofPoints(Points.of(index, rows), 0, new Choices(scatter, a.id(), given.isEmpty() ? "scatter between runs" : given).readOn(a.occasions(0)))).parameter(0));
+    }
+
+    /** The mean of a trace: its noise with autocorrelation; where it sits within one converter step, that step. */
+    private static Quantity meanOf(Trace t, Arguments a, String label) {
+        if (t.size() < 2) {
+            throw new IllegalArgumentException("A mean of " + t.name() + " needs at least 2 samples; the window holds " + t.size() + ".");
+        }
+        Fit fit = a.told(PolynomialFit.ofTrace(t, 0, a.id(), label));
+        Quantity q = fit.parameter(0);
+        double floor = t.step() / Math.sqrt(12);
+        double own = q.keeping(l -> l.pool().startsWith("scatter:")).u();
+        double span = Arrays.stream(t.value()).max().orElse(0) - Arrays.stream(t.value()).min().orElse(0);
+        return span <= t.step() && own < floor ? q.with(Leaf.typeB(a.id(), "converter step", a.scope().origin(), Distribution.RECTANGULAR), Math.sqrt(floor * floor - own * own)) : q;
     }
 
     private static Value sd(Arguments a) {

@@ -53,11 +53,13 @@ final class TraceFunctions {
                     if (a.value(1) instanceof Value.Words w) {
                         return new Value.Signal(t.within(a.namedWindow(w.text(), t)));
                     }
-                    return new Value.Signal(t.within(new Window(a.quantity(1).in(LabUnit.SECOND), a.quantity(2).in(LabUnit.SECOND), "written")));
+                    Quantity from = a.quantity(1).to(LabUnit.SECOND);
+                    Quantity to = a.quantity(2).to(LabUnit.SECOND);
+                    return new Value.Signal(t.within(new Window(from.value(), to.value(), "written")), from.isExact() && to.isExact() ? null : new Value.Ends(t, from, to));
                 });
         Functions.define(Function.of("value_at", trace("trace"), quantity("moment").in("s"))
                 .described("a trace and a moment in s", "the value there with the scatter of the samples around it, in the trace's unit",
-                        "value_at(trace(index(11) * 1 s, index(11) * 2 V), 3.5 s)", "7 V"), a -> scalar(Cursor.at(a.trace(0), a.quantity(1).in(LabUnit.SECOND), a.id()).value()));
+                        "value_at(trace(index(11) * 1 s, index(11) * 2 V), 3.5 s)", "7 V"), a -> scalar(Cursor.valueAt(a.trace(0), a.quantity(1), a.id())));
         Functions.define(Function.of("duration", trace("trace"), words("window").saying(""))
                 .described("a trace with a window", "length of the window in s, each edge uncertain by half a sample",
                         "duration(trace(index(11) * 1 s, index(11) * 2 V))", "10.00(41) s"), TraceFunctions::duration);
@@ -88,36 +90,48 @@ final class TraceFunctions {
                         "count(derivative(trace(index(21) * 0.1 s, index(21) * 0.3 m), points: 5))", "17"),
                 a -> new Value.Signal(Derivative.of(a.windowed(0), a.whole("points", 3, 1001), a.whole("degree", 1, 9)).trace()));
         Functions.define(Function.of("steady_since", trace("trace"), number("k").usually("2"))
-                .described("a trace; how many standard uncertainties the slope may have", "the moment from which it is steady, in s as exact",
+                .described("a trace; how many standard uncertainties the slope may have", "the moment from which it is steady, in s, uncertain by half a sample",
                         "steady_since(trace(index(200) * 1 s, exp(-index(200) / 5) * 1 V + sin(index(200) * 2) * 5 mV)) < 60 s", "true"),
-                a -> scalar(Quantity.exact(Steadiness.of(a.trace(0), a.number("k")).orElseThrow(() -> new FormulaException(a.column(), "The trace does not become steady.")).since(), LabUnit.SECOND)));
+                a -> {
+                    Trace t = a.trace(0);
+                    double since = Steadiness.of(t, a.number("k")).orElseThrow(() -> new FormulaException(a.column(), "The trace does not become steady.")).since();
+                    Leaf leaf = Leaf.typeB("moment:" + t.identity() + ":steady", "half a sample", t.name(), Distribution.RECTANGULAR);
+                    return scalar(Quantity.of(since, t.interval() / Math.sqrt(12), LabUnit.SECOND, leaf));
+                });
         Functions.define(Function.of("change_points", trace("trace"), words("window").saying(""))
-                .described("a trace", "the moments at which its straight pieces meet, in s as exact",
-                        "change_points(trace(index(40) * 1 s, abs(index(40) - 20) * 1 V + sin(index(40) * 2) * 10 mV))", "20.5 s"), a -> {
+                .described("a trace", "the moments at which its straight pieces meet, in s, each uncertain by half a sample",
+                        "change_points(trace(index(40) * 1 s, abs(index(40) - 20) * 1 V + sin(index(40) * 2) * 10 mV))", "20.50(29) s"), a -> {
                     Trace t = a.windowed(0);
                     List<Quantity> at = new ArrayList<>();
                     List<Segmentation.Piece> pieces = Segmentation.linearPieces(t);
                     for (int i = 1; i < pieces.size(); i++) {
                         int from = pieces.get(i).from();
-                        at.add(Quantity.exact((t.time()[from - 1] + t.time()[from]) / 2, LabUnit.SECOND));
+                        at.add(between(t, from, "change"));
                     }
                     return new Value.Column(at);
                 });
         Functions.define(Function.of("frequency", trace("trace"), words("window").saying(""))
-                .described("an evenly sampled trace", "frequency of the tallest line of its spectrum, in Hz as exact",
+                .described("an evenly sampled trace", "frequency of the tallest line of its spectrum, in Hz, uncertain by half a line",
                         "abs(frequency(" + WAVE + ") - 1 Hz) < 10 mHz", "true"),
-                a -> scalar(Quantity.exact(Spectrum.of(a.windowed(0)).peak(), LabUnit.parse("Hz"))));
+                a -> {
+                    Trace t = a.windowed(0);
+                    double line = 1 / (t.time()[t.size() - 1] - t.time()[0]);
+                    return scalar(Quantity.of(Spectrum.of(t).peak(), line / Math.sqrt(12), LabUnit.parse("Hz"), Leaf.typeB("spectrum:" + t.identity(), "half a line of the spectrum", t.name(), Distribution.RECTANGULAR)));
+                });
         Functions.define(Function.of("crossings", trace("trace"), quantity("level"), words("window").saying(""))
-                .described("a trace and a level in its unit", "moments of the upward crossings, in s as exact",
-                        "crossings(trace(index(9) * 1 s, sin(index(9) * pi / 4 - 1) * 1 V), 0 V)", "1.282715412 s"), a -> {
+                .described("a trace and a level in its unit", "moments of the upward crossings, in s, each as uncertain as the samples leave it",
+                        "crossings(trace(index(9) * 1 s, sin(index(9) * pi / 4 - 1) * 1 V), 0 V)", "1.28(29) s"), a -> {
                     Trace t = a.windowed(0);
                     double level = a.quantity(1).in(t.unit());
                     double span = Arrays.stream(t.value()).max().orElse(0) - Arrays.stream(t.value()).min().orElse(0);
-                    return new Value.Column(Arrays.stream(Crossings.of(t, level, 0.1 * span, true)).mapToObj(s -> Quantity.exact(s, LabUnit.SECOND)).toList());
+                    return new Value.Column(moments(t, Crossings.found(t, level, 0.1 * span, true), "up through " + level));
                 });
         Functions.define(Function.of("edges", trace("trace"), words("window").saying(""))
-                .described("the trace of a gate", "moments of the rising edges, in s as exact",
-                        "edges(trace(index(8) * 1 s, column(0 V, 5 V, 0 V, 0 V, 5 V, 5 V, 0 V, 5 V)))", "0.5 s, 3.5 s, 6.5 s"), a -> new Value.Column(Arrays.stream(Edges.of(a.windowed(0), true).times()).mapToObj(s -> Quantity.exact(s, LabUnit.SECOND)).toList()));
+                .described("the trace of a gate", "moments of the rising edges, in s, each uncertain by half a sample",
+                        "edges(trace(index(8) * 1 s, column(0 V, 5 V, 0 V, 0 V, 5 V, 5 V, 0 V, 5 V)))", "0.50(29) s, 3.50(29) s, 6.50(29) s"), a -> {
+                    Trace t = a.windowed(0);
+                    return new Value.Column(moments(t, Edges.crossings(t, true), "rising"));
+                });
         Functions.define(Function.of("block_times", trace("trace"), words("window").saying(""))
                 .described("the trace of a gate that is high while blocked", "how long it was blocked each time, in s, each edge uncertain by half a sample",
                         "block_times(trace(index(8) * 1 s, column(0 V, 5 V, 5 V, 0 V, 0 V, 5 V, 0 V, 0 V)))", "2.00(41) s, 1.00(41) s"), TraceFunctions::blockTimes);
@@ -150,15 +164,64 @@ final class TraceFunctions {
                         "period(column(0.000 s, 1.003 s, 1.999 s, 3.001 s, 4.000 s))", "0.99980(54) s"), TraceFunctions::period);
     }
 
+    /** Moments found in samples, each with what the samples leave open as an influence of its own. */
+    private static List<Quantity> moments(Trace t, List<Crossings.Crossing> found, String kind) {
+        String root = "moment:" + t.identity() + ":" + kind + "#";
+        List<Quantity> out = new ArrayList<>();
+        for (Crossings.Crossing c : found) {
+            Leaf leaf = Leaf.typeB(root + out.size(), c.step() ? "half a sample at an edge" : "where the samples cross", t.name(), c.step() ? Distribution.RECTANGULAR : Distribution.NORMAL);
+            out.add(Quantity.exact(c.moment(), LabUnit.SECOND).with(leaf, c.u()));
+        }
+        return out;
+    }
+
+    /** A moment between a sample and the one before it. */
+    private static Quantity between(Trace t, int sample, String kind) {
+        double gap = t.time()[sample] - t.time()[sample - 1];
+        Leaf leaf = Leaf.typeB("moment:" + t.identity() + ":" + kind + "#" + sample, "half a sample", t.name(), Distribution.RECTANGULAR);
+        return Quantity.of((t.time()[sample - 1] + t.time()[sample]) / 2, gap / Math.sqrt(12), LabUnit.SECOND, leaf);
+    }
+
+    /**
+     * An answer from the trace of the first argument: with the influence of the choice of window when the call asks for it, and of the
+     * window's ends where these are uncertain.
+     *
+     * @param plain the answer's number from any window
+     * @param of    the answer with what the samples make of it
+     */
+    static Quantity answered(Arguments a, ToDoubleFunction<Trace> plain, java.util.function.Function<Trace, Quantity> of) {
+        Value.Ends ends = a.ends(0);
+        return withEnds(ends, withChoice(a, of.apply(a.windowed(0)), plain), plain);
+    }
+
+    static Quantity withEnds(Value.Ends ends, Quantity q, ToDoubleFunction<Trace> plain) {
+        if (ends == null) {
+            return q;
+        }
+        double least = ends.whole().interval();
+        double[] slope = new double[2];
+        for (int end = 0; end < 2; end++) {
+            double h = Math.max(least, (end == 0 ? ends.from() : ends.to()).u());
+            double[] v = new double[2];
+            for (int side = 0; side < 2; side++) {
+                double moved = side == 0 ? -h : h;
+                v[side] = plain.applyAsDouble(ends.whole().within(new Window(ends.from().value() + (end == 0 ? moved : 0), ends.to().value() + (end == 1 ? moved : 0), "moved")));
+            }
+            slope[end] = (v[1] - v[0]) / (2 * h);
+        }
+        return Quantity.combination(List.of(q, ends.from(), ends.to()), new double[] {1, slope[0], slope[1]}, q.value(), q.unit());
+    }
+
     /** Adds the influence of the choice of window when the call asks for it. */
     static Quantity withChoice(Arguments a, Quantity q, ToDoubleFunction<Trace> answer) {
-        if (!a.has("choice")) {
+        double share = a.quantity("choice").in(LabUnit.ONE);
+        if (share == 0) {
             return q;
         }
         Trace whole = a.trace(0);
         String name = a.words("window");
         Window w = name.isEmpty() ? new Window(whole.time()[0], whole.time()[whole.size() - 1], "whole") : a.namedWindow(name, whole);
-        WindowSensitivity s = WindowSensitivity.of(whole, w, a.quantity("choice").in(LabUnit.ONE), answer);
+        WindowSensitivity s = WindowSensitivity.of(whole, w, share, answer);
         Leaf leaf = Leaf.typeB(a.id(), "choice of window", a.scope().origin(), Distribution.RECTANGULAR);
         return s.halfRange() == 0 ? q : q.with(leaf, s.halfRange() / Math.sqrt(3));
     }
@@ -191,13 +254,11 @@ final class TraceFunctions {
 
     private static Value blockTimes(Arguments a) {
         Trace t = a.windowed(0);
-        double[] up = Edges.of(t, true).times();
-        double[] down = Edges.of(t, false).times();
-        double edge = t.interval() / Math.sqrt(12) * Math.sqrt(2);
+        List<Quantity> up = moments(t, Edges.crossings(t, true), "rising");
+        List<Quantity> down = moments(t, Edges.crossings(t, false), "falling");
         List<Quantity> out = new ArrayList<>();
-        for (double start : up) {
-            Arrays.stream(down).filter(d -> d > start).findFirst().ifPresent(end -> out.add(Quantity.of(end - start, edge, LabUnit.SECOND,
-                    Leaf.typeB(a.id(), "half a sample at each edge", a.scope().origin(), Distribution.TRIANGULAR))));
+        for (Quantity start : up) {
+            down.stream().filter(d -> d.value() > start.value()).findFirst().ifPresent(end -> out.add(end.minus(start)));
         }
         return new Value.Column(out);
     }
@@ -205,16 +266,12 @@ final class TraceFunctions {
     private static Value period(Arguments a) {
         if (a.value(0) instanceof Value.Signal) {
             Trace t = a.windowed(0);
-            List<Quantity> x = new ArrayList<>();
-            List<Quantity> y = new ArrayList<>();
-            for (int i = 0; i < t.size(); i++) {
-                x.add(Quantity.exact(t.time()[i], LabUnit.SECOND));
-                y.add(Quantity.exact(t.value()[i], t.unit()));
-            }
-            Fit f = NamedModel.DAMPED_COSINE.fit(Points.of(x, y), new Choices(Scatter.FROM_RESIDUALS, a.id(), "scatter of samples"));
+            Fit f = a.told(NamedModel.DAMPED_COSINE.fit(Points.of(t), new Choices(Scatter.FROM_RESIDUALS, a.id(), "scatter of samples").samplesOf(t, "damped cosine")));
             return scalar(f.parameter(f.names().indexOf("period")));
         }
-        double[] times = a.rows(0).stream().mapToDouble(q -> q.in(LabUnit.SECOND)).toArray();
-        return scalar(Period.of(Edges.of(times), a.quantity("resolution").in(LabUnit.SECOND), a.id()).value());
+        List<Quantity> moments = a.rows(0).stream().map(q -> q.to(LabUnit.SECOND)).toList();
+        Period p = Period.of(Edges.of(moments.stream().mapToDouble(Quantity::value).toArray()), moments, a.quantity("resolution").in(LabUnit.SECOND), a.id());
+        p.remarks().forEach(a.scope()::remark);
+        return scalar(p.value());
     }
 }

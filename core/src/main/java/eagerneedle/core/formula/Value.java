@@ -18,9 +18,14 @@ public sealed interface Value {
         }
     }
 
-    record Column(List<Quantity> rows) implements Value {
+    /** Quantities in rows; {@code labels} says what the rows are, and is null for a column that was written out. */
+    record Column(List<Quantity> rows, Labels labels) implements Value {
         public Column {
             rows = List.copyOf(rows);
+        }
+
+        public Column(List<Quantity> rows) {
+            this(rows, null);
         }
 
         @Override
@@ -29,7 +34,12 @@ public sealed interface Value {
         }
     }
 
-    record Signal(Trace trace) implements Value {
+    /** A trace; {@code ends} is the window it was cut out by, where that is uncertain, otherwise null. */
+    record Signal(Trace trace, Ends ends) implements Value {
+        public Signal(Trace trace) {
+            this(trace, null);
+        }
+
         @Override
         public String described() {
             return "the trace " + trace.name();
@@ -41,6 +51,10 @@ public sealed interface Value {
         public String described() {
             return "a fit of a " + fit.model();
         }
+    }
+
+    /** The uncertain ends of a window, in s, and the trace it was cut out of. */
+    record Ends(Trace whole, Quantity from, Quantity to) {
     }
 
     /** A window on a trace. */

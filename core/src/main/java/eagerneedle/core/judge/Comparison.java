@@ -65,9 +65,9 @@ public record Comparison(String id, String label, Quantity result, Quantity refe
         if (drawn.undefined() > 0) {
             return "No verdict: " + Character.toLowerCase(drawn.remark().charAt(0)) + drawn.remark().substring(1);
         }
-        return "%s %s %s: the %s %% interval of the difference by Monte Carlo runs from %s to %s%s (first order is not good enough here).".formatted(Notation.bracket(result),
+        return "%s %s %s: the %s %% interval of the difference by Monte Carlo runs from %s%s (first order is not good enough here).".formatted(Notation.bracket(result),
                 agrees(School.STANDARD) ? "agrees with" : "does not agree with", Notation.bracket(reference), Notation.plain(100 * coverage.probability(), 4),
-                Notation.plain(drawn.symmetric().low(), 4), Notation.plain(drawn.symmetric().high(), 4), unit);
+                Notation.interval(drawn.symmetric().low(), drawn.symmetric().high()), unit);
     }
 
     private static Interval limits(Quantity q) {

@@ -22,7 +22,7 @@ public record Budget(Quantity of, List<Line> lines) {
      * @param source       where it came from
      * @param type         A or B; A where both kinds carry the label
      * @param contribution standard uncertainty from this line alone, in the quantity's unit
-     * @param share        share of the variance, 0 to 1
+     * @param share        share of the variance; shares sum to 1, and one is negative only where scatters seen together cancel
      * @param dof          effective degrees of freedom of the line, infinite if known
      */
     public record Line(String label, String source, Leaf.Type type, double contribution, double share, double dof) {
@@ -48,11 +48,13 @@ public record Budget(Quantity of, List<Line> lines) {
         double total = q.u() * q.u();
         List<Line> lines = new ArrayList<>();
         groups.forEach((label, entries) -> {
-            double variance = entries.stream().mapToDouble(e -> e.getValue() * e.getValue()).sum();
+            Quantity line = q.keeping(leaf -> leaf.label().equals(label));
+            double variance = line.u() * line.u();
+            double shared = line.covariance(q);
             Leaf first = entries.get(0).getKey();
             boolean a = entries.stream().anyMatch(e -> e.getKey().type() == Leaf.Type.A);
-            double dof = q.keeping(leaf -> leaf.label().equals(label)).dof();
-            lines.add(new Line(label, first.source(), a ? Leaf.Type.A : Leaf.Type.B, Math.sqrt(variance), total == 0 ? 0 : variance / total, dof));
+            double dof = line.dof();
+            lines.add(new Line(label, first.source(), a ? Leaf.Type.A : Leaf.Type.B, Math.sqrt(variance), total == 0 ? 0 : shared / total, dof));
         });
         lines.sort(Comparator.comparingDouble(Line::share).reversed().thenComparing(Line::label));
         return new Budget(q, List.copyOf(lines));

@@ -79,13 +79,16 @@ final class Contributions {
     }
 
     Contributions keep(Predicate<Leaf> which) {
-        Contributions out = NONE;
+        Leaf[] outLeaves = new Leaf[leaves.length];
+        double[] out = new double[leaves.length];
+        int n = 0;
         for (int i = 0; i < leaves.length; i++) {
             if (which.test(leaves[i])) {
-                out = out.combine(1, of(leaves[i], values[i]), 1);
+                outLeaves[n] = leaves[i];
+                out[n++] = values[i];
             }
         }
-        return out;
+        return n == leaves.length ? this : new Contributions(Arrays.copyOf(outLeaves, n), Arrays.copyOf(out, n));
     }
 
     double get(Leaf leaf) {
@@ -93,8 +96,16 @@ final class Contributions {
         return at < 0 ? 0 : values[at];
     }
 
+    /** The covariance of two quantities with these contributions: leaves meet themselves, and leaves of a scatter those seen with them. */
     double dot(Contributions other) {
         double sum = 0;
+        int mine = 0;
+        for (Leaf leaf : leaves) {
+            mine += leaf.seen() == null ? 0 : 1;
+        }
+        if (mine > 0) {
+            sum = together(other);
+        }
         int i = 0;
         int j = 0;
         while (i < leaves.length && j < other.leaves.length) {
@@ -108,6 +119,29 @@ final class Contributions {
             }
         }
         return sum;
+    }
+
+    /** What leaves of a scatter share with others than themselves. */
+    private double together(Contributions other) {
+        double sum = 0;
+        for (int i = 0; i < leaves.length; i++) {
+            for (int j = 0; leaves[i].seen() != null && j < other.leaves.length; j++) {
+                if (other.leaves[j].seen() != null && leaves[i] != other.leaves[j] && !leaves[i].equals(other.leaves[j])) {
+                    sum += values[i] * other.values[j] * leaves[i].correlation(other.leaves[j]);
+                }
+            }
+        }
+        return sum;
+    }
+
+    /** True when no leaf is a scatter seen in readings, so that leaves are independent. */
+    boolean independent() {
+        for (Leaf leaf : leaves) {
+            if (leaf.seen() != null) {
+                return false;
+            }
+        }
+        return true;
     }
 
     int size() {

@@ -27,6 +27,7 @@ final class DrawProgram {
     private final List<Step> steps = new ArrayList<>();
     private final IdentityHashMap<Quantity, Integer> register = new IdentityHashMap<>();
     private final int[] outputs;
+    private volatile double largest;
 
     DrawProgram(List<Quantity> of) {
         of.forEach(this::layOut);
@@ -36,6 +37,11 @@ final class DrawProgram {
     /** The leaves the quantities rest on; rows of leaf draws come in this order. */
     List<Leaf> leaves() {
         return leaves;
+    }
+
+    /** The largest number met on the way in some draw, against which differences are rounding. */
+    double largest() {
+        return largest;
     }
 
     double[][] registers(int longest) {
@@ -52,6 +58,11 @@ final class DrawProgram {
     double[][] run(double[][] draws, double[][] registers, int n) {
         for (int s = 0; s < registers.length; s++) {
             steps.get(s).run(registers, draws, n, registers[s]);
+        }
+        if (largest == 0) {
+            for (double[] register : registers) {
+                largest = Math.max(largest, Double.isFinite(register[0]) ? Math.abs(register[0]) : 0);
+            }
         }
         double[][] out = new double[outputs.length][];
         for (int i = 0; i < out.length; i++) {

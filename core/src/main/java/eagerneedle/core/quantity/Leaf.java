@@ -3,7 +3,7 @@ package eagerneedle.core.quantity;
 import java.util.Objects;
 
 /**
- * One leaf influence: an independent cause of uncertainty, standardised to mean 0 and standard deviation 1.
+ * One leaf influence: a cause of uncertainty of its own, standardised to mean 0 and standard deviation 1.
  *
  * <p>A leaf has no unit of its own. What one standard deviation of it does to a quantity is that quantity's
  * {@linkplain Quantity#contribution contribution}, in the quantity's unit. Two leaves are the same influence when their
@@ -17,8 +17,9 @@ import java.util.Objects;
  * @param dof          degrees of freedom of its standard uncertainty; infinite when taken as known
  * @param pool         leaves of one pool share one variance estimate (the parameters of one fit, say); their variances are
  *                     added before Welch-Satterthwaite. By default the leaf's own id
+ * @param seen         for the leaf of a scatter the readings it was seen in, which correlate it with others; otherwise null
  */
-public record Leaf(String id, String label, String source, Type type, Shape shape, double dof, String pool)
+public record Leaf(String id, String label, String source, Type type, Shape shape, double dof, String pool, Seen seen)
         implements Comparable<Leaf> {
 
     /** How the standard uncertainty was evaluated. */
@@ -36,7 +37,7 @@ public record Leaf(String id, String label, String source, Type type, Shape shap
 
     /** A type A influence with {@code dof} degrees of freedom, t-distributed when they are finite. */
     public static Leaf typeA(String id, String label, String source, double dof) {
-        return new Leaf(id, label, source, Type.A, Shape.of(Double.isInfinite(dof) ? Distribution.NORMAL : Distribution.STUDENT_T), dof, id);
+        return new Leaf(id, label, source, Type.A, Shape.of(Double.isInfinite(dof) ? Distribution.NORMAL : Distribution.STUDENT_T), dof, id, null);
     }
 
     /** A type B influence of the given family, taken as known (infinite degrees of freedom). */
@@ -46,7 +47,7 @@ public record Leaf(String id, String label, String source, Type type, Shape shap
 
     /** A type B influence of the given shape, taken as known (infinite degrees of freedom). */
     public static Leaf typeB(String id, String label, String source, Shape shape) {
-        return new Leaf(id, label, source, Type.B, shape, Double.POSITIVE_INFINITY, id);
+        return new Leaf(id, label, source, Type.B, shape, Double.POSITIVE_INFINITY, id, null);
     }
 
     public Distribution distribution() {
@@ -55,16 +56,26 @@ public record Leaf(String id, String label, String source, Type type, Shape shap
 
     /** The same influence whose standard uncertainty has so many degrees of freedom. */
     public Leaf withDof(double newDof) {
-        return new Leaf(id, label, source, type, shape, newDof, pool);
+        return new Leaf(id, label, source, type, shape, newDof, pool, seen);
     }
 
     /** The same influence with another convention for its largest believable error, in standard uncertainties. */
     public Leaf withLimitFactor(double factor) {
-        return new Leaf(id, label, source, type, shape.withLimitFactor(factor), dof, pool);
+        return new Leaf(id, label, source, type, shape.withLimitFactor(factor), dof, pool, seen);
     }
 
     public Leaf inPool(String newPool) {
-        return new Leaf(id, label, source, type, shape, dof, newPool);
+        return new Leaf(id, label, source, type, shape, dof, newPool, seen);
+    }
+
+    /** The same influence as the scatter of some readings. */
+    public Leaf seenIn(Seen readings) {
+        return new Leaf(id, label, source, type, shape, dof, pool, readings);
+    }
+
+    /** Correlation with another leaf: 1 with itself, that of the readings between leaves of a scatter, otherwise 0. */
+    public double correlation(Leaf other) {
+        return equals(other) ? 1 : seen == null || other.seen == null ? 0 : seen.correlation(other.seen);
     }
 
     @Override

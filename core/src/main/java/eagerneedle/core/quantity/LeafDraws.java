@@ -1,5 +1,6 @@
 package eagerneedle.core.quantity;
 
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -19,15 +20,47 @@ final class LeafDraws {
     private static final double ROOT6 = Math.sqrt(6);
     private final List<Leaf> leaves;
     private final long seed;
+    /** Leaves that are seen together: their indices, and the factor that turns independent draws into theirs. */
+    private final List<Together> together = new ArrayList<>();
+
+    private record Together(int[] which, double[][] root) {
+    }
 
     LeafDraws(List<Leaf> leaves, long seed) {
         this.leaves = List.copyOf(leaves);
         this.seed = seed;
+        Map<String, List<Integer>> groups = new java.util.TreeMap<>();
+        for (int k = 0; k < leaves.size(); k++) {
+            if (leaves.get(k).seen() != null) {
+                groups.computeIfAbsent(leaves.get(k).seen().group(), g -> new ArrayList<>()).add(k);
+            }
+        }
+        groups.values().stream().filter(g -> g.size() > 1).forEach(g -> together.add(root(g)));
+    }
+
+    /** The lower root of the leaves' correlations (Cholesky); a leaf that is a sum of those before it gets no draws of its own. */
+    private Together root(List<Integer> group) {
+        int[] which = group.stream().sorted(java.util.Comparator.comparing(k -> leaves.get(k).id())).mapToInt(Integer::intValue).toArray();
+        double[][] l = new double[which.length][which.length];
+        for (int i = 0; i < which.length; i++) {
+            double rest = 1;
+            for (int j = 0; j < i; j++) {
+                double r = leaves.get(which[i]).correlation(leaves.get(which[j]));
+                for (int k = 0; k < j; k++) {
+                    r -= l[i][k] * l[j][k];
+                }
+                l[i][j] = l[j][j] > 1e-7 ? r / l[j][j] : 0;
+                rest -= l[i][j] * l[i][j];
+            }
+            l[i][i] = Math.sqrt(Math.max(0, rest));
+        }
+        return new Together(which, l);
     }
 
     /** Fills the first n places of one row a leaf. */
     void fill(long rowNumber, double[][] rows, int n) {
         Map<String, double[]> pools = new HashMap<>();
+        double[][] correlated = correlated(rowNumber, rows.length, n);
         for (int k = 0; k < rows.length; k++) {
             Leaf leaf = leaves.get(k);
             RandomGenerator random = generator(leaf.id(), rowNumber);
@@ -35,7 +68,11 @@ final class LeafDraws {
             switch (leaf.distribution()) {
                 case NORMAL -> normal(random, row, n);
                 case STUDENT_T -> {
-                    normal(random, row, n);
+                    if (correlated[k] != null) {
+                        System.arraycopy(correlated[k], 0, row, 0, n);
+                    } else {
+                        normal(random, row, n);
+                    }
                     double[] stretch = pools.computeIfAbsent(leaf.pool(), p -> stretches(generator(p + "#variance", rowNumber), leaf.dof(), n));
                     for (int i = 0; i < n; i++) {
                         row[i] *= stretch[i];
@@ -79,6 +116,28 @@ final class LeafDraws {
                 default -> throw new IllegalStateException("No draws for " + leaf.distribution());
             }
         }
+    }
+
+    /** Normal draws of the leaves that are seen together; null for the others. */
+    private double[][] correlated(long rowNumber, int count, int n) {
+        double[][] out = new double[count][];
+        for (Together t : together) {
+            double[][] alone = new double[t.which().length][n];
+            for (int i = 0; i < alone.length; i++) {
+                normal(generator(leaves.get(t.which()[i]).id(), rowNumber), alone[i], n);
+            }
+            for (int i = 0; i < alone.length; i++) {
+                double[] row = new double[n];
+                for (int j = 0; j <= i; j++) {
+                    double factor = t.root()[i][j];
+                    for (int d = 0; factor != 0 && d < n; d++) {
+                        row[d] += factor * alone[j][d];
+                    }
+                }
+                out[t.which()[i]] = row;
+            }
+        }
+        return out;
     }
 
     private static void normal(RandomGenerator random, double[] row, int n) {

@@ -12,8 +12,11 @@ import org.hipparchus.distribution.continuous.TDistribution;
  *
  * <p>Draws come in blocks of {@value #BLOCK}. After each block from the second on, the mean, the standard deviation and the
  * two ends of the interval are averaged over blocks; drawing stops when twice the standard error of each average is within
- * the numerical tolerance of the standard uncertainty (7.9.4), or at the most draws allowed. Blocks are computed by several
+ * the numerical tolerance (7.9.4), or at the most draws allowed. The tolerance is a share of a standard uncertainty told by the
+ * interval of the draws, which a few wild draws do not widen, as they do the standard deviation. Blocks are computed by several
  * threads and put in order, so that a seed gives one result on every machine.
+ *
+ * <p>First order is good enough when the draws came to rest and both ends of their interval lie within a tenth of U of its ends.
  *
  * @param of         the quantity
  * @param draws      how many draws were made
@@ -23,7 +26,7 @@ import org.hipparchus.distribution.continuous.TDistribution;
  * @param symmetric  probabilistically symmetric coverage interval, in the quantity's unit
  * @param shortest   shortest coverage interval, in the quantity's unit
  * @param firstOrder the coverage interval from the first-order result, value ± k u, in the quantity's unit
- * @param tolerance  numerical tolerance of the standard uncertainty at the digits asked for, in the quantity's unit
+ * @param tolerance  numerical tolerance of averages and ends, in the quantity's unit
  * @param undefined  share of draws for which the formula has no value, 0 to 1; intervals leave them out
  * @param coverage   coverage probability of the intervals
  * @param sorted     the defined draws, rising, in the quantity's unit
@@ -33,6 +36,8 @@ public record MonteCarlo(Quantity of, int draws, boolean stable, double mean, do
     private static final int ROW = 2000;
     private static final int BLOCK = 10_000;
     private static final int BATCH = 10;
+    private static final double GOOD_ENOUGH = 0.1;
+    private static final double ROUNDING = 1e-12;
 
     /**
      * How to draw.
@@ -40,7 +45,7 @@ public record MonteCarlo(Quantity of, int draws, boolean stable, double mean, do
      * @param seed   of the random draws
      * @param least  fewest draws
      * @param most   most draws
-     * @param digits significant digits of the standard uncertainty that are to be right, 1 or 2 (7.9.2)
+     * @param digits how well the ends are wanted: 1 for a twentieth of u, 2 for a hundredth, 3 for three thousandths
      */
     public record Settings(long seed, int least, int most, int digits) {
         public static final Settings DEFAULT = new Settings(1, 100_000, 2_000_000, 2);
@@ -84,7 +89,7 @@ public record MonteCarlo(Quantity of, int draws, boolean stable, double mean, do
             blocks.addAll(Arrays.asList(fresh));
             figures.addAll(Arrays.asList(fourth));
             double[] last = blocks.get(0);
-            tolerance = tolerance(figures.stream().mapToDouble(f -> f[1]).average().orElse(0), settings.digits());
+            tolerance = Math.max(tolerance(spread(figures, coverage), settings.digits()), ROUNDING * program.largest());
             stable = last.length > 0 && stabilised(figures, tolerance);
         }
         return assemble(q, coverage, blocks, stable, tolerance);
@@ -179,13 +184,14 @@ public record MonteCarlo(Quantity of, int draws, boolean stable, double mean, do
         return true;
     }
 
-    /** Half of the last of so many significant digits of u (JCGM 101, 7.9.2). */
+    /** The standard uncertainty that the interval of the draws has, were they normal; the middle one of the blocks. */
+    private static double spread(List<double[]> figures, Coverage coverage) {
+        double[] widths = figures.stream().mapToDouble(f -> (f[3] - f[2]) / 2 / coverage.factor(Double.POSITIVE_INFINITY)).sorted().toArray();
+        return widths[widths.length / 2];
+    }
+
     static double tolerance(double u, int digits) {
-        if (!(u > 0) || Double.isInfinite(u)) {
-            return 0;
-        }
-        int place = (int) Math.floor(Math.log10(u)) - digits + 1;
-        return 0.5 * Math.pow(10, place);
+        return u > 0 && !Double.isInfinite(u) ? u * (digits == 1 ? 0.05 : digits == 2 ? 0.01 : 0.003) : 0;
     }
 
     private static Interval symmetric(double[] sorted, Coverage coverage) {
@@ -214,9 +220,11 @@ public record MonteCarlo(Quantity of, int draws, boolean stable, double mean, do
         return new Interval(sorted[best], sorted[Math.min(sorted.length - 1, best + q)]);
     }
 
-    /** True when both ends of the first-order interval are within the tolerance of the Monte Carlo ones (clause 8). */
+    /** True when the draws came to rest, all have a value, and both ends of their interval are within a tenth of U of the first-order ones (clause 8). */
     public boolean firstOrderIsGoodEnough() {
-        return undefined == 0 && Math.abs(firstOrder.low() - symmetric.low()) <= tolerance && Math.abs(firstOrder.high() - symmetric.high()) <= tolerance;
+        double half = firstOrder.halfWidth();
+        double close = Math.max(GOOD_ENOUGH * half, half <= tolerance ? tolerance : 0);
+        return undefined == 0 && stable && Math.abs(firstOrder.low() - symmetric.low()) <= close && Math.abs(firstOrder.high() - symmetric.high()) <= close;
     }
 
     /** Share of the draws at or below a value, 0 to 1. */
@@ -261,11 +269,31 @@ public record MonteCarlo(Quantity of, int draws, boolean stable, double mean, do
         if (undefined > 0) {
             return "In %.2g %% of the draws the formula has no value; the inputs' uncertainties reach outside its domain, and no interval can be trusted.".formatted(100 * undefined);
         }
-        String interval = "%s to %s%s".formatted(Notation.plain(symmetric.low(), 5), Notation.plain(symmetric.high(), 5), unit);
+        String interval = Notation.interval(symmetric.low(), symmetric.high()) + unit;
         if (firstOrderIsGoodEnough()) {
             return "Monte Carlo (%,d draws) confirms the first-order result: %s.".formatted(draws, interval);
         }
-        return "First order is not good enough here (Monte Carlo, %,d draws): the %s %% interval is %s, the standard deviation %s%s, the mean %s%s.".formatted(draws,
-                Notation.plain(100 * coverage.probability(), 4), interval, Notation.figures(sd, 2), unit, Notation.plain(mean, 5), unit);
+        String coverageInWords = Notation.plain(100 * coverage.probability(), 4) + " %";
+        if (!stable) {
+            return "First order is not good enough here (Monte Carlo, %,d draws): the draws do not come to rest, because a few of them lie very far out; only their %s interval can be quoted, %s.".formatted(draws, coverageInWords, interval);
+        }
+        if (of.isLinear()) {
+            return "The %s interval of the draws is %s where k u gives %s%s (Monte Carlo, %,d draws)%s.".formatted(coverageInWords, interval, Notation.interval(firstOrder.low(), firstOrder.high()), unit, draws, cause());
+        }
+        return "First order is not good enough here (Monte Carlo, %,d draws): the %s interval is %s, the standard deviation %s%s, the mean %s%s.".formatted(draws,
+                coverageInWords, interval, Notation.figures(sd, 2), unit, Notation.plain(mean, 5), unit);
+    }
+
+    /** Why the interval of a linear result is not the one of a normal distribution: the influence that is most of it. */
+    private String cause() {
+        List<Budget.Line> lines = Budget.of(of).lines();
+        if (lines.isEmpty()) {
+            return "";
+        }
+        Budget.Line top = lines.get(0);
+        Leaf leaf = of.contributions().keySet().stream().filter(l -> l.label().equals(top.label())).findFirst().orElseThrow();
+        boolean few = top.dof() < 30;
+        return ": " + top.label() + ", %.0f %% of the variance, ".formatted(100 * top.share())
+                + (few ? "is known from only %s degrees of freedom".formatted(Notation.plain(top.dof(), 2)) : "has a " + leaf.distribution().label() + " distribution, which ends where a normal one does not");
     }
 }

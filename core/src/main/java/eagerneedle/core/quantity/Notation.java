@@ -53,6 +53,21 @@ public final class Notation {
         return exponent == 0 ? v + " ± " + h : "(" + v + " ± " + h + ")e" + exponent;
     }
 
+    /** {@code 50.0012 to 50.0019}: two numbers to as many digits as tell them apart, the second digit of their distance. */
+    public static String interval(double low, double high) {
+        double width = high - low;
+        if (!(width > 0) || !Double.isFinite(low) || !Double.isFinite(high)) {
+            return plain(low, EXACT_DIGITS) + " to " + plain(high, EXACT_DIGITS);
+        }
+        int place = lastPlace(width);
+        double size = Math.max(Math.abs(low), Math.abs(high));
+        int exponent = exponentFor(size, width, place);
+        int decimals = Math.max(0, exponent - place);
+        String ten = exponent == 0 ? "" : "e" + exponent;
+        return minus(rounded(low, place).scaleByPowerOfTen(-exponent).setScale(decimals, RoundingMode.HALF_UP).toPlainString()) + ten + " to "
+                + minus(rounded(high, place).scaleByPowerOfTen(-exponent).setScale(decimals, RoundingMode.HALF_UP).toPlainString()) + ten;
+    }
+
     /** A plain number to so many significant digits, without trailing zeros. */
     public static String plain(double value, int significant) {
         if (!Double.isFinite(value)) {

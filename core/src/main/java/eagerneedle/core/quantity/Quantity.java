@@ -75,7 +75,7 @@ public final class Quantity {
 
     /** Combined standard uncertainty, in {@link #unit()}. */
     public double u() {
-        return Math.sqrt(contributions.dot(contributions));
+        return Math.sqrt(Math.max(0, contributions.dot(contributions)));
     }
 
     /** Effective degrees of freedom by Welch-Satterthwaite (JCGM 100, G.4.1), leaves of one pool taken together. */
@@ -84,7 +84,14 @@ public final class Quantity {
         contributions.forEach((leaf, c) -> {
             double[] sum = pools.computeIfAbsent(leaf.pool(), p -> new double[] {0, leaf.dof()});
             sum[0] += c * c;
+            sum[1] = Math.min(sum[1], leaf.dof());
         });
+        if (!contributions.independent()) {
+            pools.forEach((pool, sum) -> {
+                Contributions own = contributions.keep(leaf -> leaf.pool().equals(pool));
+                sum[0] = Math.max(0, own.dot(own));
+            });
+        }
         double total = 0;
         double denominator = 0;
         for (double[] pool : pools.values()) {
@@ -296,11 +303,24 @@ public final class Quantity {
         return unit.factor() == 1 && !unit.isAffine() ? this : to(unit.coherent());
     }
 
-    /** Largest believable error: the sum of absolute contributions, each as a limit (the limits school), in {@link #unit()}. */
+    /**
+     * Largest believable error: the sum of absolute contributions, each as a limit (the limits school), in {@link #unit()}. The
+     * leaves of one pool are one scatter, and count once, as a multiple of what they contribute together.
+     */
     public double limit() {
-        double[] sum = {0};
-        contributions.forEach((leaf, c) -> sum[0] += Math.abs(c) * leaf.shape().limitFactor());
-        return sum[0];
+        Map<String, Double> factors = new LinkedHashMap<>();
+        contributions.forEach((leaf, c) -> factors.merge(leaf.pool(), leaf.shape().limitFactor(), Math::max));
+        if (factors.size() == contributions.size()) {
+            double[] sum = {0};
+            contributions.forEach((leaf, c) -> sum[0] += Math.abs(c) * leaf.shape().limitFactor());
+            return sum[0];
+        }
+        double sum = 0;
+        for (Map.Entry<String, Double> pool : factors.entrySet()) {
+            Contributions own = contributions.keep(leaf -> leaf.pool().equals(pool.getKey()));
+            sum += pool.getValue() * Math.sqrt(Math.max(0, own.dot(own)));
+        }
+        return sum;
     }
 
     /** True when nothing about this value is uncertain, not even beyond the first derivatives. */

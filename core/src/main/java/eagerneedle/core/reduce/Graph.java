@@ -24,32 +24,32 @@ final class Graph {
      * @param stamp   equal stamps mean equal definitions
      * @param compute its outcome, given a way to look at the needed outcomes
      */
-    record Node(List<String> needs, Object stamp, Function<Function<String, Outcome>, Outcome> compute) {
+    record Node(List<Key> needs, Object stamp, Function<Function<Key, Outcome>, Outcome> compute) {
     }
 
     private record Memory(Object stamp, List<Outcome> needed, Outcome outcome) {
     }
 
-    private final Map<String, Node> nodes;
-    private final Map<String, Memory> before;
-    private final Map<String, Memory> now = new HashMap<>();
-    private final Set<String> open = new HashSet<>();
+    private final Map<Key, Node> nodes;
+    private final Map<Key, Memory> before;
+    private final Map<Key, Memory> now = new HashMap<>();
+    private final Set<Key> open = new HashSet<>();
     private int computed;
 
-    private Graph(Map<String, Node> nodes, Map<String, Memory> before) {
+    private Graph(Map<Key, Node> nodes, Map<Key, Memory> before) {
         this.nodes = nodes;
         this.before = before;
     }
 
     /** Evaluates all nodes; {@code previous} may be null. */
-    static Graph evaluate(Map<String, Node> nodes, Graph previous) {
+    static Graph evaluate(Map<Key, Node> nodes, Graph previous) {
         Graph g = new Graph(nodes, previous == null ? Map.of() : previous.now);
         nodes.keySet().forEach(g::outcome);
         return g;
     }
 
-    Map<String, Outcome> outcomes() {
-        Map<String, Outcome> out = new LinkedHashMap<>();
+    Map<Key, Outcome> outcomes() {
+        Map<Key, Outcome> out = new LinkedHashMap<>();
         nodes.keySet().forEach(k -> out.put(k, now.get(k).outcome()));
         return out;
     }
@@ -59,7 +59,7 @@ final class Graph {
         return computed;
     }
 
-    private Outcome outcome(String key) {
+    private Outcome outcome(Key key) {
         Memory done = now.get(key);
         if (done != null) {
             return done.outcome();

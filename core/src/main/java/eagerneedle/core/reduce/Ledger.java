@@ -18,7 +18,7 @@ public record Ledger(List<Entry> entries) {
      * @param outcome the quantity, or why there is none
      * @param source  "measured", "as planned", or "derived"
      */
-    public record Entry(String name, String group, String label, String symbol, String key, Outcome outcome, String source) {
+    public record Entry(String name, String group, String label, String symbol, Key key, Outcome outcome, String source) {
         public Optional<Quantity> quantity() {
             return outcome.quantity();
         }

@@ -4,7 +4,9 @@ import eagerneedle.core.formula.Scope;
 import eagerneedle.core.formula.Value;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
+import java.util.ArrayList;
 import java.util.Collection;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
@@ -18,18 +20,19 @@ final class NodeScope implements Scope {
         }
     }
 
-    private final String key;
-    private final Map<String, String> local;
-    private final Function<String, Outcome> look;
+    private final Key key;
+    private final Map<String, Key> local;
+    private final Function<String, Key> global;
+    private final Function<Key, Outcome> look;
     private final boolean planning;
-    private final String runKey;
+    private final List<String> remarks = new ArrayList<>();
 
-    NodeScope(String key, Map<String, String> local, Function<String, Outcome> look, boolean planning, String runKey) {
+    NodeScope(Key key, Map<String, Key> local, Function<String, Key> global, Function<Key, Outcome> look, boolean planning) {
         this.key = key;
         this.local = local;
+        this.global = global;
         this.look = look;
         this.planning = planning;
-        this.runKey = runKey;
     }
 
     @Override
@@ -37,7 +40,7 @@ final class NodeScope implements Scope {
         if (name.equals("pi") || name.equals("e")) {
             return Optional.empty();
         }
-        Outcome o = look.apply(local.getOrDefault(name, name));
+        Outcome o = look.apply(local.containsKey(name) ? local.get(name) : global.apply(name));
         if (o.problem() != null) {
             throw new Missing(o.problem());
         }
@@ -51,12 +54,23 @@ final class NodeScope implements Scope {
 
     @Override
     public String origin() {
-        return key;
+        return key.toString();
     }
 
     @Override
     public String label() {
-        return runKey == null ? key : runKey.replace("run ", "Run ");
+        return key instanceof Key.OfRun r ? "Run " + r.run() : key.toString();
+    }
+
+    @Override
+    public void remark(String sentence) {
+        if (!remarks.contains(sentence)) {
+            remarks.add(sentence);
+        }
+    }
+
+    List<String> remarks() {
+        return remarks;
     }
 
     @Override
@@ -66,7 +80,10 @@ final class NodeScope implements Scope {
 
     @Override
     public Optional<Window> window(String name, Trace trace) {
-        Outcome o = look.apply(runKey + ".window " + name);
+        if (!(key instanceof Key.OfRun r)) {
+            return Optional.empty();
+        }
+        Outcome o = look.apply(new Key.WindowOf(r.run(), name));
         if (o.problem() != null) {
             throw new Missing(o.problem());
         }

@@ -6,6 +6,7 @@ import eagerneedle.core.chain.Chain;
 import eagerneedle.core.fit.FitException;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.formula.Labels;
 import eagerneedle.core.formula.Value;
 import eagerneedle.core.formula.Written;
 import eagerneedle.core.quantity.Correlated;
@@ -34,8 +35,7 @@ import java.util.Set;
 /**
  * Builds the graph of a session and evaluates it, reusing whatever the last evaluation already knows.
  *
- * <p>Keys: an input or result by its name; a column over the runs of a capture as {@code capture.name}; what belongs to one
- * run as {@code run 12.name}. The same graph, with runs that are only scheduled and readings that are only planned, gives
+ * <p>What its nodes are about is a {@link Key}. The same graph, with runs that are only scheduled and readings that are only planned, gives
  * the predicted budget.
  */
 public final class Reducer {
@@ -131,7 +131,7 @@ public final class Reducer {
         private final boolean planning;
         private final Sheet sheet;
         private final List<Run> runs;
-        private final Map<String, Graph.Node> nodes = new LinkedHashMap<>();
+        private final Map<Key, Graph.Node> nodes = new LinkedHashMap<>();
 
         Builder(Session session, boolean planning) {
             this(session, planning, sheetOf(session));
@@ -144,7 +144,7 @@ public final class Reducer {
             this.runs = planning ? scheduled() : session.runs();
         }
 
-        Map<String, Graph.Node> build() {
+        Map<Key, Graph.Node> build() {
             sheet.inputs().forEach((name, input) -> {
                 String planned = session.planned().getOrDefault(name, input.value());
                 String text = planning ? planned : session.measured().getOrDefault(name, planned);
@@ -155,7 +155,7 @@ public final class Reducer {
                 sheet.planned().forEach((name, input) -> reading(name, session.planned().getOrDefault(name, input.value()), input));
             }
             sheet.captures().forEach(this::capture);
-            sheet.results().forEach((name, d) -> formula(name, d.formula(), d.unit(), Map.of(), "/results/" + name + "/formula"));
+            sheet.results().forEach((name, d) -> formula(new Key.Global(name), d.formula(), d.unit(), Map.of(), "/results/" + name + "/formula"));
             return nodes;
         }
 
@@ -163,7 +163,7 @@ public final class Reducer {
             List<String> together = correlatedWith(key);
             Instrument tied = session.tied().get(key);
             boolean byTheSheet = planning && !session.planned().containsKey(key);
-            nodes.put(together.isEmpty() ? key : "alone " + key, new Graph.Node(List.of(), Arrays.asList(text, input.leafLabel(), tied, byTheSheet), look -> {
+            nodes.put(together.isEmpty() ? new Key.Global(key) : new Key.Alone(key), new Graph.Node(List.of(), Arrays.asList(text, input.leafLabel(), tied, byTheSheet), look -> {
                 try {
                     Quantity q = Written.quantity(text, "input:" + key, input.leafLabel(), input.by() == null ? "reading" : input.by());
                     return Outcome.of(tied != null && (byTheSheet || q.isExact()) ? tied.reading(Quantity.exact(q.value(), q.unit()), "input:" + key, input.label()) : q);
@@ -172,7 +172,7 @@ public final class Reducer {
                 }
             }));
             if (!together.isEmpty()) {
-                nodes.put(key, new Graph.Node(together.stream().map(n -> "alone " + n).toList(), List.of(sheet.correlations()), look -> correlated(key, together, look)));
+                nodes.put(new Key.Global(key), new Graph.Node(together.stream().map(n -> (Key) new Key.Alone(n)).toList(), List.of(sheet.correlations()), look -> correlated(key, together, look)));
             }
         }
 
@@ -184,7 +184,7 @@ public final class Reducer {
             Calibration c = planning ? null : session.calibrationOf(name).orElse(null);
             boolean closure = channel.calibration().toRelation() == Relation.CLOSURE;
             if (closure) {
-                nodes.put(name + ".scatter", new Graph.Node(List.of(), Arrays.asList(c, planning), look -> {
+                nodes.put(new Key.Global(name + ".scatter"), new Graph.Node(List.of(), Arrays.asList(c, planning), look -> {
                     try {
                         return c == null && !planning ? Outcome.problem(channel.label() + " is not calibrated yet.") : Outcome.of(Quantity.exact(c == null ? 0 : c.closure().solve(c.id()).sd(), channel.labUnit()));
                     } catch (FitException e) {
@@ -194,7 +194,7 @@ public final class Reducer {
             }
             for (int i = 0; i < 2; i++) {
                 boolean first = i == 0;
-                nodes.put(name + (closure ? first ? ".lower" : ".upper" : first ? ".slope" : ".intercept"), new Graph.Node(List.of(), Arrays.asList(c, planning), look -> {
+                nodes.put(new Key.Global(name + (closure ? first ? ".lower" : ".upper" : first ? ".slope" : ".intercept")), new Graph.Node(List.of(), Arrays.asList(c, planning), look -> {
                     if (c == null && !planning) {
                         return Outcome.problem(channel.label() + " is not calibrated yet.");
                     }
@@ -221,11 +221,11 @@ public final class Reducer {
             return group.size() == 1 ? List.of() : sheet.inputs().keySet().stream().filter(group::contains).toList();
         }
 
-        private Outcome correlated(String key, List<String> together, java.util.function.Function<String, Outcome> look) {
+        private Outcome correlated(String key, List<String> together, java.util.function.Function<Key, Outcome> look) {
             int n = together.size();
             List<Quantity> alone = new ArrayList<>();
             for (String name : together) {
-                Outcome o = look.apply("alone " + name);
+                Outcome o = look.apply(new Key.Alone(name));
                 if (o.quantity().isEmpty()) {
                     return o;
                 }
@@ -262,59 +262,61 @@ public final class Reducer {
             }
             List<Run> taking = ofCapture.stream().filter(Run::takesPart).toList();
             for (String column : columns) {
-                List<String> rows = taking.stream().map(r -> runKey(r, column)).filter(nodes::containsKey).toList();
-                nodes.put(captureName + "." + column, new Graph.Node(rows, List.of(rows), look -> column(rows, look)));
+                List<Run> having = taking.stream().filter(r -> nodes.containsKey(Key.of(r, column))).toList();
+                List<Key> rows = having.stream().map(r -> (Key) Key.of(r, column)).toList();
+                Labels labels = new Labels(captureName, having.stream().map(r -> new Labels.Row("run " + r.id(), r.level())).toList(), List.copyOf(capture.levels().keySet()));
+                nodes.put(new Key.Column(captureName, column), new Graph.Node(rows, List.of(rows, labels), look -> column(rows, labels, look)));
             }
         }
 
         /** What was read by eye with a run; in a plan what the sheet expects. */
         private void byEye(Run run, String name, Sheet.Input input) {
             String text = planning ? input.value() : run.entries().byEye().get(name);
-            nodes.put(runKey(run, name), new Graph.Node(List.of(), Arrays.asList(text, input.leafLabel()), look -> {
+            nodes.put(Key.of(run, name), new Graph.Node(List.of(), Arrays.asList(text, input.leafLabel()), look -> {
                 if (text == null) {
                     return Outcome.problem(run.name() + ": " + input.label() + " was not read.");
                 }
                 try {
-                    return Outcome.of(Written.quantity(text, runKey(run, name), input.leafLabel(), input.by() == null ? "reading" : input.by()));
+                    return Outcome.of(Written.quantity(text, Key.of(run, name).toString(), input.leafLabel(), input.by() == null ? "reading" : input.by()));
                 } catch (IllegalArgumentException e) {
                     return Outcome.problem(e.getMessage());
                 }
             }));
         }
 
-        private static Outcome column(List<String> rows, java.util.function.Function<String, Outcome> look) {
+        private static Outcome column(List<Key> rows, Labels labels, java.util.function.Function<Key, Outcome> look) {
             List<Quantity> values = new ArrayList<>();
-            for (String row : rows) {
+            for (Key row : rows) {
                 Outcome o = look.apply(row);
                 if (o.problem() != null) {
-                    return Outcome.problem(o.problem().startsWith("Run") ? o.problem() : row.replace("run ", "Run ") + ": " + o.problem());
+                    return Outcome.problem(o.problem().startsWith("Run") ? o.problem() : row.toString().replace("run ", "Run ") + ": " + o.problem());
                 }
                 o.quantity().ifPresent(values::add);
             }
-            return Outcome.of(new Value.Column(values));
+            return Outcome.of(new Value.Column(values, values.size() == rows.size() ? labels : null));
         }
 
         private void run(Run run, String captureName, Sheet.Capture capture) {
-            Map<String, String> local = new LinkedHashMap<>();
+            Map<String, Key> local = new LinkedHashMap<>();
             Sheet.Level level = capture.levels().get(run.level());
             Map<String, String> set = level == null ? Map.of() : level.set();
-            set.keySet().forEach(n -> local.put(n, runKey(run, n)));
+            set.keySet().forEach(n -> local.put(n, Key.of(run, n)));
             capture.byEye().forEach((n, input) -> byEye(run, n, input));
-            capture.byEye().keySet().forEach(n -> local.put(n, runKey(run, n)));
-            capture.quantities().keySet().forEach(n -> local.put(n, runKey(run, n)));
+            capture.byEye().keySet().forEach(n -> local.put(n, Key.of(run, n)));
+            capture.quantities().keySet().forEach(n -> local.put(n, Key.of(run, n)));
             if (!planning) {
-                capture.channels().forEach(c -> local.put(c, runKey(run, c)));
+                capture.channels().forEach(c -> local.put(c, Key.of(run, c)));
                 capture.channels().forEach(c -> trace(run, c));
                 capture.windows().forEach((w, plan) -> window(run, w, plan));
             }
-            set.forEach((n, f) -> formula(runKey(run, n), f, null, Map.of(), "/captures/" + captureName + "/levels/" + run.level() + "/set/" + n));
+            set.forEach((n, f) -> formula(Key.of(run, n), f, null, Map.of(), "/captures/" + captureName + "/levels/" + run.level() + "/set/" + n));
             capture.quantities().forEach((n, d) -> {
                 String f = planning ? d.planned() : d.formula();
                 if (planning && f == null && !usesChannels(d, capture)) {
                     f = d.formula();
                 }
                 if (f != null) {
-                    formula(runKey(run, n), f, d.unit(), local, "/captures/" + captureName + "/quantities/" + n + (f.equals(d.formula()) ? "/formula" : "/planned"));
+                    formula(Key.of(run, n), f, d.unit(), local, "/captures/" + captureName + "/quantities/" + n + (f.equals(d.formula()) ? "/formula" : "/planned"));
                 }
             });
         }
@@ -343,11 +345,11 @@ public final class Reducer {
             boolean used = isUsed(run, channelName);
             if (source.count(run.id(), channelName) > (used ? most : LONG)) {
                 stamp.add("too long");
-                nodes.put(runKey(run, channelName), new Graph.Node(List.of(), stamp, look -> Outcome.problem(run.name() + " holds " + source.count(run.id(), channelName) + " samples of " + channelName
+                nodes.put(Key.of(run, channelName), new Graph.Node(List.of(), stamp, look -> Outcome.problem(run.name() + " holds " + source.count(run.id(), channelName) + " samples of " + channelName
                         + (used ? ", too many to be worked out without being asked; say so at Reduce." : ", which nothing of this sheet uses; its outline is shown at Capture."))));
                 return;
             }
-            nodes.put(runKey(run, channelName), new Graph.Node(List.of(), stamp, look -> {
+            nodes.put(Key.of(run, channelName), new Graph.Node(List.of(), stamp, look -> {
                 RawSamples raw = source.samples(run.id(), channelName);
                 if (raw.size() == 0) {
                     return Outcome.problem(run.name() + " holds no samples of " + channelName + ".");
@@ -369,8 +371,8 @@ public final class Reducer {
 
         private void window(Run run, String name, Sheet.WindowPlan plan) {
             Window byHand = run.windows().get(name);
-            nodes.put(windowKey(run, name), new Graph.Node(List.of(runKey(run, plan.on())), List.of(plan, byHand == null ? "proposed" : byHand), look -> {
-                Outcome trace = look.apply(runKey(run, plan.on()));
+            nodes.put(Key.window(run, name), new Graph.Node(List.of(Key.of(run, plan.on())), List.of(plan, byHand == null ? "proposed" : byHand), look -> {
+                Outcome trace = look.apply(Key.of(run, plan.on()));
                 if (trace.problem() != null) {
                     return trace;
                 }
@@ -382,27 +384,30 @@ public final class Reducer {
             }));
         }
 
-        private void formula(String key, String text, String unit, Map<String, String> local, String pointer) {
+        private void formula(Key key, String text, String unit, Map<String, Key> local, String pointer) {
             Formula formula = parse(text);
-            List<String> needs = new ArrayList<>();
+            List<Key> needs = new ArrayList<>();
             for (String n : formula.names()) {
-                String k = local.getOrDefault(n, n);
-                if (nodes.containsKey(k) || local.containsKey(n) || sheet.results().containsKey(k) || k.contains(".")) {
+                Key k = local.containsKey(n) ? local.get(n) : Key.named(n, sheet);
+                if (nodes.containsKey(k) || local.containsKey(n) || sheet.results().containsKey(n) || n.contains(".")) {
                     needs.add(k);
                 }
             }
-            String runKey = key.contains(".") && key.startsWith("run ") ? key.substring(0, key.indexOf('.')) : null;
-            if (runKey != null) {
-                nodes.keySet().stream().filter(k -> k.startsWith(runKey + ".window ")).filter(k -> text.contains('"' + k.substring(k.indexOf(".window ") + 8) + '"')).forEach(needs::add);
+            if (key instanceof Key.OfRun of) {
+                nodes.keySet().forEach(k -> {
+                    if (k instanceof Key.WindowOf w && w.run() == of.run() && text.contains('"' + w.window() + '"')) {
+                        needs.add(w);
+                    }
+                });
             }
             nodes.put(key, new Graph.Node(List.copyOf(needs), List.of(text, unit == null ? "" : unit, local), look -> {
-                NodeScope scope = new NodeScope(key, local, look, planning, runKey);
+                NodeScope scope = new NodeScope(key, local, n -> Key.named(n, sheet), look, planning);
                 try {
                     Value v = formula.evaluate(scope);
                     if (unit != null && v instanceof Value.Scalar s) {
                         v = new Value.Scalar(wanted(s.quantity(), LabUnit.parse(unit)));
                     }
-                    return Outcome.of(v);
+                    return Outcome.of(v).with(scope.remarks());
                 } catch (NodeScope.Missing m) {
                     return Outcome.problem(m.getMessage());
                 } catch (FormulaException e) {
@@ -440,14 +445,6 @@ public final class Reducer {
 
     private Formula parse(String text) {
         return parsed.computeIfAbsent(text, Formula::parse);
-    }
-
-    static String runKey(Run run, String name) {
-        return "run " + run.id() + "." + name;
-    }
-
-    static String windowKey(Run run, String window) {
-        return "run " + run.id() + ".window " + window;
     }
 
     /** Raw samples turned into the measurand: chain backwards, then the calibration in force; samples beyond reach are left out. */

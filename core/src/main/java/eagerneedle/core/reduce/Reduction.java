@@ -32,12 +32,12 @@ public final class Reduction {
     private final Sheet sheet;
     private final Session session;
     private final SampleSource source;
-    private final Map<String, Outcome> outcomes;
+    private final Map<Key, Outcome> outcomes;
     private final List<Run> runs;
     private final boolean planned;
     private volatile List<Comparison> comparisons;
 
-    Reduction(Sheet sheet, Session session, SampleSource source, Map<String, Outcome> outcomes, List<Run> runs, boolean planned) {
+    Reduction(Sheet sheet, Session session, SampleSource source, Map<Key, Outcome> outcomes, List<Run> runs, boolean planned) {
         this.sheet = sheet;
         this.session = session;
         this.source = source;
@@ -64,16 +64,26 @@ public final class Reduction {
     }
 
     /** The outcome of a node; a problem if there is no such node. */
-    public Outcome outcome(String key) {
-        return outcomes.getOrDefault(key, Outcome.problem("There is no " + key + "."));
+    public Outcome outcome(Key key) {
+        Outcome o = outcomes.get(key);
+        return o == null ? Outcome.problem("There is no " + key + ".") : o;
     }
 
-    public Optional<Quantity> quantity(String key) {
+    /** The outcome of what a name means in a formula that belongs to no run. */
+    public Outcome outcome(String name) {
+        return outcome(Key.named(name, sheet));
+    }
+
+    public Optional<Quantity> quantity(Key key) {
         return outcome(key).quantity();
     }
 
+    public Optional<Quantity> quantity(String name) {
+        return outcome(name).quantity();
+    }
+
     public Outcome ofRun(Run run, String name) {
-        return outcome(Reducer.runKey(run, name));
+        return outcome(Key.of(run, name));
     }
 
     public Optional<Trace> trace(Run run, String channel) {
@@ -81,10 +91,14 @@ public final class Reduction {
     }
 
     public Optional<Window> window(Run run, String name) {
-        return outcome(Reducer.windowKey(run, name)).value() instanceof Value.Span s ? Optional.of(s.window()) : Optional.empty();
+        return outcome(Key.window(run, name)).value() instanceof Value.Span s ? Optional.of(s.window()) : Optional.empty();
     }
 
-    public Optional<Fit> fit(String key) {
+    public Optional<Fit> fit(String name) {
+        return fit(Key.named(name, sheet));
+    }
+
+    private Optional<Fit> fit(Key key) {
         return outcome(key).value() instanceof Value.Fitted f ? Optional.of(f.fit()) : Optional.empty();
     }
 
@@ -95,21 +109,25 @@ public final class Reduction {
 
     /** All fits among the quantities of a run, in the order of the sheet. */
     public List<Fit> fitsOfRun(Run run) {
-        return sheet().captures().get(run.capture()).quantities().keySet().stream().map(n -> fit(Reducer.runKey(run, n))).flatMap(Optional::stream).toList();
+        return sheet().captures().get(run.capture()).quantities().keySet().stream().map(n -> fit(Key.of(run, n))).flatMap(Optional::stream).toList();
     }
 
     /** The fit that a run's quantity is; empty when it is none. */
     public Optional<Fit> fitOfRun(Run run, String name) {
-        return fit(Reducer.runKey(run, name));
+        return fit(Key.of(run, name));
     }
 
     /** Rows of a run's quantity that is a column; empty when it is none or has a problem. */
     public List<Quantity> columnOfRun(Run run, String name) {
-        return column(Reducer.runKey(run, name));
+        return column(Key.of(run, name));
     }
 
     /** Rows of a column, or empty if it has a problem. */
-    public List<Quantity> column(String key) {
+    public List<Quantity> column(String name) {
+        return column(Key.named(name, sheet));
+    }
+
+    private List<Quantity> column(Key key) {
         return outcome(key).value() instanceof Value.Column c ? c.rows() : List.of();
     }
 
@@ -117,8 +135,12 @@ public final class Reduction {
     public static final String HIDDEN = "Hidden until the result is locked.";
 
     /** True for a quantity that a comparison refers to, while references are hidden. */
-    public boolean isHidden(String key) {
-        return session.hidesReferences() && sheet.comparisons().stream().anyMatch(c -> c.reference().equals(key));
+    public boolean isHidden(String name) {
+        return session.hidesReferences() && sheet.comparisons().stream().anyMatch(c -> c.reference().equals(name));
+    }
+
+    public boolean isHidden(Key key) {
+        return key instanceof Key.Global g && isHidden(g.name());
     }
 
     private Outcome shown(String key) {
@@ -128,11 +150,11 @@ public final class Reduction {
     /** Every quantity: inputs, then results, then what belongs to runs. */
     public Ledger ledger() {
         List<Ledger.Entry> entries = new ArrayList<>();
-        sheet().inputs().forEach((name, input) -> entries.add(new Ledger.Entry(name, group(input.group(), "Set-up"), input.label(), input.symbol(), name,
+        sheet().inputs().forEach((name, input) -> entries.add(new Ledger.Entry(name, group(input.group(), "Set-up"), input.label(), input.symbol(), new Key.Global(name),
                 shown(name), session.measured().containsKey(name) && !planned ? "measured" : "as planned")));
         sheet().results().forEach((name, d) -> {
             if (d.shown()) {
-                entries.add(new Ledger.Entry(name, group(d.group(), "Result"), d.label(), d.symbol(), name, shown(name), "derived"));
+                entries.add(new Ledger.Entry(name, group(d.group(), "Result"), d.label(), d.symbol(), new Key.Global(name), shown(name), "derived"));
             }
         });
         if (!planned) {
@@ -148,7 +170,7 @@ public final class Reduction {
         if (capture != null) {
             capture.quantities().forEach((n, d) -> {
                 if (d.shown()) {
-                    entries.add(new Ledger.Entry(run.capture() + "[" + run.id() + "]." + n, run.name(), d.label(), d.symbol(), Reducer.runKey(run, n),
+                    entries.add(new Ledger.Entry(run.capture() + "[" + run.id() + "]." + n, run.name(), d.label(), d.symbol(), Key.of(run, n),
                             ofRun(run, n), "derived"));
                 }
             });
@@ -288,7 +310,7 @@ public final class Reduction {
     public Quantity evaluate(Formula formula, Map<String, Quantity> more) {
         Scope scope = checkScope();
         try {
-            Value v = formula.evaluate(Scope.over("plan", new LinkedHashSet<>(outcomes.keySet()), n -> more.containsKey(n) ? Optional.of(new Value.Scalar(more.get(n))) : scope.lookup(n)));
+            Value v = formula.evaluate(Scope.over("plan", names(), n -> more.containsKey(n) ? Optional.of(new Value.Scalar(more.get(n))) : scope.lookup(n)));
             if (v instanceof Value.Scalar s) {
                 return s.quantity();
             }
@@ -319,56 +341,62 @@ public final class Reduction {
     }
 
     /** Keys a quantity's formula mentions, and keys of quantities whose formulas mention it: its neighbours in the lineage. */
-    public record Lineage(Set<String> from, Set<String> feeds) {
+    public record Lineage(Set<Key> from, Set<Key> feeds) {
     }
 
-    public Lineage lineage(String key) {
-        Set<String> feeds = new LinkedHashSet<>();
-        Map<String, String> formulas = formulas();
+    public Lineage lineage(Key key) {
+        Set<Key> feeds = new LinkedHashSet<>();
+        Map<Key, String> formulas = formulas();
         formulas.forEach((k, f) -> {
             if (!k.equals(key) && mentions(k, f).contains(key)) {
                 feeds.add(k);
             }
         });
-        Set<String> from = formulas.containsKey(key) ? mentions(key, formulas.get(key)) : Set.of();
-        return new Lineage(from, feeds);
+        return new Lineage(formulas.containsKey(key) ? mentions(key, formulas.get(key)) : Set.of(), feeds);
     }
 
     /** The formula of a node as the sheet writes it, if it has one. */
-    public Optional<String> formula(String key) {
+    public Optional<String> formula(Key key) {
         return Optional.ofNullable(formulas().get(key));
     }
 
-    private Map<String, String> formulas() {
-        Map<String, String> out = new LinkedHashMap<>();
-        sheet().results().forEach((n, d) -> out.put(n, d.formula()));
+    private Map<Key, String> formulas() {
+        Map<Key, String> out = new LinkedHashMap<>();
+        sheet().results().forEach((n, d) -> out.put(new Key.Global(n), d.formula()));
         for (Run run : runs) {
             Sheet.Capture capture = sheet().captures().get(run.capture());
             if (capture != null && run.discard() == null) {
-                capture.quantities().forEach((n, d) -> out.put(Reducer.runKey(run, n), d.formula()));
+                capture.quantities().forEach((n, d) -> out.put(Key.of(run, n), d.formula()));
             }
         }
         return out;
     }
 
-    private Set<String> mentions(String key, String formula) {
-        Set<String> out = new LinkedHashSet<>();
-        String run = key.startsWith("run ") ? key.substring(0, key.indexOf('.') + 1) : "";
+    private Set<Key> mentions(Key key, String formula) {
+        Set<Key> out = new LinkedHashSet<>();
         for (String n : Formula.parse(formula).names()) {
-            if (!run.isEmpty() && outcomes.containsKey(run + n)) {
-                out.add(run + n);
-            } else if (n.contains(".")) {
-                String column = n.substring(n.indexOf('.'));
-                runs.stream().filter(r -> r.takesPart() && r.capture().equals(n.substring(0, n.indexOf('.')))).forEach(r -> out.add("run " + r.id() + column));
+            Key own = key instanceof Key.OfRun of ? new Key.OfRun(of.run(), n) : null;
+            Key named = Key.named(n, sheet);
+            if (own != null && outcomes.containsKey(own)) {
+                out.add(own);
+            } else if (named instanceof Key.Column column) {
+                runs.stream().filter(r -> r.takesPart() && r.capture().equals(column.capture())).forEach(r -> out.add(Key.of(r, column.name())));
             } else {
-                out.add(n);
+                out.add(named);
             }
         }
+        return out;
+    }
+
+    /** Names that a formula that belongs to no run can mention. */
+    private Set<String> names() {
+        Set<String> out = new LinkedHashSet<>();
+        outcomes.keySet().stream().filter(k -> k instanceof Key.Global || k instanceof Key.Column).forEach(k -> out.add(k.toString()));
         return out;
     }
 
     private Scope checkScope() {
-        return Scope.over("check", new LinkedHashSet<>(outcomes.keySet()), name -> {
+        return Scope.over("check", names(), name -> {
             if (name.equals("pi") || name.equals("e")) {
                 return Optional.empty();
             }

@@ -4,14 +4,16 @@ import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;
+import java.util.List;
 
 /**
  * What a trace shows at one moment: the value there with its uncertainty, and the moment to half a sample.
  *
  * @param moment in s
- * @param value  in the trace's unit
+ * @param value  in the trace's unit, at just that moment
+ * @param rate   how fast the trace changes there, in its unit per s
  */
-public record Cursor(Quantity moment, Quantity value) {
+public record Cursor(Quantity moment, Quantity value, double rate) {
     private static final int SIDE = 3;
 
     /**
@@ -50,16 +52,29 @@ public record Cursor(Quantity moment, Quantity value) {
         double value = v - slope * t;
         double scatter = Math.sqrt(s2 * (1.0 / m + (tt > 0 ? t * t / tt : 0)));
         Quantity q = Quantity.exact(value, trace.unit());
+        String here = "cursor:" + trace.identity() + "@" + moment;
         if (scatter > 0) {
-            q = q.with(Leaf.typeA(origin + "#scatter", "scatter at the cursor", trace.name(), Math.max(1, m - 2)), scatter);
+            q = q.with(Leaf.typeA(here + "#scatter", "scatter at the cursor", trace.name(), Math.max(1, m - 2)), scatter);
         }
         if (trace.step() > 0) {
-            q = q.with(Leaf.typeB(origin + "#step", "converter step", trace.name(), Distribution.RECTANGULAR), trace.step() / Math.sqrt(12));
+            q = q.with(Leaf.typeB(here + "#step", "converter step", trace.name(), Distribution.RECTANGULAR), trace.step() / Math.sqrt(12));
         }
         for (Trace.Shared s : trace.shared()) {
             q = q.with(s.leaf(), s.contribution().applyAsDouble(value));
         }
         Leaf half = Leaf.typeB(origin + "#moment", "half a sample", trace.name(), Distribution.RECTANGULAR);
-        return new Cursor(Quantity.of(moment, trace.interval() / Math.sqrt(12), LabUnit.SECOND, half), q);
+        return new Cursor(Quantity.of(moment, trace.interval() / Math.sqrt(12), LabUnit.SECOND, half), q, slope);
+    }
+
+    /**
+     * Reads a trace at a moment that is itself uncertain: the value is as uncertain as the trace changes in that time.
+     *
+     * @param moment in a unit of time
+     * @throws IllegalArgumentException when the moment lies outside the trace
+     */
+    public static Quantity valueAt(Trace trace, Quantity moment, String origin) {
+        Quantity at = moment.to(LabUnit.SECOND);
+        Cursor c = at(trace, at.value(), origin);
+        return at.isExact() ? c.value() : Quantity.combination(List.of(c.value(), at), new double[] {1, c.rate()}, c.value().value(), trace.unit());
     }
 }

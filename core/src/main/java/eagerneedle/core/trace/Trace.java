@@ -1,5 +1,6 @@
 package eagerneedle.core.trace;
 
+import eagerneedle.core.quantity.Digest;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
 import java.util.Arrays;
@@ -38,6 +39,14 @@ public record Trace(String name, double[] time, double[] value, LabUnit unit, do
 
     public int size() {
         return time.length;
+    }
+
+    /** What tells these samples from others: the same moments and values are the same samples. */
+    public String identity() {
+        Digest digest = new Digest();
+        digest.add(time);
+        digest.add(value);
+        return digest.toString();
     }
 
     /** Index of the first sample at or after a moment (s); {@link #size()} if there is none. */

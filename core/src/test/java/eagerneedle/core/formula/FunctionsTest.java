@@ -188,7 +188,8 @@ class FunctionsTest {
     @Test
     void lawsOfSeveralKindsKeepCorrelationBetweenTheirParameters() {
         Quantity r = q("correlation(slope(line(column(1.0, 3.1, 4.9, 7.2), index(4))), slope(line(column(1.0, 3.1, 4.9, 7.2), index(4))))");
-        assertThat(r.value()).as("two fits of the same numbers are two fits").isCloseTo(0, within(1e-12));
+        assertThat(r.value()).as("two fits of the same readings are the same").isCloseTo(1, within(1e-12));
+        assertThat(q("correlation(slope(line(column(1.0, 3.1, 4.9, 7.2), index(4))), slope(line(column(1.0, 3.1, 4.9, 7.3), index(4))))").value()).as("of other readings not").isZero();
         assertThat(q("drawn_u(uncertain(2 V, 0.1 V))").value()).isCloseTo(0.1, within(0.002));
         assertThat(q("covariance(column_of(1), 2)".replace("column_of(1)", "uncertain(1 V, 0.1 V)")).value()).isZero();
     }

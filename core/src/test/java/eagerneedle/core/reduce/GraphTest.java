@@ -14,29 +14,29 @@ class GraphTest {
     }
 
     private static Graph.Node sum(String... needs) {
-        return new Graph.Node(List.of(needs), "sum", look -> {
+        return new Graph.Node(java.util.Arrays.stream(needs).map(n -> (Key) new Key.Global(n)).toList(), "sum", look -> {
             double s = 0;
             for (String n : needs) {
-                s += look.apply(n).quantity().orElseThrow().value();
+                s += look.apply(new Key.Global(n)).quantity().orElseThrow().value();
             }
             return Outcome.of(Quantity.number(s));
         });
     }
 
-    private static Map<String, Graph.Node> nodes(double a, double b) {
-        Map<String, Graph.Node> n = new LinkedHashMap<>();
-        n.put("all", sum("left", "right"));
-        n.put("left", sum("a"));
-        n.put("right", sum("b"));
-        n.put("a", constant(a));
-        n.put("b", constant(b));
+    private static Map<Key, Graph.Node> nodes(double a, double b) {
+        Map<Key, Graph.Node> n = new LinkedHashMap<>();
+        n.put(new Key.Global("all"), sum("left", "right"));
+        n.put(new Key.Global("left"), sum("a"));
+        n.put(new Key.Global("right"), sum("b"));
+        n.put(new Key.Global("a"), constant(a));
+        n.put(new Key.Global("b"), constant(b));
         return n;
     }
 
     @Test
     void orderOfDefinitionDoesNotMatter() {
         Graph g = Graph.evaluate(nodes(1, 2), null);
-        assertThat(g.outcomes().get("all").quantity().orElseThrow().value()).isEqualTo(3);
+        assertThat(g.outcomes().get(new Key.Global("all")).quantity().orElseThrow().value()).isEqualTo(3);
         assertThat(g.computed()).isEqualTo(5);
     }
 
@@ -47,22 +47,22 @@ class GraphTest {
         assertThat(same.computed()).isZero();
         Graph changed = Graph.evaluate(nodes(1, 5), same);
         assertThat(changed.computed()).isEqualTo(3);
-        assertThat(changed.outcomes().get("all").quantity().orElseThrow().value()).isEqualTo(6);
-        assertThat(changed.outcomes().get("left")).isSameAs(first.outcomes().get("left"));
+        assertThat(changed.outcomes().get(new Key.Global("all")).quantity().orElseThrow().value()).isEqualTo(6);
+        assertThat(changed.outcomes().get(new Key.Global("left"))).isSameAs(first.outcomes().get(new Key.Global("left")));
     }
 
     @Test
     void aCircleIsAProblemNotACrash() {
-        Map<String, Graph.Node> n = new LinkedHashMap<>();
-        n.put("a", new Graph.Node(List.of("b"), "a", look -> look.apply("b")));
-        n.put("b", new Graph.Node(List.of("a"), "b", look -> look.apply("a")));
-        assertThat(Graph.evaluate(n, null).outcomes().get("a").problem()).contains("depends on itself");
+        Map<Key, Graph.Node> n = new LinkedHashMap<>();
+        n.put(new Key.Global("a"), new Graph.Node(List.of(new Key.Global("b")), "a", look -> look.apply(new Key.Global("b"))));
+        n.put(new Key.Global("b"), new Graph.Node(List.of(new Key.Global("a")), "b", look -> look.apply(new Key.Global("a"))));
+        assertThat(Graph.evaluate(n, null).outcomes().get(new Key.Global("a")).problem()).contains("depends on itself");
     }
 
     @Test
     void whatIsMissingIsAProblem() {
-        Map<String, Graph.Node> n = new LinkedHashMap<>();
-        n.put("a", new Graph.Node(List.of("zz"), "a", look -> look.apply("zz")));
-        assertThat(Graph.evaluate(n, null).outcomes().get("a").problem()).isEqualTo("There is no zz.");
+        Map<Key, Graph.Node> n = new LinkedHashMap<>();
+        n.put(new Key.Global("a"), new Graph.Node(List.of(new Key.Global("zz")), "a", look -> look.apply(new Key.Global("zz"))));
+        assertThat(Graph.evaluate(n, null).outcomes().get(new Key.Global("a")).problem()).isEqualTo("There is no zz.");
     }
 }

@@ -1,0 +1,119 @@
+package eagerneedle.core.trace;
+
+import java.util.Arrays;
+import java.util.Optional;
+import org.hipparchus.linear.Array2DRowRealMatrix;
+import org.hipparchus.linear.ArrayRealVector;
+import org.hipparchus.linear.QRDecomposition;
+import org.hipparchus.transform.DftNormalization;
+import org.hipparchus.transform.FastFourierTransformer;
+import org.hipparchus.transform.TransformType;
+
+/**
+ * Finds a ripple in residuals: a steady oscillation and its harmonics that make up most of them, over two cycles or more.
+ *
+ * <p>The tallest line of the spectrum gives the frequency, Gauss-Newton steps refine it, and the amplitudes of it and of its
+ * first harmonics are least squares. The remaining level is fitted along and left where it was.
+ */
+final class Ripple {
+    private static final int HARMONICS = 3;
+    /** Parameters that a ripple takes out of the residuals: a frequency and two amplitudes each. */
+    static final int PARAMETERS = 1 + 2 * HARMONICS;
+    private static final double MOST = 0.6;
+    private static final int FEWEST = 24;
+
+    private Ripple() {
+    }
+
+    /** n values of the ripple; empty where the residuals hold none. Samples are taken as evenly spaced for the search alone. */
+    static Optional<double[]> in(double[] time, double[] e) {
+        int n = e.length;
+        double span = n < 2 ? 0 : time[n - 1] - time[0];
+        if (n < FEWEST || !(span > 0)) {
+            return Optional.empty();
+        }
+        double omega = start(time, e, span);
+        if (!(omega * span > 2 * 2 * Math.PI * 0.95)) {
+            return Optional.empty();
+        }
+        double before = Double.POSITIVE_INFINITY;
+        for (int pass = 0; pass < 20; pass++) {
+            double[] c = fit(time, e, omega, 1, true);
+            double step = c[3] / Math.max(1e-300, Math.hypot(c[1], c[2]));
+            step = Math.max(-1 / span, Math.min(1 / span, step));
+            omega += step;
+            if (Math.abs(step) < 1e-12 * omega || Math.abs(step) > 2 * before) {
+                break;
+            }
+            before = Math.abs(step);
+        }
+        int harmonics = Math.min(HARMONICS, (int) Math.floor(Math.PI / omega / (span / (n - 1))));
+        if (harmonics < 1) {
+            return Optional.empty();
+        }
+        double[] c = fit(time, e, omega, harmonics, false);
+        double[] ripple = new double[n];
+        double left = 0;
+        double all = 0;
+        double mean = Arrays.stream(e).average().orElse(0);
+        for (int i = 0; i < n; i++) {
+            for (int h = 1; h <= harmonics; h++) {
+                double phase = h * omega * (time[i] - time[0]);
+                ripple[i] += c[2 * h - 1] * Math.cos(phase) + c[2 * h] * Math.sin(phase);
+            }
+            double r = e[i] - c[0] - ripple[i];
+            left += r * r;
+            all += (e[i] - mean) * (e[i] - mean);
+        }
+        return left < (1 - MOST) * all ? Optional.of(ripple) : Optional.empty();
+    }
+
+    private static double start(double[] time, double[] e, double span) {
+        int n = e.length;
+        int size = Integer.highestOneBit(Math.max(4, 2 * n - 1)) * 2;
+        double mean = Arrays.stream(e).average().orElse(0);
+        double[] padded = new double[size];
+        for (int i = 0; i < n; i++) {
+            padded[i] = e[i] - mean;
+        }
+        var spectrum = new FastFourierTransformer(DftNormalization.STANDARD).transform(padded, TransformType.FORWARD);
+        int best = 1;
+        double tallest = 0;
+        for (int k = 1; k < size / 2; k++) {
+            double power = spectrum[k].getReal() * spectrum[k].getReal() + spectrum[k].getImaginary() * spectrum[k].getImaginary();
+            if (power > tallest) {
+                tallest = power;
+                best = k;
+            }
+        }
+        return 2 * Math.PI * best / (size * span / (n - 1));
+    }
+
+    /** Level and amplitudes of the harmonics; with {@code slope} also how the frequency should change, times the amplitude of the first. */
+    private static double[] fit(double[] time, double[] e, double omega, int harmonics, boolean slope) {
+        int n = e.length;
+        int p = 1 + 2 * harmonics;
+        double[][] design = new double[n][p];
+        for (int i = 0; i < n; i++) {
+            design[i][0] = 1;
+            for (int h = 1; h <= harmonics; h++) {
+                double phase = h * omega * (time[i] - time[0]);
+                design[i][2 * h - 1] = Math.cos(phase);
+                design[i][2 * h] = Math.sin(phase);
+            }
+        }
+        double[] c = new QRDecomposition(new Array2DRowRealMatrix(design, false)).getSolver().solve(new ArrayRealVector(e, false)).toArray();
+        if (!slope) {
+            return c;
+        }
+        // The direction of a change of frequency, made orthogonal to the others by fitting it along.
+        double[][] wider = new double[n][p + 1];
+        double amplitude = Math.max(1e-300, Math.hypot(c[1], c[2]));
+        for (int i = 0; i < n; i++) {
+            System.arraycopy(design[i], 0, wider[i], 0, p);
+            double t = time[i] - time[0];
+            wider[i][p] = t * (c[2] * design[i][1] - c[1] * design[i][2]) / amplitude;
+        }
+        return new QRDecomposition(new Array2DRowRealMatrix(wider, false)).getSolver().solve(new ArrayRealVector(e, false)).toArray();
+    }
+}
