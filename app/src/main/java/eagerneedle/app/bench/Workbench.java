@@ -16,6 +16,7 @@ import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.watch.Finding;
+import eagerneedle.core.watch.Rule;
 import eagerneedle.report.SessionReport;
 import eagerneedle.store.bench.BenchFile;
 import java.time.Clock;
@@ -366,7 +367,7 @@ public final class Workbench implements AutoCloseable {
             case CALIBRATE -> {
                 long wanted = sheet().channels().values().stream().filter(c -> c.calibration() != null).count();
                 long made = sheet().channels().keySet().stream().filter(c -> s.calibrationOf(c).isPresent()).count();
-                boolean due = findings.stream().anyMatch(f -> f.watch().startsWith("calibration") || f.watch().equals("not calibrated"));
+                boolean due = findings.stream().anyMatch(f -> f.rule() == Rule.CALIBRATION_FAILED || f.rule() == Rule.CALIBRATION_OVERDUE || f.rule() == Rule.NOT_CALIBRATED);
                 yield due ? Station.State.ATTENTION : progress(made, wanted);
             }
             case CAPTURE -> s.keptRuns().isEmpty() ? Station.State.NOT_YET : next().isPresent() || findings.stream().anyMatch(f -> f.run() > 0 && f.severity() == Finding.Severity.WRONG)

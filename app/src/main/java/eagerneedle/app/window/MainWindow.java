@@ -238,7 +238,7 @@ public final class MainWindow implements Desk {
         if (!unfinished.isEmpty()) {
             unfinished.forEach(r -> bench.apply(new Command.KeepRun(r.named("Recovered run " + r.id()))));
             strip.say((unfinished.size() == 1 ? "A run that was being recorded when the program ended was" : unfinished.size() + " runs that were not finished were")
-                    + " recovered; look and discard what is of no use.", true);
+                    + " recovered; look, and leave out at Reduce what is of no use.", true);
         }
     }
 

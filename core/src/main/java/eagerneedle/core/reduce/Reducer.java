@@ -380,7 +380,7 @@ public final class Reducer {
                     return Outcome.of(new Value.Span(byHand));
                 }
                 return WindowProposal.named(plan.propose()).of(((Value.Signal) trace.value()).trace()).map(w -> Outcome.of(new Value.Span(w)))
-                        .orElse(Outcome.problem(run.name() + ": no window '" + name + "' could be proposed; set one by hand or discard the run."));
+                        .orElse(Outcome.problem(run.name() + ": no window '" + name + "' could be proposed; set one by hand at Reduce, or leave the run out there."));
             }));
         }
 

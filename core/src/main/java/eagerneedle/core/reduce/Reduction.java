@@ -320,13 +320,27 @@ public final class Reduction {
         throw new IllegalArgumentException("'" + formula.text() + "' does not give one quantity.");
     }
 
-    /** Why a quantity is to be doubted: an overdue or failed calibration it rests on, one sentence each. */
+    /** When the latest run that counts was captured; empty before the first. */
+    public Optional<Instant> lastUse() {
+        return planned ? Optional.empty() : session.keptRuns().stream().map(Run::started).max(java.util.Comparator.naturalOrder());
+    }
+
+    /** When the latest run was captured whose counts of a channel a calibration turns into values; empty where there is none. */
+    public Optional<Instant> lastUse(String channel) {
+        return planned ? Optional.empty() : session.keptRuns().stream().filter(r -> r.rawUnit(channel).equals(Run.COUNTS) && sheet.captures().containsKey(r.capture())
+                && sheet.captures().get(r.capture()).channels().contains(channel)).map(Run::started).max(java.util.Comparator.naturalOrder());
+    }
+
+    /**
+     * Why a quantity is to be doubted: an overdue or failed calibration it rests on, one sentence each. What was captured is judged by the day
+     * it was captured on, what is only planned by {@code now}.
+     */
     public List<String> doubts(Quantity q, Instant now) {
         List<String> out = new ArrayList<>();
         for (Calibration c : session.calibrations()) {
             if (session.calibrationOf(c.channel()).filter(c::equals).isPresent() && q.contributions().keySet().stream().anyMatch(l -> l.id().startsWith("calibration:" + c.id()))) {
                 String what = sheet().channels().containsKey(c.channel()) ? sheet().channels().get(c.channel()).label() : c.channel();
-                if (c.overdue(now)) {
+                if (c.overdue(lastUse(c.channel()).orElse(now))) {
                     out.add("It rests on the calibration of " + what + ", which was due on " + c.due().toString().substring(0, 10) + ".");
                 }
                 c.failure().ifPresent(f -> out.add("It rests on the calibration of " + what + ", which failed its verification: " + f));
@@ -334,7 +348,7 @@ public final class Reduction {
         }
         for (Instrument i : session.tied().values()) {
             if (q.contributions().keySet().stream().anyMatch(l -> l.id().equals("instrument:" + i.id()) || l.id().startsWith("input:") && l.source().equals(i.id()))) {
-                i.objection(now).ifPresent(out::add);
+                i.objection(lastUse().orElse(now)).ifPresent(out::add);
             }
         }
         return out;

@@ -20,7 +20,7 @@ import eagerneedle.core.trace.WindowStatistics;
 import eagerneedle.core.watch.Expectation;
 import eagerneedle.core.watch.Finding;
 import eagerneedle.core.watch.TraceWatch;
-import eagerneedle.core.watch.Finding.Severity;
+import eagerneedle.core.watch.Rule;
 import eagerneedle.core.watch.SampleWatch;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -35,12 +35,12 @@ import java.util.Optional;
 public final class SessionWatch {
     private final Map<String, List<Finding>> ofSamples = new HashMap<>();
 
-    /** Findings over a reduction at a moment. */
     /** Runs score below which a watch speaks: a session has dozens of runs, and none of them may cry wolf. */
     private static final double PATTERN = -4;
     /** How many of its own uncertainties the sum of a closed circle may be off. */
     private static final double OPEN = 4;
 
+    /** Findings over a reduction. Runs are judged by the day they were captured on, what is still to be done by the moment {@code now}. */
     public List<Finding> look(Reduction reduction, Instant now) {
         List<Finding> found = new ArrayList<>();
         Sheet sheet = reduction.sheet();
@@ -51,10 +51,9 @@ public final class SessionWatch {
             }
             for (String channel : capture.channels()) {
                 if (reduction.source().count(run.id(), channel) > Reducer.LONG) {
-                    found.add(new Finding("long run", Severity.NOTE, run.name() + " holds " + reduction.source().count(run.id(), channel) + " samples of " + run.channel(sheet, channel).label() + "; they were watched while they came, not again now.",
-                            "Looking through so many would keep the session from opening at once.", "Look at the outline at Capture.", run.id(), Double.NaN, Double.NaN));
+                    found.add(Rule.LONG_RUN.ofRun(run.id(), channel, run.name() + " holds " + reduction.source().count(run.id(), channel) + " samples of " + run.channel(sheet, channel).label() + "; they were watched while they came, not again now.").because("Looking through so many would keep the session from opening at once."));
                 } else if (run.rawUnit(channel).equals(Run.COUNTS)) {
-                    ofSamples.computeIfAbsent(run.id() + "/" + channel + "/" + run.entries().resumed().size(), k -> samples(run.channel(sheet, channel), run, reduction.source().samples(run.id(), channel))).stream()
+                    ofSamples.computeIfAbsent(run.id() + "/" + channel + "/" + run.entries().resumed().size(), k -> samples(channel, run.channel(sheet, channel), run, reduction.source().samples(run.id(), channel))).stream()
                             .filter(f -> run.entries().voided().stream().noneMatch(v -> v.holds(f.from()) && v.holds(f.to()))).forEach(found::add);
                 }
             }
@@ -67,16 +66,13 @@ public final class SessionWatch {
         for (Sheet.Step step : reduction.sheet().prepare()) {
             Instant started = reduction.session().timers().get(step.id());
             if (started != null && step.minutes() > 0 && !reduction.session().signOffs().containsKey(step.id()) && now.isBefore(started.plusSeconds((long) (60 * step.minutes())))) {
-                found.add(Finding.ofSession("still warming up", Severity.ATTENTION, "Not yet: " + step.text().toLowerCase(Locale.ROOT) + ".",
-                        "It needs " + Notation.plain(step.minutes(), 3) + " minutes and was started too short a time ago.", "Calibrate and capture once its time at Rig is over."));
+                found.add(Rule.WARMING_UP.ofSession(step.id(), "Not yet: " + step.text().toLowerCase(Locale.ROOT) + ".").because("It needs " + Notation.plain(step.minutes(), 3) + " minutes and was started too short a time ago."));
             }
         }
-        reduction.checks().stream().filter(c -> c.met().isPresent() && !c.met().get()).forEach(c -> found.add(Finding.ofSession("check", Severity.WRONG,
-                "Not met: " + c.check().label() + ".", "A check of the method sheet failed.", c.check().remedy() == null ? "" : c.check().remedy())));
+        reduction.checks().stream().filter(c -> c.met().isPresent() && !c.met().get()).forEach(c -> found.add(Rule.CHECK.ofSession(c.check().label(), "Not met: " + c.check().label() + ".").remedied(c.check().remedy() == null ? "" : c.check().remedy())));
         long unread = sheet.inputs().keySet().stream().filter(n -> !reduction.session().measured().containsKey(n)).count();
         if (unread > 0 && !reduction.session().keptRuns().isEmpty()) {
-            found.add(Finding.ofSession("as planned", Severity.NOTE, unread == 1 ? "One input is still as planned." : unread + " inputs are still as planned.",
-                    "They were not read yet.", "Enter what was read at Plan; results use planned values until then."));
+            found.add(Rule.AS_PLANNED.ofSession("", unread == 1 ? "One input is still as planned." : unread + " inputs are still as planned."));
         }
         Map<String, String> explained = reduction.session().explained();
         found.replaceAll(f -> explained.containsKey(f.key()) ? f.explained(explained.get(f.key())) : f);
@@ -91,7 +87,7 @@ public final class SessionWatch {
                 // Where windows were chosen only what lies in one counts: before and after, a wheel may well stand still.
                 Optional<Window> chosen = capture.windows().entrySet().stream().filter(w -> w.getValue().on().equals(c)).findFirst().flatMap(w -> reduction.window(run, w.getKey()));
                 RawSamples states = reduction.source().samples(run.id(), c);
-                missedEdges(run, run.channel(reduction.sheet(), c).label(), chosen.map(w -> states.between(w.from(), w.to())).orElse(states), found);
+                missedEdges(run, c, run.channel(reduction.sheet(), c).label(), chosen.map(w -> states.between(w.from(), w.to())).orElse(states), found);
             });
             return;
         }
@@ -106,14 +102,13 @@ public final class SessionWatch {
             }
             double middle = t.value()[t.size() / 2];
             TraceWatch watch = new TraceWatch(channel.label(), channel.expectation(), channel.toChain().noiseAt(middle));
-            watch.look(run.id(), t).forEach(f -> found.add(named(run, f)));
+            watch.look(run.id(), t).forEach(f -> found.add(named(run, name, f)));
             Optional<Finding> hum = hum(reduction, run, capture, watch, t);
-            hum.ifPresent(f -> found.add(named(run, f)));
+            hum.ifPresent(f -> found.add(named(run, name, f)));
             if (capture.mode().equals("hold") && hum.isEmpty()) {
-                watch.contact(run.id(), t).ifPresent(f -> found.add(named(run, f)));
+                watch.contact(run.id(), t).ifPresent(f -> found.add(named(run, name, f)));
                 if (t.size() > 20 && !WindowStatistics.of(t).steady(5)) {
-                    found.add(new Finding("not steady", Severity.ATTENTION, run.name() + ": " + channel.label() + " was not steady when the row was taken.", "It was taken before it had settled.",
-                            "Void the row and take it again once it is steady.", run.id(), t.time()[0], t.time()[t.size() - 1]));
+                    found.add(Rule.NOT_STEADY.of(run.id(), name, t.time()[0], t.time()[t.size() - 1], run.name() + ": " + channel.label() + " was not steady when the row was taken."));
                 }
             }
             double[] sorted = t.value().clone();
@@ -122,7 +117,7 @@ public final class SessionWatch {
             expected.put(name, channel.expectation());
             labels.put(name, channel.label());
         }
-        TraceWatch.bands(run.id(), typical, expected, labels).forEach(f -> found.add(named(run, f)));
+        TraceWatch.bands(run.id(), typical, expected, labels).forEach(f -> found.add(named(run, f.channel(), f)));
     }
 
     /** Hum of the mains in a row that stands still, or in what a run's fit leaves of the trace. */
@@ -134,7 +129,7 @@ public final class SessionWatch {
     }
 
     /** Edges that a gate did not see, or saw twice. */
-    private static void missedEdges(Run run, String label, RawSamples states, List<Finding> found) {
+    private static void missedEdges(Run run, String name, String label, RawSamples states, List<Finding> found) {
         double[] rising = java.util.stream.IntStream.range(1, states.size()).filter(i -> states.values()[i] > 0.5 && states.values()[i - 1] <= 0.5).mapToDouble(i -> states.time()[i]).toArray();
         if (rising.length < 5) {
             return;
@@ -144,17 +139,16 @@ public final class SessionWatch {
             Edges.Suspect s = suspects.get(0);
             boolean missed = s.kind() == Edges.Kind.MISSED;
             double at = rising[Math.min(rising.length - 1, s.index())];
-            found.add(new Finding(missed ? "missed edge" : "double edge", Severity.ATTENTION, run.name() + ": " + label + ": " + s.sentence() + (suspects.size() > 1 ? " " + (suspects.size() - 1) + " more like it." : ""),
-                    missed ? "A spoke or flag passed beside the beam, or the train was not steady." : "A reflection, or an edge that is not sharp.", "Set the gate so that every edge crosses the middle of the beam; periods leave such edges out by themselves.", run.id(), at, at));
+            found.add((missed ? Rule.MISSED_EDGE : Rule.DOUBLE_EDGE).of(run.id(), name, at, at, run.name() + ": " + label + ": " + s.sentence() + (suspects.size() > 1 ? " " + (suspects.size() - 1) + " more like it." : "")));
         }
     }
 
-    private static Finding named(Run run, Finding f) {
-        return new Finding(f.watch(), f.severity(), run.name() + ": " + f.message(), f.cause(), f.remedy(), f.run(), f.from(), f.to());
+    private static Finding named(Run run, String channel, Finding f) {
+        return f.onChannel(channel).in(run.name());
     }
 
-    private static List<Finding> samples(Sheet.Channel channel, Run run, RawSamples raw) {
-        return new SampleWatch(channel.label(), channel.toChain(), channel.rate()).look(run.id(), raw.time(), raw.values()).stream().map(f -> named(run, f)).toList();
+    private static List<Finding> samples(String name, Sheet.Channel channel, Run run, RawSamples raw) {
+        return new SampleWatch(channel.label(), channel.toChain(), channel.rate()).look(run.id(), raw.time(), raw.values()).stream().map(f -> named(run, name, f)).toList();
     }
 
     private static void windows(Reduction reduction, Run run, Sheet.Capture capture, List<Finding> found) {
@@ -166,23 +160,21 @@ public final class SessionWatch {
                     double slack = 3 * trace.interval();
                     if (byHand.to() > p.to() + slack || byHand.from() < p.from() - slack) {
                         boolean late = byHand.to() > p.to() + slack;
-                        found.add(new Finding("window", Severity.ATTENTION, String.format(Locale.ROOT, "%s: the window '%s' runs %.2f s past the change at %.2f s.", run.name(), name,
-                                late ? byHand.to() - p.to() : p.from() - byHand.from(), late ? p.to() : p.from()),
-                                late ? "The trace changes there: contact with a stop, or a hand." : "The trace changes there: it was still held, or just released.",
-                                "Draw the edge back before the change.", run.id(), late ? p.to() : byHand.from(), late ? byHand.to() : p.from()));
+                        found.add(Rule.WINDOW.of(run.id(), "", late ? p.to() : byHand.from(), late ? byHand.to() : p.from(), String.format(Locale.ROOT, "%s: the window '%s' runs %.2f s past the change at %.2f s.", run.name(), name,
+                                late ? byHand.to() - p.to() : p.from() - byHand.from(), late ? p.to() : p.from())).because(late ? "The trace changes there: contact with a stop, or a hand." : "The trace changes there: it was still held, or just released.").about(name));
                     }
                 });
             }
         });
         Fit fit = reduction.fitOfRun(run).orElse(null);
-        if (fit != null && Residuals.runsScore(fit.residuals()) < PATTERN && found.stream().noneMatch(f -> f.run() == run.id() && (f.watch().equals("window") || f.watch().equals("mains hum")))) {
-            found.add(new Finding("residuals", Severity.ATTENTION, run.name() + ": the residuals of the fit follow a pattern.",
-                    "The window holds more than one kind of motion, or the sensor saw something else.", "Look at the residuals and move the window, or leave the run out.",
-                    run.id(), fit.x()[0], fit.x()[fit.x().length - 1]));
+        if (fit != null && Residuals.runsScore(fit.residuals()) < PATTERN && found.stream().noneMatch(f -> f.run() == run.id() && (f.rule() == Rule.WINDOW || f.rule() == Rule.MAINS_HUM))) {
+            found.add(Rule.RESIDUALS.of(run.id(), "", fit.x()[0], fit.x()[fit.x().length - 1], run.name() + ": the residuals of the fit follow a pattern."));
         }
         if (reduction.ofRun(run).stream().anyMatch(e -> e.outcome().problem() != null)) {
             String why = reduction.ofRun(run).stream().filter(e -> e.outcome().problem() != null).findFirst().orElseThrow().outcome().problem();
-            found.add(new Finding("no value", Severity.WRONG, why, "The run could not be reduced.", "Set its window, leave it out or discard it.", run.id(), Double.NaN, Double.NaN));
+            boolean unread = capture.byEye().keySet().stream().anyMatch(n -> !run.entries().byEye().containsKey(n));
+            Finding none = Rule.NO_VALUE.ofRun(run.id(), "", why);
+            found.add(unread ? none.remedied("A reading is entered before its run is kept: go back to there with Ctrl+Z, or leave the run out at Reduce.") : none);
         }
     }
 
@@ -192,41 +184,35 @@ public final class SessionWatch {
             boolean used = reduction.session().keptRuns().stream().anyMatch(r -> r.rawUnit(name).equals(Run.COUNTS)
                     && reduction.sheet().captures().get(r.capture()).channels().contains(name));
             if (c == null && channel.calibration() != null && used) {
-                found.add(Finding.ofSession("not calibrated", Severity.ATTENTION, capital(channel.label()) + " is not calibrated.",
-                        channel.toChain().shared().isEmpty() ? "Values rest on the nominal transfer of the chain; its error is in no budget." : "Values rest on the nominal transfer of the chain, as uncertain as its links say.",
-                        "Calibrate it; stored runs will follow."));
+                found.add(Rule.NOT_CALIBRATED.ofSession("", capital(channel.label()) + " is not calibrated.").onChannel(name).because(channel.toChain().shared().isEmpty() ? "Values rest on the nominal transfer of the chain; its error is in no budget." : "Values rest on the nominal transfer of the chain, as uncertain as its links say."));
             }
             if (c != null && c.relation() == Relation.CLOSURE) {
-                closure(channel.label(), c, found);
+                closure(name, channel.label(), c, found);
             }
             if (c != null) {
-                c.failure().ifPresent(f -> found.add(Finding.ofSession("calibration failed", Severity.WRONG, "The calibration of " + channel.label() + " failed its verification. " + f,
-                        "The relation does not hold where it was tested.", "Look at the points, take the doubtful one again, or choose another relation.")));
-                c.driftFound().filter(d -> Math.abs(d.value()) > 2 * d.u()).ifPresent(d -> found.add(Finding.ofSession("drift", Severity.NOTE,
-                        capital(channel.label()) + " had drifted by " + Notation.bracket(d) + " when it was checked after use.", "Temperature, creep or a loose contact.",
-                        c.after().use() == AfterUse.Use.CORRECT ? "It is taken out in proportion to time." : c.after().use() == AfterUse.Use.INFLUENCE ? "It stands in the budget as an influence."
+                c.failure().ifPresent(f -> found.add(Rule.CALIBRATION_FAILED.ofSession("", "The calibration of " + channel.label() + " failed its verification. " + f).onChannel(name)));
+                c.driftFound().filter(d -> Math.abs(d.value()) > 2 * d.u()).ifPresent(d -> found.add(Rule.DRIFT.ofSession("", capital(channel.label()) + " had drifted by " + Notation.bracket(d) + " when it was checked after use.").onChannel(name).remedied(c.after().use() == AfterUse.Use.CORRECT ? "It is taken out in proportion to time." : c.after().use() == AfterUse.Use.INFLUENCE ? "It stands in the budget as an influence."
                                 : "Choose at Calibrate whether it is taken out or kept as an influence.")));
             }
-            if (c != null && c.overdue(now)) {
-                found.add(Finding.ofSession("calibration overdue", Severity.ATTENTION, "The calibration of " + channel.label() + " was due on " + c.due().toString().substring(0, 10) + ".",
-                        "It is older than the sheet allows.", "Calibrate again."));
+            if (c != null && c.overdue(reduction.lastUse(name).orElse(now))) {
+                found.add(Rule.CALIBRATION_OVERDUE.ofSession("", "The calibration of " + channel.label() + " was due on " + c.due().toString().substring(0, 10) + ".").onChannel(name));
             }
         });
     }
 
     /** What a closure of circles says against itself: readings that stand out, series that do not close. */
-    private static void closure(String label, Calibration c, List<Finding> found) {
+    private static void closure(String name, String label, Calibration c, List<Finding> found) {
         try {
             ClosureReadings.Solution s = c.closure().solve(c.id());
-            s.remarks().forEach(r -> found.add(Finding.ofSession("closure", Severity.ATTENTION, r, "A reading was misread or written into the wrong cell, or a table was turned the wrong way.", "Look at the map of residuals at Calibrate and take that series again.")));
+            s.remarks().forEach(r -> found.add(Rule.CLOSURE.ofSession(r, r).onChannel(name)));
             for (int k = 0; k < s.closures().length; k++) {
                 if (Math.abs(s.closures()[k]) > OPEN * s.uClosure()) {
-                    found.add(Finding.ofSession("closure", Severity.ATTENTION, "Series " + (k + 1) + " of " + label + " does not close: its sum is " + Notation.figures(s.closures()[k], 2) + " "
-                            + LabUnit.parse(c.unit()).pretty() + " where 0 is expected within " + Notation.figures(s.uClosure(), 2) + ".", "The zero was not renewed, or it drifted during the series.", "Take that series again, with the zero renewed at every step."));
+                    found.add(Rule.CLOSURE.ofSession("series " + (k + 1), "Series " + (k + 1) + " of " + label + " does not close: its sum is " + Notation.figures(s.closures()[k], 2) + " "
+                            + LabUnit.parse(c.unit()).pretty() + " where 0 is expected within " + Notation.figures(s.uClosure(), 2) + ".").onChannel(name).because("The zero was not renewed, or it drifted during the series.").remedied("Take that series again, with the zero renewed at every step."));
                 }
             }
         } catch (FitException e) {
-            found.add(Finding.ofSession("closure", Severity.ATTENTION, e.getMessage(), "Cells of the closure are empty.", "Take the missing readings."));
+            found.add(Rule.CLOSURE.ofSession("cells", e.getMessage()).onChannel(name).because("Cells of the closure are empty.").remedied("Take the missing readings."));
         }
     }
 

@@ -197,7 +197,8 @@ public sealed interface Command {
 
         @Override
         public String says() {
-            return "Kept " + run.name() + " (" + run.capture() + ", " + run.level() + ") from " + run.source() + ".";
+            String what = run.name() + " (" + run.capture() + ", " + run.level() + ") from " + run.source();
+            return run.discard() == null ? "Kept " + what + "." : "Left out " + what + " when it was captured: " + run.discard() + "; its samples are in the file.";
         }
     }
 

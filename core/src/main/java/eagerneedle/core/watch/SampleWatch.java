@@ -78,21 +78,18 @@ public final class SampleWatch {
         boolean bounded = chain.stages().stream().anyMatch(s -> Double.isFinite(s.lowest()) && Double.isFinite(s.highest())) && Double.isNaN(chain.indication(rail))
                 || chain.stages().stream().anyMatch(s -> s.law().linear() && Double.isFinite(s.lowest()) && Double.isFinite(s.highest()));
         if (!bounded) {
-            return new Finding("saturated", Finding.Severity.WRONG, capital(channel) + " is saturated" + many, "The signal is " + (top ? "above" : "below") + " the range of " + chain.converter().label() + ": gain, range or offset do not suit it.",
-                    "Choose a wider range or a smaller gain at Rig; these samples are lost.", run, time[span[0]], time[span[1]]);
+            return Rule.SATURATED.of(run, channel, time[span[0]], time[span[1]], capital(channel) + " is saturated" + many).because("The signal is " + (top ? "above" : "below") + " the range of " + chain.converter().label() + ": gain, range or offset do not suit it.");
         }
         boolean ohms = chain.stages().stream().anyMatch(s -> s.output().symbol().equals("ohm"));
         if (ohms) {
-            return new Finding(top ? "open" : "shorted", Finding.Severity.WRONG, capital(channel) + " shows what its sensor cannot" + many, top ? "A lead is open: broken, loose or not connected." : "The leads touch each other: the sensor is shorted.",
-                    "Check the lead and its terminals, then capture again.", run, time[span[0]], time[span[1]]);
+            return (top ? Rule.OPEN : Rule.SHORTED).of(run, channel, time[span[0]], time[span[1]], capital(channel) + " shows what its sensor cannot" + many);
         }
         boolean answers = chain.stages().stream().anyMatch(s -> s.output().fits(LabUnit.SECOND));
         if (!answers) {
-            return new Finding("out of range", Finding.Severity.WRONG, capital(channel) + " is out of range" + many, "It shows more than its sensor can give: a lead is open, or touches an earthed part or another conductor.",
-                    "Look along the leads: connected at both ends, insulated from the can and from each other. Then capture again.", run, time[span[0]], time[span[1]]);
+            return Rule.OUT_OF_RANGE.of(run, channel, time[span[0]], time[span[1]], capital(channel) + " is out of range" + many);
         }
-        return new Finding("out of range", Finding.Severity.WRONG, capital(channel) + " is out of range" + many, "Nothing answered within %s %s to %s %s: the target is too near, too far, or turned away.".formatted(
-                Notation.plain(reach[0], 3), unit, Notation.plain(reach[1], 3), unit), "Check that the sensor looks at its target and that nothing stands between.", run, time[span[0]], time[span[1]]);
+        return Rule.OUT_OF_RANGE.of(run, channel, time[span[0]], time[span[1]], capital(channel) + " is out of range" + many).because("Nothing answered within %s %s to %s %s: the target is too near, too far, or turned away.".formatted(
+                Notation.plain(reach[0], 3), unit, Notation.plain(reach[1], 3), unit)).remedied("Check that the sensor looks at its target and that nothing stands between.");
     }
 
     private Optional<Finding> dead(int run, double[] time, double[] counts) {
@@ -100,13 +97,10 @@ public final class SampleWatch {
         for (int i = 1; i < counts.length; i++) {
             same = counts[i] == counts[i - 1] && !beyondReach(counts[i]) ? same + 1 : 1;
             if (same >= DEAD_AFTER && isCoarse(counts[i])) {
-                return Optional.of(new Finding("converter-limited", Finding.Severity.NOTE, capital(channel) + " stays within one step of its converter, " + Notation.plain(chain.stepAt(chain.indication(counts[i])), 2) + " " + difference() + ".",
-                        "The step is larger than the noise, so that averaging does not help.", "Choose a narrower range or more gain at Rig if a finer reading is wanted.", run, time[i - same + 1], time[i]));
+                return Optional.of(Rule.CONVERTER_LIMITED.of(run, channel, time[i - same + 1], time[i], capital(channel) + " stays within one step of its converter, " + Notation.plain(chain.stepAt(chain.indication(counts[i])), 2) + " " + difference() + "."));
             }
             if (same >= DEAD_AFTER) {
-                return Optional.of(new Finding("dead", Finding.Severity.WRONG, capital(channel) + " has not changed by a single step for " + same + " samples.",
-                        "The sensor is asleep, unplugged or held by its own buffer.", "Wake it or check its lead, then capture again.", run,
-                        time[i - same + 1], time[i]));
+                return Optional.of(Rule.DEAD.of(run, channel, time[i - same + 1], time[i], capital(channel) + " has not changed by a single step for " + same + " samples."));
             }
         }
         return Optional.empty();
@@ -139,9 +133,7 @@ public final class SampleWatch {
                 last = i;
             }
         }
-        return missing == 0 ? Optional.empty() : Optional.of(new Finding("dropped samples", Finding.Severity.ATTENTION,
-                missing + (missing == 1 ? " sample" : " samples") + " of " + channel + " did not arrive.", "The connection was interrupted or could not keep up.",
-                "Times of the others are right; check the lead if it happens again.", run, time[first], time[last]));
+        return missing == 0 ? Optional.empty() : Optional.of(Rule.DROPPED_SAMPLES.of(run, channel, time[first], time[last], missing + (missing == 1 ? " sample" : " samples") + " of " + channel + " did not arrive."));
     }
 
     /** Intervals that scatter by more than a fifth, none of them a gap. */
@@ -161,8 +153,7 @@ public final class SampleWatch {
             }
         }
         double share = Math.sqrt(squares / Math.max(1, n));
-        return share < 0.2 || n < DEAD_AFTER ? Optional.empty() : Optional.of(new Finding("clock jitter", Finding.Severity.ATTENTION, "Samples of " + channel + " come unevenly: intervals scatter by " + Notation.plain(100 * share, 2) + " %.",
-                "The instrument is busy, or the computer stamps the samples in its place.", "Rates of change from it are doubtful; sample more slowly or let the instrument keep the time.", run, time[0], time[time.length - 1]));
+        return share < 0.2 || n < DEAD_AFTER ? Optional.empty() : Optional.of(Rule.CLOCK_JITTER.of(run, channel, time[0], time[time.length - 1], "Samples of " + channel + " come unevenly: intervals scatter by " + Notation.plain(100 * share, 2) + " %."));
     }
 
     /** The median interval between samples, s. */

@@ -72,9 +72,8 @@ public final class TraceWatch {
             return Optional.empty();
         }
         boolean passed = most > limit;
-        return Optional.of(new Finding(passed ? "limit passed" : "limit near", passed ? Finding.Severity.WRONG : Finding.Severity.ATTENTION, capital(channel) + (passed ? " passed" : " is close to") + " the limit of "
-                + Notation.plain(expected.limit(), 4) + " " + t.unit().pretty() + ": " + Notation.plain(t.value()[worst], 4) + ".", "The load, pressure, speed or drive was set too high.", "Go back now; look what it was exposed to before going on.", run,
-                t.time()[worst], t.time()[worst]));
+        return Optional.of((passed ? Rule.LIMIT_PASSED : Rule.LIMIT_NEAR).of(run, channel, t.time()[worst], t.time()[worst], capital(channel) + (passed ? " passed" : " is close to") + " the limit of "
+                + Notation.plain(expected.limit(), 4) + " " + t.unit().pretty() + ": " + Notation.plain(t.value()[worst], 4) + "."));
     }
 
     private Optional<Finding> trend(int run, Trace t, double[] blocks, double scatter) {
@@ -85,8 +84,7 @@ public final class TraceWatch {
         if (change * expected.trend() >= 0 || Math.abs(change) < 8 * scatter) {
             return Optional.empty();
         }
-        return Optional.of(new Finding("reversed", Finding.Severity.WRONG, capital(channel) + (change < 0 ? " falls" : " rises") + " where it should " + (expected.trend() > 0 ? "rise." : "fall."),
-                "Its leads are reversed, or the wire colours are of another standard.", "Exchange the two leads, or turn the sign at Rig, and touch it to see.", run, t.time()[0], t.time()[t.size() - 1]));
+        return Optional.of(Rule.REVERSED.of(run, channel, t.time()[0], t.time()[t.size() - 1], capital(channel) + (change < 0 ? " falls" : " rises") + " where it should " + (expected.trend() > 0 ? "rise." : "fall.")));
     }
 
     private Optional<Finding> reference(int run, Trace t, double[] blocks, double scatter) {
@@ -97,8 +95,7 @@ public final class TraceWatch {
         if (moved <= expected.holds() + 2 * scatter / Math.sqrt(t.size() / (double) BLOCKS)) {
             return Optional.empty();
         }
-        return Optional.of(new Finding("reference lost", Finding.Severity.WRONG, capital(channel) + " moved by " + Notation.plain(moved, 2) + " " + unit(t) + " though it should hold within " + Notation.plain(expected.holds(), 2) + " " + unit(t) + ".",
-                "The reference is not what it was: the ice is gone, a door is open, the junction is not in it.", "Renew the reference and take the run again.", run, t.time()[0], t.time()[t.size() - 1]));
+        return Optional.of(Rule.REFERENCE_LOST.of(run, channel, t.time()[0], t.time()[t.size() - 1], capital(channel) + " moved by " + Notation.plain(moved, 2) + " " + unit(t) + " though it should hold within " + Notation.plain(expected.holds(), 2) + " " + unit(t) + "."));
     }
 
     /** Neighbours differ as much as the whole signal does, and by far more than its noise: it is faster than the rate. */
@@ -116,8 +113,7 @@ public final class TraceWatch {
         if (!(noise > 0) || sd < 20 * Math.max(noise, t.step()) || jump < 1.1 * sd) {
             return Optional.empty();
         }
-        return Optional.of(new Finding("undersampled", Finding.Severity.ATTENTION, capital(channel) + " changes from sample to sample as much as it changes at all.",
-                "The signal is faster than the sampling rate; what is seen may be an alias.", "Sample at least ten times as fast as the fastest thing of interest.", run, t.time()[0], t.time()[t.size() - 1]));
+        return Optional.of(Rule.UNDERSAMPLED.of(run, channel, t.time()[0], t.time()[t.size() - 1], capital(channel) + " changes from sample to sample as much as it changes at all."));
     }
 
     /**
@@ -148,8 +144,7 @@ public final class TraceWatch {
             double left = Math.sqrt(Math.max(1e-300, all / n - amplitude * amplitude / 2));
             // For noise alone the power of a line over its mean is exponential (Scargle 1982); this much comes once in 10^10.
             if (amplitude * amplitude * n / (4 * left * left) > SURE && amplitude > left / 2) {
-                return Optional.of(new Finding("mains hum", Finding.Severity.ATTENTION, capital(channel) + " carries a hum of " + Notation.plain(mains, 3) + " Hz, " + Notation.plain(amplitude, 2) + " " + unit.pretty() + " high.",
-                        "The mains reach the leads: their shield is off, or the instrument's rejection of the mains is switched off.", "Shield and twist the leads, switch the mains rejection on, and take the run again.", run, time[0], time[n - 1]));
+                return Optional.of(Rule.MAINS_HUM.of(run, channel, time[0], time[n - 1], capital(channel) + " carries a hum of " + Notation.plain(mains, 3) + " Hz, " + Notation.plain(amplitude, 2) + " " + unit.pretty() + " high."));
             }
         }
         return Optional.empty();
@@ -172,8 +167,7 @@ public final class TraceWatch {
             return Optional.empty();
         }
         double at = steady.time()[Math.min(steady.size() - 1, worst * steady.size() / BLOCKS)];
-        return Optional.of(new Finding("contact", Finding.Severity.ATTENTION, capital(channel) + " jumps within a span that should be steady.", "A hanging part touches, a peg slipped, or the bench was knocked.",
-                "Free the part and take the row again, or move the window away from the jump.", run, at, at));
+        return Optional.of(Rule.CONTACT.of(run, channel, at, at, capital(channel) + " jumps within a span that should be steady."));
     }
 
     /**
@@ -190,14 +184,13 @@ public final class TraceWatch {
         for (String a : outside) {
             for (String b : outside) {
                 if (a.compareTo(b) < 0 && expected.get(b).holdsBand(typical.get(a)) && expected.get(a).holdsBand(typical.get(b))) {
-                    found.add(new Finding("swapped", Finding.Severity.WRONG, capital(labels.get(a)) + " and " + labels.get(b) + " show what is expected of each other.",
-                            "Their leads or their tags are exchanged.", "Touch one to identify it at Rig and exchange the tags.", run, Double.NaN, Double.NaN));
+                    found.add(Rule.SWAPPED.ofRun(run, a + "/" + b, capital(labels.get(a)) + " and " + labels.get(b) + " show what is expected of each other."));
                     paired.addAll(List.of(a, b));
                 }
             }
         }
-        outside.stream().filter(n -> !paired.contains(n)).forEach(n -> found.add(new Finding("outside its band", Finding.Severity.WRONG, capital(labels.get(n)) + " shows " + Notation.plain(typical.get(n), 3) + ", outside what its tag expects ("
-                + Notation.plain(expected.get(n).low(), 3) + " to " + Notation.plain(expected.get(n).high(), 3) + ").", "Its leads are reversed, it is on another input, or it is not where its tag says.", "Touch it to identify it at Rig, and look at its polarity.", run, Double.NaN, Double.NaN)));
+        outside.stream().filter(n -> !paired.contains(n)).forEach(n -> found.add(Rule.OUTSIDE_ITS_BAND.ofRun(run, n, capital(labels.get(n)) + " shows " + Notation.plain(typical.get(n), 3) + ", outside what its tag expects ("
+                + Notation.plain(expected.get(n).low(), 3) + " to " + Notation.plain(expected.get(n).high(), 3) + ").")));
         return found;
     }
 

@@ -157,7 +157,10 @@ class PreparationTest {
         assertThat(zeroed.u()).as("the offset is gone, the gain stays").isCloseTo(0.097, within(0.001));
         assertThat(after.quantity("force.intercept").orElseThrow().value()).isCloseTo(-0.2, within(1e-9));
         assertThat(after.doubts(zeroed, DAY)).isEmpty();
-        assertThat(after.doubts(zeroed, DAY.plus(Duration.ofDays(31)))).hasSize(1).first().asString().contains("force").contains("was due on 2026-12-23");
+        assertThat(after.doubts(zeroed, DAY.plus(Duration.ofDays(31)))).as("a run is judged by the day it was captured on").isEmpty();
+        act(new Command.Calibrate(zero(0.2, DAY.minus(Duration.ofDays(1)))));
+        Reduction overdue = reducer.reduce(session);
+        assertThat(overdue.doubts(overdue.quantity("F").orElseThrow(), DAY)).hasSize(1).first().asString().contains("force").contains("was due on 2026-11-22");
     }
 
     private static Calibration zero(double reads, Instant due) {

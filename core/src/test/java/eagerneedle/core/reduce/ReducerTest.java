@@ -243,7 +243,7 @@ class ReducerTest {
         apply(new Command.SetMeasured("spacing", "foot spacing", "842.3(6) mm"));
         List<CalibrationPoint> points = List.of(new CalibrationPoint("0.3(1) m", 0.3, 1e-4, 9, true), new CalibrationPoint("0.6(1) m", 0.6, 1e-4, 9, true),
                 new CalibrationPoint("0.9(1) m", 0.9, 1e-4, 9, true), new CalibrationPoint("1.2(1) m", 1.2, 1e-4, 9, true));
-        apply(new Command.Calibrate(Calibration.line("c", "position", "known length", "m", points, DAY, DAY.plus(Duration.ofDays(30)), "x", "")));
+        apply(new Command.Calibrate(Calibration.line("c", "position", "known length", "m", points, DAY.minus(Duration.ofDays(60)), DAY.minus(Duration.ofDays(30)), "x", "")));
         for (Run run : session.keptRuns().stream().filter(r -> r.capture().startsWith("level")).toList()) {
             apply(new Command.DiscardRun(run.id(), "exchanged"));
         }
@@ -253,6 +253,8 @@ class ReducerTest {
         }
         List<Finding> found = new SessionWatch().look(reducer.reduce(session), DAY.plus(Duration.ofDays(60)));
         assertThat(found).anyMatch(f -> f.watch().equals("calibration overdue"));
+        apply(new Command.Calibrate(Calibration.line("d", "position", "known length", "m", points, DAY, DAY.plus(Duration.ofDays(30)), "x", "")));
+        assertThat(new SessionWatch().look(reducer.reduce(session), DAY.plus(Duration.ofDays(60)))).as("not by the day it is looked at").noneMatch(f -> f.watch().equals("calibration overdue"));
         assertThat(found).anyMatch(f -> f.watch().equals("check") && f.message().contains("Friction is positive") && f.remedy().contains("exchanged"));
     }
 
