@@ -261,7 +261,7 @@ public record Calibration(String id, String channel, String kind, Relation relat
         }
         double at = points.stream().mapToDouble(CalibrationPoint::indication).reduce(0, (a, b) -> Math.abs(b) > Math.abs(a) ? b : a);
         List<Trace.Shared> left = new ArrayList<>();
-        for (Trace.Shared s : chain.shared()) {
+        for (Trace.Shared s : chain.shared(channel)) {
             double there = s.contribution().applyAsDouble(at);
             left.add(new Trace.Shared(s.leaf(), v -> {
                 double indicated = inverse(p, v);

@@ -180,13 +180,23 @@ public record Chain(List<Stage> stages, Converter converter) {
         return v;
     }
 
-    /** The influences of the chain that all its samples share: gains, offsets, constants, departures from the laws. */
+    /** The influences of a chain that no channel owns, for looking at one chain alone. */
     public List<Trace.Shared> shared() {
+        return shared("");
+    }
+
+    /**
+     * The influences of the chain that all its samples share: gains, offsets, constants, departures from the laws. They belong to
+     * the channel: what a link is called carries no identity, and two gauges of one label have two errors.
+     *
+     * @param owner the channel, by its name in the sheet
+     */
+    public List<Trace.Shared> shared(String owner) {
         List<Trace.Shared> out = new ArrayList<>();
         List<Link> links = links();
         for (int i = 0; i < links.size(); i++) {
             Link link = links.get(i);
-            String root = "chain:" + (link.instrument() == null ? link.label() : link.instrument());
+            String root = "chain:" + owner + "/" + i;
             int at = i;
             for (String name : link.uncertain()) {
                 List<Link> moved = new ArrayList<>(links);
@@ -219,7 +229,7 @@ public record Chain(List<Stage> stages, Converter converter) {
     /** A measurand value as the chain can know it: with the chain's own influences and half a step of rounding. */
     public Quantity known(double measurand, String origin) {
         Quantity q = Quantity.exact(measurand, unit());
-        for (Trace.Shared s : shared()) {
+        for (Trace.Shared s : shared(origin)) {
             q = q.plus(Quantity.of(0, Math.abs(s.contribution().applyAsDouble(measurand)), difference(), s.leaf()));
         }
         return q.plus(Quantity.of(0, stepAt(measurand) / Math.sqrt(12), difference(), Leaf.typeB(origin + "/step", converter.label() + ": one step", converter.label(), Distribution.RECTANGULAR)));

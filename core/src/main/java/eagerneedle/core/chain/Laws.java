@@ -4,8 +4,11 @@ import eagerneedle.core.formula.NearName;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.reference.PlatinumThermometer;
 import eagerneedle.core.reference.Thermocouple;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
+import java.util.TreeSet;
 import org.hipparchus.analysis.UnivariateFunction;
 import org.hipparchus.analysis.polynomials.PolynomialFunction;
 import org.hipparchus.analysis.solvers.BracketingNthOrderBrentSolver;
@@ -18,7 +21,36 @@ import org.hipparchus.analysis.solvers.BracketingNthOrderBrentSolver;
  * bridge written out without linearisation.
  */
 final class Laws {
-    static final List<String> NAMES = List.of("linear", "thermocouple", "platinum", "steinhart-hart", "beta", "bridge", "divider", "power", "absorbance", "polynomial");
+    /**
+     * One constant of a law.
+     *
+     * @param unit    its natural unit, in which a bare number is taken; empty for a pure number
+     * @param choices the words it can be; null for a number
+     */
+    private record Constant(String unit, List<String> choices) {
+        static Constant number(String unit) {
+            return new Constant(unit, null);
+        }
+
+        static Constant word(String... choices) {
+            return new Constant("", List.of(choices));
+        }
+    }
+
+    /** Every law with every constant it knows: nothing else is taken, so that a slip of the pen never becomes a default. */
+    private static final Map<String, Map<String, Constant>> LAWS = new TreeMap<>(Map.of(
+            "linear", Map.of(),
+            "thermocouple", Map.of("pair", Constant.word("B", "E", "J", "K", "N", "R", "S", "T"), "reference", Constant.number("degC")),
+            "platinum", Map.of("at_zero", Constant.number("ohm")),
+            "steinhart-hart", Map.of("a", Constant.number(""), "b", Constant.number(""), "c", Constant.number("")),
+            "beta", Map.of("resistance", Constant.number("ohm"), "at", Constant.number("degC"), "beta", Constant.number("K")),
+            "bridge", Map.of("gauge_factor", Constant.number(""), "excitation", Constant.number("V"), "poisson", Constant.number(""),
+                    "arms", Constant.word("quarter", "half", "half-poisson", "full", "full-poisson")),
+            "divider", Map.of("supply", Constant.number("V"), "known", Constant.number("ohm"), "balance", Constant.number(""), "sensor", Constant.word("lower", "upper")),
+            "power", Map.of("coefficient", Constant.number(""), "exponent", Constant.number("")),
+            "absorbance", Map.of("full", Constant.number("")),
+            "polynomial", Map.of("c0", Constant.number(""), "c1", Constant.number(""), "c2", Constant.number(""), "c3", Constant.number(""), "c4", Constant.number(""),
+                    "from", Constant.number(""), "to", Constant.number(""))));
 
     private Laws() {
     }
@@ -40,13 +72,42 @@ final class Laws {
 
     /** The natural unit of a constant, so that it may be written in any unit that fits; empty for a pure number. */
     static String unitOf(String law, String constant) {
-        return switch (law + "." + constant) {
-            case "thermocouple.reference", "beta.at" -> "degC";
-            case "platinum.at_zero", "beta.resistance", "divider.known" -> "ohm";
-            case "beta.beta" -> "K";
-            case "bridge.excitation", "divider.supply" -> "V";
-            default -> "";
-        };
+        Constant c = LAWS.getOrDefault(law, Map.of()).get(constant);
+        return c == null ? "" : c.unit();
+    }
+
+    /**
+     * The constants of a link, each known to its law and what it should be.
+     *
+     * @throws IllegalArgumentException with one sentence for a law or a constant that is not known, a word where a number belongs, a number where a
+     *                                  word does, and a unit that does not fit
+     */
+    static Constants read(String law, Map<String, String> of) {
+        Map<String, Constant> known = LAWS.get(law);
+        if (known == null) {
+            throw new IllegalArgumentException("there is no law " + law + NearName.hint(law, LAWS.keySet()));
+        }
+        Map<String, Double> numbers = new LinkedHashMap<>();
+        Map<String, String> words = new LinkedHashMap<>();
+        of.forEach((name, text) -> {
+            Constant c = known.get(name);
+            if (c == null) {
+                String near = NearName.hint(name, known.keySet());
+                throw new IllegalArgumentException("the law " + law + " has no constant " + name + (near.equals(".") && !known.isEmpty() ? "; it knows " + String.join(", ", new TreeSet<>(known.keySet())) + "." : near));
+            }
+            if (c.choices() != null) {
+                if (!c.choices().contains(text)) {
+                    throw new IllegalArgumentException("'" + name + "' of a " + law + " is " + String.join(", ", c.choices()) + ", not " + text + ".");
+                }
+                words.put(name, text);
+                return;
+            }
+            if (!ChainReading.isNumber(text)) {
+                throw new IllegalArgumentException("'" + name + "' of the law " + law + " is a number" + (c.unit().isEmpty() ? "" : " in " + LabUnit.parse(c.unit()).pretty() + " or the like") + ", not " + text + ".");
+            }
+            numbers.put(name, ChainReading.of(text, c.unit()).value());
+        });
+        return new Constants(law, numbers, words);
     }
 
     /** @throws IllegalArgumentException with one sentence when the law or one of its constants is not known */
@@ -61,7 +122,7 @@ final class Laws {
             case "power" -> power(c.number("coefficient", 1.0), c.number("exponent", null));
             case "absorbance" -> absorbance(c.number("full", 1.0));
             case "polynomial" -> polynomial(c);
-            default -> throw new IllegalArgumentException("there is no law " + c.law() + NearName.hint(c.law(), NAMES));
+            default -> throw new IllegalStateException("The law " + c.law() + " is declared and not made.");
         };
     }
 

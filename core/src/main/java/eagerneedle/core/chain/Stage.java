@@ -2,7 +2,6 @@ package eagerneedle.core.chain;
 
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
-import java.util.LinkedHashMap;
 import java.util.Map;
 
 /**
@@ -22,20 +21,13 @@ public record Stage(Link link, LabUnit input, LabUnit output, Law law, double lo
         LabUnit output = LabUnit.parse(link.to());
         Law law;
         if (link.law() == null || link.law().equals("linear")) {
+            Laws.read("linear", link.of() == null ? Map.of() : link.of());
             law = Law.linear(link.gain() == null ? 1 : ChainReading.of(link.gain(), "").value(), link.offset() == null ? 0 : ChainReading.of(link.offset(), "").value());
         } else {
-            Map<String, Double> numbers = new LinkedHashMap<>();
-            Map<String, String> words = new LinkedHashMap<>();
-            if (link.of() != null) {
-                link.of().forEach((name, text) -> {
-                    if (ChainReading.isNumber(text)) {
-                        numbers.put(name, ChainReading.of(text, Laws.unitOf(link.law(), name)).value());
-                    } else {
-                        words.put(name, text);
-                    }
-                });
+            if (link.gain() != null || link.offset() != null) {
+                throw new IllegalArgumentException(link.label() + " follows the law " + link.law() + ", which takes no 'gain' and no 'offset'; write a conditioner after it.");
             }
-            law = Laws.named(new Laws.Constants(link.law(), numbers, words));
+            law = Laws.named(Laws.read(link.law(), link.of() == null ? Map.of() : link.of()));
             Laws.check(law, input, output, link.label());
         }
         double low = law.input() == null ? law.lowest() : finite(law.lowest(), law.input(), input);

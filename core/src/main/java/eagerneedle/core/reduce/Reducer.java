@@ -356,7 +356,7 @@ public final class Reducer {
                 }
                 try {
                     RawSamples counting = Readings.of(run, channelName, raw, run.rawUnit(channelName), run.channel(sheet, channelName), prompt == null ? 0 : prompt.seconds());
-                    Trace trace = toTrace(run.channel(sheet, channelName), run, run.rawUnit(channelName), counting, calibration);
+                    Trace trace = toTrace(channelName, run.channel(sheet, channelName), run, run.rawUnit(channelName), counting, calibration);
                     return Outcome.of(new Value.Signal(isGate(channelName) ? trace.stairs(GATE_CLOCK) : trace));
                 } catch (IllegalArgumentException e) {
                     return Outcome.problem(run.name() + ": " + e.getMessage());
@@ -448,7 +448,7 @@ public final class Reducer {
     }
 
     /** Raw samples turned into the measurand: chain backwards, then the calibration in force; samples beyond reach are left out. */
-    static Trace toTrace(Sheet.Channel channel, Run run, String rawUnit, RawSamples raw, Calibration calibration) {
+    static Trace toTrace(String name, Sheet.Channel channel, Run run, String rawUnit, RawSamples raw, Calibration calibration) {
         LabUnit unit = channel.labUnit();
         boolean counts = rawUnit.equals(Run.COUNTS);
         LabUnit imported = counts ? null : LabUnit.parse(rawUnit);
@@ -473,7 +473,7 @@ public final class Reducer {
         }
         v = java.util.Arrays.copyOf(v, n);
         double step = chain != null ? chain.stepAt(median(v)) : 0;
-        List<Trace.Shared> shared = chain != null && calibration == null ? chain.shared() : List.of();
+        List<Trace.Shared> shared = chain != null && calibration == null ? chain.shared(name) : List.of();
         Trace trace = new Trace(channel.label(), java.util.Arrays.copyOf(t, n), v, unit, step, shared);
         return calibration == null ? trace : calibration.apply(trace, chain, run.started());
     }

@@ -187,10 +187,10 @@ class RelationsTest {
     void anOffsetLeavesWhatTheChainIsUncertainOfElsewhere() {
         Chain chain = Chain.of(List.of(Link.linear("sensor", "hook", "N", "V", "0.100(1)", "2.50(2)"), Link.converter("logger", "V", 0, 5, 12, null)));
         Calibration c = of(Relation.OFFSET, "N", List.of(new CalibrationPoint("0 N", 0.3, 0.01, 100, true)));
-        Trace t = c.apply(new Trace("x", new double[] {0}, new double[] {10.3}, LabUnit.parse("N"), 0.01, chain.shared()), chain, null);
+        Trace t = c.apply(new Trace("x", new double[] {0}, new double[] {10.3}, LabUnit.parse("N"), 0.01, chain.shared("force")), chain, null);
         assertThat(t.value()[0]).isCloseTo(10, within(1e-9));
-        double gain = t.shared().stream().filter(s -> s.leaf().id().endsWith("hook/gain")).findFirst().orElseThrow().contribution().applyAsDouble(10);
-        double offset = t.shared().stream().filter(s -> s.leaf().id().endsWith("hook/offset")).findFirst().orElseThrow().contribution().applyAsDouble(10);
+        double gain = t.shared().stream().filter(s -> s.leaf().id().endsWith("/gain")).findFirst().orElseThrow().contribution().applyAsDouble(10);
+        double offset = t.shared().stream().filter(s -> s.leaf().id().endsWith("/offset")).findFirst().orElseThrow().contribution().applyAsDouble(10);
         // One percent of gain over the 10 N from where the zero was taken; the output's offset is gone.
         assertThat(Math.abs(gain)).isCloseTo(0.1, within(0.002));
         assertThat(offset).isCloseTo(0, within(1e-9));

@@ -112,6 +112,7 @@ class ChainTest {
     void uncertainConstantsBecomeInfluencesOfTheSize() {
         Chain chain = Chain.of(List.of(Link.sensor("pair", "degC", "mV", "thermocouple", Map.of("pair", "K", "reference", "0.0(1) degC")),
                 Link.linear("conditioner", "amplifier", "mV", "V", "0.2000(4)", "0.0000(2)").withNonlinearity(0.001).within(-5, 5), Link.converter("logger", "V", -1, 1, 16, "signed")));
+        assertThat(chain.shared("left").get(0).leaf()).as("two channels of one chain have two errors").isNotEqualTo(chain.shared("right").get(0).leaf());
         List<Trace.Shared> shared = chain.shared();
         assertThat(shared).extracting(s -> s.leaf().label()).containsExactly("pair: reference", "amplifier: gain", "amplifier: offset", "amplifier: departure from its law");
         // At 100 °C: 0.1 K of the junction by the ratio of sensitivities, 0.2 % of 4.096 mV, 0.2 mV at the output over 200.

@@ -49,6 +49,22 @@ class LawsTest {
         assertThatThrownBy(() -> stage("m/s", "s", "power", Map.of())).hasMessageContaining("needs 'exponent'");
     }
 
+    /** A slip of the pen in a constant never becomes its usual value. */
+    @Test
+    void constantsThatAreUnknownOrWrongAreRefused() {
+        assertThatThrownBy(() -> stage("microstrain", "mV", "bridge", Map.of("gauge_facto", "2.2", "excitation", "5 V"))).hasMessageContaining("no constant gauge_facto").hasMessageContaining("did you mean gauge_factor");
+        assertThatThrownBy(() -> stage("microstrain", "mV", "bridge", Map.of("gauge_factor", "banana", "excitation", "5 V"))).hasMessageContaining("is a number").hasMessageContaining("banana");
+        assertThatThrownBy(() -> stage("microstrain", "mV", "bridge", Map.of("excitation", "5 A"))).isInstanceOf(IllegalArgumentException.class);
+        assertThatThrownBy(() -> stage("microstrain", "mV", "bridge", Map.of("excitation", "5 V", "arms", "third"))).hasMessageContaining("quarter");
+        assertThatThrownBy(() -> stage("degC", "mV", "thermocouple", Map.of("pear", "T"))).hasMessageContaining("it knows pair, reference");
+        assertThatThrownBy(() -> stage("degC", "mV", "thermocouple", Map.of("pair", "Q"))).hasMessageContaining("not Q");
+        assertThatThrownBy(() -> stage("degC", "mV", "thermocouple", Map.of("pair", "3"))).hasMessageContaining("not 3");
+        assertThatThrownBy(() -> stage("ohm", "V", "divider", Map.of("supply", "5 V", "known", "10 kohm", "sensor", "middle"))).hasMessageContaining("lower, upper");
+        assertThatThrownBy(() -> stage("degC", "mV", "thermocupple", Map.of())).hasMessageContaining("did you mean thermocouple");
+        assertThatThrownBy(() -> stage("N", "V", "linear", Map.of("sensitivity", "0.1"))).hasMessageContaining("no constant sensitivity");
+        assertThatThrownBy(() -> Stage.of(Link.sensor("k", "degC", "mV", "thermocouple", Map.of()).withGain("2"))).hasMessageContaining("no 'gain'");
+    }
+
     @Test
     void aConstantTakesItsUnitOrNone() {
         assertThat(ChainReading.of("5000(10) mV", "V").value()).isCloseTo(5, within(1e-12));
