@@ -93,8 +93,8 @@ public final class CurveFit {
         PointScatter scatter = residuals ? PointScatter.of(points, o.slopes(), o.q(), difference(yv, fitted), choices) : null;
         List<Quantity> parts = new ArrayList<>();
         for (int i = 0; i < n; i++) {
-            parts.add(points.y().get(i));
-            parts.add(points.x().get(i));
+            parts.add(residuals ? points.y().get(i).linear() : points.y().get(i));
+            parts.add(residuals ? points.x().get(i).linear() : points.x().get(i));
         }
         List<Quantity> parameters = new ArrayList<>();
         for (int k = 0; k < p; k++) {

@@ -116,8 +116,8 @@ public final class PolynomialFit {
         List<Quantity> parts = new ArrayList<>();
         for (int i = 0; i < n; i++) {
             byX[i] = plain.byAbscissa(xv[i], yv[i] - fitted[i], 1);
-            parts.add(points.y().get(i));
-            parts.add(points.x().get(i));
+            parts.add(points.y().get(i).linear());
+            parts.add(points.x().get(i).linear());
         }
         RealMatrix root = plain.toPowers.multiply(plain.inverseR);
         List<LabUnit> units = units(points, p);

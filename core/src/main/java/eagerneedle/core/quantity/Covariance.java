@@ -68,7 +68,7 @@ public record Covariance(List<Quantity> outputs, double[][] matrix, double[][] c
     /** Joint Monte Carlo of the outputs, so many draws (a multiple of 2000): n rows of draws, each in its output's unit. */
     public static double[][] draws(List<Quantity> outputs, int draws, long seed) {
         int row = 2000;
-        DrawProgram program = new DrawProgram(outputs);
+        DrawProgram program = new DrawProgram(outputs, true);
         LeafDraws source = new LeafDraws(program.leaves(), seed);
         double[][] registers = program.registers(row);
         double[][] leaves = new double[program.leaves().size()][row];

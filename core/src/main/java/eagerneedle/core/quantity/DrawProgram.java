@@ -22,6 +22,9 @@ final class DrawProgram {
         void run(double[][] registers, double[][] leaves, int n, double[] out);
     }
 
+    private static final int MANY = 8;
+    private static final double NEARLY = 30;
+
     private final List<Leaf> leaves = new ArrayList<>();
     private final Map<Leaf, Integer> leafIndex = new LinkedHashMap<>();
     private final List<Step> steps = new ArrayList<>();
@@ -29,9 +32,80 @@ final class DrawProgram {
     private final int[] outputs;
     private volatile double largest;
 
+    private final IdentityHashMap<Quantity, Map<Leaf, Double>> together = new IdentityHashMap<>();
+
+    /** The graph leaf by leaf. */
     DrawProgram(List<Quantity> of) {
+        this(of, false);
+    }
+
+    /** @param joint true when many nearly normal leaves may be drawn as the few sums in which they are used */
+    DrawProgram(List<Quantity> of, boolean joint) {
+        if (joint) {
+            drawTogether(of);
+        }
         of.forEach(this::layOut);
         outputs = of.stream().mapToInt(register::get).toArray();
+    }
+
+    /**
+     * The scatters of thirty runs reach a result through two parameters of one line; drawing thirty leaves for two sums would cost more
+     * than all the rest. So nearly normal leaves are replaced by as many as there are sums, with the same covariance (Cholesky).
+     */
+    private void drawTogether(List<Quantity> of) {
+        List<Quantity> sums = new ArrayList<>();
+        IdentityHashMap<Quantity, Boolean> seen = new IdentityHashMap<>();
+        Deque<Quantity> waiting = new ArrayDeque<>(of);
+        while (!waiting.isEmpty()) {
+            Quantity q = waiting.pop();
+            if (seen.put(q, true) == null) {
+                if (q.recipe() == null) {
+                    sums.add(q);
+                }
+                for (Quantity part : parts(q)) {
+                    waiting.push(part);
+                }
+            }
+        }
+        java.util.Set<Leaf> normal = new java.util.TreeSet<>();
+        sums.forEach(q -> q.contributions().keySet().stream().filter(DrawProgram::nearlyNormal).forEach(normal::add));
+        List<Quantity> using = sums.stream().filter(q -> q.contributions().keySet().stream().anyMatch(normal::contains)).toList();
+        if (normal.size() <= Math.max(MANY, 2 * using.size())) {
+            return;
+        }
+        List<Quantity> only = using.stream().map(q -> q.keeping(normal::contains)).toList();
+        double[][] l = new double[only.size()][only.size()];
+        Digest digest = new Digest();
+        normal.forEach(leaf -> digest.add(leaf.id()));
+        List<Leaf> drawn = new ArrayList<>();
+        for (int i = 0; i < l.length; i++) {
+            double all = only.get(i).covariance(only.get(i));
+            double rest = all;
+            for (int j = 0; j < i; j++) {
+                double c = only.get(i).covariance(only.get(j));
+                for (int k = 0; k < j; k++) {
+                    c -= l[i][k] * l[j][k];
+                }
+                l[i][j] = l[j][j] > 0 ? c / l[j][j] : 0;
+                rest -= l[i][j] * l[i][j];
+            }
+            l[i][i] = rest > 1e-12 * all ? Math.sqrt(rest) : 0;
+            drawn.add(Leaf.typeB("drawn together " + digest + "#" + i, "drawn together", "", Distribution.NORMAL));
+        }
+        for (int i = 0; i < l.length; i++) {
+            Map<Leaf, Double> c = new LinkedHashMap<>(using.get(i).contributions());
+            c.keySet().removeAll(normal);
+            for (int j = 0; j <= i; j++) {
+                if (l[i][j] != 0) {
+                    c.put(drawn.get(j), l[i][j]);
+                }
+            }
+            together.put(using.get(i), c);
+        }
+    }
+
+    private static boolean nearlyNormal(Leaf leaf) {
+        return leaf.seen() == null && (leaf.distribution() == Distribution.NORMAL || leaf.distribution() == Distribution.STUDENT_T && leaf.dof() >= NEARLY);
     }
 
     /** The leaves the quantities rest on; rows of leaf draws come in this order. */
@@ -140,7 +214,7 @@ final class DrawProgram {
     }
 
     private Step linear(Quantity q) {
-        Map<Leaf, Double> contributions = q.contributions();
+        Map<Leaf, Double> contributions = together.getOrDefault(q, q.contributions());
         int[] which = new int[contributions.size()];
         double[] c = new double[which.length];
         int k = 0;

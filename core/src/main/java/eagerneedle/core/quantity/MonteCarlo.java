@@ -69,7 +69,7 @@ public record MonteCarlo(Quantity of, int draws, boolean stable, double mean, do
      * @throws ArithmeticException when no draw gives a value
      */
     public static MonteCarlo of(Quantity q, Coverage coverage, Settings settings) {
-        DrawProgram program = new DrawProgram(List.of(q));
+        DrawProgram program = new DrawProgram(List.of(q), true);
         LeafDraws source = new LeafDraws(program.leaves(), settings.seed());
         List<double[]> blocks = new ArrayList<>();
         int mostBlocks = Math.max(2, (settings.most() + BLOCK - 1) / BLOCK);

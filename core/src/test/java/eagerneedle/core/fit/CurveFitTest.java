@@ -231,6 +231,62 @@ class CurveFitTest {
         SecondOpinion robust = SecondOpinion.of(pulled);
         assertThat(Math.abs(robust.parameters()[1] - 2)).isLessThan(0.5 * Math.abs(pulled.parameter(1).value() - 2));
         assertThat(robust.weights()[10]).isLessThan(0.4);
+        assertThat(robust.remark()).hasValueSatisfying(r -> assertThat(r).contains("look at point 11"));
+    }
+
+    /** A wild point carries least squares off and inflates its uncertainty; it must not hide behind that. */
+    @Test
+    void aVeryWildPointCannotHide() {
+        for (int at = 0; at < 12; at++) {
+            SplittableRandom random = new SplittableRandom(at);
+            double[] t = new double[12];
+            double[] v = new double[12];
+            double[] line = new double[12];
+            for (int i = 0; i < 12; i++) {
+                t[i] = i;
+                v[i] = 1 + 2 * i + 0.01 * random.nextGaussian();
+                line[i] = 1 + 2 * i;
+            }
+            v[at] += 100;
+            line[at] -= 7;
+            for (double[] y : new double[][] {v, line}) {
+                SecondOpinion robust = SecondOpinion.of(PolynomialFit.ofPoints(exact(S, t), exact(V, y), 1, Scatter.FROM_RESIDUALS, "f", "s"));
+                int wild = at + 1;
+                assertThat(robust.remark()).as("point " + wild).hasValueSatisfying(r -> assertThat(r).containsPattern("look at point .*\\b" + wild + "\\b"));
+                assertThat(robust.weights()[at]).isLessThan(0.01);
+                assertThat(robust.parameters()[1]).isCloseTo(2, within(0.01));
+            }
+        }
+    }
+
+    @Test
+    void theSecondOpinionIsSilentOnCleanDataAndItsWorkIsBounded() {
+        int alarms = 0;
+        for (int seed = 0; seed < 300; seed++) {
+            SplittableRandom random = new SplittableRandom(seed);
+            double[] t = new double[15];
+            double[] v = new double[15];
+            for (int i = 0; i < 15; i++) {
+                t[i] = i;
+                v[i] = 1 + 2 * i + random.nextGaussian();
+            }
+            alarms += SecondOpinion.of(PolynomialFit.ofPoints(exact(S, t), exact(V, v), 1, Scatter.FROM_RESIDUALS, "f", "s")).remark().isPresent() ? 1 : 0;
+        }
+        assertThat(alarms).isLessThan(6);
+        long[] calls = {0};
+        double[] x = new double[250];
+        double[] y = new double[250];
+        for (int i = 0; i < 250; i++) {
+            x[i] = i / 10.0;
+            y[i] = Math.exp(-x[i]) + 0.5 * Math.sin(40 * x[i]);
+        }
+        Fit base = NamedModel.DECAY.fit(Points.of(exact(S, x), exact(V, y)), new Choices(Scatter.FROM_RESIDUALS, "f", "s"));
+        Fit counted = new Fit(base.model(), base.names(), base.parameters(), base.x(), base.y(), base.fitted(), base.xUnit(), base.yUnit(), base.residualSd(), base.chiSquared(), base.dof(), base.remarks(), (at, p, g) -> {
+            calls[0]++;
+            return base.law().at(at, p, g);
+        });
+        SecondOpinion.of(counted);
+        assertThat(calls[0] / 250).as("passes over the points").isLessThan(160 * 20);
     }
 
     @Test

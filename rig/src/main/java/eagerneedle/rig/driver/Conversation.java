@@ -12,6 +12,9 @@ import java.nio.charset.StandardCharsets;
 final class Conversation implements AutoCloseable {
     static final int RETRY_MS = 500;
     private static final int LONGEST_LINE = 4096;
+    private static final long FRAME_NS = 1_000_000_000L;
+    /** A byte at the slowest serial speed that frames make sense at. */
+    private static final long BYTE_NS = 100_000L;
 
     /** Who listens; called on the reading thread, must not block. */
     interface Listener {
@@ -20,6 +23,10 @@ final class Conversation implements AutoCloseable {
         /** How many raw bytes follow this line; 0 for none. */
         default int following(String line) {
             return 0;
+        }
+
+        /** A line announced raw bytes that did not come, or were not followed by a line's end; they were read as lines instead. */
+        default void noFrame(String line) {
         }
 
         /** The raw bytes that followed a line. */
@@ -48,6 +55,8 @@ final class Conversation implements AutoCloseable {
     private String announced;
     private byte[] raw;
     private int filled;
+    private long announcedAt;
+    private boolean ending;
 
     /** Opens the wire and starts listening. */
     Conversation(Wire wire, Listener listener, String what) throws IOException {
@@ -81,14 +90,17 @@ final class Conversation implements AutoCloseable {
                         }
                         heard = n > 0 ? System.nanoTime() : heard;
                         take(bytes, n, line);
+                        giveUp(line);
                         listener.quiet((System.nanoTime() - heard) / 1_000_000);
                     } catch (InterruptedIOException nothing) {
+                        giveUp(line);
                         listener.quiet((System.nanoTime() - heard) / 1_000_000);
                     }
                 }
             } catch (IOException e) {
                 line.setLength(0);
                 raw = null;
+                ending = false;
                 again();
                 heard = System.nanoTime();
             }
@@ -97,15 +109,25 @@ final class Conversation implements AutoCloseable {
 
     private void take(byte[] bytes, int n, StringBuilder line) {
         for (int i = 0; i < n; i++) {
-            if (raw != null) {
+            if (raw != null && ending) {
+                byte[] whole = raw;
+                raw = null;
+                ending = false;
+                if (bytes[i] == '\n' || bytes[i] == '\r') {
+                    listener.bytes(announced, whole);
+                } else {
+                    listener.noFrame(announced);
+                    take(whole, whole.length, line);
+                }
+                if (bytes[i] != '\n') {
+                    i--;
+                }
+            } else if (raw != null) {
                 int part = Math.min(raw.length - filled, n - i);
                 System.arraycopy(bytes, i, raw, filled, part);
                 filled += part;
                 i += part - 1;
-                if (filled == raw.length) {
-                    listener.bytes(announced, raw);
-                    raw = null;
-                }
+                ending = filled == raw.length;
             } else if (bytes[i] == '\n') {
                 String whole = line.toString().strip();
                 line.setLength(0);
@@ -114,6 +136,8 @@ final class Conversation implements AutoCloseable {
                     announced = whole;
                     raw = new byte[follow];
                     filled = 0;
+                    ending = false;
+                    announcedAt = System.nanoTime();
                 } else {
                     listener.line(whole);
                 }
@@ -122,6 +146,16 @@ final class Conversation implements AutoCloseable {
             }
         }
         listener.drained();
+    }
+
+    /** A line that only looked like the header of a frame must not swallow what follows: bytes that do not come in time are read as lines. */
+    private void giveUp(StringBuilder line) {
+        byte[] waiting = raw;
+        if (waiting != null && !ending && System.nanoTime() - announcedAt > FRAME_NS + waiting.length * BYTE_NS) {
+            raw = null;
+            listener.noFrame(announced);
+            take(waiting, filled, line);
+        }
     }
 
     /** Latin bytes as they were read, as the UTF-8 text they are. */

@@ -1,5 +1,7 @@
 package eagerneedle.rig.driver;
 
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.UnitException;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
@@ -16,14 +18,14 @@ import java.util.concurrent.TimeUnit;
  *
  * <p>A line that does not parse is counted and passed over, so that garbage costs its own samples and no others. Silence for
  * longer than {@value #SILENT_AFTER_MS} ms is told. A lost connection is told and tried again; when it comes back, outputs are
- * made safe first, and sampling goes on; the instrument's clock shows the gap. An instrument that comes back with other
- * channels or other units is refused: its numbers would mean something else.
+ * made safe first, and sampling goes on; {@link InstrumentClock} follows the instrument's clock over gaps, restarts and jumps. An
+ * instrument that comes back with other channels or other units is refused: its numbers would mean something else. Lines carry a
+ * checksum where the instrument offers it.
  */
 public final class LineDriver extends WireSampler {
     private static final int SILENT_AFTER_MS = 1500;
     private static final int ALIVE_MS = 500;
     private static final int ANSWER_MS = 2000;
-    private static final double CLOCK_WRAP = 4294.967296;
 
     private final boolean edges;
     private final CountDownLatch described = new CountDownLatch(1);
@@ -32,14 +34,17 @@ public final class LineDriver extends WireSampler {
     private final Batch batch = new Batch(1e6);
     private volatile Description description;
     private volatile double rate = 10;
-    private volatile double lastRaw = Double.NaN;
+    private volatile long lastRaw = Long.MIN_VALUE;
     private volatile boolean awaitingRestart;
     private volatile long startedAt;
     private volatile long lastData;
     private volatile long lastAlive;
-    private volatile long firstTick = -1;
-    private volatile long lastTick;
-    private double wraps;
+    private volatile InstrumentClock clock = new InstrumentClock(true);
+    private volatile boolean offersChecksums;
+    private volatile boolean checked;
+    private volatile long lastAdded;
+    private double[] heldRow;
+    private Runnable heldFrame;
 
     /** A logger over a wire. */
     public LineDriver(Wire wire) {
@@ -76,8 +81,35 @@ public final class LineDriver extends WireSampler {
             close();
             throw e;
         }
+        String strange = unknownUnit(description);
+        if (strange != null) {
+            close();
+            throw new IOException(strange);
+        }
+        agreeOnChecksums();
         state = State.READY;
         return description;
+    }
+
+    /** What an instrument says of itself that cannot be used; null when all its units are known. */
+    private static String unknownUnit(Description d) {
+        for (int i = 0; i < d.units().size(); i++) {
+            try {
+                if (!d.units().get(i).equals(Description.COUNTS)) {
+                    LabUnit.parse(d.units().get(i));
+                }
+            } catch (UnitException e) {
+                return "The instrument sends " + d.channels().get(i) + " in '" + d.units().get(i) + "', which is not a unit known here; set it to another unit, then connect again.";
+            }
+        }
+        return null;
+    }
+
+    private void agreeOnChecksums() throws IOException {
+        if (offersChecksums) {
+            checked = true;
+            send("checksum on");
+        }
     }
 
     @Override
@@ -89,12 +121,13 @@ public final class LineDriver extends WireSampler {
     @Override
     public void start(Sink newSink) throws IOException {
         synchronized (batch) {
-            batch.restart();
-            wraps = 0;
-            firstTick = -1;
+            batch.restart(0);
+            clock = new InstrumentClock(description.simulated());
+            heldRow = null;
+            heldFrame = null;
         }
         unreadable = 0;
-        awaitingRestart = !Double.isNaN(lastRaw);
+        awaitingRestart = lastRaw != Long.MIN_VALUE;
         startedAt = System.nanoTime();
         lastData = startedAt;
         sink = newSink;
@@ -162,7 +195,15 @@ public final class LineDriver extends WireSampler {
     }
 
     @Override
-    public void line(String line) {
+    public void line(String raw) {
+        String line = raw;
+        if (checked && !raw.isEmpty() && !raw.startsWith("#") && !raw.startsWith("=")) {
+            line = Checksum.without(raw);
+            if (line == null) {
+                unreadable++;
+                return;
+            }
+        }
         if (line.startsWith("=")) {
             describe(Conversation.text(line.substring(1).strip()));
         } else if (line.startsWith("!")) {
@@ -175,8 +216,13 @@ public final class LineDriver extends WireSampler {
     @Override
     public int following(String line) {
         Description d = description;
-        Frame f = d == null ? null : Frame.announced(line, d.channels().size());
-        return f == null ? 0 : f.bytes(d.channels().size());
+        Frame f = d == null || sink == null || !d.units().stream().allMatch(Description.COUNTS::equals) ? null : Frame.announced(line, d.channels().size());
+        return f == null || !f.suits(rate) ? 0 : f.bytes(d.channels().size());
+    }
+
+    @Override
+    public void noFrame(String line) {
+        unreadable++;
     }
 
     /** Many samples at once; only counts come like that. */
@@ -188,24 +234,54 @@ public final class LineDriver extends WireSampler {
         if (to == null || state == State.REFUSED) {
             return;
         }
-        lastData = System.nanoTime();
-        double seconds = f.first() / 1e9;
-        if (awaitingRestart && seconds >= lastRaw && System.nanoTime() - startedAt < 1_000_000_000L) {
-            return;
-        }
-        if (!description.units().stream().allMatch(Description.COUNTS::equals) || firstTick >= 0 && f.first() <= lastTick) {
+        if (!f.fits(raw)) {
             unreadable += f.n();
             return;
         }
+        long now = System.nanoTime();
+        if (isOfBefore(f.first(), now)) {
+            return;
+        }
+        lastRaw = f.last();
+        synchronized (batch) {
+            InstrumentClock by = clock;
+            switch (by.take(f.first(), now)) {
+                case PLACED, GARBLED -> heldFrame = null;
+                case CONFIRMED -> {
+                    if (heldFrame != null) {
+                        heldFrame.run();
+                        heldFrame = null;
+                    }
+                }
+                default -> {
+                    unreadable += heldFrame == null ? 0 : f.n();
+                    heldFrame = () -> to.block(f.block(raw, channels, f.first() - by.time(f.first())));
+                    return;
+                }
+            }
+            by.take(f.last(), now + f.last() - f.first());
+            hear();
+            to.block(f.block(raw, channels, f.first() - by.time(f.first())));
+        }
+    }
+
+    /** Samples of the sampling before may still be under way: their clock has not started anew. */
+    private boolean isOfBefore(long raw, long now) {
+        if (awaitingRestart && raw >= lastRaw && now - startedAt < 1_000_000_000L) {
+            return true;
+        }
         awaitingRestart = false;
-        firstTick = firstTick < 0 ? f.first() : firstTick;
-        lastTick = f.last();
-        lastRaw = lastTick / 1e9;
+        return false;
+    }
+
+    /** A sample was taken: the instrument is there, and what there is to say of its clock is said. */
+    private void hear() {
+        lastData = System.nanoTime();
         if (state == State.SILENT || state == State.LOST) {
             state = State.RUNNING;
             tell("The instrument sends again.");
         }
-        to.block(f.block(raw, channels, firstTick));
+        clock.news().forEach(this::tell);
     }
 
     private void describe(String text) {
@@ -220,7 +296,9 @@ public final class LineDriver extends WireSampler {
             names.add(at < 0 ? c : c.substring(0, at));
             units.add(at < 0 ? Description.COUNTS : c.substring(at + 1).replace("]", ""));
         }
-        Description now = new Description(parts[0], parts[1], names, units, parts.length > 3 && parts[3].equals("simulated"));
+        List<String> more = List.of(parts).subList(3, parts.length);
+        Description now = new Description(parts[0], parts[1], names, units, more.contains("simulated"));
+        offersChecksums = more.contains("checksum");
         Description before = description;
         if (before == null || state == State.CLOSED) {
             description = now;
@@ -249,30 +327,55 @@ public final class LineDriver extends WireSampler {
             if (fields.length != description.channels().size() + 1) {
                 throw new NumberFormatException();
             }
-            row[0] = Long.parseLong(fields[0].strip()) / 1e6;
+            row[0] = Math.multiplyExact(Long.parseLong(fields[0].strip()), 1000L);
             for (int i = 1; i < fields.length; i++) {
                 row[i] = description.units().get(i - 1).equals(Description.COUNTS) ? Long.parseLong(fields[i].strip()) : finite(Double.parseDouble(fields[i].strip()));
             }
-        } catch (NumberFormatException e) {
+        } catch (NumberFormatException | ArithmeticException e) {
             unreadable++;
             return;
         }
-        lastData = System.nanoTime();
-        // Lines of the sampling before may still be under way: their clock has not started anew.
-        if (awaitingRestart && row[0] >= lastRaw && System.nanoTime() - startedAt < 1_000_000_000L) {
+        long now = System.nanoTime();
+        long stamp = (long) row[0];
+        if (isOfBefore(stamp, now)) {
             return;
         }
-        // A gate timer's clock is 32 bits of microseconds and goes round.
-        if (edges && !awaitingRestart && lastRaw - row[0] > CLOCK_WRAP / 2) {
-            wraps += CLOCK_WRAP;
-        }
-        awaitingRestart = false;
-        lastRaw = row[0];
-        row[0] += wraps;
+        lastRaw = stamp;
         synchronized (batch) {
-            if (!batch.add(row)) {
-                unreadable++;
+            switch (clock.take(stamp, now)) {
+                case PLACED -> add(row, stamp);
+                case CONFIRMED -> {
+                    if (heldRow != null) {
+                        add(heldRow, clock.held());
+                    }
+                    add(row, stamp);
+                }
+                case GARBLED -> {
+                    unreadable++;
+                    boolean goesOn = clock.time(stamp) > lastAdded;
+                    if (goesOn && heldRow != null) {
+                        add(row, stamp);
+                    } else {
+                        heldRow = row;
+                        return;
+                    }
+                }
+                default -> {
+                    heldRow = row;
+                    return;
+                }
             }
+            heldRow = null;
+        }
+    }
+
+    private void add(double[] row, long stamp) {
+        row[0] = clock.time(stamp) / 1e9;
+        if (batch.add(row)) {
+            lastAdded = clock.time(stamp);
+            lastData = System.nanoTime();
+        } else {
+            unreadable++;
         }
     }
 
@@ -292,10 +395,7 @@ public final class LineDriver extends WireSampler {
                 return;
             }
             block = batch.take();
-            if (state == State.SILENT || state == State.LOST) {
-                state = State.RUNNING;
-                tell("The instrument sends again.");
-            }
+            hear();
             to.block(block);
         }
     }
@@ -328,7 +428,9 @@ public final class LineDriver extends WireSampler {
     @Override
     public void back() throws IOException {
         send("safe");
+        checked = false;
         send("describe");
+        agreeOnChecksums();
         send("rate " + rate);
         if (sink != null) {
             lastData = System.nanoTime();
