@@ -12,6 +12,7 @@ import eagerneedle.core.formula.Written;
 import eagerneedle.core.quantity.Correlated;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.UnitException;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
@@ -335,6 +336,11 @@ public final class Reducer {
         }
 
         private void trace(Run run, String channelName) {
+            if (!isKnown(run.rawUnit(channelName))) {
+                nodes.put(Key.of(run, channelName), new Graph.Node(List.of(), run.rawUnit(channelName), look -> Outcome.problem(run.name() + " holds samples of " + channelName + " in '" + run.rawUnit(channelName)
+                        + "', which is not a unit known here; they are kept, and can be exported.")));
+                return;
+            }
             Calibration calibration = run.rawUnit(channelName).equals(Run.COUNTS) || !LabUnit.parse(run.rawUnit(channelName)).fits(sheet.channels().get(channelName).labUnit()) ? session.calibrationOf(channelName).orElse(null) : null;
             List<Object> stamp = new ArrayList<>();
             stamp.add(run.rawUnit(channelName));
@@ -362,6 +368,14 @@ public final class Reducer {
                     return Outcome.problem(run.name() + ": " + e.getMessage());
                 }
             }));
+        }
+
+        private static boolean isKnown(String unit) {
+            try {
+                return unit.equals(Run.COUNTS) || LabUnit.parse(unit) != null;
+            } catch (UnitException e) {
+                return false;
+            }
         }
 
         private boolean isGate(String channelName) {

@@ -28,8 +28,11 @@ final class InstrumentClock {
     private static final long LONG_ENOUGH = 20_000_000_000L;
     private static final double OFF_RATE = 0.01;
 
-    /** What became of a stamp. */
-    enum Verdict { PLACED, HELD, CONFIRMED, GARBLED }
+    /**
+     * What became of a stamp: it goes on from the last one; the same, and the one held before was garbled; it is held until the next one tells;
+     * the same, and the one held before is given up; the one held before and this one go on from each other; it cannot be used.
+     */
+    enum Verdict { PLACED, PLACED_ALONE, HELD, HELD_INSTEAD, CONFIRMED, REFUSED }
 
     private final boolean trusted;
     private final List<String> news = new ArrayList<>();
@@ -53,7 +56,7 @@ final class InstrumentClock {
         this.trusted = trusted;
     }
 
-    /** Takes a stamp; PLACED and CONFIRMED can be asked for their {@link #time}, and CONFIRMED for that of the one held before it. */
+    /** Takes a stamp; those placed and CONFIRMED can be asked for their {@link #time}, and CONFIRMED for that of the one held before it. */
     Verdict take(long raw, long arrival) {
         if (!begun) {
             begun = true;
@@ -69,7 +72,7 @@ final class InstrumentClock {
             boolean garbled = holding;
             holding = false;
             went(raw, arrival);
-            return garbled ? Verdict.GARBLED : Verdict.PLACED;
+            return garbled ? Verdict.PLACED_ALONE : Verdict.PLACED;
         }
         long round = wraps(raw, arrival);
         if (round > 0) {
@@ -89,7 +92,7 @@ final class InstrumentClock {
         holding = raw != lastRaw;
         heldRaw = raw;
         heldArrival = arrival;
-        return before || !holding ? Verdict.GARBLED : Verdict.HELD;
+        return !holding ? Verdict.REFUSED : before ? Verdict.HELD_INSTEAD : Verdict.HELD;
     }
 
     /** The time of the run that a stamp means now, ns. */
@@ -112,11 +115,14 @@ final class InstrumentClock {
     private boolean follows(long raw, long arrival) {
         long step = raw - lastRaw;
         long ahead = raw + offset - (arrival - Math.min(leastLag, nextLag));
+        if (!trusted && arrival - lastArrival - step > WRAP / 2 && raw < WRAP) {
+            return false;
+        }
         return step > 0 && (trusted || ahead <= Math.max(AHEAD, 5 * usual));
     }
 
     private long wraps(long raw, long arrival) {
-        if (raw >= lastRaw || raw >= WRAP || lastRaw >= WRAP) {
+        if (raw >= WRAP || lastRaw >= WRAP) {
             return 0;
         }
         long rounds = Math.max(1, Math.round((lastRaw + (arrival - lastArrival) - raw) / (double) WRAP));

@@ -42,7 +42,6 @@ public final class LineDriver extends WireSampler {
     private volatile InstrumentClock clock = new InstrumentClock(true);
     private volatile boolean offersChecksums;
     private volatile boolean checked;
-    private volatile long lastAdded;
     private double[] heldRow;
     private Runnable heldFrame;
 
@@ -246,12 +245,19 @@ public final class LineDriver extends WireSampler {
         synchronized (batch) {
             InstrumentClock by = clock;
             switch (by.take(f.first(), now)) {
-                case PLACED, GARBLED -> heldFrame = null;
+                case PLACED, PLACED_ALONE -> {
+                    unreadable += heldFrame == null ? 0 : f.n();
+                    heldFrame = null;
+                }
                 case CONFIRMED -> {
                     if (heldFrame != null) {
                         heldFrame.run();
                         heldFrame = null;
                     }
+                }
+                case REFUSED -> {
+                    unreadable += f.n();
+                    return;
                 }
                 default -> {
                     unreadable += heldFrame == null ? 0 : f.n();
@@ -350,17 +356,16 @@ public final class LineDriver extends WireSampler {
                     }
                     add(row, stamp);
                 }
-                case GARBLED -> {
+                case PLACED_ALONE -> {
                     unreadable++;
-                    boolean goesOn = clock.time(stamp) > lastAdded;
-                    if (goesOn && heldRow != null) {
-                        add(row, stamp);
-                    } else {
-                        heldRow = row;
-                        return;
-                    }
+                    add(row, stamp);
+                }
+                case REFUSED -> {
+                    unreadable++;
+                    return;
                 }
                 default -> {
+                    unreadable += heldRow == null ? 0 : 1;
                     heldRow = row;
                     return;
                 }
@@ -372,7 +377,6 @@ public final class LineDriver extends WireSampler {
     private void add(double[] row, long stamp) {
         row[0] = clock.time(stamp) / 1e9;
         if (batch.add(row)) {
-            lastAdded = clock.time(stamp);
             lastData = System.nanoTime();
         } else {
             unreadable++;

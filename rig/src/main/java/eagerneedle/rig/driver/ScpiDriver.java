@@ -17,8 +17,11 @@ import java.util.concurrent.locks.LockSupport;
  * channel's unit; one that carries a unit of its own is converted, or counted as not understood when it does not fit.
  *
  * <p>Each query is sent with {@code ;*OPC?}, so that a whole answer ends in {@code ;1}: half an answer is a number too, and
- * its other half would pass for the answer to the next query. After an answer that is not whole the driver waits until
- * nothing more comes before it asks again.
+ * its other half would pass for the answer to the next query.
+ *
+ * <p>Answers carry no number, and one that comes late would be taken for the answer to the next question. So after a question that was
+ * not answered in time, or not wholly, the driver first asks {@code *IDN?} and passes over whatever comes until that answer comes,
+ * which nothing else looks like: instruments answer in order, and what comes after it belongs to what is asked after it.
  */
 public final class ScpiDriver extends WireSampler {
     private static final int ANSWER_MS = 1000;
@@ -31,6 +34,9 @@ public final class ScpiDriver extends WireSampler {
     private final Map<String, Double> safe;
     private volatile double rate = 2;
     private volatile boolean on;
+    private String identity = "";
+    private boolean unsure;
+    private volatile int late;
 
     /**
      * An instrument over a wire.
@@ -58,6 +64,7 @@ public final class ScpiDriver extends WireSampler {
             close();
             throw new IOException("Something answers at " + wire.name() + " but not to *IDN?; check that it is a SCPI instrument.");
         }
+        identity = id.strip();
         String[] parts = id.split(",");
         state = State.READY;
         List<String> names = List.copyOf(queries.keySet());
@@ -66,18 +73,50 @@ public final class ScpiDriver extends WireSampler {
     }
 
     private synchronized String ask(String query) throws IOException {
-        answers.clear();
-        send(query);
         try {
+            if (unsure) {
+                findPlace();
+            }
+            answers.clear();
+            send(query);
+            unsure = true;
             String answer = answers.poll(ANSWER_MS, TimeUnit.MILLISECONDS);
             if (answer == null) {
                 throw new IOException("The instrument does not answer to " + query + ".");
             }
+            unsure = false;
             return answer;
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new IOException("Waiting for the instrument was interrupted.");
         }
+    }
+
+    /** Passes over answers to earlier questions, until the one to who it is comes. */
+    private void findPlace() throws IOException, InterruptedException {
+        send("*IDN?");
+        long until = System.nanoTime() + ANSWER_MS * 1_000_000L;
+        while (true) {
+            String answer = answers.poll(Math.max(0, until - System.nanoTime()), TimeUnit.NANOSECONDS);
+            if (answer == null) {
+                throw new IOException("The instrument does not answer.");
+            }
+            if (answer.strip().equals(identity)) {
+                unsure = false;
+                return;
+            }
+            late++;
+        }
+    }
+
+    /** An answer that cannot be what was asked for: the next question is asked from a known place. */
+    private synchronized void doubt() {
+        unsure = true;
+    }
+
+    /** Answers that came after their time and were passed over. */
+    public int late() {
+        return late;
     }
 
     @Override
@@ -121,6 +160,7 @@ public final class ScpiDriver extends WireSampler {
             } catch (NumberFormatException e) {
                 heard = System.nanoTime();
                 unreadable++;
+                doubt();
                 LockSupport.parkNanos(SETTLE_MS * 1_000_000L);
             } catch (IOException e) {
                 if (sink == to && state == State.RUNNING && System.nanoTime() - heard > ANSWER_MS * 1_000_000L) {
@@ -209,6 +249,7 @@ public final class ScpiDriver extends WireSampler {
 
     @Override
     public void back() throws IOException {
+        doubt();
         makeSafe();
         tell(sink == null ? State.READY : State.RUNNING, "The instrument is back; its outputs were switched off first.");
     }
