@@ -1,6 +1,7 @@
 package eagerneedle.app.bench;
 
 import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.UnitException;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
@@ -65,13 +66,13 @@ public record Bringing(int time, String timeUnit, Map<String, Integer> values, M
      */
     public Run bring(Workbench bench, Table table, String source, String capture, String level) {
         Sheet sheet = bench.sheet();
-        LabUnit seconds = LabUnit.parse(timeUnit);
+        LabUnit seconds = unit(table, time, timeUnit);
         if (values.isEmpty()) {
             throw new IllegalArgumentException("Say which column belongs to which channel.");
         }
         values.keySet().forEach(c -> {
             if (!units.get(c).equals(Run.COUNTS)) {
-                LabUnit unit = LabUnit.parse(units.get(c));
+                LabUnit unit = unit(table, values.get(c), units.get(c));
                 LabUnit signal = sheet.channels().get(c).toChain().converter().input();
                 if (!unit.fits(signal)) {
                     unit.convert(0, sheet.channels().get(c).labUnit());
@@ -102,6 +103,14 @@ public record Bringing(int time, String timeUnit, Map<String, Integer> values, M
         bench.file().append(run.id(), samples);
         bench.apply(new Command.KeepRun(run));
         return run;
+    }
+
+    private static LabUnit unit(Table table, int column, String symbol) {
+        try {
+            return LabUnit.parse(symbol);
+        } catch (UnitException e) {
+            throw new IllegalArgumentException("The column '" + table.names().get(column) + "' is in '" + symbol + "', which is not a unit known here; say its unit, or export it in another.");
+        }
     }
 
     private static RawSamples withoutGaps(double[] t, double[] v) {

@@ -58,7 +58,9 @@ final class FitCommand implements Callable<Integer> {
         double[][] columns = text.columns(dialect);
         Map<String, double[]> byName = new LinkedHashMap<>();
         for (int i = 0; i < columns.length; i++) {
-            byName.put(dialect.names().get(i), columns[i]);
+            if (byName.put(dialect.names().get(i), columns[i]) != null) {
+                throw new IllegalArgumentException(data.getFileName() + " has two columns called '" + dialect.names().get(i) + "'; give one of them another name.");
+            }
         }
         Formula formula = Formula.parse(model);
         if (formula.defines() == null) {

@@ -81,7 +81,7 @@ final class SessionDoor implements StartPage.Visitor {
         if (answer.isPresent() && answer.get() == repair) {
             Path to = path.resolveSibling(path.getFileName().toString().replaceFirst("(\\.needle)?$", "") + "-repaired.needle");
             Notices.attempt(root(), () -> {
-                String says = BenchFile.repair(path, to);
+                String says = BenchFile.repair(path, to).sentence();
                 open(to);
                 window.say(says, false);
             });

@@ -1,5 +1,7 @@
 package eagerneedle.rig.driver;
 
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.UnitException;
 import java.io.IOException;
 import java.io.RandomAccessFile;
 import java.nio.charset.StandardCharsets;
@@ -25,6 +27,8 @@ public final class FileDriver extends Sampler {
     private final Batch batch = new Batch();
     private Description description;
     private char separator = ',';
+    private LabUnit clock = LabUnit.SECOND;
+    private LabUnit newClock = LabUnit.SECOND;
 
     public FileDriver(Path file) {
         this.file = file;
@@ -43,6 +47,7 @@ public final class FileDriver extends Sampler {
         }
         separator = header.indexOf('\t') >= 0 ? '\t' : header.indexOf(';') >= 0 ? ';' : ',';
         description = described(header);
+        clock = newClock;
         state = State.READY;
         return description;
     }
@@ -52,16 +57,37 @@ public final class FileDriver extends Sampler {
         List<String> units = new ArrayList<>();
         String[] cells = header.split(Pattern.quote(String.valueOf(separator)));
         boolean numbers = isNumber(cells[0]);
+        LabUnit time = numbers ? LabUnit.SECOND : clockOf(cells[0]);
+        newClock = time;
         for (int i = 1; i < cells.length; i++) {
             Matcher m = NAMED.matcher(cells[i].strip());
             boolean named = !numbers && m.matches();
             names.add(numbers ? "column " + (i + 1) : named ? m.group(1) : cells[i].strip());
-            units.add(named ? m.group(2).strip() : "");
+            units.add(named ? known(cells[i], m.group(2).strip()) : "");
         }
         if (names.isEmpty()) {
             throw new IOException("The file " + file.getFileName() + " does not have a time and at least one more column.");
         }
         return new Description(file.getFileName().toString(), "file " + file.getFileName(), names, units, false);
+    }
+
+    /** The unit that a heading states of the clock; s where it states none. */
+    private LabUnit clockOf(String heading) throws IOException {
+        Matcher m = NAMED.matcher(heading.strip());
+        LabUnit unit = m.matches() ? LabUnit.parse(known(heading, m.group(2).strip())) : LabUnit.SECOND;
+        if (!unit.fits(LabUnit.SECOND)) {
+            throw new IOException("The first column of " + file.getFileName() + " is its clock; '" + heading.strip() + "' is no time.");
+        }
+        return unit;
+    }
+
+    private String known(String heading, String unit) throws IOException {
+        try {
+            LabUnit.parse(unit);
+            return unit;
+        } catch (UnitException e) {
+            throw new IOException("The column '" + heading.strip() + "' of " + file.getFileName() + " states a unit that is not known here; let the other program write it in another.");
+        }
     }
 
     private boolean isNumber(String cell) {
@@ -170,6 +196,7 @@ public final class FileDriver extends Sampler {
             for (int i = 0; i < cells.length; i++) {
                 row[i] = parse(cells[i]);
             }
+            row[0] = clock.convert(row[0], LabUnit.SECOND);
         } catch (NumberFormatException e) {
             header(line);
             return;
@@ -184,7 +211,7 @@ public final class FileDriver extends Sampler {
         try {
             Description again = described(line);
             if (again.channels().equals(description.channels())) {
-                boolean same = again.units().equals(description.units());
+                boolean same = again.units().equals(description.units()) && newClock.equals(clock);
                 if (!same && sink != null) {
                     tell(State.REFUSED, "The file goes on in other units (" + String.join(", ", again.units()).toLowerCase(Locale.ROOT) + " for " + String.join(", ", description.units())
                             + "); nothing of that is kept. Connect again to take the new units.");

@@ -176,7 +176,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         return text;
     }
 
-    private static long checksum(String text) {
+    static long checksum(String text) {
         java.util.zip.CRC32C crc = new java.util.zip.CRC32C();
         crc.update(text.getBytes(StandardCharsets.UTF_8));
         return crc.getValue();
@@ -379,28 +379,37 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         }
     }
 
+    /** As {@link #repair(Path, Path, String)} with the sheet that is in the file. */
+    public static Repaired repair(Path damaged, Path repaired) {
+        return repair(damaged, repaired, null);
+    }
+
     /**
-     * Puts what can be read of a damaged file into a new one; the damaged file is left as it is.
+     * Puts what can be read of a damaged file, and of the log beside it, into a new one; the damaged file is left as it is. The new one is made
+     * beside its place and put there when it is whole.
      *
-     * @return one sentence that says what was saved
+     * @param sheet the text of a method sheet to be used where the one in the file is garbled; null for none
      */
-    public static String repair(Path damaged, Path repaired) {
-        Path work = null;
+    public static Repaired repair(Path damaged, Path repaired, String sheet) {
+        if (Files.exists(repaired)) {
+            throw new BenchFileException(repaired.getFileName() + " exists already; choose another name.", false);
+        }
+        Path target = repaired.toAbsolutePath();
+        Path work = target.resolveSibling("." + target.getFileName() + ".part");
         try {
-            work = Files.createTempFile("needle-repair", ".needle");
-            Files.copy(damaged, work, java.nio.file.StandardCopyOption.REPLACE_EXISTING);
-            try (Connection from = DriverManager.getConnection("jdbc:sqlite:" + work)) {
-                return Salvage.of(from, damaged, repaired);
-            }
-        } catch (SQLException | IOException e) {
-            throw new BenchFileException("Nothing of " + damaged.getFileName() + " could be read; it was left as it is.", false);
+            Files.deleteIfExists(work);
+            Repaired done = Salvage.of(damaged, work, sheet);
+            Files.move(work, target);
+            return new Repaired(target.getFileName().toString(), done.acts(), done.blocks(), done.samples(), done.missing());
+        } catch (IOException e) {
+            throw new BenchFileException(Files.isReadable(damaged) ? repaired.getFileName() + " cannot be written there (" + brief(e) + "); choose another folder." : damaged.getFileName() + " cannot be read; it was left as it is.", false);
         } finally {
-            try {
-                if (work != null) {
-                    Files.deleteIfExists(work);
+            for (String end : new String[] {"", "-wal", "-shm"}) {
+                try {
+                    Files.deleteIfExists(work.resolveSibling(work.getFileName() + end));
+                } catch (IOException e) {
+                    work.toFile().deleteOnExit();
                 }
-            } catch (IOException e) {
-                work.toFile().deleteOnExit();
             }
         }
     }

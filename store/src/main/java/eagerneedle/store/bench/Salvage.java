@@ -1,14 +1,13 @@
 package eagerneedle.store.bench;
 
+import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.trace.RawSamples;
 import java.io.IOException;
 import java.nio.file.Path;
-import java.sql.Connection;
-import java.sql.PreparedStatement;
-import java.sql.ResultSet;
-import java.sql.SQLException;
-import java.sql.Statement;
 import java.time.Instant;
+import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -16,148 +15,207 @@ import java.util.TreeMap;
 import java.util.zip.DataFormatException;
 
 /**
- * Reads what is left of a damaged bench file, row by row: a row that lies on a broken page costs itself and no other.
+ * Brings what is left of a damaged bench file into a new one.
+ *
+ * <p>Rows are found page by page ({@link Pages}), and each is taken for what it is by its shape and its own checksum: an act by the
+ * session it carries, a block by the checksum of its columns, the sheet by the checksum beside it. Nothing gets a fresh checksum whose
+ * old one did not fit. What is missing is told in numbers: rows are numbered without gaps, and outlines say of each block which samples
+ * it held.
  */
 final class Salvage {
-    private static final int MISSES = 200;
-
     private record Act(String at, String says, byte[] session) {
     }
 
-    private final Connection from;
-
-    private Salvage(Connection from) {
-        this.from = from;
+    private record Block(int run, String channel, RawSamples samples) {
     }
 
-    /** Puts everything readable into a new file; one sentence says what that was. */
-    static String of(Connection from, Path damaged, Path repaired) throws SQLException {
-        try (Statement s = from.createStatement()) {
-            // Without this SQLite refuses a file that is shorter than its header says.
-            s.execute("PRAGMA writable_schema=ON");
+    private record Outline(int run, String channel, long n, double from, double to) {
+    }
+
+    private record Attachment(String name, String kind, byte[] bytes) {
+    }
+
+    private final Path damaged;
+    private final Map<Long, Act> acts = new TreeMap<>();
+    private final Map<Long, Block> blocks = new TreeMap<>();
+    private final Map<Long, Outline> outlines = new TreeMap<>();
+    private final Map<Long, Attachment> attachments = new TreeMap<>();
+    private final Map<Long, Run> begun = new TreeMap<>();
+    private final List<String> missing = new ArrayList<>();
+    private long mostBlocks;
+    private long mostActs;
+    private String sheet;
+    private Long sheetChecksum;
+
+    private Salvage(Path damaged, Pages pages) {
+        this.damaged = damaged;
+        if (pages.cutOff() > 0) {
+            missing.add("The file is %,d bytes shorter than it was; what stood there is not known.".formatted(pages.cutOff()));
         }
-        Salvage salvage = new Salvage(from);
-        String sheet = salvage.sheet();
-        Map<Long, Act> acts = salvage.acts();
-        Session last = null;
-        for (Act a : acts.values()) {
-            Session s = read(a.session());
-            last = s == null ? last : s;
+        pages.rows().forEach(this::take);
+    }
+
+    /**
+     * Puts everything readable into a new file.
+     *
+     * @param sheetInstead a method sheet to be used where the one in the file is garbled; null for none
+     */
+    static Repaired of(Path damaged, Path repaired, String sheetInstead) throws IOException {
+        return new Salvage(damaged, new Pages(damaged)).into(repaired, sheetInstead);
+    }
+
+    private void take(Pages.Row r) {
+        if (r.values().isEmpty() || r.values().get(0) != null) {
+            // Of these tables each begins with the number of its row, which is stored as nothing; outlines state theirs.
+            return;
         }
-        if (sheet == null || last == null) {
-            throw new BenchFileException("The session in " + damaged.getFileName() + " lies in the part that is missing, so nothing could be repaired; the file was left as it is.", false);
+        if (r.values().size() >= 6 && r.has(1, Long.class) && r.has(2, String.class) && r.has(3, Long.class) && r.has(4, byte[].class) && r.has(5, byte[].class)) {
+            block(r);
+        } else if (r.values().size() == 7 && r.has(1, Long.class) && r.has(2, String.class) && r.has(3, Long.class) && r.has(4, Number.class) && r.has(5, Number.class) && r.has(6, byte[].class)) {
+            outlines.put(r.id(), new Outline((int) r.number(1), r.text(2), r.number(3), ((Number) r.values().get(4)).doubleValue(), ((Number) r.values().get(5)).doubleValue()));
+            mostBlocks = Math.max(mostBlocks, r.id());
+        } else if (r.values().size() >= 6 && r.has(1, String.class) && (r.has(2, String.class) || r.values().get(2) == null) && r.has(3, String.class)) {
+            begun(r);
+        } else if (r.values().size() == 4 && r.has(1, String.class) && r.has(2, String.class) && (r.has(3, byte[].class) || r.values().get(3) == null)) {
+            actOrAttachment(r);
+        } else if (r.id() == 1 && r.values().size() <= 3 && r.has(1, String.class)) {
+            sheet = r.text(1);
+            sheetChecksum = r.has(2, Long.class) ? (Long) r.number(2) : null;
         }
-        int blocks = 0;
-        int attached = 0;
-        try (BenchFile to = BenchFile.create(repaired, last.withSheetText(sheet))) {
-            int[] saved = {0, 0};
-            Session whole = last;
-            to.together(() -> {
-                acts.values().forEach(a -> to.carryAct(a.at(), a.says(), read(a.session()) == null ? null : a.session()));
-                saved[0] = salvage.blocks(to);
-                saved[1] = salvage.attachments(to);
-                to.save(whole, Instant.now(), "Repaired from " + damaged.getFileName() + ".");
-            });
-            blocks = saved[0];
-            attached = saved[1];
+    }
+
+    private void block(Pages.Row r) {
+        try {
+            RawSamples samples = Blocks.unpack(r.bytes(4), r.bytes(5), r.has(6, Long.class) ? (int) r.number(6) : 1);
+            if (samples.size() == r.number(3)) {
+                blocks.put(r.id(), new Block((int) r.number(1), r.text(2), samples));
+                mostBlocks = Math.max(mostBlocks, r.id());
+            }
+        } catch (DataFormatException | IllegalArgumentException notSamples) {
+            return;
         }
-        return "%s holds what could be read: the session, %d notebook lines, %d blocks of samples%s.".formatted(repaired.getFileName(), acts.size(), blocks,
-                attached == 0 ? "" : " and " + attached + " attached files");
+    }
+
+    private void begun(Pages.Row r) {
+        try {
+            Instant started = Instant.parse(r.text(3));
+            begun.put(r.id(), r.has(6, byte[].class) ? SessionJson.unpackRun(r.bytes(6)) : Run.captured((int) r.id(), r.text(1), r.text(2), started, r.has(4, String.class) ? r.text(4) : "", r.has(5, String.class) ? r.text(5) : Run.COUNTS));
+        } catch (DateTimeParseException | IOException | IllegalArgumentException garbled) {
+            return;
+        }
+    }
+
+    private void actOrAttachment(Pages.Row r) {
+        try {
+            Instant.parse(r.text(1));
+            byte[] session = r.bytes(3);
+            if (session == null || read(session) != null) {
+                acts.put(r.id(), new Act(r.text(1), r.text(2), session));
+            }
+            mostActs = Math.max(mostActs, r.id());
+        } catch (DateTimeParseException notAnAct) {
+            if (r.bytes(3) != null) {
+                attachments.put(r.id(), new Attachment(r.text(1), r.text(2), r.bytes(3)));
+            }
+        }
     }
 
     private static Session read(byte[] packed) {
         try {
-            return packed == null ? null : SessionJson.unpack(packed);
+            return SessionJson.unpack(packed);
         } catch (IOException | IllegalArgumentException e) {
             return null;
         }
     }
 
-    private String sheet() {
-        try (Statement s = from.createStatement(); ResultSet r = s.executeQuery("SELECT text FROM sheet")) {
-            return r.next() ? r.getString(1) : null;
-        } catch (SQLException e) {
-            return null;
+    private Repaired into(Path repaired, String sheetInstead) {
+        Session last = null;
+        long lastAct = 0;
+        for (Map.Entry<Long, Act> e : acts.entrySet()) {
+            Session s = e.getValue().session() == null ? null : read(e.getValue().session());
+            last = s == null ? last : s;
+            lastAct = s == null ? lastAct : e.getKey();
         }
+        if (last == null) {
+            throw new BenchFileException("No session could be read in " + damaged.getFileName() + ", so nothing could be repaired; the file was left as it is.", false);
+        }
+        String text = sheetText(sheetInstead);
+        Session whole = last.withSheetText(text);
+        account(lastAct, whole);
+        try (BenchFile to = BenchFile.create(repaired, whole)) {
+            to.together(() -> {
+                acts.values().forEach(a -> to.carryAct(a.at(), a.says(), a.session()));
+                blocks.values().forEach(b -> to.append(b.run(), b.channel(), b.samples()));
+                begun.values().forEach(to::begin);
+                attachments.values().forEach(a -> to.attach(a.name(), a.kind(), a.bytes()));
+                to.save(whole, Instant.now(), "Repaired from " + damaged.getFileName() + ". " + String.join(" ", missing));
+            });
+        }
+        return new Repaired(repaired.getFileName().toString(), acts.size(), blocks.size(), blocks.values().stream().mapToLong(b -> b.samples().size()).sum(), missing);
     }
 
-    private interface Row {
-        void take(ResultSet r) throws SQLException;
+    /** The sheet as it was written; where it is garbled, one from elsewhere, and never itself with a fresh checksum. */
+    private String sheetText(String instead) {
+        boolean whole = sheet != null && (sheetChecksum == null || BenchFile.checksum(sheet) == sheetChecksum);
+        if (whole) {
+            if (sheetChecksum == null) {
+                missing.add("The method sheet has no checksum in this older file and could not be checked.");
+            }
+            return sheet;
+        }
+        for (String id : SheetReader.shipped()) {
+            if (sheetChecksum != null && BenchFile.checksum(SheetReader.shippedText(id)) == sheetChecksum) {
+                missing.add("The method sheet was garbled; it is the shipped one called " + id + ", taken from the program.");
+                return SheetReader.shippedText(id);
+            }
+        }
+        if (instead == null) {
+            throw new BenchFileException("The method sheet in " + damaged.getFileName() + " is " + (sheet == null ? "lost" : "garbled") + ", so that its numbers would mean something else; repair it with the sheet it was made with (--sheet). "
+                    + "It holds " + blocks.size() + " readable blocks of samples and " + acts.size() + " notebook lines, and was left as it is.", false);
+        }
+        SheetReader.read(instead, "the sheet given");
+        missing.add("The method sheet was " + (sheet == null ? "lost" : "garbled") + "; the one given was put in its place" + (sheetChecksum != null && BenchFile.checksum(instead) == sheetChecksum ? ", and is the same." : " and is not the same."));
+        return instead;
     }
 
-    /** Visits rows by their number until {@value #MISSES} in a row could not be had. */
-    private void rows(String sql, Row row) throws SQLException {
-        int misses = 0;
-        try (PreparedStatement s = from.prepareStatement(sql)) {
-            for (long n = 1; misses < MISSES; n++) {
-                misses++;
-                s.setLong(1, n);
-                try (ResultSet r = s.executeQuery()) {
-                    if (r.next()) {
-                        row.take(r);
-                        misses = 0;
-                    }
-                } catch (SQLException broken) {
-                    continue;
+    private void account(long lastAct, Session session) {
+        long actsLost = mostActs - acts.size();
+        if (actsLost > 0) {
+            missing.add(actsLost + (actsLost == 1 ? " notebook line could" : " notebook lines could") + " not be read.");
+        }
+        if (lastAct < mostActs) {
+            missing.add("The session is as it stood after act " + lastAct + " of " + mostActs + "; look what was done after that.");
+        }
+        List<Integer> homeless = blocks.values().stream().map(Block::run).distinct().filter(run -> session.run(run).isEmpty()).sorted().toList();
+        if (!homeless.isEmpty()) {
+            missing.add("Samples of " + (homeless.size() == 1 ? "run " : "runs ") + String.join(", ", homeless.stream().map(String::valueOf).toList())
+                    + " belong to no run of that session; they are offered as unfinished runs when the file is opened.");
+            homeless.stream().filter(run -> !begun.containsKey((long) run)).forEach(run -> begun.put((long) run, unnamed(run, session)));
+        }
+        long lost = 0;
+        long samples = 0;
+        for (long seq = 1; seq <= mostBlocks; seq++) {
+            if (!blocks.containsKey(seq)) {
+                lost++;
+                Outline o = outlines.get(seq);
+                samples += o == null ? 0 : o.n();
+                if (lost <= 12) {
+                    missing.add(o == null ? "Block " + seq + " of samples could not be read." : "Run %d lacks %,d samples of %s from %.4g s to %.4g s.".formatted(o.run(), o.n(), o.channel(), o.from(), o.to()));
                 }
             }
         }
-    }
-
-    private Map<Long, Act> acts() {
-        Map<Long, Act> acts = new TreeMap<>();
-        try {
-            rows("SELECT n, at, says, session FROM act WHERE n = ?", r -> {
-                String at = r.getString(2);
-                try {
-                    Instant.parse(at);
-                    acts.put(r.getLong(1), new Act(at, r.getString(3), r.getBytes(4)));
-                } catch (java.time.format.DateTimeParseException e) {
-                    throw new SQLException("not a moment", e);
-                }
-            });
-        } catch (SQLException e) {
-            return acts;
+        if (lost > 12) {
+            missing.add("In all %d blocks could not be read, %,d samples by what outlines say of them.".formatted(lost, samples));
         }
-        return acts;
-    }
-
-    /** Blocks of format 1 do not say how they are packed. */
-    private boolean coded() {
-        try (Statement s = from.createStatement(); ResultSet r = s.executeQuery("SELECT coding FROM block LIMIT 0")) {
-            return true;
-        } catch (SQLException e) {
-            return false;
+        if (!attachments.isEmpty()) {
+            missing.add("Attached files (" + attachments.size() + ") carry no checksum; look at them.");
         }
     }
 
-    private int attachments(BenchFile to) {
-        int[] saved = {0};
-        try {
-            rows("SELECT name, kind, bytes FROM attachment WHERE id = ?", r -> {
-                to.attach(r.getString(1), r.getString(2), r.getBytes(3));
-                saved[0]++;
-            });
-        } catch (SQLException e) {
-            return saved[0];
-        }
-        return saved[0];
-    }
-
-    private int blocks(BenchFile to) {
-        List<Long> saved = new ArrayList<>();
-        try {
-            rows("SELECT seq, run, channel, time, value, " + (coded() ? "coding" : "1") + " FROM block WHERE seq = ?", r -> {
-                try {
-                    to.append(r.getInt(2), r.getString(3), Blocks.unpack(r.getBytes(4), r.getBytes(5), r.getInt(6)));
-                    saved.add(r.getLong(1));
-                } catch (DataFormatException | IllegalArgumentException e) {
-                    throw new SQLException("not samples", e);
-                }
-            });
-        } catch (SQLException e) {
-            return saved.size();
-        }
-        return saved.size();
+    /** A run of which nothing but samples is left, put where the sheet has its first capture. */
+    private Run unnamed(int run, Session session) {
+        Run like = session.runs().isEmpty() ? null : session.runs().get(session.runs().size() - 1);
+        return like != null ? Run.captured(run, like.capture(), like.level(), session.created(), "repaired", like.rawUnit())
+                : Run.captured(run, SheetReader.read(session.sheetText(), "sheet").sheet().captures().keySet().iterator().next(), "", session.created(), "repaired", Run.COUNTS);
     }
 }

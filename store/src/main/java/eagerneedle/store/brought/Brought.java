@@ -114,14 +114,17 @@ public final class Brought {
             }
         } else if (root.path("columns").isObject()) {
             root.path("columns").properties().forEach(e -> {
-                names.add(e.getKey());
-                units.add(root.path("units").path(e.getKey()).asText(""));
+                DelimitedText.Heading heading = DelimitedText.heading(e.getKey());
+                String stated = root.path("units").path(e.getKey()).asText("");
+                names.add(stated.isEmpty() ? heading.name() : e.getKey());
+                units.add(stated.isEmpty() ? heading.unit() : stated);
                 columns.add(numbers(file, e.getKey(), e.getValue()));
             });
         } else if (root.isArray() && !root.isEmpty() && root.get(0).isObject()) {
             root.get(0).fieldNames().forEachRemaining(n -> {
-                names.add(n);
-                units.add("");
+                DelimitedText.Heading heading = DelimitedText.heading(n);
+                names.add(heading.name());
+                units.add(heading.unit());
                 double[] v = new double[root.size()];
                 for (int i = 0; i < v.length; i++) {
                     v[i] = number(file, n, root.get(i).path(n));

@@ -121,23 +121,36 @@ public final class DelimitedText {
         List<String> titles = unitRow ? twoAbove : above;
         for (int i = 0; i < width; i++) {
             String title = titles.size() == width ? titles.get(i).strip() : "";
-            Matcher m = WITH_UNIT.matcher(title);
-            String unit = unitRow ? stripped(above.get(i)) : "";
-            if (!unitRow && m.matches()) {
-                String stated = java.util.stream.Stream.of(m.group(2), m.group(3), m.group(4), m.group(5)).filter(java.util.Objects::nonNull).findFirst().orElse("").strip();
-                if (isUnit(stated)) {
-                    unit = stated;
-                    title = m.group(1).strip();
-                }
-            }
-            names.add(title.isEmpty() ? "column " + (i + 1) : title);
-            units.add(unit);
+            Heading heading = unitRow ? new Heading(title, stripped(above.get(i))) : heading(title);
+            names.add(heading.name().isEmpty() ? "column " + (i + 1) : heading.name());
+            units.add(heading.unit());
         }
         List<Clock> clocks = new ArrayList<>();
         for (int c = 0; c < width; c++) {
             clocks.add(Clock.of(sample(separator, header, width, c)));
         }
         return new Dialect(separator, comma, header, names, units, clocks);
+    }
+
+    /** What a column is called and the unit it states; empty where it states none. */
+    public record Heading(String name, String unit) {
+    }
+
+    /**
+     * Takes a heading such as {@code Position [mm]}, {@code Time (minutes)} or {@code v / m/s} apart. What stands in brackets is a unit even
+     * if it is not known here: it must be asked for, and is never taken for the one that was expected. The name then stays whole.
+     */
+    public static Heading heading(String title) {
+        Matcher m = WITH_UNIT.matcher(title);
+        if (!m.matches()) {
+            return new Heading(title.strip(), "");
+        }
+        String stated = java.util.stream.Stream.of(m.group(2), m.group(3), m.group(4), m.group(5)).filter(java.util.Objects::nonNull).findFirst().orElse("").strip();
+        if (isUnit(stated)) {
+            return new Heading(m.group(1).strip(), stated);
+        }
+        boolean bracketed = m.group(2) != null || m.group(3) != null;
+        return new Heading(title.strip(), bracketed && stated.codePoints().anyMatch(Character::isLetter) ? stated : "");
     }
 
     /** Cells of a column from its first rows that are not empty. */
