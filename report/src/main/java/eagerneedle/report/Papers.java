@@ -24,7 +24,8 @@ final class Papers {
     static String html(String template, Map<String, Object> data) {
         try (StringWriter out = new StringWriter()) {
             TEMPLATES.getTemplate(template).process(data, out);
-            return out.toString();
+            // Words that people typed may hold characters that no page may: they show as what they are, unreadable.
+            return out.toString().replaceAll("[\\x00-\\x08\\x0B\\x0C\\x0E-\\x1F]", "\uFFFD");
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         } catch (TemplateException e) {

@@ -94,7 +94,16 @@ public final class SessionPlots {
         Optional<Plot.Points> of(Sheet.PictureLine line, LabUnit[] units, int series);
     }
 
+    /** A picture whose parts do not go together is not drawn; the check of the sheet says why. It must not keep a session from being shown. */
     private static Optional<Plot> picture(Sheet.Picture p, Function<String, List<Quantity>> column, Function<String, Optional<Fit>> fits, boolean overRuns, Hollow hollow) {
+        try {
+            return drawn(p, column, fits, overRuns, hollow);
+        } catch (IllegalArgumentException | ArithmeticException unfitting) {
+            return Optional.empty();
+        }
+    }
+
+    private static Optional<Plot> drawn(Sheet.Picture p, Function<String, List<Quantity>> column, Function<String, Optional<Fit>> fits, boolean overRuns, Hollow hollow) {
         List<Plot.Layer> lines = new ArrayList<>();
         List<Plot.Layer> points = new ArrayList<>();
         List<String> legend = new ArrayList<>();
@@ -116,9 +125,8 @@ public final class SessionPlots {
                 Plot.Curve line = line(f, x, xu, yu);
                 lines.add(band(f, xu.convert(first(line.x()), f.xUnit()), xu.convert(last(line.x()), f.xUnit()), xu, yu));
                 lines.add(line);
-                legend.add((several ? l.label() + ": slope " : "slope ") + f.parameter(1).to(yu.coherent().per(xu.coherent())));
+                legend.addAll(told(f, several ? l.label() + ": " : "", several || !overRuns, xu, yu));
                 if (!several && overRuns) {
-                    legend.add("intercept " + f.parameter(0).to(yu));
                     legend.add(x.size() + " runs · residual SD " + Notation.figures(f.yUnit().scaleTo(yu) * f.residualSd(), 2) + " " + yu.pretty());
                 }
             }
@@ -135,6 +143,19 @@ public final class SessionPlots {
         Sheet.PictureLine first = p.lines().get(0);
         Plot plot = new Plot(p.title(), new Plot.Axis(p.xLabel() == null ? first.x() : p.xLabel(), xu.pretty()), new Plot.Axis(p.yLabel() == null ? first.y() : p.yLabel(), yu.pretty()), lines);
         return Optional.of(legend.isEmpty() ? plot : plot.withLegend(legend));
+    }
+
+    /** What a legend says of a fit: slope and intercept of a straight line, the parameters of any other curve. */
+    private static List<String> told(Fit f, String of, boolean brief, LabUnit xu, LabUnit yu) {
+        if (f.isPolynomial() && f.parameters().size() == 2) {
+            String slope = of + "slope " + f.parameter(1).to(yu.coherent().per(xu.coherent()));
+            return brief ? List.of(slope) : List.of(slope, "intercept " + f.parameter(0).to(yu));
+        }
+        List<String> out = new ArrayList<>();
+        for (int k = 0; k < Math.min(4, f.parameters().size()); k++) {
+            out.add((k == 0 ? of : "") + f.names().get(k) + " " + f.parameter(k));
+        }
+        return brief ? List.of(String.join(", ", out)) : out;
     }
 
     private static Optional<Plot.Points> leftOut(Reduction r, Sheet.PictureLine l, LabUnit xu, LabUnit yu, int trace) {
@@ -259,7 +280,7 @@ public final class SessionPlots {
         double min = x.stream().mapToDouble(q -> q.in(f.xUnit())).min().orElse(0);
         double max = x.stream().mapToDouble(q -> q.in(f.xUnit())).max().orElse(1);
         min = min > 0 && min < 0.5 * max ? 0 : min;
-        int n = f.parameters().size() > 2 ? 80 : 2;
+        int n = f.isPolynomial() && f.parameters().size() <= 2 ? 2 : 80;
         double[] px = new double[n];
         double[] py = new double[n];
         for (int i = 0; i < n; i++) {

@@ -109,7 +109,7 @@ public record Bringing(int time, String timeUnit, Map<String, Integer> values, M
         try {
             return LabUnit.parse(symbol);
         } catch (UnitException e) {
-            throw new IllegalArgumentException("The column '" + table.names().get(column) + "' is in '" + symbol + "', which is not a unit known here; say its unit, or export it in another.");
+            throw new IllegalArgumentException("The column '" + table.names().get(column) + "' is in '" + symbol + "', which is not a unit known here; say its unit, or export it in another.", e);
         }
     }
 

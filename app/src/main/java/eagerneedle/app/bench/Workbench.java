@@ -196,13 +196,10 @@ public final class Workbench implements AutoCloseable {
             show(session());
             return;
         }
-        Session after = history.apply(command);
-        try {
-            file.save(after, clock.instant(), command.says());
-        } catch (RuntimeException e) {
-            history.undo();
-            throw e;
-        }
+        // Kept first: an act that the disk refuses has not happened.
+        Session after = command.apply(history.session());
+        file.save(after, clock.instant(), command.says());
+        history.apply(command, after);
         show(session());
     }
 
@@ -277,15 +274,16 @@ public final class Workbench implements AutoCloseable {
             show(session());
             return Optional.of(says);
         }
-        return history.undo().map(c -> stepped("Undid: " + c.says()));
+        return history.toUndo().map(step -> stepped(step, "Undid: " + step.command().says(), history::undo));
     }
 
     public Optional<String> redo() {
-        return tried != null ? Optional.empty() : history.redo().map(c -> stepped("Did again: " + c.says()));
+        return tried != null ? Optional.empty() : history.toRedo().map(step -> stepped(step, "Did again: " + step.command().says(), history::redo));
     }
 
-    private String stepped(String says) {
-        file.save(history.session(), clock.instant(), says);
+    private String stepped(History.Step step, String says, Runnable move) {
+        file.save(step.session(), clock.instant(), says);
+        move.run();
         show(history.session());
         return says;
     }

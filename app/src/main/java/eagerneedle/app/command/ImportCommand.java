@@ -8,6 +8,7 @@ import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.brought.Brought;
 import eagerneedle.store.delimited.Table;
+import eagerneedle.store.export.Beside;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -40,9 +41,22 @@ final class ImportCommand implements Callable<Integer> {
         PrintWriter out = spec.commandLine().getOut();
         if (method != null) {
             String text = SheetReader.shipped().contains(method) ? SheetReader.shippedText(method) : Files.readString(Path.of(method));
-            BenchFile.create(file, Session.start(text, SheetReader.read(text, method).sheet().title(), Clock.systemUTC().instant())).close();
+            Path whole = file;
+            if (Files.exists(whole)) {
+                throw new IllegalArgumentException(whole.getFileName() + " exists already; choose another name, or leave --method out to add to it.");
+            }
+            Beside.write(whole, part -> bring(text, part, spec.commandLine().getOut()));
+            return NeedleCommand.GOOD;
         }
-        try (Workbench bench = new Workbench(BenchFile.open(file), Clock.systemUTC())) {
+        return bring(null, file, out);
+    }
+
+    /** Brings all files into a bench file, which is made anew when there is a sheet. */
+    private int bring(String text, Path into, PrintWriter out) {
+        if (text != null) {
+            BenchFile.create(into, Session.start(text, SheetReader.read(text, method).sheet().title(), Clock.systemUTC().instant())).close();
+        }
+        try (Workbench bench = new Workbench(BenchFile.open(into), Clock.systemUTC())) {
             for (Path p : data) {
                 Table table = Brought.table(p);
                 String[] next = bench.next().orElse(new String[] {bench.sheet().captures().keySet().iterator().next(), null});

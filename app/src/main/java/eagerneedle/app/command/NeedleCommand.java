@@ -8,10 +8,10 @@ import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
 /** The only door. Exit status: 0 good, 1 done with failed checks, 2 bad input. */
-@Command(name = "needle", mixinStandardHelpOptions = true, version = "Eager Needle 0.1.0",
+@Command(name = "needle", mixinStandardHelpOptions = true, scope = CommandLine.ScopeType.INHERIT, version = "Eager Needle 0.1.0",
         description = "A teaching laboratory's measurements, from the plan to a defended number.",
         subcommands = {DemoCommand.class, OpenCommand.class, ReduceCommand.class, FitCommand.class, EvalCommand.class, SimulateCommand.class, CheckCommand.class,
-            ReportCommand.class, ImportCommand.class, ExportCommand.class, RepairCommand.class, ShotsCommand.class, FunctionsCommand.class})
+            ReportCommand.class, ImportCommand.class, ExportCommand.class, RepairCommand.class, ShotsCommand.class, FunctionsCommand.class, BenchCommand.class, TestCommand.class})
 public final class NeedleCommand implements Runnable {
     static final int GOOD = 0;
     static final int CHECKS_FAILED = 1;
@@ -26,6 +26,8 @@ public final class NeedleCommand implements Runnable {
         PrintWriter complain = new PrintWriter(new java.io.OutputStreamWriter(err, StandardCharsets.UTF_8), true);
         CommandLine line = new CommandLine(new NeedleCommand());
         line.setOut(to).setErr(complain);
+        // A formula may begin with a minus.
+        line.getSubcommands().get("eval").setUnmatchedOptionsArePositionalParams(true);
         line.setExecutionExceptionHandler((e, commandLine, parsed) -> {
             complain.println(oneLine(e));
             return BAD_INPUT;

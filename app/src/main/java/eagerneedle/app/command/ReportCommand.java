@@ -2,6 +2,7 @@ package eagerneedle.app.command;
 
 import eagerneedle.app.bench.Workbench;
 import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.export.Beside;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -28,7 +29,7 @@ final class ReportCommand implements Callable<Integer> {
             throw new IllegalArgumentException("A report is PDF or HTML; name the output something.pdf or something.html.");
         }
         try (Workbench bench = Workbench.patient(BenchFile.open(file), Clock.systemUTC())) {
-            Files.write(output, bench.report(paper));
+            Beside.write(output, bench.report(paper));
         }
         spec.commandLine().getOut().println("Wrote " + output.getFileName() + ".");
         return NeedleCommand.GOOD;

@@ -10,6 +10,7 @@ import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.rig.simulated.Rehearsal;
 import eagerneedle.rig.simulated.Rigs;
+import eagerneedle.store.export.Beside;
 import eagerneedle.store.export.ReductionJson;
 import java.io.PrintWriter;
 import java.nio.file.Files;
@@ -54,9 +55,11 @@ final class SimulateCommand implements Callable<Integer> {
         if (method == null || output == null) {
             throw new IllegalArgumentException("Name a method and a file: ./needle simulate METHOD --seed N -o FILE; --list shows the methods.");
         }
-        Rehearsal r = Demonstration.simulate(method, seed, new LinkedHashSet<>(faults), output);
+        Rehearsal[] made = {null};
+        Beside.write(output, part -> made[0] = Demonstration.simulate(method, seed, new LinkedHashSet<>(faults), part));
+        Rehearsal r = made[0];
         if (truth != null) {
-            Files.writeString(truth, ReductionJson.truth(asInTheLedger(r.truth())) + "\n");
+            Beside.write(truth, ReductionJson.truth(asInTheLedger(r.truth())) + "\n");
         }
         out.println(output.getFileName() + ": " + r.session().runs().size() + " runs of " + method + ", seed " + seed + ".");
         return NeedleCommand.GOOD;

@@ -393,7 +393,7 @@ public class PlotView extends PictureView {
         MenuItem copy = new MenuItem("Copy numbers");
         copy.setOnAction(e -> {
             ClipboardContent c = new ClipboardContent();
-            c.putString(plot.csv().replace(',', '\t'));
+            c.putString(plot.tabbed());
             Clipboard.getSystemClipboard().setContent(c);
         });
         MenuItem png = new MenuItem("Save as PNG...");

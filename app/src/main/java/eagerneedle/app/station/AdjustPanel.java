@@ -147,7 +147,7 @@ final class AdjustPanel extends VBox {
             try {
                 desk.rig().get().arrange(Map.of("channel", name, "trim", now.trim() == TrimAdvisor.Trim.ZERO ? "0" : "1", "turn", Double.toString(turns)));
             } catch (java.io.IOException e) {
-                throw new IllegalArgumentException(e.getMessage());
+                throw new IllegalArgumentException(e.getMessage(), e);
             }
             reading.again();
             hinted = Double.NaN;

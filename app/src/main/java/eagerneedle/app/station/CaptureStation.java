@@ -140,7 +140,7 @@ public final class CaptureStation implements StationView {
                 shown = null;
                 refreshControls();
             } catch (IOException e) {
-                throw new IllegalArgumentException(e.getMessage());
+                throw new IllegalArgumentException(e.getMessage(), e);
             }
         });
     }
@@ -162,7 +162,7 @@ public final class CaptureStation implements StationView {
                 rig.arrange(Map.of("capture", run.capture(), "level", run.level()));
                 rig.record(run, desk.bench().file(), from);
             } catch (IOException e) {
-                throw new IllegalArgumentException(e.getMessage());
+                throw new IllegalArgumentException(e.getMessage(), e);
             }
             pending = run;
             continuing = true;

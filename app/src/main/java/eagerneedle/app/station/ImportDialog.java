@@ -129,7 +129,7 @@ public final class ImportDialog {
         try (Stream<Path> list = Files.list(p)) {
             return list.filter(f -> Files.isRegularFile(f) && !f.getFileName().toString().startsWith(".")).sorted().toList();
         } catch (IOException e) {
-            throw new IllegalArgumentException("The folder " + p.getFileName() + " cannot be read.");
+            throw new IllegalArgumentException("The folder " + p.getFileName() + " cannot be read.", e);
         }
     }
 
@@ -302,7 +302,7 @@ public final class ImportDialog {
             try {
                 early = Double.parseDouble(ahead.getText().strip());
             } catch (NumberFormatException e) {
-                throw new IllegalArgumentException("'" + ahead.getText() + "' is not a number of seconds.");
+                throw new IllegalArgumentException("'" + ahead.getText() + "' is not a number of seconds.", e);
             }
             Bringing how = new Bringing(time.getItems().indexOf(time.getValue()), timeUnit.getText().strip(), from, in, early);
             Run last = null;

@@ -38,7 +38,7 @@ final class OutputPanel extends HBox {
             try {
                 guard.set(Double.parseDouble(wish.getText().strip()));
             } catch (NumberFormatException e) {
-                throw new IllegalArgumentException("'" + wish.getText().strip() + "' is not a number in " + unit + ".");
+                throw new IllegalArgumentException("'" + wish.getText().strip() + "' is not a number in " + unit + ".", e);
             }
         });
         set.setOnAction(e -> act.run());

@@ -10,9 +10,27 @@ import java.util.Locale;
 
 /** Pictures from files into a bench file, looked at before they are kept. */
 final class Photographs {
+    private static final long MOST_PIXELS = 60_000_000;
     private static final int LARGEST = 30_000_000;
 
     private Photographs() {
+    }
+
+    /** Width times height as the file's head states them, before anything is unpacked; 0 when it is no picture. */
+    private static long pixels(byte[] bytes) throws IOException {
+        try (var in = javax.imageio.ImageIO.createImageInputStream(new ByteArrayInputStream(bytes))) {
+            var readers = javax.imageio.ImageIO.getImageReaders(in);
+            if (!readers.hasNext()) {
+                return 0;
+            }
+            var reader = readers.next();
+            try {
+                reader.setInput(in);
+                return (long) reader.getWidth(0) * reader.getHeight(0);
+            } finally {
+                reader.dispose();
+            }
+        }
     }
 
     static boolean isPicture(String fileName) {
@@ -30,12 +48,15 @@ final class Photographs {
                 throw new IllegalArgumentException(name + " is larger than 30 MB; make it smaller first.");
             }
             byte[] bytes = Files.readAllBytes(file);
+            if (pixels(bytes) > MOST_PIXELS) {
+                throw new IllegalArgumentException(name + " has more than %,d million pixels; make it smaller first.".formatted(MOST_PIXELS / 1_000_000));
+            }
             if (javax.imageio.ImageIO.read(new ByteArrayInputStream(bytes)) == null) {
                 throw new IllegalArgumentException(name + " cannot be read as a picture; save it as PNG or JPEG again.");
             }
             return new Entries.Picture(bench.attach(name, name.toLowerCase(Locale.ROOT).endsWith("png") ? "image/png" : "image/jpeg", bytes), name);
         } catch (IOException e) {
-            throw new IllegalArgumentException(name + " cannot be read; check its name and folder.");
+            throw new IllegalArgumentException(name + " cannot be read; check its name and folder.", e);
         }
     }
 }

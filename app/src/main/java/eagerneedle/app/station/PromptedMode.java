@@ -192,7 +192,7 @@ final class PromptedMode extends CaptureMode {
                 Reading.parse(value.getText());
                 prompts = prompts.late(entering, Double.parseDouble(when.getText().strip()), value.getText().strip());
             } catch (NumberFormatException e) {
-                throw new IllegalArgumentException("'" + when.getText() + "' is not a moment in seconds.");
+                throw new IllegalArgumentException("'" + when.getText() + "' is not a moment in seconds.", e);
             }
             late.getChildren().clear();
             rebuild();

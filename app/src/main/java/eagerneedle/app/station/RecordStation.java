@@ -174,12 +174,8 @@ public final class RecordStation implements StationView {
                 var trace = r.trace(run, channel);
                 if (trace.isPresent()) {
                     Path to = folder.resolve(String.format(java.util.Locale.ROOT, "run-%02d-%s-%s-%s.csv", run.id(), run.capture(), run.level(), channel));
-                    try {
-                        java.nio.file.Files.writeString(to, LedgerCsv.of(run, channel, r.source().samples(run.id(), channel), trace.get()));
-                        n++;
-                    } catch (IOException e) {
-                        throw new IllegalArgumentException(to.getFileName() + " cannot be written; choose another folder.");
-                    }
+                    Files.write(to, LedgerCsv.of(run, channel, r.source().samples(run.id(), channel), trace.get()).getBytes(java.nio.charset.StandardCharsets.UTF_8));
+                    n++;
                 }
             }
         }

@@ -77,7 +77,7 @@ final class SteadyReading extends VBox {
         try {
             desk.rig().get().arrange(bench);
         } catch (IOException e) {
-            throw new IllegalArgumentException(e.getMessage());
+            throw new IllegalArgumentException(e.getMessage(), e);
         }
         RawSamples last = desk.rig().get().last(name, 0.01);
         since = last.size() == 0 ? 0 : last.time()[last.size() - 1] + 0.3;

@@ -279,7 +279,7 @@ public final class StockroomView implements StationView {
                 try {
                     until = LocalDate.parse(due.strip()).atStartOfDay(ZoneOffset.UTC).toInstant();
                 } catch (DateTimeParseException e) {
-                    throw new IllegalArgumentException("'" + due.strip() + "' is not a date; write year-month-day, for instance 2027-11-23.");
+                    throw new IllegalArgumentException("'" + due.strip() + "' is not a date; write year-month-day, for instance 2027-11-23.", e);
                 }
             }
             keep(i, i.withEvent(new Instrument.Event(now(), what.strip(), "instructor on duty", null, until, outcome.isEmpty() ? null : outcome)));
@@ -322,7 +322,7 @@ public final class StockroomView implements StationView {
         try {
             return text(key) == null ? null : Double.valueOf(text(key));
         } catch (NumberFormatException e) {
-            throw new IllegalArgumentException("'" + text(key) + "' is not a number.");
+            throw new IllegalArgumentException("'" + text(key) + "' is not a number.", e);
         }
     }
 
@@ -337,7 +337,7 @@ public final class StockroomView implements StationView {
                 try {
                     part = JSON.readValue(link.getText(), Link.class);
                 } catch (JsonProcessingException e) {
-                    throw new IllegalArgumentException("Its part in a chain is not JSON that can be read; look at quotes and commas.");
+                    throw new IllegalArgumentException("Its part in a chain is not JSON that can be read; look at quotes and commas.", e);
                 }
             }
             Double edges = number("edges");
@@ -379,7 +379,7 @@ public final class StockroomView implements StationView {
                     undo.setDisable(false);
                     list();
                 } catch (IOException e) {
-                    throw new IllegalArgumentException(f.getName() + " cannot be read as text.");
+                    throw new IllegalArgumentException(f.getName() + " cannot be read as text.", e);
                 }
             });
         }

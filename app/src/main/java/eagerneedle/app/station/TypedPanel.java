@@ -105,7 +105,7 @@ final class TypedPanel extends FlowPane {
             try {
                 shownOf.enter(values);
             } catch (IOException e) {
-                throw new IllegalArgumentException(e.getMessage());
+                throw new IllegalArgumentException(e.getMessage(), e);
             }
             fields.forEach(TextField::clear);
             fields.get(0).requestFocus();

@@ -1,5 +1,6 @@
 package eagerneedle.app.window;
 
+import eagerneedle.store.export.Beside;
 import java.io.File;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -20,7 +21,7 @@ public final class Files {
         Path to = ask(owner.getScene().getWindow(), suggested);
         if (to != null) {
             try {
-                java.nio.file.Files.writeString(to, text, StandardCharsets.UTF_8);
+                Beside.write(to, text);
                 Notices.tell(owner, "Saved " + to.getFileName() + ".");
             } catch (IOException e) {
                 Notices.warn(owner, to.getFileName() + " cannot be written there; choose another folder.");
@@ -48,9 +49,9 @@ public final class Files {
     /** Writes bytes. @throws IllegalArgumentException with one sentence when that cannot be done */
     public static void write(Path to, byte[] bytes) {
         try {
-            java.nio.file.Files.write(to, bytes);
+            Beside.write(to, bytes);
         } catch (IOException e) {
-            throw new IllegalArgumentException(to.getFileName() + " cannot be written there; choose another folder.");
+            throw new IllegalArgumentException(to.getFileName() + " cannot be written there; choose another folder.", e);
         }
     }
 

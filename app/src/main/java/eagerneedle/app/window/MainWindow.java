@@ -210,10 +210,33 @@ public final class MainWindow implements Desk {
 
     /** Opens another session in this window. */
     public void show(Workbench newBench) {
-        disconnect();
-        if (bench != null && bench != newBench) {
-            bench.close();
+        Workbench before = bench;
+        LiveRig connected = rig;
+        if (connected != null && connected.isRecording()) {
+            connected.finish();
         }
+        rig = null;
+        try {
+            present(newBench);
+        } catch (RuntimeException e) {
+            // What cannot be shown must not take what is shown along: the session from before goes on.
+            rig = connected;
+            if (before != null && before != newBench) {
+                present(before);
+                newBench.close();
+            }
+            throw e;
+        }
+        if (connected != null) {
+            connected.close();
+        }
+        if (before != null && before != newBench) {
+            before.close();
+        }
+        recover();
+    }
+
+    private void present(Workbench newBench) {
         bench = newBench;
         run = bench.session().keptRuns().stream().filter(Run::takesPart).reduce((a, b) -> b).orElse(null);
         views.clear();
@@ -234,9 +257,17 @@ public final class MainWindow implements Desk {
         go(Station.PLAN);
         refresh();
         remember();
+    }
+
+    private void recover() {
         List<Run> unfinished = bench.file().unfinished(bench.session());
         if (!unfinished.isEmpty()) {
-            unfinished.forEach(r -> bench.apply(new Command.KeepRun(r.named("Recovered run " + r.id()))));
+            try {
+                unfinished.forEach(r -> bench.apply(new Command.KeepRun(r.named("Recovered run " + r.id()))));
+            } catch (RuntimeException refused) {
+                strip.say(refused.getMessage(), true);
+                return;
+            }
             strip.say((unfinished.size() == 1 ? "A run that was being recorded when the program ended was" : unfinished.size() + " runs that were not finished were")
                     + " recovered; look, and leave out at Reduce what is of no use.", true);
         }

@@ -50,6 +50,9 @@ final class SessionDoor implements StartPage.Visitor {
             opened = BenchFile.open(path);
             window.show(new Workbench(opened, window.clock()));
         } catch (BenchFileException e) {
+            if (opened != null) {
+                opened.close();
+            }
             if (e.damaged()) {
                 offerRepair(path, e.getMessage());
             } else {

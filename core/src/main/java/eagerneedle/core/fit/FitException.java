@@ -8,6 +8,12 @@ public final class FitException extends IllegalArgumentException {
         this(message, false);
     }
 
+    /** @param cause what went wrong below */
+    public FitException(String message, Throwable cause) {
+        super(message, cause);
+        this.tooFew = false;
+    }
+
     private FitException(String message, boolean tooFew) {
         super(message);
         this.tooFew = tooFew;

@@ -158,7 +158,7 @@ public record SecondOpinion(Fit of, double[] parameters, double[] u, double[] we
         try {
             d = Decomposition.of(design, new double[n]);
         } catch (MathRuntimeException noValue) {
-            throw new FitException("A robust fit of " + fit.model() + " has no value on the way.");
+            throw new FitException("A robust fit of " + fit.model() + " has no value on the way.", noValue);
         }
         for (int k = 0; k < p && d.dependent < 0; k++) {
             double sum = 0;

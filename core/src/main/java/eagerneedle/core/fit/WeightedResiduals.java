@@ -119,7 +119,7 @@ final class WeightedResiduals {
             RealMatrix lower = new CholeskyDecomposition(MatrixUtils.createRealMatrix(weights.whole().apply(slopes)), 1e-8, 1e-300).getL();
             whitener = MatrixUtils.inverse(lower);
         } catch (MathRuntimeException singular) {
-            throw new FitException("The points' uncertainties are functions of each other (singular covariance); a generalised fit needs each point to carry something of its own.");
+            throw new FitException("The points' uncertainties are functions of each other (singular covariance); a generalised fit needs each point to carry something of its own.", singular);
         }
     }
 }

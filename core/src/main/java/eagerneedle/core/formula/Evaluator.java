@@ -48,9 +48,9 @@ final class Evaluator {
         } catch (FormulaException known) {
             throw known;
         } catch (MathRuntimeException numerical) {
-            throw new FormulaException(e.column(), "'" + Spelling.of(e) + "' cannot be computed with these numbers.");
+            throw new FormulaException(e.column(), "'" + Spelling.of(e) + "' cannot be computed with these numbers.", numerical);
         } catch (IllegalArgumentException | ArithmeticException bad) {
-            throw new FormulaException(e.column(), bad.getMessage());
+            throw new FormulaException(e.column(), bad.getMessage(), bad);
         }
     }
 
@@ -131,7 +131,7 @@ final class Evaluator {
             }
             return new Value.Scalar(op.apply(scalar(a, at.left()), scalar(b, at.right())));
         } catch (UnitException e) {
-            throw new FormulaException(at.column(), "In '" + Spelling.of(at) + "': " + Character.toLowerCase(e.getMessage().charAt(0)) + e.getMessage().substring(1));
+            throw new FormulaException(at.column(), "In '" + Spelling.of(at) + "': " + Character.toLowerCase(e.getMessage().charAt(0)) + e.getMessage().substring(1), e);
         }
     }
 

@@ -23,6 +23,7 @@ import org.antlr.v4.runtime.Token;
  */
 public record Formula(String text, String defines, Expr expression) {
     private static final int DEEPEST = 200;
+    private static final int LONGEST = 8_000;
 
     /**
      * Parses a formula such as {@code g = slope(a, sin_theta) * (1 + q)}; the name and equals sign may be missing.
@@ -30,6 +31,9 @@ public record Formula(String text, String defines, Expr expression) {
      * @throws FormulaException with column, what was found and what would fit
      */
     public static Formula parse(String text) {
+        if (text.length() > LONGEST) {
+            throw new FormulaException(1, "The formula is longer than %,d characters; split it into named parts.".formatted(LONGEST));
+        }
         int depth = 0;
         for (int i = 0; i < text.length(); i++) {
             depth += "(^".indexOf(text.charAt(i)) >= 0 ? 1 : text.charAt(i) == ')' ? -1 : 0;
@@ -150,9 +154,9 @@ public record Formula(String text, String defines, Expr expression) {
             try {
                 return new Expr.Literal(Reading.parse(c.getText()), c.getText(), column(c));
             } catch (UnitException e) {
-                throw new FormulaException(column(c), e.getMessage().replaceFirst("\\.$", "") + "; to multiply by a name write * between them.");
+                throw new FormulaException(column(c), e.getMessage().replaceFirst("\\.$", "") + "; to multiply by a name write * between them.", e);
             } catch (IllegalArgumentException e) {
-                throw new FormulaException(column(c), e.getMessage());
+                throw new FormulaException(column(c), e.getMessage(), e);
             }
         }
 

@@ -6,7 +6,12 @@ public final class FormulaException extends RuntimeException {
 
     /** @param column 1-based column in the formula's text, 0 if it concerns the whole formula */
     public FormulaException(int column, String message) {
-        super(message);
+        this(column, message, null);
+    }
+
+    /** @param cause what went wrong below */
+    public FormulaException(int column, String message, Throwable cause) {
+        super(message, cause);
         this.column = column;
     }
 

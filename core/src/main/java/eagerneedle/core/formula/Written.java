@@ -31,7 +31,7 @@ public final class Written {
                 return s.quantity();
             }
         } catch (FormulaException e) {
-            throw new IllegalArgumentException(e.getMessage());
+            throw new IllegalArgumentException(e.getMessage(), e);
         }
         throw new IllegalArgumentException("'" + text.strip() + "' does not give one quantity.");
     }

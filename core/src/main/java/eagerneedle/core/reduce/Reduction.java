@@ -296,7 +296,7 @@ public final class Reduction {
                     return s.quantity();
                 }
             } catch (NodeScope.Missing | FormulaException e) {
-                throw new IllegalArgumentException(e.getMessage());
+                throw new IllegalArgumentException(e.getMessage(), e);
             }
             throw new IllegalArgumentException("'" + text + "' does not give one quantity.");
         }
@@ -315,7 +315,7 @@ public final class Reduction {
                 return s.quantity();
             }
         } catch (NodeScope.Missing | FormulaException e) {
-            throw new IllegalArgumentException(e.getMessage());
+            throw new IllegalArgumentException(e.getMessage(), e);
         }
         throw new IllegalArgumentException("'" + formula.text() + "' does not give one quantity.");
     }

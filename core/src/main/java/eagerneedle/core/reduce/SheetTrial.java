@@ -1,6 +1,8 @@
 package eagerneedle.core.reduce;
 
 import eagerneedle.core.formula.Formula;
+import eagerneedle.core.formula.Value;
+import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetException;
@@ -44,8 +46,28 @@ public final class SheetTrial {
                         + c.reference() + " in " + reference.get().unit().named() + ".");
             }
         }
+        for (int i = 0; i < located.sheet().pictures().size(); i++) {
+            picture(located, plan, i, located.sheet().pictures().get(i));
+        }
         located.sheet().channels().forEach((name, channel) -> references(located, plan, name, channel));
         return located;
+    }
+
+    /** Axes in units that what is drawn fits, and fits that are fits. */
+    private static void picture(SheetReader.Located located, Reduction plan, int at, Sheet.Picture p) {
+        for (Sheet.PictureLine line : p.lines()) {
+            String[][] axes = {{line.x(), p.xUnit(), "x_unit"}, {line.y(), p.yUnit(), "y_unit"}};
+            for (String[] axis : axes) {
+                var rows = plan.column(axis[0]);
+                if (axis[1] != null && !rows.isEmpty() && !rows.get(0).unit().fits(LabUnit.parse(axis[1]))) {
+                    throw located.problem("/pictures/" + at + "/" + axis[2], 1, axis[0] + " in " + rows.get(0).unit().named() + " cannot be drawn in " + LabUnit.parse(axis[1]).named() + ".");
+                }
+            }
+            var fit = line.fit() == null ? null : plan.outcome(line.fit());
+            if (fit != null && fit.problem() == null && !(fit.value() instanceof Value.Fitted)) {
+                throw located.problem("/pictures/" + at, 1, line.fit() + " is drawn as a fit, but is " + fit.value().described() + ".");
+            }
+        }
     }
 
     private static void references(SheetReader.Located located, Reduction plan, String name, Sheet.Channel channel) {

@@ -453,7 +453,7 @@ public sealed interface Command {
                 try {
                     Formula.parse(quantity.formula());
                 } catch (FormulaException e) {
-                    throw new IllegalArgumentException("In the formula, column " + e.column() + ": " + e.getMessage());
+                    throw new IllegalArgumentException("In the formula, column " + e.column() + ": " + e.getMessage(), e);
                 }
                 if (quantity.unit() != null) {
                     eagerneedle.core.quantity.LabUnit.parse(quantity.unit());

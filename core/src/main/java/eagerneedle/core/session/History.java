@@ -22,9 +22,27 @@ public final class History {
         return session;
     }
 
+    /** A command, and the session as it stands after it or after taking it back. */
+    public record Step(Command command, Session session) {
+    }
+
+    /** What undoing would come to; empty when there is nothing to undo. Nothing changes. */
+    public Optional<Step> toUndo() {
+        return done.isEmpty() ? Optional.empty() : Optional.of(new Step(done.peek().command(), done.peek().before()));
+    }
+
+    /** What doing again would come to; empty when nothing was undone. Nothing changes. */
+    public Optional<Step> toRedo() {
+        return undone.isEmpty() ? Optional.empty() : Optional.of(new Step(undone.peek().command(), undone.peek().after()));
+    }
+
     /** Carries a command out; what was undone before is forgotten. */
     public Session apply(Command command) {
-        Session after = command.apply(session);
+        return apply(command, command.apply(session));
+    }
+
+    /** Takes a command as carried out, and what it came to; what was undone before is forgotten. */
+    public Session apply(Command command, Session after) {
         done.push(new Act(command, session, after));
         undone.clear();
         session = after;

@@ -44,6 +44,8 @@ import org.yaml.snakeyaml.nodes.Tag;
  * {@link SheetCheck}.
  */
 public final class SheetReader {
+    private static final int LARGEST = 1_000_000;
+    private static final int MOST_ENTRIES = 100_000;
     private static final ObjectMapper JSON = new ObjectMapper();
     private static final JsonSchema SCHEMA = loadSchema();
     private static final List<String> SHIPPED = List.of("baggage-chute", "drying-cabinet", "potters-wheel", "weather-vane-reed", "fading-dye", "dividing-tables", "calibration-day", "logging-day");
@@ -92,6 +94,9 @@ public final class SheetReader {
      * @throws SheetException for the first thing that is wrong
      */
     public static Located read(String text, String file) {
+        if (text.length() > LARGEST) {
+            throw new SheetException(file, 0, 0, "this is %,d characters long; a method sheet has at most %,d.".formatted(text.length(), LARGEST));
+        }
         Node root;
         try {
             LoaderOptions options = new LoaderOptions();
@@ -156,6 +161,12 @@ public final class SheetReader {
         if (depth > 40) {
             throw new SheetException(file, mark.getLine() + 1, mark.getColumn() + 1, "the sheet is nested too deeply.");
         }
+        if (places.size() > MOST_ENTRIES) {
+            throw new SheetException(file, mark.getLine() + 1, mark.getColumn() + 1, "the sheet has more than %,d entries once its aliases are followed; write out what is meant.".formatted(MOST_ENTRIES));
+        }
+        if (node instanceof ScalarNode s && s.getValue().chars().anyMatch(c -> c < 32 && c != '\n' && c != '\t' || c == 127)) {
+            throw new SheetException(file, mark.getLine() + 1, mark.getColumn() + 1, "there is a control character in this text; type it anew.");
+        }
         if (node instanceof MappingNode map) {
             ObjectNode out = JsonNodeFactory.instance.objectNode();
             for (NodeTuple t : map.getValue()) {
@@ -190,7 +201,8 @@ public final class SheetReader {
             if (scalar.getTag().equals(Tag.INT)) {
                 return f.numberNode(Long.parseLong(v.replace("_", "")));
             } else if (scalar.getTag().equals(Tag.FLOAT)) {
-                return f.numberNode(Double.parseDouble(v.replace("_", "")));
+                double number = Double.parseDouble(v.replace("_", ""));
+                return Double.isFinite(number) ? f.numberNode(number) : f.textNode(v);
             } else if (scalar.getTag().equals(Tag.BOOL)) {
 // "on", "no" and "y" are words that a sheet may want; only true and false are truths.
                 boolean truth = v.equalsIgnoreCase("true") || v.equalsIgnoreCase("false");

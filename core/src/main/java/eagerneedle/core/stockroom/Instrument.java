@@ -133,7 +133,7 @@ public record Instrument(String id, String kind, String name, String measures, S
                     terms.add(r.unit().isDimensionless() && !unit().isDimensionless() ? new Term(0, r.unit().convert(r.value(), LabUnit.ONE), 0, 0) : new Term(difference(part.strip()), 0, 0, 0));
                 }
             } catch (IllegalArgumentException e) {
-                throw new IllegalArgumentException("The accuracy of " + id + " cannot be read at '" + part.strip() + "'; write for instance 0.02 mm + 0.1 mm/m, or 0.5 % of reading + 2 digits.");
+                throw new IllegalArgumentException("The accuracy of " + id + " cannot be read at '" + part.strip() + "'; write for instance 0.02 mm + 0.1 mm/m, or 0.5 % of reading + 2 digits.", e);
             }
         }
         return terms;

@@ -1,7 +1,12 @@
 package eagerneedle.report.picture;
 
+import eagerneedle.store.export.SpreadsheetCell;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVPrinter;
 
 /**
  * A plot as data: two named axes and layers in painting order. The painter adds nothing of its own but ticks.
@@ -174,18 +179,32 @@ public record Plot(String title, Axis x, Axis y, List<Layer> layers) {
 
     /** The data of all layers of points and stems as CSV with a header. */
     public String csv() {
-        StringBuilder b = new StringBuilder("series," + x.label().replace(", ", " / ") + "," + y.label().replace(", ", " / ") + ",u\n");
-        for (Layer l : layers) {
-            if (l instanceof Points p) {
-                for (int i = 0; i < p.x.length; i++) {
-                    b.append(p.name).append(',').append(p.x[i]).append(',').append(p.y[i]).append(',').append(p.u == null ? "" : p.u[i]).append('\n');
-                }
-            } else if (l instanceof Stems s) {
-                for (int i = 0; i < s.x.length; i++) {
-                    b.append("residual,").append(s.x[i]).append(',').append(s.y[i]).append(",\n");
+        return printed(CSVFormat.DEFAULT);
+    }
+
+    /** The same for the clipboard, from which a spreadsheet takes cells apart at tabs. */
+    public String tabbed() {
+        return printed(CSVFormat.TDF);
+    }
+
+    private String printed(CSVFormat format) {
+        StringBuilder out = new StringBuilder();
+        try (CSVPrinter csv = new CSVPrinter(out, format.builder().setRecordSeparator("\n").get())) {
+            csv.printRecord("series", SpreadsheetCell.words(x.label()), SpreadsheetCell.words(y.label()), "u");
+            for (Layer l : layers) {
+                if (l instanceof Points p) {
+                    for (int i = 0; i < p.x.length; i++) {
+                        csv.printRecord(SpreadsheetCell.words(p.name), p.x[i], p.y[i], p.u == null ? "" : p.u[i]);
+                    }
+                } else if (l instanceof Stems s) {
+                    for (int i = 0; i < s.x.length; i++) {
+                        csv.printRecord("residual", s.x[i], s.y[i], "");
+                    }
                 }
             }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
-        return b.toString();
+        return out.toString();
     }
 }

@@ -107,6 +107,6 @@ public final class SvgSurface implements Surface {
     }
 
     private static String escape(String s) {
-        return s.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;");
+        return s.replaceAll("[\\x00-\\x08\\x0B\\x0C\\x0E-\\x1F]", "\uFFFD").replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;");
     }
 }

@@ -43,7 +43,7 @@ public final class FileDriver extends Sampler {
         try (var lines = Files.lines(file, StandardCharsets.ISO_8859_1)) {
             header = Conversation.text(lines.map(String::strip).filter(l -> !l.isEmpty() && !l.startsWith("#")).findFirst().orElse(""));
         } catch (java.io.UncheckedIOException e) {
-            throw new IOException("The file " + file.getFileName() + " cannot be read.");
+            throw new IOException("The file " + file.getFileName() + " cannot be read.", e);
         }
         separator = header.indexOf('\t') >= 0 ? '\t' : header.indexOf(';') >= 0 ? ';' : ',';
         description = described(header);
@@ -86,7 +86,7 @@ public final class FileDriver extends Sampler {
             LabUnit.parse(unit);
             return unit;
         } catch (UnitException e) {
-            throw new IOException("The column '" + heading.strip() + "' of " + file.getFileName() + " states a unit that is not known here; let the other program write it in another.");
+            throw new IOException("The column '" + heading.strip() + "' of " + file.getFileName() + " states a unit that is not known here; let the other program write it in another.", e);
         }
     }
 

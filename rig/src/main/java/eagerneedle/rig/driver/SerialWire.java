@@ -33,7 +33,7 @@ public final class SerialWire implements Wire {
             }
             open = p;
         } catch (RuntimeException e) {
-            throw new IOException("There is no serial port " + port + "; check the plug and which port it became.");
+            throw new IOException("There is no serial port " + port + "; check the plug and which port it became.", e);
         }
     }
 

@@ -83,37 +83,85 @@ public final class BenchFile implements SampleSource, AutoCloseable {
                 throw new BenchFileException(path.getFileName() + " is not a bench file; bench files end in .needle and are made by this program.", false);
             }
         } catch (IOException e) {
-            throw new BenchFileException(path.getFileName() + (Files.exists(path) ? " cannot be read" : " is not there") + "; check its name and folder.", false);
+            throw new BenchFileException(path.getFileName() + (Files.exists(path) ? " cannot be read" : " is not there") + "; check its name and folder.", false, e);
         }
+        looksSound(path);
         BenchFile file = null;
         try {
             file = new BenchFile(path, connect(path));
-            int application = file.number("PRAGMA application_id");
-            if (application != Schema.APPLICATION_ID) {
-                throw new BenchFileException(path.getFileName() + " is a database of some other program, not a bench file.", false);
-            }
-            int version = file.number("PRAGMA user_version");
-            if (version > Schema.VERSION) {
-                throw new BenchFileException(path.getFileName() + " was written by a newer version of this program (format " + version + "); use that one.", false);
-            }
-            if (!"ok".equals(file.text("PRAGMA quick_check(1)"))) {
-                throw damaged(path);
-            }
             file.session();
-            Schema.migrate(file.connection, version);
+            Schema.migrate(file.connection, file.number("PRAGMA user_version"));
             return file;
         } catch (SQLException e) {
             if (file != null) {
                 file.close();
             }
-            if (e.getMessage() != null && (e.getMessage().contains("BUSY") || e.getMessage().contains("locked"))) {
-                throw new BenchFileException(path.getFileName() + " is open in another window of this program; close it there first.", false);
-            }
-            throw damaged(path);
+            throw refused(path, e);
         } catch (BenchFileException e) {
             file.close();
             throw e;
         }
+    }
+
+    /** Looks at a file without altering it: neither what is not ours, nor what is damaged, is written to, not even its log. */
+    private static void looksSound(Path path) {
+        try {
+            byte[] head = Pages.head(path);
+            if (head.length < 100) {
+                throw damaged(path);
+            }
+            int version = java.nio.ByteBuffer.wrap(head).getInt(60);
+            if (java.nio.ByteBuffer.wrap(head).getInt(68) != Schema.APPLICATION_ID) {
+                throw new BenchFileException(path.getFileName() + " is a database of some other program, not a bench file.", false);
+            }
+            if (version > Schema.VERSION) {
+                throw new BenchFileException(path.getFileName() + " was written by a newer version of this program (format " + version + "); use that one.", false);
+            }
+            Path log = path.resolveSibling(path.getFileName() + "-wal");
+            if (!Files.exists(log) || Files.size(log) == 0) {
+                looksSound(path, "jdbc:sqlite:file:" + path.toUri().getRawPath() + "?immutable=1");
+                return;
+            }
+            // With a log beside it SQLite would merge the two on closing: what is looked at is a copy of both.
+            Path folder = Files.createTempDirectory("needle-look");
+            Path copy = folder.resolve("copy.needle");
+            Path copiedLog = folder.resolve("copy.needle-wal");
+            try {
+                Files.copy(path, copy);
+                Files.copy(log, copiedLog);
+                looksSound(path, "jdbc:sqlite:" + copy);
+            } finally {
+                for (Path p : List.of(copiedLog, folder.resolve("copy.needle-shm"), copy, folder)) {
+                    Files.deleteIfExists(p);
+                }
+            }
+        } catch (IOException e) {
+            throw new BenchFileException(path.getFileName() + " cannot be read; check its name and folder.", false, e);
+        } catch (SQLException e) {
+            throw refused(path, e);
+        }
+    }
+
+    private static void looksSound(Path path, String url) throws SQLException {
+        try (Connection c = DriverManager.getConnection(url)) {
+            BenchFile look = new BenchFile(path, c);
+            if (!"ok".equals(look.text("PRAGMA quick_check(1)"))) {
+                throw damaged(path);
+            }
+            look.session();
+        }
+    }
+
+    private static BenchFileException refused(Path path, SQLException e) {
+        String said = e.getMessage() == null ? "" : e.getMessage();
+        if (said.contains("BUSY") || said.contains("locked")) {
+            return new BenchFileException(path.getFileName() + " is open in another window of this program; close it there first.", false);
+        }
+        Path folder = path.toAbsolutePath().getParent();
+        if (said.contains("READONLY") || said.contains("CANTOPEN") || said.contains("readonly") || !Files.isWritable(path) || !Files.isWritable(folder)) {
+            return new BenchFileException(path.getFileName() + " cannot be written to, or its folder cannot: it is read-only. Copy it to a folder of your own and open it there.", false);
+        }
+        return said.contains("FULL") ? new BenchFileException("There is no room beside " + path.getFileName() + " to open it; make room on the disk.", false) : damaged(path);
     }
 
     private static BenchFileException damaged(Path path) {
@@ -148,7 +196,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
                 connection.setAutoCommit(true);
             }
         } catch (SQLException e) {
-            throw new BenchFileException(path.getFileName() + " could not be written (" + brief(e) + "); make room on the disk and try again.", false);
+            throw new BenchFileException(path.getFileName() + " could not be written (" + brief(e) + "); make room on the disk and try again.", false, e);
         }
     }
 
@@ -190,7 +238,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             act.setBytes(3, SessionJson.pack(session.withSheetText("")));
             act.executeUpdate();
         } catch (SQLException e) {
-            throw new BenchFileException("The last act could not be written to " + path.getFileName() + " (" + brief(e) + "); make room on the disk and try again.", false);
+            throw new BenchFileException("The last act could not be written to " + path.getFileName() + " (" + brief(e) + "); make room on the disk and try again.", false, e);
         }
     }
 
@@ -219,7 +267,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             s.setBytes(7, SessionJson.packRun(run));
             s.executeUpdate();
         } catch (SQLException e) {
-            throw new BenchFileException("The run cannot be started: " + path.getFileName() + " cannot be written (" + brief(e) + ").", false);
+            throw new BenchFileException("The run cannot be started: " + path.getFileName() + " cannot be written (" + brief(e) + ").", false, e);
         }
     }
 
@@ -283,7 +331,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
                 }
             }
         } catch (SQLException e) {
-            throw new BenchFileException("Samples could not be written to " + path.getFileName() + " (" + brief(e) + "); make room on the disk.", false);
+            throw new BenchFileException("Samples could not be written to " + path.getFileName() + " (" + brief(e) + "); make room on the disk.", false, e);
         }
     }
 
@@ -333,7 +381,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             s.executeUpdate();
             return number("SELECT last_insert_rowid()");
         } catch (SQLException e) {
-            throw new BenchFileException(name + " could not be kept in " + path.getFileName() + " (" + brief(e) + "); make room on the disk and try again.", false);
+            throw new BenchFileException(name + " could not be kept in " + path.getFileName() + " (" + brief(e) + "); make room on the disk and try again.", false, e);
         }
     }
 
@@ -375,7 +423,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             s.setString(1, copy.toAbsolutePath().toString());
             s.execute();
         } catch (SQLException e) {
-            throw new BenchFileException(copy.getFileName() + " cannot be written there (" + brief(e) + "); choose another folder.", false);
+            throw new BenchFileException(copy.getFileName() + " cannot be written there (" + brief(e) + "); choose another folder.", false, e);
         }
     }
 
@@ -402,7 +450,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             Files.move(work, target);
             return new Repaired(target.getFileName().toString(), done.acts(), done.blocks(), done.samples(), done.missing());
         } catch (IOException e) {
-            throw new BenchFileException(Files.isReadable(damaged) ? repaired.getFileName() + " cannot be written there (" + brief(e) + "); choose another folder." : damaged.getFileName() + " cannot be read; it was left as it is.", false);
+            throw new BenchFileException(Files.isReadable(damaged) ? repaired.getFileName() + " cannot be written there (" + brief(e) + "); choose another folder." : damaged.getFileName() + " cannot be read; it was left as it is.", false, e);
         } finally {
             for (String end : new String[] {"", "-wal", "-shm"}) {
                 try {
@@ -422,7 +470,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             in.setBytes(3, session);
             in.executeUpdate();
         } catch (SQLException e) {
-            throw new BenchFileException(path.getFileName() + " could not be written (" + brief(e) + "); make room on the disk and try again.", false);
+            throw new BenchFileException(path.getFileName() + " could not be written (" + brief(e) + "); make room on the disk and try again.", false, e);
         }
     }
 

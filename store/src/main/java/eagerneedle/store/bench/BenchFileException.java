@@ -5,7 +5,11 @@ public final class BenchFileException extends RuntimeException {
     private final boolean damaged;
 
     BenchFileException(String message, boolean damaged) {
-        super(message);
+        this(message, damaged, null);
+    }
+
+    BenchFileException(String message, boolean damaged, Throwable cause) {
+        super(message, cause);
         this.damaged = damaged;
     }
 

@@ -63,6 +63,27 @@ final class Pages {
         readLog(wal);
     }
 
+    /** The first hundred bytes of a database as its log leaves them, without reading the rest. */
+    static byte[] head(Path path) throws IOException {
+        Path log = path.resolveSibling(path.getFileName() + "-wal");
+        if (Files.isRegularFile(log) && Files.size(log) > 0) {
+            Pages pages = new Pages(Files.readAllBytes(log));
+            if (pages.newer.containsKey(1)) {
+                return java.util.Arrays.copyOf(pages.newer.get(1), 100);
+            }
+        }
+        try (var in = Files.newInputStream(path)) {
+            return in.readNBytes(100);
+        }
+    }
+
+    /** The log alone; pages of the file itself are not there. */
+    private Pages(byte[] wal) {
+        file = new byte[0];
+        size = wal.length >= LOG_HEAD && isPageSize(ByteBuffer.wrap(wal).getInt(8)) ? ByteBuffer.wrap(wal).getInt(8) : 4096;
+        readLog(wal);
+    }
+
     private static boolean isPageSize(int n) {
         return n >= 512 && n <= 65_536 && Integer.bitCount(n) == 1;
     }

@@ -39,7 +39,7 @@ public final class Brought {
         try (var in = Files.newInputStream(file)) {
             return in.readNBytes(64);
         } catch (IOException e) {
-            throw new IllegalArgumentException(file.getFileName() + " cannot be read; check its name and folder.");
+            throw new IllegalArgumentException(file.getFileName() + " cannot be read; check its name and folder.", e);
         }
     }
 
@@ -78,9 +78,9 @@ public final class Brought {
                 return Files.readString(file, StandardCharsets.ISO_8859_1);
             }
         } catch (IOException e) {
-            throw new IllegalArgumentException(file.getFileName() + " cannot be read; check its name and folder.");
+            throw new IllegalArgumentException(file.getFileName() + " cannot be read; check its name and folder.", e);
         } catch (OutOfMemoryError e) {
-            throw new IllegalArgumentException(file.getFileName() + " is larger than the memory; split it first.");
+            throw new IllegalArgumentException(file.getFileName() + " is larger than the memory; split it first.", e);
         }
     }
 
@@ -93,7 +93,7 @@ public final class Brought {
         try {
             root = new ObjectMapper().readTree(text);
         } catch (IOException e) {
-            throw new IllegalArgumentException(file + " is not whole JSON; export it again.");
+            throw new IllegalArgumentException(file + " is not whole JSON; export it again.", e);
         }
         List<String> names = new ArrayList<>();
         List<String> units = new ArrayList<>();
@@ -167,6 +167,9 @@ public final class Brought {
         if (!n.isNumber()) {
             throw new IllegalArgumentException(file + ": '" + n.asText() + "' in the column " + column + " is not a number.");
         }
+        if (!Double.isFinite(n.doubleValue())) {
+            throw new IllegalArgumentException(file + ": " + n.asText() + " in the column " + column + " is too large to compute with.");
+        }
         return n.doubleValue();
     }
 
@@ -206,7 +209,7 @@ public final class Brought {
             }
             return new Table(names, units, columns, -1, null, List.of(String.format(Locale.ROOT, "%d bit at %.0f samples a second; counts of a converter with both signs.", 8 * bytes, f.getSampleRate())));
         } catch (UnsupportedAudioFileException | IOException e) {
-            throw new IllegalArgumentException(file.getFileName() + " is a sound file that cannot be read; save it as plain PCM first.");
+            throw new IllegalArgumentException(file.getFileName() + " is a sound file that cannot be read; save it as plain PCM first.", e);
         }
     }
 }

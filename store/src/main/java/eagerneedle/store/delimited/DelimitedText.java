@@ -17,6 +17,7 @@ import org.apache.commons.csv.CSVRecord;
 public final class DelimitedText {
     private static final char[] SEPARATORS = {';', '\t', '|', ',', ' '};
     private static final int LOOK_AT = 60;
+    private static final int MOST_COLUMNS = 4096;
     private static final Pattern WITH_UNIT = Pattern.compile("(.*?)\\s*(?:\\[(.*)]|\\((.*)\\)|\\s/\\s*(\\S+)|/\\s(\\S+))\\s*");
 
     private final String file;
@@ -112,6 +113,9 @@ public final class DelimitedText {
 
     private Dialect describe(char separator, boolean comma, int header) {
         int width = cells(lines.get(header), separator).size();
+        if (width > MOST_COLUMNS) {
+            throw new DelimitedException("%s has %,d columns; at most %,d are read. Export the ones that are wanted.".formatted(file, width, MOST_COLUMNS));
+        }
         List<String> names = new ArrayList<>();
         List<String> units = new ArrayList<>();
         List<String> above = header > 0 ? cells(lines.get(header - 1), separator) : List.of();
@@ -337,7 +341,11 @@ public final class DelimitedText {
                     : "; correct the cell or delete the line";
             throw new DelimitedException("%s, line %d, column '%s': '%s' is not a number%s.".formatted(file, line, dialect.names().get(column), cell.strip(), hint));
         }
-        return Double.parseDouble(dialect.decimalComma() ? plain.replace(".", "").replace(',', '.') : plain);
+        double v = Double.parseDouble(dialect.decimalComma() ? plain.replace(".", "").replace(',', '.') : plain);
+        if (!Double.isFinite(v)) {
+            throw new DelimitedException("%s, line %d, column '%s': %s is too large to compute with; correct the cell or delete the line.".formatted(file, line, dialect.names().get(column), cell.strip()));
+        }
+        return v;
     }
 
     private static boolean isNumber(String cell, boolean comma) {

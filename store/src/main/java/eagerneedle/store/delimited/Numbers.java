@@ -49,6 +49,9 @@ final class Numbers {
             } catch (NumberFormatException e) {
                 return false;
             }
+            if (!Double.isFinite(row[c])) {
+                return false;
+            }
             from = to + 1;
         }
         next();

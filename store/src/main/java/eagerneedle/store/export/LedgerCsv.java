@@ -1,5 +1,7 @@
 package eagerneedle.store.export;
 
+import static eagerneedle.store.export.SpreadsheetCell.words;
+
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Ledger;
@@ -23,10 +25,10 @@ public final class LedgerCsv {
             for (Ledger.Entry e : ledger.entries()) {
                 if (e.quantity().isPresent()) {
                     Quantity q = e.quantity().get();
-                    csv.printRecord(e.name(), e.label(), e.group(), q.value(), q.unit().symbol(), q.u(), Double.isInfinite(q.dof()) ? "" : q.dof(),
+                    csv.printRecord(words(e.name()), words(e.label()), words(e.group()), q.value(), q.unit().symbol(), q.u(), Double.isInfinite(q.dof()) ? "" : q.dof(),
                             Coverage.DEFAULT.factor(q.dof()), Coverage.DEFAULT.expanded(q), "");
                 } else {
-                    csv.printRecord(e.name(), e.label(), e.group(), "", "", "", "", "", "", e.instead());
+                    csv.printRecord(words(e.name()), words(e.label()), words(e.group()), "", "", "", "", "", "", words(e.instead()));
                 }
             }
         });
@@ -35,7 +37,7 @@ public final class LedgerCsv {
     /** A run: its clock, its raw values as they came, and the measurand where it could be worked out. */
     public static String of(Run run, String channel, RawSamples raw, Trace trace) {
         return print(csv -> {
-            csv.printRecord("time (s)", channel + " raw (" + run.rawUnit(channel) + ")", channel + " (" + trace.unit().symbol() + ")");
+            csv.printRecord("time (s)", words(channel) + " raw (" + run.rawUnit(channel) + ")", words(channel) + " (" + trace.unit().symbol() + ")");
             int at = 0;
             for (int i = 0; i < raw.size(); i++) {
                 boolean known = at < trace.size() && trace.time()[at] == raw.time()[i];

@@ -61,7 +61,7 @@ public final class SessionExport {
             }
             Files.move(part, to, java.nio.file.StandardCopyOption.REPLACE_EXISTING);
         } catch (IOException e) {
-            throw new IllegalArgumentException(to.getFileName() + " cannot be written there; choose another folder or make room.");
+            throw new IllegalArgumentException(to.getFileName() + " cannot be written there; choose another folder or make room.", e);
         } finally {
             try {
                 if (part != null) {
