@@ -300,7 +300,7 @@ public final class JudgeStation implements StationView {
         verdict.getStyleClass().add(s == School.PERCENT ? "plain" : c.agrees(s) ? "good" : "attention");
         Label more = Labels.wrapped(switch (s) {
             case STANDARD -> Notation.plusMinus(c.difference().value(), c.coverage().expanded(c.difference())) + " " + c.result().unit().pretty() + " (k = " + Notation.plain(c.factor(), 3) + ")";
-            case LIMITS -> (c.overlap() >= 0 ? "limits overlap by " : "a gap of ") + Notation.plain(Math.abs(c.overlap()), 2) + " " + c.result().unit().pretty() + "; 2 u for a normal input";
+            case LIMITS -> (c.overlap() >= 0 ? "limits overlap by " : "a gap of ") + Notation.plain(Math.abs(c.overlap()), 2) + " " + c.result().unit().pretty() + "; 2 u for a normal input, more for few readings";
             case PERCENT -> (Double.isNaN(c.threshold()) ? "" : c.agrees(s) ? "within the " + Notation.plain(c.threshold(), 3) + " % allowed; " : "beyond the " + Notation.plain(c.threshold(), 3) + " % allowed; ")
                     + "says nothing of how well it was measured";
         });

@@ -23,6 +23,8 @@ import org.hipparchus.util.Pair;
  */
 final class Regression {
     private static final int MOST_STEPS = 2000;
+    /** Steps from a start that is only tried to see whether there is a better end than the one found. */
+    private static final int LOOKING_STEPS = 30;
     private static final double LARGEST_OFFSET = 1e-4;
     private static final int PROBES = 40;
     private static final int FEW = 2_000;
@@ -218,7 +220,7 @@ final class Regression {
         boolean disagree = false;
         double negligible = 1e-24 * points.squaresOfOrdinates(start);
         for (int s = 0; s < starts.size(); s++) {
-            double[] end = descend(starts.get(s));
+            double[] end = descend(starts.get(s), best == null || s < 2 ? MOST_STEPS : LOOKING_STEPS);
             double squares = end == null ? Double.POSITIVE_INFINITY : points.squares(end);
             first |= s == 0 && end != null;
             disagree |= end == null || best != null && Math.abs(squares - bestSquares) > 1e-6 * bestSquares + negligible;
@@ -309,7 +311,7 @@ final class Regression {
     }
 
     /** Levenberg-Marquardt from one start; null when it ends nowhere in particular. */
-    private double[] descend(double[] start) {
+    private double[] descend(double[] start, int steps) {
         MultivariateJacobianFunction function = point -> {
             double[] theta = point.toArray();
             double[] value = new double[n];
@@ -323,7 +325,7 @@ final class Regression {
         double[] at = start;
         try {
             at = new LevenbergMarquardtOptimizer().withCostRelativeTolerance(isLarge() ? 1e-8 : 1e-12).withParameterRelativeTolerance(isLarge() ? 1e-8 : 1e-11).withOrthoTolerance(1e-12).withRankingThreshold(1e-300)
-                    .optimize(new LeastSquaresBuilder().start(start).target(new double[n]).model(function).maxEvaluations(MOST_STEPS).maxIterations(MOST_STEPS).build())
+                    .optimize(new LeastSquaresBuilder().start(start).target(new double[n]).model(function).maxEvaluations(steps).maxIterations(steps).build())
                     .getPoint().toArray();
         } catch (MathRuntimeException | ArithmeticException noEndOrNoValue) {
             return null;

@@ -23,7 +23,7 @@ import org.antlr.v4.runtime.Token;
  */
 public record Formula(String text, String defines, Expr expression) {
     private static final int DEEPEST = 200;
-    private static final int LONGEST = 8_000;
+    private static final int LONGEST = 60_000;
 
     /**
      * Parses a formula such as {@code g = slope(a, sin_theta) * (1 + q)}; the name and equals sign may be missing.
@@ -32,7 +32,7 @@ public record Formula(String text, String defines, Expr expression) {
      */
     public static Formula parse(String text) {
         if (text.length() > LONGEST) {
-            throw new FormulaException(1, "The formula is longer than %,d characters; split it into named parts.".formatted(LONGEST));
+            throw new FormulaException(1, "The formula is longer than %d characters; split it into named parts.".formatted(LONGEST));
         }
         int depth = 0;
         for (int i = 0; i < text.length(); i++) {

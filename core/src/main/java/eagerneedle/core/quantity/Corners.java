@@ -89,7 +89,7 @@ public record Corners(Interval interval, boolean exact) {
                 size += reach[i] * q.contribution(leaf);
             }
             for (int i = 0; i < m; i++) {
-                double limit = leaves.get(pool.get(i)).shape().limitFactor();
+                double limit = leaves.get(pool.get(i)).limitFactor();
                 reach[i] = m == 1 ? limit : size > 0 ? limit * reach[i] / Math.sqrt(size) : 0;
             }
             axes.add(new Axis(pool.stream().mapToInt(Integer::intValue).toArray(), reach));

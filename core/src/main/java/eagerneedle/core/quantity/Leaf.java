@@ -59,6 +59,15 @@ public record Leaf(String id, String label, String source, Type type, Shape shap
         return new Leaf(id, label, source, type, shape, newDof, pool, seen);
     }
 
+    /**
+     * Largest believable error divided by the standard uncertainty; dimensionless. For a scatter it is no less than the half-width
+     * of the 95 % interval with its degrees of freedom, so that few readings do not make a limit tighter than that.
+     */
+    public double limitFactor() {
+        double factor = shape.limitFactor();
+        return shape.kind() == Distribution.STUDENT_T && factor == Distribution.STUDENT_T.limitFactor() ? Math.max(factor, Coverage.DEFAULT.factor(dof)) : factor;
+    }
+
     /** The same influence with another convention for its largest believable error, in standard uncertainties. */
     public Leaf withLimitFactor(double factor) {
         return new Leaf(id, label, source, type, shape.withLimitFactor(factor), dof, pool, seen);

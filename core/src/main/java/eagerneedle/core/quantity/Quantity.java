@@ -309,10 +309,10 @@ public final class Quantity {
      */
     public double limit() {
         Map<String, Double> factors = new LinkedHashMap<>();
-        contributions.forEach((leaf, c) -> factors.merge(leaf.pool(), leaf.shape().limitFactor(), Math::max));
+        contributions.forEach((leaf, c) -> factors.merge(leaf.pool(), leaf.limitFactor(), Math::max));
         if (factors.size() == contributions.size()) {
             double[] sum = {0};
-            contributions.forEach((leaf, c) -> sum[0] += Math.abs(c) * leaf.shape().limitFactor());
+            contributions.forEach((leaf, c) -> sum[0] += Math.abs(c) * leaf.limitFactor());
             return sum[0];
         }
         double sum = 0;

@@ -1,6 +1,7 @@
 package eagerneedle.core.trace;
 
 import java.util.Optional;
+import java.util.function.Predicate;
 
 /**
  * When a signal has become steady: a wait is over when the samples say so, not when a clock does.
@@ -13,6 +14,8 @@ public record Steadiness(double since, WindowStatistics rest) {
     private static final int FEWEST = 10;
     /** One start in twenty fails by chance; a drift fails them all. */
     private static final int IN_A_ROW = 4;
+    /** A drift over so many standard deviations of single samples is no more than their usual range. */
+    private static final double LITTLE = 3;
 
     /**
      * The earliest steady start.
@@ -22,6 +25,26 @@ public record Steadiness(double since, WindowStatistics rest) {
      * @return empty when not even the last fifth of the trace is steady
      */
     public static Optional<Steadiness> of(Trace trace, double k) {
+        return earliest(trace, tail -> WindowStatistics.of(tail).steady(k) && levelsAgree(tail, k));
+    }
+
+    /**
+     * The earliest start from which a drift, though it can be seen, stays within the scatter of single samples or one step of the
+     * converter: what a settling that has all but ended leaves.
+     *
+     * @param trace at least {@value #FEWEST} samples
+     * @return empty when the signal still moves by more at the end
+     */
+    public static Optional<Steadiness> withinScatter(Trace trace) {
+        return earliest(trace, tail -> {
+            WindowStatistics w = WindowStatistics.of(tail);
+            double drift = w.drift(tail.time()[tail.size() - 1] - tail.time()[0]);
+            double scatter = Math.sqrt(Math.max(0, w.sd() * w.sd() - drift * drift / 12));
+            return drift <= Math.max(LITTLE * scatter, tail.step());
+        });
+    }
+
+    private static Optional<Steadiness> earliest(Trace trace, Predicate<Trace> steady) {
         int n = trace.size();
         if (n < FEWEST) {
             return Optional.empty();
@@ -31,8 +54,7 @@ public record Steadiness(double since, WindowStatistics rest) {
         for (int s = STARTS; s >= 0; s--) {
             int from = (int) ((long) s * (n - FEWEST) / STARTS);
             Trace tail = trace.slice(from, n);
-            WindowStatistics w = WindowStatistics.of(tail);
-            if (!w.steady(k) || !levelsAgree(tail, k)) {
+            if (!steady.test(tail)) {
                 failures++;
                 if (failures >= IN_A_ROW && from < 0.8 * n) {
                     break;
@@ -40,7 +62,7 @@ public record Steadiness(double since, WindowStatistics rest) {
                 continue;
             }
             failures = 0;
-            best = Optional.of(new Steadiness(trace.time()[from], w));
+            best = Optional.of(new Steadiness(trace.time()[from], WindowStatistics.of(tail)));
         }
         return best.filter(b -> b.since() <= trace.time()[(int) (0.8 * (n - 1))]);
     }

@@ -1,5 +1,6 @@
 package eagerneedle.core.trace;
 
+import eagerneedle.core.quantity.Notation;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
@@ -46,7 +47,10 @@ public enum WindowProposal {
     STEADY {
         @Override
         Optional<Window> choose(Trace trace, List<Segmentation.Piece> pieces) {
-            return Steadiness.of(trace, 2).or(() -> Steadiness.of(trace, 3)).or(() -> Steadiness.of(trace, 4)).map(s -> new Window(s.since(), trace.time()[trace.size() - 1], "proposed: steady from " + Math.round(s.since() * 100) / 100.0 + " s on"));
+            double end = trace.time()[trace.size() - 1];
+            return Steadiness.of(trace, 2).or(() -> Steadiness.of(trace, 3)).or(() -> Steadiness.of(trace, 4)).map(s -> new Window(s.since(), end, "proposed: steady from " + hundredths(s.since()) + " s on"))
+                    .or(() -> Steadiness.withinScatter(trace).map(s -> new Window(s.since(), end, "proposed: from " + hundredths(s.since()) + " s on the drift, "
+                            + Notation.plain(s.rest().drift(end - s.since()), 2) + " " + trace.unit().difference().pretty() + ", stays within the scatter of single samples")));
         }
     },
     /** The whole trace. */
@@ -62,6 +66,10 @@ public enum WindowProposal {
     private static Window guarded(Trace trace, Segmentation.Piece p, String what) {
         return new Window(trace.time()[p.from() + (p.from() == 0 ? 0 : GUARD)], trace.time()[p.to() - 1 - (p.to() == trace.size() ? 0 : GUARD)],
                 "proposed: " + what + ", " + GUARD + " samples clear of each change");
+    }
+
+    private static double hundredths(double seconds) {
+        return Math.round(seconds * 100) / 100.0;
     }
 
     private static double rate(Trace trace, Segmentation.Piece p) {

@@ -80,6 +80,11 @@ public record WindowStatistics(int n, double mean, double median, double sd, dou
         return new WindowStatistics(n, mean, median, sd, min, max, effective, uMean, slope, uSlope);
     }
 
+    /** How far the straight line through the samples goes over a span in seconds, without its sign; in the trace's unit. */
+    public double drift(double span) {
+        return Math.abs(slope) * span;
+    }
+
     /** True when the slope over the window is within {@code k} of its own standard uncertainties. */
     public boolean steady(double k) {
         return Math.abs(slope) <= k * uSlope;

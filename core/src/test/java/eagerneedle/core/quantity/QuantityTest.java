@@ -154,4 +154,13 @@ class QuantityTest {
         assertThatThrownBy(() -> Quantity.of(1, -0.1, LabUnit.ONE, Leaf.typeA("a", "a", "", 3))).isInstanceOf(IllegalArgumentException.class);
         assertThatThrownBy(() -> Leaf.typeA("a", "a", "", 0)).isInstanceOf(IllegalArgumentException.class);
     }
+
+    /** Student's t for 95 %: 12.706 at 1 degree of freedom, 4.303 at 2, 2.228 at 10; from about 60 on twice the standard uncertainty is more. */
+    @org.junit.jupiter.params.ParameterizedTest
+    @org.junit.jupiter.params.provider.CsvSource({"1, 12.7062", "2, 4.30265", "10, 2.22814", "60, 2.0003", "200, 2", "Infinity, 2"})
+    void aLimitFromFewReadingsIsNoTighterThanNinetyFivePerCent(double dof, double factor) {
+        Quantity q = Quantity.number(5).with(Leaf.typeA("s", "scatter", "readings", dof), 0.1);
+        assertThat(q.limit()).isCloseTo(0.1 * factor, within(1e-5));
+        assertThat(Quantity.number(5).with(Leaf.typeA("s", "scatter", "readings", dof).withLimitFactor(1.1), 0.1).limit()).as("a multiple that was stated stands").isCloseTo(0.11, within(1e-12));
+    }
 }

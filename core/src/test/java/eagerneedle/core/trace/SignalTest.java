@@ -116,6 +116,20 @@ class SignalTest {
         assertThat(Steadiness.of(trace(600, 0.1, x -> 3, 0.05, 1), 3).orElseThrow().since()).isLessThan(12);
     }
 
+    /** A rest of settling that is seen, but stays within what single samples scatter, is used and said; more than that is not. */
+    @Test
+    void aDriftWithinTheScatterOfSamplesIsSteadyEnoughAndSaysSo() {
+        int said = 0;
+        for (int seed = 0; seed < 40; seed++) {
+            Trace little = trace(600, 0.1, x -> 20 + 0.05 * 12 / 60 * x, 0.05, seed);
+            Window w = WindowProposal.STEADY.of(little).orElseThrow();
+            assertThat(w.to()).isCloseTo(59.9, within(1e-9));
+            said += w.reason().contains("the drift") ? 1 : 0;
+            assertThat(WindowProposal.STEADY.of(trace(600, 0.1, x -> 20 + 0.05 * 30 / 60 * x, 0.05, seed))).as("seed " + seed).isEmpty();
+        }
+        assertThat(said).isPositive();
+    }
+
     @Test
     void aFreezingMeltFallsIntoThreePieces() {
         DoubleUnaryOperator melt = t -> t < 20 ? 90 - 1.5 * t : t < 50 ? 60 : 60 - 1.0 * (t - 50);

@@ -179,4 +179,23 @@ class TraceWatchTest {
         }
         assertThat(watch.hum(1, slow, wave, unit)).as("sampled too slowly to tell").isEmpty();
     }
+
+    /** A converter of 3 K steps whose value lies between two of them says nothing of whether the bath moved; two steps do. */
+    @Test
+    void oneStepOfAConverterIsNoLostReference() {
+        Expectation bath = new Expectation(0, Double.NaN, Double.NaN, 0.6, Double.NaN);
+        Trace oneStep = stepped(trace(3, 300, t -> 1.4 + 0.03 * t), 3.1);
+        assertThat(oneStep.value()).contains(0.0, 3.1);
+        assertThat(look(bath, oneStep)).isEmpty();
+        assertThat(look(bath, stepped(trace(3, 300, t -> 1.4 + 1.2 * t), 3.1))).extracting(Finding::rule).contains(Rule.REFERENCE_LOST);
+        assertThat(look(bath, trace(3, 300, t -> 1.4 + 0.3 * t))).extracting(Finding::rule).contains(Rule.REFERENCE_LOST);
+    }
+
+    private static Trace stepped(Trace t, double step) {
+        double[] v = t.value().clone();
+        for (int i = 0; i < v.length; i++) {
+            v[i] = step * Math.round(v[i] / step);
+        }
+        return new Trace(t.name(), t.time(), v, t.unit(), step, List.of());
+    }
 }
