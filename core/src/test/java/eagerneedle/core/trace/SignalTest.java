@@ -121,7 +121,7 @@ class SignalTest {
     void aDriftWithinTheScatterOfSamplesIsSteadyEnoughAndSaysSo() {
         int said = 0;
         for (int seed = 0; seed < 40; seed++) {
-            Trace little = trace(600, 0.1, x -> 20 + 0.05 * 12 / 60 * x, 0.05, seed);
+            Trace little = trace(600, 0.1, x -> 20 + 0.05 * 9 / 60 * x, 0.05, seed);
             Window w = WindowProposal.STEADY.of(little).orElseThrow();
             assertThat(w.to()).isCloseTo(59.9, within(1e-9));
             said += w.reason().contains("the drift") ? 1 : 0;
