@@ -31,6 +31,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 
 /**
@@ -341,7 +342,7 @@ public final class Reducer {
                         + "', which is not a unit known here; they are kept, and can be exported.")));
                 return;
             }
-            Calibration calibration = run.rawUnit(channelName).equals(Run.COUNTS) || !LabUnit.parse(run.rawUnit(channelName)).fits(sheet.channels().get(channelName).labUnit()) ? session.calibrationOf(channelName).orElse(null) : null;
+            Calibration calibration = calibrationOf(session, run, channelName, sheet.channels().get(channelName)).orElse(null);
             List<Object> stamp = new ArrayList<>();
             stamp.add(run.rawUnit(channelName));
             stamp.add(calibration == null ? "none" : calibration);
@@ -462,6 +463,21 @@ public final class Reducer {
     }
 
     /** Raw samples turned into the measurand: chain backwards, then the calibration in force; samples beyond reach are left out. */
+    /** The calibration that samples of a run go through: none when they came in the measurand's own unit. */
+    private static Optional<Calibration> calibrationOf(Session session, Run run, String name, Sheet.Channel channel) {
+        String rawUnit = run.rawUnit(name);
+        return rawUnit.equals(Run.COUNTS) || !LabUnit.parse(rawUnit).fits(channel.labUnit()) ? session.calibrationOf(name) : Optional.empty();
+    }
+
+    /**
+     * The measurand at every sample, whether it counts in the results or not.
+     *
+     * @throws IllegalArgumentException with one sentence when no sample has one
+     */
+    static Trace measurand(Session session, Run run, String name, Sheet.Channel channel, RawSamples raw) {
+        return toTrace(name, channel, run, run.rawUnit(name), raw, calibrationOf(session, run, name, channel).orElse(null));
+    }
+
     static Trace toTrace(String name, Sheet.Channel channel, Run run, String rawUnit, RawSamples raw, Calibration calibration) {
         LabUnit unit = channel.labUnit();
         boolean counts = rawUnit.equals(Run.COUNTS);

@@ -16,6 +16,7 @@ import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
+import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
 import java.time.Instant;
@@ -88,6 +89,16 @@ public final class Reduction {
 
     public Optional<Trace> trace(Run run, String channel) {
         return ofRun(run, channel).value() instanceof Value.Signal s ? Optional.of(s.trace()) : Optional.empty();
+    }
+
+    /** The measurand at every raw sample of a channel that has one, on the clock of the samples, whether it counts in the results or not. */
+    public Optional<Trace> measurand(Run run, String channel) {
+        RawSamples raw = source.samples(run.id(), channel);
+        try {
+            return raw.size() == 0 ? Optional.empty() : Optional.of(Reducer.measurand(session, run, channel, run.channel(sheet, channel), raw));
+        } catch (IllegalArgumentException none) {
+            return Optional.empty();
+        }
     }
 
     public Optional<Window> window(Run run, String name) {

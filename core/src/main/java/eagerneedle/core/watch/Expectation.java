@@ -22,4 +22,14 @@ public record Expectation(int trend, double low, double high, double holds, doub
     public boolean outsideBand(double v) {
         return v < low || v > high;
     }
+
+    /** True for what should hold still: a bath, a room. */
+    boolean isReference() {
+        return !Double.isNaN(holds);
+    }
+
+    /** True for a value no farther from the band than the band is wide. */
+    boolean isBesideBand(double typical) {
+        return typical >= low - (high - low) && typical <= high + (high - low);
+    }
 }

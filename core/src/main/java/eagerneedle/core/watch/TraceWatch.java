@@ -190,7 +190,8 @@ public final class TraceWatch {
                 }
             }
         }
-        outside.stream().filter(n -> !paired.contains(n)).forEach(n -> found.add(Rule.OUTSIDE_ITS_BAND.ofRun(run, n, capital(labels.get(n)) + " shows " + Notation.plain(typical.get(n), 3) + ", outside what its tag expects ("
+        // What should hold and lies beside its band has moved; what lies far from it is something else.
+        outside.stream().filter(n -> !paired.contains(n)).forEach(n -> found.add((expected.get(n).isReference() && expected.get(n).isBesideBand(typical.get(n)) ? Rule.REFERENCE_LOST : Rule.OUTSIDE_ITS_BAND).ofRun(run, n, capital(labels.get(n)) + " shows " + Notation.plain(typical.get(n), 3) + ", outside what its tag expects ("
                 + Notation.plain(expected.get(n).low(), 3) + " to " + Notation.plain(expected.get(n).high(), 3) + ").")));
         return found;
     }

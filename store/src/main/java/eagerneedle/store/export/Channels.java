@@ -24,7 +24,7 @@ record Channels(Run run, List<One> channels) {
             RawSamples raw = reduction.source().samples(run.id(), c);
             double[] value = new double[raw.size()];
             Arrays.fill(value, Double.NaN);
-            Optional<Trace> trace = reduction.trace(run, c);
+            Optional<Trace> trace = reduction.measurand(run, c);
             if (trace.isPresent()) {
                 int at = 0;
                 for (int i = 0; i < value.length && at < trace.get().size(); i++) {

@@ -19,6 +19,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import org.apache.commons.csv.CSVFormat;
@@ -83,7 +84,7 @@ public final class SessionExport {
         root.put("method", reduction.sheet().id()).put("title", reduction.session().title());
         ArrayNode runs = root.putArray("runs");
         for (Run run : runs(reduction)) {
-            runs.add(json(Channels.of(reduction, run)));
+            runs.add(entries(json(Channels.of(reduction, run)), reduction, run));
         }
         return root;
     }
@@ -105,6 +106,24 @@ public final class SessionExport {
     /** One run as JSON, for bringing it in elsewhere. */
     public static String json(Reduction reduction, Run run) {
         return json(Channels.of(reduction, run)).toString() + "\n";
+    }
+
+    /** Adds the windows, readings and voided spans of a run. */
+    private static ObjectNode entries(ObjectNode n, Reduction reduction, Run run) {
+        objects(n.putArray("windows"), RunTables.WindowRow.FIELDS, RunTables.windows(reduction, run).stream().map(RunTables.WindowRow::cells).toList());
+        objects(n.putArray("readings"), RunTables.ReadingRow.FIELDS, RunTables.readings(reduction, run).stream().map(RunTables.ReadingRow::cells).toList());
+        objects(n.putArray("voided"), RunTables.VoidedRow.FIELDS, RunTables.voided(run).stream().map(RunTables.VoidedRow::cells).toList());
+        return n;
+    }
+
+    /** One object a row; the first field, the run, is what holds them. */
+    private static void objects(ArrayNode to, List<String> fields, List<List<Object>> rows) {
+        for (List<Object> row : rows) {
+            ObjectNode n = to.addObject();
+            for (int f = 1; f < fields.size(); f++) {
+                n.putPOJO(fields.get(f), row.get(f));
+            }
+        }
     }
 
     private static void numbers(ArrayNode to, double[] v) {
@@ -139,6 +158,9 @@ public final class SessionExport {
                 }
                 row++;
             }
+            table(book, "Windows", RunTables.WindowRow.FIELDS, runs(reduction).stream().flatMap(r -> RunTables.windows(reduction, r).stream()).map(RunTables.WindowRow::cells).toList());
+            table(book, "Readings", RunTables.ReadingRow.FIELDS, runs(reduction).stream().flatMap(r -> RunTables.readings(reduction, r).stream()).map(RunTables.ReadingRow::cells).toList());
+            table(book, "Voided", RunTables.VoidedRow.FIELDS, runs(reduction).stream().flatMap(r -> RunTables.voided(r).stream()).map(RunTables.VoidedRow::cells).toList());
             Worksheet summary = book.newWorksheet("Runs");
             header(summary, "run", "name", "level", "channel", "unit", "n", "mean", "standard deviation", "least", "greatest");
             int line = 1;
@@ -176,6 +198,27 @@ public final class SessionExport {
         }
     }
 
+    /** A sheet of the workbook with one row a row; none where there are no rows. */
+    private static void table(Workbook book, String name, List<String> fields, List<List<Object>> rows) {
+        if (rows.isEmpty()) {
+            return;
+        }
+        Worksheet sheet = book.newWorksheet(name);
+        header(sheet, fields.toArray(String[]::new));
+        for (int r = 0; r < rows.size(); r++) {
+            for (int c = 0; c < fields.size(); c++) {
+                Object cell = rows.get(r).get(c);
+                if (cell instanceof Number number) {
+                    sheet.value(r + 1, c, number);
+                } else if (cell instanceof Boolean yes) {
+                    sheet.value(r + 1, c, yes);
+                } else if (cell != null) {
+                    sheet.value(r + 1, c, cell.toString());
+                }
+            }
+        }
+    }
+
     private static void header(Worksheet sheet, String... names) {
         for (int c = 0; c < names.length; c++) {
             sheet.value(0, c, names[c]);
@@ -200,6 +243,13 @@ public final class SessionExport {
                 group.putAttribute("capture", run.capture());
                 group.putAttribute("level", run.level());
                 group.putAttribute("start", run.started().toString());
+                for (RunTables.WindowRow w : RunTables.windows(reduction, run)) {
+                    group.putAttribute("window " + w.name(), new double[] {w.from(), w.to()});
+                }
+                for (RunTables.VoidedRow v : RunTables.voided(run)) {
+                    group.putAttribute("voided " + v.from(), new double[] {v.from(), v.to()});
+                }
+                run.entries().byEye().forEach((n, text) -> group.putAttribute("by eye " + n, text));
                 for (Channels.One one : Channels.of(reduction, run).channels()) {
                     if (one.time().length == 0) {
                         continue;
@@ -208,6 +258,12 @@ public final class SessionExport {
                     dataset(ch, "time", one.time(), "s");
                     dataset(ch, "raw", one.raw(), one.rawUnit());
                     dataset(ch, "value", one.value(), one.unit());
+                    List<RunTables.ReadingRow> readings = RunTables.readings(reduction, run).stream().filter(r -> r.due() != null && r.name().equals(one.name())).toList();
+                    if (!readings.isEmpty()) {
+                        dataset(ch, "reading_due", readings.stream().mapToDouble(RunTables.ReadingRow::due).toArray(), "s");
+                        dataset(ch, "reading_taken", readings.stream().mapToDouble(r -> r.taken() == null ? Double.NaN : r.taken()).toArray(), "s");
+                        dataset(ch, "reading_value", readings.stream().mapToDouble(r -> r.value() == null ? Double.NaN : r.value()).toArray(), one.unit());
+                    }
                 }
             }
         }
@@ -230,6 +286,9 @@ public final class SessionExport {
             }
             entry(zip, "reduction.json", ReductionJson.of(reduction, findings));
             entry(zip, "sheet.yaml", reduction.session().sheetText());
+            tabular(zip, resources, "windows", RunTables.WindowRow.FIELDS, Map.of("from", "s", "to", "s"), runs(reduction).stream().flatMap(r -> RunTables.windows(reduction, r).stream()).map(RunTables.WindowRow::cells).toList());
+            tabular(zip, resources, "readings", RunTables.ReadingRow.FIELDS, Map.of("due", "s", "taken", "s", "value", "as the column unit says"), runs(reduction).stream().flatMap(r -> RunTables.readings(reduction, r).stream()).map(RunTables.ReadingRow::cells).toList());
+            tabular(zip, resources, "voided", RunTables.VoidedRow.FIELDS, Map.of("from", "s", "to", "s"), runs(reduction).stream().flatMap(r -> RunTables.voided(r).stream()).map(RunTables.VoidedRow::cells).toList());
             for (Run run : runs(reduction)) {
                 for (Channels.One one : Channels.of(reduction, run).channels()) {
                     String path = "runs/" + run.id() + "-" + Channels.plain(one.name()) + ".csv";
@@ -243,6 +302,26 @@ public final class SessionExport {
             }
             entry(zip, "datapackage.json", descriptor.toPrettyString() + "\n");
         }
+    }
+
+    /** A table of its own in the package; none where it has no rows. */
+    private static void tabular(ZipOutputStream zip, ArrayNode resources, String name, List<String> fields, Map<String, String> units, List<List<Object>> rows) throws IOException {
+        if (rows.isEmpty()) {
+            return;
+        }
+        StringBuilder out = new StringBuilder();
+        try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.DEFAULT.builder().setRecordSeparator("\n").get())) {
+            csv.printRecord(fields);
+            for (List<Object> row : rows) {
+                for (Object cell : row) {
+                    csv.print(cell instanceof String s ? SpreadsheetCell.words(s) : cell);
+                }
+                csv.println();
+            }
+        }
+        entry(zip, name + ".csv", out.toString());
+        ObjectNode r = resource(resources, name, name + ".csv");
+        fields.forEach(f -> field(r, f, units.containsKey(f) ? "number" : f.equals("run") ? "integer" : f.equals("by_hand") ? "boolean" : "string", units.get(f)));
     }
 
     private static ObjectNode resource(ArrayNode resources, String name, String path) {
