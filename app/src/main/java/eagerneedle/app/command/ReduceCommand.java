@@ -41,6 +41,7 @@ final class ReduceCommand implements Callable<Integer> {
                 for (Comparison c : r.comparisons()) {
                     out.println(c.label() + ": " + c.verdict(r.speaks(c.id())));
                 }
+                r.ledger().entries().forEach(e -> e.outcome().remarks().forEach(remark -> out.println("- " + e.name() + ": " + remark)));
                 bench.findings().forEach(f -> out.println("! " + f.line()));
             }
             return r.checks().stream().anyMatch(c -> c.met().isPresent() && !c.met().get()) ? NeedleCommand.CHECKS_FAILED : NeedleCommand.GOOD;

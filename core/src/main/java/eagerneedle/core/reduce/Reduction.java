@@ -91,6 +91,13 @@ public final class Reduction {
         return ofRun(run, channel).value() instanceof Value.Signal s ? Optional.of(s.trace()) : Optional.empty();
     }
 
+    /** What the calibrations of all channels give to formulas, by name. */
+    public List<String> calibrated() {
+        List<String> names = new ArrayList<>();
+        sheet().channels().forEach((name, channel) -> names.addAll(channel.givenByCalibration(name)));
+        return names;
+    }
+
     /** The measurand at every raw sample of a channel that has one, on the clock of the samples, whether it counts in the results or not. */
     public Optional<Trace> measurand(Run run, String channel) {
         RawSamples raw = source.samples(run.id(), channel);

@@ -146,6 +146,11 @@ public record Sheet(int sheet, String id, String title, String subject, String p
             return needs == null ? Optional.empty() : Optional.of(new double[] {in(needs.get(0)), in(needs.get(1))});
         }
 
+        /** What its calibration gives to formulas, by the names they have for it; empty where the sheet plans none. */
+        public List<String> givenByCalibration(String name) {
+            return calibration == null ? List.of() : calibration.toRelation() == Relation.CLOSURE ? List.of(name + ".lower", name + ".upper", name + ".scatter") : List.of(name + ".slope", name + ".intercept");
+        }
+
         /** Where its sensor sits and on what; null keeps what is. */
         public Channel tagged(String newPosition, String newSpecimen) {
             return new Channel(label, symbol, unit, needs, wantsStep, device, input, tag, newPosition == null ? position : newPosition, newSpecimen == null ? specimen : newSpecimen, rate,

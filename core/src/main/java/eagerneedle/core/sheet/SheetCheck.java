@@ -157,11 +157,6 @@ final class SheetCheck {
         }
     }
 
-    /** Names that a calibration of a channel gives to formulas. */
-    private static List<String> ofCalibration(String name, Sheet.Channel channel) {
-        return channel.calibration() == null ? List.of() : channel.calibration().toRelation() == Relation.CLOSURE ? List.of(name + ".lower", name + ".upper", name + ".scatter") : List.of(name + ".slope", name + ".intercept");
-    }
-
     private void planning() {
         for (int i = 0; i < sheet.materials().size(); i++) {
             String at = "/materials/" + i;
@@ -194,7 +189,7 @@ final class SheetCheck {
         Set<String> global = new LinkedHashSet<>(sheet.inputs().keySet());
         global.addAll(sheet.results().keySet());
         sheet.captures().forEach((c, capture) -> columnsOf(capture).forEach(q -> global.add(c + "." + q)));
-        sheet.channels().forEach((c, channel) -> global.addAll(ofCalibration(c, channel)));
+        sheet.channels().forEach((c, channel) -> global.addAll(channel.givenByCalibration(c)));
         for (String name : sheet.results().keySet()) {
             if (sheet.inputs().containsKey(name)) {
                 throw located.problem("/results/" + name, 1, name + " is an input and a result; give one of them another name.");
@@ -340,7 +335,7 @@ final class SheetCheck {
         }
         Set<String> everything = new LinkedHashSet<>(known);
         sheet.captures().forEach((c, capture) -> columnsOf(capture).forEach(q -> everything.add(c + "." + q)));
-        sheet.channels().forEach((c, channel) -> everything.addAll(ofCalibration(c, channel)));
+        sheet.channels().forEach((c, channel) -> everything.addAll(channel.givenByCalibration(c)));
         for (int i = 0; i < sheet.checks().size(); i++) {
             names("/checks/" + i + "/formula", sheet.checks().get(i).formula(), everything);
         }

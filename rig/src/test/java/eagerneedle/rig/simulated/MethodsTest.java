@@ -73,7 +73,8 @@ class MethodsTest {
             Reduction reduction = reduce(located, r);
             synchronized (covered) {
                 r.truth().forEach((name, truth) -> {
-                    if (!located.sheet().results().containsKey(name)) {
+                    boolean taken = reduction.calibrated().contains(name) && reduction.quantity(name).filter(Quantity::isExact).isPresent();
+                    if (taken || !located.sheet().results().containsKey(name) && !reduction.calibrated().contains(name)) {
                         return;
                     }
                     if (reduction.quantity(name).isEmpty()) {

@@ -12,7 +12,9 @@ import eagerneedle.core.quantity.Covariance;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.MonteCarlo;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.formula.Value;
 import eagerneedle.core.reduce.Ledger;
+import eagerneedle.core.reduce.Outcome;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.watch.Finding;
 import java.util.List;
@@ -34,6 +36,9 @@ public final class ReductionJson {
         for (Ledger.Entry e : reduction.ledger().entries()) {
             e.quantity().ifPresentOrElse(q -> add(quantities.addObject(), e.name(), q), () -> quantities.addObject().put("name", e.name()).put(e.outcome().problem() == null ? "says" : "problem", e.instead()));
         }
+        calibrations(quantities, reduction);
+        ArrayNode remarks = root.putArray("remarks");
+        reduction.ledger().entries().forEach(e -> e.outcome().remarks().forEach(r -> remarks.add(e.name() + ": " + r)));
         ArrayNode comparisons = root.putArray("comparisons");
         for (Comparison c : reduction.comparisons()) {
             ObjectNode n = comparisons.addObject();
@@ -41,10 +46,10 @@ public final class ReductionJson {
             n.put("id", c.id()).put("label", c.label()).put("difference", c.difference().value()).put("unit", c.difference().unit().symbol());
             n.put("u", c.difference().u()).put("normalised", c.normalised()).put("k", c.factor()).put("chance", c.chance()).put("percent", Double.isNaN(c.percent()) ? null : c.percent());
             n.put("overlap", c.overlap()).put("school", name(speaks));
-            ArrayNode remarks = n.putArray("remarks");
-            reduction.circularity(c).ifPresent(remarks::add);
+            ArrayNode said = n.putArray("remarks");
+            reduction.circularity(c).ifPresent(said::add);
             if (c.drawn() != null) {
-                remarks.add(c.drawn().remark());
+                said.add(c.drawn().remark());
             }
             for (School s : School.values()) {
                 n.putObject(name(s)).put("agrees", c.agrees(s)).put("verdict", c.verdict(s));
@@ -67,6 +72,24 @@ public final class ReductionJson {
             }
         }
         return root.toPrettyString();
+    }
+
+    /** What every calibration gives: slope and intercept of its relation, or the intervals of both circles, by the names that formulas have for them. */
+    private static void calibrations(ArrayNode to, Reduction reduction) {
+        for (String name : reduction.calibrated()) {
+            Outcome o = reduction.outcome(name);
+            if (o.value() instanceof Value.Column column) {
+                for (int i = 0; i < column.rows().size(); i++) {
+                    add(to.addObject(), name + "[" + i + "]", column.rows().get(i));
+                }
+            } else if (o.quantity().isPresent() && o.quantity().get().isExact()) {
+                to.addObject().put("name", name).put("says", "taken as " + o.quantity().get() + "; this calibration does not find it");
+            } else if (o.quantity().isPresent()) {
+                add(to.addObject(), name, o.quantity().get());
+            } else {
+                to.addObject().put("name", name).put("problem", o.problem());
+            }
+        }
     }
 
     /** The law of propagation of every result that is compared, and of what it rests on. */
