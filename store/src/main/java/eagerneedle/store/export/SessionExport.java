@@ -158,9 +158,6 @@ public final class SessionExport {
                 }
                 row++;
             }
-            table(book, "Windows", RunTables.WindowRow.FIELDS, runs(reduction).stream().flatMap(r -> RunTables.windows(reduction, r).stream()).map(RunTables.WindowRow::cells).toList());
-            table(book, "Readings", RunTables.ReadingRow.FIELDS, runs(reduction).stream().flatMap(r -> RunTables.readings(reduction, r).stream()).map(RunTables.ReadingRow::cells).toList());
-            table(book, "Voided", RunTables.VoidedRow.FIELDS, runs(reduction).stream().flatMap(r -> RunTables.voided(r).stream()).map(RunTables.VoidedRow::cells).toList());
             Worksheet summary = book.newWorksheet("Runs");
             header(summary, "run", "name", "level", "channel", "unit", "n", "mean", "standard deviation", "least", "greatest");
             int line = 1;
@@ -195,6 +192,9 @@ public final class SessionExport {
                     column += 3;
                 }
             }
+            table(book, "Windows", RunTables.WindowRow.FIELDS, runs(reduction).stream().flatMap(r -> RunTables.windows(reduction, r).stream()).map(RunTables.WindowRow::cells).toList());
+            table(book, "Readings", RunTables.ReadingRow.FIELDS, runs(reduction).stream().flatMap(r -> RunTables.readings(reduction, r).stream()).map(RunTables.ReadingRow::cells).toList());
+            table(book, "Voided", RunTables.VoidedRow.FIELDS, runs(reduction).stream().flatMap(r -> RunTables.voided(r).stream()).map(RunTables.VoidedRow::cells).toList());
         }
     }
 

@@ -155,4 +155,63 @@ class SessionExportTest {
         assertThatThrownBy(() -> written("nowhere/session.json")).hasMessageContaining("cannot be written there");
         assertThat(folder).isEmptyDirectory();
     }
+
+    /** Every method: each raw sample has its measurand, each window and each prompted reading is there as the reduction has it, in every format. */
+    @org.junit.jupiter.params.ParameterizedTest
+    @org.junit.jupiter.params.provider.ValueSource(strings = {"baggage-chute", "drying-cabinet", "potters-wheel", "weather-vane-reed", "fading-dye", "dividing-tables"})
+    void everyFormatHoldsWindowsReadingsAndMeasurandsOfEveryMethod(String method) throws Exception {
+        SheetReader.Located sheet = SheetTrial.read(SheetReader.shippedText(method), "sheet");
+        Rehearsal r = Rehearsal.of(sheet, Rigs.create(sheet.sheet().devices().values().iterator().next().rig(), sheet.sheet(), 7, Set.of()), Instant.parse("2026-11-23T09:00:00Z"));
+        Reduction all = new Reducer(sheet, (run, c) -> r.samples().getOrDefault(run, Map.of()).getOrDefault(c, RawSamples.NONE)).reduce(r.session());
+        Path json = folder.resolve(method + ".json");
+        Path zip = folder.resolve(method + ".zip");
+        Path hdf = folder.resolve(method + ".h5");
+        Path book = folder.resolve(method + ".xlsx");
+        List.of(json, zip, hdf, book).forEach(to -> SessionExport.write(all, List.of(), to));
+        JsonNode runs = new ObjectMapper().readTree(json.toFile()).path("runs");
+        int windows = 0;
+        int readings = 0;
+        List<JsonNode> byEye = new java.util.ArrayList<>();
+        try (HdfFile file = new HdfFile(hdf)) {
+            for (JsonNode n : runs) {
+                Run run = all.session().run(n.path("id").asInt()).orElseThrow();
+                for (JsonNode c : n.path("channels")) {
+                    assertThat(c.path("measurand")).hasSize(all.source().samples(run.id(), c.path("name").asText()).size());
+                    c.path("measurand").forEach(v -> assertThat(v.isNumber()).as("%s, %s of %s", method, c.path("name").asText(), run.name()).isTrue());
+                }
+                for (JsonNode w : n.path("windows")) {
+                    String name = w.path("window").asText();
+                    double[] span = {w.path("from").asDouble(), w.path("to").asDouble()};
+                    assertThat(span).containsExactly(all.window(run, name).orElseThrow().from(), all.window(run, name).orElseThrow().to());
+                    assertThat((double[]) file.getByPath("/run_" + run.id()).getAttribute("window " + name).getData()).isEqualTo(span);
+                    windows++;
+                }
+                if (!run.entries().marks().isEmpty()) {
+                    double[] value = all.trace(run, "light").orElseThrow().value();
+                    List<JsonNode> prompted = new java.util.ArrayList<>();
+                    n.path("readings").forEach(row -> (row.path("reading").asText().equals("light") ? prompted : byEye).add(row));
+                    assertThat(prompted).hasSize(run.entries().marks().size());
+                    double[] kept = (double[]) file.getDatasetByPath("/run_" + run.id() + "/light/reading_value").getData();
+                    assertThat(kept).isEqualTo(value);
+                    for (int i = 0; i < value.length; i++) {
+                        assertThat(prompted.get(i).path("value").asDouble()).isEqualTo(value[i]);
+                    }
+                    readings += value.length;
+                }
+            }
+        }
+        long planned = all.session().keptRuns().stream().mapToLong(run -> sheet.sheet().captures().get(run.capture()).windows().size()).sum();
+        assertThat(windows).isEqualTo((int) planned);
+        assertThat(readings > 0).isEqualTo(method.equals("fading-dye"));
+        try (ZipFile z = new ZipFile(zip.toFile()); ZipFile x = new ZipFile(book.toFile())) {
+            for (String table : List.of("windows", "readings")) {
+                int rows = table.equals("windows") ? windows : readings + byEye.size();
+                assertThat(z.getEntry(table + ".csv") != null).isEqualTo(rows > 0);
+                if (rows > 0) {
+                    assertThat(new String(z.getInputStream(z.getEntry(table + ".csv")).readAllBytes(), StandardCharsets.UTF_8).lines().count()).isEqualTo(rows + 1);
+                    assertThat(new String(x.getInputStream(x.getEntry("xl/workbook.xml")).readAllBytes(), StandardCharsets.UTF_8).toLowerCase(java.util.Locale.ROOT)).contains("\"" + table + "\"");
+                }
+            }
+        }
+    }
 }
