@@ -66,6 +66,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             file.save(session, session.created(), "Session opened: " + session.title() + ".");
             file.connection.commit();
             file.connection.setAutoCommit(true);
+            file.settle();
             return file;
         } catch (SQLException | IOException e) {
             if (file != null) {
@@ -195,6 +196,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             } finally {
                 connection.setAutoCommit(true);
             }
+            settle();
         } catch (SQLException e) {
             throw new BenchFileException(path.getFileName() + " could not be written (" + brief(e) + "); make room on the disk and try again.", false, e);
         }
@@ -237,8 +239,20 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             act.setString(2, says);
             act.setBytes(3, SessionJson.pack(session.withSheetText("")));
             act.executeUpdate();
+            if (connection.getAutoCommit()) {
+                settle();
+            }
         } catch (SQLException e) {
             throw new BenchFileException("The last act could not be written to " + path.getFileName() + " (" + brief(e) + "); make room on the disk and try again.", false, e);
+        }
+    }
+
+    /** Brings the log into the file, so that between two acts the file alone is whole, whoever copies it. The samples of a run that is going on are in the log as well. */
+    private void settle() {
+        try {
+            execute("PRAGMA wal_checkpoint(TRUNCATE)");
+        } catch (SQLException e) {
+            // What was kept stays in the log beside the file, which is read as part of it.
         }
     }
 
@@ -507,12 +521,8 @@ public final class BenchFile implements SampleSource, AutoCloseable {
     public synchronized void close() {
         try {
             if (!connection.isClosed()) {
-                execute("PRAGMA wal_checkpoint(TRUNCATE)");
+                settle();
             }
-        } catch (SQLException e) {
-            // A damaged file cannot be tidied; its write-ahead log stays beside it.
-        }
-        try {
             connection.close();
         } catch (SQLException e) {
             // Nothing is lost: every act was committed when it was made.

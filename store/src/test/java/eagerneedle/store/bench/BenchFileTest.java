@@ -583,4 +583,90 @@ class BenchFileTest {
             assertThat(samples).startsWith("time (s),position raw (counts),position (m)\n0.0,");
         }
     }
+
+    private java.util.Map<String, byte[]> everything() throws IOException {
+        java.util.Map<String, byte[]> all = new java.util.TreeMap<>();
+        try (var list = Files.list(folder)) {
+            for (Path p : list.toList()) {
+                all.put(p.getFileName().toString(), Files.readAllBytes(p));
+            }
+        }
+        return all;
+    }
+
+    private void assertUntouched(java.util.Map<String, byte[]> before) throws IOException {
+        java.util.Map<String, byte[]> after = everything();
+        assertThat(after.keySet()).isEqualTo(before.keySet());
+        before.forEach((name, bytes) -> assertThat(after.get(name)).as(name).isEqualTo(bytes));
+    }
+
+    /** A database of another program keeps its way of writing; a damaged file keeps its log. */
+    @Test
+    void whatIsRefusedIsNotAltered() throws Exception {
+        Path foreign = folder.resolve("other.needle");
+        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + foreign); var s = c.createStatement()) {
+            s.execute("CREATE TABLE cats (name TEXT)");
+        }
+        var before = everything();
+        assertSentence(() -> BenchFile.open(foreign), "some other program", false);
+        assertUntouched(before);
+
+        Path path = simulated("torn.needle");
+        byte[] log;
+        Path logPath = folder.resolve("torn.needle-wal");
+        try (BenchFile file = BenchFile.open(path)) {
+            file.append(1, java.util.Map.of("position", new RawSamples(new double[] {900}, new double[] {1})));
+            log = Files.readAllBytes(logPath);
+            assertThat(log.length).isGreaterThan(32);
+        }
+        byte[] bytes = Files.readAllBytes(path);
+        Arrays.fill(bytes, 4096, bytes.length / 2, (byte) 0x5a);
+        Files.write(path, bytes);
+        Files.write(logPath, log);
+        var damaged = everything();
+        assertSentence(() -> BenchFile.open(path), "damaged", true);
+        assertUntouched(damaged);
+    }
+
+    @Test
+    void aFileThatCannotBeWrittenToIsNotCalledDamaged() throws IOException {
+        Path path = simulated("kept.needle");
+        org.junit.jupiter.api.Assumptions.assumeTrue(path.toFile().setWritable(false) && !Files.isWritable(path), "this user may write everything");
+        assertSentence(() -> BenchFile.open(path), "read-only", false);
+    }
+
+    /** Between two acts the file alone is whole: whoever copies it while a session is open has all that was done. */
+    @Test
+    void aPlainCopyTakenWhileASessionIsOpenIsWhole() throws IOException {
+        Path path = folder.resolve("open.needle");
+        try (BenchFile file = BenchFile.create(path, Session.start(SHEET, "open", DAY))) {
+            Path fresh = folder.resolve("fresh.needle");
+            Files.copy(path, fresh);
+            try (BenchFile copy = BenchFile.open(fresh)) {
+                assertThat(copy.session().title()).isEqualTo("open");
+            }
+            file.append(1, java.util.Map.of("position", new RawSamples(new double[] {1, 2}, new double[] {3, 4})));
+            file.save(file.session(), DAY, "An act.");
+            Path later = folder.resolve("later.needle");
+            Files.copy(path, later);
+            try (BenchFile copy = BenchFile.open(later)) {
+                assertThat(copy.acts()).hasSize(2);
+                assertThat(copy.samples(1, "position").values()).containsExactly(3, 4);
+            }
+        }
+    }
+
+    @Test
+    void whatCannotBeWrittenWholeLeavesWhatWasThere() throws IOException {
+        Path place = folder.resolve("report.html");
+        Files.writeString(place, "yesterday");
+        var before = everything();
+        assertThatThrownBy(() -> eagerneedle.store.export.Beside.write(place, part -> {
+            Files.writeString(part, "half of it");
+            throw new IOException("no room");
+        })).hasMessage("no room");
+        assertUntouched(before);
+        eagerneedle.store.export.Beside.write(place, "today");
+        assertThat(place).hasContent("today");
+    }
 }
