@@ -2,7 +2,9 @@ package eagerneedle.core.formula;
 
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.quantity.UnitException;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -22,7 +24,8 @@ import org.antlr.v4.runtime.Token;
  * @param expression its syntax tree
  */
 public record Formula(String text, String defines, Expr expression) {
-    private static final int DEEPEST = 200;
+    private static final int DEEPEST = 600;
+    private static final int BRACKET = 3;
     private static final int LONGEST = 60_000;
 
     /**
@@ -34,22 +37,50 @@ public record Formula(String text, String defines, Expr expression) {
         if (text.length() > LONGEST) {
             throw new FormulaException(1, "The formula is longer than %d characters; split it into named parts.".formatted(LONGEST));
         }
-        int depth = 0;
-        for (int i = 0; i < text.length(); i++) {
-            depth += "(^".indexOf(text.charAt(i)) >= 0 ? 1 : text.charAt(i) == ')' ? -1 : 0;
-            if (depth > DEEPEST) {
-                throw new FormulaException(i + 1, "The formula is nested too deeply; split it into named parts.");
-            }
-        }
         FormulaLexer lexer = new FormulaLexer(CharStreams.fromString(withSigns(text)));
-        FormulaParser parser = new FormulaParser(new CommonTokenStream(lexer));
         Complaints complaints = new Complaints();
         lexer.removeErrorListeners();
-        parser.removeErrorListeners();
         lexer.addErrorListener(complaints);
+        CommonTokenStream tokens = new CommonTokenStream(lexer);
+        tokens.fill();
+        checkDepth(tokens.getTokens());
+        FormulaParser parser = new FormulaParser(tokens);
+        parser.removeErrorListeners();
         parser.addErrorListener(complaints);
         FormulaParser.DefinitionContext tree = parser.definition();
         return new Formula(text, tree.NAME() == null ? null : tree.NAME().getText(), new Builder().visit(tree.expression()));
+    }
+
+    /** Every open bracket and every operator beside it is one step deeper into the tree, which is walked by recursion. */
+    private static void checkDepth(List<Token> tokens) {
+        Deque<Integer> operators = new ArrayDeque<>(List.of(0));
+        int depth = 0;
+        for (Token t : tokens) {
+            switch (t.getText()) {
+                case "(" -> {
+                    operators.push(0);
+                    depth += BRACKET;
+                }
+                case ")" -> {
+                    if (operators.size() > 1) {
+                        depth -= operators.pop() + BRACKET;
+                    }
+                }
+                case "," -> {
+                    depth -= operators.pop();
+                    operators.push(0);
+                }
+                case "+", "-", "−", "*", "·", "/", "^", "<", "<=", ">", ">=", "&", "|", "not" -> {
+                    operators.push(operators.pop() + 1);
+                    depth++;
+                }
+                default -> {
+                }
+            }
+            if (depth > DEEPEST) {
+                throw new FormulaException(t.getCharPositionInLine() + 1, "The formula is nested too deeply; split it into named parts.");
+            }
+        }
     }
 
     /** Spells "and" and "or" as single signs in place, so that "x < 3 and y > 2" has no unit called "and". */

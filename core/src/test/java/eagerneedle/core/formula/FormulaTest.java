@@ -99,6 +99,23 @@ class FormulaTest {
         assertThat(e.getMessage()).contains("too deeply");
     }
 
+    /** Terms without end would be walked by recursion without end; a long list is no depth. */
+    @org.junit.jupiter.params.ParameterizedTest
+    @org.junit.jupiter.params.provider.ValueSource(strings = {"1 + ", "1 * ", "2 ^ ", "-", "not ", "1 < ", "sqrt(", "1 - (", "1 and ", "u(1 or "})
+    void termsWithoutEndAreRefusedWithinAMoment(String term) {
+        FormulaException e = org.junit.jupiter.api.Assertions.assertThrows(FormulaException.class, () -> Formula.parse(term.repeat(7_000) + "1"));
+        assertThat(e.getMessage()).contains("too deeply");
+        FormulaException longer = org.junit.jupiter.api.Assertions.assertThrows(FormulaException.class, () -> Formula.parse(term.repeat(50_000) + "1"));
+        assertThat(longer.getMessage()).contains("split it into named parts");
+    }
+
+    @Test
+    void whatIsAllowedToBeLongIsWorkedOut() {
+        assertThat(evaluate("1" + " + 1".repeat(590)).value()).isEqualTo(591);
+        assertThat(evaluate("sqrt(".repeat(190) + "1" + ")".repeat(190)).value()).isEqualTo(1);
+        assertThat(evaluate("sum(column(" + "-1, ".repeat(3000) + "1))").value()).isEqualTo(-2999);
+    }
+
     @Test
     void everyDocumentedExampleRunsAndGivesWhatIsWritten() {
         assertThat(Functions.documented()).hasSizeGreaterThan(80);

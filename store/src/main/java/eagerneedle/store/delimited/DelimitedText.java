@@ -40,6 +40,7 @@ public final class DelimitedText {
         if (text.indexOf('\0') >= 0) {
             throw new DelimitedException(file + " is not a text file; export it from its program as CSV first.");
         }
+        checkWidth();
         double best = 0;
         Dialect found = null;
         for (char separator : SEPARATORS) {
@@ -63,6 +64,21 @@ public final class DelimitedText {
             throw new DelimitedException(file + (header ? " holds no rows of numbers under its header; export it again with its data." : " is empty; export it again."));
         }
         return found;
+    }
+
+    /** Looks at the width before the cells: taking a very wide line apart in every way would take long. */
+    private void checkWidth() {
+        for (String line : lines.subList(0, Math.min(lines.size(), LOOK_AT))) {
+            for (char separator : new char[] {';', '\t', '|', ','}) {
+                checkWidth(line.chars().filter(c -> c == separator).count() + 1);
+            }
+        }
+    }
+
+    private void checkWidth(long width) {
+        if (width > MOST_COLUMNS) {
+            throw new DelimitedException(String.format(java.util.Locale.ROOT, "%s has %d columns; at most %d are read. Export the ones that are wanted.", file, width, MOST_COLUMNS));
+        }
     }
 
     /**
@@ -113,9 +129,7 @@ public final class DelimitedText {
 
     private Dialect describe(char separator, boolean comma, int header) {
         int width = cells(lines.get(header), separator).size();
-        if (width > MOST_COLUMNS) {
-            throw new DelimitedException("%s has %,d columns; at most %,d are read. Export the ones that are wanted.".formatted(file, width, MOST_COLUMNS));
-        }
+        checkWidth(width);
         List<String> names = new ArrayList<>();
         List<String> units = new ArrayList<>();
         List<String> above = header > 0 ? cells(lines.get(header - 1), separator) : List.of();
