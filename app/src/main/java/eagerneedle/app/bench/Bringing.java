@@ -80,7 +80,7 @@ public record Bringing(int time, String timeUnit, Map<String, Integer> values, M
             }
         });
         double[] clock = table.columns()[time];
-        double first = seconds.convert(clock[0], LabUnit.SECOND);
+        double first = fromItsTrigger(sheet.captures().get(capture), clock) ? 0 : seconds.convert(clock[0], LabUnit.SECOND);
         double before = Double.NEGATIVE_INFINITY;
         double[] t = new double[clock.length];
         for (int i = 0; i < clock.length; i++) {
@@ -103,6 +103,11 @@ public record Bringing(int time, String timeUnit, Map<String, Integer> values, M
         bench.file().append(run.id(), samples);
         bench.apply(new Command.KeepRun(run));
         return run;
+    }
+
+    /** The record of a shot that has 0 in it counts from its trigger, and goes on doing so; any other clock begins with its first row. */
+    private static boolean fromItsTrigger(Sheet.Capture capture, double[] clock) {
+        return "shot".equals(capture.mode()) && clock[0] <= 0 && clock[clock.length - 1] >= 0;
     }
 
     private static LabUnit unit(Table table, int column, String symbol) {

@@ -83,7 +83,10 @@ class WorkbenchTest {
         assertThat(bench.before(new Key.Global("g")).orElseThrow().sameAs(before)).as("what it was when it was last looked at").isTrue();
         bench.lookedAt(new Key.Global("g"));
         assertThat(bench.before(new Key.Global("g"))).isEmpty();
-        assertThat(bench.reduction().doubts(now, CLOCK.instant().plusSeconds(90000))).anyMatch(d -> d.contains("position") && d.contains("was due"));
+        assertThat(bench.reduction().doubts(now, CLOCK.instant().plusSeconds(90000))).as("runs are judged by the day they were captured on").isEmpty();
+        Instant captured = bench.reduction().lastUse("position").orElseThrow();
+        bench.apply(new Command.Calibrate(Calibration.line("late", "position", old.kind(), "m", stretched, captured.minusSeconds(90000), captured.minusSeconds(3600), "x", "")));
+        assertThat(bench.reduction().doubts(bench.reduction().quantity("g").orElseThrow(), captured)).anyMatch(d -> d.contains("position") && d.contains("was due"));
     }
 
     @Test

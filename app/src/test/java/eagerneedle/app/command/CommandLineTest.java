@@ -79,7 +79,7 @@ class CommandLineTest {
             for (var names = hidden.fieldNames(); names.hasNext();) {
                 String name = names.next();
                 for (JsonNode q : quantities) {
-                    if (q.get("name").asText().equals(name)) {
+                    if (q.get("name").asText().equals(name) && q.has("value")) {
                         assertThat(q.get("unit").asText()).as(name).isEqualTo(hidden.get(name).get("unit").asText());
                         double off = Math.abs(q.get("value").asDouble() - hidden.get(name).get("value").asDouble());
                         assertThat(off).as("%s, seed %d", name, seed).isLessThan(3 * q.get("U").asDouble());
@@ -250,7 +250,9 @@ class CommandLineTest {
         refused(needle("reduce", whole), "cut short or damaged");
         Path repaired = folder.resolve("repaired.needle");
         Said said = needle("repair", whole, "-o", repaired);
-        assertThat(said.status()).as(said.err()).isZero();
+        assertThat(said.status()).as("something is missing").isEqualTo(1);
+        assertThat(said.err()).isEmpty();
+        assertThat(said.out()).contains("lacks").containsPattern("[0-9]");
         assertThat(needle("reduce", repaired, "--json").json().get("quantities")).isNotEmpty();
     }
 
@@ -306,5 +308,113 @@ class CommandLineTest {
         refused(needle("eval"), "--help");
         assertThat(needle("--version").out()).contains("Eager Needle");
         assertThat(needle().out()).contains("Usage");
+    }
+
+    /** Help needs none of what the command itself needs, and every command that the start script knows is listed. */
+    @Test
+    void helpIsGivenForEveryCommand() {
+        String usage = needle("--help").out();
+        var commands = new picocli.CommandLine(new NeedleCommand()).getSubcommands();
+        assertThat(commands.keySet()).contains("open", "demo", "shots", "bench", "test", "fit", "simulate", "repair");
+        commands.keySet().forEach(name -> {
+            assertThat(usage).contains(name);
+            Said said = needle(name, "--help");
+            assertThat(said.status()).as(name).isZero();
+            assertThat(said.out()).as(name).startsWith("Usage: needle " + name);
+            assertThat(said.err()).as(name).isEmpty();
+        });
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {"-5 degC | −5 °C", "-2 m | −2 m", "-(3 m) + 1 m | −2 m"})
+    void aFormulaMayBeginWithAMinus(String formula, String prints) {
+        assertThat(needle("eval", formula).out().strip()).isEqualTo(prints);
+    }
+
+    private Path file(String name, String text) {
+        try {
+            return Files.writeString(folder.resolve(name), text);
+        } catch (IOException e) {
+            throw new java.io.UncheckedIOException(e);
+        }
+    }
+
+    /** Each gets one sentence, soon; nothing is kept of it. */
+    @Test
+    @org.junit.jupiter.api.Timeout(120)
+    void whatIsMadeToBreakAProgramGetsOneSentence() throws IOException {
+        Path whole = folder.resolve("kept.needle");
+        needle("simulate", "baggage-chute", "--seed", 3, "-o", whole);
+        byte[] before = Files.readAllBytes(whole);
+        StringBuilder aliases = new StringBuilder("a0: &a0 [x, x, x, x, x, x, x, x, x]\n");
+        for (int i = 1; i < 7; i++) {
+            aliases.append("a%d: &a%d [%s]\n".formatted(i, i, ("*a" + (i - 1) + ", ").repeat(8) + "*a" + (i - 1)));
+        }
+        refused(needle("check", file("aliases.yaml", aliases.toString())), "aliases.yaml");
+        refused(needle("check", file("comment.yaml", "# " + "x".repeat(10_000_000) + "\nid: x\n")), "at most 1,000,000");
+        refused(needle("check", file("bell.yaml", "id: x\ntitle: \"a\\u0007b\"\n")), "control character");
+        refused(needle("import", file("wide.csv", "1" + ",1".repeat(1_000_000) + "\n"), "--into", whole), "1000001 columns");
+        refused(needle("import", file("infinite.csv", "time (s),position (mm)\n0,1\n1,Infinity\n2,3\n"), "--into", whole), "'Infinity' is not a number");
+        refused(needle("import", file("large.csv", "time (s),position (mm)\n0,1\n1,1e999\n2,3\n"), "--into", whole), "1e999");
+        refused(needle("import", file("nan.json", "{\"columns\": {\"t\": [0, 1], \"position\": [1, 1e999]}}"), "--into", whole), "nan.json");
+        refused(needle("import", file("unit.csv", "Time (s),Position (blorgs)\n0,1\n1,2\n2,3\n"), "--into", whole), "'blorgs'");
+        refused(needle("import", file("unit.json", "{\"columns\": {\"t\": [0, 1, 2], \"position\": [1, 2, 3]}, \"units\": {\"position\": \"blorgs\"}}"), "--into", whole), "'blorgs'");
+        refused(needle("fit", file("twice.csv", "x,x,y\n1,2,3\n2,3,4\n3,4,6\n"), "--model", "y = a + b*x"), "two columns called 'x'");
+        refused(needle("eval", "1" + "+1".repeat(50_000)), "split it into named parts");
+        refused(needle("eval", "1" + "+1".repeat(20_000)), "split it into named parts");
+        assertThat(Files.readAllBytes(whole)).isEqualTo(before);
+    }
+
+    /** Stated units are taken as they are stated: minutes are no seconds, inches no metres. */
+    @Test
+    void statedUnitsOfAFileAreKept() throws IOException {
+        Path to = folder.resolve("inches.needle");
+        Said said = needle("import", file("inches.csv", "Time (minutes),Position (inches)\n0,1\n0.5,2\n1,3\n"), "--into", to, "--method", "baggage-chute");
+        assertThat(said.status()).as(said.err()).isZero();
+        Path out = folder.resolve("inches.json");
+        needle("export", to, "-o", out);
+        JsonNode channel = new ObjectMapper().readTree(out.toFile()).get("runs").get(0).get("channels").get(0);
+        double[] time = {0, 30, 60};
+        double[] metres = {0.0254, 0.0508, 0.0762};
+        for (int i = 0; i < 3; i++) {
+            assertThat(channel.get("time").get(i).asDouble()).isEqualTo(time[i]);
+            assertThat(channel.get("measurand").get(i).asDouble()).isCloseTo(metres[i], within(1e-15));
+        }
+    }
+
+    /** The record of a shot counts from its trigger; a record of another kind begins with its first row. */
+    @Test
+    void aRunThatBeginsBeforeZeroKeepsItsTrigger() throws IOException {
+        String record = "{\"start\": \"2026-11-23T09:00:00Z\", \"columns\": {\"t\": [-0.2, -0.1, 0, 0.1], \"strain\": [1, 2, 30, 4]}, \"units\": {\"strain\": \"microstrain\"}}";
+        Path to = folder.resolve("shot.needle");
+        Said said = needle("import", file("shot.json", record), "--into", to, "--method", "weather-vane-reed", "--capture", "ring");
+        assertThat(said.status()).as(said.err()).isZero();
+        assertThat(needle("import", file("still.json", record), "--into", to, "--capture", "static").status()).isZero();
+        try (BenchFile bench = BenchFile.open(to)) {
+            assertThat(bench.samples(1, "strain").time()).containsExactly(-0.2, -0.1, 0, 0.1);
+            assertThat(bench.samples(2, "strain").time()[0]).isZero();
+        }
+        assertThat(needle("reduce", to).err()).isEmpty();
+    }
+
+    /** What a calibration finds has its hidden value, as results have; what it only takes as given is said to be taken. */
+    @Test
+    void whatCalibrationsGiveCanBeScored() throws IOException {
+        int inside = 0;
+        for (int seed = 1; seed <= 8; seed++) {
+            Path to = folder.resolve("cabinet" + seed + ".needle");
+            Path truth = folder.resolve("cabinet" + seed + ".json");
+            needle("simulate", "drying-cabinet", "--seed", seed, "--truth", truth, "-o", to);
+            JsonNode hidden = new ObjectMapper().readTree(truth.toFile()).get("truth").get("cabinet.intercept");
+            for (JsonNode q : needle("reduce", to, "--json").json().get("quantities")) {
+                if (q.get("name").asText().equals("cabinet.slope")) {
+                    assertThat(q.get("says").asText()).startsWith("taken as 1");
+                } else if (q.get("name").asText().equals("cabinet.intercept")) {
+                    assertThat(q.get("unit").asText()).isEqualTo(hidden.get("unit").asText());
+                    inside += Math.abs(q.get("value").asDouble() - hidden.get("value").asDouble()) <= 2 * q.get("U").asDouble() ? 1 : 0;
+                }
+            }
+        }
+        assertThat(inside).isGreaterThanOrEqualTo(7);
     }
 }

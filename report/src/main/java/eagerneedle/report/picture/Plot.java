@@ -190,7 +190,7 @@ public record Plot(String title, Axis x, Axis y, List<Layer> layers) {
     private String printed(CSVFormat format) {
         StringBuilder out = new StringBuilder();
         try (CSVPrinter csv = new CSVPrinter(out, format.builder().setRecordSeparator("\n").get())) {
-            csv.printRecord("series", SpreadsheetCell.words(x.label()), SpreadsheetCell.words(y.label()), "u");
+            csv.printRecord("series", SpreadsheetCell.words(x.label().replace(", ", " / ")), SpreadsheetCell.words(y.label().replace(", ", " / ")), "u");
             for (Layer l : layers) {
                 if (l instanceof Points p) {
                     for (int i = 0; i < p.x.length; i++) {
