@@ -371,4 +371,17 @@ class ReportTest {
         }
         return 0.2126 * c[0] + 0.7152 * c[1] + 0.0722 * c[2];
     }
+
+    /** A picture may show any curve: it is painted, its parameters stand in the legend, and the check knows what is no fit. */
+    @Test
+    void aPictureWhoseFitIsNoLineIsPainted() {
+        String text = SheetReader.shippedText("baggage-chute").replace("  fall_line: {", "  fall_bend: {formula: \"polynomial(slopes.a_line, slopes.sin_theta, degree: 2)\"}\n  fall_line: {").replace("fit: fall_line", "fit: fall_bend");
+        SheetReader.Located bent = SheetTrial.read(text, "bent");
+        Reduction r = new Reducer(bent, (run, channel) -> rehearsal.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE)).reduce(rehearsal.session().withSheetText(text));
+        Plot plot = SessionPlots.columns(r, bent.sheet().pictures().get(0)).orElseThrow();
+        assertThat(plot.layers()).anyMatch(l -> l instanceof Plot.Curve c && c.x().length > 10);
+        assertThat(SessionPlots.residuals(r, bent.sheet().pictures().get(0))).isPresent();
+        assertThat(SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty())).isNotBlank();
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> SheetTrial.read(text.replace("fit: fall_bend", "fit: g_eff"), "bent")).hasMessageContaining("g_eff");
+    }
 }

@@ -55,6 +55,15 @@ public final class Files {
         }
     }
 
+    /** Lets a file be written beside its place and puts it there when it is whole. */
+    static void written(Path to, Beside.Writing writing) {
+        try {
+            Beside.write(to, writing);
+        } catch (IOException e) {
+            throw new IllegalArgumentException(to.getFileName() + " cannot be written there; choose another folder.", e);
+        }
+    }
+
     /** Asks for a place with a choice of kinds such as {@code *.pdf}; null when nothing was chosen. */
     public static Path askFor(Node owner, String suggested, String... kinds) {
         FileChooser chooser = new FileChooser();

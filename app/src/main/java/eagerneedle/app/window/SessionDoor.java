@@ -95,7 +95,10 @@ final class SessionDoor implements StartPage.Visitor {
         Path to = Files.ask(window.stage(), window.bench().sheet().id() + ".needle");
         if (to != null) {
             Notices.attempt(root(), () -> {
-                window.bench().file().copyTo(to);
+                if (isOpen(to)) {
+                    throw new IllegalArgumentException(to.getFileName() + " is the file of this session; choose another name for the copy.");
+                }
+                Files.written(to, part -> window.bench().file().copyTo(part));
                 window.say("Saved " + to.getFileName() + ".", false);
             });
         }

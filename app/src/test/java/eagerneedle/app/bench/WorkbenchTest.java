@@ -119,6 +119,46 @@ class WorkbenchTest {
         assertThat(bench.reduction().quantity("g").orElseThrow().sameAs(before)).isTrue();
     }
 
+    /** On a full disk an act, an undo and a redo are refused as a whole: what is in memory is what is in the file. */
+    @Test
+    void whatAFullDiskRefusesChangesNothingInMemoryEither() {
+        bench.apply(new Command.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
+        bench.apply(new Command.SetMeasured("spacing", "foot spacing", "851.0(6) mm"));
+        bench.undo();
+        bench.file().limit(1);
+        java.util.Random random = new java.util.Random(4);
+        assertThatThrownBy(() -> {
+            for (int i = 0; i < 200; i++) {
+                bench.apply(new Command.AddNote(CLOCK.instant(), random.ints(900, 33, 1000).collect(StringBuilder::new, StringBuilder::appendCodePoint, StringBuilder::append).toString()));
+            }
+        }).isInstanceOf(eagerneedle.store.bench.BenchFileException.class).hasMessageContaining("make room");
+        assertThat(bench.session()).isEqualTo(bench.file().session());
+        int refused = 0;
+        for (int i = 0; i < 60 && refused < 3; i++) {
+            Session last = bench.session();
+            String before = results();
+            boolean undo = bench.canUndo();
+            boolean redo = bench.canRedo();
+            try {
+                boolean back = i % 2 == 0 ? bench.undo().isPresent() : bench.redo().isPresent();
+                assertThat(back).isTrue();
+            } catch (eagerneedle.store.bench.BenchFileException e) {
+                assertThat(e.getMessage()).contains("make room");
+                assertThat(bench.session()).isEqualTo(last);
+                assertThat(results()).isEqualTo(before);
+                assertThat(bench.canUndo()).isEqualTo(undo);
+                assertThat(bench.canRedo()).isEqualTo(redo);
+                refused++;
+            }
+            assertThat(bench.session()).isEqualTo(bench.file().session());
+        }
+        assertThat(refused).as("undoing and redoing fill the disk at last").isEqualTo(3);
+        Session kept = bench.session();
+        bench.file().limit(1L << 40);
+        assertThat(bench.undo()).isPresent();
+        assertThat(bench.session()).isNotEqualTo(kept).isEqualTo(bench.file().session());
+    }
+
     @Test
     void undoGivesTheSameNumbersBackAndTheNotebookKeepsBoth() {
         String before = results();

@@ -11,6 +11,7 @@ import eagerneedle.app.station.ImportDialog;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.reduce.Key;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.trace.Window;
 import eagerneedle.report.picture.PlotPainter;
@@ -382,6 +383,37 @@ class WindowTest {
         robot.interact(() -> window.open(text));
         assertThat(text(robot, "watch-line")).contains("letter.needle is not a bench file");
         assertThat(window.bench()).isSameAs(bench);
+    }
+
+    /** Whatever is wrong with the file that is to be opened, the session in the window goes on and its acts are kept. */
+    @Test
+    void aSessionSurvivesWhateverCannotBeOpenedInItsPlace(FxRobot robot) throws Exception {
+        java.time.Instant now = java.time.Instant.parse("2026-11-23T09:00:00Z");
+        Path letter = Files.writeString(folder.resolve("letter.needle"), "Dear laboratory, this is a letter.");
+        Path strange = folder.resolve("strange.needle");
+        BenchFile.create(strange, eagerneedle.core.session.Session.start("title: no sheet at all\n", "strange", now)).close();
+        Path held = folder.resolve("held.needle");
+        try (BenchFile elsewhere = BenchFile.create(held, eagerneedle.core.session.Session.start(SheetReader.shippedText("drying-cabinet"), "held", now))) {
+            for (Path p : java.util.List.of(letter, strange, held, folder.resolve("nowhere.needle"))) {
+                robot.interact(() -> window.open(p));
+                WaitForAsyncUtils.waitForFxEvents();
+                assertThat(text(robot, "watch-line")).as(p.toString()).contains(p.getFileName().toString().startsWith("strange") ? "sheet" : p.getFileName().toString()).doesNotContain("Exception");
+                assertThat(window.bench()).isSameAs(bench);
+                int acts = bench.file().acts().size();
+                robot.interact(() -> bench.apply(new eagerneedle.core.session.Command.AddNote(now, "still here after " + p.getFileName())));
+                assertThat(bench.file().acts()).hasSize(acts + 1);
+            }
+            assertThat(elsewhere.session().title()).isEqualTo("held");
+        }
+        Path lost = folder.resolve("lost.needle");
+        try (BenchFile file = BenchFile.create(lost, eagerneedle.core.session.Session.start(SheetReader.shippedText("drying-cabinet"), "lost", now))) {
+            file.save(new eagerneedle.core.session.Command.KeepRun(eagerneedle.core.session.Run.captured(1, "of no capture", "none", now, "x", "counts")).apply(file.session()), now, "A run of a capture that the sheet does not have.");
+        }
+        robot.interact(() -> window.open(lost));
+        WaitForAsyncUtils.waitForFxEvents();
+        int acts = window.bench().file().acts().size();
+        robot.interact(() -> window.bench().apply(new eagerneedle.core.session.Command.AddNote(now, "goes on")));
+        assertThat(window.bench().file().acts()).hasSize(acts + 1);
     }
 
     @Test
