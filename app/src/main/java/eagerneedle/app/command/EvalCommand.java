@@ -7,6 +7,9 @@ import eagerneedle.core.formula.Value;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.MonteCarlo;
 import eagerneedle.store.export.ReductionJson;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -27,14 +30,18 @@ final class EvalCommand implements Callable<Integer> {
     public Integer call() {
         Formula formula = Formula.parse(expression);
         String name = formula.defines() == null ? "result" : formula.defines();
-        Value v = formula.evaluate(Scope.empty(name));
-        String text = !json ? Functions.shown(v) : v instanceof Value.Scalar q ? ReductionJson.of(name, q.quantity())
+        Set<String> remarks = new LinkedHashSet<>();
+        Value v = formula.evaluate(Scope.empty(name, remarks::add));
+        String text = !json ? Functions.shown(v) : v instanceof Value.Scalar q ? ReductionJson.of(name, q.quantity(), List.copyOf(remarks))
                 : v instanceof Value.Column c ? ReductionJson.of(name, c.rows()) : v instanceof Value.Fitted f ? ReductionJson.of(f.fit()) : ReductionJson.words(name, Functions.shown(v));
         if (!json && v instanceof Value.Scalar q && !q.quantity().isLinear()) {
             MonteCarlo m = MonteCarlo.of(q.quantity(), Coverage.DEFAULT, MonteCarlo.Settings.QUICK);
             text += m.firstOrderIsGoodEnough() ? "" : System.lineSeparator() + m.remark();
         }
         spec.commandLine().getOut().println(text);
+        if (!json) {
+            remarks.forEach(r -> spec.commandLine().getOut().println("- " + r));
+        }
         return NeedleCommand.GOOD;
     }
 }

@@ -159,6 +159,23 @@ class WorkbenchTest {
         assertThat(bench.session()).isNotEqualTo(kept).isEqualTo(bench.file().session());
     }
 
+    /** A run whose samples are in a unit that nobody knows is told, can be left out, and does not lock the session it lies in. */
+    @Test
+    void aRunInAnUnknownUnitDoesNotLockItsSession() {
+        Quantity before = bench.reduction().quantity("g").orElseThrow();
+        int id = bench.file().nextRunId(bench.session());
+        Run run = Run.captured(id, "slopes", "A", CLOCK.instant(), "some instrument", "blorgs");
+        bench.file().begin(run);
+        bench.file().append(id, java.util.Map.of("position", new eagerneedle.core.trace.RawSamples(new double[] {0, 0.1, 0.2}, new double[] {1, 2, 3})));
+        bench.apply(new Command.KeepRun(run));
+        assertThat(bench.reduction().ofRun(bench.session().run(id).orElseThrow(), "a").problem()).contains("'blorgs'");
+        bench.close();
+        bench = new Workbench(BenchFile.open(file), CLOCK);
+        assertThat(bench.findings()).anyMatch(f -> f.run() == id);
+        bench.apply(new Command.LeaveOut(id, "in no known unit"));
+        assertThat(bench.reduction().quantity("g").orElseThrow().sameAs(before)).isTrue();
+    }
+
     @Test
     void undoGivesTheSameNumbersBackAndTheNotebookKeepsBoth() {
         String before = results();

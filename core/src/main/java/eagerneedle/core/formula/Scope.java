@@ -5,6 +5,7 @@ import eagerneedle.core.trace.Window;
 import java.util.Collection;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.function.Function;
 
 /** What a formula can see while it is evaluated. */
@@ -36,9 +37,14 @@ public interface Scope {
         return over(origin, Map.of());
     }
 
+    /** A scope with no names in it; what a careful reader should know is handed on. */
+    static Scope empty(String origin, Consumer<String> remarks) {
+        return over(origin, origin, java.util.List.of(), name -> Optional.empty(), remarks);
+    }
+
     /** A scope with no names in it whose leaves are called by a label. */
     static Scope labelled(String origin, String label) {
-        return over(origin, label, java.util.List.of(), name -> Optional.empty());
+        return over(origin, label, java.util.List.of(), name -> Optional.empty(), remark -> { });
     }
 
     /** A scope over these values. */
@@ -48,11 +54,16 @@ public interface Scope {
 
     /** A scope without windows over names that are looked up. */
     static Scope over(String origin, Collection<String> names, Function<String, Optional<Value>> lookup) {
-        return over(origin, origin, names, lookup);
+        return over(origin, origin, names, lookup, remark -> { });
     }
 
-    private static Scope over(String origin, String label, Collection<String> names, Function<String, Optional<Value>> lookup) {
+    private static Scope over(String origin, String label, Collection<String> names, Function<String, Optional<Value>> lookup, Consumer<String> remarks) {
         return new Scope() {
+            @Override
+            public void remark(String sentence) {
+                remarks.accept(sentence);
+            }
+
             @Override
             public Optional<Value> lookup(String name) {
                 return lookup.apply(name);

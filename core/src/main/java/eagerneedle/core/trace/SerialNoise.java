@@ -250,6 +250,6 @@ public record SerialNoise(double[] coefficients, double innovation, double dof, 
     /** One sentence where the record is too short to tell how alike its samples are. */
     public Optional<String> remark() {
         return coefficients.length == 0 || dof >= FEW_PIECES ? Optional.empty()
-                : Optional.of("The samples are so alike from one to the next that the record holds only about %.0f independent pieces; its uncertainty is hardly known itself. Record for longer.".formatted(Math.max(1, dof)));
+                : Optional.of("The samples are so alike from one to the next that the record holds only about %s; its uncertainty is hardly known itself. Record for longer.".formatted(dof < 1.5 ? "one independent piece" : "%.0f independent pieces".formatted(dof)));
     }
 }

@@ -166,8 +166,8 @@ class ScatterTest {
 
     @Test
     void aRecordTooShortToTellSaysSo() {
-        assertThat(PolynomialFit.ofTrace(trace(noise(new Random(2), 120, 0.98, 0.1), t -> 5), 1, "f", "s").remarks()).anyMatch(r -> r.contains("independent pieces"));
-        assertThat(PolynomialFit.ofTrace(trace(noise(new Random(2), 4000, 0.5, 0.1), t -> 5), 1, "f", "s").remarks()).noneMatch(r -> r.contains("independent pieces"));
+        assertThat(PolynomialFit.ofTrace(trace(noise(new Random(2), 120, 0.98, 0.1), t -> 5), 1, "f", "s").remarks()).anyMatch(r -> r.contains("independent piece"));
+        assertThat(PolynomialFit.ofTrace(trace(noise(new Random(2), 4000, 0.5, 0.1), t -> 5), 1, "f", "s").remarks()).noneMatch(r -> r.contains("independent piece"));
     }
 
     @Test

@@ -104,9 +104,10 @@ public final class ReductionJson {
     }
 
     /** One quantity, as {@code eval} prints it. */
-    public static String of(String name, Quantity q) {
+    public static String of(String name, Quantity q, List<String> remarks) {
         ObjectNode root = MAPPER.createObjectNode();
         add(root.putArray("quantities").addObject(), name, q);
+        remarks.forEach(root.putArray("remarks")::add);
         root.putArray("comparisons");
         root.putArray("watches");
         return root.toPrettyString();
