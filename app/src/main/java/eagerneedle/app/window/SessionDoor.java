@@ -8,6 +8,7 @@ import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.bench.BenchFileException;
+import eagerneedle.store.bench.Repaired;
 import java.io.File;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -15,6 +16,7 @@ import java.util.Optional;
 import javafx.scene.Node;
 import javafx.scene.control.Alert;
 import javafx.scene.control.ButtonType;
+import javafx.scene.control.TextArea;
 import javafx.stage.FileChooser;
 
 /** How sessions come into a window and leave it: opened, begun, repaired, copied; and how files of readings come into a session. */
@@ -77,17 +79,57 @@ final class SessionDoor implements StartPage.Visitor {
 
     private void offerRepair(Path path, String why) {
         ButtonType repair = new ButtonType("Repair into a new file");
-        Alert alert = new Alert(Alert.AlertType.NONE, why, repair, ButtonType.CANCEL);
+        ButtonType withSheet = new ButtonType("Repair with another sheet...");
+        Alert alert = new Alert(Alert.AlertType.NONE, why, repair, withSheet, ButtonType.CANCEL);
         alert.initOwner(window.stage());
         alert.setTitle("This bench file is damaged");
         Optional<ButtonType> answer = alert.showAndWait();
-        if (answer.isPresent() && answer.get() == repair) {
+        if (answer.isPresent() && answer.get() == withSheet) {
+            FileChooser chooser = new FileChooser();
+            chooser.setTitle("The method sheet of the damaged session");
+            chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Method sheets", "*.yaml", "*.yml"));
+            File sheet = chooser.showOpenDialog(window.stage());
+            if (sheet != null) {
+                repair(path, sheet.toPath());
+            }
+        } else if (answer.isPresent() && answer.get() == repair) {
+            repair(path, null);
+        }
+    }
+
+    /** Repairs into a file beside the damaged one and opens that; a sheet of one's own stands in for one that is garbled. */
+    void repair(Path path, Path sheet) {
+        Notices.attempt(root(), () -> {
             Path to = path.resolveSibling(path.getFileName().toString().replaceFirst("(\\.needle)?$", "") + "-repaired.needle");
-            Notices.attempt(root(), () -> {
-                String says = BenchFile.repair(path, to).sentence();
-                open(to);
-                window.say(says, false);
-            });
+            Repaired done = BenchFile.repair(path, to, sheet == null ? null : text(sheet));
+            open(to);
+            window.say(to.getFileName() + (done.missing().isEmpty() ? " holds all of it." : " holds what could be read."), !done.missing().isEmpty());
+            if (!done.missing().isEmpty()) {
+                tellMissing(to, done);
+            }
+        });
+    }
+
+    /** What a repair could not bring back, in numbers, one line each. */
+    private void tellMissing(Path to, Repaired done) {
+        TextArea lines = new TextArea(String.join("\n", done.missing()));
+        lines.setId("repair-missing");
+        lines.setAccessibleText("What is missing");
+        lines.setEditable(false);
+        lines.setWrapText(true);
+        lines.setPrefSize(640, 300);
+        Alert alert = new Alert(Alert.AlertType.NONE, "", ButtonType.CLOSE);
+        alert.initOwner(window.stage());
+        alert.setTitle("What is missing in " + to.getFileName());
+        alert.getDialogPane().setContent(lines);
+        alert.show();
+    }
+
+    private static String text(Path sheet) {
+        try {
+            return java.nio.file.Files.readString(sheet);
+        } catch (IOException e) {
+            throw new IllegalArgumentException(sheet.getFileName() + " cannot be read as text.", e);
         }
     }
 

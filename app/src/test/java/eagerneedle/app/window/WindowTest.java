@@ -416,6 +416,29 @@ class WindowTest {
         assertThat(window.bench().file().acts()).hasSize(acts + 1);
     }
 
+    /** A damaged session with a sheet of its own is repaired with that sheet, and what is missing stands there in numbers. */
+    @Test
+    void aDamagedSessionIsRepairedWithASheetOfOnesOwn(FxRobot robot) throws Exception {
+        java.time.Instant now = java.time.Instant.parse("2026-11-23T09:00:00Z");
+        String own = SheetReader.shippedText("drying-cabinet").replace("id: drying-cabinet", "id: our-cabinet");
+        Path damaged = folder.resolve("ours.needle");
+        BenchFile.create(damaged, eagerneedle.core.session.Session.start(own, "ours", now)).close();
+        try (var c = java.sql.DriverManager.getConnection("jdbc:sqlite:" + damaged); var s = c.createStatement()) {
+            s.executeUpdate("UPDATE sheet SET text = replace(text, '60.0', '66.0')");
+        }
+        SessionDoor door = new SessionDoor(window);
+        robot.interact(() -> door.repair(damaged, null));
+        assertThat(text(robot, "watch-line")).contains("garbled").contains("another sheet");
+        assertThat(window.bench()).isSameAs(bench);
+        Path sheet = Files.writeString(folder.resolve("ours.yaml"), own);
+        robot.interact(() -> door.repair(damaged, sheet));
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(window.bench().session().sheetText()).isEqualTo(own);
+        javafx.scene.control.TextArea missing = robot.lookup("#repair-missing").queryAs(javafx.scene.control.TextArea.class);
+        assertThat(missing.getText()).contains("the one given was put in its place, and is the same");
+        robot.interact(() -> missing.getScene().getWindow().hide());
+    }
+
     @Test
     void aLedgerEntryShowsItsLineage(FxRobot robot) {
         robot.push(KeyCode.DIGIT6);

@@ -170,7 +170,7 @@ final class Salvage {
             }
         }
         if (instead == null) {
-            throw new BenchFileException("The method sheet in " + damaged.getFileName() + " is " + (sheet == null ? "lost" : "garbled") + ", so that its numbers would mean something else; repair it with the sheet it was made with (--sheet). "
+            throw new BenchFileException("The method sheet in " + damaged.getFileName() + " is " + (sheet == null ? "lost" : "garbled") + ", so that its numbers would mean something else; repair it with the sheet it was made with (another sheet, or --sheet). "
                     + "It holds " + blocks.size() + " readable blocks of samples and " + acts.size() + " notebook lines, and was left as it is.", false);
         }
         SheetReader.read(instead, "the sheet given");

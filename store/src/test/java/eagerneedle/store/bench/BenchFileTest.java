@@ -425,10 +425,11 @@ class BenchFileTest {
         Path path = folder.resolve("live.needle");
         Path copy = folder.resolve("copy.needle");
         try (BenchFile file = BenchFile.create(path, Session.start(SHEET, "live", DAY))) {
+            file.save(file.session(), DAY, "A note.");
             Run run = Run.captured(1, "level_west", "level", DAY, "x", Run.COUNTS);
             file.begin(run);
             file.append(1, "position", new RawSamples(new double[] {0, 1, 2}, new double[] {3, 4, 5}));
-            file.save(file.session(), DAY, "A note.");
+            assertThat(Files.size(folder.resolve("live.needle-wal"))).as("the samples of a run that is going on").isGreaterThan(4096);
             Files.copy(path, copy);
             Files.copy(folder.resolve("live.needle-wal"), folder.resolve("copy.needle-wal"));
         }
