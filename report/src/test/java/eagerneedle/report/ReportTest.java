@@ -384,4 +384,17 @@ class ReportTest {
         assertThat(SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty())).isNotBlank();
         org.assertj.core.api.Assertions.assertThatThrownBy(() -> SheetTrial.read(text.replace("fit: fall_bend", "fit: g_eff"), "bent")).hasMessageContaining("g_eff");
     }
+
+    /** Whatever a series is called, its rows stay rows, and no cell of words is taken for a formula. */
+    @Test
+    void numbersOfAPictureAreQuotedAndGuarded() throws Exception {
+        Plot p = new Plot("p", new Plot.Axis("=t", "s"), new Plot.Axis("v \"x\"", "V"), List.of(new Plot.Points("@run, \"one\"\nline", new double[] {-1, 2}, new double[] {-3, 4}, null, false, 0)));
+        List<org.apache.commons.csv.CSVRecord> rows = org.apache.commons.csv.CSVFormat.DEFAULT.parse(new StringReader(p.csv())).getRecords();
+        assertThat(rows).hasSize(3).allMatch(r -> r.size() == 4);
+        assertThat(rows.get(0).get(1)).isEqualTo("'=t / s");
+        assertThat(rows.get(0).get(2)).isEqualTo("v \"x\" / V");
+        assertThat(rows.get(1).get(0)).isEqualTo("'@run, \"one\"\nline");
+        assertThat(Double.parseDouble(rows.get(1).get(1))).isEqualTo(-1);
+        assertThat(Double.parseDouble(rows.get(2).get(2))).isEqualTo(4);
+    }
 }

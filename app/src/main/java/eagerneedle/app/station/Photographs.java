@@ -49,7 +49,7 @@ final class Photographs {
             }
             byte[] bytes = Files.readAllBytes(file);
             if (pixels(bytes) > MOST_PIXELS) {
-                throw new IllegalArgumentException(name + " has more than %,d million pixels; make it smaller first.".formatted(MOST_PIXELS / 1_000_000));
+                throw new IllegalArgumentException(name + " has more than %d million pixels; make it smaller first.".formatted(MOST_PIXELS / 1_000_000));
             }
             if (javax.imageio.ImageIO.read(new ByteArrayInputStream(bytes)) == null) {
                 throw new IllegalArgumentException(name + " cannot be read as a picture; save it as PNG or JPEG again.");

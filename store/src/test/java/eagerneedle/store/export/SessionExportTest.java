@@ -214,4 +214,10 @@ class SessionExportTest {
             }
         }
     }
+
+    @org.junit.jupiter.params.ParameterizedTest
+    @org.junit.jupiter.params.provider.CsvSource(delimiter = '|', quoteCharacter = '`', value = {"=1+1 | '=1+1", "+run | '+run", "-5 V | '-5 V", "@bench | '@bench", "a=b | a=b", "`` | ``"})
+    void wordsThatASpreadsheetWouldTakeForAFormulaStayWords(String words, String cell) {
+        assertThat(SpreadsheetCell.words(words)).isEqualTo(cell);
+    }
 }
