@@ -88,4 +88,12 @@ class HistoryTest {
         assertThat(s.planned()).isEmpty();
         assertThatThrownBy(() -> s.planned().put("a", "b")).isInstanceOf(UnsupportedOperationException.class);
     }
+
+    /** What is voided while it is captured is not written down as kept; its samples are. */
+    @Test
+    void aRunVoidedAtCaptureIsWrittenDownAsLeftOut() {
+        assertThat(new Command.KeepRun(run).says()).isEqualTo("Kept Run 1 (slopes, A) from ranger.");
+        assertThat(new Command.KeepRun(run.discarded("hand in the beam")).says()).isEqualTo("Left out Run 1 (slopes, A) from ranger when it was captured: hand in the beam; its samples are in the file.");
+        assertThat(new Command.KeepRun(run.discarded("hand in the beam")).apply(empty).keptRuns()).isEmpty();
+    }
 }
