@@ -13,10 +13,12 @@ import java.io.File;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Optional;
+import javafx.geometry.Insets;
 import javafx.scene.Node;
 import javafx.scene.control.Alert;
 import javafx.scene.control.ButtonType;
 import javafx.scene.control.TextArea;
+import javafx.scene.layout.StackPane;
 import javafx.stage.FileChooser;
 
 /** How sessions come into a window and leave it: opened, begun, repaired, copied; and how files of readings come into a session. */
@@ -121,7 +123,9 @@ final class SessionDoor implements StartPage.Visitor {
         Alert alert = new Alert(Alert.AlertType.NONE, "", ButtonType.CLOSE);
         alert.initOwner(window.stage());
         alert.setTitle("What is missing in " + to.getFileName());
-        alert.getDialogPane().setContent(lines);
+        StackPane framed = new StackPane(lines);
+        framed.setPadding(new Insets(14, 14, 4, 14));
+        alert.getDialogPane().setContent(framed);
         alert.show();
     }
 
