@@ -4,6 +4,7 @@ import eagerneedle.core.formula.FormulaException;
 import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
+import java.util.Locale;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
@@ -22,6 +23,8 @@ public final class NeedleCommand implements Runnable {
 
     /** Runs a command; whatever is wrong comes as one line on {@code err}, never as a stack trace. */
     public static int run(String[] arguments, PrintStream out, PrintStream err) {
+        // The program speaks English on every machine, its numbers too: 3.480 s is never written 3,480 s.
+        Locale.setDefault(Locale.ENGLISH);
         PrintWriter to = new PrintWriter(new java.io.OutputStreamWriter(out, StandardCharsets.UTF_8), true);
         PrintWriter complain = new PrintWriter(new java.io.OutputStreamWriter(err, StandardCharsets.UTF_8), true);
         CommandLine line = new CommandLine(new NeedleCommand());

@@ -417,4 +417,19 @@ class CommandLineTest {
         }
         assertThat(inside).isGreaterThanOrEqualTo(7);
     }
+
+    /** Numbers are written alike wherever the machine stands; a comma between digits would read as thousands, or as a decimal sign. */
+    @ParameterizedTest
+    @org.junit.jupiter.params.provider.ValueSource(strings = {"de-DE", "ar-EG", "fr-FR", "en-US"})
+    void numbersAreWrittenAlikeOnEveryMachine(String machine) {
+        java.util.Locale before = java.util.Locale.getDefault();
+        try {
+            java.util.Locale.setDefault(java.util.Locale.forLanguageTag(machine));
+            assertThat(needle("eval", "1/0.5(3)").out()).contains("200,000 draws");
+            java.util.Locale.setDefault(java.util.Locale.forLanguageTag(machine));
+            assertThat(needle("eval", "slope(trace(index(40) * 1 s, index(40) * 1 V + sin(index(40) / 6) * 1 V))").out()).contains("runs test -5.4");
+        } finally {
+            java.util.Locale.setDefault(before);
+        }
+    }
 }
