@@ -1,10 +1,10 @@
 package eagerneedle.bench;
 
-import eagerneedle.app.NeedleApplication;
-import eagerneedle.app.bench.LiveRig;
-import eagerneedle.app.bench.Station;
-import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.station.Station;
 import eagerneedle.app.window.MainWindow;
+import eagerneedle.app.window.NeedleApplication;
+import eagerneedle.app.workbench.LiveRig;
+import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;

@@ -84,7 +84,7 @@ public final class SessionReport {
         m.put("principle", sheet.principle().stream().map(p -> Map.of("text", p.text() == null ? "" : p.text(), "picture", equation(p.formula()))).toList());
         m.put("cautions", sheet.cautions());
         m.put("summary", reduction.comparisons().stream().map(c -> c.verdict(reduction.speaks(c.id()))).toList());
-        m.put("blind", Choices.blind(reduction));
+        m.put("blind", ChoicesMade.blind(reduction));
         m.put("chains", sheet.channels().keySet().stream().map(this::chain).toList());
         m.put("prepare", steps(sheet.prepare()));
         m.put("finish", steps(sheet.finish()));
@@ -96,7 +96,7 @@ public final class SessionReport {
         m.put("comparisons", reduction.comparisons().stream().map(this::comparison).toList());
         m.put("statements", reduction.statements().stream().map(this::statement).toList());
         m.put("checks", reduction.checks().stream().map(c -> Map.of("label", c.check().label(), "state", c.met().map(b -> b ? "met" : "not met").orElse("not yet to be judged"))).toList());
-        m.put("choices", Choices.of(reduction));
+        m.put("choices", ChoicesMade.of(reduction));
         m.put("findings", findings.stream().map(f -> Map.of("message", f.message(), "cause", f.cause(), "remedy", f.remedy())).toList());
         m.put("acts", acts.stream().map(a -> Map.of("at", STAMP.format(a.at()), "text", a.text())).toList());
         m.put("notes", reduction.session().notes().stream().filter(n -> !n.pictures().isEmpty()).map(n -> Map.of("at", STAMP.format(n.at()), "text", n.text(), "pictures", images(n.pictures()))).toList());

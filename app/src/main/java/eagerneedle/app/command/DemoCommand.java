@@ -1,10 +1,10 @@
 package eagerneedle.app.command;
 
-import eagerneedle.app.NeedleApplication;
-import eagerneedle.app.bench.Demonstration;
-import eagerneedle.app.bench.Home;
-import eagerneedle.app.bench.LiveRig;
-import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.window.NeedleApplication;
+import eagerneedle.app.workbench.Demonstration;
+import eagerneedle.app.workbench.Home;
+import eagerneedle.app.workbench.LiveRig;
+import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.bench.Recent;

@@ -1,8 +1,8 @@
 package eagerneedle.app.command;
 
-import eagerneedle.core.fit.Choices;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.fit.FitException;
+import eagerneedle.core.fit.FitOptions;
 import eagerneedle.core.fit.NamedModel;
 import eagerneedle.core.fit.Points;
 import eagerneedle.core.fit.Scatter;
@@ -16,10 +16,10 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.store.brought.Brought;
 import eagerneedle.store.delimited.DelimitedText;
 import eagerneedle.store.delimited.Dialect;
 import eagerneedle.store.export.ReductionJson;
+import eagerneedle.store.foreign.ForeignFile;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -53,7 +53,7 @@ final class FitCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        DelimitedText text = new DelimitedText(data.getFileName().toString(), Brought.text(data));
+        DelimitedText text = new DelimitedText(data.getFileName().toString(), ForeignFile.text(data));
         Dialect dialect = text.guess();
         double[][] columns = text.columns(dialect);
         Map<String, double[]> byName = new LinkedHashMap<>();
@@ -111,7 +111,7 @@ final class FitCommand implements Callable<Integer> {
             }
             boolean stated = ux != null || uy != null;
             Points points = Points.of(quantities(columns.get(x.name()), ux, "x"), quantities(columns.get(formula.defines()), uy, "y"));
-            return NamedModel.named(call.function()).fit(points, new Choices(stated ? Scatter.FROM_UNCERTAINTIES : Scatter.FROM_RESIDUALS, "fit", "scatter of the points", start));
+            return NamedModel.named(call.function()).fit(points, new FitOptions(stated ? Scatter.FROM_UNCERTAINTIES : Scatter.FROM_RESIDUALS, "fit", "scatter of the points", start));
         }
         return FormulaFit.of(formula, columns, start, ux, uy);
     }

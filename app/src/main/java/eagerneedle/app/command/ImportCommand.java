@@ -1,14 +1,14 @@
 package eagerneedle.app.command;
 
-import eagerneedle.app.bench.Bringing;
-import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.workbench.ColumnMapping;
+import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
-import eagerneedle.store.brought.Brought;
 import eagerneedle.store.delimited.Table;
 import eagerneedle.store.export.Beside;
+import eagerneedle.store.foreign.ForeignFile;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -58,7 +58,7 @@ final class ImportCommand implements Callable<Integer> {
         }
         try (Workbench bench = new Workbench(BenchFile.open(into), Clock.systemUTC())) {
             for (Path p : data) {
-                Table table = Brought.table(p);
+                Table table = ForeignFile.table(p);
                 String[] next = bench.next().orElse(new String[] {bench.sheet().captures().keySet().iterator().next(), null});
                 String to = capture == null ? next[0] : capture;
                 if (!bench.sheet().captures().containsKey(to)) {
@@ -69,7 +69,7 @@ final class ImportCommand implements Callable<Integer> {
                 if (!levels.containsKey(at)) {
                     throw new IllegalArgumentException("The capture " + to + " has no level " + at + "; it has: " + String.join(", ", levels.keySet()) + ".");
                 }
-                Run run = Bringing.guess(table, bench.sheet(), to).bring(bench, table, p.getFileName().toString(), to, at);
+                Run run = ColumnMapping.guess(table, bench.sheet(), to).bring(bench, table, p.getFileName().toString(), to, at);
                 out.println(run.name() + " from " + p.getFileName() + ": " + table.rows() + " rows, " + to + " at " + at + ". " + String.join(" ", table.remarks()));
             }
             return NeedleCommand.GOOD;

@@ -1,8 +1,8 @@
 package eagerneedle.app.command;
 
-import eagerneedle.app.NeedleApplication;
-import eagerneedle.app.bench.Home;
-import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.window.NeedleApplication;
+import eagerneedle.app.workbench.Home;
+import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.bench.Recent;

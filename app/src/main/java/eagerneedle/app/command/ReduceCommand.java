@@ -1,6 +1,6 @@
 package eagerneedle.app.command;
 
-import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Ledger;

@@ -1,6 +1,6 @@
 package eagerneedle.app.command;
 
-import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.workbench.Workbench;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.export.Beside;
 import java.nio.file.Files;

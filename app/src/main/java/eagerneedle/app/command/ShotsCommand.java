@@ -1,12 +1,12 @@
 package eagerneedle.app.command;
 
-import eagerneedle.app.NeedleApplication;
-import eagerneedle.app.bench.Demonstration;
-import eagerneedle.app.bench.LiveRig;
-import eagerneedle.app.bench.Station;
-import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.station.Station;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.app.window.MainWindow;
-import eagerneedle.app.window.Theme;
+import eagerneedle.app.window.NeedleApplication;
+import eagerneedle.app.workbench.Demonstration;
+import eagerneedle.app.workbench.LiveRig;
+import eagerneedle.app.workbench.Workbench;
 import eagerneedle.store.bench.BenchFile;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -191,7 +191,7 @@ final class ShotsCommand implements Callable<Integer> {
 
     private void save(MainWindow window, String name) {
         try {
-            eagerneedle.app.window.Files.writePng(window.stage().getScene().snapshot(null), folder.resolve(name + ".png"));
+            eagerneedle.app.widget.Files.writePng(window.stage().getScene().snapshot(null), folder.resolve(name + ".png"));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -1,6 +1,6 @@
 package eagerneedle.app.plot;
 
-import eagerneedle.report.picture.Fonts;
+import eagerneedle.app.widget.Typefaces;
 import eagerneedle.report.picture.Ink;
 import eagerneedle.report.picture.Lettering;
 import eagerneedle.report.picture.Surface;
@@ -16,7 +16,6 @@ import javafx.scene.text.TextAlignment;
 
 /** Paints pictures on a JavaFX canvas in the colours of the theme. */
 public final class CanvasSurface implements Surface {
-    private static final Map<Lettering, Font> FONTS = new HashMap<>();
     private static final Map<String, Color> COLOURS = new HashMap<>();
     private final GraphicsContext g;
     private static final double MOST = 4000;
@@ -29,11 +28,6 @@ public final class CanvasSurface implements Surface {
 
     private Color colour(Ink ink) {
         return COLOURS.computeIfAbsent(ink.web(dark), Color::web);
-    }
-
-    /** The shipped font for a lettering. */
-    public static Font font(Lettering l) {
-        return FONTS.computeIfAbsent(l, k -> Font.loadFont(Fonts.open(Fonts.resource(k.face(), k.bold())), k.size()));
     }
 
     @Override
@@ -121,7 +115,7 @@ public final class CanvasSurface implements Surface {
     @Override
     public void text(String text, double x, double y, Align align, Lettering l, Ink ink) {
         g.setFill(colour(ink));
-        g.setFont(font(l));
+        g.setFont(Typefaces.of(l));
         g.setTextAlign(switch (align) {
             case LEFT -> TextAlignment.LEFT;
             case CENTRE -> TextAlignment.CENTER;
@@ -133,7 +127,7 @@ public final class CanvasSurface implements Surface {
     @Override
     public double textWidth(String text, Lettering l) {
         Text t = new Text(text);
-        t.setFont(font(l));
+        t.setFont(Typefaces.of(l));
         return t.getLayoutBounds().getWidth();
     }
 

@@ -1,6 +1,6 @@
 package eagerneedle.app.plot;
 
-import eagerneedle.app.window.Theme;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.report.picture.Surface;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.Canvas;

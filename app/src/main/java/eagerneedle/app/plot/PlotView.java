@@ -1,6 +1,6 @@
 package eagerneedle.app.plot;
 
-import eagerneedle.app.window.Files;
+import eagerneedle.app.widget.Files;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.report.picture.Ink;
 import eagerneedle.report.picture.Lettering;

@@ -1,8 +1,7 @@
 package eagerneedle.app.station;
 
-import eagerneedle.app.bench.LiveRig;
-import eagerneedle.app.bench.Station;
-import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.workbench.LiveRig;
+import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.session.Run;
 import eagerneedle.store.stockroom.Stockroom;
 import java.util.Optional;

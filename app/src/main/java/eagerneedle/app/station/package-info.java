@@ -1,2 +1,4 @@
-/** One class per station: each builds its work surface and keeps it true to the open session. */
+/**
+ * What all stations have in common: their names and order, what a view owes the window, and what it may ask of it.
+ */
 package eagerneedle.app.station;

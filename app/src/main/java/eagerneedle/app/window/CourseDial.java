@@ -1,7 +1,8 @@
 package eagerneedle.app.window;
 
-import eagerneedle.app.bench.Station;
 import eagerneedle.app.plot.PictureView;
+import eagerneedle.app.station.Station;
+import eagerneedle.app.widget.Labels;
 import eagerneedle.report.picture.Ink;
 import eagerneedle.report.picture.Surface;
 import java.util.ArrayList;

@@ -1,7 +1,7 @@
 package eagerneedle.app.window;
 
-import eagerneedle.app.bench.Station;
 import eagerneedle.app.find.Hit;
+import eagerneedle.app.station.Station;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;

@@ -2,6 +2,7 @@ package eagerneedle.app.window;
 
 import eagerneedle.app.find.Hit;
 import eagerneedle.app.find.Search;
+import eagerneedle.app.widget.Labels;
 import java.util.List;
 import java.util.function.Supplier;
 import javafx.geometry.Pos;

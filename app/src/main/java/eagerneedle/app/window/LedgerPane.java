@@ -1,6 +1,8 @@
 package eagerneedle.app.window;
 
-import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Notices;
+import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.quantity.Budget;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.MonteCarlo;

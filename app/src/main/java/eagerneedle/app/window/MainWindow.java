@@ -1,18 +1,22 @@
 package eagerneedle.app.window;
 
-import eagerneedle.app.bench.LiveRig;
-import eagerneedle.app.bench.Station;
-import eagerneedle.app.bench.Workbench;
-import eagerneedle.app.station.CalibrateStation;
-import eagerneedle.app.station.CaptureStation;
+import eagerneedle.app.calibrate.CalibrateStation;
+import eagerneedle.app.capture.CaptureStation;
+import eagerneedle.app.judge.JudgeStation;
+import eagerneedle.app.plan.PlanStation;
+import eagerneedle.app.record.RecordStation;
+import eagerneedle.app.reduce.ReduceStation;
+import eagerneedle.app.rig.RigStation;
 import eagerneedle.app.station.Desk;
-import eagerneedle.app.station.JudgeStation;
-import eagerneedle.app.station.PlanStation;
-import eagerneedle.app.station.RecordStation;
-import eagerneedle.app.station.ReduceStation;
-import eagerneedle.app.station.RigStation;
+import eagerneedle.app.station.Progress;
+import eagerneedle.app.station.Station;
 import eagerneedle.app.station.StationView;
-import eagerneedle.app.station.StockroomView;
+import eagerneedle.app.stockroom.StockroomView;
+import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Theme;
+import eagerneedle.app.workbench.LiveRig;
+import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.reduce.Key;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
@@ -68,7 +72,7 @@ public final class MainWindow implements Desk {
     private Workbench bench;
     private final TrialBanner trial = new TrialBanner(() -> bench);
     private final SessionDoor door = new SessionDoor(this);
-    private final List<Act> acts = acts();
+    private final List<MenuAct> acts = acts();
     private LiveRig rig;
     private Run run;
     private final Stockroom stockroom;
@@ -134,14 +138,14 @@ public final class MainWindow implements Desk {
     }
 
     /** Everything the window does on request, in the order of the menu. */
-    private List<Act> acts() {
-        return List.of(Act.of("Start page", "Shortcut+H", this::showStart), Act.of("New session of this method", "Shortcut+N", () -> begin(SheetReader.read(bench.session().sheetText(), bench.sheet().id()), null)),
-                Act.of("Open a bench file...", "Shortcut+O", door::ask), Act.of("Save a copy...", "Shortcut+S", door::saveCopy), Act.of("Stockroom", "Shortcut+I", this::showStockroom),
-                Act.of("Find anything", "/", this::find), Act.of("What if: try choices without making them", "W", this::toggleTrying), Act.of("For the back row", "P", projector::toggle),
-                Act.of("Show or hide the ledger", "L", this::toggleLedger), Act.of("Light or dark", "Shortcut+D", () -> Theme.dress(stage.getScene(), !Theme.isDark())));
+    private List<MenuAct> acts() {
+        return List.of(MenuAct.of("Start page", "Shortcut+H", this::showStart), MenuAct.of("New session of this method", "Shortcut+N", () -> begin(SheetReader.read(bench.session().sheetText(), bench.sheet().id()), null)),
+                MenuAct.of("Open a bench file...", "Shortcut+O", door::ask), MenuAct.of("Save a copy...", "Shortcut+S", door::saveCopy), MenuAct.of("Stockroom", "Shortcut+I", this::showStockroom),
+                MenuAct.of("Find anything", "/", this::find), MenuAct.of("What if: try choices without making them", "W", this::toggleTrying), MenuAct.of("For the back row", "P", projector::toggle),
+                MenuAct.of("Show or hide the ledger", "L", this::toggleLedger), MenuAct.of("Light or dark", "Shortcut+D", () -> Theme.dress(stage.getScene(), !Theme.isDark())));
     }
 
-    List<Act> actsToFind() {
+    List<MenuAct> actsToFind() {
         return acts;
     }
 
@@ -156,7 +160,7 @@ public final class MainWindow implements Desk {
         redo.setOnAction(e -> step(false));
         MenuButton menu = new MenuButton("Session");
         menu.setId("session-menu");
-        for (Act a : acts) {
+        for (MenuAct a : acts) {
             MenuItem item = new MenuItem(a.label() + (a.shown().isEmpty() ? "" : "   " + a.shown()));
             item.setOnAction(e -> a.run().run());
             menu.getItems().add(item);
@@ -250,7 +254,7 @@ public final class MainWindow implements Desk {
         title.setText(bench.sheet().title());
         place.setText((bench.sheet().place().isEmpty() ? "" : bench.sheet().place() + " · ") + DAY.format(bench.session().created()));
         stage.setTitle("Eager Needle: " + bench.sheet().title());
-        dial.states(bench::state);
+        dial.states(s -> Progress.of(bench, s));
         bench.onChange(this::refresh);
         ledger.show(bench);
         ledger.focusRun(run);
@@ -318,7 +322,7 @@ public final class MainWindow implements Desk {
             return;
         }
         boolean typing = e.getTarget() instanceof TextInputControl;
-        Optional<Act> act = acts.stream().filter(a -> a.answers(e, typing)).findFirst();
+        Optional<MenuAct> act = acts.stream().filter(a -> a.answers(e, typing)).findFirst();
         int digit = !typing && !e.isShortcutDown() && e.getCode().isDigitKey() && !e.getText().isEmpty() ? "1234567".indexOf(e.getText()) : -1;
         if (act.isPresent()) {
             act.get().run().run();

@@ -1,8 +1,9 @@
 package eagerneedle.app.window;
 
-import eagerneedle.app.bench.LiveRig;
-import eagerneedle.app.bench.Station;
-import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.station.Station;
+import eagerneedle.app.widget.Labels;
+import eagerneedle.app.workbench.LiveRig;
+import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.chain.Chain;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.reduce.Key;

@@ -1,9 +1,11 @@
 package eagerneedle.app.window;
 
-import eagerneedle.app.bench.Home;
-import eagerneedle.app.bench.Station;
-import eagerneedle.app.bench.Workbench;
-import eagerneedle.app.station.ImportDialog;
+import eagerneedle.app.capture.ImportDialog;
+import eagerneedle.app.station.Station;
+import eagerneedle.app.widget.Files;
+import eagerneedle.app.widget.Notices;
+import eagerneedle.app.workbench.Home;
+import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;

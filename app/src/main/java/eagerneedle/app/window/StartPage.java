@@ -1,7 +1,8 @@
 package eagerneedle.app.window;
 
-import eagerneedle.app.bench.Demonstration;
-import eagerneedle.app.bench.Home;
+import eagerneedle.app.widget.Labels;
+import eagerneedle.app.workbench.Demonstration;
+import eagerneedle.app.workbench.Home;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.Recent;

@@ -1,7 +1,9 @@
 package eagerneedle.app.window;
 
-import eagerneedle.app.bench.Home;
-import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Theme;
+import eagerneedle.app.workbench.Home;
+import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.bench.Recent;

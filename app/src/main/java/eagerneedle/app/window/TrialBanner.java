@@ -1,6 +1,8 @@
 package eagerneedle.app.window;
 
-import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Notices;
+import eagerneedle.app.workbench.Workbench;
 import java.util.List;
 import java.util.function.Supplier;
 import javafx.geometry.Pos;

@@ -1,6 +1,7 @@
 package eagerneedle.app.window;
 
-import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.widget.Notices;
+import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.watch.Finding;
 import java.util.function.Supplier;

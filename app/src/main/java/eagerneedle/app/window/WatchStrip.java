@@ -1,6 +1,8 @@
 package eagerneedle.app.window;
 
 import eagerneedle.app.plot.PictureView;
+import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Notices;
 import eagerneedle.core.watch.Finding;
 import eagerneedle.report.picture.Ink;
 import java.util.List;
@@ -20,7 +22,7 @@ import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 
 /** The bottom line: what is wrong now and what to do. Expands into the list of all findings. */
-public final class WatchStrip extends VBox {
+public final class WatchStrip extends VBox implements Notices.Board {
     private final Label line = new Label();
     private final Button more = new Button("All watches");
     private final VBox list = new VBox(6);
@@ -36,7 +38,7 @@ public final class WatchStrip extends VBox {
     /** @param showRun shows the run a finding points at */
     public WatchStrip(IntConsumer showRun) {
         this.showRun = showRun;
-        setId("watch-strip");
+        setId(Notices.BOARD);
         getStyleClass().add("watch-strip");
         lamp.setMinSize(16, 16);
         lamp.setMaxSize(16, 16);
@@ -66,13 +68,14 @@ public final class WatchStrip extends VBox {
         more.setText(open ? "Close" : "All watches");
     }
 
-    /** Says something for a few seconds. */
+    @Override
     public void say(String sentence, boolean warning) {
         show(sentence, warning ? Ink.ATTENTION : Ink.GOOD, warning);
         fade.playFromStart();
     }
 
-    /** What a live watch sees now; empty when all is well. Speaks before stored findings. */
+    /** Speaks before stored findings. */
+    @Override
     public void live(String sentence) {
         if (!live.equals(sentence)) {
             live = sentence;

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
-import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.export.ReductionJson;
@@ -267,7 +267,7 @@ class CommandLineTest {
         }
         refused(needle("export", whole, "-o", folder.resolve("out.doc")), "end its name with one of");
         Path runs = Files.createDirectory(folder.resolve("runs"));
-        try (var bench = new eagerneedle.app.bench.Workbench(eagerneedle.store.bench.BenchFile.open(whole), java.time.Clock.systemUTC())) {
+        try (var bench = new eagerneedle.app.workbench.Workbench(eagerneedle.store.bench.BenchFile.open(whole), java.time.Clock.systemUTC())) {
             for (int id = 1; id <= 3; id++) {
                 Files.writeString(runs.resolve("run" + id + ".json"), eagerneedle.store.export.SessionExport.json(bench.reduction(), bench.session().run(id).orElseThrow()));
             }

@@ -3,7 +3,7 @@ package eagerneedle.app.plot;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import eagerneedle.app.window.Theme;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.report.picture.Plot;
 import eagerneedle.report.picture.PlotPainter;
 import java.util.ArrayList;

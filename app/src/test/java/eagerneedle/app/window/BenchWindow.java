@@ -1,7 +1,7 @@
 package eagerneedle.app.window;
 
-import eagerneedle.app.bench.Workbench;
 import eagerneedle.app.command.NeedleCommand;
+import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;

@@ -223,7 +223,7 @@ class CaptureModesTest extends BenchWindow {
         type(robot, "by-eye-gauge", "1.42(5) mm");
         Path picture = folder.resolve("set-up.png");
         javax.imageio.ImageIO.write(new java.awt.image.BufferedImage(8, 8, java.awt.image.BufferedImage.TYPE_INT_RGB), "png", picture.toFile());
-        robot.interact(() -> ((eagerneedle.app.station.CaptureStation) window.view(eagerneedle.app.bench.Station.CAPTURE)).attach(picture));
+        robot.interact(() -> ((eagerneedle.app.capture.CaptureStation) window.view(eagerneedle.app.station.Station.CAPTURE)).attach(picture));
         fire(robot, "keep-run");
         assertThat(kept().entries().byEye()).containsEntry("gauge", "1.42(5) mm");
         assertThat(window.bench().file().attachment(kept().entries().pictures().get(0).attachment())).isEqualTo(Files.readAllBytes(picture));

@@ -2,8 +2,9 @@ package eagerneedle.app.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import eagerneedle.app.bench.Station;
-import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.station.Progress;
+import eagerneedle.app.station.Station;
+import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
@@ -91,7 +92,7 @@ class FirstUseTest {
         robot.write("843.1(6) mm").push(KeyCode.ENTER);
         WaitForAsyncUtils.waitForFxEvents();
         assertThat(window.bench().session().measured()).containsEntry("spacing", "843.1(6) mm");
-        assertThat(window.bench().state(Station.PLAN)).isEqualTo(Station.State.ATTENTION);
+        assertThat(Progress.of(window.bench(), Station.PLAN)).isEqualTo(Station.State.ATTENTION);
         robot.clickOn("#undo");
         WaitForAsyncUtils.waitForFxEvents();
         assertThat(window.bench().session().measured()).isEmpty();
@@ -105,7 +106,7 @@ class FirstUseTest {
             WaitForAsyncUtils.waitForFxEvents();
         }
         assertThat(window.bench().session().signOffs()).containsOnlyKeys("feet", "aim");
-        assertThat(window.bench().state(Station.RIG)).isEqualTo(Station.State.ATTENTION);
+        assertThat(Progress.of(window.bench(), Station.RIG)).isEqualTo(Station.State.ATTENTION);
         assertThat(robot.lookup("#station-rig").query().getAccessibleText()).isEqualTo("Rig, needs attention");
     }
 

@@ -2,6 +2,8 @@ package eagerneedle.app.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import eagerneedle.app.station.Progress;
+import eagerneedle.app.station.Station;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.Trace;
 import java.time.Clock;
@@ -89,7 +91,7 @@ class MethodsWindowTest extends BenchWindow {
             robot.interact(() -> robot.lookup("#step-" + step.id()).queryAs(javafx.scene.control.CheckBox.class).fire());
         }
         assertThat(session().signOffs()).containsKeys(window.bench().sheet().finish().stream().map(s -> s.id()).toArray(String[]::new));
-        assertThat(window.bench().state(eagerneedle.app.bench.Station.RECORD)).isEqualTo(eagerneedle.app.bench.Station.State.DONE);
+        assertThat(Progress.of(window.bench(), Station.RECORD)).isEqualTo(Station.State.DONE);
         String report = new String(window.bench().report(false), java.nio.charset.StandardCharsets.UTF_8);
         assertThat(report).contains("Choices made", "signed off").doesNotContain("not signed off");
     }

@@ -223,10 +223,10 @@ class PrepareTest extends BenchWindow {
         Path other = folder.resolve("last-week.needle");
         eagerneedle.app.command.NeedleCommand.run(new String[] {"simulate", "baggage-chute", "--seed", "9", "-o", other.toString()}, new java.io.PrintStream(java.io.PrintStream.nullOutputStream()), System.err);
         robot.push(KeyCode.DIGIT3);
-        robot.interact(() -> ((eagerneedle.app.station.CalibrateStation) window.view(eagerneedle.app.bench.Station.CALIBRATE)).reuse("position", other));
+        robot.interact(() -> ((eagerneedle.app.calibrate.CalibrateStation) window.view(eagerneedle.app.station.Station.CALIBRATE)).reuse("position", other));
         assertThat(session().calibrationOf("position").orElseThrow().points()).hasSize(6);
         assertThat(text(robot, "watch-line")).startsWith("Taken over: calibrated 23 Nov 2026");
-        robot.interact(() -> ((eagerneedle.app.station.CalibrateStation) window.view(eagerneedle.app.bench.Station.CALIBRATE)).reuse("position", folder.resolve("baggage-chute.needle.none")));
+        robot.interact(() -> ((eagerneedle.app.calibrate.CalibrateStation) window.view(eagerneedle.app.station.Station.CALIBRATE)).reuse("position", folder.resolve("baggage-chute.needle.none")));
         assertThat(text(robot, "watch-line")).contains("is not there");
         assertThat(session().calibrations()).hasSize(1);
     }

@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import eagerneedle.app.plot.PlotView;
-import eagerneedle.app.station.RecordStation;
+import eagerneedle.app.record.RecordStation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.Run;
 import eagerneedle.report.picture.Plot;
@@ -264,7 +264,7 @@ class ReducingWindowTest extends BenchWindow {
         robot.push(KeyCode.DIGIT7);
         Path picture = folder.resolve("bench.png");
         javax.imageio.ImageIO.write(new java.awt.image.BufferedImage(30, 20, java.awt.image.BufferedImage.TYPE_INT_RGB), "png", picture.toFile());
-        robot.interact(() -> ((RecordStation) window.view(eagerneedle.app.bench.Station.RECORD)).attach(picture));
+        robot.interact(() -> ((RecordStation) window.view(eagerneedle.app.station.Station.RECORD)).attach(picture));
         submit(robot, "note", "the door was ajar");
         assertThat(session().notes().get(0).pictures()).hasSize(1);
         assertThat(robot.lookup("#note-shelf").queryAs(Pane.class).getChildren()).hasSize(1);
@@ -272,7 +272,7 @@ class ReducingWindowTest extends BenchWindow {
         String html = new String(window.bench().report(false), java.nio.charset.StandardCharsets.UTF_8);
         assertThat(html).contains("data:image/png;base64,").contains("the door was ajar");
         assertThat(new String(window.bench().report(true), 0, 5, java.nio.charset.StandardCharsets.ISO_8859_1)).isEqualTo("%PDF-");
-        robot.interact(() -> ((RecordStation) window.view(eagerneedle.app.bench.Station.RECORD)).attach(folder.resolve("none.png")));
+        robot.interact(() -> ((RecordStation) window.view(eagerneedle.app.station.Station.RECORD)).attach(folder.resolve("none.png")));
         assertThat(text(robot, "watch-line")).contains("none.png cannot be read");
     }
 
@@ -292,7 +292,7 @@ class ReducingWindowTest extends BenchWindow {
         robot.push(KeyCode.ENTER);
         WaitForAsyncUtils.waitForFxEvents();
         assertThat(window.run().orElseThrow().id()).isEqualTo(7);
-        assertThat(window.dial().current()).isEqualTo(eagerneedle.app.bench.Station.REDUCE);
+        assertThat(window.dial().current()).isEqualTo(eagerneedle.app.station.Station.REDUCE);
         fire(robot, "find");
         robot.write("zzz");
         await(() -> robot.lookup(n -> n instanceof Labeled l && l.getText() != null && l.getText().startsWith("Nothing has all of these words")).tryQuery().isPresent());

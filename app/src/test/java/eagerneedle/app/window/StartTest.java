@@ -2,7 +2,7 @@ package eagerneedle.app.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import eagerneedle.app.bench.Home;
+import eagerneedle.app.workbench.Home;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
@@ -73,7 +73,7 @@ class StartTest extends BenchWindow {
         robot.clickOn("#recent-0");
         WaitForAsyncUtils.waitForFxEvents();
         assertThat(robot.lookup("#start-page").tryQuery()).as("the session that is open already is gone on with").isEmpty();
-        assertThat(window.dial().current()).isEqualTo(eagerneedle.app.bench.Station.PLAN);
+        assertThat(window.dial().current()).isEqualTo(eagerneedle.app.station.Station.PLAN);
     }
 
     @Test

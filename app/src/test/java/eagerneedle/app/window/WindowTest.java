@@ -2,17 +2,18 @@ package eagerneedle.app.window;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import eagerneedle.app.bench.LiveRig;
-import eagerneedle.app.bench.Station;
-import eagerneedle.app.bench.Workbench;
+import eagerneedle.app.capture.ImportDialog;
 import eagerneedle.app.command.NeedleCommand;
 import eagerneedle.app.plot.PlotView;
-import eagerneedle.app.station.ImportDialog;
+import eagerneedle.app.station.Station;
+import eagerneedle.app.widget.Theme;
+import eagerneedle.app.workbench.LiveRig;
+import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.judge.School;
-import eagerneedle.core.reduce.Key;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.reduce.Key;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.Window;
 import eagerneedle.report.picture.PlotPainter;
 import eagerneedle.rig.simulated.LineStandIn.Misbehaviour;

@@ -2,9 +2,9 @@ package eagerneedle.core.calibration;
 
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import eagerneedle.core.chain.Chain;
-import eagerneedle.core.fit.Choices;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.fit.FitException;
+import eagerneedle.core.fit.FitOptions;
 import eagerneedle.core.fit.Points;
 import eagerneedle.core.fit.PolynomialFit;
 import eagerneedle.core.fit.Scatter;
@@ -109,7 +109,7 @@ public record Calibration(String id, String channel, String kind, Relation relat
                 }
                 yield PolynomialFit.ofPoints(x.stream().map(q -> Quantity.exact(q.value(), q.unit())).toList(), differences, 0, Scatter.FROM_UNCERTAINTIES, origin, label);
             }
-            case FACTOR -> PolynomialFit.throughOrigin(Points.of(x, y), new Choices(Scatter.FROM_UNCERTAINTIES, origin, label));
+            case FACTOR -> PolynomialFit.throughOrigin(Points.of(x, y), new FitOptions(Scatter.FROM_UNCERTAINTIES, origin, label));
             case ADJUSTED, CLOSURE -> throw new FitException("A calibration by " + article() + " has no fitted line.");
             default -> PolynomialFit.ofPoints(x, y, relation.degree(), Scatter.FROM_UNCERTAINTIES, origin, label);
         };

@@ -22,7 +22,7 @@ public final class CurveFit {
     /**
      * A curve over numbered points, for models with several columns of data.
      */
-    public interface Curve {
+    public interface NumberedCurve {
         /**
          * Evaluates the model at one point.
          *
@@ -48,7 +48,7 @@ public final class CurveFit {
      * @param origin identity of this fit, root of its leaves' ids
      * @throws FitException when there are too few points, it does not converge, or parameters cannot be told apart
      */
-    public static Fit ofColumns(String model, List<String> names, double[] start, Curve curve, Columns data, String origin) {
+    public static Fit ofColumns(String model, List<String> names, double[] start, NumberedCurve curve, Columns data, String origin) {
         boolean stated = data.uY() != null || data.uX() != null;
         Regression.Weights weights = stated ? new Regression.Weights(data.uY() == null ? new double[data.y().length] : data.uY(), data.uX(), null, null) : Regression.Weights.NONE;
         Regression.Optimum o = new Regression(model, names, curve::at, data.x(), data.y(), weights).from(start);
@@ -62,7 +62,7 @@ public final class CurveFit {
         for (int k = 0; k < p; k++) {
             parameters.add(scattered(Quantity.number(found[k]), o.root()[k], stated ? 1 : sd, stated ? Double.POSITIVE_INFINITY : n - p, origin, "scatter of the points"));
         }
-        Law law = (x, values, gradient) -> curve.at(0, x, values, gradient);
+        Curve law = (x, values, gradient) -> curve.at(0, x, values, gradient);
         return remarked(new Fit(model, names, parameters, data.x(), data.y(), fitted, LabUnit.ONE, LabUnit.ONE, sd, stated ? o.chiSquared() : Double.NaN, n - p, o.remarks(), law));
     }
 
@@ -74,7 +74,7 @@ public final class CurveFit {
      * @param start p starting values in those units
      * @throws FitException when there are too few points, it does not converge, or parameters cannot be told apart
      */
-    public static Fit ofPoints(String model, List<String> names, List<LabUnit> units, double[] start, Law law, Points points, Choices choices) {
+    public static Fit ofPoints(String model, List<String> names, List<LabUnit> units, double[] start, Curve law, Points points, FitOptions choices) {
         int n = points.size();
         int p = names.size();
         boolean residuals = choices.scatter() == Scatter.FROM_RESIDUALS;
@@ -124,7 +124,7 @@ public final class CurveFit {
     }
 
     /** Parameters of an exact fit, those that do no more than round the ordinates put to 0. */
-    private static double[] withoutRounding(Curve curve, Columns data, double[] parameters) {
+    private static double[] withoutRounding(NumberedCurve curve, Columns data, double[] parameters) {
         double[] out = parameters.clone();
         double[] effect = new double[out.length];
         double[] g = new double[out.length + 1];
@@ -185,7 +185,7 @@ public final class CurveFit {
         return v;
     }
 
-    private static double[] fitted(Curve curve, double[] x, double[] parameters) {
+    private static double[] fitted(NumberedCurve curve, double[] x, double[] parameters) {
         double[] out = new double[x.length];
         double[] g = new double[parameters.length + 1];
         for (int i = 0; i < out.length; i++) {

@@ -24,7 +24,7 @@ import java.util.List;
  * @param law        the curve, for predictions; takes each parameter in its own unit
  */
 public record Fit(String model, List<String> names, List<Quantity> parameters, double[] x, double[] y, double[] fitted,
-                  LabUnit xUnit, LabUnit yUnit, double residualSd, double chiSquared, int dof, List<String> remarks, Law law) {
+                  LabUnit xUnit, LabUnit yUnit, double residualSd, double chiSquared, int dof, List<String> remarks, Curve law) {
     public Fit {
         names = List.copyOf(names);
         parameters = List.copyOf(parameters);
@@ -41,7 +41,7 @@ public record Fit(String model, List<String> names, List<Quantity> parameters, d
 
     /** True for a polynomial in the abscissa, whose parameter k is the coefficient of x to the k. */
     public boolean isPolynomial() {
-        return law instanceof PolynomialLaw;
+        return law instanceof PolynomialCurve;
     }
 
     /** n residuals y - fitted, in {@code yUnit}. */

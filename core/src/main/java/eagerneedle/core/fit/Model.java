@@ -17,7 +17,7 @@ public interface Model {
      *
      * @throws FitException when there are too few points, it does not converge, or parameters cannot be told apart
      */
-    Fit fit(Points points, Choices choices);
+    Fit fit(Points points, FitOptions choices);
 
     /** A polynomial of a degree, 1 for the straight line, 0 for the mean. */
     static Model polynomial(int degree) {
@@ -36,7 +36,7 @@ public interface Model {
      * @param start starting value of each parameter, in the order the law takes them
      * @param law   the curve; takes each parameter in the unit of its starting value
      */
-    static Model of(String words, Map<String, Quantity> start, Law law) {
+    static Model of(String words, Map<String, Quantity> start, Curve law) {
         List<String> names = List.copyOf(start.keySet());
         List<LabUnit> units = names.stream().map(n -> start.get(n).unit()).toList();
         double[] from = names.stream().mapToDouble(n -> start.get(n).value()).toArray();

@@ -266,7 +266,7 @@ public enum NamedModel implements Model {
     }
 
     @Override
-    public Fit fit(Points data, Choices choices) {
+    public Fit fit(Points data, FitOptions choices) {
         Points points = this == ARRHENIUS ? data.withAbsoluteAbscissa() : data;
         double[] x = points.xValues();
         if ((this == LOGARITHM || this == POWER_LAW || this == ARRHENIUS) && min(x) <= 0) {
@@ -292,7 +292,7 @@ public enum NamedModel implements Model {
             s[k] *= kinds.get(k) == Kind.Y_PER_X ? yx : 1;
             s[k] = choices.start().getOrDefault(parameters.get(k), s[k]);
         }
-        Law law = !slopes ? this::value : (at, p, g) -> {
+        Curve law = !slopes ? this::value : (at, p, g) -> {
             double[] inner = p.clone();
             for (int k = 0; k < inner.length; k++) {
                 inner[k] = kinds.get(k) == Kind.Y_PER_X ? p[k] / yx : p[k];

@@ -40,7 +40,7 @@ record PointScatter(double sd, List<Leaf> leaves, double[][] factor, List<String
      * @param q         n by p orthonormal directions
      * @param residuals n residuals, in the unit of the ordinate
      */
-    static PointScatter of(Points points, double[] slopes, double[][] q, double[] residuals, Choices choices) {
+    static PointScatter of(Points points, double[] slopes, double[][] q, double[] residuals, FitOptions choices) {
         int n = residuals.length;
         int p = q[0].length;
         if (choices.series() != null) {
@@ -100,7 +100,7 @@ record PointScatter(double sd, List<Leaf> leaves, double[][] factor, List<String
     }
 
     /** The scatter of the samples of a trace, which are alike from one to the next. */
-    static PointScatter ofSamples(double[][] q, double[] residuals, Choices choices) {
+    static PointScatter ofSamples(double[][] q, double[] residuals, FitOptions choices) {
         Trace samples = choices.series();
         int n = residuals.length;
         int p = q[0].length;

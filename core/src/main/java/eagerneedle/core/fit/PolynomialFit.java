@@ -41,7 +41,7 @@ public final class PolynomialFit {
         double[] fitted = fitted(fit, trace.time());
         double[] c = fit.powers();
         List<Quantity> parameters = new ArrayList<>();
-        PointScatter scatter = PointScatter.ofSamples(fit.q, CurveFit.difference(trace.value(), fitted), new Choices(Scatter.FROM_RESIDUALS, origin, label).samplesOf(trace, "polynomial"));
+        PointScatter scatter = PointScatter.ofSamples(fit.q, CurveFit.difference(trace.value(), fitted), new FitOptions(Scatter.FROM_RESIDUALS, origin, label).samplesOf(trace, "polynomial"));
         RealMatrix root = fit.toPowers.multiply(fit.inverseR);
         for (int k = 0; k < p; k++) {
             LabUnit unit = k == 0 ? trace.unit() : trace.unit().coherent().per(LabUnit.SECOND.power(k));
@@ -58,7 +58,7 @@ public final class PolynomialFit {
             parameters.add(q);
         }
         return CurveFit.remarked(new Fit(modelName(degree), names(p), parameters, trace.time(), trace.value(), fitted, LabUnit.SECOND, trace.unit(), scatter.sd(),
-                Double.NaN, n - p, scatter.remarks(), new PolynomialLaw(LabUnit.SECOND, trace.unit())));
+                Double.NaN, n - p, scatter.remarks(), new PolynomialCurve(LabUnit.SECOND, trace.unit())));
     }
 
     /**
@@ -74,7 +74,7 @@ public final class PolynomialFit {
      * @throws FitException when there are too few points
      */
     public static Fit ofPoints(List<Quantity> x, List<Quantity> y, int degree, Scatter scatter, String origin, String label) {
-        return ofPoints(Points.of(x, y), degree, new Choices(scatter, origin, label));
+        return ofPoints(Points.of(x, y), degree, new FitOptions(scatter, origin, label));
     }
 
     /**
@@ -84,7 +84,7 @@ public final class PolynomialFit {
      * @return coefficients of x^k, coherent units
      * @throws FitException when there are too few points
      */
-    public static Fit ofPoints(Points points, int degree, Choices choices) {
+    public static Fit ofPoints(Points points, int degree, FitOptions choices) {
         Scatter scatter = choices.scatter();
         int n = points.size();
         int p = degree + 1;
@@ -97,7 +97,7 @@ public final class PolynomialFit {
         double[] ones = new double[n];
         Arrays.fill(ones, 1);
         Polynomials plain = new Polynomials(xv, yv, ones, degree);
-        PolynomialLaw law = new PolynomialLaw(points.xUnit(), points.yUnit());
+        PolynomialCurve law = new PolynomialCurve(points.xUnit(), points.yUnit());
         if (!residuals) {
             return CurveFit.ofPoints(modelName(degree), names(p), units(points, p), scaled(plain.powers(), points), law, points, choices);
         }
@@ -136,10 +136,10 @@ public final class PolynomialFit {
     }
 
     /** Fits the straight line through the origin; its only parameter is the slope. */
-    public static Fit throughOrigin(Points points, Choices choices) {
+    public static Fit throughOrigin(Points points, FitOptions choices) {
         LabUnit unit = points.yUnit().coherent().per(points.xUnit().coherent());
         double scale = points.xUnit().factor() / points.yUnit().factor();
-        Law law = (x, p, g) -> {
+        Curve law = (x, p, g) -> {
             g[0] = x * scale;
             g[1] = p[0] * scale;
             return p[0] * x * scale;

@@ -32,7 +32,7 @@ final class Regression {
 
     /** A curve over the points of one fit. */
     interface Curve {
-        /** The ordinate at abscissa x of a point; gradient has p + 1 places as in {@link Law}. */
+        /** The ordinate at abscissa x of a point; gradient has p + 1 places as in {@link Curve}. */
         double at(int point, double x, double[] parameters, double[] gradient);
     }
 

@@ -8,9 +8,8 @@ import static eagerneedle.core.formula.Parameter.of;
 import static eagerneedle.core.formula.Parameter.quantity;
 import static eagerneedle.core.formula.Parameter.words;
 
-import eagerneedle.core.formula.Parameter.Kind;
-import eagerneedle.core.fit.Choices;
 import eagerneedle.core.fit.Fit;
+import eagerneedle.core.fit.FitOptions;
 import eagerneedle.core.fit.Model;
 import eagerneedle.core.fit.ModelComparison;
 import eagerneedle.core.fit.NamedModel;
@@ -18,6 +17,7 @@ import eagerneedle.core.fit.Points;
 import eagerneedle.core.fit.PolynomialFit;
 import eagerneedle.core.fit.Scatter;
 import eagerneedle.core.fit.SecondOpinion;
+import eagerneedle.core.formula.Parameter.Kind;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;
@@ -134,7 +134,7 @@ final class FitFunctions {
     }
 
     private static Fit points(Arguments a, int degree) {
-        return PolynomialFit.ofPoints(Points.of(a.rows(1), a.rows(0)), degree, new Choices(scatter(a), a.id(), label(a, "scatter between runs")).readOn(a.occasions(0)));
+        return PolynomialFit.ofPoints(Points.of(a.rows(1), a.rows(0)), degree, new FitOptions(scatter(a), a.id(), label(a, "scatter between runs")).readOn(a.occasions(0)));
     }
 
     private static Value polynomial(Arguments a) {
@@ -183,8 +183,8 @@ final class FitFunctions {
         return scalar(a.told(Model.proportional().fit(Points.of(a.rows(1), a.rows(0)), choices(a, Map.of()).readOn(a.occasions(0)))).parameter(0));
     }
 
-    private static Choices choices(Arguments a, Map<String, Double> start) {
-        return new Choices(scatter(a), a.id(), label(a, "scatter of the points"), start);
+    private static FitOptions choices(Arguments a, Map<String, Double> start) {
+        return new FitOptions(scatter(a), a.id(), label(a, "scatter of the points"), start);
     }
 
     private static Fit fitted(Arguments a) {
@@ -211,8 +211,8 @@ final class FitFunctions {
         return model.fit(points, read(a, choices(a, numbers), trace, id));
     }
 
-    /** Choices for points that are readings of runs, or samples of a trace. */
-    private static Choices read(Arguments a, Choices choices, Trace trace, String basis) {
+    /** FitOptions for points that are readings of runs, or samples of a trace. */
+    private static FitOptions read(Arguments a, FitOptions choices, Trace trace, String basis) {
         if (trace == null) {
             return choices.readOn(a.occasions(0));
         }

@@ -1,8 +1,8 @@
 package eagerneedle.core.formula;
 
+import eagerneedle.core.fit.Curve;
 import eagerneedle.core.fit.CurveFit;
 import eagerneedle.core.fit.Fit;
-import eagerneedle.core.fit.Law;
 import eagerneedle.core.fit.Model;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
@@ -61,7 +61,7 @@ public final class FormulaFit {
         String abscissa = data.isEmpty() ? model.defines() : data.get(0);
         List<String> inputs = new ArrayList<>(names);
         inputs.addAll(data);
-        CurveFit.Curve curve = CurveFormula.of(model.expression(), inputs).map(f -> quick(f, names.size(), data, columns)).orElseGet(() -> careful(model, names, data, columns));
+        CurveFit.NumberedCurve curve = CurveFormula.of(model.expression(), inputs).map(f -> quick(f, names.size(), data, columns)).orElseGet(() -> careful(model, names, data, columns));
         return CurveFit.ofColumns(model.text(), names, from, curve, new CurveFit.Columns(columns.get(abscissa), y, uX, uY), "fit");
     }
 
@@ -87,7 +87,7 @@ public final class FormulaFit {
         leaves.add(Leaf.typeA("abscissa:", "abscissa", "fit", Double.POSITIVE_INFINITY));
         return (points, choices) -> {
             boolean[] worked = {false};
-            Law law = (x, values, gradient) -> guarded(worked, gradient, () -> {
+            Curve law = (x, values, gradient) -> guarded(worked, gradient, () -> {
                 Map<String, Value> seen = new HashMap<>();
                 seen.put("x", new Value.Scalar(Quantity.of(x, 1, points.xUnit(), leaves.get(p))));
                 for (int k = 0; k < p; k++) {
@@ -106,7 +106,7 @@ public final class FormulaFit {
         };
     }
 
-    private static CurveFit.Curve quick(CurveFormula formula, int p, List<String> data, Map<String, double[]> columns) {
+    private static CurveFit.NumberedCurve quick(CurveFormula formula, int p, List<String> data, Map<String, double[]> columns) {
         double[][] values = data.stream().map(columns::get).toArray(double[][]::new);
         double[] in = new double[p + data.size()];
         double[] out = new double[in.length + 1];
@@ -123,7 +123,7 @@ public final class FormulaFit {
     }
 
     /** Through the language itself: the contribution of a leaf of unit uncertainty is the partial derivative. */
-    private static CurveFit.Curve careful(Formula model, List<String> names, List<String> data, Map<String, double[]> columns) {
+    private static CurveFit.NumberedCurve careful(Formula model, List<String> names, List<String> data, Map<String, double[]> columns) {
         int p = names.size();
         List<Leaf> leaves = new ArrayList<>();
         names.forEach(n -> leaves.add(Leaf.typeA("parameter:" + n, n, "fit", Double.POSITIVE_INFINITY)));

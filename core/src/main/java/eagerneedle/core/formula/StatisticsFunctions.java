@@ -8,13 +8,13 @@ import static eagerneedle.core.formula.Parameter.quantity;
 import static eagerneedle.core.formula.Parameter.rows;
 import static eagerneedle.core.formula.Parameter.words;
 
-import eagerneedle.core.formula.Parameter.Kind;
 import eagerneedle.core.event.Counting;
-import eagerneedle.core.fit.Choices;
 import eagerneedle.core.fit.Fit;
+import eagerneedle.core.fit.FitOptions;
 import eagerneedle.core.fit.Points;
 import eagerneedle.core.fit.PolynomialFit;
 import eagerneedle.core.fit.Scatter;
+import eagerneedle.core.formula.Parameter.Kind;
 import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
@@ -52,7 +52,7 @@ final class StatisticsFunctions {
                 .described("a column over runs and the name of a level, or its number in the sheet, from 1; of a column written out the number of a row", "the row at that level",
                         "row(column(5 V, 6 V, 9 V), 2)", "6 V"), a -> {
             List<Quantity> rows = a.rows(0);
-            Labels labels = ((Value.Column) a.value(0)).labels();
+            RowLabels labels = ((Value.Column) a.value(0)).labels();
             if (a.value(1) instanceof Value.Words level) {
                 if (labels == null) {
                     throw new FormulaException(a.at(1).column(), "This column was written out and has no levels; give the number of a row.");
@@ -170,7 +170,7 @@ final class StatisticsFunctions {
             index.add(Quantity.number(i));
         }
         Scatter scatter = a.scope().planning() || rows.size() == 1 ? Scatter.FROM_UNCERTAINTIES : Scatter.FROM_RESIDUALS;
-        return scalar(a.told(PolynomialFit.ofPoints(Points.of(index, rows), 0, new Choices(scatter, a.id(), given.isEmpty() ? "scatter between runs" : given).readOn(a.occasions(0)))).parameter(0));
+        return scalar(a.told(PolynomialFit.ofPoints(Points.of(index, rows), 0, new FitOptions(scatter, a.id(), given.isEmpty() ? "scatter between runs" : given).readOn(a.occasions(0)))).parameter(0));
     }
 
     /** The mean of a trace: its noise with autocorrelation; where it sits within one converter step, that step. */

@@ -8,14 +8,14 @@ import static eagerneedle.core.formula.Parameter.quantity;
 import static eagerneedle.core.formula.Parameter.trace;
 import static eagerneedle.core.formula.Parameter.words;
 
-import eagerneedle.core.formula.Parameter.Kind;
 import eagerneedle.core.event.Edges;
 import eagerneedle.core.event.Period;
-import eagerneedle.core.fit.Choices;
 import eagerneedle.core.fit.Fit;
+import eagerneedle.core.fit.FitOptions;
 import eagerneedle.core.fit.NamedModel;
 import eagerneedle.core.fit.Points;
 import eagerneedle.core.fit.Scatter;
+import eagerneedle.core.formula.Parameter.Kind;
 import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
@@ -266,7 +266,7 @@ final class TraceFunctions {
     private static Value period(Arguments a) {
         if (a.value(0) instanceof Value.Signal) {
             Trace t = a.windowed(0);
-            Fit f = a.told(NamedModel.DAMPED_COSINE.fit(Points.of(t), new Choices(Scatter.FROM_RESIDUALS, a.id(), "scatter of samples").samplesOf(t, "damped cosine")));
+            Fit f = a.told(NamedModel.DAMPED_COSINE.fit(Points.of(t), new FitOptions(Scatter.FROM_RESIDUALS, a.id(), "scatter of samples").samplesOf(t, "damped cosine")));
             return scalar(f.parameter(f.names().indexOf("period")));
         }
         List<Quantity> moments = a.rows(0).stream().map(q -> q.to(LabUnit.SECOND)).toList();

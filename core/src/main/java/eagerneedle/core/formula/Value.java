@@ -19,7 +19,7 @@ public sealed interface Value {
     }
 
     /** Quantities in rows; {@code labels} says what the rows are, and is null for a column that was written out. */
-    record Column(List<Quantity> rows, Labels labels) implements Value {
+    record Column(List<Quantity> rows, RowLabels labels) implements Value {
         public Column {
             rows = List.copyOf(rows);
         }

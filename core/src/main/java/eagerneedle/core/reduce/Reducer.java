@@ -6,7 +6,7 @@ import eagerneedle.core.chain.Chain;
 import eagerneedle.core.fit.FitException;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
-import eagerneedle.core.formula.Labels;
+import eagerneedle.core.formula.RowLabels;
 import eagerneedle.core.formula.Value;
 import eagerneedle.core.formula.Written;
 import eagerneedle.core.quantity.Correlated;
@@ -266,7 +266,7 @@ public final class Reducer {
             for (String column : columns) {
                 List<Run> having = taking.stream().filter(r -> nodes.containsKey(Key.of(r, column))).toList();
                 List<Key> rows = having.stream().map(r -> (Key) Key.of(r, column)).toList();
-                Labels labels = new Labels(captureName, having.stream().map(r -> new Labels.Row("run " + r.id(), r.level())).toList(), List.copyOf(capture.levels().keySet()));
+                RowLabels labels = new RowLabels(captureName, having.stream().map(r -> new RowLabels.Row("run " + r.id(), r.level())).toList(), List.copyOf(capture.levels().keySet()));
                 nodes.put(new Key.Column(captureName, column), new Graph.Node(rows, List.of(rows, labels), look -> column(rows, labels, look)));
             }
         }
@@ -286,7 +286,7 @@ public final class Reducer {
             }));
         }
 
-        private static Outcome column(List<Key> rows, Labels labels, java.util.function.Function<Key, Outcome> look) {
+        private static Outcome column(List<Key> rows, RowLabels labels, java.util.function.Function<Key, Outcome> look) {
             List<Quantity> values = new ArrayList<>();
             for (Key row : rows) {
                 Outcome o = look.apply(row);
@@ -362,7 +362,7 @@ public final class Reducer {
                     return Outcome.problem(run.name() + " holds no samples of " + channelName + ".");
                 }
                 try {
-                    RawSamples counting = Readings.of(run, channelName, raw, run.rawUnit(channelName), run.channel(sheet, channelName), prompt == null ? 0 : prompt.seconds());
+                    RawSamples counting = CountedSamples.of(run, channelName, raw, run.rawUnit(channelName), run.channel(sheet, channelName), prompt == null ? 0 : prompt.seconds());
                     Trace trace = toTrace(channelName, run.channel(sheet, channelName), run, run.rawUnit(channelName), counting, calibration);
                     return Outcome.of(new Value.Signal(isGate(channelName) ? trace.stairs(GATE_CLOCK) : trace));
                 } catch (IllegalArgumentException e) {

@@ -290,8 +290,8 @@ public final class Reduction {
                     continue;
                 }
                 Value v = formula.evaluate(checkScope());
-                List<Labelled> about = SaidOf.quantities(sheet, formula, checkScope());
-                out.add(new Said(s, v instanceof Value.Words w ? Optional.of(w.text()) : Optional.empty(), null, about, formula.text().startsWith("routes") ? SaidOf.correlations(about) : ""));
+                List<Labelled> about = QuantitiesOfStatement.quantities(sheet, formula, checkScope());
+                out.add(new Said(s, v instanceof Value.Words w ? Optional.of(w.text()) : Optional.empty(), null, about, formula.text().startsWith("routes") ? QuantitiesOfStatement.correlations(about) : ""));
             } catch (NodeScope.Missing | FormulaException e) {
                 out.add(new Said(s, Optional.empty(), e.getMessage(), List.of(), ""));
             }

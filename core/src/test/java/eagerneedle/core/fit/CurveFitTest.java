@@ -116,7 +116,7 @@ class CurveFitTest {
             x[i] = 0.05 + 0.15 * i;
             y[i] = ((Value.Scalar) Formula.parse(truth).evaluate(Scope.over("t", Map.of("x", new Value.Scalar(Quantity.number(x[i])))))).quantity().value();
         }
-        Fit f = NamedModel.named(id).fit(Points.of(exact(S, x), exact(V, y)), new Choices(Scatter.FROM_RESIDUALS, "f", "s"));
+        Fit f = NamedModel.named(id).fit(Points.of(exact(S, x), exact(V, y)), new FitOptions(Scatter.FROM_RESIDUALS, "f", "s"));
         assertThat(f.parameter(f.names().indexOf(parameter)).value()).isCloseTo(value, within(1e-6 * Math.abs(value)));
         double[] g = new double[f.names().size() + 1];
         double[] p = f.parameters().stream().mapToDouble(Quantity::value).toArray();
@@ -138,7 +138,7 @@ class CurveFitTest {
     void arrheniusTakesCelsiusAndGivesJoulePerMole() {
         double[] t = {15, 25, 35, 45, 55, 65};
         double[] y = Arrays.stream(t).map(c -> 3e6 * Math.exp(-48_000 / (8.31446261815324 * (c + 273.15)))).toArray();
-        Fit f = NamedModel.ARRHENIUS.fit(Points.of(exact(LabUnit.parse("degC"), t), exact(LabUnit.parse("1/s"), y)), new Choices(Scatter.FROM_RESIDUALS, "f", "s"));
+        Fit f = NamedModel.ARRHENIUS.fit(Points.of(exact(LabUnit.parse("degC"), t), exact(LabUnit.parse("1/s"), y)), new FitOptions(Scatter.FROM_RESIDUALS, "f", "s"));
         assertThat(f.parameter(1).in(LabUnit.parse("kJ/mol"))).isCloseTo(48, within(1e-5));
     }
 
@@ -154,7 +154,7 @@ class CurveFitTest {
                 x.add(Quantity.exact(0.4 * i, S));
                 y.add(Quantity.exact(1 + 5 * Math.exp(-0.2 * i) + 0.15 * random.nextGaussian(), V));
             }
-            Fit f = NamedModel.DECAY.fit(Points.of(x, y), new Choices(Scatter.FROM_RESIDUALS, "f", "s"));
+            Fit f = NamedModel.DECAY.fit(Points.of(x, y), new FitOptions(Scatter.FROM_RESIDUALS, "f", "s"));
             for (int k = 0; k < 3; k++) {
                 covered[k] += Math.abs(f.parameter(k).value() - truth[k]) <= Coverage.DEFAULT.expanded(f.parameter(k)) ? 1 : 0;
             }
@@ -280,7 +280,7 @@ class CurveFitTest {
             x[i] = i / 10.0;
             y[i] = Math.exp(-x[i]) + 0.5 * Math.sin(40 * x[i]);
         }
-        Fit base = NamedModel.DECAY.fit(Points.of(exact(S, x), exact(V, y)), new Choices(Scatter.FROM_RESIDUALS, "f", "s"));
+        Fit base = NamedModel.DECAY.fit(Points.of(exact(S, x), exact(V, y)), new FitOptions(Scatter.FROM_RESIDUALS, "f", "s"));
         Fit counted = new Fit(base.model(), base.names(), base.parameters(), base.x(), base.y(), base.fitted(), base.xUnit(), base.yUnit(), base.residualSd(), base.chiSquared(), base.dof(), base.remarks(), (at, p, g) -> {
             calls[0]++;
             return base.law().at(at, p, g);
@@ -300,7 +300,7 @@ class CurveFitTest {
             bent[i] = 3 * Math.exp(-t[i] / 3) + 0.02 * random.nextGaussian();
             straight[i] = 3 - 0.2 * t[i] + 0.02 * random.nextGaussian();
         }
-        Choices choices = new Choices(Scatter.FROM_RESIDUALS, "f", "s");
+        FitOptions choices = new FitOptions(Scatter.FROM_RESIDUALS, "f", "s");
         Fit line = PolynomialFit.ofPoints(exact(S, t), exact(V, bent), 1, Scatter.FROM_RESIDUALS, "f", "s");
         Fit decay = NamedModel.DECAY.fit(Points.of(exact(S, t), exact(V, bent)), choices);
         ModelComparison c = ModelComparison.of(List.of(line, decay));
@@ -328,11 +328,11 @@ class CurveFitTest {
         double[] t = {0, 1, 2, 3, 4, 5};
         double[] v = Arrays.stream(t).map(x -> 2 * Math.exp(-x / 1.5)).toArray();
         Points points = Points.of(exact(S, t), exact(V, v));
-        Fit f = FormulaFit.model(Formula.parse("a * exp(-x / tau)"), Map.of("a", Quantity.exact(1, V), "tau", Quantity.exact(3000, LabUnit.parse("ms")))).fit(points, new Choices(Scatter.FROM_RESIDUALS, "f", "s"));
+        Fit f = FormulaFit.model(Formula.parse("a * exp(-x / tau)"), Map.of("a", Quantity.exact(1, V), "tau", Quantity.exact(3000, LabUnit.parse("ms")))).fit(points, new FitOptions(Scatter.FROM_RESIDUALS, "f", "s"));
         assertThat(f.parameter(1).unit()).isEqualTo(LabUnit.parse("ms"));
         assertThat(f.parameter(1).value()).isCloseTo(1500, within(1e-6));
         assertThatThrownBy(() -> FormulaFit.model(Formula.parse("a * exp(-x / tau)"), Map.of("a", Quantity.exact(1, V), "tau", Quantity.exact(3, V))).fit(points,
-                new Choices(Scatter.FROM_RESIDUALS, "f", "s"))).hasMessageContaining("pure number");
+                new FitOptions(Scatter.FROM_RESIDUALS, "f", "s"))).hasMessageContaining("pure number");
         assertThatThrownBy(() -> FormulaFit.model(Formula.parse("a * x"), Map.of())).hasMessageContaining("needs a starting value");
     }
 }

@@ -77,7 +77,7 @@ class ScatterTest {
                     assertThat(own).isPositive();
                 }
             }
-            Quantity slope = Model.proportional().fit(Points.of(x.subList(1, 5), y.subList(1, 5)), new Choices(Scatter.FROM_RESIDUALS, "f", "s")).parameter(0);
+            Quantity slope = Model.proportional().fit(Points.of(x.subList(1, 5), y.subList(1, 5)), new FitOptions(Scatter.FROM_RESIDUALS, "f", "s")).parameter(0);
             assertThat(slope.u()).isGreaterThanOrEqualTo(slope.keeping(l -> l.label().equals("stated")).u() * (1 - 1e-12)).isPositive();
         }
     }
@@ -159,7 +159,7 @@ class ScatterTest {
     void aNamedModelCoversTheTruthHoweverAlikeTheSamplesAre(double phi) {
         assertThat(coverage(r -> {
             Trace t = trace(noise(r, 400, phi, 0.02), s -> 1 + 8 * Math.exp(-s / 0.8));
-            Fit f = NamedModel.DECAY.fit(Points.of(t), new Choices(Scatter.FROM_RESIDUALS, "f", "s").samplesOf(t, "decay"));
+            Fit f = NamedModel.DECAY.fit(Points.of(t), new FitOptions(Scatter.FROM_RESIDUALS, "f", "s").samplesOf(t, "decay"));
             return f.parameter(f.names().indexOf("tau"));
         }, 0.8)).isBetween(0.925, 0.98);
     }

@@ -12,7 +12,7 @@ import eagerneedle.core.trace.RawSamples;
 import java.time.Instant;
 import org.junit.jupiter.api.Test;
 
-/** Readings of one run belong together: resistance and reactance of a circuit element, the example H.2 of JCGM 100, by the formulas one would write. */
+/** CountedSamples of one run belong together: resistance and reactance of a circuit element, the example H.2 of JCGM 100, by the formulas one would write. */
 class SimultaneousReadingsTest {
     private static final double[][] H2 = {{5.007, 19.663, 1.0456}, {4.994, 19.639, 1.0438}, {5.005, 19.640, 1.0468}, {4.990, 19.685, 1.0428}, {4.999, 19.678, 1.0433}};
     private static final String SHEET = """

@@ -15,8 +15,8 @@ import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.rig.simulated.Rehearsal;
 import eagerneedle.rig.simulated.Rigs;
-import eagerneedle.store.brought.Brought;
 import eagerneedle.store.delimited.Table;
+import eagerneedle.store.foreign.ForeignFile;
 import io.jhdf.HdfFile;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -58,7 +58,7 @@ class SessionExportTest {
         for (Run run : reduction.session().keptRuns()) {
             Path one = folder.resolve("run" + run.id() + ".json");
             Files.writeString(one, SessionExport.json(reduction, run));
-            Table t = Brought.table(one);
+            Table t = ForeignFile.table(one);
             assertThat(t.names()).containsExactly("time", "cabinet", "bath", "room");
             assertThat(t.start()).isEqualTo(run.started());
             for (int c = 1; c < 4; c++) {
@@ -108,7 +108,7 @@ class SessionExportTest {
                     assertThat(r.path("schema").path("fields").get(2).path("unit").asText()).isEqualTo("degC");
                     Path csv = folder.resolve("one.csv");
                     Files.writeString(csv, text);
-                    Table t = Brought.table(csv);
+                    Table t = ForeignFile.table(csv);
                     String[] parts = r.path("path").asText().replace("runs/", "").replace(".csv", "").split("-");
                     RawSamples truth = reduction.source().samples(Integer.parseInt(parts[0]), parts[1]);
                     assertThat(t.columns()[0]).isEqualTo(truth.time());

@@ -1,0 +1,166 @@
+package eagerneedle.app.calibrate;
+
+import eagerneedle.app.station.Desk;
+import eagerneedle.app.station.StationView;
+import eagerneedle.app.widget.Labels;
+import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.calibration.Relation;
+import eagerneedle.core.sheet.Sheet;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+
+/** Calibrate: everything the sheet wants calibrated, with its state, and the procedure of the one in hand. */
+public final class CalibrateStation implements StationView {
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu").withLocale(java.util.Locale.UK).withZone(ZoneId.systemDefault());
+    private final Desk desk;
+    private final HBox all = new HBox(20);
+    private final VBox targets = new VBox(2);
+    private final HBox hand = new HBox();
+    private final ToggleGroup choice = new ToggleGroup();
+    private final Map<String, Procedure> procedures = new LinkedHashMap<>();
+    private String chosen;
+
+    /** How one thing is calibrated. */
+    interface Procedure {
+        Node node();
+
+        void refresh();
+
+        void tick();
+
+        /** What takes the keyboard first. */
+        Node focus();
+    }
+
+    public CalibrateStation(Desk desk) {
+        this.desk = desk;
+        all.getStyleClass().add("surface");
+        Sheet sheet = desk.bench().sheet();
+        sheet.channels().forEach((name, c) -> {
+            if (c.calibration() != null) {
+                procedures.put(name, c.calibration().toRelation() == Relation.CLOSURE ? new ClosureProcedure(desk, name) : new PointProcedure(desk, name));
+            }
+        });
+        sheet.inputs().forEach((name, input) -> {
+            if (input.actual() != null) {
+                procedures.put("input " + name, new ActualProcedure(desk, name));
+            }
+        });
+        if (procedures.isEmpty()) {
+            all.getChildren().add(Labels.wrapped("This sheet calibrates nothing. A channel is calibrated when its entry in the sheet has a 'calibration'."));
+            return;
+        }
+        chosen = procedures.keySet().iterator().next();
+        ScrollPane list = new ScrollPane(targets);
+        list.setFitToWidth(true);
+        list.getStyleClass().add("bare");
+        VBox.setVgrow(list, Priority.ALWAYS);
+        VBox left = new VBox(8, Labels.heading("To calibrate"), list);
+        left.setPrefWidth(176);
+        left.setMinWidth(150);
+        HBox.setHgrow(hand, Priority.ALWAYS);
+        if (procedures.size() > 1) {
+            all.getChildren().add(left);
+        }
+        all.getChildren().add(hand);
+        refresh();
+    }
+
+    /** Takes the calibration of a channel over from another bench file. */
+    public void reuse(String channel, java.nio.file.Path file) {
+        if (procedures.get(channel) instanceof PointProcedure p) {
+            p.reuse(file);
+        }
+    }
+
+    @Override
+    public Node node() {
+        return all;
+    }
+
+    @Override
+    public Optional<Node> focus() {
+        return procedures.isEmpty() ? Optional.empty() : Optional.of(procedures.get(chosen).focus());
+    }
+
+    @Override
+    public void refresh() {
+        if (procedures.isEmpty()) {
+            return;
+        }
+        targets.getChildren().clear();
+        Instant now = desk.bench().clock().instant();
+        procedures.keySet().forEach(key -> {
+            boolean input = key.startsWith("input ");
+            String label = input ? desk.bench().sheet().inputs().get(key.substring(6)).label() : desk.bench().sheet().channels().get(key).label();
+            ToggleButton b = new ToggleButton();
+            javafx.scene.control.Label first = new javafx.scene.control.Label(label);
+            javafx.scene.control.Label second = Labels.quiet(input ? "actual value" : desk.bench().sheet().channels().get(key).calibration().kind());
+            javafx.scene.control.Label sign = new javafx.scene.control.Label(mark(key, now));
+            sign.getStyleClass().add(sign.getText().startsWith("▲") ? "attention" : sign.getText().startsWith("●") ? "good" : "quiet");
+            sign.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+            b.setGraphic(new HBox(7, sign, new VBox(0, first, second)));
+            first.setMinWidth(0);
+            second.setMinWidth(0);
+            first.setPrefWidth(128);
+            second.setPrefWidth(128);
+            b.setId("calibrate-" + key.replace(' ', '-'));
+            b.setToggleGroup(choice);
+            b.setSelected(key.equals(chosen));
+            b.setMaxWidth(Double.MAX_VALUE);
+            b.setAlignment(Pos.CENTER_LEFT);
+            b.getStyleClass().add("quiet-button");
+            b.setAccessibleText(label + ", " + state(key, now));
+            Labels.explained(b, state(key, now));
+            b.setOnAction(e -> {
+                chosen = key;
+                refresh();
+                javafx.application.Platform.runLater(() -> procedures.get(key).focus().requestFocus());
+            });
+            targets.getChildren().add(b);
+        });
+        Node shown = procedures.get(chosen).node();
+        HBox.setHgrow(shown, Priority.ALWAYS);
+        if (hand.getChildren().size() != 1 || hand.getChildren().get(0) != shown) {
+            hand.getChildren().setAll(shown);
+        }
+        procedures.get(chosen).refresh();
+    }
+
+    private Optional<Calibration> calibration(String key) {
+        return desk.bench().session().calibrationOf(key);
+    }
+
+    private String mark(String key, Instant now) {
+        if (key.startsWith("input ")) {
+            return desk.bench().session().measured().containsKey(key.substring(6)) ? "●" : "○";
+        }
+        return calibration(key).map(c -> c.overdue(now) || c.failure().isPresent() ? "▲" : "●").orElse("○");
+    }
+
+    private String state(String key, Instant now) {
+        if (key.startsWith("input ")) {
+            return desk.bench().session().measured().containsKey(key.substring(6)) ? "measured" : "still as planned";
+        }
+        return calibration(key).map(c -> c.failure().map(f -> "failed: " + f).orElse(c.overdue(now) ? "was due on " + DAY.format(c.due()) : "good until " + DAY.format(c.due()))).orElse("not calibrated yet");
+    }
+
+    @Override
+    public void tick() {
+        if (!procedures.isEmpty()) {
+            procedures.get(chosen).tick();
+        }
+    }
+}

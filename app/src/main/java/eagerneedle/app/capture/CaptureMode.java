@@ -1,0 +1,91 @@
+package eagerneedle.app.capture;
+
+import eagerneedle.app.station.Desk;
+import eagerneedle.app.workbench.LiveRig;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.sheet.Sheet;
+import java.io.IOException;
+import java.util.Locale;
+import javafx.scene.Node;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.Region;
+
+/** One of the five ways to capture: how a run begins, what is done while it lasts, and when it is over. */
+abstract class CaptureMode {
+    final Desk desk;
+    final Sheet.Capture plan;
+
+    CaptureMode(Desk desk, Sheet.Capture plan) {
+        this.desk = desk;
+        this.plan = plan;
+    }
+
+    /** The mode that a capture of the sheet names. */
+    static CaptureMode of(Desk desk, Sheet.Capture plan) {
+        return switch (plan.mode()) {
+            case "shot" -> new ShotMode(desk, plan);
+            case "gate" -> new GateMode(desk, plan);
+            case "prompted" -> new PromptedMode(desk, plan);
+            case "hold" -> new HoldMode(desk, plan);
+            default -> new StreamMode(desk, plan);
+        };
+    }
+
+    /** Words of the button that begins. */
+    String begins() {
+        return "Start";
+    }
+
+    /** Words of the same button while it lasts. */
+    String ends() {
+        return "Stop";
+    }
+
+    /** Begins; what the bench does by itself has been told to it already. */
+    void begin(LiveRig rig, Run run) throws IOException {
+        rig.record(run, desk.bench().file());
+    }
+
+    /** True between begin and end, whether samples are being kept already or not. */
+    boolean lasts(LiveRig rig) {
+        return rig.isRecording();
+    }
+
+    /** The clock of the run. */
+    String clock(LiveRig rig) {
+        return String.format(Locale.ROOT, "%.1f s", Math.max(0, rig.clock(first())));
+    }
+
+    final String first() {
+        return plan.channels().get(0);
+    }
+
+    /** Looks on, about thirty times a second; the reason when the run is over by itself, null while it goes on. */
+    abstract String tick(LiveRig rig);
+
+    /** Shows what is to be seen whether a run lasts or not. */
+    void look(LiveRig rig) {
+    }
+
+    /** Called when the run ends; what was entered with it is added. */
+    Run ended(Run run) {
+        return run;
+    }
+
+    /** Controls and numbers of this mode; an empty region when it has none. */
+    Node panel() {
+        Region none = new Region();
+        none.setManaged(false);
+        return none;
+    }
+
+    /** A key while the station has the keyboard; true when it was meant for this mode. */
+    boolean key(KeyCode key) {
+        return false;
+    }
+
+    /** False when only a mark was set in time, so that a run without one sample of its own is still a run. */
+    boolean needsSamples() {
+        return true;
+    }
+}

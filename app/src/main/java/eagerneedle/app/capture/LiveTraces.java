@@ -1,0 +1,264 @@
+package eagerneedle.app.capture;
+
+import eagerneedle.app.plot.PlotView;
+import eagerneedle.app.station.Desk;
+import eagerneedle.app.widget.Labels;
+import eagerneedle.app.workbench.LiveRig;
+import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.calibration.Relation;
+import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.trace.Pyramid;
+import eagerneedle.core.trace.RawSamples;
+import eagerneedle.core.trace.Trace;
+import eagerneedle.core.trace.WindowStatistics;
+import eagerneedle.core.watch.Finding;
+import eagerneedle.report.picture.Ink;
+import eagerneedle.report.picture.Plot;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import javafx.geometry.Pos;
+import javafx.scene.control.ChoiceBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/**
+ * Traces of all channels of a capture, one above the other on one time axis, each with its newest mean and scatter over a span
+ * of choice, or for a stored run with the statistics of what is seen of it.
+ */
+final class LiveTraces extends VBox {
+    private static final int EXACT = 20_000;
+    private static final double SHOWN = 6;
+    private static final long NUMBERS_EVERY = 250_000_000L;
+    private static final int MOST_COUNTED = 4000;
+    private static final int COLUMNS = 700;
+    private static final int AT_ONCE = 6;
+    private static final String SEEN = "all that is seen";
+    private final Desk desk;
+    private final ChoiceBox<String> span = new ChoiceBox<>();
+    private final ToggleButton hold = new ToggleButton("Hold the scale");
+    private final VBox rows = new VBox(2);
+    private final Map<String, Row> traces = new LinkedHashMap<>();
+    private final Map<String, QuickScale> scales = new LinkedHashMap<>();
+    private final Map<String, List<Finding>> found = new LinkedHashMap<>();
+    private int turn;
+
+    private final class Row extends VBox {
+        private final PlotView plot;
+        private long counted;
+        private final Label number = Labels.styled("", "figure");
+
+        Row(String channel, String label, boolean last) {
+            plot = new PlotView("Live trace of " + label);
+            plot.setMinHeight(48);
+            plot.setPrefHeight(150);
+            VBox.setVgrow(plot, Priority.ALWAYS);
+            VBox.setVgrow(this, Priority.ALWAYS);
+            number.setId("live-number-" + channel);
+            number.setAlignment(Pos.CENTER_RIGHT);
+            number.setMaxWidth(Double.MAX_VALUE);
+            if (!last) {
+                plot.showTimeAxis(false);
+            }
+            getChildren().addAll(number, plot);
+        }
+    }
+
+    LiveTraces(Desk desk) {
+        super(4);
+        this.desk = desk;
+        span.getItems().setAll("0.2 s", "1 s", "5 s", "20 s", SEEN);
+        span.setValue("1 s");
+        span.setId("live-span");
+        span.setAccessibleText("Span of the numbers");
+        Labels.explained(span, "Mean and standard deviation are taken over the newest samples of this span, or over all that the picture shows; n says how many they are");
+        hold.setId("hold-scale");
+        hold.getStyleClass().add("quiet-button");
+        hold.setOnAction(e -> traces.values().forEach(r -> r.plot.holdScale(hold.isSelected())));
+        Labels.explained(hold, "Keeps the vertical scales as they are; otherwise they follow the data");
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        HBox head = new HBox(8, gap, Labels.quiet("numbers over"), span, hold);
+        head.setAlignment(Pos.CENTER_LEFT);
+        VBox.setVgrow(rows, Priority.ALWAYS);
+        getChildren().addAll(head, rows);
+    }
+
+    /** The channels to show; makes the rows anew when they are others. */
+    void channels(List<String> channels) {
+        scales.clear();
+        if (List.copyOf(traces.keySet()).equals(channels)) {
+            return;
+        }
+        traces.clear();
+        hold.setSelected(false);
+        for (int i = 0; i < channels.size(); i++) {
+            String c = channels.get(i);
+            Row row = new Row(c, channel(c).label(), i == channels.size() - 1);
+            row.plot.emptySays(i == 0 ? "Connect the instrument at Rig (key 2) to see its trace here, or import a file." : "");
+            if (i > 0) {
+                row.plot.share(traces.values().iterator().next().plot);
+            }
+            traces.put(c, row);
+        }
+        rows.getChildren().setAll(traces.values());
+    }
+
+    /** The rig's channels and calibrations may have changed. */
+    void refresh() {
+        scales.clear();
+    }
+
+    private Sheet.Channel channel(String name) {
+        return desk.bench().session().channel(desk.bench().sheet(), name);
+    }
+
+    private QuickScale scale(String name, String rawUnit) {
+        return scales.computeIfAbsent(name + rawUnit, k -> {
+            Calibration c = desk.bench().session().calibrationOf(name).orElse(null);
+            return new QuickScale(channel(name), rawUnit, c == null || c.relation() == Relation.CLOSURE ? null : c);
+        });
+    }
+
+    /** What a watch points at on a live trace, from now on. */
+    void points(String name, List<Finding> findings) {
+        found.put(name, findings);
+    }
+
+    /** Counts of a channel as a trace of the measurand. */
+    Trace exact(String name, RawSamples counts) {
+        return scale(name, Run.COUNTS).exact(counts);
+    }
+
+    /** Shows what the instrument sends. @param run true for everything since the run began, false for the last seconds */
+    void live(LiveRig rig, boolean run) {
+        boolean seen = span.getValue().equals(SEEN);
+        long now = System.nanoTime();
+        // Many traces take turns, so that a frame never takes longer than the eye notices.
+        turn++;
+        int turns = Math.max(1, (traces.size() + AT_ONCE - 1) / AT_ONCE);
+        traces.forEach((name, row) -> {
+            if (index(name) % turns != turn % turns) {
+                return;
+            }
+            Sheet.Channel c = channel(name);
+            double to = rig.end(name);
+            double from = run ? Double.NEGATIVE_INFINITY : to - SHOWN;
+            boolean many = run ? rig.count(name) > EXACT : rig.rate() * SHOWN > EXACT;
+            Plot.Layer layer;
+            if (many) {
+                layer = outline(c, rig.outline(name).map(p -> p.over(from, to, COLUMNS)).orElse(null), scale(name, rig.rawUnit(name)));
+            } else {
+                RawSamples raw = run ? rig.all(name) : rig.last(name, SHOWN);
+                Trace t = scale(name, Run.COUNTS).exact(raw);
+                layer = t.size() < 2 ? null : new Plot.Points(c.label(), t.time(), t.value(), null, false, index(name));
+            }
+            if (layer != null) {
+                row.plot.plot(shaded(plot(c, layer), found.getOrDefault(name, List.of())), false);
+            }
+            if (now - row.counted < NUMBERS_EVERY) {
+                return;
+            }
+            row.counted = now;
+            double seconds = seen ? run ? to : SHOWN : Double.parseDouble(span.getValue().replace(" s", ""));
+            Trace newest = scale(name, Run.COUNTS).exact(rig.last(name, Math.min(seconds, (seen ? EXACT : MOST_COUNTED) / Math.max(1, rig.rate()))));
+            row.number.setText(newest.size() < 4 ? "" : words(c, WindowStatistics.of(newest)));
+        });
+    }
+
+    private int index(String name) {
+        return List.copyOf(traces.keySet()).indexOf(name);
+    }
+
+    private static Plot plot(Sheet.Channel c, Plot.Layer layer) {
+        return new Plot("Live " + c.label(), new Plot.Axis("time", "s"), new Plot.Axis(c.label(), c.labUnit().pretty()), List.of(layer));
+    }
+
+    private Plot.Layer outline(Sheet.Channel c, Pyramid.Outline o, QuickScale scale) {
+        if (o == null || o.size() == 0) {
+            return null;
+        }
+        double[] low = new double[o.size()];
+        double[] high = new double[o.size()];
+        for (int i = 0; i < low.length; i++) {
+            double a = scale.quick(o.low()[i]);
+            double b = scale.quick(o.high()[i]);
+            low[i] = Math.min(a, b);
+            high[i] = Math.max(a, b);
+        }
+        return new Plot.Envelope(c.label(), o.time(), low, high, 0);
+    }
+
+    private static String words(Sheet.Channel c, WindowStatistics w) {
+        String unit = c.labUnit().pretty();
+        return Notation.bracketed(w.mean(), w.uMean()) + (unit.isEmpty() ? "" : " " + unit) + "   SD " + Notation.plain(w.sd(), 2) + "   n " + w.n();
+    }
+
+    /** Shows a stored run, or nothing; with the statistics of what is seen of each trace. */
+    void stored(Run run) {
+        traces.forEach((name, row) -> {
+            if (run == null) {
+                row.plot.plot(null, false);
+                row.number.setText("");
+                return;
+            }
+            long n = desk.bench().file().count(run.id(), name);
+            Optional<Trace> trace = n > EXACT ? Optional.empty() : desk.bench().reduction().trace(run, name);
+            Sheet.Channel c = run.channel(desk.bench().sheet(), name);
+            if (n > EXACT) {
+                Pyramid p = desk.bench().file().overview(run.id(), name);
+                Plot.Layer l = outline(c, p.over(p.start(), p.end(), 1500), scale(name, run.rawUnit(name)));
+                row.plot.plot(l == null ? null : marked(run, c, plot(c, l)), false);
+            } else {
+                row.plot.plot(trace.map(t -> marked(run, c, plot(c, new Plot.Points(c.label(), t.time(), t.value(), null, false, index(name))))).orElse(null), false);
+            }
+            visible(row, c, trace.orElse(null));
+        });
+    }
+
+    /** With the samples shaded that watches point at. */
+    private Plot marked(Run run, Sheet.Channel c, Plot plot) {
+        return shaded(plot, desk.bench().findings().stream().filter(f -> f.run() == run.id() && f.message().toLowerCase(Locale.ROOT).contains(c.label().toLowerCase(Locale.ROOT))).toList());
+    }
+
+    private static Plot shaded(Plot plot, List<Finding> findings) {
+        Plot out = plot;
+        for (Finding f : findings) {
+            if (!Double.isNaN(f.from()) && f.severity() != Finding.Severity.NOTE) {
+                out = out.with(new Plot.Span(f.from(), Math.max(f.to(), f.from()), false)).with(new Plot.Words(f.watch(), f.from(), plot.whole().y1() - 0.06 * (plot.whole().y1() - plot.whole().y0()), Ink.ATTENTION, false));
+            }
+        }
+        return out;
+    }
+
+    private static void visible(Row row, Sheet.Channel c, Trace t) {
+        double[] seen = row.plot.visible();
+        if (t == null || seen == null) {
+            row.number.setText("");
+            return;
+        }
+        int a = 0;
+        int b = t.size();
+        while (a < b && t.time()[a] < seen[0]) {
+            a++;
+        }
+        while (b > a && t.time()[b - 1] > seen[1]) {
+            b--;
+        }
+        if (b - a < 4) {
+            row.number.setText("");
+            return;
+        }
+        double[] v = java.util.Arrays.copyOfRange(t.value(), a, b);
+        row.number.setText("seen: " + words(c, WindowStatistics.of(t.slice(a, b))) + "   least " + Notation.plain(java.util.Arrays.stream(v).min().orElse(0), 4) + "   greatest "
+                + Notation.plain(java.util.Arrays.stream(v).max().orElse(0), 4));
+    }
+}

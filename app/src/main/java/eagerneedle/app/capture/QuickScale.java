@@ -1,0 +1,69 @@
+package eagerneedle.app.capture;
+
+import eagerneedle.app.workbench.LiveReadings;
+import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.chain.Chain;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.trace.RawSamples;
+import eagerneedle.core.trace.Trace;
+import java.util.List;
+
+/**
+ * From raw values of a channel to its measurand, for showing: exactly for a few samples, by a table for the thousands of bins
+ * of an outline. The table has {@value #STEPS} straight pieces over the converter's range, finer than a pixel.
+ */
+final class QuickScale {
+    private static final int STEPS = 2048;
+    private final Sheet.Channel channel;
+    private final Calibration calibration;
+    private final String rawUnit;
+    private double low;
+    private double step;
+    private double[] table;
+
+    /** @param rawUnit of what {@link #quick} is given: counts, or the unit an instrument measures in */
+    QuickScale(Sheet.Channel channel, String rawUnit, Calibration calibration) {
+        this.channel = channel;
+        this.calibration = calibration;
+        this.rawUnit = rawUnit;
+    }
+
+    /** Made when it is first wanted. */
+    private void fill() {
+        table = new double[STEPS + 1];
+        Chain chain = channel.toChain();
+        boolean counts = rawUnit.equals(Run.COUNTS);
+        double first = chain.converter().lowestCount();
+        double last = chain.converter().highestCount();
+        LabUnit unit = counts ? null : LabUnit.parse(rawUnit);
+        low = counts ? first : chain.converter().input().convert(chain.converter().input(first), unit);
+        double high = counts ? last : chain.converter().input().convert(chain.converter().input(last), unit);
+        step = (high - low) / STEPS;
+        double[] order = new double[STEPS + 1];
+        for (int i = 0; i <= STEPS; i++) {
+            order[i] = i;
+            table[i] = chain.indication(first + (last - first) * i / STEPS);
+        }
+        if (calibration != null) {
+            table = calibration.apply(new Trace(channel.label(), order, table, channel.labUnit(), 0, List.of())).value();
+        }
+    }
+
+    /** The measurand for a raw value, by the table. */
+    double quick(double raw) {
+        if (table == null) {
+            fill();
+        }
+        double at = Math.max(0, Math.min(STEPS, (raw - low) / step));
+        int i = (int) Math.min(STEPS - 1, at);
+        return table[i] + (at - i) * (table[i + 1] - table[i]);
+    }
+
+    /** Counts as a trace of the measurand, samples out of reach left out. */
+    Trace exact(RawSamples counts) {
+        Trace t = LiveReadings.trace(channel, counts);
+        return calibration == null || t.size() == 0 ? t : calibration.apply(t);
+    }
+}

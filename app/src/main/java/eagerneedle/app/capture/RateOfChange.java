@@ -1,0 +1,52 @@
+package eagerneedle.app.capture;
+
+import eagerneedle.app.plot.PlotView;
+import eagerneedle.core.trace.Trace;
+import eagerneedle.report.picture.Ink;
+import eagerneedle.report.picture.Plot;
+import java.util.List;
+
+/** The rate of change of the only trace of a capture, under it; several traces need the room for themselves. */
+final class RateOfChange extends PlotView {
+    /** Samples beyond which it is not worked out. */
+    static final int MOST = 20_000;
+    private static final int HALF = 3;
+
+    RateOfChange() {
+        super("Live rate of change");
+        setPrefHeight(190);
+        setMinHeight(110);
+    }
+
+    /** @param t null for nothing to show */
+    void of(Trace t, boolean alone) {
+        boolean shown = alone && (t == null || t.size() <= MOST);
+        setVisible(shown);
+        setManaged(shown);
+        plot(shown && t != null && t.size() > 2 * HALF + 1 ? rate(t) : null, false);
+    }
+
+    /** By a straight line over seven neighbouring samples, which need not be evenly spaced. */
+    private static Plot rate(Trace t) {
+        int n = t.size() - 2 * HALF;
+        double[] x = new double[n];
+        double[] y = new double[n];
+        for (int i = 0; i < n; i++) {
+            double stt = 0;
+            double stv = 0;
+            double mean = 0;
+            for (int k = 0; k <= 2 * HALF; k++) {
+                mean += t.time()[i + k] / (2 * HALF + 1);
+            }
+            for (int k = 0; k <= 2 * HALF; k++) {
+                double dt = t.time()[i + k] - mean;
+                stt += dt * dt;
+                stv += dt * t.value()[i + k];
+            }
+            x[i] = t.time()[i + HALF];
+            y[i] = stv / stt;
+        }
+        String name = "rate of " + t.name();
+        return new Plot(name, new Plot.Axis("time", "s"), new Plot.Axis(name, t.unit().pretty() + "/s"), List.of(new Plot.Level(0, Ink.RULE), new Plot.Points(name, x, y, null, false, 2)));
+    }
+}

@@ -1,0 +1,62 @@
+package eagerneedle.app.capture;
+
+import eagerneedle.app.widget.Labels;
+import java.util.Locale;
+import javafx.animation.AnimationTimer;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+
+/** A stopwatch for what runs beside the capture. */
+final class StopwatchPanel extends HBox {
+    private final Label time = Labels.styled("0.00 s", "figure");
+    private final Button go = new Button("Stopwatch");
+    private long since;
+    private long before;
+    private boolean running;
+
+    StopwatchPanel() {
+        super(8);
+        setAlignment(Pos.CENTER_LEFT);
+        go.setId("stopwatch");
+        go.getStyleClass().add("quiet-button");
+        go.setOnAction(e -> press());
+        Labels.explained(go, "Starts and stops a stopwatch; a press after stopping begins anew");
+        time.setId("stopwatch-time");
+        getChildren().addAll(go, time);
+        AnimationTimer frames = new AnimationTimer() {
+            @Override
+            public void handle(long now) {
+                if (running) {
+                    show();
+                }
+            }
+        };
+        sceneProperty().addListener((o, was, is) -> {
+            if (is == null) {
+                frames.stop();
+            } else {
+                frames.start();
+            }
+        });
+    }
+
+    private void press() {
+        if (running) {
+            before = System.nanoTime() - since;
+            running = false;
+            go.setText("Stopwatch");
+        } else {
+            since = System.nanoTime();
+            running = true;
+            go.setText("Stop the watch");
+        }
+        show();
+    }
+
+    private void show() {
+        double s = (running ? System.nanoTime() - since : before) / 1e9;
+        time.setText(s < 60 ? String.format(Locale.ROOT, "%.2f s", s) : String.format(Locale.ROOT, "%d:%05.2f", (int) (s / 60), s % 60));
+    }
+}

@@ -1,0 +1,27 @@
+package eagerneedle.app.plan;
+
+import java.util.List;
+import java.util.function.Consumer;
+import javafx.scene.control.TextField;
+import javafx.scene.input.Clipboard;
+
+/** A field of a column: cells of a spreadsheet pasted into it run on into the fields below. */
+final class CellField extends TextField {
+    private Consumer<List<String>> below = cells -> { };
+
+    /** What to do with several cells, the first of which belongs here. */
+    void onCells(Consumer<List<String>> act) {
+        below = act;
+    }
+
+    @Override
+    public void paste() {
+        String text = Clipboard.getSystemClipboard().getString();
+        List<String> cells = text == null ? List.of() : text.strip().lines().map(l -> l.split("\t")[0].strip()).toList();
+        if (cells.size() > 1) {
+            below.accept(cells);
+        } else {
+            super.paste();
+        }
+    }
+}

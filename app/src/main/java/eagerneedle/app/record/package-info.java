@@ -1,0 +1,2 @@
+/** Record: notebook, photographs, report and export. */
+package eagerneedle.app.record;

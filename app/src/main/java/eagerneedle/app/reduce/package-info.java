@@ -1,0 +1,2 @@
+/** Reduce: windows, fits, models and tables of runs. */
+package eagerneedle.app.reduce;

@@ -1,0 +1,2 @@
+/** Rig: chains, instruments, outputs and preparation. */
+package eagerneedle.app.rig;

@@ -1,0 +1,85 @@
+package eagerneedle.app.widget;
+
+import eagerneedle.store.export.Beside;
+import java.io.File;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import javafx.embed.swing.SwingFXUtils;
+import javafx.scene.Node;
+import javafx.scene.image.WritableImage;
+import javafx.stage.FileChooser;
+import javafx.stage.Window;
+
+/** Asking where to save, and saving. */
+public final class Files {
+    private Files() {
+    }
+
+    /** Asks for a place and writes a text there. */
+    public static void saveText(Node owner, String suggested, String text) {
+        Path to = ask(owner.getScene().getWindow(), suggested);
+        if (to != null) {
+            try {
+                Beside.write(to, text);
+                Notices.tell(owner, "Saved " + to.getFileName() + ".");
+            } catch (IOException e) {
+                Notices.warn(owner, to.getFileName() + " cannot be written there; choose another folder.");
+            }
+        }
+    }
+
+    /** Asks for a place and writes a picture of a node there. */
+    public static void savePng(Node node, String title) {
+        Path to = ask(node.getScene().getWindow(), title + ".png");
+        if (to != null) {
+            try {
+                writePng(node.snapshot(null, null), to);
+                Notices.tell(node, "Saved " + to.getFileName() + ".");
+            } catch (IOException e) {
+                Notices.warn(node, to.getFileName() + " cannot be written there; choose another folder.");
+            }
+        }
+    }
+
+    public static void writePng(WritableImage image, Path to) throws IOException {
+        javax.imageio.ImageIO.write(SwingFXUtils.fromFXImage(image, null), "png", to.toFile());
+    }
+
+    /** Writes bytes. @throws IllegalArgumentException with one sentence when that cannot be done */
+    public static void write(Path to, byte[] bytes) {
+        try {
+            Beside.write(to, bytes);
+        } catch (IOException e) {
+            throw new IllegalArgumentException(to.getFileName() + " cannot be written there; choose another folder.", e);
+        }
+    }
+
+    /** Lets a file be written beside its place and puts it there when it is whole. */
+    public static void written(Path to, Beside.Writing writing) {
+        try {
+            Beside.write(to, writing);
+        } catch (IOException e) {
+            throw new IllegalArgumentException(to.getFileName() + " cannot be written there; choose another folder.", e);
+        }
+    }
+
+    /** Asks for a place with a choice of kinds such as {@code *.pdf}; null when nothing was chosen. */
+    public static Path askFor(Node owner, String suggested, String... kinds) {
+        FileChooser chooser = new FileChooser();
+        chooser.setInitialFileName(suggested.replaceAll("[\\\\/:*?\"<>|]", " "));
+        for (String k : kinds) {
+            chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter(k.substring(2).toUpperCase(java.util.Locale.ROOT), k));
+        }
+        File f = chooser.showSaveDialog(owner.getScene().getWindow());
+        return f == null ? null : f.toPath();
+    }
+
+    /** The place chosen, or null. */
+    public static Path ask(Window owner, String suggested) {
+        FileChooser chooser = new FileChooser();
+        chooser.setInitialFileName(suggested.replaceAll("[\\\\/:*?\"<>|]", " "));
+        File f = chooser.showSaveDialog(owner);
+        return f == null ? null : f.toPath();
+    }
+}

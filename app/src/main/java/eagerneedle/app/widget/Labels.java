@@ -1,0 +1,55 @@
+package eagerneedle.app.widget;
+
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.VBox;
+
+/** Words in the few sizes and inks that the window uses. */
+public final class Labels {
+    private Labels() {
+    }
+
+    public static Label heading(String text) {
+        return styled(text, "heading");
+    }
+
+    public static Label section(String text) {
+        return styled(text, "section");
+    }
+
+    public static Label quiet(String text) {
+        return styled(text, "quiet");
+    }
+
+    public static Label figure(String text) {
+        return styled(text, "figure");
+    }
+
+    public static Label wrapped(String text) {
+        Label l = new Label(text);
+        l.setWrapText(true);
+        l.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
+        return l;
+    }
+
+    public static Label styled(String text, String... classes) {
+        Label l = new Label(text);
+        l.getStyleClass().addAll(classes);
+        return l;
+    }
+
+    /** A white card with a thin rule. */
+    public static VBox card(Node... children) {
+        VBox box = new VBox(8, children);
+        box.getStyleClass().add("card");
+        return box;
+    }
+
+    /** Gives a control a tooltip that teaches and the same words for assistive technology. */
+    public static <T extends javafx.scene.control.Control> T explained(T control, String says) {
+        control.setTooltip(new Tooltip(says));
+        control.setAccessibleHelp(says);
+        return control;
+    }
+}

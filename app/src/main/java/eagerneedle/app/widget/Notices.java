@@ -1,0 +1,55 @@
+package eagerneedle.app.widget;
+
+import java.util.Optional;
+import javafx.scene.Node;
+
+/** One sentence to the person at the window, shown on the board of the window that a node is in. */
+public final class Notices {
+    /** Id of the node in a window that is its {@link Board}. */
+    public static final String BOARD = "watch-strip";
+
+    /** Where a window shows sentences. */
+    public interface Board {
+        /** Says something for a few seconds. */
+        void say(String sentence, boolean warning);
+
+        /** What a live watch sees now; empty when all is well. */
+        void live(String sentence);
+    }
+
+    private Notices() {
+    }
+
+    public static void tell(Node node, String sentence) {
+        send(node, sentence, false);
+    }
+
+    public static void warn(Node node, String sentence) {
+        send(node, sentence, true);
+    }
+
+    /** Runs an act; whatever it complains of is shown as one sentence. True when it went well. */
+    public static boolean attempt(Node node, Runnable act) {
+        try {
+            act.run();
+            return true;
+        } catch (RuntimeException e) {
+            warn(node, e.getMessage() == null ? "That did not work." : e.getMessage());
+            return false;
+        }
+    }
+
+    /** What a live watch sees now; empty when all is well. */
+    public static void live(Node node, String sentence) {
+        board(node).ifPresent(b -> b.live(sentence));
+    }
+
+    private static Optional<Board> board(Node node) {
+        return node.getScene() != null && node.getScene().lookup("#" + BOARD) instanceof Board board
+                ? Optional.of(board) : Optional.empty();
+    }
+
+    private static void send(Node node, String sentence, boolean warning) {
+        board(node).ifPresent(b -> b.say(sentence, warning));
+    }
+}

@@ -1,0 +1,87 @@
+package eagerneedle.app.widget;
+
+import eagerneedle.app.workbench.Workbench;
+import eagerneedle.core.session.Command;
+import eagerneedle.core.sheet.Sheet;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** A step to be signed off; one with minutes has a timer that must run out first, or be signed off early on purpose. */
+public final class StepCard extends VBox {
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm").withZone(ZoneId.systemDefault());
+    private final Workbench bench;
+    private final Sheet.Step step;
+    private final Label left = Labels.quiet("");
+    private final CheckBox box;
+    private final Button start = new Button("Start timer");
+
+    public StepCard(Workbench bench, Sheet.Step step) {
+        this.bench = bench;
+        this.step = step;
+        getStyleClass().add("card");
+        setSpacing(6);
+        box = new CheckBox(step.text());
+        box.setWrapText(true);
+        box.setId("step-" + step.id());
+        box.setSelected(signedOff() != null);
+        box.setPrefWidth(200);
+        box.setMinHeight(Region.USE_PREF_SIZE);
+        box.setOnAction(e -> bench.apply(new Command.SignOff(step.id(), step.text(), box.isSelected() ? bench.clock().instant() : null)));
+        start.setId("timer-" + step.id());
+        start.getStyleClass().add("quiet-button");
+        start.setOnAction(e -> bench.apply(new Command.StartTimer(step.id(), step.text(), bench.clock().instant())));
+        Labels.explained(start, "Counts " + step.minutes() + " minutes from now; the bench reminds of what is left");
+        left.setId("left-" + step.id());
+        left.setWrapText(true);
+        HBox row = new HBox(8, left);
+        if (step.minutes() > 0 && signedOff() == null && bench.session().timers().get(step.id()) == null) {
+            row.getChildren().add(start);
+        }
+        getChildren().addAll(box, row);
+        setPrefWidth(226);
+        tick();
+    }
+
+    private Instant signedOff() {
+        return bench.session().signOffs().get(step.id());
+    }
+
+    /** Seconds until the timer of a step is over; 0 when it is, NaN while it was not started. */
+    static double secondsLeft(Workbench bench, Sheet.Step step) {
+        Instant started = bench.session().timers().get(step.id());
+        return started == null ? Double.NaN : Math.max(0, step.minutes() * 60 - Duration.between(started, bench.clock().instant()).toMillis() / 1000.0);
+    }
+
+    /** Brings the countdown up to now. */
+    public void tick() {
+        Instant at = signedOff();
+        double seconds = secondsLeft(bench, step);
+        left.getStyleClass().removeAll("attention", "good");
+        if (at != null) {
+            left.setText("signed off " + TIME.format(at));
+        } else if (step.minutes() <= 0) {
+            left.setText("to be signed off");
+        } else if (Double.isNaN(seconds)) {
+            left.setText(words(step.minutes() * 60) + " to run");
+        } else if (seconds > 0) {
+            left.setText(words(seconds) + " left");
+            left.getStyleClass().add("attention");
+        } else {
+            left.setText("time is over: sign it off");
+            left.getStyleClass().add("good");
+        }
+    }
+
+    public static String words(double seconds) {
+        long s = Math.round(seconds);
+        return s >= 60 ? s / 60 + " min " + (s % 60 == 0 ? "" : s % 60 + " s") : s + " s";
+    }
+}

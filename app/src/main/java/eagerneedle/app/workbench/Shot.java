@@ -1,0 +1,100 @@
+package eagerneedle.app.workbench;
+
+import eagerneedle.core.capture.Trigger;
+import eagerneedle.rig.driver.Driver;
+import java.util.ArrayDeque;
+import java.util.Arrays;
+import java.util.Deque;
+import java.util.function.Consumer;
+import java.util.function.DoubleUnaryOperator;
+
+/**
+ * One armed shot: holds back the newest blocks until the trigger fires, then lets out what lies from before the trigger to
+ * after it, with time 0 at the trigger.
+ */
+final class Shot {
+    private final Trigger trigger;
+    private final int column;
+    private final DoubleUnaryOperator measurand;
+    private final double before;
+    private final double after;
+    private final Deque<Driver.Block> held = new ArrayDeque<>();
+    private double fired = Double.NaN;
+    private boolean done;
+
+    /**
+     * Armed from here on.
+     *
+     * @param column    of a block, that the trigger looks at
+     * @param measurand the value of a raw sample, in the unit of the trigger
+     * @param before    s
+     * @param after     s
+     */
+    Shot(Trigger trigger, int column, DoubleUnaryOperator measurand, double before, double after) {
+        this.trigger = trigger;
+        this.column = column;
+        this.measurand = measurand;
+        this.before = before;
+        this.after = after;
+    }
+
+    /** Takes a block as it came; hands on what belongs to the shot. */
+    synchronized void take(Driver.Block block, Consumer<Driver.Block> keep) {
+        if (done) {
+            return;
+        }
+        if (Double.isNaN(fired)) {
+            for (int i = 0; i < block.size() && Double.isNaN(fired); i++) {
+                if (trigger.fires(block.time()[i], measurand.applyAsDouble(block.counts()[column][i]))) {
+                    fired = block.time()[i];
+                }
+            }
+            held.add(block);
+            double oldest = (Double.isNaN(fired) ? block.time()[block.size() - 1] : fired) - before;
+            while (held.size() > 1 && held.peekFirst().time()[held.peekFirst().size() - 1] < oldest) {
+                held.removeFirst();
+            }
+            if (!Double.isNaN(fired)) {
+                held.forEach(b -> cut(b, keep));
+                held.clear();
+            }
+        } else {
+            cut(block, keep);
+        }
+    }
+
+    private void cut(Driver.Block b, Consumer<Driver.Block> keep) {
+        int from = 0;
+        while (from < b.size() && b.time()[from] < fired - before) {
+            from++;
+        }
+        int to = from;
+        while (to < b.size() && b.time()[to] <= fired + after) {
+            to++;
+        }
+        if (to < b.size()) {
+            done = true;
+        }
+        if (to > from) {
+            double[] time = Arrays.copyOfRange(b.time(), from, to);
+            for (int i = 0; i < time.length; i++) {
+                time[i] -= fired;
+            }
+            double[][] counts = new double[b.counts().length][];
+            for (int c = 0; c < counts.length; c++) {
+                counts[c] = Arrays.copyOfRange(b.counts()[c], from, to);
+            }
+            keep.accept(new Driver.Block(time, counts));
+        }
+    }
+
+    /** True once the trigger has fired. */
+    synchronized boolean fired() {
+        return !Double.isNaN(fired);
+    }
+
+    /** True once everything that belongs to the shot was handed on. */
+    synchronized boolean done() {
+        return done;
+    }
+}
