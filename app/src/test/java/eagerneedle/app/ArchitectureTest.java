@@ -4,21 +4,54 @@ import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
+import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
+import java.util.ArrayList;
+import java.util.List;
 
 /** Who may know whom. */
 @AnalyzeClasses(packages = "eagerneedle", importOptions = ImportOption.DoNotIncludeTests.class)
 class ArchitectureTest {
     @ArchTest
-    static final ArchRule ROOMS = layeredArchitecture().consideringOnlyDependenciesInLayers()
+    static final ArchRule MODULES = layeredArchitecture().consideringOnlyDependenciesInLayers()
             .layer("core").definedBy("eagerneedle.core..").layer("rig").definedBy("eagerneedle.rig..").layer("store").definedBy("eagerneedle.store..")
-            .layer("report").definedBy("eagerneedle.report..").layer("app").definedBy("eagerneedle.app..")
+            .layer("picture").definedBy("eagerneedle.picture..").layer("report").definedBy("eagerneedle.report..").layer("app").definedBy("eagerneedle.app..")
             .whereLayer("app").mayNotBeAccessedByAnyLayer().whereLayer("report").mayOnlyBeAccessedByLayers("app")
             .whereLayer("store").mayOnlyBeAccessedByLayers("report", "app").whereLayer("rig").mayOnlyBeAccessedByLayers("app")
-            .whereLayer("core").mayOnlyBeAccessedByLayers("rig", "store", "report", "app");
+            .whereLayer("picture").mayOnlyBeAccessedByLayers("report", "app")
+            .whereLayer("core").mayOnlyBeAccessedByLayers("rig", "store", "picture", "report", "app");
+
+    private static final String[] VIEWS = {"plan", "rig", "calibrate", "capture", "reduce", "judge", "record", "stockroom"};
+
+    /** From the bottom to the top; no room imports one above it, and no station another. */
+    @ArchTest
+    static void roomsOfTheApplicationStandOnEachOther(JavaClasses classes) {
+        String[] below = {"workbench", "widget", "plot", "station"};
+        for (int i = 0; i < below.length; i++) {
+            List<String> above = new ArrayList<>(List.of("find", "window", "command"));
+            above.addAll(List.of(VIEWS));
+            above.addAll(List.of(below).subList(i + 1, below.length));
+            noneImports(below[i], above).check(classes);
+        }
+        for (String view : VIEWS) {
+            List<String> others = new ArrayList<>(List.of("find", "window", "command"));
+            others.addAll(List.of(VIEWS));
+            others.remove(view);
+            noneImports(view, others).check(classes);
+        }
+        noneImports("window", List.of("command")).check(classes);
+    }
+
+    private static ArchRule noneImports(String room, List<String> others) {
+        return noClasses().that().resideInAPackage("eagerneedle.app." + room + "..").should().dependOnClassesThat()
+                .resideInAnyPackage(others.stream().map(o -> "eagerneedle.app." + o + "..").toArray(String[]::new));
+    }
+
+    @ArchTest
+    static final ArchRule ROOMS_OF_THE_APPLICATION_HAVE_NO_CIRCLE = slices().matching("eagerneedle.app.(*)..").should().beFreeOfCycles();
 
     @ArchTest
     static final ArchRule CORE_HAS_NO_INTERFACE_FILES_SOCKETS_OR_CLOCK = noClasses().that().resideInAPackage("eagerneedle.core..").should().dependOnClassesThat()
@@ -35,7 +68,7 @@ class ArchitectureTest {
     static final ArchRule ONLY_THE_WINDOW_KNOWS_JAVAFX = noClasses().that().resideOutsideOfPackage("eagerneedle.app..").should().dependOnClassesThat().resideInAPackage("javafx..");
 
     @ArchTest
-    static final ArchRule WHAT_THE_WINDOW_SHOWS_IS_TESTED_WITHOUT_ONE = noClasses().that().resideInAPackage("eagerneedle.app.bench..").should().dependOnClassesThat()
+    static final ArchRule WHAT_THE_WINDOW_SHOWS_IS_TESTED_WITHOUT_ONE = noClasses().that().resideInAPackage("eagerneedle.app.workbench..").should().dependOnClassesThat()
             .resideInAPackage("javafx..");
 
     @ArchTest

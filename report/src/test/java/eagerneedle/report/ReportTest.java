@@ -18,13 +18,15 @@ import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
-import eagerneedle.report.picture.BudgetPicture;
-import eagerneedle.report.picture.FormulaPicture;
-import eagerneedle.report.picture.Ink;
-import eagerneedle.report.picture.NeedlePicture;
-import eagerneedle.report.picture.Plot;
-import eagerneedle.report.picture.PlotPainter;
-import eagerneedle.report.picture.SvgSurface;
+import eagerneedle.picture.BudgetPicture;
+import eagerneedle.picture.FormulaPicture;
+import eagerneedle.picture.Ink;
+import eagerneedle.picture.NeedlePicture;
+import eagerneedle.picture.Layer;
+import eagerneedle.picture.Plot;
+import eagerneedle.picture.PlotPainter;
+import eagerneedle.picture.SessionPlots;
+import eagerneedle.picture.SvgSurface;
 import eagerneedle.rig.simulated.Rehearsal;
 import eagerneedle.rig.simulated.Rigs;
 import eagerneedle.store.bench.BenchFile;
@@ -153,19 +155,19 @@ class ReportTest {
     void runsLieOverEachOtherFromTheBeginningOfTheirWindows() {
         Reduction r = reduction(new Command.LeaveOut(12, "blurred"));
         Plot overlay = SessionPlots.overlay(r, "slopes", "position").orElseThrow();
-        List<Plot.Points> runs = overlay.layers().stream().filter(l -> l instanceof Plot.Points).map(l -> (Plot.Points) l).toList();
+        List<Layer.Points> runs = overlay.layers().stream().filter(l -> l instanceof Layer.Points).map(l -> (Layer.Points) l).toList();
         assertThat(runs).hasSize(20);
         assertThat(runs).allSatisfy(p -> assertThat(p.x()[0]).isCloseTo(0, within(1e-9)));
-        assertThat(runs.stream().filter(Plot.Points::weak)).hasSize(1);
+        assertThat(runs.stream().filter(Layer.Points::weak)).hasSize(1);
         Plot columns = SessionPlots.columns(r, sheet.sheet().pictures().get(0)).orElseThrow();
-        Plot.Points kept = (Plot.Points) columns.layers().stream().filter(l -> l instanceof Plot.Points p && !p.weak()).findFirst().orElseThrow();
-        Plot.Points out = (Plot.Points) columns.layers().stream().filter(l -> l instanceof Plot.Points p && p.weak()).findFirst().orElseThrow();
+        Layer.Points kept = (Layer.Points) columns.layers().stream().filter(l -> l instanceof Layer.Points p && !p.weak()).findFirst().orElseThrow();
+        Layer.Points out = (Layer.Points) columns.layers().stream().filter(l -> l instanceof Layer.Points p && p.weak()).findFirst().orElseThrow();
         assertThat(SessionPlots.runOf(r, sheet.sheet().pictures().get(0), out, 0).orElseThrow().id()).isEqualTo(12);
         for (int i = 0; i < kept.x().length; i++) {
             var run = SessionPlots.runOf(r, sheet.sheet().pictures().get(0), kept, i).orElseThrow();
             assertThat(r.ofRun(run, "sin_theta").quantity().orElseThrow().value()).isCloseTo(kept.x()[i], within(1e-12));
         }
-        assertThat(columns.layers()).anyMatch(l -> l instanceof Plot.Band);
+        assertThat(columns.layers()).anyMatch(l -> l instanceof Layer.Band);
     }
 
     @Test
@@ -182,8 +184,8 @@ class ReportTest {
         Plot plot = SessionPlots.run(r, run, "position").orElseThrow();
         assertThat(plot.x().label()).isEqualTo("time, s");
         assertThat(plot.y().label()).isEqualTo("position, m");
-        assertThat(plot.layers()).anyMatch(l -> l instanceof Plot.Span).anyMatch(l -> l instanceof Plot.Curve);
-        int points = plot.layers().stream().filter(l -> l instanceof Plot.Points).mapToInt(l -> ((Plot.Points) l).x().length).sum();
+        assertThat(plot.layers()).anyMatch(l -> l instanceof Layer.Span).anyMatch(l -> l instanceof Layer.Curve);
+        int points = plot.layers().stream().filter(l -> l instanceof Layer.Points).mapToInt(l -> ((Layer.Points) l).x().length).sum();
         assertThat(points).isEqualTo(r.trace(run, "position").orElseThrow().size());
         SvgSurface s = new SvgSurface(600, 300, false, "a");
         PlotPainter.Frame f = PlotPainter.paint(s, plot, plot.whole(), 0, 0, 600, 300, true);
@@ -205,9 +207,9 @@ class ReportTest {
     void theLineThroughRunsGoesThroughItsPoints() {
         Reduction r = reduction(new Command.LeaveOut(12, "blurred"));
         Plot plot = SessionPlots.columns(r, sheet.sheet().pictures().get(0)).orElseThrow();
-        Plot.Curve line = (Plot.Curve) plot.layers().stream().filter(l -> l instanceof Plot.Curve).findFirst().orElseThrow();
-        Plot.Points points = (Plot.Points) plot.layers().stream().filter(l -> l instanceof Plot.Points p && !p.weak()).findFirst().orElseThrow();
-        Plot.Points out = (Plot.Points) plot.layers().stream().filter(l -> l instanceof Plot.Points p && p.weak()).findFirst().orElseThrow();
+        Layer.Curve line = (Layer.Curve) plot.layers().stream().filter(l -> l instanceof Layer.Curve).findFirst().orElseThrow();
+        Layer.Points points = (Layer.Points) plot.layers().stream().filter(l -> l instanceof Layer.Points p && !p.weak()).findFirst().orElseThrow();
+        Layer.Points out = (Layer.Points) plot.layers().stream().filter(l -> l instanceof Layer.Points p && p.weak()).findFirst().orElseThrow();
         assertThat(points.x()).hasSize(19);
         assertThat(out.x()).hasSize(1);
         double slope = (line.y()[1] - line.y()[0]) / (line.x()[1] - line.x()[0]);
@@ -215,7 +217,7 @@ class ReportTest {
         for (int i = 0; i < points.x().length; i++) {
             assertThat(points.y()[i]).isCloseTo(line.y()[0] + slope * (points.x()[i] - line.x()[0]), within(0.05));
         }
-        assertThat(plot.csv().lines().count()).isEqualTo(21);
+        assertThat(PlotTable.csv(plot).lines().count()).isEqualTo(21);
     }
 
     @Test
@@ -228,7 +230,7 @@ class ReportTest {
             y[i] = Math.sin(i * 1e-4);
         }
         y[654_321] = 5;
-        Plot plot = new Plot("many", new Plot.Axis("t", "s"), new Plot.Axis("v", "V"), List.of(new Plot.Points("v", x, y, null, false, 0)));
+        Plot plot = new Plot("many", new Plot.Axis("t", "s"), new Plot.Axis("v", "V"), List.of(new Layer.Points("v", x, y, null, false, 0)));
         SvgSurface s = new SvgSurface(600, 300, false, "a");
         PlotPainter.Frame f = PlotPainter.paint(s, plot, plot.whole(), 0, 0, 600, 300, true);
         Document d = xml(s.document("many"));
@@ -303,10 +305,10 @@ class ReportTest {
     @Test
     void legendsKeepOffTheDataAndInsideTheFrame() throws Exception {
         double[] x = {0, 1, 2, 3, 4, 5};
-        Plot rising = new Plot("r", new Plot.Axis("t", "s"), new Plot.Axis("v", "V"), List.of(new Plot.Points("p", x, new double[] {0, 1, 2, 3, 4, 5}, null, false, 0)));
-        Plot falling = new Plot("f", new Plot.Axis("t", "s"), new Plot.Axis("v", "V"), List.of(new Plot.Points("p", x, new double[] {5, 4, 3, 2, 1, 0}, null, false, 0)));
-        assertThat(corner(rising.withLegend(List.of("slope 1")))).isIn(Plot.Corner.TOP_LEFT, Plot.Corner.BOTTOM_RIGHT);
-        assertThat(corner(falling.withLegend(List.of("slope -1")))).isIn(Plot.Corner.TOP_RIGHT, Plot.Corner.BOTTOM_LEFT);
+        Plot rising = new Plot("r", new Plot.Axis("t", "s"), new Plot.Axis("v", "V"), List.of(new Layer.Points("p", x, new double[] {0, 1, 2, 3, 4, 5}, null, false, 0)));
+        Plot falling = new Plot("f", new Plot.Axis("t", "s"), new Plot.Axis("v", "V"), List.of(new Layer.Points("p", x, new double[] {5, 4, 3, 2, 1, 0}, null, false, 0)));
+        assertThat(corner(rising.withLegend(List.of("slope 1")))).isIn(Layer.Corner.TOP_LEFT, Layer.Corner.BOTTOM_RIGHT);
+        assertThat(corner(falling.withLegend(List.of("slope -1")))).isIn(Layer.Corner.TOP_RIGHT, Layer.Corner.BOTTOM_LEFT);
         SvgSurface s = new SvgSurface(150, 120, false, "l");
         Plot narrow = falling.withLegend(List.of("a legend that is far too long for a frame as narrow as this one is"));
         PlotPainter.paint(s, narrow, narrow.whole(), 0, 0, 150, 120, true);
@@ -319,15 +321,15 @@ class ReportTest {
         assertThat(cut).isTrue();
     }
 
-    private static Plot.Corner corner(Plot p) {
-        return ((Plot.Legend) p.layers().get(p.layers().size() - 1)).corner();
+    private static Layer.Corner corner(Plot p) {
+        return ((Layer.Legend) p.layers().get(p.layers().size() - 1)).corner();
     }
 
     @Test
     void valuesOfOneKindStandUnderEachOtherOnOneScale() throws Exception {
         SvgSurface s = new SvgSurface(400, 140, false, "v");
-        eagerneedle.report.picture.ValueRows.paint(s, 400, 140, "Routes", "foot", List.of(new eagerneedle.report.picture.ValueRows.Row("first", Reading.parse("2.00(5) m").toQuantity("a", "a", "a")),
-                new eagerneedle.report.picture.ValueRows.Row("in other units", Reading.parse("210(5) cm").toQuantity("b", "b", "b"))));
+        eagerneedle.picture.ValueRows.paint(s, 400, 140, "Routes", "foot", List.of(new eagerneedle.picture.ValueRows.Row("first", Reading.parse("2.00(5) m").toQuantity("a", "a", "a")),
+                new eagerneedle.picture.ValueRows.Row("in other units", Reading.parse("210(5) cm").toQuantity("b", "b", "b"))));
         NodeList circles = xml(s.document("rows")).getElementsByTagName("circle");
         assertThat(circles.getLength()).isEqualTo(2);
         double a = Double.parseDouble(circles.item(0).getAttributes().getNamedItem("cx").getNodeValue());
@@ -379,7 +381,7 @@ class ReportTest {
         SheetReader.Located bent = SheetTrial.read(text, "bent");
         Reduction r = new Reducer(bent, (run, channel) -> rehearsal.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE)).reduce(rehearsal.session().withSheetText(text));
         Plot plot = SessionPlots.columns(r, bent.sheet().pictures().get(0)).orElseThrow();
-        assertThat(plot.layers()).anyMatch(l -> l instanceof Plot.Curve c && c.x().length > 10);
+        assertThat(plot.layers()).anyMatch(l -> l instanceof Layer.Curve c && c.x().length > 10);
         assertThat(SessionPlots.residuals(r, bent.sheet().pictures().get(0))).isPresent();
         assertThat(SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty())).isNotBlank();
         org.assertj.core.api.Assertions.assertThatThrownBy(() -> SheetTrial.read(text.replace("fit: fall_bend", "fit: g_eff"), "bent")).hasMessageContaining("g_eff");
@@ -388,8 +390,8 @@ class ReportTest {
     /** Whatever a series is called, its rows stay rows, and no cell of words is taken for a formula. */
     @Test
     void numbersOfAPictureAreQuotedAndGuarded() throws Exception {
-        Plot p = new Plot("p", new Plot.Axis("=t", "s"), new Plot.Axis("v \"x\"", "V"), List.of(new Plot.Points("@run, \"one\"\nline", new double[] {-1, 2}, new double[] {-3, 4}, null, false, 0)));
-        List<org.apache.commons.csv.CSVRecord> rows = org.apache.commons.csv.CSVFormat.DEFAULT.parse(new StringReader(p.csv())).getRecords();
+        Plot p = new Plot("p", new Plot.Axis("=t", "s"), new Plot.Axis("v \"x\"", "V"), List.of(new Layer.Points("@run, \"one\"\nline", new double[] {-1, 2}, new double[] {-3, 4}, null, false, 0)));
+        List<org.apache.commons.csv.CSVRecord> rows = org.apache.commons.csv.CSVFormat.DEFAULT.parse(new StringReader(PlotTable.csv(p))).getRecords();
         assertThat(rows).hasSize(3).allMatch(r -> r.size() == 4);
         assertThat(rows.get(0).get(1)).isEqualTo("'=t / s");
         assertThat(rows.get(0).get(2)).isEqualTo("v \"x\" / V");

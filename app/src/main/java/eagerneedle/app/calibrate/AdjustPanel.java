@@ -8,7 +8,7 @@ import eagerneedle.core.calibration.TrimAdvisor;
 import eagerneedle.core.calibration.TrimHint;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.sheet.Sheet;
-import eagerneedle.report.picture.TrimNeedle;
+import eagerneedle.picture.TrimNeedle;
 import eagerneedle.rig.simulated.Novice;
 import java.util.LinkedHashMap;
 import java.util.Map;

@@ -6,7 +6,7 @@ import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.report.CalibrationPlots;
+import eagerneedle.picture.CalibrationPlots;
 import java.time.Instant;
 import java.util.List;
 

@@ -9,7 +9,7 @@ import eagerneedle.core.calibration.ClosureReadings;
 import eagerneedle.core.fit.FitException;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.sheet.Sheet;
-import eagerneedle.report.picture.ClosureMap;
+import eagerneedle.picture.ClosureMap;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;

@@ -5,7 +5,7 @@ import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.CalibrationPoint;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
-import eagerneedle.report.CalibrationPlots;
+import eagerneedle.picture.CalibrationPlots;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;

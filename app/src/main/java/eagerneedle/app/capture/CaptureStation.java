@@ -9,7 +9,7 @@ import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
-import eagerneedle.report.SessionPlots;
+import eagerneedle.picture.SessionPlots;
 import java.io.IOException;
 import java.util.Map;
 import java.util.Optional;

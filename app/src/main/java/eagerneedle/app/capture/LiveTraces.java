@@ -14,8 +14,9 @@ import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.WindowStatistics;
 import eagerneedle.core.watch.Finding;
-import eagerneedle.report.picture.Ink;
-import eagerneedle.report.picture.Plot;
+import eagerneedle.picture.Ink;
+import eagerneedle.picture.Layer;
+import eagerneedle.picture.Plot;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -153,13 +154,13 @@ final class LiveTraces extends VBox {
             double to = rig.end(name);
             double from = run ? Double.NEGATIVE_INFINITY : to - SHOWN;
             boolean many = run ? rig.count(name) > EXACT : rig.rate() * SHOWN > EXACT;
-            Plot.Layer layer;
+            Layer layer;
             if (many) {
                 layer = outline(c, rig.outline(name).map(p -> p.over(from, to, COLUMNS)).orElse(null), scale(name, rig.rawUnit(name)));
             } else {
                 RawSamples raw = run ? rig.all(name) : rig.last(name, SHOWN);
                 Trace t = scale(name, Run.COUNTS).exact(raw);
-                layer = t.size() < 2 ? null : new Plot.Points(c.label(), t.time(), t.value(), null, false, index(name));
+                layer = t.size() < 2 ? null : new Layer.Points(c.label(), t.time(), t.value(), null, false, index(name));
             }
             if (layer != null) {
                 row.plot.plot(shaded(plot(c, layer), found.getOrDefault(name, List.of())), false);
@@ -178,11 +179,11 @@ final class LiveTraces extends VBox {
         return List.copyOf(traces.keySet()).indexOf(name);
     }
 
-    private static Plot plot(Sheet.Channel c, Plot.Layer layer) {
+    private static Plot plot(Sheet.Channel c, Layer layer) {
         return new Plot("Live " + c.label(), new Plot.Axis("time", "s"), new Plot.Axis(c.label(), c.labUnit().pretty()), List.of(layer));
     }
 
-    private Plot.Layer outline(Sheet.Channel c, Pyramid.Outline o, QuickScale scale) {
+    private Layer outline(Sheet.Channel c, Pyramid.Outline o, QuickScale scale) {
         if (o == null || o.size() == 0) {
             return null;
         }
@@ -194,7 +195,7 @@ final class LiveTraces extends VBox {
             low[i] = Math.min(a, b);
             high[i] = Math.max(a, b);
         }
-        return new Plot.Envelope(c.label(), o.time(), low, high, 0);
+        return new Layer.Envelope(c.label(), o.time(), low, high, 0);
     }
 
     private static String words(Sheet.Channel c, WindowStatistics w) {
@@ -215,10 +216,10 @@ final class LiveTraces extends VBox {
             Sheet.Channel c = run.channel(desk.bench().sheet(), name);
             if (n > EXACT) {
                 Pyramid p = desk.bench().file().overview(run.id(), name);
-                Plot.Layer l = outline(c, p.over(p.start(), p.end(), 1500), scale(name, run.rawUnit(name)));
+                Layer l = outline(c, p.over(p.start(), p.end(), 1500), scale(name, run.rawUnit(name)));
                 row.plot.plot(l == null ? null : marked(run, c, plot(c, l)), false);
             } else {
-                row.plot.plot(trace.map(t -> marked(run, c, plot(c, new Plot.Points(c.label(), t.time(), t.value(), null, false, index(name))))).orElse(null), false);
+                row.plot.plot(trace.map(t -> marked(run, c, plot(c, new Layer.Points(c.label(), t.time(), t.value(), null, false, index(name))))).orElse(null), false);
             }
             visible(row, c, trace.orElse(null));
         });
@@ -233,7 +234,7 @@ final class LiveTraces extends VBox {
         Plot out = plot;
         for (Finding f : findings) {
             if (!Double.isNaN(f.from()) && f.severity() != Finding.Severity.NOTE) {
-                out = out.with(new Plot.Span(f.from(), Math.max(f.to(), f.from()), false)).with(new Plot.Words(f.watch(), f.from(), plot.whole().y1() - 0.06 * (plot.whole().y1() - plot.whole().y0()), Ink.ATTENTION, false));
+                out = out.with(new Layer.Span(f.from(), Math.max(f.to(), f.from()), false)).with(new Layer.Words(f.watch(), f.from(), plot.whole().y1() - 0.06 * (plot.whole().y1() - plot.whole().y0()), Ink.ATTENTION, false));
             }
         }
         return out;

@@ -2,8 +2,9 @@ package eagerneedle.app.capture;
 
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.core.trace.Trace;
-import eagerneedle.report.picture.Ink;
-import eagerneedle.report.picture.Plot;
+import eagerneedle.picture.Ink;
+import eagerneedle.picture.Layer;
+import eagerneedle.picture.Plot;
 import java.util.List;
 
 /** The rate of change of the only trace of a capture, under it; several traces need the room for themselves. */
@@ -47,6 +48,6 @@ final class RateOfChange extends PlotView {
             y[i] = stv / stt;
         }
         String name = "rate of " + t.name();
-        return new Plot(name, new Plot.Axis("time", "s"), new Plot.Axis(name, t.unit().pretty() + "/s"), List.of(new Plot.Level(0, Ink.RULE), new Plot.Points(name, x, y, null, false, 2)));
+        return new Plot(name, new Plot.Axis("time", "s"), new Plot.Axis(name, t.unit().pretty() + "/s"), List.of(new Layer.Level(0, Ink.RULE), new Layer.Points(name, x, y, null, false, 2)));
     }
 }

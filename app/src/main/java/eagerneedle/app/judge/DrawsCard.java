@@ -5,7 +5,7 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.MonteCarlo;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.report.picture.DrawsPicture;
+import eagerneedle.picture.DrawsPicture;
 import java.util.concurrent.CompletableFuture;
 import javafx.application.Platform;
 import javafx.scene.control.Button;

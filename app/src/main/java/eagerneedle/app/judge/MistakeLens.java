@@ -8,7 +8,7 @@ import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.sheet.Sheet;
-import eagerneedle.report.picture.NeedlePicture;
+import eagerneedle.picture.NeedlePicture;
 import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.control.ToggleButton;

@@ -1,9 +1,9 @@
 package eagerneedle.app.plot;
 
 import eagerneedle.app.widget.Typefaces;
-import eagerneedle.report.picture.Ink;
-import eagerneedle.report.picture.Lettering;
-import eagerneedle.report.picture.Surface;
+import eagerneedle.picture.Ink;
+import eagerneedle.picture.Lettering;
+import eagerneedle.picture.Surface;
 import java.util.HashMap;
 import java.util.Map;
 import javafx.scene.canvas.GraphicsContext;

@@ -1,7 +1,7 @@
 package eagerneedle.app.plot;
 
 import eagerneedle.app.widget.Theme;
-import eagerneedle.report.picture.Surface;
+import eagerneedle.picture.Surface;
 import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;

@@ -2,12 +2,14 @@ package eagerneedle.app.plot;
 
 import eagerneedle.app.widget.Files;
 import eagerneedle.core.quantity.Notation;
-import eagerneedle.report.picture.Ink;
-import eagerneedle.report.picture.Lettering;
-import eagerneedle.report.picture.Plot;
-import eagerneedle.report.picture.PlotPainter;
-import eagerneedle.report.picture.Surface;
-import eagerneedle.report.picture.SvgSurface;
+import eagerneedle.picture.Ink;
+import eagerneedle.picture.Lettering;
+import eagerneedle.picture.Layer;
+import eagerneedle.picture.Plot;
+import eagerneedle.report.PlotTable;
+import eagerneedle.picture.PlotPainter;
+import eagerneedle.picture.Surface;
+import eagerneedle.picture.SvgSurface;
 import javafx.scene.Cursor;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.MenuItem;
@@ -43,7 +45,7 @@ public class PlotView extends PictureView {
 
     /** Told when a point of a layer is clicked. */
     public interface PointListener {
-        void picked(Plot.Points layer, int index);
+        void picked(Layer.Points layer, int index);
     }
 
     private Plot plot;
@@ -193,7 +195,7 @@ public class PlotView extends PictureView {
             }
         }
         if (isFocused() && listener != null) {
-            Plot.Span w0 = window();
+            Layer.Span w0 = window();
             if (w0 != null) {
                 double px = frame.px(edge == 0 ? w0.from() : w0.to());
                 s.circle(px, frame.top() + frame.height() - 8, 4, Ink.NEEDLE, null, 0);
@@ -202,8 +204,8 @@ public class PlotView extends PictureView {
     }
 
     private void nearest(double x, Surface s) {
-        for (Plot.Layer l : plot.layers()) {
-            if (l instanceof Plot.Points p && p.x().length > 0 && x >= p.x()[0] && x <= p.x()[p.x().length - 1]) {
+        for (Layer l : plot.layers()) {
+            if (l instanceof Layer.Points p && p.x().length > 0 && x >= p.x()[0] && x <= p.x()[p.x().length - 1]) {
                 int best = 0;
                 for (int i = 1; i < p.x().length; i++) {
                     best = Math.abs(p.x()[i] - x) < Math.abs(p.x()[best] - x) ? i : best;
@@ -216,12 +218,12 @@ public class PlotView extends PictureView {
         }
     }
 
-    private Plot.Span window() {
-        return plot == null ? null : (Plot.Span) plot.layers().stream().filter(l -> l instanceof Plot.Span s && s.handles()).findFirst().orElse(null);
+    private Layer.Span window() {
+        return plot == null ? null : (Layer.Span) plot.layers().stream().filter(l -> l instanceof Layer.Span s && s.handles()).findFirst().orElse(null);
     }
 
     private int edgeAt(double px) {
-        Plot.Span s = window();
+        Layer.Span s = window();
         if (s == null || frame == null || listener == null) {
             return -1;
         }
@@ -302,8 +304,8 @@ public class PlotView extends PictureView {
         if (pointListener == null) {
             return false;
         }
-        for (Plot.Layer l : plot.layers()) {
-            if (l instanceof Plot.Points p) {
+        for (Layer l : plot.layers()) {
+            if (l instanceof Layer.Points p) {
                 for (int i = 0; i < p.x().length; i++) {
                     if (Math.hypot(frame.px(p.x()[i]) - e.getX(), frame.py(p.y()[i]) - e.getY()) < GRIP) {
                         pointListener.picked(p, i);
@@ -334,7 +336,7 @@ public class PlotView extends PictureView {
             e.consume();
             return;
         }
-        Plot.Span s = window();
+        Layer.Span s = window();
         if (s == null || listener == null) {
             return;
         }
@@ -353,7 +355,7 @@ public class PlotView extends PictureView {
     }
 
     private void moveEdge(double to, boolean finished) {
-        Plot.Span s = window();
+        Layer.Span s = window();
         double least = 5 * step;
         if (edge == 0) {
             listener.moved(Math.min(to, s.to() - least), s.to(), finished);
@@ -393,7 +395,7 @@ public class PlotView extends PictureView {
         MenuItem copy = new MenuItem("Copy numbers");
         copy.setOnAction(e -> {
             ClipboardContent c = new ClipboardContent();
-            c.putString(plot.tabbed());
+            c.putString(PlotTable.tabbed(plot));
             Clipboard.getSystemClipboard().setContent(c);
         });
         MenuItem png = new MenuItem("Save as PNG...");
@@ -401,7 +403,7 @@ public class PlotView extends PictureView {
         MenuItem svg = new MenuItem("Save as SVG...");
         svg.setOnAction(e -> Files.saveText(this, plot.title() + ".svg", svg()));
         MenuItem csv = new MenuItem("Save as CSV...");
-        csv.setOnAction(e -> Files.saveText(this, plot.title() + ".csv", plot.csv()));
+        csv.setOnAction(e -> Files.saveText(this, plot.title() + ".csv", PlotTable.csv(plot)));
         return new ContextMenu(all, back, copy, png, svg, csv);
     }
 

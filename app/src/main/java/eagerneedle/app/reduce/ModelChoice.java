@@ -10,9 +10,10 @@ import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
-import eagerneedle.report.SessionPlots;
-import eagerneedle.report.picture.Ink;
-import eagerneedle.report.picture.Plot;
+import eagerneedle.picture.Ink;
+import eagerneedle.picture.Layer;
+import eagerneedle.picture.Plot;
+import eagerneedle.picture.SessionPlots;
 import java.util.List;
 import java.util.Optional;
 import javafx.scene.control.Label;
@@ -84,10 +85,10 @@ final class ModelChoice extends ScrollPane {
         Fit f = e.fit();
         PlotView curve = new PlotView(f.model());
         curve.plot(new Plot(f.model(), new Plot.Axis("time", f.xUnit().pretty()), new Plot.Axis(reading, f.yUnit().pretty()),
-                List.of(new Plot.Points("readings", f.x(), f.y(), null, false, 0), new Plot.Curve(f.model(), f.x(), f.fitted(), Ink.INK, 1.4, false))), false);
+                List.of(new Layer.Points("readings", f.x(), f.y(), null, false, 0), new Layer.Curve(f.model(), f.x(), f.fitted(), Ink.INK, 1.4, false))), false);
         PlotView residuals = new PlotView("Residuals of " + f.model());
         residuals.plot(new Plot("Residuals of " + f.model(), new Plot.Axis("time", f.xUnit().pretty()), new Plot.Axis("residual", f.yUnit().pretty()),
-                List.of(new Plot.Level(0, Ink.QUIET), new Plot.Stems(f.x(), f.residuals(), 0))), false);
+                List.of(new Layer.Level(0, Ink.QUIET), new Layer.Stems(f.x(), f.residuals(), 0))), false);
         residuals.share(curve);
         curve.showTimeAxis(false);
         curve.setPrefHeight(150);

@@ -14,8 +14,9 @@ import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Window;
-import eagerneedle.report.SessionPlots;
-import eagerneedle.report.picture.Plot;
+import eagerneedle.picture.Layer;
+import eagerneedle.picture.Plot;
+import eagerneedle.picture.SessionPlots;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -211,7 +212,7 @@ public final class ReduceStation implements StationView {
     }
 
     /** A point in the picture over runs was clicked: its run is the one in hand, and whether it takes part is asked. */
-    private void pickPoint(Plot.Points layer, int index) {
+    private void pickPoint(Layer.Points layer, int index) {
         picture().flatMap(p -> SessionPlots.runOf(desk.bench().reduction(), p, layer, index)).ifPresent(run -> {
             desk.choose(run);
             leaveOut();
@@ -387,7 +388,7 @@ public final class ReduceStation implements StationView {
                 capture = run.capture();
                 runs.getChildren().add(Labels.styled((c == null ? capture : c.label()).toUpperCase(java.util.Locale.ROOT), "group"));
             }
-            Optional<Ledger.Entry> first = RunTrace.headline(r, run);
+            Optional<Ledger.Entry> first = r.headline(run);
             first.flatMap(Ledger.Entry::quantity).ifPresent(q -> what.setText(first.get().symbol() == null ? q.unit().pretty() : first.get().symbol() + ", " + q.unit().pretty()));
             String value = first.flatMap(Ledger.Entry::quantity).map(q -> Notation.bracketed(q.value(), q.u())).orElse("—");
             Label name = Labels.styled(run.name(), "section");

@@ -11,7 +11,7 @@ import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
-import eagerneedle.report.SessionPlots;
+import eagerneedle.picture.SessionPlots;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;

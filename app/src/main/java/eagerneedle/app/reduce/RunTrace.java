@@ -19,9 +19,9 @@ import eagerneedle.core.trace.Cursor;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
 import eagerneedle.core.trace.WindowStatistics;
-import eagerneedle.report.SessionPlots;
-import eagerneedle.report.picture.Plot;
-import eagerneedle.report.picture.ValueRows;
+import eagerneedle.picture.Plot;
+import eagerneedle.picture.SessionPlots;
+import eagerneedle.picture.ValueRows;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -168,7 +168,7 @@ final class RunTrace extends VBox {
         said.setVisible(!said.getText().isEmpty());
         said.setManaged(said.isVisible());
         Optional<String> window = windowName(run);
-        Optional<Plot> plot = SessionPlots.run(r, run, channel).map(p -> p.withLegend(legend(r, run)));
+        Optional<Plot> plot = SessionPlots.run(r, run, channel);
         double step = r.trace(run, channel).map(Trace::interval).orElse(0.02);
         trace.onWindow(step, (from, to, finished) -> window.ifPresent(w -> move(run, w, r.trace(run, channel).orElse(null), from, to, finished)));
         trace.plot(plot.orElse(null), same);
@@ -230,20 +230,6 @@ final class RunTrace extends VBox {
 
     static String capital(String s) {
         return Character.toUpperCase(s.charAt(0)) + s.substring(1);
-    }
-
-    /** What stands for a run in lists: the sheet's first quantity that rests on its samples. */
-    static Optional<Ledger.Entry> headline(Reduction r, Run run) {
-        Sheet.Capture c = r.sheet().captures().get(run.capture());
-        String name = c == null ? null : c.headline();
-        return r.ofRun(run).stream().filter(e -> e.name().endsWith("]." + name)).findFirst();
-    }
-
-    private static List<String> legend(Reduction r, Run run) {
-        List<String> lines = new ArrayList<>();
-        headline(r, run).filter(e -> e.quantity().isPresent()).ifPresent(e -> lines.add(e.label() + " " + e.quantity().get()));
-        r.fitOfRun(run).ifPresent(f -> lines.add(f.model() + " through the window"));
-        return lines;
     }
 
     /** Numbers of what lies in the window, or at the cursors where they are set. */
@@ -316,7 +302,7 @@ final class RunTrace extends VBox {
 
     /** The first quantity of the run under windows a little different from the one chosen. */
     private void otherwise(Reduction r, Run run, Optional<String> window) {
-        Optional<Ledger.Entry> entry = headline(r, run).filter(e -> e.quantity().isPresent());
+        Optional<Ledger.Entry> entry = r.headline(run).filter(e -> e.quantity().isPresent());
         Optional<Window> chosen = window.flatMap(w -> r.window(run, w));
         if (entry.isEmpty() || chosen.isEmpty()) {
             otherwise.show(null);

@@ -9,7 +9,7 @@ import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
-import eagerneedle.report.SessionPlots;
+import eagerneedle.picture.SessionPlots;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -77,7 +77,7 @@ final class RunsTogether extends VBox {
         r.runs().stream().filter(x -> x.capture().equals(capture) && x.takesPart()).forEach(x -> byLevel.computeIfAbsent(x.level(), k -> new ArrayList<>()).add(x));
         List<Together> out = new ArrayList<>();
         byLevel.forEach((level, runs) -> {
-            List<Ledger.Entry> entries = runs.stream().flatMap(x -> RunTrace.headline(r, x).stream()).filter(e -> e.quantity().filter(q -> q.u() > 0).isPresent()).toList();
+            List<Ledger.Entry> entries = runs.stream().flatMap(x -> r.headline(x).stream()).filter(e -> e.quantity().filter(q -> q.u() > 0).isPresent()).toList();
             if (entries.size() > 1) {
                 out.add(together(SessionPlots.levelLabel(r, runs.get(0)), entries));
             }

@@ -19,7 +19,7 @@ import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.WindowStatistics;
 import eagerneedle.core.watch.SampleWatch;
-import eagerneedle.report.picture.ChainPicture;
+import eagerneedle.picture.ChainPicture;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -124,8 +124,8 @@ final class ChainCard extends VBox {
         picture.show((s, w, h) -> {
             ChainPicture.ribbon(s, chain, at, 0, 0, w);
             ChainPicture.reach(s, chain, c.needed().orElse(null), live, 46, 92, w - 400);
-            s.text("reach", 4, 104, eagerneedle.report.picture.Surface.Align.LEFT, eagerneedle.report.picture.Lettering.text(12), eagerneedle.report.picture.Ink.QUIET);
-            s.text(step, w - 4, 104, eagerneedle.report.picture.Surface.Align.RIGHT, eagerneedle.report.picture.Lettering.text(12), eagerneedle.report.picture.Ink.INK);
+            s.text("reach", 4, 104, eagerneedle.picture.Surface.Align.LEFT, eagerneedle.picture.Lettering.text(12), eagerneedle.picture.Ink.QUIET);
+            s.text(step, w - 4, 104, eagerneedle.picture.Surface.Align.RIGHT, eagerneedle.picture.Lettering.text(12), eagerneedle.picture.Ink.INK);
         });
     }
 

@@ -12,8 +12,9 @@ import eagerneedle.app.workbench.LiveReadings;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Trace;
+import eagerneedle.picture.Layer;
+import eagerneedle.picture.Plot;
 import eagerneedle.report.WiringCard;
-import eagerneedle.report.picture.Plot;
 import eagerneedle.rig.simulated.Rigs;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -304,6 +305,6 @@ public final class RigStation implements StationView {
     private static Plot lastSeconds(Sheet.Channel channel, eagerneedle.core.trace.RawSamples raw) {
         Trace t = LiveReadings.trace(channel, raw);
         return new Plot("Live " + channel.label(), new Plot.Axis("time", "s"), new Plot.Axis(channel.label() + " by nominal transfer", channel.labUnit().pretty()),
-                List.of(new Plot.Points(channel.label(), t.time(), t.value(), null, false, 0)));
+                List.of(new Layer.Points(channel.label(), t.time(), t.value(), null, false, 0)));
     }
 }

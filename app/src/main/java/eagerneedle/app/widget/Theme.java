@@ -2,7 +2,7 @@ package eagerneedle.app.widget;
 
 import atlantafx.base.theme.PrimerDark;
 import atlantafx.base.theme.PrimerLight;
-import eagerneedle.report.picture.Lettering;
+import eagerneedle.picture.Lettering;
 import java.lang.ref.WeakReference;
 import java.util.ArrayList;
 import java.util.List;

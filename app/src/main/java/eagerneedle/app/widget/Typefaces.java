@@ -1,7 +1,7 @@
 package eagerneedle.app.widget;
 
-import eagerneedle.report.picture.Fonts;
-import eagerneedle.report.picture.Lettering;
+import eagerneedle.picture.Fonts;
+import eagerneedle.picture.Lettering;
 import java.util.HashMap;
 import java.util.Map;
 import javafx.scene.text.Font;

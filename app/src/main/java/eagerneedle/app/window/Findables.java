@@ -5,7 +5,7 @@ import eagerneedle.app.station.Station;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
-import eagerneedle.report.SessionPlots;
+import eagerneedle.picture.SessionPlots;
 import java.util.ArrayList;
 import java.util.List;
 

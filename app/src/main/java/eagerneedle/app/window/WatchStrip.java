@@ -4,7 +4,7 @@ import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.core.watch.Finding;
-import eagerneedle.report.picture.Ink;
+import eagerneedle.picture.Ink;
 import java.util.List;
 import java.util.function.IntConsumer;
 import javafx.animation.PauseTransition;

@@ -4,8 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import eagerneedle.app.widget.Theme;
-import eagerneedle.report.picture.Plot;
-import eagerneedle.report.picture.PlotPainter;
+import eagerneedle.picture.Layer;
+import eagerneedle.picture.Plot;
+import eagerneedle.picture.PlotPainter;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.geometry.Point2D;
@@ -48,7 +49,7 @@ class PlotViewTest {
             x[i] = 0.1 * i;
             y[i] = x[i] * x[i];
         }
-        return new Plot("parabola", new Plot.Axis("time", "s"), new Plot.Axis("position", "m"), List.of(new Plot.Span(from, to, true), new Plot.Points("p", x, y, null, false, 0)));
+        return new Plot("parabola", new Plot.Axis("time", "s"), new Plot.Axis("position", "m"), List.of(new Layer.Span(from, to, true), new Layer.Points("p", x, y, null, false, 0)));
     }
 
     private void show(FxRobot robot, boolean movable) {
@@ -208,7 +209,7 @@ class PlotViewTest {
             below.share(view);
             ((BorderPane) view.getScene().getRoot()).setBottom(below);
             below.setPrefHeight(120);
-            below.plot(new Plot("rest", new Plot.Axis("time", "s"), new Plot.Axis("residual", "mm"), List.of(new Plot.Stems(new double[] {2, 5, 8}, new double[] {-1, 2, -1}, 0))), true);
+            below.plot(new Plot("rest", new Plot.Axis("time", "s"), new Plot.Axis("residual", "mm"), List.of(new Layer.Stems(new double[] {2, 5, 8}, new double[] {-1, 2, -1}, 0))), true);
         });
         WaitForAsyncUtils.waitForFxEvents();
         assertThat(below.frame().view().x0()).isEqualTo(view.frame().view().x0());

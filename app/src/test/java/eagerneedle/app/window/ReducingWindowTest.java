@@ -7,7 +7,7 @@ import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.record.RecordStation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.Run;
-import eagerneedle.report.picture.Plot;
+import eagerneedle.picture.Plot;
 import java.nio.file.Path;
 import javafx.geometry.Point2D;
 import javafx.scene.control.Labeled;

@@ -15,7 +15,7 @@ import eagerneedle.core.reduce.Key;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.Window;
-import eagerneedle.report.picture.PlotPainter;
+import eagerneedle.picture.PlotPainter;
 import eagerneedle.rig.simulated.LineStandIn.Misbehaviour;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.export.ReductionJson;

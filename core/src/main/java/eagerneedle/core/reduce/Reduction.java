@@ -439,4 +439,11 @@ public final class Reduction {
             return Optional.of(o.value());
         });
     }
+
+    /** What stands for a run in lists: the sheet's first quantity that rests on its samples. */
+    public Optional<Ledger.Entry> headline(Run run) {
+        Sheet.Capture capture = sheet().captures().get(run.capture());
+        String name = capture == null ? null : capture.headline();
+        return ofRun(run).stream().filter(e -> e.name().endsWith("]." + name)).findFirst();
+    }
 }

@@ -1,0 +1,141 @@
+package eagerneedle.picture;
+
+import java.util.Arrays;
+
+/** Paints what is drawn to the scale of the axes and cut off at their frame. */
+final class DataPainter implements Layer.Cases<Void> {
+    private final Surface s;
+    private final PlotPainter.Frame f;
+
+    DataPainter(Surface s, PlotPainter.Frame f) {
+        this.s = s;
+        this.f = f;
+    }
+
+    @Override
+    public Void points(Layer.Points p) {
+        if (p.x().length > 2 * f.width()) {
+            columns(p.x(), p.y(), p.y(), p.weak() ? Ink.QUIET : Ink.trace(p.series()));
+        } else {
+            for (int i = 0; i < p.x().length; i++) {
+                point(p, i);
+            }
+        }
+        return null;
+    }
+
+    @Override
+    public Void envelope(Layer.Envelope e) {
+        columns(e.x(), e.low(), e.high(), Ink.trace(e.series()));
+        return null;
+    }
+
+    @Override
+    public Void curve(Layer.Curve c) {
+        double[] px = new double[c.x().length];
+        double[] py = new double[c.x().length];
+        for (int i = 0; i < px.length; i++) {
+            px[i] = f.px(c.x()[i]);
+            py[i] = f.py(c.y()[i]);
+        }
+        s.polyline(px, py, px.length, c.ink(), c.width(), c.dashed() ? new double[] {5, 4} : new double[0]);
+        return null;
+    }
+
+    @Override
+    public Void band(Layer.Band b) {
+        int n = b.x().length;
+        double[] px = new double[2 * n];
+        double[] py = new double[2 * n];
+        for (int i = 0; i < n; i++) {
+            px[i] = f.px(b.x()[i]);
+            px[2 * n - 1 - i] = px[i];
+            py[i] = f.py(b.low()[i]);
+            py[2 * n - 1 - i] = f.py(b.high()[i]);
+        }
+        s.polygon(px, py, Ink.BAND);
+        return null;
+    }
+
+    @Override
+    public Void stems(Layer.Stems st) {
+        double zero = f.py(0);
+        for (int i = 0; i < st.x().length; i++) {
+            double px = f.px(st.x()[i]);
+            if (st.x().length < f.width() / 3) {
+                s.line(px, zero, px, f.py(st.y()[i]), Ink.REACH, 1);
+            }
+            s.circle(px, f.py(st.y()[i]), 1.7, Ink.trace(st.series()), null, 0);
+        }
+        return null;
+    }
+
+    @Override
+    public Void level(Layer.Level v) {
+        s.line(f.left(), f.py(v.y()), f.left() + f.width(), f.py(v.y()), v.ink(), 1);
+        return null;
+    }
+
+    @Override
+    public Void span(Layer.Span window) {
+        return null;
+    }
+
+    @Override
+    public Void words(Layer.Words words) {
+        return null;
+    }
+
+    @Override
+    public Void legend(Layer.Legend legend) {
+        return null;
+    }
+
+    private void point(Layer.Points p, int i) {
+        double px = f.px(p.x()[i]);
+        double py = f.py(p.y()[i]);
+        if (!Double.isFinite(py) || px < f.left() - 5 || px > f.left() + f.width() + 5) {
+            return;
+        }
+        Ink ink = p.weak() ? Ink.QUIET : Ink.trace(p.series());
+        double r = p.x().length > 250 ? 1.6 : 2.6;
+        if (p.u() != null && p.u()[i] > 0) {
+            s.line(px, f.py(p.y()[i] - p.u()[i]), px, f.py(p.y()[i] + p.u()[i]), ink, 1.3);
+            r = 3;
+        }
+        if (p.weak()) {
+            s.circle(px, py, r, null, ink, 0.8);
+        } else if (Math.floorMod(p.series(), 4) == 1) {
+            s.rectangle(px - r, py - r, 2 * r, 2 * r, ink, null, 0);
+        } else if (Math.floorMod(p.series(), 4) == 2) {
+            s.polygon(new double[] {px, px + r * 1.2, px - r * 1.2}, new double[] {py - r * 1.2, py + r, py + r}, ink);
+        } else if (Math.floorMod(p.series(), 4) == 3) {
+            s.polygon(new double[] {px, px + r * 1.3, px, px - r * 1.3}, new double[] {py - r * 1.3, py, py + r * 1.3, py}, ink);
+        } else {
+            s.circle(px, py, r, ink, null, 0);
+        }
+    }
+
+    private void columns(double[] x, double[] least, double[] greatest, Ink ink) {
+        int n = (int) f.width();
+        double[] low = new double[n + 1];
+        double[] high = new double[n + 1];
+        Arrays.fill(low, Double.POSITIVE_INFINITY);
+        Arrays.fill(high, Double.NEGATIVE_INFINITY);
+        for (int i = 0; i < x.length; i++) {
+            int c = (int) (f.px(x[i]) - f.left());
+            if (c >= 0 && c <= n) {
+                low[c] = Math.min(low[c], least[i]);
+                high[c] = Math.max(high[c], greatest[i]);
+            }
+        }
+        double[] top = new double[n + 1];
+        double[] bottom = new double[n + 1];
+        for (int c = 0; c <= n; c++) {
+            boolean any = high[c] >= low[c];
+            top[c] = any ? f.py(high[c]) : Double.NaN;
+            bottom[c] = any ? Math.max(top[c] + 1, f.py(low[c])) : Double.NaN;
+        }
+        s.columns(f.left(), top, bottom, ink);
+    }
+}

@@ -1,0 +1,79 @@
+package eagerneedle.picture;
+
+import eagerneedle.core.fit.Fit;
+import eagerneedle.core.quantity.Coverage;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Quantity;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * A fit as it is drawn: its curve, the band of 95 % about it, and what a legend says of it. All three come from one fit, so that
+ * a legend cannot speak of another curve than the one under it.
+ *
+ * @param band  where the curve lies with a probability of 95 %
+ * @param curve the curve itself
+ */
+record DrawnFit(Fit fit, Layer.Band band, Layer.Curve curve) {
+    private static final int STEPS = 40;
+    private static final int FEW_PARAMETERS = 4;
+
+    /** Through the points that were fitted, in the units of the fit. */
+    static DrawnFit throughPoints(Fit f) {
+        double[] x = f.x();
+        return new DrawnFit(
+                f,
+                band(f, x[0], x[x.length - 1], f.xUnit(), f.yUnit()),
+                new Layer.Curve(f.model(), x, f.fitted(), Ink.INK, 1.4, false));
+    }
+
+    /** Along the abscissae given, and from 0 where they begin near it, in the units of a picture. */
+    static DrawnFit along(Fit f, List<Quantity> abscissae, LabUnit xUnit, LabUnit yUnit) {
+        double least = abscissae.stream().mapToDouble(q -> q.in(f.xUnit())).min().orElse(0);
+        double most = abscissae.stream().mapToDouble(q -> q.in(f.xUnit())).max().orElse(1);
+        double from = least > 0 && least < 0.5 * most ? 0 : least;
+        int n = f.isPolynomial() && f.parameters().size() <= 2 ? 2 : 80;
+        double[] x = new double[n];
+        double[] y = new double[n];
+        double to = from + (most - from) * 1.02;
+        for (int i = 0; i < n; i++) {
+            double at = from + (to - from) * i / (n - 1);
+            x[i] = f.xUnit().convert(at, xUnit);
+            y[i] = f.at(at).in(yUnit);
+        }
+        return new DrawnFit(f, band(f, from, to, xUnit, yUnit), new Layer.Curve("fit", x, y, Ink.INK, 1.4, false));
+    }
+
+    private static Layer.Band band(Fit f, double from, double to, LabUnit xUnit, LabUnit yUnit) {
+        double[] x = new double[STEPS + 1];
+        double[] low = new double[STEPS + 1];
+        double[] high = new double[STEPS + 1];
+        for (int i = 0; i <= STEPS; i++) {
+            double at = from + (to - from) * i / STEPS;
+            x[i] = f.xUnit().convert(at, xUnit);
+            Quantity q = f.at(at).to(yUnit);
+            double expanded = Coverage.DEFAULT.expanded(q);
+            low[i] = q.value() - expanded;
+            high[i] = q.value() + expanded;
+        }
+        return new Layer.Band("95 % band of the curve", x, low, high);
+    }
+
+    /**
+     * What a legend says of it: slope and intercept of a straight line, the parameters of any other curve.
+     *
+     * @param of    begins the first line, to tell several fits apart
+     * @param brief true for one line
+     */
+    List<String> says(String of, boolean brief, LabUnit xUnit, LabUnit yUnit) {
+        if (fit.isPolynomial() && fit.parameters().size() == 2) {
+            String slope = of + "slope " + fit.parameter(1).to(yUnit.coherent().per(xUnit.coherent()));
+            return brief ? List.of(slope) : List.of(slope, "intercept " + fit.parameter(0).to(yUnit));
+        }
+        List<String> out = new ArrayList<>();
+        for (int k = 0; k < Math.min(FEW_PARAMETERS, fit.parameters().size()); k++) {
+            out.add((k == 0 ? of : "") + fit.names().get(k) + " " + fit.parameter(k));
+        }
+        return brief ? List.of(String.join(", ", out)) : out;
+    }
+}

@@ -1,0 +1,131 @@
+package eagerneedle.picture;
+
+import java.util.List;
+
+/**
+ * Something drawn between the axes of a plot, in the axes' units.
+ *
+ * <p>The kinds are closed: whoever draws, measures or lists layers answers {@link Cases}, one method a kind, so that a new kind
+ * does not compile until every one of them knows it. (A switch over the sealed kinds would say the same; the language has it only
+ * from version 21 on, and the program runs on 17.)
+ */
+public sealed interface Layer {
+    /** Asks the case of this kind. */
+    <R> R as(Cases<R> cases);
+
+    /** One answer for each kind of layer. */
+    interface Cases<R> {
+        R points(Points layer);
+
+        R envelope(Envelope layer);
+
+        R curve(Curve layer);
+
+        R band(Band layer);
+
+        R stems(Stems layer);
+
+        R span(Span layer);
+
+        R level(Level layer);
+
+        R words(Words layer);
+
+        R legend(Legend layer);
+    }
+
+    /**
+     * Points, joined by nothing.
+     *
+     * @param u      standard uncertainties drawn as bars of one each way; null for none
+     * @param weak   true for points that do not take part: hollow and pale
+     * @param series picks ink and marker
+     */
+    record Points(String name, double[] x, double[] y, double[] u, boolean weak, int series) implements Layer {
+        @Override
+        public <R> R as(Cases<R> cases) {
+            return cases.points(this);
+        }
+    }
+
+    /** Many samples as the least and greatest value of each of n spans that begin at {@code x}. */
+    record Envelope(String name, double[] x, double[] low, double[] high, int series) implements Layer {
+        @Override
+        public <R> R as(Cases<R> cases) {
+            return cases.envelope(this);
+        }
+    }
+
+    /** A smooth line through many points. */
+    record Curve(String name, double[] x, double[] y, Ink ink, double width, boolean dashed) implements Layer {
+        @Override
+        public <R> R as(Cases<R> cases) {
+            return cases.curve(this);
+        }
+    }
+
+    /** The space between two lines: a coverage band. */
+    record Band(String name, double[] x, double[] low, double[] high) implements Layer {
+        @Override
+        public <R> R as(Cases<R> cases) {
+            return cases.band(this);
+        }
+    }
+
+    /** Vertical lines from 0, for residuals. */
+    record Stems(double[] x, double[] y, int series) implements Layer {
+        @Override
+        public <R> R as(Cases<R> cases) {
+            return cases.stems(this);
+        }
+    }
+
+    /** A window with two edges that stand out. */
+    record Span(double from, double to, boolean handles) implements Layer {
+        @Override
+        public <R> R as(Cases<R> cases) {
+            return cases.span(this);
+        }
+    }
+
+    /** A horizontal line. */
+    record Level(double y, Ink ink) implements Layer {
+        @Override
+        public <R> R as(Cases<R> cases) {
+            return cases.level(this);
+        }
+    }
+
+    /** Words at a place. */
+    record Words(String text, double x, double y, Ink ink, boolean figures) implements Layer {
+        @Override
+        public <R> R as(Cases<R> cases) {
+            return cases.words(this);
+        }
+    }
+
+    /** Lines of words in a corner, the first heavier; the legend on the data. */
+    record Legend(List<String> lines, Corner corner) implements Layer {
+        public Legend {
+            lines = List.copyOf(lines);
+        }
+
+        @Override
+        public <R> R as(Cases<R> cases) {
+            return cases.legend(this);
+        }
+    }
+
+    /** A corner of the rectangle between the axes. */
+    enum Corner {
+        TOP_LEFT, TOP_RIGHT, BOTTOM_LEFT, BOTTOM_RIGHT;
+
+        boolean isRight() {
+            return this == TOP_RIGHT || this == BOTTOM_RIGHT;
+        }
+
+        boolean isBottom() {
+            return this == BOTTOM_LEFT || this == BOTTOM_RIGHT;
+        }
+    }
+}

@@ -1,0 +1,114 @@
+package eagerneedle.picture;
+
+import eagerneedle.core.quantity.Notation;
+import eagerneedle.picture.Surface.Align;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Paints a plot into a rectangle of a surface.
+ *
+ * <p>Many points are reduced to one vertical stroke a pixel column, from the least to the greatest value in it, so that a
+ * million points cost no more than a screenful and no spike is lost.
+ */
+public final class PlotPainter {
+    private static final Lettering TICK = Lettering.figures(11);
+    private static final Lettering NAME = Lettering.text(11.5);
+
+    private PlotPainter() {
+    }
+
+    /** Where the plot's rectangle came to lie, and how to get from pixels to values and back. */
+    public record Frame(double left, double top, double width, double height, Plot.View view) {
+        public double px(double x) {
+            return left + (x - view.x0()) / (view.x1() - view.x0()) * width;
+        }
+
+        public double py(double y) {
+            return top + height - (y - view.y0()) / (view.y1() - view.y0()) * height;
+        }
+
+        public double xAt(double px) {
+            return view.x0() + (px - left) / width * (view.x1() - view.x0());
+        }
+
+        public double yAt(double py) {
+            return view.y0() + (top + height - py) / height * (view.y1() - view.y0());
+        }
+
+        public boolean contains(double px, double py) {
+            return px >= left && px <= left + width && py >= top && py <= top + height;
+        }
+    }
+
+    /**
+     * Paints a plot.
+     *
+     * @param showX whether the horizontal axis carries numbers and name (a residual strip above its like may share one)
+     */
+    public static Frame paint(Surface s, Plot plot, Plot.View view, double x, double y, double w, double h, boolean showX) {
+        double top = y + 22;
+        double bottom = y + h - (showX ? 36 : 8);
+        double[] yTicks = ticks(view.y0(), view.y1(), bottom - top < 34 ? 1 : Math.max(2, (int) ((bottom - top) / 38)));
+        double left = x + 62;
+        Frame f = new Frame(left, top, Math.max(10, x + w - 12 - left), Math.max(10, bottom - top), view);
+        s.rectangle(f.left(), f.top(), f.width(), f.height(), Ink.SURFACE, null, 0);
+        s.text(plot.y().label(), x + 4, y + 13, Align.LEFT, NAME, Ink.INK);
+        for (Layer l : plot.layers()) {
+            if (l instanceof Layer.Span span) {
+                double a = Math.max(f.left(), f.px(span.from()));
+                double b = Math.min(f.left() + f.width(), f.px(span.to()));
+                if (b > a) {
+                    s.rectangle(a, f.top(), b - a, f.height(), Ink.WINDOW, null, 0);
+                }
+            }
+        }
+        for (double t : yTicks) {
+            s.line(f.left(), f.py(t), f.left() + f.width(), f.py(t), Ink.RULE, 0.7);
+            s.text(label(t, yTicks), f.left() - 7, f.py(t) + 4, Align.RIGHT, TICK, Ink.QUIET);
+        }
+        double[] xTicks = ticks(view.x0(), view.x1(), Math.max(2, (int) (f.width() / 90)));
+        for (double t : xTicks) {
+            s.line(f.px(t), f.top() + f.height(), f.px(t), f.top() + f.height() + 5, Ink.QUIET, 1);
+            if (showX) {
+                s.text(label(t, xTicks), f.px(t), f.top() + f.height() + 17, Align.CENTRE, TICK, Ink.QUIET);
+            }
+        }
+        if (showX) {
+            s.text(plot.x().label(), f.left() + f.width(), f.top() + f.height() + 32, Align.RIGHT, NAME, Ink.INK);
+        }
+        DataPainter data = new DataPainter(s, f);
+        s.clipped(f.left(), f.top() - 1, f.width(), f.height() + 2, () -> plot.layers().forEach(l -> l.as(data)));
+        s.line(f.left(), f.top(), f.left(), f.top() + f.height(), Ink.QUIET, 1);
+        s.line(f.left(), f.top() + f.height(), f.left() + f.width(), f.top() + f.height(), Ink.QUIET, 1);
+        OverPainter over = new OverPainter(s, f, x + 10 + s.textWidth(plot.y().label(), NAME));
+        plot.layers().forEach(l -> l.as(over));
+        return f;
+    }
+
+    /** Round tick positions within a range, about {@code wanted} of them, at steps of 1, 2 or 5 times a power of ten. */
+    public static double[] ticks(double from, double to, int wanted) {
+        double raw = (to - from) / Math.max(1, wanted);
+        if (!(raw > 0) || !Double.isFinite(raw)) {
+            return new double[0];
+        }
+        double power = Math.pow(10, Math.floor(Math.log10(raw)));
+        double step = raw / power < 1.5 ? power : raw / power < 3.5 ? 2 * power : raw / power < 7.5 ? 5 * power : 10 * power;
+        List<Double> out = new ArrayList<>();
+        for (double k = Math.ceil(from / step - 1e-9); k * step <= to + 1e-9 * step && out.size() < 100; k++) {
+            out.add(k * step);
+        }
+        return out.stream().mapToDouble(Double::doubleValue).toArray();
+    }
+
+    /** A tick's number, all ticks of an axis with equally many decimals. */
+    static String label(double t, double[] all) {
+        double step = all.length > 1 ? all[1] - all[0] : Math.abs(t);
+        int decimals = step <= 0 ? 0 : (int) Math.max(0, Math.ceil(-Math.log10(step) - 1e-9));
+        if (decimals > 5 || Math.abs(t) >= 1e6) {
+            return Notation.plain(t, 4);
+        }
+        String s = String.format(java.util.Locale.ROOT, "%." + decimals + "f", t);
+        return s.matches("-0\\.?0*") ? s.substring(1) : s.replace('-', '−');
+    }
+}

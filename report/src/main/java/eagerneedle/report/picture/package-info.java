@@ -1,5 +1,0 @@
-/**
- * Pictures as code, drawn once for screen and paper: every picture paints itself on a {@link eagerneedle.report.picture.Surface},
- * which is an SVG document here and a canvas in the window.
- */
-package eagerneedle.report.picture;
