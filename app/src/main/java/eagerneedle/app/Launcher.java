@@ -4,8 +4,7 @@ import eagerneedle.app.command.NeedleCommand;
 
 /** Where the program starts. */
 public final class Launcher {
-    private Launcher() {
-    }
+    private Launcher() {}
 
     public static void main(String[] arguments) {
         System.exit(NeedleCommand.run(arguments, System.out, System.err));

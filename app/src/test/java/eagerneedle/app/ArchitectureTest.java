@@ -16,15 +16,36 @@ import java.util.List;
 @AnalyzeClasses(packages = "eagerneedle", importOptions = ImportOption.DoNotIncludeTests.class)
 class ArchitectureTest {
     @ArchTest
-    static final ArchRule MODULES = layeredArchitecture().consideringOnlyDependenciesInLayers()
-            .layer("core").definedBy("eagerneedle.core..").layer("rig").definedBy("eagerneedle.rig..").layer("store").definedBy("eagerneedle.store..")
-            .layer("picture").definedBy("eagerneedle.picture..").layer("report").definedBy("eagerneedle.report..").layer("app").definedBy("eagerneedle.app..")
-            .whereLayer("app").mayNotBeAccessedByAnyLayer().whereLayer("report").mayOnlyBeAccessedByLayers("app")
-            .whereLayer("store").mayOnlyBeAccessedByLayers("report", "app").whereLayer("rig").mayOnlyBeAccessedByLayers("app")
-            .whereLayer("picture").mayOnlyBeAccessedByLayers("report", "app")
-            .whereLayer("core").mayOnlyBeAccessedByLayers("rig", "store", "picture", "report", "app");
+    static final ArchRule MODULES = layeredArchitecture()
+            .consideringOnlyDependenciesInLayers()
+            .layer("core")
+            .definedBy("eagerneedle.core..")
+            .layer("rig")
+            .definedBy("eagerneedle.rig..")
+            .layer("store")
+            .definedBy("eagerneedle.store..")
+            .layer("picture")
+            .definedBy("eagerneedle.picture..")
+            .layer("report")
+            .definedBy("eagerneedle.report..")
+            .layer("app")
+            .definedBy("eagerneedle.app..")
+            .whereLayer("app")
+            .mayNotBeAccessedByAnyLayer()
+            .whereLayer("report")
+            .mayOnlyBeAccessedByLayers("app")
+            .whereLayer("store")
+            .mayOnlyBeAccessedByLayers("report", "app")
+            .whereLayer("rig")
+            .mayOnlyBeAccessedByLayers("app")
+            .whereLayer("picture")
+            .mayOnlyBeAccessedByLayers("report", "app")
+            .whereLayer("core")
+            .mayOnlyBeAccessedByLayers("rig", "store", "picture", "report", "app");
 
-    private static final String[] VIEWS = {"plan", "rig", "calibrate", "capture", "reduce", "judge", "record", "stockroom"};
+    private static final String[] VIEWS = {
+        "plan", "rig", "calibrate", "capture", "reduce", "judge", "record", "stockroom"
+    };
 
     /** From the bottom to the top; no room imports one above it, and no station another. */
     @ArchTest
@@ -46,36 +67,80 @@ class ArchitectureTest {
     }
 
     private static ArchRule noneImports(String room, List<String> others) {
-        return noClasses().that().resideInAPackage("eagerneedle.app." + room + "..").should().dependOnClassesThat()
-                .resideInAnyPackage(others.stream().map(o -> "eagerneedle.app." + o + "..").toArray(String[]::new));
+        return noClasses()
+                .that()
+                .resideInAPackage("eagerneedle.app." + room + "..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage(
+                        others.stream().map(o -> "eagerneedle.app." + o + "..").toArray(String[]::new));
     }
 
     @ArchTest
-    static final ArchRule ROOMS_OF_THE_APPLICATION_HAVE_NO_CIRCLE = slices().matching("eagerneedle.app.(*)..").should().beFreeOfCycles();
+    static final ArchRule ROOMS_OF_THE_APPLICATION_HAVE_NO_CIRCLE =
+            slices().matching("eagerneedle.app.(*)..").should().beFreeOfCycles();
 
     @ArchTest
-    static final ArchRule CORE_HAS_NO_INTERFACE_FILES_SOCKETS_OR_CLOCK = noClasses().that().resideInAPackage("eagerneedle.core..").should().dependOnClassesThat()
-            .resideInAnyPackage("javafx..", "java.awt..", "java.nio.file..", "java.net..", "java.sql..", "java.time.chrono..");
+    static final ArchRule CORE_HAS_NO_INTERFACE_FILES_SOCKETS_OR_CLOCK = noClasses()
+            .that()
+            .resideInAPackage("eagerneedle.core..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage(
+                    "javafx..", "java.awt..", "java.nio.file..", "java.net..", "java.sql..", "java.time.chrono..");
 
     @ArchTest
-    static final ArchRule CORE_ASKS_NO_CLOCK = noClasses().that().resideInAPackage("eagerneedle.core..").should().callMethod(java.time.Instant.class, "now")
-            .orShould().callMethod(System.class, "currentTimeMillis").orShould().callMethod(System.class, "nanoTime").orShould().callMethod(Math.class, "random");
+    static final ArchRule CORE_ASKS_NO_CLOCK = noClasses()
+            .that()
+            .resideInAPackage("eagerneedle.core..")
+            .should()
+            .callMethod(java.time.Instant.class, "now")
+            .orShould()
+            .callMethod(System.class, "currentTimeMillis")
+            .orShould()
+            .callMethod(System.class, "nanoTime")
+            .orShould()
+            .callMethod(Math.class, "random");
 
     @ArchTest
-    static final ArchRule PACKAGES_OF_CORE_HAVE_NO_CIRCLE = slices().matching("eagerneedle.core.(*)..").should().beFreeOfCycles();
+    static final ArchRule PACKAGES_OF_CORE_HAVE_NO_CIRCLE =
+            slices().matching("eagerneedle.core.(*)..").should().beFreeOfCycles();
 
     @ArchTest
-    static final ArchRule ONLY_THE_WINDOW_KNOWS_JAVAFX = noClasses().that().resideOutsideOfPackage("eagerneedle.app..").should().dependOnClassesThat().resideInAPackage("javafx..");
-
-    @ArchTest
-    static final ArchRule WHAT_THE_WINDOW_SHOWS_IS_TESTED_WITHOUT_ONE = noClasses().that().resideInAPackage("eagerneedle.app.workbench..").should().dependOnClassesThat()
+    static final ArchRule ONLY_THE_WINDOW_KNOWS_JAVAFX = noClasses()
+            .that()
+            .resideOutsideOfPackage("eagerneedle.app..")
+            .should()
+            .dependOnClassesThat()
             .resideInAPackage("javafx..");
 
     @ArchTest
-    static final ArchRule NO_CLASS_IS_AN_EXPERIMENT = noClasses().that().resideOutsideOfPackage("eagerneedle.rig.simulated..").should()
-            .haveSimpleNameContaining("Chute").orShould().haveSimpleNameContaining("Cart").orShould().haveSimpleNameContaining("Slope");
+    static final ArchRule WHAT_THE_WINDOW_SHOWS_IS_TESTED_WITHOUT_ONE = noClasses()
+            .that()
+            .resideInAPackage("eagerneedle.app.workbench..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAPackage("javafx..");
 
     @ArchTest
-    static final ArchRule NO_ROOM_FOR_ODDS_AND_ENDS = noClasses().should().haveSimpleNameEndingWith("Manager").orShould().haveSimpleNameEndingWith("Helper")
-            .orShould().haveSimpleNameEndingWith("Util").orShould().haveSimpleNameEndingWith("Utils");
+    static final ArchRule NO_CLASS_IS_AN_EXPERIMENT = noClasses()
+            .that()
+            .resideOutsideOfPackage("eagerneedle.rig.simulated..")
+            .should()
+            .haveSimpleNameContaining("Chute")
+            .orShould()
+            .haveSimpleNameContaining("Cart")
+            .orShould()
+            .haveSimpleNameContaining("Slope");
+
+    @ArchTest
+    static final ArchRule NO_ROOM_FOR_ODDS_AND_ENDS = noClasses()
+            .should()
+            .haveSimpleNameEndingWith("Manager")
+            .orShould()
+            .haveSimpleNameEndingWith("Helper")
+            .orShould()
+            .haveSimpleNameEndingWith("Util")
+            .orShould()
+            .haveSimpleNameEndingWith("Utils");
 }

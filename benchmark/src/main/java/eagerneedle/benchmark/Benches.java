@@ -59,7 +59,10 @@ public class Benches {
     }
 
     private Reducer reducer() {
-        return new Reducer(sheet, (run, channel) -> rehearsal.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE));
+        return new Reducer(
+                sheet,
+                (run, channel) ->
+                        rehearsal.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE));
     }
 
     @Benchmark

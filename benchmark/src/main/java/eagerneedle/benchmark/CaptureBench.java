@@ -5,7 +5,6 @@ import eagerneedle.app.window.MainWindow;
 import eagerneedle.app.window.NeedleApplication;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.app.workbench.Workbench;
-import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.Pyramid;
@@ -23,8 +22,9 @@ import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
 
 /**
- * Sixteen channels of a hundred thousand samples a second for a minute, over loopback, with their traces drawn in the window:
- * what is lost, how smooth the window stays, how far it is behind. Then the run is opened, seen whole and zoomed.
+ * Sixteen channels of a hundred thousand samples a second for a minute, over loopback, with their traces drawn in the
+ * window: what is lost, how smooth the window stays, how far it is behind. Then the run is opened, seen whole and
+ * zoomed.
  */
 public final class CaptureBench {
     private static final int CHANNELS = 16;
@@ -33,19 +33,27 @@ public final class CaptureBench {
     private final List<Double> behind = new ArrayList<>();
     private long last;
 
-    private CaptureBench() {
-    }
+    private CaptureBench() {}
 
     private static String sheet(int port) {
         StringBuilder channels = new StringBuilder();
         List<String> names = new ArrayList<>();
         for (int c = 1; c <= CHANNELS; c++) {
             names.add("in" + c);
-            channels.append("  in").append(c).append(": {label: input ").append(c).append(", unit: V, device: logger, rate: ").append((int) RATE)
-                    .append(", chain: [{kind: converter, label: converter, from: V, range: [-10, 10], bits: 16, coding: signed}]}\n");
+            channels.append("  in")
+                    .append(c)
+                    .append(": {label: input ")
+                    .append(c)
+                    .append(", unit: V, device: logger, rate: ")
+                    .append((int) RATE)
+                    .append(", chain: [{kind: converter, label: converter, from: V, range: [-10, 10], bits: 16, "
+                            + "coding: signed}]}\n");
         }
-        return "sheet: 1\nid: sixteen\ntitle: Sixteen channels\nsubject: Electricity\ndevices:\n  logger: {label: Fast logger, driver: line, address: \"127.0.0.1:" + port + "\"}\nchannels:\n" + channels
-                + "captures:\n  all:\n    label: All channels\n    mode: stream\n    channels: [" + String.join(", ", names) + "]\n    longest: 3600\n    levels: {once: {label: once}}\nresults: {}\n";
+        return "sheet: 1\nid: sixteen\ntitle: Sixteen channels\nsubject: Electricity\ndevices:\n  logger: "
+                + "{label: Fast logger, driver: line, address: \"127.0.0.1:"
+                + port + "\"}\nchannels:\n" + channels
+                + "captures:\n  all:\n    label: All channels\n    mode: stream\n    channels: ["
+                + String.join(", ", names) + "]\n    longest: 3600\n    levels: {once: {label: once}}\nresults: {}\n";
     }
 
     /** @param arguments seconds to capture, 60 when not said */
@@ -56,7 +64,10 @@ public final class CaptureBench {
         Path file = folder.resolve("sixteen.needle");
         try (WaveStandIn logger = new WaveStandIn(CHANNELS)) {
             String text = sheet(logger.port());
-            BenchFile.create(file, Session.start(text, "sixteen", Clock.systemUTC().instant())).close();
+            BenchFile.create(
+                            file,
+                            Session.start(text, "sixteen", Clock.systemUTC().instant()))
+                    .close();
             new CaptureBench().capture(file, text, logger, seconds);
         }
         open(file);
@@ -64,28 +75,50 @@ public final class CaptureBench {
         System.exit(0);
     }
 
-    private void capture(Path path, String text, WaveStandIn logger, double seconds) throws IOException, InterruptedException {
+    private void capture(Path path, String text, WaveStandIn logger, double seconds)
+            throws IOException, InterruptedException {
         boolean window = System.getenv("DISPLAY") != null;
         long[] result = new long[3];
-        long cpu = ProcessHandle.current().info().totalCpuDuration().map(java.time.Duration::toNanos).orElse(0L);
+        long cpu = ProcessHandle.current()
+                .info()
+                .totalCpuDuration()
+                .map(java.time.Duration::toNanos)
+                .orElse(0L);
         if (window) {
-            NeedleApplication.launchOn(() -> new Workbench(BenchFile.open(path), Clock.systemUTC()), w -> inTheWindow(w, text, logger, seconds, result));
+            NeedleApplication.launchOn(
+                    () -> new Workbench(BenchFile.open(path), Clock.systemUTC()),
+                    w -> inTheWindow(w, text, logger, seconds, result));
         } else {
             System.out.println("No display: captured without a window.");
-            try (BenchFile file = BenchFile.open(path); LiveRig rig = LiveRig.at(SheetReader.read(text, "x").sheet(), "logger", "127.0.0.1:" + logger.port(), RATE)) {
+            try (BenchFile file = BenchFile.open(path);
+                    LiveRig rig = LiveRig.at(
+                            SheetReader.read(text, "x").sheet(), "logger", "127.0.0.1:" + logger.port(), RATE)) {
                 rig.record(rig.run(1, "all", "once", Clock.systemUTC().instant()), file);
                 Thread.sleep((long) (seconds * 1000));
                 result[0] = rig.finish();
                 result[1] = logger.sent();
             }
         }
-        long used = ProcessHandle.current().info().totalCpuDuration().map(java.time.Duration::toNanos).orElse(0L) - cpu;
-        System.out.printf("captured %d channels for %.0f s: %d samples of each kept, %d lost; %.2f cores used%n", CHANNELS, seconds, result[0], result[2], used / 1e9 / seconds);
+        long used = ProcessHandle.current()
+                        .info()
+                        .totalCpuDuration()
+                        .map(java.time.Duration::toNanos)
+                        .orElse(0L)
+                - cpu;
+        System.out.printf(
+                "captured %d channels for %.0f s: %d samples of each kept, %d lost; %.2f cores used%n",
+                CHANNELS, seconds, result[0], result[2], used / 1e9 / seconds);
         if (window && gaps.size() > 20) {
             double[] g = gaps.stream().mapToDouble(d -> d).sorted().toArray();
             double[] b = behind.stream().mapToDouble(d -> d).sorted().toArray();
-            System.out.printf("window: %.1f frames a second, 95 %% of frames within %.0f ms, longest %.0f ms; what is drawn is %.0f ms old (median), %.0f ms (95 %%)%n", g.length / Arrays.stream(g).sum(), 1e3 * g[(int) (0.95 * g.length)],
-                    1e3 * g[g.length - 1], 1e3 * b[b.length / 2], 1e3 * b[(int) (0.95 * b.length)]);
+            System.out.printf(
+                    "window: %.1f frames a second, 95 %% of frames within %.0f ms, longest %.0f ms; what is "
+                            + "drawn is %.0f ms old (median), %.0f ms (95 %%)%n",
+                    g.length / Arrays.stream(g).sum(),
+                    1e3 * g[(int) (0.95 * g.length)],
+                    1e3 * g[g.length - 1],
+                    1e3 * b[b.length / 2],
+                    1e3 * b[(int) (0.95 * b.length)]);
         }
         long wrong = 0;
         try (BenchFile file = BenchFile.open(path)) {
@@ -102,45 +135,55 @@ public final class CaptureBench {
             }
         }
         long size = Files.size(path);
-        System.out.printf("every kept sample compared with what was sent: %d differ; %.1f MB on disk, %.3g of two bytes a sample%n", wrong, size / 1e6, size / (2.0 * CHANNELS * result[0]));
+        System.out.printf(
+                "every kept sample compared with what was sent: %d differ; %.1f MB on disk, %.3g of two bytes a "
+                        + "sample%n",
+                wrong, size / 1e6, size / (2.0 * CHANNELS * result[0]));
     }
 
     private void inTheWindow(MainWindow w, String text, WaveStandIn logger, double seconds, long[] result) {
-        Thread hands = new Thread(() -> {
-            try {
-                LiveRig rig = LiveRig.at(SheetReader.read(text, "x").sheet(), "logger", "127.0.0.1:" + logger.port(), RATE);
-                onStage(() -> {
-                    w.connect(rig);
-                    w.go(Station.CAPTURE);
-                });
-                Thread.sleep(1500);
-                onStage(() -> ((javafx.scene.control.Button) w.stage().getScene().lookup("#start-stop")).fire());
-                AnimationTimer frames = new AnimationTimer() {
-                    @Override
-                    public void handle(long now) {
-                        if (last > 0) {
-                            gaps.add((now - last) / 1e9);
-                            behind.add((logger.sent() - rig.count("in1")) / RATE);
-                        }
-                        last = now;
+        Thread hands = new Thread(
+                () -> {
+                    try {
+                        LiveRig rig = LiveRig.at(
+                                SheetReader.read(text, "x").sheet(), "logger", "127.0.0.1:" + logger.port(), RATE);
+                        onStage(() -> {
+                            w.connect(rig);
+                            w.go(Station.CAPTURE);
+                        });
+                        Thread.sleep(1500);
+                        onStage(() -> ((javafx.scene.control.Button)
+                                        w.stage().getScene().lookup("#start-stop"))
+                                .fire());
+                        AnimationTimer frames = new AnimationTimer() {
+                            @Override
+                            public void handle(long now) {
+                                if (last > 0) {
+                                    gaps.add((now - last) / 1e9);
+                                    behind.add((logger.sent() - rig.count("in1")) / RATE);
+                                }
+                                last = now;
+                            }
+                        };
+                        Thread.sleep(500);
+                        onStage(frames::start);
+                        Thread.sleep((long) (seconds * 1000));
+                        onStage(frames::stop);
+                        result[2] = rig.lost();
+                        onStage(() -> ((javafx.scene.control.Button)
+                                        w.stage().getScene().lookup("#start-stop"))
+                                .fire());
+                        result[0] = w.bench().file().count(1, "in1");
+                        result[1] = logger.sent();
+                        result[2] = rig.news().contains("could not be kept") ? Math.max(1, result[2]) : result[2];
+                        onStage(() -> w.stage().close());
+                        Platform.exit();
+                    } catch (IOException | InterruptedException e) {
+                        System.out.println("The capture failed: " + e.getMessage());
+                        Platform.exit();
                     }
-                };
-                Thread.sleep(500);
-                onStage(frames::start);
-                Thread.sleep((long) (seconds * 1000));
-                onStage(frames::stop);
-                result[2] = rig.lost();
-                onStage(() -> ((javafx.scene.control.Button) w.stage().getScene().lookup("#start-stop")).fire());
-                result[0] = w.bench().file().count(1, "in1");
-                result[1] = logger.sent();
-                result[2] = rig.news().contains("could not be kept") ? Math.max(1, result[2]) : result[2];
-                onStage(() -> w.stage().close());
-                Platform.exit();
-            } catch (IOException | InterruptedException e) {
-                System.out.println("The capture failed: " + e.getMessage());
-                Platform.exit();
-            }
-        }, "hands");
+                },
+                "hands");
         hands.setDaemon(true);
         hands.start();
     }
@@ -162,12 +205,17 @@ public final class CaptureBench {
                 all.add(file.overview(1, "in" + c));
             }
             long samples = all.stream().mapToLong(Pyramid::samples).sum();
-            int bins = all.stream().mapToInt(p -> p.over(p.start(), p.end(), 1280).size()).sum();
+            int bins = all.stream()
+                    .mapToInt(p -> p.over(p.start(), p.end(), 1280).size())
+                    .sum();
             double opened = (System.nanoTime() - t0) / 1e9;
             t0 = System.nanoTime();
             RawSamples one = file.samples(1, "in1");
             double plain = (System.nanoTime() - t0) / 1e9 * CHANNELS;
-            System.out.printf("opened %d samples and saw them whole in %.3f s (%d bins); unpacking them all would take %.2f s, ratio %.3g%n", samples, opened, bins, plain, opened / plain);
+            System.out.printf(
+                    "opened %d samples and saw them whole in %.3f s (%d bins); unpacking them all would take "
+                            + "%.2f s, ratio %.3g%n",
+                    samples, opened, bins, plain, opened / plain);
             t0 = System.nanoTime();
             int views = 400;
             for (int i = 0; i < views; i++) {
@@ -186,7 +234,10 @@ public final class CaptureBench {
                 low = Math.min(low, v);
             }
             double loop = (System.nanoTime() - t0) / 1e9;
-            System.out.printf("one step of zoom: %.2f ms; a plain loop over all %d samples of the channel %.2f ms, ratio %.3g (least %.0f)%n", 1e3 * view, one.size(), 1e3 * loop, view / loop, low);
+            System.out.printf(
+                    "one step of zoom: %.2f ms; a plain loop over all %d samples of the channel %.2f ms, ratio "
+                            + "%.3g (least %.0f)%n",
+                    1e3 * view, one.size(), 1e3 * loop, view / loop, low);
         }
     }
 }

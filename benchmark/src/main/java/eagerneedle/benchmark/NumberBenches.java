@@ -80,7 +80,8 @@ public class NumberBenches {
 
     @Benchmark
     public double monteCarloOfAMillion() {
-        return MonteCarlo.of(drawn, Coverage.DEFAULT, MonteCarlo.Settings.DEFAULT.exactly(DRAWS)).sd();
+        return MonteCarlo.of(drawn, Coverage.DEFAULT, MonteCarlo.Settings.DEFAULT.exactly(DRAWS))
+                .sd();
     }
 
     @Benchmark
@@ -93,7 +94,10 @@ public class NumberBenches {
             for (int k = 0; k < 10; k++) {
                 in[k] = 1 + 0.3 * k + 0.05 * random.nextGaussian();
             }
-            double f = (in[0] + in[1]) * in[2] / (in[3] + in[4]) + in[5] * in[6] - in[7] * in[7] / (in[8] + 5) + Math.sin(in[9]);
+            double f = (in[0] + in[1]) * in[2] / (in[3] + in[4])
+                    + in[5] * in[6]
+                    - in[7] * in[7] / (in[8] + 5)
+                    + Math.sin(in[9]);
             sum += f;
             squares += f * f;
         }
@@ -121,7 +125,14 @@ public class NumberBenches {
             }
             return new Pair<>(new ArrayRealVector(value, false), MatrixUtils.createRealMatrix(jacobian));
         };
-        return new LevenbergMarquardtOptimizer().optimize(new LeastSquaresBuilder().start(new double[] {0.5, 4, 1, 0}).target(y).model(f).maxEvaluations(1000).maxIterations(1000).build());
+        return new LevenbergMarquardtOptimizer()
+                .optimize(new LeastSquaresBuilder()
+                        .start(new double[] {0.5, 4, 1, 0})
+                        .target(y)
+                        .model(f)
+                        .maxEvaluations(1000)
+                        .maxIterations(1000)
+                        .build());
     }
 
     @Benchmark
@@ -163,8 +174,13 @@ public class NumberBenches {
     public double plainEvaluation() {
         double[] in = new double[10];
         for (int k = 0; k < 10; k++) {
-            in[k] = ((Value.Scalar) ten.get("abcdefghij".substring(k, k + 1).replace("e", "e0"))).quantity().value();
+            in[k] = ((Value.Scalar) ten.get("abcdefghij".substring(k, k + 1).replace("e", "e0")))
+                    .quantity()
+                    .value();
         }
-        return (in[0] + in[1]) * in[2] / (in[3] + in[4]) + in[5] * in[6] - in[7] * in[7] / (in[8] + 5) + Math.sin(in[9]);
+        return (in[0] + in[1]) * in[2] / (in[3] + in[4])
+                + in[5] * in[6]
+                - in[7] * in[7] / (in[8] + 5)
+                + Math.sin(in[9]);
     }
 }

@@ -7,29 +7,56 @@ import org.openjdk.jmh.runner.options.OptionsBuilder;
 
 /** Runs the benchmarks and prints each as a ratio to its baseline from the same run. */
 public final class Ratios {
-    private Ratios() {
-    }
+    private Ratios() {}
 
     public static void main(String[] arguments) throws Exception {
-        Collection<RunResult> results = new Runner(new OptionsBuilder().include(Benches.class.getName()).include(NumberBenches.class.getName()).include(StoreBenches.class.getName()).build()).run();
+        Collection<RunResult> results = new Runner(new OptionsBuilder()
+                        .include(Benches.class.getName())
+                        .include(NumberBenches.class.getName())
+                        .include(StoreBenches.class.getName())
+                        .build())
+                .run();
         System.out.println();
         print(results, "oneEdit", "wholeReduction", "one edit of a window against reducing the whole session");
-        print(results, "monteCarloOfAMillion", "plainDrawsOfAMillion", "a million draws of ten inputs against a straight loop on one core");
+        print(
+                results,
+                "monteCarloOfAMillion",
+                "plainDrawsOfAMillion",
+                "a million draws of ten inputs against a straight loop on one core");
         print(results, "formulaFit", "libraryFit", "fit of a formula to 10 000 points against the library alone");
         print(results, "changePoints", "plainStretches", "change points of 300 samples against costing every stretch");
-        print(results, "formulaEvaluation", "plainEvaluation", "a formula of ten uncertain inputs against its plain arithmetic");
+        print(
+                results,
+                "formulaEvaluation",
+                "plainEvaluation",
+                "a formula of ten uncertain inputs against its plain arithmetic");
         print(results, "delimitedText", "plainSplitting", "8 MB of delimited text against splitting it line by line");
-        print(results, "aMillionSamplesKept", "aMillionSamplesWrittenPlain", "a million samples packed and kept against writing them plain");
-        print(results, "windowStatisticsOfAMillion", "plainLoopOverAMillion", "window statistics of a million samples against a plain loop");
+        print(
+                results,
+                "aMillionSamplesKept",
+                "aMillionSamplesWrittenPlain",
+                "a million samples packed and kept against writing them plain");
+        print(
+                results,
+                "windowStatisticsOfAMillion",
+                "plainLoopOverAMillion",
+                "window statistics of a million samples against a plain loop");
         System.out.println();
         CaptureBench.main(arguments);
     }
 
     private static void print(Collection<RunResult> results, String of, String baseline, String says) {
-        System.out.printf("%-66s %.4f ms : %.4f ms = %.3g%n", says, score(results, of), score(results, baseline), score(results, of) / score(results, baseline));
+        System.out.printf(
+                "%-66s %.4f ms : %.4f ms = %.3g%n",
+                says, score(results, of), score(results, baseline), score(results, of) / score(results, baseline));
     }
 
     private static double score(Collection<RunResult> results, String name) {
-        return results.stream().filter(r -> r.getPrimaryResult().getLabel().equals(name)).findFirst().orElseThrow().getPrimaryResult().getScore();
+        return results.stream()
+                .filter(r -> r.getPrimaryResult().getLabel().equals(name))
+                .findFirst()
+                .orElseThrow()
+                .getPrimaryResult()
+                .getScore();
     }
 }

@@ -58,7 +58,9 @@ public class StoreBenches {
         }
         samples = new RawSamples(t, v);
         folder = Files.createTempDirectory("needle-bench");
-        file = BenchFile.create(folder.resolve("blocks.needle"), Session.start(SheetReader.shippedText("baggage-chute"), "bench", Instant.EPOCH));
+        file = BenchFile.create(
+                folder.resolve("blocks.needle"),
+                Session.start(SheetReader.shippedText("baggage-chute"), "bench", Instant.EPOCH));
     }
 
     @TearDown
@@ -104,7 +106,8 @@ public class StoreBenches {
 
     @Benchmark
     public void aMillionSamplesWrittenPlain() throws IOException {
-        try (DataOutputStream out = new DataOutputStream(new BufferedOutputStream(Files.newOutputStream(folder.resolve("plain.bin")), 1 << 16))) {
+        try (DataOutputStream out = new DataOutputStream(
+                new BufferedOutputStream(Files.newOutputStream(folder.resolve("plain.bin")), 1 << 16))) {
             for (int i = 0; i < SAMPLES; i++) {
                 out.writeDouble(samples.time()[i]);
                 out.writeDouble(samples.values()[i]);

@@ -4,8 +4,7 @@ package eagerneedle.picture;
 final class Arcs {
     private static final int CORNERS = 24;
 
-    private Arcs() {
-    }
+    private Arcs() {}
 
     /** The ring between two radii, from one angle to another. */
     static void sector(Surface s, double cx, double cy, double inner, double outer, double from, double to, Ink ink) {

@@ -9,8 +9,7 @@ import eagerneedle.picture.Surface.Align;
 public final class BudgetPicture {
     public static final double ROW = 27;
 
-    private BudgetPicture() {
-    }
+    private BudgetPicture() {}
 
     /** Height that a budget needs. */
     public static double height(Budget budget, int most) {
@@ -25,15 +24,26 @@ public final class BudgetPicture {
             Budget.Line line = budget.lines().get(i);
             double row = y + 8 + i * ROW;
             s.text(fitting(s, line.label(), labels - 12), x, row + 14, Align.LEFT, Lettering.text(12.5), Ink.INK);
-            double bar = Math.max(1.5, room * line.share() / Math.max(budget.lines().get(0).share(), 1e-12));
+            double bar = Math.max(
+                    1.5, room * line.share() / Math.max(budget.lines().get(0).share(), 1e-12));
             s.rectangle(x + labels, row + 3, bar, 14, i == 0 ? Ink.NEEDLE : Ink.TRACE1, null, 2);
             String dof = Double.isInfinite(line.dof()) ? "" : ", " + Math.round(line.dof()) + " d.f.";
-            s.text(share(line.share()) + " " + (line.type() == Leaf.Type.A ? "A" : "B") + dof, x + labels + bar + 8, row + 14, Align.LEFT, Lettering.text(11.5), Ink.QUIET);
+            s.text(
+                    share(line.share()) + " " + (line.type() == Leaf.Type.A ? "A" : "B") + dof,
+                    x + labels + bar + 8,
+                    row + 14,
+                    Align.LEFT,
+                    Lettering.text(11.5),
+                    Ink.QUIET);
         }
     }
 
     private static String share(double share) {
-        return share >= 0.995 ? "100 %" : share >= 0.095 ? Math.round(100 * share) + " %" : share >= 0.001 ? Notation.plain(100 * share, share < 0.01 ? 1 : 2) + " %" : "< 0.1 %";
+        return share >= 0.995
+                ? "100 %"
+                : share >= 0.095
+                        ? Math.round(100 * share) + " %"
+                        : share >= 0.001 ? Notation.plain(100 * share, share < 0.01 ? 1 : 2) + " %" : "< 0.1 %";
     }
 
     /** The text, cut with dots if it is wider than the room. */

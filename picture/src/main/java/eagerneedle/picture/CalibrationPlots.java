@@ -14,8 +14,7 @@ import java.util.Optional;
 
 /** The plots of a calibration: points with their relation, and how far from it points and verification points lie. */
 public final class CalibrationPlots {
-    private CalibrationPlots() {
-    }
+    private CalibrationPlots() {}
 
     private static LabUnit span(Calibration c) {
         LabUnit u = LabUnit.parse(c.unit());
@@ -29,7 +28,8 @@ public final class CalibrationPlots {
         }
         String unit = LabUnit.parse(c.unit()).pretty();
         List<Layer> layers = new ArrayList<>();
-        double[] x = c.points().stream().mapToDouble(CalibrationPoint::indication).toArray();
+        double[] x =
+                c.points().stream().mapToDouble(CalibrationPoint::indication).toArray();
         double[] y = c.references(c.points());
         fitted(c).ifPresent(u -> {
             double low = java.util.Arrays.stream(x).min().orElse(0);
@@ -42,13 +42,26 @@ public final class CalibrationPlots {
                 cy[i] = u.at(cx[i]).value();
             }
             layers.add(new Layer.Curve(u.relation().label(), cx, cy, Ink.INK, 1.4, false));
-            layers.add(new Layer.Legend(List.of(u.relation() == Relation.ADJUSTED ? "one to one" : words(u)), Layer.Corner.TOP_LEFT));
+            layers.add(new Layer.Legend(
+                    List.of(u.relation() == Relation.ADJUSTED ? "one to one" : words(u)), Layer.Corner.TOP_LEFT));
         });
         layers.add(new Layer.Points("points", x, y, null, false, 0));
         if (!c.verification().isEmpty()) {
-            layers.add(new Layer.Points("verification", c.verification().stream().mapToDouble(CalibrationPoint::indication).toArray(), c.references(c.verification()), null, true, 1));
+            layers.add(new Layer.Points(
+                    "verification",
+                    c.verification().stream()
+                            .mapToDouble(CalibrationPoint::indication)
+                            .toArray(),
+                    c.references(c.verification()),
+                    null,
+                    true,
+                    1));
         }
-        return Optional.of(new Plot("Calibration of " + label, new Plot.Axis("indication", unit), new Plot.Axis("reference value", unit), layers));
+        return Optional.of(new Plot(
+                "Calibration of " + label,
+                new Plot.Axis("indication", unit),
+                new Plot.Axis("reference value", unit),
+                layers));
     }
 
     /** The calibration when its relation can be computed; empty otherwise. */
@@ -66,13 +79,19 @@ public final class CalibrationPlots {
         return switch (c.relation()) {
             case OFFSET -> "offset " + c.coefficients().get(0);
             case FACTOR -> "factor " + c.coefficients().get(1);
-            case ADJUSTED -> "one to one, set to " + Notation.figures(c.at(c.points().get(1).indication()).u(), 2) + " " + span(c).pretty() + " at full load";
+            case ADJUSTED ->
+                "one to one, set to "
+                        + Notation.figures(c.at(c.points().get(1).indication()).u(), 2) + " " + span(c).pretty()
+                        + " at full load";
             case CLOSURE -> "both circles closed";
             default -> "slope " + c.coefficients().get(1);
         };
     }
 
-    /** Residuals of the points and errors of the verification points, with the tolerance as two lines; empty before the relation is known. */
+    /**
+     * Residuals of the points and errors of the verification points, with the tolerance as two lines; empty before the
+     * relation is known.
+     */
     public static Optional<Plot> departures(Calibration c, String label) {
         Calibration known = fitted(c).orElse(null);
         if (known == null) {
@@ -88,11 +107,14 @@ public final class CalibrationPlots {
         for (int i = 0; i < r.length; i++) {
             double value = known.at(known.points().get(i).indication()).value();
             r[i] = fit == null ? refs[i] - value : fit.residuals()[i];
-            u[i] = Math.hypot(known.referenceUncertainty(i), known.points().get(i).uIndication());
+            u[i] = Math.hypot(
+                    known.referenceUncertainty(i), known.points().get(i).uIndication());
             largest = Math.max(largest, Math.abs(r[i]) + u[i]);
         }
         double scale = largest > 0 && largest < 0.05 ? 1000 : 1;
-        String unit = scale == 1 ? span.pretty() : span.symbol().equals("m") ? "mm" : span.pretty().isEmpty() ? "10⁻³" : "10⁻³ " + span.pretty();
+        String unit = scale == 1
+                ? span.pretty()
+                : span.symbol().equals("m") ? "mm" : span.pretty().isEmpty() ? "10⁻³" : "10⁻³ " + span.pretty();
         List<Layer> layers = new ArrayList<>();
         layers.add(new Layer.Level(0, Ink.QUIET));
         if (known.tolerance() != null) {
@@ -101,10 +123,15 @@ public final class CalibrationPlots {
         }
         layers.add(new Layer.Points("residual", refs, scaled(r, scale), scaled(u, scale), false, 0));
         if (d.errors().length > 0) {
-            layers.add(new Layer.Points("verification", d.references(), scaled(d.errors(), -scale), scaled(d.u(), scale), false, 1));
+            layers.add(new Layer.Points(
+                    "verification", d.references(), scaled(d.errors(), -scale), scaled(d.u(), scale), false, 1));
             layers.add(new Layer.Legend(List.of("● points   ■ verification"), Layer.Corner.TOP_RIGHT));
         }
-        return Optional.of(new Plot("Residuals of " + label, new Plot.Axis("reference value", LabUnit.parse(c.unit()).pretty()), new Plot.Axis("residual", unit), layers));
+        return Optional.of(new Plot(
+                "Residuals of " + label,
+                new Plot.Axis("reference value", LabUnit.parse(c.unit()).pretty()),
+                new Plot.Axis("residual", unit),
+                layers));
     }
 
     private static double[] scaled(double[] v, double k) {

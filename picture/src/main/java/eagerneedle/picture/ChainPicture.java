@@ -7,12 +7,14 @@ import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.picture.Surface.Align;
 
-/** A chain as a ribbon: each stage with its transfer, uncertainty, step and reach; under it what is needed against what can be reached, to scale. */
+/**
+ * A chain as a ribbon: each stage with its transfer, uncertainty, step and reach; under it what is needed against what
+ * can be reached, to scale.
+ */
 public final class ChainPicture {
     private static final double STAGE_HEIGHT = 80;
 
-    private ChainPicture() {
-    }
+    private ChainPicture() {}
 
     /**
      * Paints the ribbon.
@@ -30,25 +32,57 @@ public final class ChainPicture {
             Stage stage = last ? null : chain.stages().get(i);
             double signal = chain.signal(at, i);
             LabUnit unit = last ? chain.converter().input() : stage.input();
-            double step = last ? chain.converter().step() : Math.abs(chain.signal(at + stepAtInput / 2, i) - chain.signal(at - stepAtInput / 2, i));
+            double step = last
+                    ? chain.converter().step()
+                    : Math.abs(chain.signal(at + stepAtInput / 2, i) - chain.signal(at - stepAtInput / 2, i));
             String kind = last ? "converter" : stage.kind();
             String transfer = last ? chain.converter().transfer() : stage.transfer(signal);
             double a = last ? chain.converter().input(chain.converter().lowestCount()) : chain.signal(reach[0], i);
             double b = last ? chain.converter().input(chain.converter().highestCount()) : chain.signal(reach[1], i);
-            String limits = "step " + Notation.plain(step, 2) + " · " + Notation.plain(Math.min(a, b), 2) + " … " + Notation.plain(Math.max(a, b), 2) + " " + unit.pretty();
+            String limits = "step " + Notation.plain(step, 2) + " · " + Notation.plain(Math.min(a, b), 2) + " … "
+                    + Notation.plain(Math.max(a, b), 2) + " " + unit.pretty();
             String label = last ? chain.converter().label() : stage.label();
-            double u = Math.sqrt(chain.shared().stream().filter(q -> q.leaf().source().equals(label)).mapToDouble(q -> Math.pow(q.contribution().applyAsDouble(at), 2)).sum());
-            String known = u > 0 ? "u " + Notation.figures(u, 2) + " " + chain.unit().difference().pretty() : "";
-            stage(s, x, y, wide, kind, known, last ? chain.converter().label() : stage.label(), transfer, limits, i > 0);
+            double u = Math.sqrt(chain.shared().stream()
+                    .filter(q -> q.leaf().source().equals(label))
+                    .mapToDouble(q -> Math.pow(q.contribution().applyAsDouble(at), 2))
+                    .sum());
+            String known = u > 0
+                    ? "u " + Notation.figures(u, 2) + " "
+                            + chain.unit().difference().pretty()
+                    : "";
+            stage(
+                    s,
+                    x,
+                    y,
+                    wide,
+                    kind,
+                    known,
+                    last ? chain.converter().label() : stage.label(),
+                    transfer,
+                    limits,
+                    i > 0);
             x += wide + 5;
         }
         return x;
     }
 
-    private static void stage(Surface s, double x, double y, double w, String kind, String known, String label, String transfer, String limits, boolean notched) {
+    private static void stage(
+            Surface s,
+            double x,
+            double y,
+            double w,
+            String kind,
+            String known,
+            String label,
+            String transfer,
+            String limits,
+            boolean notched) {
         double nose = 9;
         double h = STAGE_HEIGHT;
-        s.polygon(new double[] {x, x + w - nose, x + w, x + w - nose, x, x + (notched ? nose : 0)}, new double[] {y, y, y + h / 2, y + h, y + h, y + h / 2}, Ink.REACH);
+        s.polygon(
+                new double[] {x, x + w - nose, x + w, x + w - nose, x, x + (notched ? nose : 0)},
+                new double[] {y, y, y + h / 2, y + h, y + h, y + h / 2},
+                Ink.REACH);
         double in = w - 34;
         s.text(kind, x + 18, y + 16, Align.LEFT, Lettering.text(11.5), Ink.QUIET);
         s.text(known, x + w - 16, y + 16, Align.RIGHT, Lettering.figures(10.5), Ink.QUIET);
@@ -57,11 +91,17 @@ public final class ChainPicture {
         s.text(BudgetPicture.fitting(s, limits, in), x + 18, y + 68, Align.LEFT, Lettering.text(10.5), Ink.QUIET);
     }
 
-    /** Paints reach and need to scale over an axis, and the present reading as a red mark ({@code live} NaN for none). */
+    /**
+     * Paints reach and need to scale over an axis, and the present reading as a red mark ({@code live} NaN for none).
+     */
     public static void reach(Surface s, Chain chain, double[] needed, double live, double x, double y, double w) {
         double[] reach = chain.reach();
-        double low = needed == null ? reach[0] : Math.min(needed[0], Math.max(reach[0], needed[0] - 4 * (needed[1] - needed[0])));
-        double high = needed == null ? reach[1] : Math.max(needed[1], Math.min(reach[1], needed[1] + 4 * (needed[1] - needed[0])));
+        double low = needed == null
+                ? reach[0]
+                : Math.min(needed[0], Math.max(reach[0], needed[0] - 4 * (needed[1] - needed[0])));
+        double high = needed == null
+                ? reach[1]
+                : Math.max(needed[1], Math.min(reach[1], needed[1] + 4 * (needed[1] - needed[0])));
         double margin = (high - low) * 0.06;
         java.util.function.DoubleUnaryOperator px = v -> x + (v - low + margin) / (high - low + 2 * margin) * w;
         double a = px.applyAsDouble(Math.max(reach[0], low - margin));
@@ -73,7 +113,13 @@ public final class ChainPicture {
             boolean holds = needed[0] >= reach[0] && needed[1] <= reach[1];
             s.rectangle(na, y, nb - na, 15, holds ? Ink.BAND : Ink.WINDOW, holds ? null : Ink.NEEDLE, 0);
             if (nb - na > 60) {
-                s.text("needed", (na + nb) / 2, y + 11.5, Align.CENTRE, Lettering.text(11), holds ? Ink.GOOD : Ink.NEEDLE);
+                s.text(
+                        "needed",
+                        (na + nb) / 2,
+                        y + 11.5,
+                        Align.CENTRE,
+                        Lettering.text(11),
+                        holds ? Ink.GOOD : Ink.NEEDLE);
             }
         }
         for (double t : PlotPainter.ticks(low, high, 6)) {
@@ -88,7 +134,10 @@ public final class ChainPicture {
         }
     }
 
-    /** Standard uncertainty of one indication by the chain alone, in its unit of differences, at a value of the measurand. */
+    /**
+     * Standard uncertainty of one indication by the chain alone, in its unit of differences, at a value of the
+     * measurand.
+     */
     public static double uncertainty(Chain chain, double at) {
         double sum = Math.pow(chain.stepAt(at), 2) / 12;
         for (Trace.Shared shared : chain.shared()) {

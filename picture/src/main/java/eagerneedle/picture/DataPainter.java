@@ -110,7 +110,10 @@ final class DataPainter implements Layer.Cases<Void> {
         } else if (Math.floorMod(p.series(), 4) == 2) {
             s.polygon(new double[] {px, px + r * 1.2, px - r * 1.2}, new double[] {py - r * 1.2, py + r, py + r}, ink);
         } else if (Math.floorMod(p.series(), 4) == 3) {
-            s.polygon(new double[] {px, px + r * 1.3, px, px - r * 1.3}, new double[] {py - r * 1.3, py, py + r * 1.3, py}, ink);
+            s.polygon(
+                    new double[] {px, px + r * 1.3, px, px - r * 1.3},
+                    new double[] {py - r * 1.3, py, py + r * 1.3, py},
+                    ink);
         } else {
             s.circle(px, py, r, ink, null, 0);
         }

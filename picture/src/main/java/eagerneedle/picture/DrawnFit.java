@@ -8,10 +8,10 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * A fit as it is drawn: its curve, the band of 95 % about it, and what a legend says of it. All three come from one fit, so that
- * a legend cannot speak of another curve than the one under it.
+ * A fit as it is drawn: its curve, the band of 95 % about it, and what a legend says of it. All three come from one
+ * fit, so that a legend cannot speak of another curve than the one under it.
  *
- * @param band  where the curve lies with a probability of 95 %
+ * @param band where the curve lies with a probability of 95 %
  * @param curve the curve itself
  */
 record DrawnFit(Fit fit, Layer.Band band, Layer.Curve curve) {
@@ -29,7 +29,8 @@ record DrawnFit(Fit fit, Layer.Band band, Layer.Curve curve) {
 
     /** Along the abscissae given, and from 0 where they begin near it, in the units of a picture. */
     static DrawnFit along(Fit f, List<Quantity> abscissae, LabUnit xUnit, LabUnit yUnit) {
-        double least = abscissae.stream().mapToDouble(q -> q.in(f.xUnit())).min().orElse(0);
+        double least =
+                abscissae.stream().mapToDouble(q -> q.in(f.xUnit())).min().orElse(0);
         double most = abscissae.stream().mapToDouble(q -> q.in(f.xUnit())).max().orElse(1);
         double from = least > 0 && least < 0.5 * most ? 0 : least;
         int n = f.isPolynomial() && f.parameters().size() <= 2 ? 2 : 80;
@@ -62,13 +63,15 @@ record DrawnFit(Fit fit, Layer.Band band, Layer.Curve curve) {
     /**
      * What a legend says of it: slope and intercept of a straight line, the parameters of any other curve.
      *
-     * @param of    begins the first line, to tell several fits apart
+     * @param of begins the first line, to tell several fits apart
      * @param brief true for one line
      */
     List<String> says(String of, boolean brief, LabUnit xUnit, LabUnit yUnit) {
         if (fit.isPolynomial() && fit.parameters().size() == 2) {
             String slope = of + "slope " + fit.parameter(1).to(yUnit.coherent().per(xUnit.coherent()));
-            return brief ? List.of(slope) : List.of(slope, "intercept " + fit.parameter(0).to(yUnit));
+            return brief
+                    ? List.of(slope)
+                    : List.of(slope, "intercept " + fit.parameter(0).to(yUnit));
         }
         List<String> out = new ArrayList<>();
         for (int k = 0; k < Math.min(FEW_PARAMETERS, fit.parameters().size()); k++) {

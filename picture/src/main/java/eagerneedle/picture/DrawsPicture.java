@@ -9,8 +9,7 @@ public final class DrawsPicture {
     private static final int BINS = 60;
     private static final double FOOT = 58;
 
-    private DrawsPicture() {
-    }
+    private DrawsPicture() {}
 
     public static void paint(Surface s, MonteCarlo m, double w, double h) {
         double[][] bars = m.histogram(BINS);
@@ -40,10 +39,36 @@ public final class DrawsPicture {
         }
         s.polyline(cx, cy, cx.length, Ink.NEEDLE, 1.6);
         s.line(left, ground, right, ground, Ink.INK, 1);
-        s.line(left + (m.symmetric().low() - from) * x, ground + 10, left + (m.symmetric().high() - from) * x, ground + 10, Ink.INK, 3);
-        s.line(left + (m.shortest().low() - from) * x, ground + 16, left + (m.shortest().high() - from) * x, ground + 16, Ink.QUIET, 3);
+        s.line(
+                left + (m.symmetric().low() - from) * x,
+                ground + 10,
+                left + (m.symmetric().high() - from) * x,
+                ground + 10,
+                Ink.INK,
+                3);
+        s.line(
+                left + (m.shortest().low() - from) * x,
+                ground + 16,
+                left + (m.shortest().high() - from) * x,
+                ground + 16,
+                Ink.QUIET,
+                3);
         String unit = m.of().unit().pretty();
-        s.text("95 %, even tails: " + Notation.plain(m.symmetric().low(), 5) + " to " + Notation.plain(m.symmetric().high(), 5) + " " + unit, left, ground + 34, Align.LEFT, Lettering.text(11.5), Ink.INK);
-        s.text("shortest: " + Notation.plain(m.shortest().low(), 5) + " to " + Notation.plain(m.shortest().high(), 5) + " " + unit + "   ·   red: first order", left, ground + 50, Align.LEFT, Lettering.text(11.5), Ink.QUIET);
+        s.text(
+                "95 %, even tails: " + Notation.plain(m.symmetric().low(), 5) + " to "
+                        + Notation.plain(m.symmetric().high(), 5) + " " + unit,
+                left,
+                ground + 34,
+                Align.LEFT,
+                Lettering.text(11.5),
+                Ink.INK);
+        s.text(
+                "shortest: " + Notation.plain(m.shortest().low(), 5) + " to "
+                        + Notation.plain(m.shortest().high(), 5) + " " + unit + "   ·   red: first order",
+                left,
+                ground + 50,
+                Align.LEFT,
+                Lettering.text(11.5),
+                Ink.QUIET);
     }
 }

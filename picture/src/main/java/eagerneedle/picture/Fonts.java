@@ -22,8 +22,7 @@ public final class Fonts {
         }
     }
 
-    private Fonts() {
-    }
+    private Fonts() {}
 
     /** File name of a face within this module's fonts folder. */
     public static String resource(Lettering.Face face, boolean bold) {

@@ -9,11 +9,28 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-/** Sets an equation as print does: fractions, roots, powers, indices, Greek letters; names italic, functions and units upright. */
+/**
+ * Sets an equation as print does: fractions, roots, powers, indices, Greek letters; names italic, functions and units
+ * upright.
+ */
 public final class FormulaPicture {
-    private static final Map<String, String> GREEK = Map.ofEntries(Map.entry("alpha", "α"), Map.entry("beta", "β"), Map.entry("gamma", "γ"), Map.entry("delta", "δ"),
-            Map.entry("epsilon", "ε"), Map.entry("eta", "η"), Map.entry("theta", "θ"), Map.entry("lambda", "λ"), Map.entry("mu", "μ"), Map.entry("nu", "ν"),
-            Map.entry("pi", "π"), Map.entry("rho", "ρ"), Map.entry("sigma", "σ"), Map.entry("tau", "τ"), Map.entry("phi", "φ"), Map.entry("omega", "ω"));
+    private static final Map<String, String> GREEK = Map.ofEntries(
+            Map.entry("alpha", "α"),
+            Map.entry("beta", "β"),
+            Map.entry("gamma", "γ"),
+            Map.entry("delta", "δ"),
+            Map.entry("epsilon", "ε"),
+            Map.entry("eta", "η"),
+            Map.entry("theta", "θ"),
+            Map.entry("lambda", "λ"),
+            Map.entry("mu", "μ"),
+            Map.entry("nu", "ν"),
+            Map.entry("pi", "π"),
+            Map.entry("rho", "ρ"),
+            Map.entry("sigma", "σ"),
+            Map.entry("tau", "τ"),
+            Map.entry("phi", "φ"),
+            Map.entry("omega", "ω"));
     private static final Set<String> BARE = Set.of("sin", "cos", "tan", "ln", "exp");
 
     /** A piece of a set formula: its size and how it paints itself with its baseline at a place. */
@@ -47,8 +64,7 @@ public final class FormulaPicture {
     }
 
     /** Size of a set equation. */
-    public record Size(double width, double ascent, double descent) {
-    }
+    public record Size(double width, double ascent, double descent) {}
 
     /** Paints an equation such as {@code a = b / c} with its left edge and baseline at a place. */
     public static Size paint(Surface s, String equation, double x, double baseline, double size, Ink ink) {
@@ -67,10 +83,12 @@ public final class FormulaPicture {
      *
      * @return its height from {@code top}, in points
      */
-    public static double paintWithin(Surface s, String equation, double x, double top, double size, double width, Ink ink) {
+    public static double paintWithin(
+            Surface s, String equation, double x, double top, double size, double width, Ink ink) {
         FormulaPicture f = new FormulaPicture(s, ink);
         String[] sides = equation.split("=", -1);
-        Box left = f.row(List.of(f.box(Formula.parse(sides[0].strip()).expression(), size, 0), f.word("  =  ", Lettering.text(size))));
+        Box left = f.row(List.of(
+                f.box(Formula.parse(sides[0].strip()).expression(), size, 0), f.word("  =  ", Lettering.text(size))));
         List<Box> line = new ArrayList<>(List.of(left));
         double used = left.width();
         double y = top;
@@ -98,7 +116,9 @@ public final class FormulaPicture {
     private void terms(Expr e, double size, List<Box> into) {
         if (e instanceof Expr.Infix i && (i.op().equals("+") || i.op().equals("-"))) {
             terms(i.left(), size, into);
-            into.add(row(List.of(word(i.op().equals("-") ? " − " : " + ", Lettering.text(size)), box(i.right(), size, i.op().equals("-") ? 4 : 3))));
+            into.add(row(List.of(
+                    word(i.op().equals("-") ? " − " : " + ", Lettering.text(size)),
+                    box(i.right(), size, i.op().equals("-") ? 4 : 3))));
         } else {
             into.add(box(e, size, 3));
         }
@@ -119,13 +139,15 @@ public final class FormulaPicture {
         if (e instanceof Expr.Literal l) {
             Reading r = l.reading();
             String number = l.text().replaceAll("\\s*[\\p{L}°%µΩ].*$", "");
-            return word(number + (r.unit().symbol().isEmpty() ? "" : " " + r.unit().pretty()), Lettering.text(size));
+            return word(
+                    number + (r.unit().symbol().isEmpty() ? "" : " " + r.unit().pretty()), Lettering.text(size));
         } else if (e instanceof Expr.Text t) {
             return word("“" + t.text() + "”", Lettering.text(size));
         } else if (e instanceof Expr.Name n) {
             return symbol(n.name(), size);
         } else if (e instanceof Expr.Prefix p) {
-            Box b = row(List.of(word(p.op().equals("-") ? "−" : p.op(), Lettering.text(size)), box(p.operand(), size, 6)));
+            Box b = row(
+                    List.of(word(p.op().equals("-") ? "−" : p.op(), Lettering.text(size)), box(p.operand(), size, 6)));
             return outer > 4 ? bracketed(b, size) : b;
         } else if (e instanceof Expr.Call c) {
             return call(c, size);
@@ -144,13 +166,22 @@ public final class FormulaPicture {
             return row(List.of(base, raised(box(i.right(), size * 0.68, 0), size * 0.42)));
         }
         String sign = switch (i.op()) {
-            case "*" -> i.right() instanceof Expr.Literal || i.right() instanceof Expr.Infix r && r.op().equals("^") && r.left() instanceof Expr.Literal ? " · " : "\u2009";
+            case "*" ->
+                i.right() instanceof Expr.Literal
+                                || i.right() instanceof Expr.Infix r
+                                        && r.op().equals("^")
+                                        && r.left() instanceof Expr.Literal
+                        ? " · "
+                        : "\u2009";
             case "-" -> " − ";
             case "<=" -> " ≤ ";
             case ">=" -> " ≥ ";
             default -> " " + i.op() + " ";
         };
-        Box b = row(List.of(box(i.left(), size, rank), word(sign, Lettering.text(size)), box(i.right(), size, i.op().equals("-") ? rank + 1 : rank)));
+        Box b = row(List.of(
+                box(i.left(), size, rank),
+                word(sign, Lettering.text(size)),
+                box(i.right(), size, i.op().equals("-") ? rank + 1 : rank)));
         return rank < outer ? bracketed(b, size) : b;
     }
 
@@ -172,7 +203,9 @@ public final class FormulaPicture {
         if (c.function().equals("abs")) {
             return between(inside, size);
         }
-        boolean bare = BARE.contains(c.function()) && c.arguments().size() == 1 && c.arguments().get(0).value() instanceof Expr.Name;
+        boolean bare = BARE.contains(c.function())
+                && c.arguments().size() == 1
+                && c.arguments().get(0).value() instanceof Expr.Name;
         Box name = word(c.function() + (bare ? "\u2009" : ""), Lettering.text(size));
         return row(List.of(name, bare ? inside : bracketed(inside, size)));
     }
@@ -182,15 +215,25 @@ public final class FormulaPicture {
         String column = name.contains(".") ? name.substring(name.indexOf('.') + 1) : name;
         String[] parts = column.split("_", 2);
         String base = GREEK.getOrDefault(parts[0], parts[0]);
-        Box b = word(base, base.length() > 2 && !GREEK.containsKey(parts[0]) ? Lettering.text(size) : Lettering.italic(size));
+        Box b = word(
+                base,
+                base.length() > 2 && !GREEK.containsKey(parts[0]) ? Lettering.text(size) : Lettering.italic(size));
         if (parts.length == 1) {
             return b;
         }
-        return row(List.of(b, raised(word(GREEK.getOrDefault(parts[1], parts[1].replace('_', ' ')), Lettering.text(size * 0.68)), -size * 0.22)));
+        return row(List.of(
+                b,
+                raised(
+                        word(GREEK.getOrDefault(parts[1], parts[1].replace('_', ' ')), Lettering.text(size * 0.68)),
+                        -size * 0.22)));
     }
 
     private Box word(String text, Lettering l) {
-        return new Made(measure.textWidth(text, l), l.size() * 0.76, l.size() * 0.22, (s, x, y) -> s.text(text, x, y, Surface.Align.LEFT, l, ink));
+        return new Made(
+                measure.textWidth(text, l),
+                l.size() * 0.76,
+                l.size() * 0.22,
+                (s, x, y) -> s.text(text, x, y, Surface.Align.LEFT, l, ink));
     }
 
     private Box row(List<Box> boxes) {
@@ -214,11 +257,15 @@ public final class FormulaPicture {
         double w = Math.max(top.width(), bottom.width()) + size * 0.4;
         double axis = size * 0.28;
         double gap = size * 0.16;
-        return new Made(w + 4, axis + gap + top.descent() + top.ascent(), -axis + gap + bottom.ascent() + bottom.descent(), (s, x, y) -> {
-            s.line(x + 2, y - axis, x + 2 + w, y - axis, ink, Math.max(0.9, size / 18));
-            top.paint(s, x + 2 + (w - top.width()) / 2, y - axis - gap - top.descent());
-            bottom.paint(s, x + 2 + (w - bottom.width()) / 2, y - axis + gap + bottom.ascent());
-        });
+        return new Made(
+                w + 4,
+                axis + gap + top.descent() + top.ascent(),
+                -axis + gap + bottom.ascent() + bottom.descent(),
+                (s, x, y) -> {
+                    s.line(x + 2, y - axis, x + 2 + w, y - axis, ink, Math.max(0.9, size / 18));
+                    top.paint(s, x + 2 + (w - top.width()) / 2, y - axis - gap - top.descent());
+                    bottom.paint(s, x + 2 + (w - bottom.width()) / 2, y - axis + gap + bottom.ascent());
+                });
     }
 
     private Box root(Box inside, double size) {

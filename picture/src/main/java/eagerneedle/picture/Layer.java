@@ -5,9 +5,9 @@ import java.util.List;
 /**
  * Something drawn between the axes of a plot, in the axes' units.
  *
- * <p>The kinds are closed: whoever draws, measures or lists layers answers {@link Cases}, one method a kind, so that a new kind
- * does not compile until every one of them knows it. (A switch over the sealed kinds would say the same; the language has it only
- * from version 21 on, and the program runs on 17.)
+ * <p>The kinds are closed: whoever draws, measures or lists layers answers {@link Cases}, one method a kind, so that a
+ * new kind does not compile until every one of them knows it. (A switch over the sealed kinds would say the same; the
+ * language has it only from version 21 on, and the program runs on 17.)
  */
 public sealed interface Layer {
     /** Asks the case of this kind. */
@@ -37,8 +37,8 @@ public sealed interface Layer {
     /**
      * Points, joined by nothing.
      *
-     * @param u      standard uncertainties drawn as bars of one each way; null for none
-     * @param weak   true for points that do not take part: hollow and pale
+     * @param u standard uncertainties drawn as bars of one each way; null for none
+     * @param weak true for points that do not take part: hollow and pale
      * @param series picks ink and marker
      */
     record Points(String name, double[] x, double[] y, double[] u, boolean weak, int series) implements Layer {
@@ -118,7 +118,10 @@ public sealed interface Layer {
 
     /** A corner of the rectangle between the axes. */
     enum Corner {
-        TOP_LEFT, TOP_RIGHT, BOTTOM_LEFT, BOTTOM_RIGHT;
+        TOP_LEFT,
+        TOP_RIGHT,
+        BOTTOM_LEFT,
+        BOTTOM_RIGHT;
 
         boolean isRight() {
             return this == TOP_RIGHT || this == BOTTOM_RIGHT;

@@ -9,7 +9,11 @@ package eagerneedle.picture;
  */
 public record Lettering(Face face, double size, boolean bold) {
     /** The families that ship. */
-    public enum Face { TEXT, FIGURES, ITALIC }
+    public enum Face {
+        TEXT,
+        FIGURES,
+        ITALIC
+    }
 
     public static Lettering text(double size) {
         return new Lettering(Face.TEXT, size, false);

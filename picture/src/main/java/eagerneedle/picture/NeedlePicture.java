@@ -11,11 +11,11 @@ import eagerneedle.picture.Surface.Align;
 public final class NeedlePicture {
     private static final double HALF_ANGLE = Math.toRadians(48);
 
-    private NeedlePicture() {
-    }
+    private NeedlePicture() {}
 
     /** Paints the needle of a comparison into a box; {@code small} leaves numbers away. */
-    public static void paint(Surface s, Comparison c, School school, double x, double y, double w, double h, boolean small) {
+    public static void paint(
+            Surface s, Comparison c, School school, double x, double y, double w, double h, boolean small) {
         double band = band(c, school);
         double at = c.normalised();
         double full = Math.max(4, Math.min(12, 2 * Math.ceil(Math.abs(band) * 0.75)));
@@ -32,11 +32,23 @@ public final class NeedlePicture {
             boolean whole = Math.abs(g - Math.rint(g)) < 1e-9;
             double in = radius - (small ? 4 : whole ? 16 : 9);
             double a = g / full * HALF_ANGLE;
-            s.line(cx + radius * Math.sin(a), cy - radius * Math.cos(a), cx + in * Math.sin(a), cy - in * Math.cos(a), Ink.INK, small ? 0.8 : 1.2);
+            s.line(
+                    cx + radius * Math.sin(a),
+                    cy - radius * Math.cos(a),
+                    cx + in * Math.sin(a),
+                    cy - in * Math.cos(a),
+                    Ink.INK,
+                    small ? 0.8 : 1.2);
             if (!small && whole) {
                 double out = radius + 13;
                 String label = g == 0 ? "0" : (g > 0 ? "+" : "−") + (int) Math.abs(g);
-                s.text(label, cx + out * Math.sin(a), cy - out * Math.cos(a) + 4, Align.CENTRE, Lettering.figures(11), Ink.QUIET);
+                s.text(
+                        label,
+                        cx + out * Math.sin(a),
+                        cy - out * Math.cos(a) + 4,
+                        Align.CENTRE,
+                        Lettering.figures(11),
+                        Ink.QUIET);
             }
         }
         double clamped = Math.max(-full, Math.min(full, Double.isNaN(at) ? 0 : at));
@@ -46,8 +58,10 @@ public final class NeedlePicture {
         double half = small ? 1.6 : 3.6;
         double bx = cx + tail * Math.sin(a);
         double by = cy - tail * Math.cos(a);
-        s.polygon(new double[] {cx + tip * Math.sin(a), bx + half * Math.cos(a), bx - half * Math.cos(a)},
-                new double[] {cy - tip * Math.cos(a), by + half * Math.sin(a), by - half * Math.sin(a)}, Ink.NEEDLE);
+        s.polygon(
+                new double[] {cx + tip * Math.sin(a), bx + half * Math.cos(a), bx - half * Math.cos(a)},
+                new double[] {cy - tip * Math.cos(a), by + half * Math.sin(a), by - half * Math.sin(a)},
+                Ink.NEEDLE);
     }
 
     /** Half-width of the agreement band in combined standard uncertainties. */

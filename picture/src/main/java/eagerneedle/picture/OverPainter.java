@@ -47,7 +47,9 @@ final class OverPainter implements Layer.Cases<Void> {
 
     @Override
     public Void legend(Layer.Legend legend) {
-        double y = legend.corner().isBottom() ? f.top() + f.height() - 9 - 17 * (legend.lines().size() - 1) : f.top() + 20;
+        double y = legend.corner().isBottom()
+                ? f.top() + f.height() - 9 - 17 * (legend.lines().size() - 1)
+                : f.top() + 20;
         for (int i = 0; i < legend.lines().size(); i++) {
             Lettering lettering = i == 0 ? Lettering.figures(12.5) : Lettering.text(11);
             if (s.textWidth(legend.lines().get(i), lettering) > f.width() - 26) {
@@ -99,10 +101,14 @@ final class OverPainter implements Layer.Cases<Void> {
         }
         s.line(px, f.top(), px, f.top() + f.height(), Ink.NEEDLE, 1.4);
         if (handles) {
-            s.polygon(new double[] {px - 6, px + 6, px}, new double[] {f.top() - 1, f.top() - 1, f.top() + 9}, Ink.NEEDLE);
+            s.polygon(
+                    new double[] {px - 6, px + 6, px},
+                    new double[] {f.top() - 1, f.top() - 1, f.top() + 9},
+                    Ink.NEEDLE);
             String text = String.format(java.util.Locale.ROOT, "%.2f s", at);
             double half = s.textWidth(text, Lettering.figures(11)) / 2;
-            double centre = Math.min(Math.max(px, Math.min(named, f.left() + f.width() / 2) + half), f.left() + f.width() - half);
+            double centre = Math.min(
+                    Math.max(px, Math.min(named, f.left() + f.width() / 2) + half), f.left() + f.width() - half);
             s.text(text, centre, f.top() - 6, Align.CENTRE, Lettering.figures(11), Ink.NEEDLE);
         }
     }

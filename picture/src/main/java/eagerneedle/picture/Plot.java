@@ -6,9 +6,9 @@ import java.util.List;
 /**
  * A plot as data: two named axes and layers in painting order. The painter adds nothing of its own but ticks.
  *
- * @param title  what it shows, for export and assistive technology
- * @param x      horizontal axis
- * @param y      vertical axis
+ * @param title what it shows, for export and assistive technology
+ * @param x horizontal axis
+ * @param y vertical axis
  * @param layers in painting order
  */
 public record Plot(String title, Axis x, Axis y, List<Layer> layers) {
@@ -25,7 +25,11 @@ public record Plot(String title, Axis x, Axis y, List<Layer> layers) {
         Layer.Corner best = Layer.Corner.TOP_LEFT;
         double fewest = Double.POSITIVE_INFINITY;
         for (Layer.Corner c : Layer.Corner.values()) {
-            double held = layers.stream().mapToDouble(l -> l instanceof Layer.Points p ? held(p.x(), p.y(), v, c) : l instanceof Layer.Curve k ? held(k.x(), k.y(), v, c) / 4 : 0).sum();
+            double held = layers.stream()
+                    .mapToDouble(l -> l instanceof Layer.Points p
+                            ? held(p.x(), p.y(), v, c)
+                            : l instanceof Layer.Curve k ? held(k.x(), k.y(), v, c) / 4 : 0)
+                    .sum();
             if (held < fewest) {
                 fewest = held;
                 best = c;
@@ -76,6 +80,12 @@ public record Plot(String title, Axis x, Axis y, List<Layer> layers) {
 
     /** The same with windows shaded only, not to be moved. */
     public Plot withoutHandles() {
-        return new Plot(title, x, y, layers.stream().map(l -> l instanceof Layer.Span s ? new Layer.Span(s.from(), s.to(), false) : l).toList());
+        return new Plot(
+                title,
+                x,
+                y,
+                layers.stream()
+                        .map(l -> l instanceof Layer.Span s ? new Layer.Span(s.from(), s.to(), false) : l)
+                        .toList());
     }
 }

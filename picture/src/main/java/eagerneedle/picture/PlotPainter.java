@@ -8,15 +8,14 @@ import java.util.List;
 /**
  * Paints a plot into a rectangle of a surface.
  *
- * <p>Many points are reduced to one vertical stroke a pixel column, from the least to the greatest value in it, so that a
- * million points cost no more than a screenful and no spike is lost.
+ * <p>Many points are reduced to one vertical stroke a pixel column, from the least to the greatest value in it, so that
+ * a million points cost no more than a screenful and no spike is lost.
  */
 public final class PlotPainter {
     private static final Lettering TICK = Lettering.figures(11);
     private static final Lettering NAME = Lettering.text(11.5);
 
-    private PlotPainter() {
-    }
+    private PlotPainter() {}
 
     /** Where the plot's rectangle came to lie, and how to get from pixels to values and back. */
     public record Frame(double left, double top, double width, double height, Plot.View view) {
@@ -46,7 +45,8 @@ public final class PlotPainter {
      *
      * @param showX whether the horizontal axis carries numbers and name (a residual strip above its like may share one)
      */
-    public static Frame paint(Surface s, Plot plot, Plot.View view, double x, double y, double w, double h, boolean showX) {
+    public static Frame paint(
+            Surface s, Plot plot, Plot.View view, double x, double y, double w, double h, boolean showX) {
         double top = y + 22;
         double bottom = y + h - (showX ? 36 : 8);
         double[] yTicks = ticks(view.y0(), view.y1(), bottom - top < 34 ? 1 : Math.max(2, (int) ((bottom - top) / 38)));
@@ -78,7 +78,12 @@ public final class PlotPainter {
             s.text(plot.x().label(), f.left() + f.width(), f.top() + f.height() + 32, Align.RIGHT, NAME, Ink.INK);
         }
         DataPainter data = new DataPainter(s, f);
-        s.clipped(f.left(), f.top() - 1, f.width(), f.height() + 2, () -> plot.layers().forEach(l -> l.as(data)));
+        s.clipped(
+                f.left(),
+                f.top() - 1,
+                f.width(),
+                f.height() + 2,
+                () -> plot.layers().forEach(l -> l.as(data)));
         s.line(f.left(), f.top(), f.left(), f.top() + f.height(), Ink.QUIET, 1);
         s.line(f.left(), f.top() + f.height(), f.left() + f.width(), f.top() + f.height(), Ink.QUIET, 1);
         OverPainter over = new OverPainter(s, f, x + 10 + s.textWidth(plot.y().label(), NAME));
@@ -86,14 +91,17 @@ public final class PlotPainter {
         return f;
     }
 
-    /** Round tick positions within a range, about {@code wanted} of them, at steps of 1, 2 or 5 times a power of ten. */
+    /**
+     * Round tick positions within a range, about {@code wanted} of them, at steps of 1, 2 or 5 times a power of ten.
+     */
     public static double[] ticks(double from, double to, int wanted) {
         double raw = (to - from) / Math.max(1, wanted);
         if (!(raw > 0) || !Double.isFinite(raw)) {
             return new double[0];
         }
         double power = Math.pow(10, Math.floor(Math.log10(raw)));
-        double step = raw / power < 1.5 ? power : raw / power < 3.5 ? 2 * power : raw / power < 7.5 ? 5 * power : 10 * power;
+        double step =
+                raw / power < 1.5 ? power : raw / power < 3.5 ? 2 * power : raw / power < 7.5 ? 5 * power : 10 * power;
         List<Double> out = new ArrayList<>();
         for (double k = Math.ceil(from / step - 1e-9); k * step <= to + 1e-9 * step && out.size() < 100; k++) {
             out.add(k * step);

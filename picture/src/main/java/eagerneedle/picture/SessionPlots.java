@@ -1,7 +1,6 @@
 package eagerneedle.picture;
 
 import eagerneedle.core.fit.Fit;
-import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
@@ -17,16 +16,18 @@ import java.util.function.Function;
 
 /** The plots of a session: a run with its window and fit, the residuals under it, columns over runs with their line. */
 public final class SessionPlots {
-    private SessionPlots() {
-    }
+    private SessionPlots() {}
 
     /** A run's trace with its window and the fit through it; empty if there is no trace. */
     public static Optional<Plot> run(Reduction r, Run run, String channel) {
         return r.trace(run, channel).map(trace -> {
             Sheet.Channel c = r.sheet().channels().get(channel);
             List<Layer> layers = new ArrayList<>();
-            Window w = r.sheet().captures().get(run.capture()).windows().entrySet().stream().filter(e -> e.getValue().on().equals(channel)).findFirst()
-                    .flatMap(e -> r.window(run, e.getKey())).orElse(null);
+            Window w = r.sheet().captures().get(run.capture()).windows().entrySet().stream()
+                    .filter(e -> e.getValue().on().equals(channel))
+                    .findFirst()
+                    .flatMap(e -> r.window(run, e.getKey()))
+                    .orElse(null);
             int a = w == null ? 0 : trace.indexAt(w.from());
             int b = w == null ? trace.size() : trace.indexAt(Math.nextUp(w.to()));
             if (w != null) {
@@ -36,7 +37,9 @@ public final class SessionPlots {
             layers.add(points(c.label(), trace, a, b, false));
             layers.add(points(c.label() + ", outside the window", trace, b, trace.size(), true));
             Optional<Fit> own = ownPoints(r, run, trace);
-            Optional<DrawnFit> fit = own.or(() -> r.fitOfRun(run).filter(f -> f.yUnit().fits(trace.unit()))).map(DrawnFit::throughPoints);
+            Optional<DrawnFit> fit = own.or(
+                            () -> r.fitOfRun(run).filter(f -> f.yUnit().fits(trace.unit())))
+                    .map(DrawnFit::throughPoints);
             if (own.isPresent()) {
                 layers.removeIf(l -> l instanceof Layer.Points);
                 layers.add(new Layer.Points(c.label(), own.get().x(), own.get().y(), null, false, 0));
@@ -45,9 +48,14 @@ public final class SessionPlots {
                 layers.add(0, f.band());
                 layers.add(f.curve());
             });
-            Plot.Axis y = own.map(f -> new Plot.Axis("from " + c.label(), f.yUnit().pretty())).orElseGet(() -> new Plot.Axis(c.label(), trace.unit().pretty()));
+            Plot.Axis y = own.map(
+                            f -> new Plot.Axis("from " + c.label(), f.yUnit().pretty()))
+                    .orElseGet(() -> new Plot.Axis(c.label(), trace.unit().pretty()));
             Plot plot = new Plot(run.name() + ", " + levelLabel(r, run), new Plot.Axis("time", "s"), y, layers);
-            List<String> legend = channel.equals(r.sheet().captures().get(run.capture()).channels().get(0)) ? legend(r, run, fit) : List.of();
+            List<String> legend = channel.equals(
+                            r.sheet().captures().get(run.capture()).channels().get(0))
+                    ? legend(r, run, fit)
+                    : List.of();
             return legend.isEmpty() ? plot : plot.withLegend(legend);
         });
     }
@@ -61,7 +69,13 @@ public final class SessionPlots {
     }
 
     private static Layer.Points points(String name, Trace t, int from, int to, boolean weak) {
-        return new Layer.Points(name, java.util.Arrays.copyOfRange(t.time(), from, Math.max(from, to)), java.util.Arrays.copyOfRange(t.value(), from, Math.max(from, to)), null, weak, 0);
+        return new Layer.Points(
+                name,
+                java.util.Arrays.copyOfRange(t.time(), from, Math.max(from, to)),
+                java.util.Arrays.copyOfRange(t.value(), from, Math.max(from, to)),
+                null,
+                weak,
+                0);
     }
 
     /** Residuals of a run's fit, in a thousandth of its unit where that has a name. */
@@ -69,39 +83,64 @@ public final class SessionPlots {
         return r.fitOfRun(run).map(f -> {
             Optional<LabUnit> fine = fine(f.yUnit());
             double scale = fine.map(f.yUnit()::scaleTo).orElse(1.0);
-            double[] shown = java.util.Arrays.stream(f.residuals()).map(v -> v * scale).toArray();
-            return new Plot("Residuals of " + run.name(), new Plot.Axis(f.xUnit().fits(LabUnit.SECOND) ? "time" : "abscissa", f.xUnit().pretty()), new Plot.Axis("residual", fine.orElse(f.yUnit()).pretty()),
+            double[] shown =
+                    java.util.Arrays.stream(f.residuals()).map(v -> v * scale).toArray();
+            return new Plot(
+                    "Residuals of " + run.name(),
+                    new Plot.Axis(
+                            f.xUnit().fits(LabUnit.SECOND) ? "time" : "abscissa",
+                            f.xUnit().pretty()),
+                    new Plot.Axis("residual", fine.orElse(f.yUnit()).pretty()),
                     List.of(new Layer.Level(0, Ink.QUIET), new Layer.Stems(f.x(), shown, 0)));
         });
     }
 
     /** The unit a thousand times finer, where residuals of the unit would all be small numbers. */
     private static Optional<LabUnit> fine(LabUnit unit) {
-        return java.util.Map.of("m", "mm", "V", "mV", "N", "mN", "s", "ms", "A", "mA", "m/s²", "mm/s^2", "N·m", "mN*m").entrySet().stream().filter(e -> e.getKey().equals(unit.symbol())).map(e -> LabUnit.parse(e.getValue())).findFirst();
+        return java.util.Map.of("m", "mm", "V", "mV", "N", "mN", "s", "ms", "A", "mA", "m/s²", "mm/s^2", "N·m", "mN*m")
+                .entrySet()
+                .stream()
+                .filter(e -> e.getKey().equals(unit.symbol()))
+                .map(e -> LabUnit.parse(e.getValue()))
+                .findFirst();
     }
 
     /** A residual standard deviation with its unit, in the unit that its plot uses. */
     public static String finely(double sd, LabUnit unit) {
         Optional<LabUnit> fine = fine(unit);
-        return (Notation.figures(sd * fine.map(unit::scaleTo).orElse(1.0), 2) + " " + fine.orElse(unit).pretty()).strip();
+        return (Notation.figures(sd * fine.map(unit::scaleTo).orElse(1.0), 2) + " "
+                        + fine.orElse(unit).pretty())
+                .strip();
     }
 
-    /** Columns over runs with the sheet's fits, one pair or several; runs left out are shown hollow. Empty until a pair has two rows. */
+    /**
+     * Columns over runs with the sheet's fits, one pair or several; runs left out are shown hollow. Empty until a pair
+     * has two rows.
+     */
     public static Optional<Plot> columns(Reduction r, Sheet.Picture p) {
         return picture(p, r::column, r::fit, true, (l, units, i) -> leftOut(r, l, units[0], units[1], i));
     }
 
     /** A picture of one run, from quantities of it that are columns. */
     public static Optional<Plot> view(Reduction r, Run run, Sheet.Picture p) {
-        return picture(p, n -> r.columnOfRun(run, n), n -> r.fitOfRun(run, n), false, (l, units, i) -> Optional.empty());
+        return picture(
+                p, n -> r.columnOfRun(run, n), n -> r.fitOfRun(run, n), false, (l, units, i) -> Optional.empty());
     }
 
     private interface Hollow {
         Optional<Layer.Points> of(Sheet.PictureLine line, LabUnit[] units, int series);
     }
 
-    /** A picture whose parts do not go together is not drawn; the check of the sheet says why. It must not keep a session from being shown. */
-    private static Optional<Plot> picture(Sheet.Picture p, Function<String, List<Quantity>> column, Function<String, Optional<Fit>> fits, boolean overRuns, Hollow hollow) {
+    /**
+     * A picture whose parts do not go together is not drawn; the check of the sheet says why. It must not keep a
+     * session from being shown.
+     */
+    private static Optional<Plot> picture(
+            Sheet.Picture p,
+            Function<String, List<Quantity>> column,
+            Function<String, Optional<Fit>> fits,
+            boolean overRuns,
+            Hollow hollow) {
         try {
             return drawn(p, column, fits, overRuns, hollow);
         } catch (IllegalArgumentException | ArithmeticException unfitting) {
@@ -109,7 +148,12 @@ public final class SessionPlots {
         }
     }
 
-    private static Optional<Plot> drawn(Sheet.Picture p, Function<String, List<Quantity>> column, Function<String, Optional<Fit>> fits, boolean overRuns, Hollow hollow) {
+    private static Optional<Plot> drawn(
+            Sheet.Picture p,
+            Function<String, List<Quantity>> column,
+            Function<String, Optional<Fit>> fits,
+            boolean overRuns,
+            Hollow hollow) {
         List<Layer> lines = new ArrayList<>();
         List<Layer> points = new ArrayList<>();
         List<String> legend = new ArrayList<>();
@@ -132,13 +176,20 @@ public final class SessionPlots {
                 lines.add(f.curve());
                 legend.addAll(f.says(several ? l.label() + ": " : "", several || !overRuns, xu, yu));
                 if (!several && overRuns) {
-                    legend.add(x.size() + " runs · residual SD " + Notation.figures(f.fit().yUnit().scaleTo(yu) * f.fit().residualSd(), 2) + " " + yu.pretty());
+                    legend.add(x.size() + " runs · residual SD "
+                            + Notation.figures(
+                                    f.fit().yUnit().scaleTo(yu) * f.fit().residualSd(), 2) + " " + yu.pretty());
                 }
             }
             points.add(pointsOf(several ? l.label() : "kept", x, y, xu, yu, false, i));
             hollow.of(l, new LabUnit[] {xu, yu}, i).ifPresent(points::add);
             if (several) {
-                points.add(new Layer.Words(l.label(), x.get(x.size() - 1).in(xu), y.get(y.size() - 1).in(yu), Ink.trace(i), false));
+                points.add(new Layer.Words(
+                        l.label(),
+                        x.get(x.size() - 1).in(xu),
+                        y.get(y.size() - 1).in(yu),
+                        Ink.trace(i),
+                        false));
             }
         }
         if (points.isEmpty()) {
@@ -146,7 +197,11 @@ public final class SessionPlots {
         }
         lines.addAll(points);
         Sheet.PictureLine first = p.lines().get(0);
-        Plot plot = new Plot(p.title(), new Plot.Axis(p.xLabel() == null ? first.x() : p.xLabel(), xu.pretty()), new Plot.Axis(p.yLabel() == null ? first.y() : p.yLabel(), yu.pretty()), lines);
+        Plot plot = new Plot(
+                p.title(),
+                new Plot.Axis(p.xLabel() == null ? first.x() : p.xLabel(), xu.pretty()),
+                new Plot.Axis(p.yLabel() == null ? first.y() : p.yLabel(), yu.pretty()),
+                lines);
         return Optional.of(legend.isEmpty() ? plot : plot.withLegend(legend));
     }
 
@@ -156,8 +211,10 @@ public final class SessionPlots {
         String capture = l.x().contains(".") ? l.x().substring(0, l.x().indexOf('.')) : "";
         for (Run run : r.runs()) {
             if (run.capture().equals(capture) && run.discard() == null && run.leftOut() != null) {
-                Optional<Quantity> qx = r.ofRun(run, l.x().substring(capture.length() + 1)).quantity();
-                Optional<Quantity> qy = r.ofRun(run, l.y().substring(l.y().indexOf('.') + 1)).quantity();
+                Optional<Quantity> qx =
+                        r.ofRun(run, l.x().substring(capture.length() + 1)).quantity();
+                Optional<Quantity> qy =
+                        r.ofRun(run, l.y().substring(l.y().indexOf('.') + 1)).quantity();
                 if (qx.isPresent() && qy.isPresent()) {
                     x.add(qx.get());
                     y.add(qy.get());
@@ -167,7 +224,8 @@ public final class SessionPlots {
         return x.isEmpty() ? Optional.empty() : Optional.of(pointsOf("left out", x, y, xu, yu, true, trace));
     }
 
-    private static Layer.Points pointsOf(String name, List<Quantity> x, List<Quantity> y, LabUnit xu, LabUnit yu, boolean weak, int trace) {
+    private static Layer.Points pointsOf(
+            String name, List<Quantity> x, List<Quantity> y, LabUnit xu, LabUnit yu, boolean weak, int trace) {
         double[] px = x.stream().mapToDouble(q -> q.in(xu)).toArray();
         double[] py = y.stream().mapToDouble(q -> q.in(yu)).toArray();
         double[] u = y.stream().mapToDouble(q -> q.to(yu).u()).toArray();
@@ -180,20 +238,37 @@ public final class SessionPlots {
 
     /** Residuals of the first fit of a picture over runs, in a thousandth of its unit where that has a name. */
     public static Optional<Plot> residuals(Reduction r, Sheet.Picture p) {
-        return p.lines().stream().filter(l -> l.fit() != null).flatMap(l -> r.fit(l.fit()).stream().map(f -> {
-            List<Quantity> x = r.column(l.x());
-            LabUnit xu = p.xUnit() != null ? LabUnit.parse(p.xUnit()) : x.isEmpty() ? f.xUnit() : x.get(0).unit();
-            LabUnit yu = p.yUnit() != null ? LabUnit.parse(p.yUnit()) : f.yUnit();
-            Optional<LabUnit> fine = fine(yu);
-            double scale = f.yUnit().scaleTo(fine.orElse(yu));
-            double[] px = java.util.Arrays.stream(f.x()).map(v -> f.xUnit().convert(v, xu)).toArray();
-            double[] shown = java.util.Arrays.stream(f.residuals()).map(v -> v * scale).toArray();
-            return new Plot("Residuals of " + p.title(), new Plot.Axis(p.xLabel() == null ? l.x() : p.xLabel(), xu.pretty()), new Plot.Axis("residual", fine.orElse(yu).pretty()),
-                    List.of(new Layer.Level(0, Ink.QUIET), new Layer.Stems(px, shown, p.lines().indexOf(l))));
-        })).findFirst();
+        return p.lines().stream()
+                .filter(l -> l.fit() != null)
+                .flatMap(l -> r.fit(l.fit()).stream().map(f -> {
+                    List<Quantity> x = r.column(l.x());
+                    LabUnit xu = p.xUnit() != null
+                            ? LabUnit.parse(p.xUnit())
+                            : x.isEmpty() ? f.xUnit() : x.get(0).unit();
+                    LabUnit yu = p.yUnit() != null ? LabUnit.parse(p.yUnit()) : f.yUnit();
+                    Optional<LabUnit> fine = fine(yu);
+                    double scale = f.yUnit().scaleTo(fine.orElse(yu));
+                    double[] px = java.util.Arrays.stream(f.x())
+                            .map(v -> f.xUnit().convert(v, xu))
+                            .toArray();
+                    double[] shown = java.util.Arrays.stream(f.residuals())
+                            .map(v -> v * scale)
+                            .toArray();
+                    return new Plot(
+                            "Residuals of " + p.title(),
+                            new Plot.Axis(p.xLabel() == null ? l.x() : p.xLabel(), xu.pretty()),
+                            new Plot.Axis("residual", fine.orElse(yu).pretty()),
+                            List.of(
+                                    new Layer.Level(0, Ink.QUIET),
+                                    new Layer.Stems(px, shown, p.lines().indexOf(l))));
+                }))
+                .findFirst();
     }
 
-    /** All kept runs of a capture over each other, time counted from the beginning of each one's window; the levels told apart by ink and marker. */
+    /**
+     * All kept runs of a capture over each other, time counted from the beginning of each one's window; the levels told
+     * apart by ink and marker.
+     */
     public static Optional<Plot> overlay(Reduction r, String captureName, String channel) {
         Sheet.Capture capture = r.sheet().captures().get(captureName);
         Sheet.Channel c = r.sheet().channels().get(channel);
@@ -203,7 +278,9 @@ public final class SessionPlots {
         boolean windowed = false;
         Plot.Axis yAxis = new Plot.Axis(c.label(), c.labUnit().pretty());
         for (Run run : r.runs()) {
-            Optional<Trace> trace = run.capture().equals(captureName) && run.discard() == null ? r.trace(run, channel) : Optional.empty();
+            Optional<Trace> trace = run.capture().equals(captureName) && run.discard() == null
+                    ? r.trace(run, channel)
+                    : Optional.empty();
             if (trace.isEmpty()) {
                 continue;
             }
@@ -211,40 +288,69 @@ public final class SessionPlots {
             windowed |= w.isPresent();
             Trace t = trace.get();
             Optional<Fit> own = ownPoints(r, run, t);
-            yAxis = own.map(f -> new Plot.Axis("from " + c.label(), f.yUnit().pretty())).orElse(yAxis);
-            Layer.Points p = own.map(f -> new Layer.Points("", f.x(), f.y(), null, false, 0)).orElseGet(() -> points("", t, w.isPresent() ? t.indexAt(w.get().from()) : 0, w.isPresent() ? t.indexAt(Math.nextUp(w.get().to())) : t.size(), false));
+            yAxis = own.map(f -> new Plot.Axis("from " + c.label(), f.yUnit().pretty()))
+                    .orElse(yAxis);
+            Layer.Points p = own.map(f -> new Layer.Points("", f.x(), f.y(), null, false, 0))
+                    .orElseGet(() -> points(
+                            "",
+                            t,
+                            w.isPresent() ? t.indexAt(w.get().from()) : 0,
+                            w.isPresent() ? t.indexAt(Math.nextUp(w.get().to())) : t.size(),
+                            false));
             if (p.x().length == 0) {
                 continue;
             }
             double zero = w.map(Window::from).orElse(t.time()[0]);
             double[] x = java.util.Arrays.stream(p.x()).map(v -> v - zero).toArray();
             int series = levels.indexOf(run.level());
-            layers.add(new Layer.Points(run.name() + ", " + levelLabel(r, run), x, p.y(), null, run.leftOut() != null, series));
+            layers.add(new Layer.Points(
+                    run.name() + ", " + levelLabel(r, run), x, p.y(), null, run.leftOut() != null, series));
             if (run.leftOut() == null && named.add(run.level())) {
                 layers.add(new Layer.Words(levelLabel(r, run), last(x), last(p.y()), Ink.trace(series), false));
             }
         }
-        return layers.isEmpty() ? Optional.empty() : Optional.of(new Plot(capture.label() + ", all runs", new Plot.Axis(windowed ? "time from the beginning of the window" : "time", "s"), yAxis, layers));
+        return layers.isEmpty()
+                ? Optional.empty()
+                : Optional.of(new Plot(
+                        capture.label() + ", all runs",
+                        new Plot.Axis(windowed ? "time from the beginning of the window" : "time", "s"),
+                        yAxis,
+                        layers));
     }
 
-    /** The fit of a run that is of something else than its trace, such as the way of counted spokes; it is shown with its own points. */
+    /**
+     * The fit of a run that is of something else than its trace, such as the way of counted spokes; it is shown with
+     * its own points.
+     */
     public static Optional<Fit> ownPoints(Reduction r, Run run, Trace trace) {
-        return r.fitOfRun(run).filter(f -> f.xUnit().fits(LabUnit.SECOND) && !f.yUnit().fits(trace.unit()));
+        return r.fitOfRun(run)
+                .filter(f -> f.xUnit().fits(LabUnit.SECOND) && !f.yUnit().fits(trace.unit()));
     }
 
-    /** The run behind a point of a picture over runs: {@code index} counts the points of a layer as {@link #columns} made it. */
+    /**
+     * The run behind a point of a picture over runs: {@code index} counts the points of a layer as {@link #columns}
+     * made it.
+     */
     public static Optional<Run> runOf(Reduction r, Sheet.Picture p, Layer.Points layer, int index) {
         Sheet.PictureLine l = p.lines().get(layer.series());
         if (!l.x().contains(".")) {
             return Optional.empty();
         }
         String capture = l.x().substring(0, l.x().indexOf('.'));
-        return r.runs().stream().filter(run -> run.capture().equals(capture) && run.discard() == null && (run.leftOut() != null) == layer.weak())
-                .filter(run -> !layer.weak() || shown(r, run, l)).skip(index).findFirst();
+        return r.runs().stream()
+                .filter(run -> run.capture().equals(capture)
+                        && run.discard() == null
+                        && (run.leftOut() != null) == layer.weak())
+                .filter(run -> !layer.weak() || shown(r, run, l))
+                .skip(index)
+                .findFirst();
     }
 
     private static boolean shown(Reduction r, Run run, Sheet.PictureLine l) {
-        return r.ofRun(run, l.x().substring(l.x().indexOf('.') + 1)).quantity().isPresent() && r.ofRun(run, l.y().substring(l.y().indexOf('.') + 1)).quantity().isPresent();
+        return r.ofRun(run, l.x().substring(l.x().indexOf('.') + 1)).quantity().isPresent()
+                && r.ofRun(run, l.y().substring(l.y().indexOf('.') + 1))
+                        .quantity()
+                        .isPresent();
     }
 
     /** "block C" for a run. */

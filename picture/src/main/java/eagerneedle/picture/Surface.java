@@ -3,7 +3,11 @@ package eagerneedle.picture;
 /** What a picture paints on. Coordinates in pixels, y downwards. */
 public interface Surface {
     /** Where a text stands relative to its x. */
-    enum Align { LEFT, CENTRE, RIGHT }
+    enum Align {
+        LEFT,
+        CENTRE,
+        RIGHT
+    }
 
     void line(double x1, double y1, double x2, double y2, Ink ink, double width);
 
@@ -13,7 +17,7 @@ public interface Surface {
     /**
      * One upright stroke a pixel column, from {@code left} on.
      *
-     * @param top    y of the upper end of each of n strokes; NaN for a column without one
+     * @param top y of the upper end of each of n strokes; NaN for a column without one
      * @param bottom y of the lower ends
      */
     default void columns(double left, double[] top, double[] bottom, Ink ink) {

@@ -21,19 +21,32 @@ public final class SvgSurface implements Surface {
 
     /** The document; {@code title} is read aloud by assistive technology. */
     public String document(String title) {
-        return "<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 " + n(width) + " " + n(height) + "\" width=\"" + n(width) + "\" height=\"" + n(height)
-                + "\" role=\"img\"><title>" + escape(title) + "</title>" + body + "</svg>";
+        return "<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 " + n(width) + " " + n(height) + "\" width=\""
+                + n(width) + "\" height=\"" + n(height) + "\" role=\"img\"><title>" + escape(title) + "</title>" + body
+                + "</svg>";
     }
 
     @Override
     public void line(double x1, double y1, double x2, double y2, Ink ink, double w) {
-        body.append("<line x1=\"").append(n(x1)).append("\" y1=\"").append(n(y1)).append("\" x2=\"").append(n(x2)).append("\" y2=\"").append(n(y2)).append('"')
-                .append(stroke(ink, w)).append("/>");
+        body.append("<line x1=\"")
+                .append(n(x1))
+                .append("\" y1=\"")
+                .append(n(y1))
+                .append("\" x2=\"")
+                .append(n(x2))
+                .append("\" y2=\"")
+                .append(n(y2))
+                .append('"')
+                .append(stroke(ink, w))
+                .append("/>");
     }
 
     @Override
     public void polyline(double[] x, double[] y, int count, Ink ink, double w, double... dash) {
-        body.append("<polyline fill=\"none\" stroke-linejoin=\"round\" points=\"").append(points(x, y, count)).append('"').append(stroke(ink, w));
+        body.append("<polyline fill=\"none\" stroke-linejoin=\"round\" points=\"")
+                .append(points(x, y, count))
+                .append('"')
+                .append(stroke(ink, w));
         if (dash.length > 0) {
             body.append(" stroke-dasharray=\"");
             for (double d : dash) {
@@ -46,20 +59,45 @@ public final class SvgSurface implements Surface {
 
     @Override
     public void polygon(double[] x, double[] y, Ink fill) {
-        body.append("<polygon points=\"").append(points(x, y, x.length)).append("\" fill=\"").append(fill.web(dark)).append("\"/>");
+        body.append("<polygon points=\"")
+                .append(points(x, y, x.length))
+                .append("\" fill=\"")
+                .append(fill.web(dark))
+                .append("\"/>");
     }
 
     @Override
     public void rectangle(double x, double y, double w, double h, Ink fill, Ink stroke, double corner) {
-        body.append("<rect x=\"").append(n(x)).append("\" y=\"").append(n(y)).append("\" width=\"").append(n(w)).append("\" height=\"").append(n(h))
-                .append("\" rx=\"").append(n(corner)).append("\" fill=\"").append(fill == null ? "none" : fill.web(dark)).append('"')
-                .append(stroke == null ? "" : stroke(stroke, 1)).append("/>");
+        body.append("<rect x=\"")
+                .append(n(x))
+                .append("\" y=\"")
+                .append(n(y))
+                .append("\" width=\"")
+                .append(n(w))
+                .append("\" height=\"")
+                .append(n(h))
+                .append("\" rx=\"")
+                .append(n(corner))
+                .append("\" fill=\"")
+                .append(fill == null ? "none" : fill.web(dark))
+                .append('"')
+                .append(stroke == null ? "" : stroke(stroke, 1))
+                .append("/>");
     }
 
     @Override
     public void circle(double x, double y, double r, Ink fill, Ink stroke, double w) {
-        body.append("<circle cx=\"").append(n(x)).append("\" cy=\"").append(n(y)).append("\" r=\"").append(n(r)).append("\" fill=\"")
-                .append(fill == null ? "none" : fill.web(dark)).append('"').append(stroke == null ? "" : stroke(stroke, w)).append("/>");
+        body.append("<circle cx=\"")
+                .append(n(x))
+                .append("\" cy=\"")
+                .append(n(y))
+                .append("\" r=\"")
+                .append(n(r))
+                .append("\" fill=\"")
+                .append(fill == null ? "none" : fill.web(dark))
+                .append('"')
+                .append(stroke == null ? "" : stroke(stroke, w))
+                .append("/>");
     }
 
     @Override
@@ -69,10 +107,27 @@ public final class SvgSurface implements Surface {
             case CENTRE -> "middle";
             case RIGHT -> "end";
         };
-        body.append("<text x=\"").append(n(x)).append("\" y=\"").append(n(y)).append("\" text-anchor=\"").append(anchor).append("\" font-size=\"").append(n(l.size()))
-                .append("\" font-family=\"").append(l.face() == Lettering.Face.FIGURES ? "'JetBrains Mono', monospace" : "Inter, 'Segoe UI', sans-serif").append('"')
-                .append(l.bold() ? " font-weight=\"600\"" : "").append(l.face() == Lettering.Face.ITALIC ? " font-style=\"italic\"" : "")
-                .append(" xml:space=\"preserve\" fill=\"").append(ink.web(dark)).append("\">").append(escape(text)).append("</text>");
+        body.append("<text x=\"")
+                .append(n(x))
+                .append("\" y=\"")
+                .append(n(y))
+                .append("\" text-anchor=\"")
+                .append(anchor)
+                .append("\" font-size=\"")
+                .append(n(l.size()))
+                .append("\" font-family=\"")
+                .append(
+                        l.face() == Lettering.Face.FIGURES
+                                ? "'JetBrains Mono', monospace"
+                                : "Inter, 'Segoe UI', sans-serif")
+                .append('"')
+                .append(l.bold() ? " font-weight=\"600\"" : "")
+                .append(l.face() == Lettering.Face.ITALIC ? " font-style=\"italic\"" : "")
+                .append(" xml:space=\"preserve\" fill=\"")
+                .append(ink.web(dark))
+                .append("\">")
+                .append(escape(text))
+                .append("</text>");
     }
 
     @Override
@@ -83,8 +138,19 @@ public final class SvgSurface implements Surface {
     @Override
     public void clipped(double x, double y, double w, double h, Runnable painting) {
         String id = prefix + "c" + clips++;
-        body.append("<clipPath id=\"").append(id).append("\"><rect x=\"").append(n(x)).append("\" y=\"").append(n(y)).append("\" width=\"").append(n(w))
-                .append("\" height=\"").append(n(h)).append("\"/></clipPath><g clip-path=\"url(#").append(id).append(")\">");
+        body.append("<clipPath id=\"")
+                .append(id)
+                .append("\"><rect x=\"")
+                .append(n(x))
+                .append("\" y=\"")
+                .append(n(y))
+                .append("\" width=\"")
+                .append(n(w))
+                .append("\" height=\"")
+                .append(n(h))
+                .append("\"/></clipPath><g clip-path=\"url(#")
+                .append(id)
+                .append(")\">");
         painting.run();
         body.append("</g>");
     }
@@ -107,6 +173,9 @@ public final class SvgSurface implements Surface {
     }
 
     private static String escape(String s) {
-        return s.replaceAll("[\\x00-\\x08\\x0B\\x0C\\x0E-\\x1F]", "\uFFFD").replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;");
+        return s.replaceAll("[\\x00-\\x08\\x0B\\x0C\\x0E-\\x1F]", "\uFFFD")
+                .replace("&", "&amp;")
+                .replace("<", "&lt;")
+                .replace(">", "&gt;");
     }
 }

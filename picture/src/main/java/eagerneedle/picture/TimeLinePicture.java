@@ -4,12 +4,14 @@ import eagerneedle.core.plan.TimeLine;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.picture.Surface.Align;
 
-/** A time line: a bar for each task, those for hands filled, those that run by themselves hollow; what delays the end in red. */
+/**
+ * A time line: a bar for each task, those for hands filled, those that run by themselves hollow; what delays the end in
+ * red.
+ */
 public final class TimeLinePicture {
     private static final double ROW = 21;
 
-    private TimeLinePicture() {
-    }
+    private TimeLinePicture() {}
 
     public static double height(TimeLine t) {
         return 30 + ROW * t.slots().size();
@@ -27,12 +29,24 @@ public final class TimeLinePicture {
         s.text("min", w - 2, 12, Align.RIGHT, Lettering.text(11), Ink.QUIET);
         double y = 24;
         for (TimeLine.Slot slot : t.slots()) {
-            s.text(BudgetPicture.fitting(s, slot.task().label(), left - 12), left - 8, y + 12, Align.RIGHT, Lettering.text(12), Ink.INK);
+            s.text(
+                    BudgetPicture.fitting(s, slot.task().label(), left - 12),
+                    left - 8,
+                    y + 12,
+                    Align.RIGHT,
+                    Lettering.text(12),
+                    Ink.INK);
             double a = px.applyAsDouble(slot.start());
             double b = Math.max(a + 3, px.applyAsDouble(slot.end()));
             Ink ink = slot.critical() ? Ink.NEEDLE : Ink.TRACE1;
             s.rectangle(a, y + 2, b - a, 12, slot.task().hands() ? ink : Ink.PAPER, ink, 2);
-            s.text(Notation.plain(slot.task().minutes(), 3), b + 5, y + 12, Align.LEFT, Lettering.figures(10.5), Ink.QUIET);
+            s.text(
+                    Notation.plain(slot.task().minutes(), 3),
+                    b + 5,
+                    y + 12,
+                    Align.LEFT,
+                    Lettering.figures(10.5),
+                    Ink.QUIET);
             y += ROW;
         }
     }

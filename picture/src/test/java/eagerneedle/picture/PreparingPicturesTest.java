@@ -28,7 +28,11 @@ class PreparingPicturesTest {
         assertThat(TrimNeedle.angle(3)).as("even to three bands").isCloseTo(3 * TrimNeedle.angle(1), within(1e-12));
         SvgSurface s = new SvgSurface(400, 190, false, "t");
         TrimNeedle.paint(s, 501.2, 500, 0.5, "g", 400, 190);
-        assertThat(s.document("x")).contains(Ink.NEEDLE.web(false)).contains(Ink.BAND.web(false)).contains(">500<").contains(">g<");
+        assertThat(s.document("x"))
+                .contains(Ink.NEEDLE.web(false))
+                .contains(Ink.BAND.web(false))
+                .contains(">500<")
+                .contains(">g<");
         SvgSurface none = new SvgSurface(400, 190, false, "t");
         TrimNeedle.paint(none, Double.NaN, 500, 0.5, "g", 400, 190);
         assertThat(none.document("x")).contains("no reading").doesNotContain(Ink.NEEDLE.web(false));
@@ -38,13 +42,31 @@ class PreparingPicturesTest {
     void theTwoRailsLeanByWhatIsStatedBesideThem() {
         assertThat(TwoRails.magnification(0.001, 1)).isEqualTo(100);
         assertThat(TwoRails.magnification(0.3, 100)).isEqualTo(20);
-        assertThat(TwoRails.magnification(50, 100)).as("never smaller than they are").isEqualTo(1);
+        assertThat(TwoRails.magnification(50, 100))
+                .as("never smaller than they are")
+                .isEqualTo(1);
         assertThat(TwoRails.magnification(0, 100)).isEqualTo(1);
         SvgSurface s = new SvgSurface(420, 360, false, "r");
-        TwoRails.paint(s, List.of(new TwoRails.Strand("ice point", 0, 0.12, false, false), new TwoRails.Strand("boiling point", 99.3, Double.NaN, false, true)), "fixed points", "°C", "K", 420, 360);
+        TwoRails.paint(
+                s,
+                List.of(
+                        new TwoRails.Strand("ice point", 0, 0.12, false, false),
+                        new TwoRails.Strand("boiling point", 99.3, Double.NaN, false, true)),
+                "fixed points",
+                "°C",
+                "K",
+                420,
+                360);
         String svg = s.document("x");
-        assertThat(svg).contains(">ice point<").contains(">boiling point<").contains(">+0.12 K<").contains("lean drawn ×50").contains(Ink.NEEDLE.web(false));
-        assertThat(count(svg, Ink.TRACE1.web(false))).as("one strand with its two pegs").isGreaterThanOrEqualTo(3);
+        assertThat(svg)
+                .contains(">ice point<")
+                .contains(">boiling point<")
+                .contains(">+0.12 K<")
+                .contains("lean drawn ×50")
+                .contains(Ink.NEEDLE.web(false));
+        assertThat(count(svg, Ink.TRACE1.web(false)))
+                .as("one strand with its two pegs")
+                .isGreaterThanOrEqualTo(3);
         SvgSurface empty = new SvgSurface(420, 360, false, "r");
         TwoRails.paint(empty, List.of(), "fixed points", "°C", "K", 420, 360);
         assertThat(empty.document("x")).contains("appears with the first point");
@@ -52,16 +74,28 @@ class PreparingPicturesTest {
 
     @Test
     void theRibbonTellsTransferStepAndReachOfEveryStage() {
-        Sheet.Channel c = SheetReader.read(SheetReader.shippedText("drying-cabinet"), "x").sheet().channels().get("cabinet");
+        Sheet.Channel c = SheetReader.read(SheetReader.shippedText("drying-cabinet"), "x")
+                .sheet()
+                .channels()
+                .get("cabinet");
         Chain chain = c.toChain();
         SvgSurface s = new SvgSurface(700, 90, false, "r");
         double end = ChainPicture.ribbon(s, chain, 40, 0, 0, 700);
         assertThat(end).isLessThanOrEqualTo(706);
-        assertThat(s.document("x")).contains("type K pair, ice reference").contains("× 200.00(40)").contains("195.3 µV a step, 13 bit").contains("step 0.024").contains("u 0.");
-        assertThat(ChainPicture.uncertainty(chain, 40)).isCloseTo(chain.known(40, "x").u(), within(1e-9));
+        assertThat(s.document("x"))
+                .contains("type K pair, ice reference")
+                .contains("× 200.00(40)")
+                .contains("195.3 µV a step, 13 bit")
+                .contains("step 0.024")
+                .contains("u 0.");
+        assertThat(ChainPicture.uncertainty(chain, 40))
+                .isCloseTo(chain.known(40, "x").u(), within(1e-9));
         SvgSurface reach = new SvgSurface(700, 60, false, "q");
         ChainPicture.reach(reach, chain, new double[] {15, 200}, 40, 0, 10, 500);
-        assertThat(reach.document("x")).as("a need beyond the reach is framed in red").contains(Ink.WINDOW.web(false)).contains(">needed<");
+        assertThat(reach.document("x"))
+                .as("a need beyond the reach is framed in red")
+                .contains(Ink.WINDOW.web(false))
+                .contains(">needed<");
         SvgSurface good = new SvgSurface(700, 60, false, "q");
         ChainPicture.reach(good, chain, new double[] {15, 80}, Double.NaN, 0, 10, 500);
         assertThat(good.document("x")).contains(Ink.BAND.web(false)).doesNotContain(Ink.NEEDLE.web(false));
@@ -69,12 +103,19 @@ class PreparingPicturesTest {
 
     @Test
     void theTimeLineFillsWhatNeedsHands() {
-        TimeLine t = TimeLine.of(List.of(new TimeLine.Task("a", "level the frame", 5, List.of(), true), new TimeLine.Task("b", "amplifier warms up", 20, List.of(), false)));
+        TimeLine t = TimeLine.of(List.of(
+                new TimeLine.Task("a", "level the frame", 5, List.of(), true),
+                new TimeLine.Task("b", "amplifier warms up", 20, List.of(), false)));
         SvgSurface s = new SvgSurface(600, TimeLinePicture.height(t), false, "t");
         TimeLinePicture.paint(s, t, 600);
         String svg = s.document("x");
-        assertThat(svg).contains("level the frame").contains("amplifier warms up").contains(">min<");
-        assertThat(count(svg, "fill=\"" + Ink.PAPER.web(false) + "\"")).as("one bar is hollow").isEqualTo(1);
+        assertThat(svg)
+                .contains("level the frame")
+                .contains("amplifier warms up")
+                .contains(">min<");
+        assertThat(count(svg, "fill=\"" + Ink.PAPER.web(false) + "\""))
+                .as("one bar is hollow")
+                .isEqualTo(1);
         assertThat(count(svg, "<rect")).isEqualTo(2);
     }
 
@@ -90,10 +131,17 @@ class PreparingPicturesTest {
         ClosureReadings readings = new ClosureReadings("arcsec", "rezeroed", m);
         SvgSurface s = new SvgSurface(500, 500, false, "m");
         ClosureMap.paint(s, readings, readings.solve("x"), null, 500, 500);
-        assertThat(s.document("x")).contains("lower circle").contains("upper circle").contains("+9.00").contains("closes to");
+        assertThat(s.document("x"))
+                .contains("lower circle")
+                .contains("upper circle")
+                .contains("+9.00")
+                .contains("closes to");
         m[3][3] = Double.NaN;
         SvgSurface next = new SvgSurface(500, 500, false, "m");
         ClosureMap.paint(next, new ClosureReadings("arcsec", "rezeroed", m), null, new int[] {3, 3}, 500, 500);
-        assertThat(next.document("x")).contains("not yet").contains(Ink.NEEDLE.web(false)).doesNotContain("NaN");
+        assertThat(next.document("x"))
+                .contains("not yet")
+                .contains(Ink.NEEDLE.web(false))
+                .doesNotContain("NaN");
     }
 }

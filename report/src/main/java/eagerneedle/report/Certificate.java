@@ -25,9 +25,14 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 
-/** The certificate of a calibration as one page: what, against what, points, relation with covariance, verification, due date, drift. */
+/**
+ * The certificate of a calibration as one page: what, against what, points, relation with covariance, verification, due
+ * date, drift.
+ */
 public final class Certificate {
-    private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("d MMM uuuu HH:mm").withLocale(Locale.UK).withZone(ZoneId.systemDefault());
+    private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("d MMM uuuu HH:mm")
+            .withLocale(Locale.UK)
+            .withZone(ZoneId.systemDefault());
     private final Calibration c;
     private final Sheet.Channel channel;
     private final String place;
@@ -67,10 +72,31 @@ public final class Certificate {
         m.put("by", c.by());
         m.put("reference", c.reference() == null || c.reference().isBlank() ? "not stated" : c.reference());
         m.put("conditions", c.conditions() == null ? "" : c.conditions());
-        m.put("chain", channel.chain().stream().map(l -> Map.of("kind", l.kind(), "label", l.label(), "instrument", l.instrument() == null ? "" : l.instrument())).toList());
-        m.put("verdict", c.failure().map(f -> "Failed. " + f).orElse(c.verification().isEmpty() ? "Not verified: no verification points were taken." : "Passed: every verification point holds."));
+        m.put(
+                "chain",
+                channel.chain().stream()
+                        .map(l -> Map.of(
+                                "kind",
+                                l.kind(),
+                                "label",
+                                l.label(),
+                                "instrument",
+                                l.instrument() == null ? "" : l.instrument()))
+                        .toList());
+        m.put(
+                "verdict",
+                c.failure()
+                        .map(f -> "Failed. " + f)
+                        .orElse(
+                                c.verification().isEmpty()
+                                        ? "Not verified: no verification points were taken."
+                                        : "Passed: every verification point holds."));
         m.put("failed", c.failure().isPresent());
-        m.put("overdue", c.overdue(now) ? "This calibration was due on " + STAMP.format(c.due()) + " and must be repeated before use." : "");
+        m.put(
+                "overdue",
+                c.overdue(now)
+                        ? "This calibration was due on " + STAMP.format(c.due()) + " and must be repeated before use."
+                        : "");
         m.put("relation", relation());
         m.put("coefficients", c.relation() == Relation.CLOSURE ? List.of() : coefficients());
         m.put("points", rows(c.points(), null));
@@ -81,7 +107,12 @@ public final class Certificate {
         m.put("closure", c.relation() == Relation.CLOSURE ? closure() : List.of());
         m.put("drift", drift());
         double[] valid = c.points().isEmpty() ? new double[] {0, 0} : c.validRange();
-        m.put("valid", c.points().isEmpty() ? "" : Notation.plain(valid[0], 4) + " to " + Notation.plain(valid[1], 4) + " " + LabUnit.parse(c.unit()).pretty());
+        m.put(
+                "valid",
+                c.points().isEmpty()
+                        ? ""
+                        : Notation.plain(valid[0], 4) + " to " + Notation.plain(valid[1], 4) + " "
+                                + LabUnit.parse(c.unit()).pretty());
         return m;
     }
 
@@ -91,8 +122,11 @@ public final class Certificate {
             case FACTOR -> "measurand = factor × indication";
             case LINE -> "measurand = intercept + slope × indication";
             case PARABOLA, CUBIC -> "measurand = sum of coefficients × powers of the indication";
-            case ADJUSTED -> "The indicator was adjusted: it reads the measurand. Zero and span were set to their references, so what follows tests linearity, hysteresis and repeatability, not the references.";
-            case CLOSURE -> "Every interval of either circle was compared with every interval of the other; both circles close.";
+            case ADJUSTED ->
+                "The indicator was adjusted: it reads the measurand. Zero and span were set to their references, "
+                        + "so what follows tests linearity, hysteresis and repeatability, not the references.";
+            case CLOSURE ->
+                "Every interval of either circle was compared with every interval of the other; both circles close.";
         };
     }
 
@@ -106,11 +140,23 @@ public final class Certificate {
                     case FACTOR -> "factor";
                     default -> k == 0 ? "intercept" : k == 1 ? "slope" : "coefficient of power " + k;
                 };
-                out.add(Map.of("name", name, "value", q.get(k).toString(), "u", Notation.figures(q.get(k).u(), 2)));
+                out.add(Map.of(
+                        "name",
+                        name,
+                        "value",
+                        q.get(k).toString(),
+                        "u",
+                        Notation.figures(q.get(k).u(), 2)));
             }
         }
         if (out.size() > 1 && c.relation() != Relation.ADJUSTED) {
-            out.add(Map.of("name", "correlation of the first two", "value", Notation.figures(q.get(0).correlation(q.get(1)), 2), "u", ""));
+            out.add(Map.of(
+                    "name",
+                    "correlation of the first two",
+                    "value",
+                    Notation.figures(q.get(0).correlation(q.get(1)), 2),
+                    "u",
+                    ""));
         }
         return out;
     }
@@ -118,12 +164,32 @@ public final class Certificate {
     private List<Map<String, String>> rows(List<CalibrationPoint> points, Departure d) {
         List<Map<String, String>> out = new ArrayList<>();
         double[] refs = points.isEmpty() ? new double[0] : c.references(points);
-        Fit fit = d == null && c.relation() != Relation.ADJUSTED && c.relation() != Relation.CLOSURE && c.relation() != Relation.OFFSET ? c.fit() : null;
+        Fit fit = d == null
+                        && c.relation() != Relation.ADJUSTED
+                        && c.relation() != Relation.CLOSURE
+                        && c.relation() != Relation.OFFSET
+                ? c.fit()
+                : null;
         for (int i = 0; i < points.size(); i++) {
             CalibrationPoint p = points.get(i);
-            double residual = d != null ? -d.errors()[i] : fit != null ? fit.residuals()[i] : refs[i] - c.at(p.indication()).value();
-            out.add(Map.of("set", p.reference(), "value", Notation.plain(refs[i], 6), "indication", Notation.bracketed(p.indication(), p.uIndication()), "residual", Notation.plain(residual, 2), "n", Integer.toString(p.samples()),
-                    "steady", p.steady() ? "" : "typed or not steady"));
+            double residual = d != null
+                    ? -d.errors()[i]
+                    : fit != null
+                            ? fit.residuals()[i]
+                            : refs[i] - c.at(p.indication()).value();
+            out.add(Map.of(
+                    "set",
+                    p.reference(),
+                    "value",
+                    Notation.plain(refs[i], 6),
+                    "indication",
+                    Notation.bracketed(p.indication(), p.uIndication()),
+                    "residual",
+                    Notation.plain(residual, 2),
+                    "n",
+                    Integer.toString(p.samples()),
+                    "steady",
+                    p.steady() ? "" : "typed or not steady"));
         }
         return out;
     }
@@ -137,7 +203,10 @@ public final class Certificate {
         if (c.relation() == Relation.ADJUSTED && !Double.isNaN(d.linearity())) {
             double[] r = c.validRange();
             double range = r[1] - r[0];
-            out.add("Linearity " + Notation.plain(100 * d.linearity() / range, 2) + " % of span" + (Double.isNaN(d.hysteresis()) ? "." : ", hysteresis " + Notation.plain(100 * d.hysteresis() / range, 2) + " % of span."));
+            out.add("Linearity " + Notation.plain(100 * d.linearity() / range, 2) + " % of span"
+                    + (Double.isNaN(d.hysteresis())
+                            ? "."
+                            : ", hysteresis " + Notation.plain(100 * d.hysteresis() / range, 2) + " % of span."));
         }
         return out;
     }
@@ -164,17 +233,27 @@ public final class Certificate {
         ClosureReadings.Solution s = c.closure().solve(c.id());
         List<Map<String, String>> out = new ArrayList<>();
         for (int i = 0; i < s.lower().size(); i++) {
-            out.add(Map.of("n", Integer.toString(i + 1), "lower", s.lower().get(i).toString(), "upper", s.upper().get(i).toString()));
+            out.add(Map.of(
+                    "n",
+                    Integer.toString(i + 1),
+                    "lower",
+                    s.lower().get(i).toString(),
+                    "upper",
+                    s.upper().get(i).toString()));
         }
         return out;
     }
 
     private String drift() {
-        return c.driftFound().map(d -> "Checked after use on " + STAMP.format(c.after().taken()) + ": it had drifted by " + d.to(span()) + switch (c.after().use()) {
-            case CORRECT -> "; the drift is taken out in proportion to time.";
-            case INFLUENCE -> "; the drift is kept as an influence of that size.";
-            case TELL -> ".";
-        }).orElse("Not checked after use.");
+        return c.driftFound()
+                .map(d -> "Checked after use on " + STAMP.format(c.after().taken()) + ": it had drifted by "
+                        + d.to(span())
+                        + switch (c.after().use()) {
+                            case CORRECT -> "; the drift is taken out in proportion to time.";
+                            case INFLUENCE -> "; the drift is kept as an influence of that size.";
+                            case TELL -> ".";
+                        })
+                .orElse("Not checked after use.");
     }
 
     /** The links of a chain as one line, for a label. */

@@ -13,15 +13,19 @@ import java.util.Locale;
 
 /** What was decided in a session and could have been decided otherwise, one sentence each. */
 final class ChoicesMade {
-    private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("d MMM uuuu HH:mm").withLocale(Locale.UK).withZone(ZoneId.systemDefault());
+    private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("d MMM uuuu HH:mm")
+            .withLocale(Locale.UK)
+            .withZone(ZoneId.systemDefault());
 
-    private ChoicesMade() {
-    }
+    private ChoicesMade() {}
 
     static List<String> of(Reduction r) {
         Session s = r.session();
         List<String> out = new ArrayList<>();
-        out.add(s.school() == null ? "The school that speaks is the one the sheet names for each comparison." : "The school that speaks: " + s.school().label() + ", chosen for this session.");
+        out.add(
+                s.school() == null
+                        ? "The school that speaks is the one the sheet names for each comparison."
+                        : "The school that speaks: " + s.school().label() + ", chosen for this session.");
         for (Run run : r.runs()) {
             if (run.discard() != null) {
                 out.add(run.name() + " was voided: " + run.discard() + ".");
@@ -29,18 +33,46 @@ final class ChoicesMade {
                 out.add(run.name() + " was left out of the results: " + run.leftOut() + ".");
             }
             run.windows().forEach((name, w) -> out.add(window(run, name, w)));
-            run.entries().voided().forEach(v -> out.add(String.format(Locale.ROOT, "Samples of %s from %.4g s to %.4g s do not count: %s.", run.name(), v.from(), v.to(), v.reason())));
+            run.entries()
+                    .voided()
+                    .forEach(v -> out.add(String.format(
+                            Locale.ROOT,
+                            "Samples of %s from %.4g s to %.4g s do not count: %s.",
+                            run.name(),
+                            v.from(),
+                            v.to(),
+                            v.reason())));
         }
-        s.own().forEach((where, quantities) -> quantities.forEach((name, d) -> out.add("Added " + (where.isEmpty() ? "to the results" : "to every run of " + where) + ": " + name + " = " + d.formula() + ".")));
-        s.tied().forEach((input, i) -> out.add(r.sheet().inputs().get(input).label() + " was read with " + i.name() + " " + i.id() + "."));
-        s.setups().keySet().forEach(c -> out.add(r.sheet().channels().get(c).label() + " was set up otherwise than the sheet says."));
-        s.repeats().forEach((c, n) -> out.add(n + " runs of " + r.sheet().captures().get(c).label().toLowerCase(Locale.ROOT) + " were planned at each level."));
-        s.explained().values().stream().filter(t -> !t.isBlank()).forEach(t -> out.add("To a watch it was said: " + t + "."));
+        s.own()
+                .forEach((where, quantities) -> quantities.forEach((name, d) ->
+                        out.add("Added " + (where.isEmpty() ? "to the results" : "to every run of " + where) + ": "
+                                + name + " = " + d.formula() + ".")));
+        s.tied()
+                .forEach((input, i) -> out.add(
+                        r.sheet().inputs().get(input).label() + " was read with " + i.name() + " " + i.id() + "."));
+        s.setups()
+                .keySet()
+                .forEach(c ->
+                        out.add(r.sheet().channels().get(c).label() + " was set up otherwise than the sheet says."));
+        s.repeats()
+                .forEach((c, n) -> out.add(
+                        n + " runs of " + r.sheet().captures().get(c).label().toLowerCase(Locale.ROOT)
+                                + " were planned at each level."));
+        s.explained().values().stream()
+                .filter(t -> !t.isBlank())
+                .forEach(t -> out.add("To a watch it was said: " + t + "."));
         return out;
     }
 
     private static String window(Run run, String name, Window w) {
-        return String.format(Locale.ROOT, "The window '%s' of %s was set to %.3f s ... %.3f s (%s).", name, run.name(), w.from(), w.to(), w.reason());
+        return String.format(
+                Locale.ROOT,
+                "The window '%s' of %s was set to %.3f s ... %.3f s (%s).",
+                name,
+                run.name(),
+                w.from(),
+                w.to(),
+                w.reason());
     }
 
     /** What blind work there was; empty when there was none. */
@@ -52,7 +84,15 @@ final class ChoicesMade {
         if (b.lockedAt() == null) {
             return "The references have been hidden since " + STAMP.format(b.since()) + "; no result is locked yet.";
         }
-        List<String> locked = b.locked().entrySet().stream().map(e -> r.sheet().comparisons().stream().filter(c -> c.id().equals(e.getKey())).findFirst().map(c -> c.label()).orElse(e.getKey()) + ": " + e.getValue()).toList();
-        return "Worked blind from " + STAMP.format(b.since()) + ". Locked at " + STAMP.format(b.lockedAt()) + ", before the references were seen: " + String.join("; ", locked) + ".";
+        List<String> locked = b.locked().entrySet().stream()
+                .map(e -> r.sheet().comparisons().stream()
+                                .filter(c -> c.id().equals(e.getKey()))
+                                .findFirst()
+                                .map(c -> c.label())
+                                .orElse(e.getKey())
+                        + ": " + e.getValue())
+                .toList();
+        return "Worked blind from " + STAMP.format(b.since()) + ". Locked at " + STAMP.format(b.lockedAt())
+                + ", before the references were seen: " + String.join("; ", locked) + ".";
     }
 }

@@ -14,12 +14,14 @@ import java.io.StringWriter;
 import java.io.UncheckedIOException;
 import java.util.Map;
 
-/** From a template and its data to a page of HTML, and from a page of well-formed HTML to a PDF with the fonts that ship. */
+/**
+ * From a template and its data to a page of HTML, and from a page of well-formed HTML to a PDF with the fonts that
+ * ship.
+ */
 final class Papers {
     private static final Configuration TEMPLATES = templates();
 
-    private Papers() {
-    }
+    private Papers() {}
 
     static String html(String template, Map<String, Object> data) {
         try (StringWriter out = new StringWriter()) {

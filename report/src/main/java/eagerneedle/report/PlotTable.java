@@ -10,8 +10,7 @@ import org.apache.commons.csv.CSVPrinter;
 
 /** The numbers of a plot as rows of series, abscissa, ordinate and standard uncertainty, under a header. */
 public final class PlotTable {
-    private PlotTable() {
-    }
+    private PlotTable() {}
 
     /** The data of all layers of points and stems as CSV. */
     public static String csv(Plot plot) {
@@ -25,12 +24,14 @@ public final class PlotTable {
 
     private static String printed(Plot plot, CSVFormat format) {
         StringBuilder out = new StringBuilder();
-        try (CSVPrinter csv = new CSVPrinter(out, format.builder().setRecordSeparator("\n").get())) {
+        try (CSVPrinter csv =
+                new CSVPrinter(out, format.builder().setRecordSeparator("\n").get())) {
             csv.printRecord("series", axis(plot.x()), axis(plot.y()), "u");
             for (Layer l : plot.layers()) {
                 if (l instanceof Layer.Points p) {
                     for (int i = 0; i < p.x().length; i++) {
-                        csv.printRecord(SpreadsheetCell.words(p.name()), p.x()[i], p.y()[i], p.u() == null ? "" : p.u()[i]);
+                        csv.printRecord(
+                                SpreadsheetCell.words(p.name()), p.x()[i], p.y()[i], p.u() == null ? "" : p.u()[i]);
                     }
                 } else if (l instanceof Layer.Stems s) {
                     for (int i = 0; i < s.x().length; i++) {

@@ -12,10 +12,11 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
-/** A card to be printed and laid on the bench: every channel with its terminals, colours, polarity, settings and tag. */
+/**
+ * A card to be printed and laid on the bench: every channel with its terminals, colours, polarity, settings and tag.
+ */
 public final class WiringCard {
-    private WiringCard() {
-    }
+    private WiringCard() {}
 
     /** As one page of well-formed HTML. */
     public static String html(Sheet sheet, Session session) {
@@ -23,7 +24,9 @@ public final class WiringCard {
         m.put("title", sheet.title());
         m.put("place", sheet.place());
         List<Map<String, Object>> channels = new ArrayList<>();
-        sheet.channels().keySet().forEach(name -> channels.add(channel(name, session.channel(sheet, name), channels.size())));
+        sheet.channels()
+                .keySet()
+                .forEach(name -> channels.add(channel(name, session.channel(sheet, name), channels.size())));
         m.put("channels", channels);
         m.put("steps", sheet.prepare().stream().map(Sheet.Step::text).toList());
         m.put("cautions", sheet.cautions());
@@ -46,7 +49,10 @@ public final class WiringCard {
         m.put("input", c.inputOr(name));
         m.put("position", c.position() == null ? "" : c.position());
         m.put("specimen", c.specimen() == null ? "" : c.specimen());
-        m.put("rate", (c.rate() > 0 ? Notation.plain(c.rate(), 5) + " samples a second" : "") + (c.average() > 1 ? ", " + c.average() + " conversions each" : ""));
+        m.put(
+                "rate",
+                (c.rate() > 0 ? Notation.plain(c.rate(), 5) + " samples a second" : "")
+                        + (c.average() > 1 ? ", " + c.average() + " conversions each" : ""));
         m.put("svg", s.document("Chain of " + c.label()));
         m.put("links", c.chain().stream().map(WiringCard::link).toList());
         return m;
@@ -58,7 +64,14 @@ public final class WiringCard {
         m.put("instrument", l.instrument() == null ? "" : l.instrument());
         m.put("terminals", l.terminals() == null ? "" : l.terminals());
         m.put("colours", l.colours() == null ? "" : l.colours());
-        m.put("setting", "converter".equals(l.kind()) ? l.range() == null ? "" : Notation.plain(l.range().get(0), 4) + " to " + Notation.plain(l.range().get(1), 4) + " " + l.from() : l.law() == null && l.gain() != null ? "gain " + l.gain() : "");
+        m.put(
+                "setting",
+                "converter".equals(l.kind())
+                        ? l.range() == null
+                                ? ""
+                                : Notation.plain(l.range().get(0), 4) + " to "
+                                        + Notation.plain(l.range().get(1), 4) + " " + l.from()
+                        : l.law() == null && l.gain() != null ? "gain " + l.gain() : "");
         m.put("warm", l.warmUp() == null ? "" : Notation.plain(l.warmUp(), 3) + " min");
         return m;
     }

@@ -27,8 +27,10 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 class CertificateTest {
     private static final Instant DAY = Instant.parse("2026-11-23T09:00:00Z");
-    private static final SheetReader.Located SHEET = SheetTrial.read(SheetReader.shippedText("calibration-day"), "calibration-day.yaml");
-    private static final Session SESSION = Rehearsal.of(SHEET, Rigs.create("chains", SHEET.sheet(), 7, Set.of()), DAY).session();
+    private static final SheetReader.Located SHEET =
+            SheetTrial.read(SheetReader.shippedText("calibration-day"), "calibration-day.yaml");
+    private static final Session SESSION = Rehearsal.of(SHEET, Rigs.create("chains", SHEET.sheet(), 7, Set.of()), DAY)
+            .session();
     private final Sheet sheet = SHEET.sheet();
 
     /** Leaves the paper in the build folder, to be looked at. */
@@ -50,41 +52,80 @@ class CertificateTest {
         String html = Certificate.html(c, sheet.channels().get(channel), sheet.place(), DAY);
         String pdf = text(Certificate.pdf(c, sheet.channels().get(channel), sheet.place(), DAY));
         keep(channel + ".pdf", Certificate.pdf(c, sheet.channels().get(channel), sheet.place(), DAY));
-        assertThat(html).contains(sheet.channels().get(channel).label()).contains(c.kind()).contains("Due").doesNotContain("NaN");
-        assertThat(pdf).contains("Calibration of " + sheet.channels().get(channel).label()).contains(c.id()).contains("After use").doesNotContain("#");
-        c.points().forEach(p -> assertThat(pdf.replaceAll("\\s+", " ")).contains(Notation.bracketed(p.indication(), p.uIndication())));
+        assertThat(html)
+                .contains(sheet.channels().get(channel).label())
+                .contains(c.kind())
+                .contains("Due")
+                .doesNotContain("NaN");
+        assertThat(pdf)
+                .contains("Calibration of " + sheet.channels().get(channel).label())
+                .contains(c.id())
+                .contains("After use")
+                .doesNotContain("#");
+        c.points()
+                .forEach(p -> assertThat(pdf.replaceAll("\\s+", " "))
+                        .contains(Notation.bracketed(p.indication(), p.uIndication())));
         if (!channel.equals("tables") && !channel.equals("scale")) {
-            assertThat(pdf).contains(c.coefficients().get(channel.equals("gate") ? 0 : 1).toString());
+            assertThat(pdf)
+                    .contains(
+                            c.coefficients().get(channel.equals("gate") ? 0 : 1).toString());
         }
     }
 
     @Test
     void overdueFailedAndDriftedAreSaid() {
         Calibration c = SESSION.calibrationOf("balance").orElseThrow();
-        Calibration strict = new Calibration(c.id(), c.channel(), c.kind(), c.relation(), c.unit(), c.points(), c.verification(), 1e-6, null, c.taken(), c.due(), c.by(), c.reference(), c.conditions(),
+        Calibration strict = new Calibration(
+                c.id(),
+                c.channel(),
+                c.kind(),
+                c.relation(),
+                c.unit(),
+                c.points(),
+                c.verification(),
+                1e-6,
+                null,
+                c.taken(),
+                c.due(),
+                c.by(),
+                c.reference(),
+                c.conditions(),
                 new AfterUse(DAY.plusSeconds(3600), List.of(c.points().get(0)), AfterUse.Use.INFLUENCE));
-        String html = Certificate.html(strict, sheet.channels().get("balance"), sheet.place(), c.due().plus(Duration.ofDays(2)));
-        assertThat(html).contains("Failed. At 150.000(6) g").contains("must be repeated before use").contains("Checked after use").contains("kept as an influence");
+        String html = Certificate.html(
+                strict, sheet.channels().get("balance"), sheet.place(), c.due().plus(Duration.ofDays(2)));
+        assertThat(html)
+                .contains("Failed. At 150.000(6) g")
+                .contains("must be repeated before use")
+                .contains("Checked after use")
+                .contains("kept as an influence");
         String fresh = Certificate.html(c, sheet.channels().get("balance"), sheet.place(), DAY);
         assertThat(fresh).contains("Passed").doesNotContain("must be repeated").contains("Not checked after use");
     }
 
     @Test
     void theScaleSaysThatItsSpanWasSetAndWhatThatDoesNotTest() {
-        String html = Certificate.html(SESSION.calibrationOf("scale").orElseThrow(), sheet.channels().get("scale"), sheet.place(), DAY);
-        assertThat(html).contains("tests linearity, hysteresis and repeatability, not the references").containsPattern("Linearity [0-9.e-]+ % of span, hysteresis [0-9.e-]+ % of span");
+        String html = Certificate.html(
+                SESSION.calibrationOf("scale").orElseThrow(), sheet.channels().get("scale"), sheet.place(), DAY);
+        assertThat(html)
+                .contains("tests linearity, hysteresis and repeatability, not the references")
+                .containsPattern("Linearity [0-9.e-]+ % of span, hysteresis [0-9.e-]+ % of span");
     }
 
     @Test
     void theWiringCardNamesEveryTerminalTagAndSetting() throws IOException {
-        Sheet cabinet = SheetReader.read(SheetReader.shippedText("drying-cabinet"), "x").sheet();
+        Sheet cabinet =
+                SheetReader.read(SheetReader.shippedText("drying-cabinet"), "x").sheet();
         Session s = Session.start("", "", DAY);
         String html = WiringCard.html(cabinet, s);
         byte[] pdf = WiringCard.pdf(cabinet, s);
         keep("wiring.pdf", pdf);
-        for (String words : List.of("green +, white -", "A+ A-", "TH-AM-01", "gain 0.2000(4)", "20 min", "at ice bath", "−0.8 to 0.8 V")) {
+        for (String words : List.of(
+                "green +, white -", "A+ A-", "TH-AM-01", "gain 0.2000(4)", "20 min", "at ice bath", "−0.8 to 0.8 V")) {
             assertThat(html).contains(words);
         }
-        assertThat(text(pdf)).contains("Wiring card").contains("type K pair, ice reference").contains("Ice still floats");
+        assertThat(text(pdf))
+                .contains("Wiring card")
+                .contains("type K pair, ice reference")
+                .contains("Ice still floats");
     }
 }

@@ -21,8 +21,8 @@ import eagerneedle.core.trace.RawSamples;
 import eagerneedle.picture.BudgetPicture;
 import eagerneedle.picture.FormulaPicture;
 import eagerneedle.picture.Ink;
-import eagerneedle.picture.NeedlePicture;
 import eagerneedle.picture.Layer;
+import eagerneedle.picture.NeedlePicture;
 import eagerneedle.picture.Plot;
 import eagerneedle.picture.PlotPainter;
 import eagerneedle.picture.SessionPlots;
@@ -45,8 +45,11 @@ import org.xml.sax.InputSource;
 
 class ReportTest {
     private final SheetReader.Located sheet = SheetTrial.read(SheetReader.shippedText("baggage-chute"), "sheet");
-    private final Rehearsal rehearsal = Rehearsal.of(sheet, Rigs.create("cart-on-slope", 7, Set.of()), Instant.parse("2026-11-23T09:00:00Z"));
-    private final Reducer reducer = new Reducer(sheet, (run, channel) -> rehearsal.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE));
+    private final Rehearsal rehearsal =
+            Rehearsal.of(sheet, Rigs.create("cart-on-slope", 7, Set.of()), Instant.parse("2026-11-23T09:00:00Z"));
+    private final Reducer reducer = new Reducer(
+            sheet,
+            (run, channel) -> rehearsal.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE));
 
     private Reduction reduction(Command... acts) {
         Session s = rehearsal.session();
@@ -63,10 +66,31 @@ class ReportTest {
     @Test
     void theReportIsOnePageWithEveryPartAndNothingFromOutside() {
         Reduction r = reduction(new Command.LeaveOut(12, "hand in the <beam>"));
-        String html = SessionReport.html(r, new SessionWatch().look(r, Instant.parse("2026-11-24T09:00:00Z")), List.of(new BenchFile.Act(Instant.EPOCH, "Something & more.")), Instant.EPOCH, n -> java.util.Optional.empty());
-        assertThat(html).contains("Question", "Method", "Results", "Ledger", "Calibrations", "Runs", "Checks", "Watches", "Notebook");
-        assertThat(html).contains("hand in the &lt;beam&gt;").contains("Something &amp; more.").doesNotContain("<beam>");
-        assertThat(html.replace("http://www.w3.org/2000/svg", "")).doesNotContain("http://").doesNotContain("https://").doesNotContain("src=");
+        String html = SessionReport.html(
+                r,
+                new SessionWatch().look(r, Instant.parse("2026-11-24T09:00:00Z")),
+                List.of(new BenchFile.Act(Instant.EPOCH, "Something & more.")),
+                Instant.EPOCH,
+                n -> java.util.Optional.empty());
+        assertThat(html)
+                .contains(
+                        "Question",
+                        "Method",
+                        "Results",
+                        "Ledger",
+                        "Calibrations",
+                        "Runs",
+                        "Checks",
+                        "Watches",
+                        "Notebook");
+        assertThat(html)
+                .contains("hand in the &lt;beam&gt;")
+                .contains("Something &amp; more.")
+                .doesNotContain("<beam>");
+        assertThat(html.replace("http://www.w3.org/2000/svg", ""))
+                .doesNotContain("http://")
+                .doesNotContain("https://")
+                .doesNotContain("src=");
         assertThat(html).contains("Run 12").doesNotContain("${").doesNotContain("null");
         assertThat(html.split("<svg", -1).length).isGreaterThan(8);
     }
@@ -86,31 +110,54 @@ class ReportTest {
         }
     }
 
-    /** Every number of the laws of propagation stands in the exported results too, and so does every number of the runs. */
+    /**
+     * Every number of the laws of propagation stands in the exported results too, and so does every number of the runs.
+     */
     @Test
     void everyFigureOfLawsAndRunsIsExported() throws Exception {
         Reduction r = reduction();
         String html = SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty());
-        com.fasterxml.jackson.databind.JsonNode exported = new com.fasterxml.jackson.databind.ObjectMapper().readTree(eagerneedle.store.export.ReductionJson.of(r, List.of()));
+        com.fasterxml.jackson.databind.JsonNode exported = new com.fasterxml.jackson.databind.ObjectMapper()
+                .readTree(eagerneedle.store.export.ReductionJson.of(r, List.of()));
         assertThat(exported.get("laws")).isNotEmpty();
         for (var law : exported.get("laws")) {
             for (var t : law.get("terms")) {
-                assertThat(html).as(t.get("name").asText()).contains(Notation.figures(t.get("contribution").asDouble(), 2)).contains(Notation.plain(t.get("derivative").asDouble(), 4));
+                assertThat(html)
+                        .as(t.get("name").asText())
+                        .contains(Notation.figures(t.get("contribution").asDouble(), 2))
+                        .contains(Notation.plain(t.get("derivative").asDouble(), 4));
             }
         }
         String ledger = eagerneedle.store.export.LedgerCsv.of(r.ledger());
-        r.runs().forEach(run -> r.ofRun(run).forEach(e -> e.quantity().ifPresent(q -> {
-            assertThat(html).as(e.name()).contains(q.toString().replace("&", "&amp;"));
-            assertThat(ledger).as(e.name()).contains(Double.toString(q.value()));
-        })));
+        r.runs()
+                .forEach(run -> r.ofRun(run)
+                        .forEach(e -> e.quantity().ifPresent(q -> {
+                            assertThat(html).as(e.name()).contains(q.toString().replace("&", "&amp;"));
+                            assertThat(ledger).as(e.name()).contains(Double.toString(q.value()));
+                        })));
     }
 
     @Test
     void theReportSaysWhatWasChosenAndWhatWasSignedOff() {
-        Reduction r = reduction(new Command.LeaveOut(12, "hand in the beam"), new Command.ChooseSchool(School.LIMITS), new Command.SetWindow(9, "rolling", new eagerneedle.core.trace.Window(0.6, 1.9, "moved by hand")),
-                new Command.AddQuantity("slopes", "half", new eagerneedle.core.sheet.Sheet.Derived("half of it", null, null, null, "a / 2", null)), new Command.SignOff("cart", "Cart taken off", Instant.EPOCH));
+        Reduction r = reduction(
+                new Command.LeaveOut(12, "hand in the beam"),
+                new Command.ChooseSchool(School.LIMITS),
+                new Command.SetWindow(9, "rolling", new eagerneedle.core.trace.Window(0.6, 1.9, "moved by hand")),
+                new Command.AddQuantity(
+                        "slopes",
+                        "half",
+                        new eagerneedle.core.sheet.Sheet.Derived("half of it", null, null, null, "a / 2", null)),
+                new Command.SignOff("cart", "Cart taken off", Instant.EPOCH));
         String html = SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty());
-        assertThat(html).contains("Run 12 was left out of the results: hand in the beam.", "The school that speaks: Limits", "of Run 9 was set to 0.600 s", "Added to every run of slopes: half = a / 2.", "not signed off", "signed off 1 Jan 1970", "half of it");
+        assertThat(html)
+                .contains(
+                        "Run 12 was left out of the results: hand in the beam.",
+                        "The school that speaks: Limits",
+                        "of Run 9 was set to 0.600 s",
+                        "Added to every run of slopes: half = a / 2.",
+                        "not signed off",
+                        "signed off 1 Jan 1970",
+                        "half of it");
         assertThat(html).contains("Their sum is ");
     }
 
@@ -118,9 +165,16 @@ class ReportTest {
     void aBlindReportHoldsNoReference() {
         Reduction r = reduction(new Command.HideReferences(Instant.EPOCH));
         String html = SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty());
-        assertThat(html).contains("The references have been hidden since").doesNotContain(r.quantity("g_reference").orElseThrow().toString()).doesNotContain("9.8126").contains(Reduction.HIDDEN);
-        Reduction locked = reduction(new Command.HideReferences(Instant.EPOCH), new Command.LockResults(Instant.EPOCH, r.results()));
-        assertThat(SessionReport.html(locked, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty())).contains("before the references were seen: Local g against the reference of the laboratory: " + r.quantity("g").orElseThrow());
+        assertThat(html)
+                .contains("The references have been hidden since")
+                .doesNotContain(r.quantity("g_reference").orElseThrow().toString())
+                .doesNotContain("9.8126")
+                .contains(Reduction.HIDDEN);
+        Reduction locked = reduction(
+                new Command.HideReferences(Instant.EPOCH), new Command.LockResults(Instant.EPOCH, r.results()));
+        assertThat(SessionReport.html(locked, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty()))
+                .contains("before the references were seen: Local g against the reference of the laboratory: "
+                        + r.quantity("g").orElseThrow());
     }
 
     /** Pages of the PDF are laid out with everything that the page of HTML says. */
@@ -131,10 +185,25 @@ class ReportTest {
         try (var document = org.apache.pdfbox.Loader.loadPDF(pdf)) {
             String text = new org.apache.pdfbox.text.PDFTextStripper().getText(document);
             assertThat(document.getNumberOfPages()).isBetween(5, 20);
-            for (String part : List.of("Question", "Method", "Rig", "Calibrations", "Runs", "Results", "Uncertainty", "Ledger", "Choices made", "Checks", "Finish", "Notebook")) {
+            for (String part : List.of(
+                    "Question",
+                    "Method",
+                    "Rig",
+                    "Calibrations",
+                    "Runs",
+                    "Results",
+                    "Uncertainty",
+                    "Ledger",
+                    "Choices made",
+                    "Checks",
+                    "Finish",
+                    "Notebook")) {
                 assertThat(text).contains(part);
             }
-            assertThat(text).contains(Notation.bracketed(r.quantity("g").orElseThrow().value(), r.quantity("g").orElseThrow().u()));
+            assertThat(text)
+                    .contains(Notation.bracketed(
+                            r.quantity("g").orElseThrow().value(),
+                            r.quantity("g").orElseThrow().u()));
         }
     }
 
@@ -147,7 +216,9 @@ class ReportTest {
         assertThat(several).isGreaterThan(2 * one);
         NodeList texts = xml(page.document(law)).getElementsByTagName("text");
         for (int i = 0; i < texts.getLength(); i++) {
-            assertThat(Double.parseDouble(texts.item(i).getAttributes().getNamedItem("x").getNodeValue())).isLessThan(230);
+            assertThat(Double.parseDouble(
+                            texts.item(i).getAttributes().getNamedItem("x").getNodeValue()))
+                    .isLessThan(230);
         }
     }
 
@@ -155,17 +226,31 @@ class ReportTest {
     void runsLieOverEachOtherFromTheBeginningOfTheirWindows() {
         Reduction r = reduction(new Command.LeaveOut(12, "blurred"));
         Plot overlay = SessionPlots.overlay(r, "slopes", "position").orElseThrow();
-        List<Layer.Points> runs = overlay.layers().stream().filter(l -> l instanceof Layer.Points).map(l -> (Layer.Points) l).toList();
+        List<Layer.Points> runs = overlay.layers().stream()
+                .filter(l -> l instanceof Layer.Points)
+                .map(l -> (Layer.Points) l)
+                .toList();
         assertThat(runs).hasSize(20);
         assertThat(runs).allSatisfy(p -> assertThat(p.x()[0]).isCloseTo(0, within(1e-9)));
         assertThat(runs.stream().filter(Layer.Points::weak)).hasSize(1);
         Plot columns = SessionPlots.columns(r, sheet.sheet().pictures().get(0)).orElseThrow();
-        Layer.Points kept = (Layer.Points) columns.layers().stream().filter(l -> l instanceof Layer.Points p && !p.weak()).findFirst().orElseThrow();
-        Layer.Points out = (Layer.Points) columns.layers().stream().filter(l -> l instanceof Layer.Points p && p.weak()).findFirst().orElseThrow();
-        assertThat(SessionPlots.runOf(r, sheet.sheet().pictures().get(0), out, 0).orElseThrow().id()).isEqualTo(12);
+        Layer.Points kept = (Layer.Points) columns.layers().stream()
+                .filter(l -> l instanceof Layer.Points p && !p.weak())
+                .findFirst()
+                .orElseThrow();
+        Layer.Points out = (Layer.Points) columns.layers().stream()
+                .filter(l -> l instanceof Layer.Points p && p.weak())
+                .findFirst()
+                .orElseThrow();
+        assertThat(SessionPlots.runOf(r, sheet.sheet().pictures().get(0), out, 0)
+                        .orElseThrow()
+                        .id())
+                .isEqualTo(12);
         for (int i = 0; i < kept.x().length; i++) {
-            var run = SessionPlots.runOf(r, sheet.sheet().pictures().get(0), kept, i).orElseThrow();
-            assertThat(r.ofRun(run, "sin_theta").quantity().orElseThrow().value()).isCloseTo(kept.x()[i], within(1e-12));
+            var run = SessionPlots.runOf(r, sheet.sheet().pictures().get(0), kept, i)
+                    .orElseThrow();
+            assertThat(r.ofRun(run, "sin_theta").quantity().orElseThrow().value())
+                    .isCloseTo(kept.x()[i], within(1e-12));
         }
         assertThat(columns.layers()).anyMatch(l -> l instanceof Layer.Band);
     }
@@ -185,7 +270,10 @@ class ReportTest {
         assertThat(plot.x().label()).isEqualTo("time, s");
         assertThat(plot.y().label()).isEqualTo("position, m");
         assertThat(plot.layers()).anyMatch(l -> l instanceof Layer.Span).anyMatch(l -> l instanceof Layer.Curve);
-        int points = plot.layers().stream().filter(l -> l instanceof Layer.Points).mapToInt(l -> ((Layer.Points) l).x().length).sum();
+        int points = plot.layers().stream()
+                .filter(l -> l instanceof Layer.Points)
+                .mapToInt(l -> ((Layer.Points) l).x().length)
+                .sum();
         assertThat(points).isEqualTo(r.trace(run, "position").orElseThrow().size());
         SvgSurface s = new SvgSurface(600, 300, false, "a");
         PlotPainter.Frame f = PlotPainter.paint(s, plot, plot.whole(), 0, 0, 600, 300, true);
@@ -193,8 +281,10 @@ class ReportTest {
         NodeList texts = d.getElementsByTagName("text");
         assertThat(texts.getLength()).isGreaterThan(8);
         for (int i = 0; i < texts.getLength(); i++) {
-            double x = Double.parseDouble(texts.item(i).getAttributes().getNamedItem("x").getNodeValue());
-            double y = Double.parseDouble(texts.item(i).getAttributes().getNamedItem("y").getNodeValue());
+            double x = Double.parseDouble(
+                    texts.item(i).getAttributes().getNamedItem("x").getNodeValue());
+            double y = Double.parseDouble(
+                    texts.item(i).getAttributes().getNamedItem("y").getNodeValue());
             assertThat(x).isBetween(0.0, 600.0);
             assertThat(y).isBetween(0.0, 300.0);
         }
@@ -207,9 +297,18 @@ class ReportTest {
     void theLineThroughRunsGoesThroughItsPoints() {
         Reduction r = reduction(new Command.LeaveOut(12, "blurred"));
         Plot plot = SessionPlots.columns(r, sheet.sheet().pictures().get(0)).orElseThrow();
-        Layer.Curve line = (Layer.Curve) plot.layers().stream().filter(l -> l instanceof Layer.Curve).findFirst().orElseThrow();
-        Layer.Points points = (Layer.Points) plot.layers().stream().filter(l -> l instanceof Layer.Points p && !p.weak()).findFirst().orElseThrow();
-        Layer.Points out = (Layer.Points) plot.layers().stream().filter(l -> l instanceof Layer.Points p && p.weak()).findFirst().orElseThrow();
+        Layer.Curve line = (Layer.Curve) plot.layers().stream()
+                .filter(l -> l instanceof Layer.Curve)
+                .findFirst()
+                .orElseThrow();
+        Layer.Points points = (Layer.Points) plot.layers().stream()
+                .filter(l -> l instanceof Layer.Points p && !p.weak())
+                .findFirst()
+                .orElseThrow();
+        Layer.Points out = (Layer.Points) plot.layers().stream()
+                .filter(l -> l instanceof Layer.Points p && p.weak())
+                .findFirst()
+                .orElseThrow();
         assertThat(points.x()).hasSize(19);
         assertThat(out.x()).hasSize(1);
         double slope = (line.y()[1] - line.y()[0]) / (line.x()[1] - line.x()[0]);
@@ -230,7 +329,11 @@ class ReportTest {
             y[i] = Math.sin(i * 1e-4);
         }
         y[654_321] = 5;
-        Plot plot = new Plot("many", new Plot.Axis("t", "s"), new Plot.Axis("v", "V"), List.of(new Layer.Points("v", x, y, null, false, 0)));
+        Plot plot = new Plot(
+                "many",
+                new Plot.Axis("t", "s"),
+                new Plot.Axis("v", "V"),
+                List.of(new Layer.Points("v", x, y, null, false, 0)));
         SvgSurface s = new SvgSurface(600, 300, false, "a");
         PlotPainter.Frame f = PlotPainter.paint(s, plot, plot.whole(), 0, 0, 600, 300, true);
         Document d = xml(s.document("many"));
@@ -239,7 +342,12 @@ class ReportTest {
         double top = f.py(5);
         boolean found = false;
         for (int i = 0; i < lines.getLength(); i++) {
-            found |= Math.abs(Double.parseDouble(lines.item(i).getAttributes().getNamedItem("y1").getNodeValue()) - top) < 0.02;
+            found |= Math.abs(Double.parseDouble(lines.item(i)
+                                    .getAttributes()
+                                    .getNamedItem("y1")
+                                    .getNodeValue())
+                            - top)
+                    < 0.02;
         }
         assertThat(found).isTrue();
     }
@@ -254,12 +362,21 @@ class ReportTest {
         }
         double step = t[1] - t[0];
         double mantissa = step / Math.pow(10, Math.floor(Math.log10(step) + 1e-9));
-        assertThat(Math.min(Math.min(Math.abs(mantissa - 1), Math.abs(mantissa - 2)), Math.min(Math.abs(mantissa - 5), Math.abs(mantissa - 10)))).isLessThan(1e-6);
+        assertThat(Math.min(
+                        Math.min(Math.abs(mantissa - 1), Math.abs(mantissa - 2)),
+                        Math.min(Math.abs(mantissa - 5), Math.abs(mantissa - 10))))
+                .isLessThan(1e-6);
         assertThat(PlotPainter.ticks(1, 1, 5)).isEmpty();
     }
 
     private static Comparison comparison(String result, String reference) {
-        return Comparison.of("c", "c", Reading.parse(result).toQuantity("a", "a", "a"), Reading.parse(reference).toQuantity("b", "b", "b"), Coverage.DEFAULT, Double.NaN);
+        return Comparison.of(
+                "c",
+                "c",
+                Reading.parse(result).toQuantity("a", "a", "a"),
+                Reading.parse(reference).toQuantity("b", "b", "b"),
+                Coverage.DEFAULT,
+                Double.NaN);
     }
 
     /** The needle's tip, from the picture itself. */
@@ -267,7 +384,10 @@ class ReportTest {
         SvgSurface s = new SvgSurface(400, 220, false, "n");
         NeedlePicture.paint(s, c, School.STANDARD, 0, 0, 400, 220, false);
         NodeList polygons = xml(s.document("needle")).getElementsByTagName("polygon");
-        String points = polygons.item(polygons.getLength() - 1).getAttributes().getNamedItem("points").getNodeValue();
+        String points = polygons.item(polygons.getLength() - 1)
+                .getAttributes()
+                .getNamedItem("points")
+                .getNodeValue();
         return Double.parseDouble(points.split("[ ,]")[0]);
     }
 
@@ -289,33 +409,54 @@ class ReportTest {
         BudgetPicture.paint(s, b, 0, 0, 600, 5);
         NodeList bars = xml(s.document("budget")).getElementsByTagName("rect");
         assertThat(bars.getLength()).isEqualTo(5);
-        assertThat(bars.item(0).getAttributes().getNamedItem("fill").getNodeValue()).isEqualTo(Ink.NEEDLE.web(false));
-        for (String f : List.of("a = b / c", "g = sqrt(x^2 + y^2) * sin(theta)", "y = -a_0 * exp(-t / tau)", "f(x, n: 3) = 2.5(1) m/s^2 * (a + b)^2", "p = a - (b - c)")) {
+        assertThat(bars.item(0).getAttributes().getNamedItem("fill").getNodeValue())
+                .isEqualTo(Ink.NEEDLE.web(false));
+        for (String f : List.of(
+                "a = b / c",
+                "g = sqrt(x^2 + y^2) * sin(theta)",
+                "y = -a_0 * exp(-t / tau)",
+                "f(x, n: 3) = 2.5(1) m/s^2 * (a + b)^2",
+                "p = a - (b - c)")) {
             FormulaPicture.Size size = FormulaPicture.measure(s, f, 16);
             assertThat(size.width()).isBetween(20.0, 420.0);
             assertThat(size.ascent() + size.descent()).isBetween(14.0, 80.0);
             SvgSurface page = new SvgSurface(size.width(), size.ascent() + size.descent(), true, "f");
             FormulaPicture.paint(page, f, 0, size.ascent(), 16, Ink.INK);
-            assertThat(xml(page.document(f)).getElementsByTagName("text").getLength()).isGreaterThan(2);
+            assertThat(xml(page.document(f)).getElementsByTagName("text").getLength())
+                    .isGreaterThan(2);
         }
-        assertThat(BudgetPicture.fitting(s, "a very long label that does not fit at all", 90)).endsWith("…").hasSizeLessThan(20);
+        assertThat(BudgetPicture.fitting(s, "a very long label that does not fit at all", 90))
+                .endsWith("…")
+                .hasSizeLessThan(20);
     }
 
     /** A legend goes where the fewest points are, and stays inside a narrow frame. */
     @Test
     void legendsKeepOffTheDataAndInsideTheFrame() throws Exception {
         double[] x = {0, 1, 2, 3, 4, 5};
-        Plot rising = new Plot("r", new Plot.Axis("t", "s"), new Plot.Axis("v", "V"), List.of(new Layer.Points("p", x, new double[] {0, 1, 2, 3, 4, 5}, null, false, 0)));
-        Plot falling = new Plot("f", new Plot.Axis("t", "s"), new Plot.Axis("v", "V"), List.of(new Layer.Points("p", x, new double[] {5, 4, 3, 2, 1, 0}, null, false, 0)));
-        assertThat(corner(rising.withLegend(List.of("slope 1")))).isIn(Layer.Corner.TOP_LEFT, Layer.Corner.BOTTOM_RIGHT);
-        assertThat(corner(falling.withLegend(List.of("slope -1")))).isIn(Layer.Corner.TOP_RIGHT, Layer.Corner.BOTTOM_LEFT);
+        Plot rising = new Plot(
+                "r",
+                new Plot.Axis("t", "s"),
+                new Plot.Axis("v", "V"),
+                List.of(new Layer.Points("p", x, new double[] {0, 1, 2, 3, 4, 5}, null, false, 0)));
+        Plot falling = new Plot(
+                "f",
+                new Plot.Axis("t", "s"),
+                new Plot.Axis("v", "V"),
+                List.of(new Layer.Points("p", x, new double[] {5, 4, 3, 2, 1, 0}, null, false, 0)));
+        assertThat(corner(rising.withLegend(List.of("slope 1"))))
+                .isIn(Layer.Corner.TOP_LEFT, Layer.Corner.BOTTOM_RIGHT);
+        assertThat(corner(falling.withLegend(List.of("slope -1"))))
+                .isIn(Layer.Corner.TOP_RIGHT, Layer.Corner.BOTTOM_LEFT);
         SvgSurface s = new SvgSurface(150, 120, false, "l");
         Plot narrow = falling.withLegend(List.of("a legend that is far too long for a frame as narrow as this one is"));
         PlotPainter.paint(s, narrow, narrow.whole(), 0, 0, 150, 120, true);
         NodeList texts = xml(s.document("narrow")).getElementsByTagName("text");
         boolean cut = false;
         for (int i = 0; i < texts.getLength(); i++) {
-            assertThat(Double.parseDouble(texts.item(i).getAttributes().getNamedItem("x").getNodeValue())).isBetween(0.0, 150.0);
+            assertThat(Double.parseDouble(
+                            texts.item(i).getAttributes().getNamedItem("x").getNodeValue()))
+                    .isBetween(0.0, 150.0);
             cut |= texts.item(i).getTextContent().endsWith("…");
         }
         assertThat(cut).isTrue();
@@ -328,19 +469,37 @@ class ReportTest {
     @Test
     void valuesOfOneKindStandUnderEachOtherOnOneScale() throws Exception {
         SvgSurface s = new SvgSurface(400, 140, false, "v");
-        eagerneedle.picture.ValueRows.paint(s, 400, 140, "Routes", "foot", List.of(new eagerneedle.picture.ValueRows.Row("first", Reading.parse("2.00(5) m").toQuantity("a", "a", "a")),
-                new eagerneedle.picture.ValueRows.Row("in other units", Reading.parse("210(5) cm").toQuantity("b", "b", "b"))));
+        eagerneedle.picture.ValueRows.paint(
+                s,
+                400,
+                140,
+                "Routes",
+                "foot",
+                List.of(
+                        new eagerneedle.picture.ValueRows.Row(
+                                "first", Reading.parse("2.00(5) m").toQuantity("a", "a", "a")),
+                        new eagerneedle.picture.ValueRows.Row(
+                                "in other units", Reading.parse("210(5) cm").toQuantity("b", "b", "b"))));
         NodeList circles = xml(s.document("rows")).getElementsByTagName("circle");
         assertThat(circles.getLength()).isEqualTo(2);
-        double a = Double.parseDouble(circles.item(0).getAttributes().getNamedItem("cx").getNodeValue());
-        double b = Double.parseDouble(circles.item(1).getAttributes().getNamedItem("cx").getNodeValue());
+        double a = Double.parseDouble(
+                circles.item(0).getAttributes().getNamedItem("cx").getNodeValue());
+        double b = Double.parseDouble(
+                circles.item(1).getAttributes().getNamedItem("cx").getNodeValue());
         assertThat(b).as("210 cm lies to the right of 2 m").isGreaterThan(a + 50);
         double half = 0;
         NodeList lines = xml(s.document("rows")).getElementsByTagName("line");
         for (int i = 0; i < lines.getLength(); i++) {
             var at = lines.item(i).getAttributes();
-            if (at.getNamedItem("y1").getNodeValue().equals(at.getNamedItem("y2").getNodeValue())) {
-                half = Math.max(half, (Double.parseDouble(at.getNamedItem("x2").getNodeValue()) - Double.parseDouble(at.getNamedItem("x1").getNodeValue())) / 2);
+            if (at.getNamedItem("y1")
+                    .getNodeValue()
+                    .equals(at.getNamedItem("y2").getNodeValue())) {
+                half = Math.max(
+                        half,
+                        (Double.parseDouble(at.getNamedItem("x2").getNodeValue())
+                                        - Double.parseDouble(
+                                                at.getNamedItem("x1").getNodeValue()))
+                                / 2);
             }
         }
         assertThat(b - a).as("a tenth of a metre is two standard uncertainties").isCloseTo(2 * half, within(0.5));
@@ -352,7 +511,9 @@ class ReportTest {
         for (boolean dark : new boolean[] {false, true}) {
             for (Ink ink : List.of(Ink.INK, Ink.QUIET, Ink.GOOD)) {
                 for (Ink ground : List.of(Ink.PAPER, Ink.SURFACE)) {
-                    assertThat(contrast(ink.web(dark), ground.web(dark))).as(ink + " on " + ground + (dark ? " in the dark" : "")).isGreaterThanOrEqualTo(4.5);
+                    assertThat(contrast(ink.web(dark), ground.web(dark)))
+                            .as(ink + " on " + ground + (dark ? " in the dark" : ""))
+                            .isGreaterThanOrEqualTo(4.5);
                 }
             }
             assertThat(contrast(Ink.NEEDLE.web(dark), Ink.SURFACE.web(dark))).isGreaterThan(4);
@@ -374,24 +535,46 @@ class ReportTest {
         return 0.2126 * c[0] + 0.7152 * c[1] + 0.0722 * c[2];
     }
 
-    /** A picture may show any curve: it is painted, its parameters stand in the legend, and the check knows what is no fit. */
+    /**
+     * A picture may show any curve: it is painted, its parameters stand in the legend, and the check knows what is no
+     * fit.
+     */
     @Test
     void aPictureWhoseFitIsNoLineIsPainted() {
-        String text = SheetReader.shippedText("baggage-chute").replace("  fall_line: {", "  fall_bend: {formula: \"polynomial(slopes.a_line, slopes.sin_theta, degree: 2)\"}\n  fall_line: {").replace("fit: fall_line", "fit: fall_bend");
+        String text = SheetReader.shippedText("baggage-chute")
+                .replace(
+                        "  fall_line: {",
+                        "  fall_bend: {formula: \"polynomial(slopes.a_line, slopes.sin_theta, degree: 2)\"}\n  "
+                                + "fall_line: {")
+                .replace("fit: fall_line", "fit: fall_bend");
         SheetReader.Located bent = SheetTrial.read(text, "bent");
-        Reduction r = new Reducer(bent, (run, channel) -> rehearsal.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE)).reduce(rehearsal.session().withSheetText(text));
+        Reduction r = new Reducer(
+                        bent,
+                        (run, channel) ->
+                                rehearsal.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE))
+                .reduce(rehearsal.session().withSheetText(text));
         Plot plot = SessionPlots.columns(r, bent.sheet().pictures().get(0)).orElseThrow();
         assertThat(plot.layers()).anyMatch(l -> l instanceof Layer.Curve c && c.x().length > 10);
         assertThat(SessionPlots.residuals(r, bent.sheet().pictures().get(0))).isPresent();
-        assertThat(SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty())).isNotBlank();
-        org.assertj.core.api.Assertions.assertThatThrownBy(() -> SheetTrial.read(text.replace("fit: fall_bend", "fit: g_eff"), "bent")).hasMessageContaining("g_eff");
+        assertThat(SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty()))
+                .isNotBlank();
+        org.assertj.core.api.Assertions.assertThatThrownBy(
+                        () -> SheetTrial.read(text.replace("fit: fall_bend", "fit: g_eff"), "bent"))
+                .hasMessageContaining("g_eff");
     }
 
     /** Whatever a series is called, its rows stay rows, and no cell of words is taken for a formula. */
     @Test
     void numbersOfAPictureAreQuotedAndGuarded() throws Exception {
-        Plot p = new Plot("p", new Plot.Axis("=t", "s"), new Plot.Axis("v \"x\"", "V"), List.of(new Layer.Points("@run, \"one\"\nline", new double[] {-1, 2}, new double[] {-3, 4}, null, false, 0)));
-        List<org.apache.commons.csv.CSVRecord> rows = org.apache.commons.csv.CSVFormat.DEFAULT.parse(new StringReader(PlotTable.csv(p))).getRecords();
+        Plot p = new Plot(
+                "p",
+                new Plot.Axis("=t", "s"),
+                new Plot.Axis("v \"x\"", "V"),
+                List.of(new Layer.Points(
+                        "@run, \"one\"\nline", new double[] {-1, 2}, new double[] {-3, 4}, null, false, 0)));
+        List<org.apache.commons.csv.CSVRecord> rows = org.apache.commons.csv.CSVFormat.DEFAULT
+                .parse(new StringReader(PlotTable.csv(p)))
+                .getRecords();
         assertThat(rows).hasSize(3).allMatch(r -> r.size() == 4);
         assertThat(rows.get(0).get(1)).isEqualTo("'=t / s");
         assertThat(rows.get(0).get(2)).isEqualTo("v \"x\" / V");

@@ -18,7 +18,10 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
-/** The actual value of something that is nominal on paper: measured on a channel, it replaces the nominal one everywhere. */
+/**
+ * The actual value of something that is nominal on paper: measured on a channel, it replaces the nominal one
+ * everywhere.
+ */
 final class ActualProcedure implements CalibrateStation.Procedure {
     private final Desk desk;
     private final String input;
@@ -37,14 +40,33 @@ final class ActualProcedure implements CalibrateStation.Procedure {
         this.reading = new SteadyReading(desk, name, 2, false);
         take.setId("take-actual");
         take.setOnAction(e -> take());
-        Labels.explained(take, "The steadied mean, with what the chain is uncertain of, becomes the measured value of this input");
+        Labels.explained(
+                take,
+                "The steadied mean, with what the chain is uncertain of, becomes the measured value of this input");
         Button place = new Button("It is connected");
         place.setId("place-actual");
-        place.setOnAction(e -> Notices.attempt(take, () -> reading.arrange(Map.of("channel", name, "reference", desk.bench().plan().quantity(input).map(q -> Notation.bracketed(q.value(), 0) + " " + q.unit().symbol()).orElse("0")))));
+        place.setOnAction(e -> Notices.attempt(
+                take,
+                () -> reading.arrange(Map.of(
+                        "channel",
+                        name,
+                        "reference",
+                        desk.bench()
+                                .plan()
+                                .quantity(input)
+                                .map(q -> Notation.bracketed(q.value(), 0) + " "
+                                        + q.unit().symbol())
+                                .orElse("0")))));
         HBox read = new HBox(12, reading, take);
         read.setAlignment(Pos.CENTER_LEFT);
-        all = new VBox(10, Labels.heading("Actual value: " + plan.label()),
-                Labels.wrapped("On paper it is " + plan.value() + (plan.by() == null ? "" : ", by " + plan.by()) + ". Measure it on " + channel().label() + " and use what it is."), place, read, result);
+        all = new VBox(
+                10,
+                Labels.heading("Actual value: " + plan.label()),
+                Labels.wrapped("On paper it is " + plan.value() + (plan.by() == null ? "" : ", by " + plan.by())
+                        + ". Measure it on " + channel().label() + " and use what it is."),
+                place,
+                read,
+                result);
         refresh();
     }
 
@@ -57,17 +79,27 @@ final class ActualProcedure implements CalibrateStation.Procedure {
             SteadyReading.Taken t = reading.take();
             Calibration c = desk.bench().session().calibrationOf(name).orElse(null);
             double value = c == null ? t.mean() : c.at(t.mean()).value();
-            double sum = t.u() * t.u() + (c == null ? 0 : Math.pow(c.at(t.mean()).u(), 2));
+            double sum =
+                    t.u() * t.u() + (c == null ? 0 : Math.pow(c.at(t.mean()).u(), 2));
             if (c == null) {
                 for (Trace.Shared s : channel().toChain().shared()) {
                     sum += Math.pow(s.contribution().applyAsDouble(value), 2);
                 }
             }
-            LabUnit to = desk.bench().plan().quantity(input).map(Quantity::unit).orElse(channel().labUnit());
+            LabUnit to = desk.bench()
+                    .plan()
+                    .quantity(input)
+                    .map(Quantity::unit)
+                    .orElse(channel().labUnit());
             Quantity q = Quantity.exact(value, channel().labUnit()).to(to);
             double u = Math.sqrt(sum) * channel().labUnit().scaleTo(to);
-            desk.bench().apply(new Command.SetMeasured(input, plan.label(), (Notation.bracketed(q.value(), u) + " " + to.symbol()).strip()));
-            Notices.tell(all, capital(plan.label()) + " is " + desk.bench().session().measured().get(input) + " from now on.");
+            desk.bench()
+                    .apply(new Command.SetMeasured(
+                            input, plan.label(), (Notation.bracketed(q.value(), u) + " " + to.symbol()).strip()));
+            Notices.tell(
+                    all,
+                    capital(plan.label()) + " is "
+                            + desk.bench().session().measured().get(input) + " from now on.");
         });
     }
 
@@ -94,6 +126,9 @@ final class ActualProcedure implements CalibrateStation.Procedure {
     @Override
     public void refresh() {
         String measured = desk.bench().session().measured().get(input);
-        result.setText(measured == null ? "Still as on paper." : "Measured: " + measured + ". It replaces the nominal value in every result.");
+        result.setText(
+                measured == null
+                        ? "Still as on paper."
+                        : "Measured: " + measured + ". It replaces the nominal value in every result.");
     }
 }

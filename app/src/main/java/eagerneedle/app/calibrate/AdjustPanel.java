@@ -21,7 +21,10 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
-/** Leads through zero and span: which load, which trim, which way; the big needle; the passes so far and how many are foretold. */
+/**
+ * Leads through zero and span: which load, which trim, which way; the big needle; the passes so far and how many are
+ * foretold.
+ */
 final class AdjustPanel extends VBox {
     private final Desk desk;
     private final String name;
@@ -47,7 +50,8 @@ final class AdjustPanel extends VBox {
     private SteadyReading.Taken lastFull;
 
     /** @param done takes the last zero and full readings once both hold */
-    AdjustPanel(Desk desk, String name, SteadyReading reading, BiConsumer<SteadyReading.Taken, SteadyReading.Taken> done) {
+    AdjustPanel(
+            Desk desk, String name, SteadyReading reading, BiConsumer<SteadyReading.Taken, SteadyReading.Taken> done) {
         super(8);
         this.desk = desk;
         this.name = name;
@@ -69,8 +73,12 @@ final class AdjustPanel extends VBox {
         on.setId("turn-on");
         Labels.explained(load, "Press it once the load is as asked for; a simulated rig does it");
         Labels.explained(take, "Takes the steadied reading (Enter)");
-        Labels.explained(back, "Turns the simulated trim, as far as is said (left arrow); at a real instrument turn the trim itself");
-        Labels.explained(on, "Turns the simulated trim, as far as is said (right arrow); at a real instrument turn the trim itself");
+        Labels.explained(
+                back,
+                "Turns the simulated trim, as far as is said (left arrow); at a real instrument turn the trim itself");
+        Labels.explained(
+                on,
+                "Turns the simulated trim, as far as is said (right arrow); at a real instrument turn the trim itself");
         back.setOnAction(e -> turn(false));
         on.setOnAction(e -> turn(true));
         needle.setMinHeight(170);
@@ -114,8 +122,11 @@ final class AdjustPanel extends VBox {
     private TrimAdvisor advisor() {
         if (advisor == null) {
             double noise = reading.statistics().map(s -> s.uMean()).orElse(0.0);
-            TrimAdvisor.Goal goal = new TrimAdvisor.Goal(draft.reference(plan().points().get(0).reference()).value(), draft.reference(plan().points().get(1).reference()).value(),
-                    draft.difference(plan().band()), noise);
+            TrimAdvisor.Goal goal = new TrimAdvisor.Goal(
+                    draft.reference(plan().points().get(0).reference()).value(),
+                    draft.reference(plan().points().get(1).reference()).value(),
+                    draft.difference(plan().band()),
+                    noise);
             hints.put(TrimAdvisor.Trim.ZERO, new TrimHint(plan().trims().get(0), noise));
             hints.put(TrimAdvisor.Trim.SPAN, new TrimHint(plan().trims().get(1), noise));
             return TrimAdvisor.start(goal);
@@ -130,7 +141,13 @@ final class AdjustPanel extends VBox {
         }
         Notices.attempt(this, () -> {
             boolean full = advisor().next().load() == TrimAdvisor.Load.FULL;
-            reading.arrange(Map.of("channel", name, "point", full ? "1" : "0", "reference", plan().points().get(full ? 1 : 0).reference()));
+            reading.arrange(Map.of(
+                    "channel",
+                    name,
+                    "point",
+                    full ? "1" : "0",
+                    "reference",
+                    plan().points().get(full ? 1 : 0).reference()));
             loaded = true;
             before = Double.NaN;
             hinted = Double.NaN;
@@ -139,14 +156,25 @@ final class AdjustPanel extends VBox {
     }
 
     private void turn(boolean clockwise) {
-        if (turn == null || turn.far() == TrimHint.Far.STOP || desk.rig().isEmpty() || !desk.rig().get().isSimulated()) {
+        if (turn == null
+                || turn.far() == TrimHint.Far.STOP
+                || desk.rig().isEmpty()
+                || !desk.rig().get().isSimulated()) {
             return;
         }
         Notices.attempt(this, () -> {
             TrimAdvisor.Instruction now = advisor.next();
             double turns = (clockwise ? 1 : -1) * turn.share() * Novice.turns(turn.far());
             try {
-                desk.rig().get().arrange(Map.of("channel", name, "trim", now.trim() == TrimAdvisor.Trim.ZERO ? "0" : "1", "turn", Double.toString(turns)));
+                desk.rig()
+                        .get()
+                        .arrange(Map.of(
+                                "channel",
+                                name,
+                                "trim",
+                                now.trim() == TrimAdvisor.Trim.ZERO ? "0" : "1",
+                                "turn",
+                                Double.toString(turns)));
             } catch (java.io.IOException e) {
                 throw new IllegalArgumentException(e.getMessage(), e);
             }
@@ -165,7 +193,9 @@ final class AdjustPanel extends VBox {
             TrimAdvisor now = advisor();
             TrimAdvisor.Instruction wanted = now.next();
             if (!wanted.holds(t.mean())) {
-                throw new IllegalArgumentException("It is not within the band yet: turn " + plan().trims().get(wanted.trim() == TrimAdvisor.Trim.ZERO ? 0 : 1) + " until the needle stands in it.");
+                throw new IllegalArgumentException("It is not within the band yet: turn "
+                        + plan().trims().get(wanted.trim() == TrimAdvisor.Trim.ZERO ? 0 : 1)
+                        + " until the needle stands in it.");
             }
             advisor = now.taken(Double.isNaN(before) ? t.mean() : before, t.mean());
             if (wanted.load() == TrimAdvisor.Load.FULL) {
@@ -221,27 +251,56 @@ final class AdjustPanel extends VBox {
 
     private void show() {
         TrimAdvisor a = advisor == null ? null : advisor;
-        says.setText(a == null ? "Take all load off and read, before anything is turned." : a.done() ? "Zero and span both hold: lock the trims." : a.givenUp()
-                ? "It does not come nearer any more. Look for a trim at its end or something loose, then start over." : named(a.next().says()));
+        says.setText(
+                a == null
+                        ? "Take all load off and read, before anything is turned."
+                        : a.done()
+                                ? "Zero and span both hold: lock the trims."
+                                : a.givenUp()
+                                        ? "It does not come nearer any more. Look for a trim at its end or "
+                                                + "something loose, then start over."
+                                        : named(a.next().says()));
         boolean full = a != null && !a.done() && a.next().load() == TrimAdvisor.Load.FULL;
         load.setText(full ? "Full load is on" : "Load is off");
         load.setDisable(loaded || a != null && (a.done() || a.givenUp()));
         int n = a == null ? -1 : a.predictedPasses();
-        foretold.setText(a == null ? "" : a.done() ? "Done in " + a.passes() + (a.passes() == 1 ? " pass." : " passes.") : n < 0 ? "After the first pass it can be foretold how many it will take." : "It will hold after pass " + n + "; this is pass "
-                + Math.max(1, a.passes()) + ".");
+        foretold.setText(
+                a == null
+                        ? ""
+                        : a.done()
+                                ? "Done in " + a.passes() + (a.passes() == 1 ? " pass." : " passes.")
+                                : n < 0
+                                        ? "After the first pass it can be foretold how many it will take."
+                                        : "It will hold after pass " + n + "; this is pass " + Math.max(1, a.passes())
+                                                + ".");
         passes.getChildren().clear();
         if (a != null && !a.log().isEmpty()) {
-            passes.addRow(0, Labels.quiet("pass"), Labels.quiet("load"), Labels.quiet("before"), Labels.quiet("after"), Labels.quiet("turned"));
+            passes.addRow(
+                    0,
+                    Labels.quiet("pass"),
+                    Labels.quiet("load"),
+                    Labels.quiet("before"),
+                    Labels.quiet("after"),
+                    Labels.quiet("turned"));
             int row = 1;
             for (TrimAdvisor.Entry e : a.log()) {
-                passes.addRow(row++, Labels.figure(e.pass() == 0 ? "as found" : Integer.toString(e.pass())), new Label(e.load() == TrimAdvisor.Load.FULL ? "full" : "none"), Labels.figure(Notation.plain(e.before(), 5)),
-                        Labels.figure(Notation.plain(e.reading(), 5)), new Label(e.turned() == TrimAdvisor.Trim.NEITHER ? "–" : plan().trims().get(e.turned() == TrimAdvisor.Trim.ZERO ? 0 : 1)));
+                passes.addRow(
+                        row++,
+                        Labels.figure(e.pass() == 0 ? "as found" : Integer.toString(e.pass())),
+                        new Label(e.load() == TrimAdvisor.Load.FULL ? "full" : "none"),
+                        Labels.figure(Notation.plain(e.before(), 5)),
+                        Labels.figure(Notation.plain(e.reading(), 5)),
+                        new Label(
+                                e.turned() == TrimAdvisor.Trim.NEITHER
+                                        ? "–"
+                                        : plan().trims().get(e.turned() == TrimAdvisor.Trim.ZERO ? 0 : 1)));
             }
         }
     }
 
     private String named(String words) {
-        return words.replace("ZERO", plan().trims().get(0)).replace("SPAN", plan().trims().get(1));
+        return words.replace("ZERO", plan().trims().get(0))
+                .replace("SPAN", plan().trims().get(1));
     }
 
     Button focus() {

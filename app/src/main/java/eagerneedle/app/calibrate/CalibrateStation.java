@@ -23,7 +23,9 @@ import javafx.scene.layout.VBox;
 
 /** Calibrate: everything the sheet wants calibrated, with its state, and the procedure of the one in hand. */
 public final class CalibrateStation implements StationView {
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu").withLocale(java.util.Locale.UK).withZone(ZoneId.systemDefault());
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu")
+            .withLocale(java.util.Locale.UK)
+            .withZone(ZoneId.systemDefault());
     private final Desk desk;
     private final HBox all = new HBox(20);
     private final VBox targets = new VBox(2);
@@ -50,7 +52,11 @@ public final class CalibrateStation implements StationView {
         Sheet sheet = desk.bench().sheet();
         sheet.channels().forEach((name, c) -> {
             if (c.calibration() != null) {
-                procedures.put(name, c.calibration().toRelation() == Relation.CLOSURE ? new ClosureProcedure(desk, name) : new PointProcedure(desk, name));
+                procedures.put(
+                        name,
+                        c.calibration().toRelation() == Relation.CLOSURE
+                                ? new ClosureProcedure(desk, name)
+                                : new PointProcedure(desk, name));
             }
         });
         sheet.inputs().forEach((name, input) -> {
@@ -59,7 +65,9 @@ public final class CalibrateStation implements StationView {
             }
         });
         if (procedures.isEmpty()) {
-            all.getChildren().add(Labels.wrapped("This sheet calibrates nothing. A channel is calibrated when its entry in the sheet has a 'calibration'."));
+            all.getChildren()
+                    .add(Labels.wrapped("This sheet calibrates nothing. A channel is calibrated when its entry in "
+                            + "the sheet has a 'calibration'."));
             return;
         }
         chosen = procedures.keySet().iterator().next();
@@ -92,7 +100,9 @@ public final class CalibrateStation implements StationView {
 
     @Override
     public Optional<Node> focus() {
-        return procedures.isEmpty() ? Optional.empty() : Optional.of(procedures.get(chosen).focus());
+        return procedures.isEmpty()
+                ? Optional.empty()
+                : Optional.of(procedures.get(chosen).focus());
     }
 
     @Override
@@ -104,12 +114,26 @@ public final class CalibrateStation implements StationView {
         Instant now = desk.bench().clock().instant();
         procedures.keySet().forEach(key -> {
             boolean input = key.startsWith("input ");
-            String label = input ? desk.bench().sheet().inputs().get(key.substring(6)).label() : desk.bench().sheet().channels().get(key).label();
+            String label = input
+                    ? desk.bench().sheet().inputs().get(key.substring(6)).label()
+                    : desk.bench().sheet().channels().get(key).label();
             ToggleButton b = new ToggleButton();
             javafx.scene.control.Label first = new javafx.scene.control.Label(label);
-            javafx.scene.control.Label second = Labels.quiet(input ? "actual value" : desk.bench().sheet().channels().get(key).calibration().kind());
+            javafx.scene.control.Label second = Labels.quiet(
+                    input
+                            ? "actual value"
+                            : desk.bench()
+                                    .sheet()
+                                    .channels()
+                                    .get(key)
+                                    .calibration()
+                                    .kind());
             javafx.scene.control.Label sign = new javafx.scene.control.Label(mark(key, now));
-            sign.getStyleClass().add(sign.getText().startsWith("▲") ? "attention" : sign.getText().startsWith("●") ? "good" : "quiet");
+            sign.getStyleClass()
+                    .add(
+                            sign.getText().startsWith("▲")
+                                    ? "attention"
+                                    : sign.getText().startsWith("●") ? "good" : "quiet");
             sign.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
             b.setGraphic(new HBox(7, sign, new VBox(0, first, second)));
             first.setMinWidth(0);
@@ -127,7 +151,8 @@ public final class CalibrateStation implements StationView {
             b.setOnAction(e -> {
                 chosen = key;
                 refresh();
-                javafx.application.Platform.runLater(() -> procedures.get(key).focus().requestFocus());
+                javafx.application.Platform.runLater(
+                        () -> procedures.get(key).focus().requestFocus());
             });
             targets.getChildren().add(b);
         });
@@ -147,14 +172,23 @@ public final class CalibrateStation implements StationView {
         if (key.startsWith("input ")) {
             return desk.bench().session().measured().containsKey(key.substring(6)) ? "●" : "○";
         }
-        return calibration(key).map(c -> c.overdue(now) || c.failure().isPresent() ? "▲" : "●").orElse("○");
+        return calibration(key)
+                .map(c -> c.overdue(now) || c.failure().isPresent() ? "▲" : "●")
+                .orElse("○");
     }
 
     private String state(String key, Instant now) {
         if (key.startsWith("input ")) {
             return desk.bench().session().measured().containsKey(key.substring(6)) ? "measured" : "still as planned";
         }
-        return calibration(key).map(c -> c.failure().map(f -> "failed: " + f).orElse(c.overdue(now) ? "was due on " + DAY.format(c.due()) : "good until " + DAY.format(c.due()))).orElse("not calibrated yet");
+        return calibration(key)
+                .map(c -> c.failure()
+                        .map(f -> "failed: " + f)
+                        .orElse(
+                                c.overdue(now)
+                                        ? "was due on " + DAY.format(c.due())
+                                        : "good until " + DAY.format(c.due())))
+                .orElse("not calibrated yet");
     }
 
     @Override

@@ -27,15 +27,22 @@ final class CalibrationDraft {
         return desk.bench().sheet().channels().get(name);
     }
 
-    /** The reference value that a text stands for, in the channel's unit. @throws IllegalArgumentException with one sentence */
+    /**
+     * The reference value that a text stands for, in the channel's unit. @throws IllegalArgumentException with one
+     * sentence
+     */
     Quantity reference(String text) {
-        return desk.bench().reduction().evaluate(text, "reference", "reference").to(channel().labUnit());
+        return desk.bench()
+                .reduction()
+                .evaluate(text, "reference", "reference")
+                .to(channel().labUnit());
     }
 
     /**
      * A reference value that the channel can be set to.
      *
-     * @throws IllegalArgumentException with one sentence when it lies beyond the chain's reach, or far outside what the method needs
+     * @throws IllegalArgumentException with one sentence when it lies beyond the chain's reach, or far outside what the
+     *     method needs
      */
     Quantity settable(String text) {
         Quantity q = reference(text);
@@ -49,8 +56,13 @@ final class CalibrationDraft {
         double low = Math.max(Math.min(reach[0], reach[1]), needed[0] - wide);
         double high = Math.min(Math.max(reach[0], reach[1]), needed[1] + wide);
         if (q.value() < low || q.value() > high) {
-            throw new IllegalArgumentException("A reference of " + Notation.plain(q.value(), 4) + " " + q.unit().pretty() + " is too far out: this channel is calibrated from " + Notation.plain(low, 3) + " to " + Notation.plain(high, 3) + "."
-                    + (c.calibration().kind().equals("shunt") ? " Take a larger resistor; a small one strains the gauge's circuit more than the method ever does." : ""));
+            throw new IllegalArgumentException("A reference of " + Notation.plain(q.value(), 4) + " "
+                    + q.unit().pretty() + " is too far out: this channel is calibrated from " + Notation.plain(low, 3)
+                    + " to " + Notation.plain(high, 3) + "."
+                    + (c.calibration().kind().equals("shunt")
+                            ? " Take a larger resistor; a small one strains the gauge's circuit more than the "
+                                    + "method ever does."
+                            : ""));
         }
         return q;
     }
@@ -63,8 +75,10 @@ final class CalibrationDraft {
         } catch (IllegalArgumentException formula) {
             reading = false;
         }
-        CalibrationPoint p = reading ? new CalibrationPoint(reference, taken.mean(), taken.u(), taken.n(), taken.n() > 0)
-                : CalibrationPoint.computed(words, reference(reference), taken.mean(), taken.u(), taken.n(), taken.n() > 0);
+        CalibrationPoint p = reading
+                ? new CalibrationPoint(reference, taken.mean(), taken.u(), taken.n(), taken.n() > 0)
+                : CalibrationPoint.computed(
+                        words, reference(reference), taken.mean(), taken.u(), taken.n(), taken.n() > 0);
         return p.going(way);
     }
 
@@ -72,8 +86,22 @@ final class CalibrationDraft {
         Sheet.CalibrationPlan plan = channel().calibration();
         Instant at = desk.bench().clock().instant();
         Double tolerance = plan.tolerance() == null ? null : difference(plan.tolerance());
-        return new Calibration(name + "-" + at.toEpochMilli(), name, plan.kind(), plan.toRelation(), channel().unit(), points, verification, tolerance, closure, at, at.plus(Duration.ofDays(plan.days())),
-                "instructor on duty", plan.reference() == null ? "" : plan.reference(), "", null);
+        return new Calibration(
+                name + "-" + at.toEpochMilli(),
+                name,
+                plan.kind(),
+                plan.toRelation(),
+                channel().unit(),
+                points,
+                verification,
+                tolerance,
+                closure,
+                at,
+                at.plus(Duration.ofDays(plan.days())),
+                "instructor on duty",
+                plan.reference() == null ? "" : plan.reference(),
+                "",
+                null);
     }
 
     /** A difference written with any unit that fits, in the channel's unit. */

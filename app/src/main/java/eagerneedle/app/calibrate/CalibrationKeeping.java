@@ -26,11 +26,13 @@ import javafx.scene.Node;
 import javafx.stage.FileChooser;
 
 /**
- * What becomes of a calibration: it is kept in the session, entered in the history of every instrument of its chain, put on
- * paper; and one of another session is taken over.
+ * What becomes of a calibration: it is kept in the session, entered in the history of every instrument of its chain,
+ * put on paper; and one of another session is taken over.
  */
 final class CalibrationKeeping {
-    static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu HH:mm").withLocale(Locale.UK).withZone(ZoneId.systemDefault());
+    static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu HH:mm")
+            .withLocale(Locale.UK)
+            .withZone(ZoneId.systemDefault());
     private final Desk desk;
     private final String name;
     private final Node owner;
@@ -51,7 +53,14 @@ final class CalibrationKeeping {
         if (!Notices.attempt(owner, () -> desk.bench().apply(new Command.Calibrate(c)))) {
             return false;
         }
-        Notices.tell(owner, says + c.failure().map(f -> ", but it failed its verification: " + f).orElse(".") + moved() + history(c));
+        Notices.tell(
+                owner,
+                says
+                        + c.failure()
+                                .map(f -> ", but it failed its verification: " + f)
+                                .orElse(".")
+                        + moved()
+                        + history(c));
         return true;
     }
 
@@ -61,8 +70,11 @@ final class CalibrationKeeping {
         for (Ledger.Entry e : desk.bench().reduction().ledger().entries()) {
             if (!e.key().isOfRun() && e.source().equals("derived") && parts.size() < 2) {
                 Quantity was = desk.bench().before(e.key()).orElse(null);
-                if (was != null && e.quantity().isPresent() && was.unit().fits(e.quantity().get().unit())) {
-                    parts.add(e.label() + " moved from " + was + " to " + e.quantity().get());
+                if (was != null
+                        && e.quantity().isPresent()
+                        && was.unit().fits(e.quantity().get().unit())) {
+                    parts.add(e.label() + " moved from " + was + " to "
+                            + e.quantity().get());
                 }
             }
         }
@@ -73,11 +85,23 @@ final class CalibrationKeeping {
     private String history(Calibration c) {
         List<String> entered = new ArrayList<>();
         try {
-            for (String serial : channel().chain().stream().map(Link::instrument).filter(java.util.Objects::nonNull).distinct().toList()) {
+            for (String serial : channel().chain().stream()
+                    .map(Link::instrument)
+                    .filter(java.util.Objects::nonNull)
+                    .distinct()
+                    .toList()) {
                 Instrument i = desk.stockroom().find(serial).orElse(null);
                 if (i != null) {
-                    desk.stockroom().put(i.withEvent(new Instrument.Event(c.taken(), "calibrated by " + c.kind() + " in the chain of " + channel().label() + ", " + desk.bench().session().title(), c.by(),
-                            null, c.due(), c.failure().isPresent() ? "failed" : "passed")));
+                    desk.stockroom()
+                            .put(i.withEvent(new Instrument.Event(
+                                    c.taken(),
+                                    "calibrated by " + c.kind() + " in the chain of "
+                                            + channel().label() + ", "
+                                            + desk.bench().session().title(),
+                                    c.by(),
+                                    null,
+                                    c.due(),
+                                    c.failure().isPresent() ? "failed" : "passed")));
                     entered.add(serial);
                 }
             }
@@ -102,13 +126,21 @@ final class CalibrationKeeping {
         Notices.attempt(owner, () -> {
             Calibration found;
             try (BenchFile other = BenchFile.open(file)) {
-                found = other.session().calibrationOf(name).orElseThrow(() -> new IllegalArgumentException(file.getFileName() + " holds no calibration of the channel " + name + "."));
+                found = other.session()
+                        .calibrationOf(name)
+                        .orElseThrow(() -> new IllegalArgumentException(
+                                file.getFileName() + " holds no calibration of the channel " + name + "."));
             }
-            if (!LabUnit.parse(found.unit()).equals(channel().labUnit()) || found.relation() != channel().calibration().toRelation()) {
-                throw new IllegalArgumentException("The channel " + name + " of " + file.getFileName() + " was calibrated in another way or unit; it does not fit here.");
+            if (!LabUnit.parse(found.unit()).equals(channel().labUnit())
+                    || found.relation() != channel().calibration().toRelation()) {
+                throw new IllegalArgumentException("The channel " + name + " of " + file.getFileName()
+                        + " was calibrated in another way or unit; it does not fit here.");
             }
             desk.bench().apply(new Command.Calibrate(found));
-            Notices.tell(owner, "Taken over: calibrated " + DAY.format(found.taken()) + ", due " + DAY.format(found.due()) + "." + moved());
+            Notices.tell(
+                    owner,
+                    "Taken over: calibrated " + DAY.format(found.taken()) + ", due " + DAY.format(found.due()) + "."
+                            + moved());
         });
     }
 
@@ -124,7 +156,11 @@ final class CalibrationKeeping {
             Notices.attempt(owner, () -> {
                 Instant now = desk.bench().clock().instant();
                 String place = desk.bench().sheet().place();
-                Files.write(to, kind.equals("pdf") ? Certificate.pdf(c, channel(), place, now) : Certificate.html(c, channel(), place, now).getBytes(StandardCharsets.UTF_8));
+                Files.write(
+                        to,
+                        kind.equals("pdf")
+                                ? Certificate.pdf(c, channel(), place, now)
+                                : Certificate.html(c, channel(), place, now).getBytes(StandardCharsets.UTF_8));
                 Notices.tell(owner, "Saved " + to.getFileName() + ".");
             });
         }

@@ -22,7 +22,10 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
-/** Closing the circle: which graduation to set next, drawn; the table filling; the errors of all intervals as soon as they follow. */
+/**
+ * Closing the circle: which graduation to set next, drawn; the table filling; the errors of all intervals as soon as
+ * they follow.
+ */
 final class ClosureProcedure implements CalibrateStation.Procedure {
     private final Desk desk;
     private final String name;
@@ -52,7 +55,11 @@ final class ClosureProcedure implements CalibrateStation.Procedure {
         this.channel = desk.bench().sheet().channels().get(name);
         this.draft = new CalibrationDraft(desk, name);
         this.keeping = new CalibrationKeeping(desk, name, all);
-        this.reading = new SteadyReading(desk, name, channel.calibration().seconds(), channel.calibration().typed());
+        this.reading = new SteadyReading(
+                desk,
+                name,
+                channel.calibration().seconds(),
+                channel.calibration().typed());
         int n = channel.calibration().divisions();
         readings = new double[n][n];
         for (double[] row : readings) {
@@ -86,8 +93,24 @@ final class ClosureProcedure implements CalibrateStation.Procedure {
         paper.setOnAction(e -> keeping.certificate("pdf"));
         HBox read = new HBox(12, reading, take);
         read.setAlignment(Pos.CENTER_LEFT);
-        VBox left = new VBox(10, Labels.heading("Circle closure: " + channel.label()), Labels.wrapped(channel.calibration().prepare() == null ? "" : channel.calibration().prepare()),
-                Labels.quiet(channel.calibration().mode().equals("rezeroed") ? "re-zeroed at each step" : "cumulative from one zero a series"), next, read, new HBox(6, skip, back), rest, progress, result, new HBox(8, keep, paper));
+        VBox left = new VBox(
+                10,
+                Labels.heading("Circle closure: " + channel.label()),
+                Labels.wrapped(
+                        channel.calibration().prepare() == null
+                                ? ""
+                                : channel.calibration().prepare()),
+                Labels.quiet(
+                        channel.calibration().mode().equals("rezeroed")
+                                ? "re-zeroed at each step"
+                                : "cumulative from one zero a series"),
+                next,
+                read,
+                new HBox(6, skip, back),
+                rest,
+                progress,
+                result,
+                new HBox(8, keep, paper));
         left.setPrefWidth(330);
         left.setMinWidth(290);
         HBox.setHgrow(map, Priority.ALWAYS);
@@ -125,7 +148,13 @@ final class ClosureProcedure implements CalibrateStation.Procedure {
 
     private void arrange() {
         set = true;
-        reading.arrange(Map.of("channel", name, "lower", Integer.toString(at % n()), "upper", Integer.toString((at / n() + at % n()) % n())));
+        reading.arrange(Map.of(
+                "channel",
+                name,
+                "lower",
+                Integer.toString(at % n()),
+                "upper",
+                Integer.toString((at / n() + at % n()) % n())));
     }
 
     private void take() {
@@ -202,8 +231,12 @@ final class ClosureProcedure implements CalibrateStation.Procedure {
         boolean over = at >= n() * n();
         int lower = at % n();
         int upper = (at / n() + at % n()) % n();
-        next.setText(over ? "Every interval was compared with every other." : "Series " + (at / n() + 1) + ", reading " + (lower + 1) + ": turn the lower table through interval " + (lower + 1)
-                + ", the upper one back through interval " + (upper + 1) + ".");
+        next.setText(
+                over
+                        ? "Every interval was compared with every other."
+                        : "Series " + (at / n() + 1) + ", reading " + (lower + 1)
+                                + ": turn the lower table through interval " + (lower + 1)
+                                + ", the upper one back through interval " + (upper + 1) + ".");
         progress.setText(at + " of " + n() * n() + " readings");
         rest.setVisible(desk.rig().map(r -> r.isSimulated()).orElse(false) && !over);
         rest.setText(running ? "Stop running on" : "Let the simulated tables run on");
@@ -212,11 +245,18 @@ final class ClosureProcedure implements CalibrateStation.Procedure {
         keep.setDisable(!begun || s == null);
         paper.setDisable(stored == null);
         if (s == null) {
-            result.setText("The errors follow as soon as enough cells are filled; both circles then close by themselves.");
+            result.setText(
+                    "The errors follow as soon as enough cells are filled; both circles then close by themselves.");
         } else {
-            double largest = s.lower().stream().mapToDouble(q -> Math.abs(q.value())).max().orElse(0);
-            result.setText("Scatter of one reading " + Notation.figures(s.sd(), 2) + " " + channel.labUnit().pretty() + " with " + s.dof() + " degrees of freedom; an interval is known to " + Notation.figures(s.lower().get(0).u(), 2)
-                    + ". Largest error of the lower table " + Notation.plain(largest, 2) + ".\n" + String.join("\n", s.remarks().stream().map(r -> "▲ " + r).toList()));
+            double largest = s.lower().stream()
+                    .mapToDouble(q -> Math.abs(q.value()))
+                    .max()
+                    .orElse(0);
+            result.setText("Scatter of one reading " + Notation.figures(s.sd(), 2) + " "
+                    + channel.labUnit().pretty() + " with " + s.dof() + " degrees of freedom; an interval is known to "
+                    + Notation.figures(s.lower().get(0).u(), 2) + ". Largest error of the lower table "
+                    + Notation.plain(largest, 2) + ".\n"
+                    + String.join("\n", s.remarks().stream().map(r -> "▲ " + r).toList()));
         }
         int[] here = over || showStored ? null : new int[] {at / n(), lower};
         map.show((surface, w, h) -> ClosureMap.paint(surface, t, s, here, w, h));

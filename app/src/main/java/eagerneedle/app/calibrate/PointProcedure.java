@@ -33,8 +33,8 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
 /**
- * Any calibration by points: what to set next, the steadied reading, the points with their residuals, verification, keeping,
- * the certificate, and the check after use. An adjustment comes first where the sheet wants one.
+ * Any calibration by points: what to set next, the steadied reading, the points with their residuals, verification,
+ * keeping, the certificate, and the check after use. An adjustment comes first where the sheet wants one.
  */
 final class PointProcedure implements CalibrateStation.Procedure {
     private static final double NARROW = 640;
@@ -64,6 +64,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
     private final PlotView residuals = new PlotView("Residuals of the calibration");
     /** What was taken, by its place in the plan: points first, then verification, then any more. */
     private final Map<Integer, CalibrationPoint> taken = new LinkedHashMap<>();
+
     private int current;
     private AfterUse.Use checking;
     private final List<CalibrationPoint> checked = new ArrayList<>();
@@ -77,11 +78,15 @@ final class PointProcedure implements CalibrateStation.Procedure {
         this.keeping = new CalibrationKeeping(desk, name, all);
         this.table = new PointTable(channel.labUnit());
         this.reading = new SteadyReading(desk, name, plan.seconds(), plan.typed());
-        this.adjust = plan.toRelation() == Relation.ADJUSTED ? new AdjustPanel(desk, name, reading, this::adjusted) : null;
+        this.adjust =
+                plan.toRelation() == Relation.ADJUSTED ? new AdjustPanel(desk, name, reading, this::adjusted) : null;
         reference.setId("reference");
         reference.setPrefWidth(150);
         reference.setAccessibleText("Reference value with its uncertainty");
-        Labels.explained(reference, "The reference value with its own uncertainty, for instance 0.500(1) m; or a formula over the inputs of the sheet");
+        Labels.explained(
+                reference,
+                "The reference value with its own uncertainty, for instance 0.500(1) m; or a formula over the "
+                        + "inputs of the sheet");
         reference.setOnAction(e -> place());
         Button place = new Button("Set there");
         place.setId("place");
@@ -89,7 +94,12 @@ final class PointProcedure implements CalibrateStation.Procedure {
         Labels.explained(place, "It stands at the reference now (a simulated rig does it); the reading starts anew");
         take.setId("take-point");
         take.setOnAction(e -> takePoint());
-        Labels.explained(take, plan.typed() ? "Takes the typed reading as the indication" : "Takes the mean of the last " + Notation.plain(plan.seconds(), 2) + " s as the indication, once it is steady");
+        Labels.explained(
+                take,
+                plan.typed()
+                        ? "Takes the typed reading as the indication"
+                        : "Takes the mean of the last " + Notation.plain(plan.seconds(), 2)
+                                + " s as the indication, once it is steady");
         reading.field().setOnAction(e -> takePoint());
         HBox where = new HBox(8, Labels.quiet("reference"), reference, place);
         where.setAlignment(Pos.CENTER_LEFT);
@@ -116,7 +126,10 @@ final class PointProcedure implements CalibrateStation.Procedure {
         Labels.explained(reuse, "Take the calibration of this channel over from the bench file of another session");
         after.setId("after-use");
         after.getStyleClass().add("quiet-button");
-        Labels.explained(after, "Repeat the zero or one point after use: what drifted is taken out in proportion to time, kept as an influence, or only told");
+        Labels.explained(
+                after,
+                "Repeat the zero or one point after use: what drifted is taken out in proportion to time, kept "
+                        + "as an influence, or only told");
         item(after, "take the drift out in proportion to time", () -> check(AfterUse.Use.CORRECT));
         item(after, "keep the drift as an influence", () -> check(AfterUse.Use.INFLUENCE));
         item(after, "only tell the drift", () -> check(AfterUse.Use.TELL));
@@ -131,9 +144,16 @@ final class PointProcedure implements CalibrateStation.Procedure {
     }
 
     private void build() {
-        javafx.scene.layout.FlowPane acts = new javafx.scene.layout.FlowPane(8, 6, keep, discard, certificate, after, reuse);
-        VBox left = new VBox(9, Labels.heading(capital(plan.kind()) + ": " + channel.label()), Labels.wrapped(plan.prepare() == null ? "" : plan.prepare()),
-                Labels.quiet("against " + (plan.reference() == null ? "reference values" : plan.reference()) + (channel.labUnit().pretty().isEmpty() ? "" : "; all in " + channel.labUnit().pretty())));
+        javafx.scene.layout.FlowPane acts =
+                new javafx.scene.layout.FlowPane(8, 6, keep, discard, certificate, after, reuse);
+        VBox left = new VBox(
+                9,
+                Labels.heading(capital(plan.kind()) + ": " + channel.label()),
+                Labels.wrapped(plan.prepare() == null ? "" : plan.prepare()),
+                Labels.quiet("against " + (plan.reference() == null ? "reference values" : plan.reference())
+                        + (channel.labUnit().pretty().isEmpty()
+                                ? ""
+                                : "; all in " + channel.labUnit().pretty())));
         if (adjust != null) {
             left.getChildren().addAll(adjust);
         }
@@ -176,8 +196,11 @@ final class PointProcedure implements CalibrateStation.Procedure {
 
     /** The plan's entry at a place; null beyond it. */
     private Sheet.PointPlan at(int i) {
-        return checking != null ? i < plan.after().size() ? plan.after().get(i) : null
-                : i < plan.points().size() ? plan.points().get(i) : i < planned() ? plan.verify().get(i - plan.points().size()) : null;
+        return checking != null
+                ? i < plan.after().size() ? plan.after().get(i) : null
+                : i < plan.points().size()
+                        ? plan.points().get(i)
+                        : i < planned() ? plan.verify().get(i - plan.points().size()) : null;
     }
 
     private String part(int i) {
@@ -191,10 +214,29 @@ final class PointProcedure implements CalibrateStation.Procedure {
                 throw new IllegalArgumentException("No instrument is connected: connect it at Rig first.");
             }
             Sheet.PointPlan p = at(current);
-            boolean asPlanned = p != null && p.reference().equals(reference.getText().strip());
-            int index = checking != null ? current : current < plan.points().size() ? current : current - plan.points().size();
-            reading.arrange(asPlanned ? Map.of("channel", name, "part", part(current), "point", Integer.toString(index), "reference", reference.getText().strip())
-                    : Map.of("channel", name, "reference", reference.getText().strip()));
+            boolean asPlanned =
+                    p != null && p.reference().equals(reference.getText().strip());
+            int index = checking != null
+                    ? current
+                    : current < plan.points().size()
+                            ? current
+                            : current - plan.points().size();
+            reading.arrange(
+                    asPlanned
+                            ? Map.of(
+                                    "channel",
+                                    name,
+                                    "part",
+                                    part(current),
+                                    "point",
+                                    Integer.toString(index),
+                                    "reference",
+                                    reference.getText().strip())
+                            : Map.of(
+                                    "channel",
+                                    name,
+                                    "reference",
+                                    reference.getText().strip()));
         });
     }
 
@@ -203,8 +245,13 @@ final class PointProcedure implements CalibrateStation.Procedure {
             Sheet.PointPlan p = at(current);
             draft.settable(reference.getText());
             SteadyReading.Taken t = reading.take();
-            boolean asPlanned = p != null && p.reference().equals(reference.getText().strip());
-            CalibrationPoint point = draft.point(asPlanned ? p.words() : reference.getText().strip(), reference.getText().strip(), t, p == null ? null : p.way());
+            boolean asPlanned =
+                    p != null && p.reference().equals(reference.getText().strip());
+            CalibrationPoint point = draft.point(
+                    asPlanned ? p.words() : reference.getText().strip(),
+                    reference.getText().strip(),
+                    t,
+                    p == null ? null : p.way());
             if (checking != null) {
                 checked.add(point);
                 if (checked.size() < plan.after().size()) {
@@ -239,8 +286,12 @@ final class PointProcedure implements CalibrateStation.Procedure {
     }
 
     private void adjusted(SteadyReading.Taken zero, SteadyReading.Taken full) {
-        taken.put(0, draft.point(plan.points().get(0).words(), plan.points().get(0).reference(), zero, null));
-        taken.put(1, draft.point(plan.points().get(1).words(), plan.points().get(1).reference(), full, null));
+        taken.put(
+                0,
+                draft.point(plan.points().get(0).words(), plan.points().get(0).reference(), zero, null));
+        taken.put(
+                1,
+                draft.point(plan.points().get(1).words(), plan.points().get(1).reference(), full, null));
         advance(nextOpen());
         refresh();
         take.requestFocus();
@@ -271,7 +322,14 @@ final class PointProcedure implements CalibrateStation.Procedure {
         desk.bench().apply(new Command.CheckAfterUse(name, check));
         checked.clear();
         current = 0;
-        Notices.tell(all, desk.bench().session().calibrationOf(name).flatMap(Calibration::driftFound).map(d -> "It has drifted by " + d + " since it was calibrated.").orElse("Checked."));
+        Notices.tell(
+                all,
+                desk.bench()
+                        .session()
+                        .calibrationOf(name)
+                        .flatMap(Calibration::driftFound)
+                        .map(d -> "It has drifted by " + d + " since it was calibrated.")
+                        .orElse("Checked."));
     }
 
     private List<CalibrationPoint> taken(boolean verification) {
@@ -337,8 +395,23 @@ final class PointProcedure implements CalibrateStation.Procedure {
             reference.setText(plan.points().get(0).reference());
         }
         Sheet.PointPlan p = at(current);
-        next.setText(adjusting ? "" : checking != null ? "Check after use: " + (p == null ? "" : p.words()) : p == null ? "All points of the plan are taken; more may be added."
-                : (current < plan.points().size() ? "Point " + (current + 1) + " of " + plan.points().size() : "Verification " + (current - plan.points().size() + 1) + " of " + plan.verify().size()) + ": " + p.words());
+        next.setText(
+                adjusting
+                        ? ""
+                        : checking != null
+                                ? "Check after use: " + (p == null ? "" : p.words())
+                                : p == null
+                                        ? "All points of the plan are taken; more may be added."
+                                        : (current < plan.points().size()
+                                                        ? "Point " + (current + 1) + " of "
+                                                                + plan.points().size()
+                                                        : "Verification "
+                                                                + (current
+                                                                        - plan.points()
+                                                                                .size()
+                                                                        + 1) + " of "
+                                                                + plan.verify().size())
+                                                + ": " + p.words());
         next.setManaged(!adjusting);
         String formula = "";
         try {
@@ -351,21 +424,48 @@ final class PointProcedure implements CalibrateStation.Procedure {
         computed.setManaged(!formula.isEmpty());
         Calibration shown = fresh ? made() : stored;
         boolean complete = shown != null && CalibrationPlots.fitted(shown).isPresent();
-        keep.setDisable(!(fresh && complete && taken(false).size() >= Math.max(plan.toRelation().fewest(), Math.min(plan.points().size(), plan.toRelation().fewest() + 2))));
+        keep.setDisable(!(fresh
+                && complete
+                && taken(false).size()
+                        >= Math.max(
+                                plan.toRelation().fewest(),
+                                Math.min(plan.points().size(), plan.toRelation().fewest() + 2))));
         discard.setDisable(!fresh && checking == null);
         certificate.setDisable(stored == null);
         after.setDisable(stored == null || fresh);
         List<PointTable.Row> rows = rows(shown, fresh);
         table.show(shown, rows);
         String missing = CalibrationWords.missing(shown, plan.toRelation().fewest(), adjust != null);
-        result.setText(!missing.isEmpty() ? missing : CalibrationWords.of(shown, channel.labUnit()) + (fresh ? "" : CalibrationWords.dates(stored, desk.bench().clock().instant())));
+        result.setText(
+                !missing.isEmpty()
+                        ? missing
+                        : CalibrationWords.of(shown, channel.labUnit())
+                                + (fresh
+                                        ? ""
+                                        : CalibrationWords.dates(
+                                                stored, desk.bench().clock().instant())));
         if (few()) {
             List<TwoRails.Strand> strands = strands(shown, rows);
-            rails.show((surface, w, h) -> TwoRails.paint(surface, strands, plan.reference() == null ? "reference" : plan.reference(), channel.labUnit().pretty(), CalibrationWords.difference(channel.labUnit()), w, h));
+            rails.show((surface, w, h) -> TwoRails.paint(
+                    surface,
+                    strands,
+                    plan.reference() == null ? "reference" : plan.reference(),
+                    channel.labUnit().pretty(),
+                    CalibrationWords.difference(channel.labUnit()),
+                    w,
+                    h));
         } else {
-            line.plot(shown == null ? null : CalibrationPlots.relation(shown, channel.label()).orElse(null), false);
+            line.plot(
+                    shown == null
+                            ? null
+                            : CalibrationPlots.relation(shown, channel.label()).orElse(null),
+                    false);
         }
-        residuals.plot(shown == null ? null : CalibrationPlots.departures(shown, channel.label()).orElse(null), false);
+        residuals.plot(
+                shown == null
+                        ? null
+                        : CalibrationPlots.departures(shown, channel.label()).orElse(null),
+                false);
     }
 
     /** With few points the two rails say more than a line through them. */
@@ -386,16 +486,24 @@ final class PointProcedure implements CalibrateStation.Procedure {
             return rows;
         }
         for (int i = 0; i < planned(); i++) {
-            Sheet.PointPlan p = i < plan.points().size() ? plan.points().get(i) : plan.verify().get(i - plan.points().size());
+            Sheet.PointPlan p = i < plan.points().size()
+                    ? plan.points().get(i)
+                    : plan.verify().get(i - plan.points().size());
             rows.add(row(p, taken.get(i), i >= plan.points().size(), i == current));
         }
-        taken.keySet().stream().filter(i -> i >= planned()).sorted().forEach(i -> rows.add(row(planned(taken.get(i)), taken.get(i), false, false)));
+        taken.keySet().stream()
+                .filter(i -> i >= planned())
+                .sorted()
+                .forEach(i -> rows.add(row(planned(taken.get(i)), taken.get(i), false, false)));
         return rows;
     }
 
     /** The plan's entry for a point that was taken; one of its own where the plan has none. */
     private Sheet.PointPlan planned(CalibrationPoint p) {
-        return java.util.stream.Stream.concat(plan.points().stream(), plan.verify().stream()).filter(x -> (x.reference().equals(p.reference()) || x.words().equals(p.reference())) && java.util.Objects.equals(x.way(), p.way())).findFirst()
+        return java.util.stream.Stream.concat(plan.points().stream(), plan.verify().stream())
+                .filter(x -> (x.reference().equals(p.reference()) || x.words().equals(p.reference()))
+                        && java.util.Objects.equals(x.way(), p.way()))
+                .findFirst()
                 .orElse(Sheet.PointPlan.of(p.reference()));
     }
 
@@ -417,8 +525,15 @@ final class PointProcedure implements CalibrateStation.Procedure {
         List<TwoRails.Strand> strands = new ArrayList<>();
         for (PointTable.Row r : rows) {
             try {
-                double reference = r.point() != null && c != null ? c.references(List.of(r.point()))[0] : draft.reference(planned(r).reference()).value();
-                strands.add(new TwoRails.Strand(r.words(), reference, r.point() == null ? Double.NaN : r.point().indication(), r.check(), r.current()));
+                double reference = r.point() != null && c != null
+                        ? c.references(List.of(r.point()))[0]
+                        : draft.reference(planned(r).reference()).value();
+                strands.add(new TwoRails.Strand(
+                        r.words(),
+                        reference,
+                        r.point() == null ? Double.NaN : r.point().indication(),
+                        r.check(),
+                        r.current()));
             } catch (IllegalArgumentException e) {
                 continue;
             }
@@ -427,6 +542,9 @@ final class PointProcedure implements CalibrateStation.Procedure {
     }
 
     private Sheet.PointPlan planned(PointTable.Row r) {
-        return java.util.stream.Stream.concat(plan.points().stream(), plan.verify().stream()).filter(x -> x.words().equals(r.words())).findFirst().orElse(Sheet.PointPlan.of(r.words()));
+        return java.util.stream.Stream.concat(plan.points().stream(), plan.verify().stream())
+                .filter(x -> x.words().equals(r.words()))
+                .findFirst()
+                .orElse(Sheet.PointPlan.of(r.words()));
     }
 }

@@ -18,14 +18,13 @@ final class PointTable extends GridPane {
     /**
      * One row.
      *
-     * @param words     what is set
+     * @param words what is set
      * @param reference the reference value as text, empty when the words say it
-     * @param point     what was taken there; null while it is still to be taken
-     * @param check     a verification point
-     * @param current   the one that is next
+     * @param point what was taken there; null while it is still to be taken
+     * @param check a verification point
+     * @param current the one that is next
      */
-    record Row(String words, String reference, CalibrationPoint point, boolean check, boolean current) {
-    }
+    record Row(String words, String reference, CalibrationPoint point, boolean check, boolean current) {}
 
     private final LabUnit unit;
 
@@ -43,13 +42,24 @@ final class PointTable extends GridPane {
             return;
         }
         String d = CalibrationWords.difference(unit);
-        addRow(0, Labels.quiet("set"), Labels.quiet(rows.stream().allMatch(r -> r.reference().isEmpty()) ? "" : "reference"), Labels.quiet("indication"), Labels.quiet("residual" + (d.isEmpty() || d.length() > 4 ? "" : ", " + d)));
+        addRow(
+                0,
+                Labels.quiet("set"),
+                Labels.quiet(rows.stream().allMatch(r -> r.reference().isEmpty()) ? "" : "reference"),
+                Labels.quiet("indication"),
+                Labels.quiet("residual" + (d.isEmpty() || d.length() > 4 ? "" : ", " + d)));
         boolean complete = c != null && CalibrationPlots.fitted(c).isPresent();
-        double u = rows.stream().map(Row::point).filter(Objects::nonNull).mapToDouble(CalibrationPoint::uIndication).max().orElse(0);
+        double u = rows.stream()
+                .map(Row::point)
+                .filter(Objects::nonNull)
+                .mapToDouble(CalibrationPoint::uIndication)
+                .max()
+                .orElse(0);
         int digits = u > 0 ? (int) Math.max(0, Math.min(6, 1 - Math.floor(Math.log10(u)))) : 3;
         for (Row r : rows) {
             int at = getRowCount();
-            Label set = new Label((r.point() != null ? r.check() ? "✓ " : "● " : r.current() ? "▸ " : "○ ") + r.words());
+            Label set =
+                    new Label((r.point() != null ? r.check() ? "✓ " : "● " : r.current() ? "▸ " : "○ ") + r.words());
             set.setMinWidth(0);
             set.setMaxWidth(150);
             Labels.explained(set, (r.check() ? "Verification: " : "") + r.words());
@@ -62,10 +72,19 @@ final class PointTable extends GridPane {
     }
 
     private void taken(int at, Calibration c, CalibrationPoint p, boolean complete, int digits) {
-        double residual = complete ? c.references(List.of(p))[0] - c.at(p.indication()).value() : Double.NaN;
+        double residual =
+                complete ? c.references(List.of(p))[0] - c.at(p.indication()).value() : Double.NaN;
         Label read = Labels.figure(Notation.bracketed(p.indication(), p.uIndication()));
-        Labels.explained(read, p.samples() == 0 ? "typed" : "mean of " + p.samples() + " samples" + (p.steady() ? ", steady" : ", not steady"));
-        Label e = Labels.figure(Double.isNaN(residual) ? "" : String.format(Locale.ROOT, "%+." + digits + "f", residual).replace('-', '−'));
+        Labels.explained(
+                read,
+                p.samples() == 0
+                        ? "typed"
+                        : "mean of " + p.samples() + " samples" + (p.steady() ? ", steady" : ", not steady"));
+        Label e = Labels.figure(
+                Double.isNaN(residual)
+                        ? ""
+                        : String.format(Locale.ROOT, "%+." + digits + "f", residual)
+                                .replace('-', '−'));
         add(read, 2, at);
         add(e, 3, at);
         GridPane.setHalignment(e, HPos.RIGHT);

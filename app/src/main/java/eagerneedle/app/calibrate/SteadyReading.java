@@ -18,8 +18,8 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
 /**
- * A live reading that says whether it is steady, judged from its samples. What was steady a moment ago is what a person who
- * presses the key now means. An instrument without an output has a field to type into instead.
+ * A live reading that says whether it is steady, judged from its samples. What was steady a moment ago is what a person
+ * who presses the key now means. An instrument without an output has a field to type into instead.
  */
 final class SteadyReading extends VBox {
     private static final long STILL_MEANT = 1_500_000_000L;
@@ -50,7 +50,10 @@ final class SteadyReading extends VBox {
         field.setPrefWidth(150);
         field.setPromptText("for instance 12.5(2)");
         field.setAccessibleText("Indication as read from the display");
-        Labels.explained(field, "The display's reading with what can be told of it: 182.5(3), in " + channel().labUnit().pretty());
+        Labels.explained(
+                field,
+                "The display's reading with what can be told of it: 182.5(3), in "
+                        + channel().labUnit().pretty());
         if (typed) {
             HBox row = new HBox(8, field, Labels.quiet(channel().labUnit().pretty()));
             row.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
@@ -110,8 +113,7 @@ final class SteadyReading extends VBox {
     }
 
     /** A reading taken: its mean, standard uncertainty and how many samples it rests on (0 for a typed one). */
-    record Taken(double mean, double u, int n) {
-    }
+    record Taken(double mean, double u, int n) {}
 
     /** @throws IllegalArgumentException with one sentence when there is nothing steady to take */
     Taken take() {
@@ -130,13 +132,16 @@ final class SteadyReading extends VBox {
         }
         boolean justSettled = settled != null && System.nanoTime() - settledAt < STILL_MEANT;
         if (!justSettled && (now == null || now.n() < wanted())) {
-            throw new IllegalArgumentException("The reading is not long enough yet; wait until it is steady for " + Notation.plain(seconds, 2) + " s.");
+            throw new IllegalArgumentException("The reading is not long enough yet; wait until it is steady for "
+                    + Notation.plain(seconds, 2) + " s.");
         }
         if (!justSettled && disturbed) {
-            throw new IllegalArgumentException("Something moved within the last " + Notation.plain(seconds, 2) + " s; wait until it is steady.");
+            throw new IllegalArgumentException(
+                    "Something moved within the last " + Notation.plain(seconds, 2) + " s; wait until it is steady.");
         }
         if (!justSettled && !now.steady(3)) {
-            throw new IllegalArgumentException("The reading still drifts by " + Notation.plain(now.slope(), 2) + " " + channel().labUnit().pretty() + "/s; wait until it is steady.");
+            throw new IllegalArgumentException("The reading still drifts by " + Notation.plain(now.slope(), 2) + " "
+                    + channel().labUnit().pretty() + "/s; wait until it is steady.");
         }
         WindowStatistics meant = justSettled ? settled : now;
         return new Taken(meant.mean(), meant.uMean(), meant.n());
@@ -155,7 +160,8 @@ final class SteadyReading extends VBox {
             steady.setText("Connect the instrument at Rig (key 2) to take readings.");
             return true;
         }
-        Trace trace = LiveReadings.trace(channel(), LiveReadings.since(desk.rig().get().last(name, seconds), since));
+        Trace trace = LiveReadings.trace(
+                channel(), LiveReadings.since(desk.rig().get().last(name, seconds), since));
         now = trace.size() < 4 ? null : WindowStatistics.of(trace);
         disturbed = now != null && LiveReadings.disturbed(trace);
         if (now == null) {
@@ -166,7 +172,9 @@ final class SteadyReading extends VBox {
         String unit = channel().labUnit().pretty();
         live.setText(Notation.bracketed(now.mean(), now.uMean()) + " " + unit);
         boolean ready = isSteady();
-        steady.setText((ready ? "steady" : now.n() < wanted() ? "collecting" : disturbed ? "something moved" : "drifting") + " · " + now.n() + " samples, scatter " + Notation.plain(now.sd(), 2) + " " + unit);
+        steady.setText(
+                (ready ? "steady" : now.n() < wanted() ? "collecting" : disturbed ? "something moved" : "drifting")
+                        + " · " + now.n() + " samples, scatter " + Notation.plain(now.sd(), 2) + " " + unit);
         steady.getStyleClass().remove("good");
         if (ready) {
             settled = now;

@@ -64,8 +64,7 @@ abstract class CaptureMode {
     abstract String tick(LiveRig rig);
 
     /** Shows what is to be seen whether a run lasts or not. */
-    void look(LiveRig rig) {
-    }
+    void look(LiveRig rig) {}
 
     /** Called when the run ends; what was entered with it is added. */
     Run ended(Run run) {

@@ -14,7 +14,9 @@ import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
-/** The levels to take, how far each is done, and the clocks that run beside the runs: what warms up or chills meanwhile. */
+/**
+ * The levels to take, how far each is done, and the clocks that run beside the runs: what warms up or chills meanwhile.
+ */
 final class CaptureSchedule extends VBox {
     /** Called when a level is chosen by hand. */
     interface Choice {
@@ -55,7 +57,10 @@ final class CaptureSchedule extends VBox {
             });
         });
         clocks.clear();
-        sheet.prepare().stream().filter(s -> s.minutes() > 0 && !desk.bench().session().signOffs().containsKey(s.id())).forEach(s -> clocks.add(new StepCard(desk.bench(), s)));
+        sheet.prepare().stream()
+                .filter(s ->
+                        s.minutes() > 0 && !desk.bench().session().signOffs().containsKey(s.id()))
+                .forEach(s -> clocks.add(new StepCard(desk.bench(), s)));
         beside.getChildren().clear();
         if (!clocks.isEmpty()) {
             beside.getChildren().add(Labels.heading("Meanwhile"));
@@ -71,7 +76,8 @@ final class CaptureSchedule extends VBox {
     private ToggleButton button(Sheet sheet, String c, String l, Sheet.Level what) {
         long done = desk.bench().runsAt(c, l);
         int wanted = desk.bench().session().repeats(sheet, c);
-        ToggleButton b = new ToggleButton((what.label() == null ? l : what.label()) + "   " + done + " of " + wanted + (done >= wanted ? "  ✓" : ""));
+        ToggleButton b = new ToggleButton((what.label() == null ? l : what.label()) + "   " + done + " of " + wanted
+                + (done >= wanted ? "  ✓" : ""));
         b.setToggleGroup(group);
         b.setId("level-" + c + "-" + l);
         b.setMaxWidth(Double.MAX_VALUE);

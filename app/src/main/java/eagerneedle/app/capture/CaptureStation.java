@@ -24,7 +24,10 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
-/** Capture: the schedule of levels and what comes next, the run in hand by one of the five modes, its live traces, what becomes of it. */
+/**
+ * Capture: the schedule of levels and what comes next, the run in hand by one of the five modes, its live traces, what
+ * becomes of it.
+ */
 public final class CaptureStation implements StationView {
     private final Desk desk;
     private final HBox all = new HBox(22);
@@ -67,11 +70,14 @@ public final class CaptureStation implements StationView {
         goOn.setId("continue-run");
         goOn.getStyleClass().add("quiet-button");
         goOn.setOnAction(e -> goOn());
-        Labels.explained(goOn, "Go on with the run shown: new samples are added behind its own, with the time that passed in between");
+        Labels.explained(
+                goOn,
+                "Go on with the run shown: new samples are added behind its own, with the time that passed in between");
         Button bring = new Button("Import a file...");
         bring.setId("import");
         bring.setOnAction(e -> new ImportDialog(desk, capture, level).show(all));
-        Labels.explained(bring, "Bring in a run recorded elsewhere, from delimited text; or drop the file on the window");
+        Labels.explained(
+                bring, "Bring in a run recorded elsewhere, from delimited text; or drop the file on the window");
         Button paste = new Button("Paste a table...");
         paste.setId("paste-table");
         paste.getStyleClass().add("quiet-button");
@@ -128,14 +134,20 @@ public final class CaptureStation implements StationView {
         LiveRig rig = desk.rig().get();
         Notices.attempt(all, () -> {
             try {
-                Sheet.Level set = desk.bench().sheet().captures().get(capture).levels().get(level);
+                Sheet.Level set =
+                        desk.bench().sheet().captures().get(capture).levels().get(level);
                 set.outputs().forEach((output, value) -> {
                     if (!rig.outputs().containsKey(output)) {
-                        throw new IllegalArgumentException(rig.label() + " has no output " + output + "; set it by hand.");
+                        throw new IllegalArgumentException(
+                                rig.label() + " has no output " + output + "; set it by hand.");
                     }
                     rig.outputs().get(output).set(value);
                 });
-                Run run = rig.run(desk.bench().file().nextRunId(desk.bench().session()), capture, level, desk.bench().clock().instant());
+                Run run = rig.run(
+                        desk.bench().file().nextRunId(desk.bench().session()),
+                        capture,
+                        level,
+                        desk.bench().clock().instant());
                 rig.arrange(Map.of("capture", capture, "level", level));
                 mode.begin(rig, run);
                 pending = run;
@@ -156,11 +168,20 @@ public final class CaptureStation implements StationView {
         }
         Notices.attempt(all, () -> {
             Run run = desk.bench().session().run(shown.id()).orElseThrow();
-            if (!run.setups().equals(desk.bench().session().setups()) || !run.rawUnits().equals(rig.run(0, run.capture(), run.level(), run.started()).rawUnits())) {
-                throw new IllegalArgumentException(run.name() + " was captured with another set-up or instrument; take a new run.");
+            if (!run.setups().equals(desk.bench().session().setups())
+                    || !run.rawUnits()
+                            .equals(rig.run(0, run.capture(), run.level(), run.started())
+                                    .rawUnits())) {
+                throw new IllegalArgumentException(
+                        run.name() + " was captured with another set-up or instrument; take a new run.");
             }
             double end = desk.bench().file().overview(run.id(), mode.first()).end();
-            double from = Math.max(end + 1 / rig.rate(), java.time.Duration.between(run.started(), desk.bench().clock().instant()).toMillis() / 1e3);
+            double from = Math.max(
+                    end + 1 / rig.rate(),
+                    java.time.Duration.between(
+                                            run.started(), desk.bench().clock().instant())
+                                    .toMillis()
+                            / 1e3);
             try {
                 rig.arrange(Map.of("capture", run.capture(), "level", run.level()));
                 rig.record(run, desk.bench().file(), from);
@@ -186,11 +207,19 @@ public final class CaptureStation implements StationView {
         long n = rig.finish();
         if (unfired || n == 0 && mode.needsSamples()) {
             pending = null;
-            Notices.warn(all, unfired ? "Disarmed before the trigger came; nothing was kept." : "The run holds no samples; the instrument sent nothing.");
+            Notices.warn(
+                    all,
+                    unfired
+                            ? "Disarmed before the trigger came; nothing was kept."
+                            : "The run holds no samples; the instrument sent nothing.");
         } else if (continuing) {
             Run run = pending;
             pending = null;
-            Notices.attempt(all, () -> desk.bench().apply(new Command.ContinueRun(run.id(), desk.bench().clock().instant())));
+            Notices.attempt(
+                    all,
+                    () -> desk.bench()
+                            .apply(new Command.ContinueRun(
+                                    run.id(), desk.bench().clock().instant())));
             shown = desk.bench().session().run(run.id()).orElse(null);
             refresh();
         } else {
@@ -246,7 +275,12 @@ public final class CaptureStation implements StationView {
     public void refresh() {
         Sheet sheet = desk.bench().sheet();
         if (!byHand && pending == null) {
-            String[] next = desk.bench().next().or(() -> desk.run().filter(r -> desk.rig().isEmpty() && sheet.captures().containsKey(r.capture())).map(r -> new String[] {r.capture(), r.level()}))
+            String[] next = desk.bench()
+                    .next()
+                    .or(() -> desk.run()
+                            .filter(r ->
+                                    desk.rig().isEmpty() && sheet.captures().containsKey(r.capture()))
+                            .map(r -> new String[] {r.capture(), r.level()}))
                     .orElse(capture == null ? first(sheet) : new String[] {capture, level});
             capture = next[0];
             level = next[1];
@@ -266,8 +300,11 @@ public final class CaptureStation implements StationView {
         }
         traces.refresh();
         traces.channels(plan.channels());
-        String what = plan.levels().get(level).label() == null ? level : plan.levels().get(level).label();
-        hint.setText((desk.bench().next().isPresent() ? "Next: " : "All runs are taken. Another one of: ") + plan.label() + ", " + what + ". " + plan.hint());
+        String what = plan.levels().get(level).label() == null
+                ? level
+                : plan.levels().get(level).label();
+        hint.setText((desk.bench().next().isPresent() ? "Next: " : "All runs are taken. Another one of: ")
+                + plan.label() + ", " + what + ". " + plan.hint());
         if (shown == null && pending == null && desk.rig().isEmpty()) {
             shown = desk.run().orElse(null);
         }
@@ -284,15 +321,32 @@ public final class CaptureStation implements StationView {
     }
 
     private static String[] first(Sheet sheet) {
-        return sheet.captures().isEmpty() ? new String[] {"", ""}
-                : new String[] {sheet.captures().keySet().iterator().next(), sheet.captures().values().iterator().next().levels().keySet().iterator().next()};
+        return sheet.captures().isEmpty()
+                ? new String[] {"", ""}
+                : new String[] {
+                    sheet.captures().keySet().iterator().next(),
+                    sheet.captures()
+                            .values()
+                            .iterator()
+                            .next()
+                            .levels()
+                            .keySet()
+                            .iterator()
+                            .next()
+                };
     }
 
     private void refreshControls() {
         boolean running = lasts();
         start.setText(running ? mode.ends() : mode == null ? "Start" : mode.begins());
         start.setDisable(pending != null && !running);
-        boolean may = !running && pending == null && shown != null && desk.rig().isPresent() && mode != null && mode.getClass() == StreamMode.class && desk.bench().session().run(shown.id()).isPresent();
+        boolean may = !running
+                && pending == null
+                && shown != null
+                && desk.rig().isPresent()
+                && mode != null
+                && mode.getClass() == StreamMode.class
+                && desk.bench().session().run(shown.id()).isPresent();
         goOn.setVisible(may);
         goOn.setManaged(may);
         if (running || pending == null) {
@@ -307,10 +361,17 @@ public final class CaptureStation implements StationView {
         if (desk.rig().isPresent() && shown == null) {
             return;
         }
-        Run run = shown == null ? null : desk.bench().session().run(shown.id()).filter(r -> r.capture().equals(capture)).orElse(null);
+        Run run = shown == null
+                ? null
+                : desk.bench()
+                        .session()
+                        .run(shown.id())
+                        .filter(r -> r.capture().equals(capture))
+                        .orElse(null);
         traces.stored(run);
         if (run != null) {
-            clock.setText(run.name() + ", " + SessionPlots.levelLabel(desk.bench().reduction(), run));
+            clock.setText(
+                    run.name() + ", " + SessionPlots.levelLabel(desk.bench().reduction(), run));
         }
         String channel = channelName();
         boolean known = run != null && desk.bench().file().count(run.id(), channel) <= RateOfChange.MOST;

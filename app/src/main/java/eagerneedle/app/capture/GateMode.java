@@ -25,20 +25,34 @@ final class GateMode extends StreamMode {
     GateMode(Desk desk, Sheet.Capture plan) {
         super(desk, plan);
         table.getStyleClass().add("table-cells");
-        table.addRow(0, Labels.quiet("gate"), Labels.quiet("edges"), Labels.quiet("last block"), Labels.quiet("last period"), Labels.quiet("mean of the newest periods"));
+        table.addRow(
+                0,
+                Labels.quiet("gate"),
+                Labels.quiet("edges"),
+                Labels.quiet("last block"),
+                Labels.quiet("last period"),
+                Labels.quiet("mean of the newest periods"));
         plan.channels().forEach(c -> {
             Label[] cells = new Label[4];
             for (int i = 0; i < cells.length; i++) {
                 cells[i] = Labels.figure("—");
-                cells[i].setId("gate-" + c + "-" + List.of("edges", "block", "period", "mean").get(i));
+                cells[i].setId("gate-" + c + "-"
+                        + List.of("edges", "block", "period", "mean").get(i));
             }
             rows.put(c, cells);
-            table.addRow(rows.size(), new Label(desk.bench().sheet().channels().get(c).label()), cells[0], cells[1], cells[2], cells[3]);
+            table.addRow(
+                    rows.size(),
+                    new Label(desk.bench().sheet().channels().get(c).label()),
+                    cells[0],
+                    cells[1],
+                    cells[2],
+                    cells[3]);
         });
     }
 
     /**
-     * Moments at which a gate changed, from samples of its state: every edge, blocked first when it was clear at the start.
+     * Moments at which a gate changed, from samples of its state: every edge, blocked first when it was clear at the
+     * start.
      *
      * @return moments in s; [0] those of blocking, [1] those of clearing
      */
@@ -66,14 +80,19 @@ final class GateMode extends StreamMode {
             cells[0].setText(Long.toString(blocks.size() + clears.size()));
             if (!clears.isEmpty()) {
                 double end = clears.get(clears.size() - 1);
-                blocks.stream().filter(b -> b < end).reduce((a, b) -> b).ifPresent(b -> cells[1].setText(Notation.plain(1e3 * (end - b), 5) + " ms"));
+                blocks.stream()
+                        .filter(b -> b < end)
+                        .reduce((a, b) -> b)
+                        .ifPresent(b -> cells[1].setText(Notation.plain(1e3 * (end - b), 5) + " ms"));
             }
             int n = blocks.size();
             if (n > 1) {
                 cells[2].setText(Notation.plain(1e3 * (blocks.get(n - 1) - blocks.get(n - 2)), 6) + " ms");
             }
             if (n > 3) {
-                double[] newest = blocks.subList(Math.max(0, n - NEWEST - 1), n).stream().mapToDouble(d -> d).toArray();
+                double[] newest = blocks.subList(Math.max(0, n - NEWEST - 1), n).stream()
+                        .mapToDouble(d -> d)
+                        .toArray();
                 Edges train = Edges.of(newest);
                 double[] gaps = new double[newest.length - 1];
                 double mean = (newest[newest.length - 1] - newest[0]) / gaps.length;
@@ -82,7 +101,10 @@ final class GateMode extends StreamMode {
                     sum += Math.pow(newest[i + 1] - newest[i] - mean, 2);
                 }
                 double u = Math.sqrt(sum / (gaps.length - 1) / gaps.length);
-                cells[3].setText(Notation.bracketed(1e3 * mean, 1e3 * u) + " ms of " + gaps.length + (train.suspects().isEmpty() ? "" : "  ▲ " + train.suspects().get(0).sentence()));
+                cells[3].setText(Notation.bracketed(1e3 * mean, 1e3 * u) + " ms of " + gaps.length
+                        + (train.suspects().isEmpty()
+                                ? ""
+                                : "  ▲ " + train.suspects().get(0).sentence()));
             }
         });
     }

@@ -32,7 +32,8 @@ final class HoldMode extends CaptureMode {
         super(desk, plan);
         state.setId("hold-state");
         state.setWrapText(true);
-        state.setText("Set the level; then the program waits until it is steady and averages " + plan.hold().samples() + " samples.");
+        state.setText("Set the level; then the program waits until it is steady and averages "
+                + plan.hold().samples() + " samples.");
         anyway.setId("hold-anyway");
         anyway.setOnAction(e -> forced = true);
         anyway.setVisible(false);
@@ -94,7 +95,8 @@ final class HoldMode extends CaptureMode {
         }
         for (String name : plan.channels()) {
             Sheet.Channel c = desk.bench().session().channel(desk.bench().sheet(), name);
-            Trace t = LiveReadings.trace(c, LiveReadings.since(rig.last(name, plan.hold().seconds()), since));
+            Trace t = LiveReadings.trace(
+                    c, LiveReadings.since(rig.last(name, plan.hold().seconds()), since));
             int wanted = (int) (0.8 * plan.hold().seconds() * c.rate());
             if (waited < 0.9 * plan.hold().seconds() || t.size() < Math.max(4, wanted)) {
                 not.add(c.label() + " is being looked at");
@@ -104,7 +106,8 @@ final class HoldMode extends CaptureMode {
             if (LiveReadings.disturbed(t)) {
                 not.add(c.label() + " was disturbed");
             } else if (!w.steady(STEADY)) {
-                not.add(c.label() + " drifts by " + Notation.plain(w.slope(), 2) + " " + c.labUnit().difference().pretty() + "/s");
+                not.add(c.label() + " drifts by " + Notation.plain(w.slope(), 2) + " "
+                        + c.labUnit().difference().pretty() + "/s");
             }
         }
         return not;

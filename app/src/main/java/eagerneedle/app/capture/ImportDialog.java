@@ -39,8 +39,8 @@ import javafx.stage.Modality;
 import javafx.stage.Stage;
 
 /**
- * Shows what was guessed of a file, lets it be put right, and brings it in as a run; of a folder, every file as a run of its
- * own with the same columns.
+ * Shows what was guessed of a file, lets it be put right, and brings it in as a run; of a folder, every file as a run
+ * of its own with the same columns.
  */
 public final class ImportDialog {
     private static final String NONE = "none";
@@ -73,7 +73,8 @@ public final class ImportDialog {
         levels.getItems().setAll(sheet.captures().get(capture).levels().keySet());
         levels.setValue(level);
         captures.setOnAction(e -> {
-            levels.getItems().setAll(sheet.captures().get(captures.getValue()).levels().keySet());
+            levels.getItems()
+                    .setAll(sheet.captures().get(captures.getValue()).levels().keySet());
             levels.getSelectionModel().selectFirst();
             columns();
         });
@@ -99,7 +100,8 @@ public final class ImportDialog {
         Notices.attempt(owner, () -> {
             String copied = Clipboard.getSystemClipboard().getString();
             if (copied == null || copied.isBlank()) {
-                throw new IllegalArgumentException("There is no table on the clipboard; copy its cells first, with their header.");
+                throw new IllegalArgumentException(
+                        "There is no table on the clipboard; copy its cells first, with their header.");
             }
             files = List.of(Path.of("table from the clipboard"));
             text = new DelimitedText("The table on the clipboard", copied);
@@ -128,7 +130,10 @@ public final class ImportDialog {
             return List.of(p);
         }
         try (Stream<Path> list = Files.list(p)) {
-            return list.filter(f -> Files.isRegularFile(f) && !f.getFileName().toString().startsWith(".")).sorted().toList();
+            return list.filter(f -> Files.isRegularFile(f)
+                            && !f.getFileName().toString().startsWith("."))
+                    .sorted()
+                    .toList();
         } catch (IOException e) {
             throw new IllegalArgumentException("The folder " + p.getFileName() + " cannot be read.", e);
         }
@@ -150,14 +155,18 @@ public final class ImportDialog {
         Stage stage = new Stage();
         stage.initOwner(owner.getScene().getWindow());
         stage.initModality(Modality.WINDOW_MODAL);
-        String name = files.get(0).getFileName().toString() + (files.size() > 1 ? " and " + (files.size() - 1) + " more" : "");
+        String name = files.get(0).getFileName().toString()
+                + (files.size() > 1 ? " and " + (files.size() - 1) + " more" : "");
         stage.setTitle("Import " + name);
         time.setId("import-time");
         timeUnit.setId("import-time-unit");
         timeUnit.setPrefWidth(80);
         ahead.setId("import-ahead");
         ahead.setPrefWidth(80);
-        Labels.explained(ahead, "How many seconds the clock of the logger ran ahead of the session's: both then stand on one time line");
+        Labels.explained(
+                ahead,
+                "How many seconds the clock of the logger ran ahead of the session's: both then stand on one "
+                        + "time line");
         problem.setId("import-problem");
         problem.getStyleClass().add("attention");
         guess.setId("import-guess");
@@ -184,7 +193,16 @@ public final class ImportDialog {
         cancel.setCancelButton(true);
         cancel.setOnAction(e -> stage.close());
         shown();
-        VBox box = new VBox(12, Labels.heading("Import " + name), guess, written, preview, choices, schedule, problem, new HBox(10, bring, cancel));
+        VBox box = new VBox(
+                12,
+                Labels.heading("Import " + name),
+                guess,
+                written,
+                preview,
+                choices,
+                schedule,
+                problem,
+                new HBox(10, bring, cancel));
         box.setPadding(new Insets(18));
         box.getStyleClass().add("root");
         if (Theme.isDark()) {
@@ -231,7 +249,13 @@ public final class ImportDialog {
         preview.getChildren().clear();
         int width = Math.min(6, table.names().size());
         for (int c = 0; c < width; c++) {
-            preview.add(Labels.quiet(table.names().get(c) + (table.units().get(c).isEmpty() ? "" : " / " + table.units().get(c))), c, 0);
+            preview.add(
+                    Labels.quiet(table.names().get(c)
+                            + (table.units().get(c).isEmpty()
+                                    ? ""
+                                    : " / " + table.units().get(c))),
+                    c,
+                    0);
         }
         if (text != null) {
             List<List<String>> rows = text.preview(dialect, SHOWN);
@@ -255,7 +279,10 @@ public final class ImportDialog {
         ColumnMapping b = ColumnMapping.guess(table, sheet, captures.getValue());
         List<String> names = new ArrayList<>();
         for (int c = 0; c < table.names().size(); c++) {
-            names.add(table.names().subList(0, c).contains(table.names().get(c)) ? table.names().get(c) + " (" + (c + 1) + ")" : table.names().get(c));
+            names.add(
+                    table.names().subList(0, c).contains(table.names().get(c))
+                            ? table.names().get(c) + " (" + (c + 1) + ")"
+                            : table.names().get(c));
         }
         time.getItems().setAll(names);
         time.setValue(names.get(b.time()));
@@ -270,23 +297,34 @@ public final class ImportDialog {
             ComboBox<String> column = new ComboBox<>();
             column.getItems().add(NONE);
             column.getItems().addAll(names);
-            column.setValue(b.values().containsKey(channel) ? names.get(b.values().get(channel)) : NONE);
+            column.setValue(
+                    b.values().containsKey(channel) ? names.get(b.values().get(channel)) : NONE);
             column.setId(row == 1 ? "import-value" : "import-value-" + channel);
-            TextField unit = new TextField(b.units().getOrDefault(channel, sheet.channels().get(channel).unit()));
+            TextField unit = new TextField(b.units()
+                    .getOrDefault(channel, sheet.channels().get(channel).unit()));
             unit.setPrefWidth(80);
             unit.setId(row == 1 ? "import-unit" : "import-unit-" + channel);
-            assumed |= b.values().containsKey(channel) && table.units().get(b.values().get(channel)).isEmpty();
+            assumed |= b.values().containsKey(channel)
+                    && table.units().get(b.values().get(channel)).isEmpty();
             values.put(channel, column);
             units.put(channel, unit);
-            choices.addRow(row++, Labels.quiet(sheet.channels().get(channel).label()), column, Labels.quiet("unit"), unit);
+            choices.addRow(
+                    row++, Labels.quiet(sheet.channels().get(channel).label()), column, Labels.quiet("unit"), unit);
         }
         choices.addRow(row++, Labels.quiet("belongs to"), captures, Labels.quiet("level"), levels);
         if (table.start() != null) {
             choices.addRow(row, Labels.quiet("its clock was ahead by"), ahead, Labels.quiet("s"));
         }
-        guess.setText((text == null ? "Read as " + table.names().size() + " columns" : "Read as " + dialect.names().size() + " columns, separated by " + dialect.separatorName() + ", decimal "
-                + (dialect.decimalComma() ? "comma" : "point") + ", " + (dialect.headerLines() == 0 ? "no header" : dialect.headerLines() + " header " + (dialect.headerLines() == 1 ? "line" : "lines")))
-                + (assumed ? "; where no unit is stated, the channel's is assumed" : "") + "; " + table.rows() + " rows." + (table.remarks().isEmpty() ? "" : " " + String.join(" ", table.remarks())));
+        guess.setText((text == null
+                        ? "Read as " + table.names().size() + " columns"
+                        : "Read as " + dialect.names().size() + " columns, separated by " + dialect.separatorName()
+                                + ", decimal " + (dialect.decimalComma() ? "comma" : "point") + ", "
+                                + (dialect.headerLines() == 0
+                                        ? "no header"
+                                        : dialect.headerLines() + " header "
+                                                + (dialect.headerLines() == 1 ? "line" : "lines")))
+                + (assumed ? "; where no unit is stated, the channel's is assumed" : "") + "; " + table.rows()
+                + " rows." + (table.remarks().isEmpty() ? "" : " " + String.join(" ", table.remarks())));
     }
 
     private void bring(Stage stage) {
@@ -305,16 +343,24 @@ public final class ImportDialog {
             } catch (NumberFormatException e) {
                 throw new IllegalArgumentException("'" + ahead.getText() + "' is not a number of seconds.", e);
             }
-            ColumnMapping how = new ColumnMapping(time.getItems().indexOf(time.getValue()), timeUnit.getText().strip(), from, in, early);
+            ColumnMapping how = new ColumnMapping(
+                    time.getItems().indexOf(time.getValue()), timeUnit.getText().strip(), from, in, early);
             Run last = null;
             for (int i = 0; i < files.size(); i++) {
                 Table t = i == 0 ? table : ForeignFile.table(files.get(i));
                 if (t.names().size() != table.names().size()) {
-                    throw new IllegalArgumentException(files.get(i).getFileName() + " has " + t.names().size() + " columns where the first file has " + table.names().size() + "; " + i + " of " + files.size() + " files were brought in.");
+                    throw new IllegalArgumentException(files.get(i).getFileName() + " has "
+                            + t.names().size() + " columns where the first file has "
+                            + table.names().size() + "; " + i + " of " + files.size() + " files were brought in.");
                 }
                 String[] next = schedule.isSelected() ? desk.bench().next().orElse(null) : null;
                 boolean follow = next != null && next[0].equals(captures.getValue());
-                last = how.bring(desk.bench(), t, files.get(i).getFileName().toString(), captures.getValue(), follow ? next[1] : levels.getValue());
+                last = how.bring(
+                        desk.bench(),
+                        t,
+                        files.get(i).getFileName().toString(),
+                        captures.getValue(),
+                        follow ? next[1] : levels.getValue());
             }
             desk.choose(last);
             stage.close();

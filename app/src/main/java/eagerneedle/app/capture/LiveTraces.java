@@ -32,8 +32,8 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /**
- * Traces of all channels of a capture, one above the other on one time axis, each with its newest mean and scatter over a span
- * of choice, or for a stored run with the statistics of what is seen of it.
+ * Traces of all channels of a capture, one above the other on one time axis, each with its newest mean and scatter over
+ * a span of choice, or for a stored run with the statistics of what is seen of it.
  */
 final class LiveTraces extends VBox {
     private static final int EXACT = 20_000;
@@ -80,7 +80,10 @@ final class LiveTraces extends VBox {
         span.setValue("1 s");
         span.setId("live-span");
         span.setAccessibleText("Span of the numbers");
-        Labels.explained(span, "Mean and standard deviation are taken over the newest samples of this span, or over all that the picture shows; n says how many they are");
+        Labels.explained(
+                span,
+                "Mean and standard deviation are taken over the newest samples of this span, or over all that "
+                        + "the picture shows; n says how many they are");
         hold.setId("hold-scale");
         hold.getStyleClass().add("quiet-button");
         hold.setOnAction(e -> traces.values().forEach(r -> r.plot.holdScale(hold.isSelected())));
@@ -104,7 +107,8 @@ final class LiveTraces extends VBox {
         for (int i = 0; i < channels.size(); i++) {
             String c = channels.get(i);
             Row row = new Row(c, channel(c).label(), i == channels.size() - 1);
-            row.plot.emptySays(i == 0 ? "Connect the instrument at Rig (key 2) to see its trace here, or import a file." : "");
+            row.plot.emptySays(
+                    i == 0 ? "Connect the instrument at Rig (key 2) to see its trace here, or import a file." : "");
             if (i > 0) {
                 row.plot.share(traces.values().iterator().next().plot);
             }
@@ -139,7 +143,9 @@ final class LiveTraces extends VBox {
         return scale(name, Run.COUNTS).exact(counts);
     }
 
-    /** Shows what the instrument sends. @param run true for everything since the run began, false for the last seconds */
+    /**
+     * Shows what the instrument sends. @param run true for everything since the run began, false for the last seconds
+     */
     void live(LiveRig rig, boolean run) {
         boolean seen = span.getValue().equals(SEEN);
         long now = System.nanoTime();
@@ -156,11 +162,16 @@ final class LiveTraces extends VBox {
             boolean many = run ? rig.count(name) > EXACT : rig.rate() * SHOWN > EXACT;
             Layer layer;
             if (many) {
-                layer = outline(c, rig.outline(name).map(p -> p.over(from, to, COLUMNS)).orElse(null), scale(name, rig.rawUnit(name)));
+                layer = outline(
+                        c,
+                        rig.outline(name).map(p -> p.over(from, to, COLUMNS)).orElse(null),
+                        scale(name, rig.rawUnit(name)));
             } else {
                 RawSamples raw = run ? rig.all(name) : rig.last(name, SHOWN);
                 Trace t = scale(name, Run.COUNTS).exact(raw);
-                layer = t.size() < 2 ? null : new Layer.Points(c.label(), t.time(), t.value(), null, false, index(name));
+                layer = t.size() < 2
+                        ? null
+                        : new Layer.Points(c.label(), t.time(), t.value(), null, false, index(name));
             }
             if (layer != null) {
                 row.plot.plot(shaded(plot(c, layer), found.getOrDefault(name, List.of())), false);
@@ -169,8 +180,10 @@ final class LiveTraces extends VBox {
                 return;
             }
             row.counted = now;
-            double seconds = seen ? run ? to : SHOWN : Double.parseDouble(span.getValue().replace(" s", ""));
-            Trace newest = scale(name, Run.COUNTS).exact(rig.last(name, Math.min(seconds, (seen ? EXACT : MOST_COUNTED) / Math.max(1, rig.rate()))));
+            double seconds =
+                    seen ? run ? to : SHOWN : Double.parseDouble(span.getValue().replace(" s", ""));
+            Trace newest = scale(name, Run.COUNTS)
+                    .exact(rig.last(name, Math.min(seconds, (seen ? EXACT : MOST_COUNTED) / Math.max(1, rig.rate()))));
             row.number.setText(newest.size() < 4 ? "" : words(c, WindowStatistics.of(newest)));
         });
     }
@@ -180,7 +193,11 @@ final class LiveTraces extends VBox {
     }
 
     private static Plot plot(Sheet.Channel c, Layer layer) {
-        return new Plot("Live " + c.label(), new Plot.Axis("time", "s"), new Plot.Axis(c.label(), c.labUnit().pretty()), List.of(layer));
+        return new Plot(
+                "Live " + c.label(),
+                new Plot.Axis("time", "s"),
+                new Plot.Axis(c.label(), c.labUnit().pretty()),
+                List.of(layer));
     }
 
     private Layer outline(Sheet.Channel c, Pyramid.Outline o, QuickScale scale) {
@@ -200,7 +217,8 @@ final class LiveTraces extends VBox {
 
     private static String words(Sheet.Channel c, WindowStatistics w) {
         String unit = c.labUnit().pretty();
-        return Notation.bracketed(w.mean(), w.uMean()) + (unit.isEmpty() ? "" : " " + unit) + "   SD " + Notation.plain(w.sd(), 2) + "   n " + w.n();
+        return Notation.bracketed(w.mean(), w.uMean()) + (unit.isEmpty() ? "" : " " + unit) + "   SD "
+                + Notation.plain(w.sd(), 2) + "   n " + w.n();
     }
 
     /** Shows a stored run, or nothing; with the statistics of what is seen of each trace. */
@@ -212,14 +230,24 @@ final class LiveTraces extends VBox {
                 return;
             }
             long n = desk.bench().file().count(run.id(), name);
-            Optional<Trace> trace = n > EXACT ? Optional.empty() : desk.bench().reduction().trace(run, name);
+            Optional<Trace> trace =
+                    n > EXACT ? Optional.empty() : desk.bench().reduction().trace(run, name);
             Sheet.Channel c = run.channel(desk.bench().sheet(), name);
             if (n > EXACT) {
                 Pyramid p = desk.bench().file().overview(run.id(), name);
                 Layer l = outline(c, p.over(p.start(), p.end(), 1500), scale(name, run.rawUnit(name)));
                 row.plot.plot(l == null ? null : marked(run, c, plot(c, l)), false);
             } else {
-                row.plot.plot(trace.map(t -> marked(run, c, plot(c, new Layer.Points(c.label(), t.time(), t.value(), null, false, index(name))))).orElse(null), false);
+                row.plot.plot(
+                        trace.map(t -> marked(
+                                        run,
+                                        c,
+                                        plot(
+                                                c,
+                                                new Layer.Points(
+                                                        c.label(), t.time(), t.value(), null, false, index(name)))))
+                                .orElse(null),
+                        false);
             }
             visible(row, c, trace.orElse(null));
         });
@@ -227,14 +255,30 @@ final class LiveTraces extends VBox {
 
     /** With the samples shaded that watches point at. */
     private Plot marked(Run run, Sheet.Channel c, Plot plot) {
-        return shaded(plot, desk.bench().findings().stream().filter(f -> f.run() == run.id() && f.message().toLowerCase(Locale.ROOT).contains(c.label().toLowerCase(Locale.ROOT))).toList());
+        return shaded(
+                plot,
+                desk.bench().findings().stream()
+                        .filter(f -> f.run() == run.id()
+                                && f.message()
+                                        .toLowerCase(Locale.ROOT)
+                                        .contains(c.label().toLowerCase(Locale.ROOT)))
+                        .toList());
     }
 
     private static Plot shaded(Plot plot, List<Finding> findings) {
         Plot out = plot;
         for (Finding f : findings) {
             if (!Double.isNaN(f.from()) && f.severity() != Finding.Severity.NOTE) {
-                out = out.with(new Layer.Span(f.from(), Math.max(f.to(), f.from()), false)).with(new Layer.Words(f.watch(), f.from(), plot.whole().y1() - 0.06 * (plot.whole().y1() - plot.whole().y0()), Ink.ATTENTION, false));
+                out = out.with(new Layer.Span(f.from(), Math.max(f.to(), f.from()), false))
+                        .with(new Layer.Words(
+                                f.watch(),
+                                f.from(),
+                                plot.whole().y1()
+                                        - 0.06
+                                                * (plot.whole().y1()
+                                                        - plot.whole().y0()),
+                                Ink.ATTENTION,
+                                false));
             }
         }
         return out;
@@ -259,7 +303,8 @@ final class LiveTraces extends VBox {
             return;
         }
         double[] v = java.util.Arrays.copyOfRange(t.value(), a, b);
-        row.number.setText("seen: " + words(c, WindowStatistics.of(t.slice(a, b))) + "   least " + Notation.plain(java.util.Arrays.stream(v).min().orElse(0), 4) + "   greatest "
+        row.number.setText("seen: " + words(c, WindowStatistics.of(t.slice(a, b))) + "   least "
+                + Notation.plain(java.util.Arrays.stream(v).min().orElse(0), 4) + "   greatest "
                 + Notation.plain(java.util.Arrays.stream(v).max().orElse(0), 4));
     }
 }

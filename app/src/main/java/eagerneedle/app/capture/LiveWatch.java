@@ -16,7 +16,10 @@ import java.util.List;
 import java.util.Map;
 import javafx.scene.control.Label;
 
-/** What the watches say of the last second: one line here and in the watch strip, and the samples they point at shaded on the traces. */
+/**
+ * What the watches say of the last second: one line here and in the watch strip, and the samples they point at shaded
+ * on the traces.
+ */
 final class LiveWatch {
     private static final long EVERY = 150_000_000L;
     private final Desk desk;
@@ -43,7 +46,10 @@ final class LiveWatch {
         line.setManaged(false);
     }
 
-    /** Looks at the next channel when it is its turn: many channels never hold one frame up. @param gates true when edges are captured, of which nothing is to be said live */
+    /**
+     * Looks at the next channel when it is its turn: many channels never hold one frame up. @param gates true when
+     * edges are captured, of which nothing is to be said live
+     */
     void tick(LiveRig rig, List<String> channels, boolean gates) {
         long now = System.nanoTime();
         if (now - last < EVERY / channels.size()) {
@@ -56,7 +62,11 @@ final class LiveWatch {
         traces.points(c, found.get(c));
         String says = rig.news();
         if (says.isEmpty()) {
-            says = channels.stream().flatMap(name -> found.getOrDefault(name, List.of()).stream()).findFirst().map(f -> f.message() + " " + f.cause() + " " + f.remedy()).orElse("");
+            says = channels.stream()
+                    .flatMap(name -> found.getOrDefault(name, List.of()).stream())
+                    .findFirst()
+                    .map(f -> f.message() + " " + f.cause() + " " + f.remedy())
+                    .orElse("");
         }
         line.setText(says.isEmpty() ? "" : "▲ " + says);
         line.setManaged(!says.isEmpty());
@@ -66,10 +76,15 @@ final class LiveWatch {
     private List<Finding> look(LiveRig rig, String name) {
         Sheet.Channel channel = desk.bench().session().channel(desk.bench().sheet(), name);
         RawSamples raw = rig.last(name, Math.min(1.0, RateOfChange.MOST / rig.rate()));
-        List<Finding> found = new ArrayList<>(new SampleWatch(channel.label(), channel.toChain(), channel.rate()).look(0, raw.time(), raw.values()));
+        List<Finding> found = new ArrayList<>(
+                new SampleWatch(channel.label(), channel.toChain(), channel.rate()).look(0, raw.time(), raw.values()));
         Trace t = traces.exact(name, raw);
         if (t.size() > 0) {
-            found.addAll(new TraceWatch(channel.label(), channel.expectation(), channel.toChain().noiseAt(t.value()[t.size() - 1])).look(0, t));
+            found.addAll(new TraceWatch(
+                            channel.label(),
+                            channel.expectation(),
+                            channel.toChain().noiseAt(t.value()[t.size() - 1]))
+                    .look(0, t));
         }
         return found;
     }

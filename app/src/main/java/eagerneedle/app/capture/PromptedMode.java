@@ -4,7 +4,6 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Tone;
-import eagerneedle.app.workbench.LiveReadings;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.capture.Prompts;
 import eagerneedle.core.quantity.Reading;
@@ -25,8 +24,8 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
 /**
- * LiveReadings at set moments: counts down, takes each by itself or by key, keeps how late it was, lets one be skipped and entered
- * afterwards. Samples of the whole run are kept beside the readings.
+ * LiveReadings at set moments: counts down, takes each by itself or by key, keeps how late it was, lets one be skipped
+ * and entered afterwards. Samples of the whole run are kept beside the readings.
  */
 final class PromptedMode extends CaptureMode {
     private final Label count = Labels.styled("", "figure-big");
@@ -69,7 +68,8 @@ final class PromptedMode extends CaptureMode {
     }
 
     private Prompts fresh() {
-        return Prompts.of(plan.prompt().first(), plan.prompt().every(), plan.prompt().count());
+        return Prompts.of(
+                plan.prompt().first(), plan.prompt().every(), plan.prompt().count());
     }
 
     @Override
@@ -128,7 +128,8 @@ final class PromptedMode extends CaptureMode {
             take();
         }
         int next = prompts.marks().size();
-        if (sound.isSelected() && !prompts.over() && prompts.toGo(now) <= 0 && sounded < next || sound.isSelected() && itself.isSelected() && next > before && sounded < before) {
+        if (sound.isSelected() && !prompts.over() && prompts.toGo(now) <= 0 && sounded < next
+                || sound.isSelected() && itself.isSelected() && next > before && sounded < before) {
             sounded = next;
             Tone.play();
         }
@@ -142,14 +143,30 @@ final class PromptedMode extends CaptureMode {
     private void show(double now) {
         boolean on = running != null && running.isRecording();
         double toGo = prompts.toGo(now);
-        count.setText(prompts.over() ? "done" : !on ? plan.prompt().count() + " readings" : String.format(Locale.ROOT, toGo < 0 ? "%.0f s late" : "%.0f s", Math.abs(toGo < 0 ? toGo : Math.ceil(toGo))));
+        count.setText(
+                prompts.over()
+                        ? "done"
+                        : !on
+                                ? plan.prompt().count() + " readings"
+                                : String.format(
+                                        Locale.ROOT,
+                                        toGo < 0 ? "%.0f s late" : "%.0f s",
+                                        Math.abs(toGo < 0 ? toGo : Math.ceil(toGo))));
         boolean near = on && !prompts.over() && toGo <= plan.prompt().countdown();
         count.getStyleClass().removeAll("flash", "strong");
         if (near) {
             count.getStyleClass().add(toGo <= 0.3 ? "flash" : "strong");
         }
-        says.setText(!on ? "Every " + plain(plan.prompt().every()) + " s from " + plain(plan.prompt().first()) + " s on." : prompts.over() ? "" : "Reading " + (prompts.marks().size() + 1) + " of "
-                + plan.prompt().count() + " is due at " + plain(prompts.due(prompts.marks().size())) + " s" + (byHand() ? "; type it when it is due." : "."));
+        says.setText(
+                !on
+                        ? "Every " + plain(plan.prompt().every()) + " s from "
+                                + plain(plan.prompt().first()) + " s on."
+                        : prompts.over()
+                                ? ""
+                                : "Reading " + (prompts.marks().size() + 1) + " of "
+                                        + plan.prompt().count() + " is due at "
+                                        + plain(prompts.due(prompts.marks().size())) + " s"
+                                        + (byHand() ? "; type it when it is due." : "."));
         take.setDisable(!on || prompts.over());
         skip.setDisable(!on || prompts.over());
     }
@@ -171,7 +188,9 @@ final class PromptedMode extends CaptureMode {
                 b.setOnAction(e -> enterLate(at));
                 done.getChildren().add(b);
             } else {
-                Label l = Labels.quiet("● " + plain(m.due()) + " s" + (Math.abs(m.late()) < 0.05 ? "" : String.format(Locale.ROOT, " %+.1f s", m.late())) + (m.value() == null ? "" : ": " + m.value()));
+                Label l = Labels.quiet("● " + plain(m.due()) + " s"
+                        + (Math.abs(m.late()) < 0.05 ? "" : String.format(Locale.ROOT, " %+.1f s", m.late()))
+                        + (m.value() == null ? "" : ": " + m.value()));
                 done.getChildren().add(l);
             }
         }
@@ -192,7 +211,10 @@ final class PromptedMode extends CaptureMode {
         Runnable act = () -> Notices.attempt(panel, () -> {
             try {
                 Reading.parse(value.getText());
-                prompts = prompts.late(entering, Double.parseDouble(when.getText().strip()), value.getText().strip());
+                prompts = prompts.late(
+                        entering,
+                        Double.parseDouble(when.getText().strip()),
+                        value.getText().strip());
             } catch (NumberFormatException e) {
                 throw new IllegalArgumentException("'" + when.getText() + "' is not a moment in seconds.", e);
             }

@@ -11,8 +11,8 @@ import eagerneedle.core.trace.Trace;
 import java.util.List;
 
 /**
- * From raw values of a channel to its measurand, for showing: exactly for a few samples, by a table for the thousands of bins
- * of an outline. The table has {@value #STEPS} straight pieces over the converter's range, finer than a pixel.
+ * From raw values of a channel to its measurand, for showing: exactly for a few samples, by a table for the thousands
+ * of bins of an outline. The table has {@value #STEPS} straight pieces over the converter's range, finer than a pixel.
  */
 final class QuickScale {
     private static final int STEPS = 2048;
@@ -38,8 +38,12 @@ final class QuickScale {
         double first = chain.converter().lowestCount();
         double last = chain.converter().highestCount();
         LabUnit unit = counts ? null : LabUnit.parse(rawUnit);
-        low = counts ? first : chain.converter().input().convert(chain.converter().input(first), unit);
-        double high = counts ? last : chain.converter().input().convert(chain.converter().input(last), unit);
+        low = counts
+                ? first
+                : chain.converter().input().convert(chain.converter().input(first), unit);
+        double high = counts
+                ? last
+                : chain.converter().input().convert(chain.converter().input(last), unit);
         step = (high - low) / STEPS;
         double[] order = new double[STEPS + 1];
         for (int i = 0; i <= STEPS; i++) {
@@ -47,7 +51,9 @@ final class QuickScale {
             table[i] = chain.indication(first + (last - first) * i / STEPS);
         }
         if (calibration != null) {
-            table = calibration.apply(new Trace(channel.label(), order, table, channel.labUnit(), 0, List.of())).value();
+            table = calibration
+                    .apply(new Trace(channel.label(), order, table, channel.labUnit(), 0, List.of()))
+                    .value();
         }
     }
 

@@ -11,6 +11,7 @@ import java.util.List;
 final class RateOfChange extends PlotView {
     /** Samples beyond which it is not worked out. */
     static final int MOST = 20_000;
+
     private static final int HALF = 3;
 
     RateOfChange() {
@@ -48,6 +49,10 @@ final class RateOfChange extends PlotView {
             y[i] = stv / stt;
         }
         String name = "rate of " + t.name();
-        return new Plot(name, new Plot.Axis("time", "s"), new Plot.Axis(name, t.unit().pretty() + "/s"), List.of(new Layer.Level(0, Ink.RULE), new Layer.Points(name, x, y, null, false, 2)));
+        return new Plot(
+                name,
+                new Plot.Axis("time", "s"),
+                new Plot.Axis(name, t.unit().pretty() + "/s"),
+                List.of(new Layer.Level(0, Ink.RULE), new Layer.Points(name, x, y, null, false, 2)));
     }
 }

@@ -73,7 +73,9 @@ final class RowTable extends VBox {
         for (int c = 0; c < shown.size(); c++) {
             grid.add(Labels.quiet(shown.get(c)), c, 0);
         }
-        for (Run run : desk.bench().session().keptRuns().stream().filter(r -> r.capture().equals(capture)).toList()) {
+        for (Run run : desk.bench().session().keptRuns().stream()
+                .filter(r -> r.capture().equals(capture))
+                .toList()) {
             List<String> line = new ArrayList<>(List.of(run.name(), levelLabel(plan, run)));
             int column = 0;
             grid.add(new Label(run.name()), column++, row);

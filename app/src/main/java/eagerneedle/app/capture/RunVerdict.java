@@ -23,7 +23,10 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 
-/** What a person says of a run that has just ended: its name, what was read by eye, a picture; keep it, or void it with a reason. */
+/**
+ * What a person says of a run that has just ended: its name, what was read by eye, a picture; keep it, or void it with
+ * a reason.
+ */
 final class RunVerdict extends VBox {
     private final Desk desk;
     private final TextField name = new TextField();
@@ -43,7 +46,13 @@ final class RunVerdict extends VBox {
         keep.setOnAction(e -> Notices.attempt(this, () -> kept.accept(entered())));
         Labels.explained(keep, "Keep this run in the session (K)");
         discard.setId("discard-run");
-        discard.setOnAction(e -> Notices.attempt(this, () -> kept.accept(run.named(named()).discarded(reason.getText().isBlank() ? "voided at capture" : reason.getText().strip()))));
+        discard.setOnAction(e -> Notices.attempt(
+                this,
+                () -> kept.accept(run.named(named())
+                        .discarded(
+                                reason.getText().isBlank()
+                                        ? "voided at capture"
+                                        : reason.getText().strip()))));
         Labels.explained(discard, "Void this run (D); its samples stay in the bench file, and it can be taken back");
         name.setId("run-name");
         name.setPrefWidth(120);
@@ -63,7 +72,8 @@ final class RunVerdict extends VBox {
         });
         Labels.explained(picture, "Attach a picture to this run; or drop it here");
         setOnDragOver(e -> {
-            if (e.getDragboard().hasFiles() && Photographs.isPicture(e.getDragboard().getFiles().get(0).getName())) {
+            if (e.getDragboard().hasFiles()
+                    && Photographs.isPicture(e.getDragboard().getFiles().get(0).getName())) {
                 e.acceptTransferModes(TransferMode.COPY);
                 e.consume();
             }
@@ -99,7 +109,10 @@ final class RunVerdict extends VBox {
             f.setPrefWidth(110);
             f.setPromptText(input.value());
             f.setAccessibleText(input.label() + ", by eye");
-            Labels.explained(f, (input.by() == null ? "Read by eye" : "By " + input.by()) + ": value with its uncertainty and unit, for instance " + input.value());
+            Labels.explained(
+                    f,
+                    (input.by() == null ? "Read by eye" : "By " + input.by())
+                            + ": value with its uncertainty and unit, for instance " + input.value());
             f.setOnAction(e -> keep.fire());
             fields.put(key, f);
             byEye.getChildren().add(labelled(input, f));
@@ -137,13 +150,16 @@ final class RunVerdict extends VBox {
             String text = f.getValue().getText().strip();
             if (text.isEmpty()) {
                 f.getValue().requestFocus();
-                throw new IllegalArgumentException("Enter " + plan.byEye().get(f.getKey()).label() + " first, as read by eye.");
+                throw new IllegalArgumentException(
+                        "Enter " + plan.byEye().get(f.getKey()).label() + " first, as read by eye.");
             }
             LabUnit wanted = Reading.parse(plan.byEye().get(f.getKey()).value()).unit();
             Reading read = Reading.parse(text);
             if (!read.unit().fits(wanted)) {
                 f.getValue().requestFocus();
-                throw new IllegalArgumentException(plan.byEye().get(f.getKey()).label() + " is in " + wanted.named() + ", not in " + read.unit().named() + "; write for instance " + plan.byEye().get(f.getKey()).value() + ".");
+                throw new IllegalArgumentException(plan.byEye().get(f.getKey()).label() + " is in " + wanted.named()
+                        + ", not in " + read.unit().named() + "; write for instance "
+                        + plan.byEye().get(f.getKey()).value() + ".");
             }
             r = r.entered(r.entries().read(f.getKey(), text));
         }
@@ -153,8 +169,10 @@ final class RunVerdict extends VBox {
     /** Keeps a picture with the run in hand. */
     void attach(Path file) {
         Notices.attempt(this, () -> {
-            run = run.entered(run.entries().pictured(Photographs.keep(desk.bench().file(), file)));
-            picture.setText(run.entries().pictures().size() + (run.entries().pictures().size() == 1 ? " picture" : " pictures"));
+            run = run.entered(
+                    run.entries().pictured(Photographs.keep(desk.bench().file(), file)));
+            picture.setText(run.entries().pictures().size()
+                    + (run.entries().pictures().size() == 1 ? " picture" : " pictures"));
         });
     }
 

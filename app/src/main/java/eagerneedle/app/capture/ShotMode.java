@@ -18,10 +18,17 @@ final class ShotMode extends CaptureMode {
     ShotMode(Desk desk, Sheet.Capture plan) {
         super(desk, plan);
         Sheet.ShotPlan s = plan.shot();
-        String on = desk.bench().sheet().channels().get(s.on() == null ? first() : s.on()).label();
+        String on = desk.bench()
+                .sheet()
+                .channels()
+                .get(s.on() == null ? first() : s.on())
+                .label();
         String way = s.way().equals("either") ? "" : s.way().equals("up") ? "upwards " : "downwards ";
-        waitsFor = s.at() != null ? on + " passes " + s.at() + " " + way : on + " changes " + way + "faster than " + s.rate() + " ";
-        state = Labels.quiet("Fires when " + waitsFor.strip() + "; kept from " + Notation.plain(s.before(), 3) + " s before to " + Notation.plain(s.after(), 3) + " s after.");
+        waitsFor = s.at() != null
+                ? on + " passes " + s.at() + " " + way
+                : on + " changes " + way + "faster than " + s.rate() + " ";
+        state = Labels.quiet("Fires when " + waitsFor.strip() + "; kept from " + Notation.plain(s.before(), 3)
+                + " s before to " + Notation.plain(s.after(), 3) + " s after.");
         state.setId("shot-state");
         state.setWrapText(true);
     }

@@ -57,6 +57,9 @@ final class StopwatchPanel extends HBox {
 
     private void show() {
         double s = (running ? System.nanoTime() - since : before) / 1e9;
-        time.setText(s < 60 ? String.format(Locale.ROOT, "%.2f s", s) : String.format(Locale.ROOT, "%d:%05.2f", (int) (s / 60), s % 60));
+        time.setText(
+                s < 60
+                        ? String.format(Locale.ROOT, "%.2f s", s)
+                        : String.format(Locale.ROOT, "%d:%05.2f", (int) (s / 60), s % 60));
     }
 }

@@ -8,18 +8,24 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-@Command(name = "check", description = "Checks a method sheet; says the first thing that is wrong, with line and column.")
+@Command(
+        name = "check",
+        description = "Checks a method sheet; says the first thing that is wrong, with line and column.")
 final class CheckCommand implements Callable<Integer> {
     @Parameters(paramLabel = "SHEET")
     private Path sheet;
+
     @Spec
     private CommandSpec spec;
 
     @Override
     public Integer call() {
         SheetReader.Located s = Sessions.sheet(sheet);
-        spec.commandLine().getOut().println(sheet.getFileName() + ": good. " + s.sheet().inputs().size() + " inputs, " + s.sheet().captures().size() + " captures, "
-                + s.sheet().results().size() + " results.");
+        spec.commandLine()
+                .getOut()
+                .println(sheet.getFileName() + ": good. " + s.sheet().inputs().size() + " inputs, "
+                        + s.sheet().captures().size() + " captures, "
+                        + s.sheet().results().size() + " results.");
         return NeedleCommand.GOOD;
     }
 }

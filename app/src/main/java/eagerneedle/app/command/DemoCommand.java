@@ -18,7 +18,11 @@ import picocli.CommandLine.Parameters;
 
 @Command(name = "demo", description = "Starts the program with the demonstration session of Tarn Hollow College.")
 final class DemoCommand implements Callable<Integer> {
-    @Parameters(paramLabel = "METHOD", arity = "0..1", defaultValue = "baggage-chute", description = "the id of a method that ships; the baggage chute without it")
+    @Parameters(
+            paramLabel = "METHOD",
+            arity = "0..1",
+            defaultValue = "baggage-chute",
+            description = "the id of a method that ships; the baggage chute without it")
     private String method;
 
     @Override
@@ -28,7 +32,7 @@ final class DemoCommand implements Callable<Integer> {
         Files.createDirectories(file.getParent());
         Demonstration.simulate(method, LiveRig.BENCH_SEED, Set.of(), file);
         NeedleApplication.remembering(() -> Recent.at(Home.folder().resolve("recent.json")));
-        NeedleApplication.launchOn(() -> new Workbench(BenchFile.open(file), Clock.systemUTC()), w -> { });
+        NeedleApplication.launchOn(() -> new Workbench(BenchFile.open(file), Clock.systemUTC()), w -> {});
         return NeedleCommand.GOOD;
     }
 }

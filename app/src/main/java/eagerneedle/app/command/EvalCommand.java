@@ -21,8 +21,10 @@ import picocli.CommandLine.Spec;
 final class EvalCommand implements Callable<Integer> {
     @Parameters(paramLabel = "EXPRESSION", description = "for instance \"9.81(2) m/s^2 * 2 kg\"")
     private String expression;
+
     @Option(names = "--json", description = "print JSON at full precision")
     private boolean json;
+
     @Spec
     private CommandSpec spec;
 
@@ -32,8 +34,15 @@ final class EvalCommand implements Callable<Integer> {
         String name = formula.defines() == null ? "result" : formula.defines();
         Set<String> remarks = new LinkedHashSet<>();
         Value v = formula.evaluate(Scope.empty(name, remarks::add));
-        String text = !json ? Functions.shown(v) : v instanceof Value.Scalar q ? ReductionJson.of(name, q.quantity(), List.copyOf(remarks))
-                : v instanceof Value.Column c ? ReductionJson.of(name, c.rows()) : v instanceof Value.Fitted f ? ReductionJson.of(f.fit()) : ReductionJson.words(name, Functions.shown(v));
+        String text = !json
+                ? Functions.shown(v)
+                : v instanceof Value.Scalar q
+                        ? ReductionJson.of(name, q.quantity(), List.copyOf(remarks))
+                        : v instanceof Value.Column c
+                                ? ReductionJson.of(name, c.rows())
+                                : v instanceof Value.Fitted f
+                                        ? ReductionJson.of(f.fit())
+                                        : ReductionJson.words(name, Functions.shown(v));
         if (!json && v instanceof Value.Scalar q && !q.quantity().isLinear()) {
             MonteCarlo m = MonteCarlo.of(q.quantity(), Coverage.DEFAULT, MonteCarlo.Settings.QUICK);
             text += m.firstOrderIsGoodEnough() ? "" : System.lineSeparator() + m.remark();

@@ -10,11 +10,18 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "export", description = "Writes a session in an open format: .csv .json .xlsx .h5 or .zip, by the ending.")
+@Command(
+        name = "export",
+        description = "Writes a session in an open format: .csv .json .xlsx .h5 or .zip, by the ending.")
 final class ExportCommand implements Callable<Integer> {
     @Parameters(paramLabel = "FILE", description = "a bench file")
     private Path file;
-    @Option(names = "-o", paramLabel = "OUT", required = true, description = "the file to write; its ending chooses the format")
+
+    @Option(
+            names = "-o",
+            paramLabel = "OUT",
+            required = true,
+            description = "the file to write; its ending chooses the format")
     private Path output;
 
     @Override

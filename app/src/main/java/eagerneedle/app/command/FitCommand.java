@@ -37,17 +37,35 @@ import picocli.CommandLine.Spec;
 final class FitCommand implements Callable<Integer> {
     @Parameters(paramLabel = "DATA.csv")
     private Path data;
-    @Option(names = "--model", required = true, description = {"for instance \"y = a + b*x\"; names that are no columns are parameters.",
-        "Or \"y = decay(x)\" with a named model, which finds its own starting values: decay, saturation, half_saturation, power_law, logarithm,", "arrhenius, logistic, damped_cosine, broken_line, two_exponentials."})
+
+    @Option(
+            names = "--model",
+            required = true,
+            description = {
+                "for instance \"y = a + b*x\"; names that are no columns are parameters.",
+                "Or \"y = decay(x)\" with a named model, which finds its own starting values: decay, saturation, "
+                        + "half_saturation, power_law, logarithm,",
+                "arrhenius, logistic, damped_cosine, broken_line, two_exponentials."
+            })
     private String model;
-    @Option(names = "--start", split = ",", description = "starting values, for instance a=1,b=2; 1 where none is given")
+
+    @Option(
+            names = "--start",
+            split = ",",
+            description = "starting values, for instance a=1,b=2; 1 where none is given")
     private Map<String, Double> start = new LinkedHashMap<>();
+
     @Option(names = "--u-y", description = "column of standard uncertainties of the ordinate")
     private String uY;
-    @Option(names = "--u-x", description = "column of standard uncertainties of the abscissa, the first column the model names")
+
+    @Option(
+            names = "--u-x",
+            description = "column of standard uncertainties of the abscissa, the first column the model names")
     private String uX;
+
     @Option(names = "--json")
     private boolean json;
+
     @Spec
     private CommandSpec spec;
 
@@ -59,7 +77,8 @@ final class FitCommand implements Callable<Integer> {
         Map<String, double[]> byName = new LinkedHashMap<>();
         for (int i = 0; i < columns.length; i++) {
             if (byName.put(dialect.names().get(i), columns[i]) != null) {
-                throw new IllegalArgumentException(data.getFileName() + " has two columns called '" + dialect.names().get(i) + "'; give one of them another name.");
+                throw new IllegalArgumentException(data.getFileName() + " has two columns called '"
+                        + dialect.names().get(i) + "'; give one of them another name.");
             }
         }
         Formula formula = Formula.parse(model);
@@ -97,8 +116,12 @@ final class FitCommand implements Callable<Integer> {
                 Quantity q = fit.parameters().get(i);
                 out.println(fit.names().get(i) + " = " + q);
             }
-            out.println("residual SD " + Notation.figures(fit.residualSd(), 3) + ", " + fit.dof() + " degrees of freedom"
-                    + (Double.isNaN(fit.rSquared()) ? "" : ", R² " + Notation.plain(fit.rSquared(), 5) + " (says nothing of whether the model is right)"));
+            out.println(
+                    "residual SD " + Notation.figures(fit.residualSd(), 3) + ", " + fit.dof() + " degrees of freedom"
+                            + (Double.isNaN(fit.rSquared())
+                                    ? ""
+                                    : ", R² " + Notation.plain(fit.rSquared(), 5)
+                                            + " (says nothing of whether the model is right)"));
             remarks.forEach(out::println);
         }
         return NeedleCommand.GOOD;
@@ -106,12 +129,25 @@ final class FitCommand implements Callable<Integer> {
 
     private Fit fit(Formula formula, Map<String, double[]> columns, double[] ux, double[] uy) {
         if (formula.expression() instanceof Expr.Call call && NamedModel.named(call.function()) != null) {
-            if (call.arguments().size() != 1 || !(call.arguments().get(0).value() instanceof Expr.Name x) || !columns.containsKey(x.name()) || !columns.containsKey(formula.defines())) {
-                throw new IllegalArgumentException("A named model is written with columns, for instance y = decay(x); there are: " + String.join(", ", columns.keySet()) + ".");
+            if (call.arguments().size() != 1
+                    || !(call.arguments().get(0).value() instanceof Expr.Name x)
+                    || !columns.containsKey(x.name())
+                    || !columns.containsKey(formula.defines())) {
+                throw new IllegalArgumentException(
+                        "A named model is written with columns, for instance y = decay(x); there are: "
+                                + String.join(", ", columns.keySet()) + ".");
             }
             boolean stated = ux != null || uy != null;
-            Points points = Points.of(quantities(columns.get(x.name()), ux, "x"), quantities(columns.get(formula.defines()), uy, "y"));
-            return NamedModel.named(call.function()).fit(points, new FitOptions(stated ? Scatter.FROM_UNCERTAINTIES : Scatter.FROM_RESIDUALS, "fit", "scatter of the points", start));
+            Points points = Points.of(
+                    quantities(columns.get(x.name()), ux, "x"), quantities(columns.get(formula.defines()), uy, "y"));
+            return NamedModel.named(call.function())
+                    .fit(
+                            points,
+                            new FitOptions(
+                                    stated ? Scatter.FROM_UNCERTAINTIES : Scatter.FROM_RESIDUALS,
+                                    "fit",
+                                    "scatter of the points",
+                                    start));
         }
         return FormulaFit.of(formula, columns, start, ux, uy);
     }
@@ -119,7 +155,14 @@ final class FitCommand implements Callable<Integer> {
     private static List<Quantity> quantities(double[] values, double[] u, String name) {
         List<Quantity> out = new ArrayList<>();
         for (int i = 0; i < values.length; i++) {
-            out.add(u == null ? Quantity.number(values[i]) : Quantity.of(values[i], u[i], LabUnit.ONE, Leaf.typeB(name + (i + 1), name, "data", Distribution.NORMAL)));
+            out.add(
+                    u == null
+                            ? Quantity.number(values[i])
+                            : Quantity.of(
+                                    values[i],
+                                    u[i],
+                                    LabUnit.ONE,
+                                    Leaf.typeB(name + (i + 1), name, "data", Distribution.NORMAL)));
         }
         return out;
     }
@@ -130,11 +173,13 @@ final class FitCommand implements Callable<Integer> {
         }
         double[] u = byName.get(column);
         if (u == null) {
-            throw new IllegalArgumentException("There is no column " + column + "; there are: " + String.join(", ", byName.keySet()) + ".");
+            throw new IllegalArgumentException(
+                    "There is no column " + column + "; there are: " + String.join(", ", byName.keySet()) + ".");
         }
         for (int i = 0; i < u.length; i++) {
             if (!(u[i] > 0)) {
-                throw new IllegalArgumentException("Row " + (i + 1) + " of column " + column + ": a standard uncertainty is above zero, not " + u[i] + ".");
+                throw new IllegalArgumentException("Row " + (i + 1) + " of column " + column
+                        + ": a standard uncertainty is above zero, not " + u[i] + ".");
             }
         }
         return u;

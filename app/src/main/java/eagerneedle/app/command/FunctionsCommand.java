@@ -6,7 +6,9 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Spec;
 
-@Command(name = "functions", description = "Prints the table of functions of the formula language, as it stands in the documents.")
+@Command(
+        name = "functions",
+        description = "Prints the table of functions of the formula language, as it stands in the documents.")
 final class FunctionsCommand implements Callable<Integer> {
     @Spec
     private CommandSpec spec;

@@ -21,18 +21,29 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-@Command(name = "import", description = "Brings files recorded elsewhere into a bench file, each as a run: delimited text, JSON, WAV.")
+@Command(
+        name = "import",
+        description = "Brings files recorded elsewhere into a bench file, each as a run: delimited text, JSON, WAV.")
 final class ImportCommand implements Callable<Integer> {
     @Parameters(paramLabel = "DATA", arity = "1..*", description = "files, in the order of the runs")
     private List<Path> data;
-    @Option(names = "--into", paramLabel = "FILE", required = true, description = "the bench file; made anew when --method is given")
+
+    @Option(
+            names = "--into",
+            paramLabel = "FILE",
+            required = true,
+            description = "the bench file; made anew when --method is given")
     private Path file;
+
     @Option(names = "--method", description = "id of a shipped method, or a sheet, for a new bench file")
     private String method;
+
     @Option(names = "--capture", description = "which capture; the first that is not complete when not said")
     private String capture;
+
     @Option(names = "--level", description = "which level; the next of the schedule when not said")
     private String level;
+
     @Spec
     private CommandSpec spec;
 
@@ -40,10 +51,13 @@ final class ImportCommand implements Callable<Integer> {
     public Integer call() throws Exception {
         PrintWriter out = spec.commandLine().getOut();
         if (method != null) {
-            String text = SheetReader.shipped().contains(method) ? SheetReader.shippedText(method) : Files.readString(Path.of(method));
+            String text = SheetReader.shipped().contains(method)
+                    ? SheetReader.shippedText(method)
+                    : Files.readString(Path.of(method));
             Path whole = file;
             if (Files.exists(whole)) {
-                throw new IllegalArgumentException(whole.getFileName() + " exists already; choose another name, or leave --method out to add to it.");
+                throw new IllegalArgumentException(whole.getFileName()
+                        + " exists already; choose another name, or leave --method out to add to it.");
             }
             Beside.write(whole, part -> bring(text, part, spec.commandLine().getOut()));
             return NeedleCommand.GOOD;
@@ -54,23 +68,39 @@ final class ImportCommand implements Callable<Integer> {
     /** Brings all files into a bench file, which is made anew when there is a sheet. */
     private int bring(String text, Path into, PrintWriter out) {
         if (text != null) {
-            BenchFile.create(into, Session.start(text, SheetReader.read(text, method).sheet().title(), Clock.systemUTC().instant())).close();
+            BenchFile.create(
+                            into,
+                            Session.start(
+                                    text,
+                                    SheetReader.read(text, method).sheet().title(),
+                                    Clock.systemUTC().instant()))
+                    .close();
         }
         try (Workbench bench = new Workbench(BenchFile.open(into), Clock.systemUTC())) {
             for (Path p : data) {
                 Table table = ForeignFile.table(p);
-                String[] next = bench.next().orElse(new String[] {bench.sheet().captures().keySet().iterator().next(), null});
+                String[] next = bench.next().orElse(new String[] {
+                    bench.sheet().captures().keySet().iterator().next(), null
+                });
                 String to = capture == null ? next[0] : capture;
                 if (!bench.sheet().captures().containsKey(to)) {
-                    throw new IllegalArgumentException("The sheet has no capture " + to + "; it has: " + String.join(", ", bench.sheet().captures().keySet()) + ".");
+                    throw new IllegalArgumentException("The sheet has no capture " + to + "; it has: "
+                            + String.join(", ", bench.sheet().captures().keySet()) + ".");
                 }
                 var levels = bench.sheet().captures().get(to).levels();
-                String at = level != null ? level : to.equals(next[0]) && next[1] != null ? next[1] : levels.keySet().iterator().next();
+                String at = level != null
+                        ? level
+                        : to.equals(next[0]) && next[1] != null
+                                ? next[1]
+                                : levels.keySet().iterator().next();
                 if (!levels.containsKey(at)) {
-                    throw new IllegalArgumentException("The capture " + to + " has no level " + at + "; it has: " + String.join(", ", levels.keySet()) + ".");
+                    throw new IllegalArgumentException("The capture " + to + " has no level " + at + "; it has: "
+                            + String.join(", ", levels.keySet()) + ".");
                 }
-                Run run = ColumnMapping.guess(table, bench.sheet(), to).bring(bench, table, p.getFileName().toString(), to, at);
-                out.println(run.name() + " from " + p.getFileName() + ": " + table.rows() + " rows, " + to + " at " + at + ". " + String.join(" ", table.remarks()));
+                Run run = ColumnMapping.guess(table, bench.sheet(), to)
+                        .bring(bench, table, p.getFileName().toString(), to, at);
+                out.println(run.name() + " from " + p.getFileName() + ": " + table.rows() + " rows, " + to + " at " + at
+                        + ". " + String.join(" ", table.remarks()));
             }
             return NeedleCommand.GOOD;
         }

@@ -9,10 +9,29 @@ import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
 /** The only door. Exit status: 0 good, 1 done with failed checks, 2 bad input. */
-@Command(name = "needle", mixinStandardHelpOptions = true, scope = CommandLine.ScopeType.INHERIT, version = "Eager Needle 0.1.0",
+@Command(
+        name = "needle",
+        mixinStandardHelpOptions = true,
+        scope = CommandLine.ScopeType.INHERIT,
+        version = "Eager Needle 0.1.0",
         description = "A teaching laboratory's measurements, from the plan to a defended number.",
-        subcommands = {DemoCommand.class, OpenCommand.class, ReduceCommand.class, FitCommand.class, EvalCommand.class, SimulateCommand.class, CheckCommand.class,
-            ReportCommand.class, ImportCommand.class, ExportCommand.class, RepairCommand.class, ShotsCommand.class, FunctionsCommand.class, BenchCommand.class, TestCommand.class})
+        subcommands = {
+            DemoCommand.class,
+            OpenCommand.class,
+            ReduceCommand.class,
+            FitCommand.class,
+            EvalCommand.class,
+            SimulateCommand.class,
+            CheckCommand.class,
+            ReportCommand.class,
+            ImportCommand.class,
+            ExportCommand.class,
+            RepairCommand.class,
+            ShotsCommand.class,
+            FunctionsCommand.class,
+            BenchCommand.class,
+            TestCommand.class
+        })
 public final class NeedleCommand implements Runnable {
     static final int GOOD = 0;
     static final int CHECKS_FAILED = 1;
@@ -36,7 +55,8 @@ public final class NeedleCommand implements Runnable {
             return BAD_INPUT;
         });
         line.setParameterExceptionHandler((e, given) -> {
-            complain.println(e.getMessage().lines().findFirst().orElse("The command is not complete.") + " See ./needle --help.");
+            complain.println(e.getMessage().lines().findFirst().orElse("The command is not complete.")
+                    + " See ./needle --help.");
             return BAD_INPUT;
         });
         int status = line.execute(arguments);
@@ -46,7 +66,8 @@ public final class NeedleCommand implements Runnable {
 
     private static String oneLine(Exception e) {
         String where = e instanceof FormulaException f && f.column() > 0 ? "column " + f.column() + ": " : "";
-        String message = e.getMessage() == null ? "That did not work (" + e.getClass().getSimpleName() + ")." : e.getMessage();
+        String message =
+                e.getMessage() == null ? "That did not work (" + e.getClass().getSimpleName() + ")." : e.getMessage();
         return where + message.replaceAll("\\s*\\R\\s*", " ");
     }
 

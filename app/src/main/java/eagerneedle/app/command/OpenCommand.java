@@ -16,7 +16,11 @@ import picocli.CommandLine.Parameters;
 
 @Command(name = "open", description = "Starts the program on a bench file, a method sheet, or the start page.")
 final class OpenCommand implements Callable<Integer> {
-    @Parameters(paramLabel = "FILE", arity = "0..1", description = "a bench file (.needle), a sheet (.yaml), or the id of a method that ships; the start page without it")
+    @Parameters(
+            paramLabel = "FILE",
+            arity = "0..1",
+            description = "a bench file (.needle), a sheet (.yaml), or the id of a method that ships; the start page "
+                    + "without it")
     private Path file;
 
     @Override
@@ -24,18 +28,20 @@ final class OpenCommand implements Callable<Integer> {
         NeedleApplication.with(() -> Stockroom.at(Home.folder().resolve("stockroom.db")));
         NeedleApplication.remembering(() -> Recent.at(Home.folder().resolve("recent.json")));
         if (file == null) {
-            NeedleApplication.launchOn(null, w -> { });
+            NeedleApplication.launchOn(null, w -> {});
             return NeedleCommand.GOOD;
         }
         Workbench bench = new Workbench(benchFile(), Clock.systemUTC());
-        NeedleApplication.launchOn(() -> bench, w -> { });
+        NeedleApplication.launchOn(() -> bench, w -> {});
         return NeedleCommand.GOOD;
     }
 
     private BenchFile benchFile() {
         String name = file.getFileName().toString();
         if (SheetReader.shipped().contains(name) && !Files.exists(file)) {
-            return Home.begin(SheetReader.read(SheetReader.shippedText(name), name), Clock.systemUTC().instant());
+            return Home.begin(
+                    SheetReader.read(SheetReader.shippedText(name), name),
+                    Clock.systemUTC().instant());
         }
         if (!name.endsWith(".yaml") && !name.endsWith(".yml")) {
             return BenchFile.open(file);

@@ -21,8 +21,10 @@ import picocli.CommandLine.Spec;
 final class ReduceCommand implements Callable<Integer> {
     @Parameters(paramLabel = "FILE", description = "a bench file")
     private Path file;
+
     @Option(names = "--json", description = "print JSON at full precision")
     private boolean json;
+
     @Spec
     private CommandSpec spec;
 
@@ -35,16 +37,26 @@ final class ReduceCommand implements Callable<Integer> {
                 out.println(ReductionJson.of(r, bench.findings()));
             } else {
                 for (Ledger.Entry e : r.ledger().entries()) {
-                    out.printf("%-28s %-34s %s%n", e.name(), e.label(), e.quantity().map(Quantity::toString).orElse(e.instead()));
+                    out.printf(
+                            "%-28s %-34s %s%n",
+                            e.name(),
+                            e.label(),
+                            e.quantity().map(Quantity::toString).orElse(e.instead()));
                 }
                 out.println();
                 for (Comparison c : r.comparisons()) {
                     out.println(c.label() + ": " + c.verdict(r.speaks(c.id())));
                 }
-                r.ledger().entries().forEach(e -> e.outcome().remarks().forEach(remark -> out.println("- " + e.name() + ": " + remark)));
+                r.ledger()
+                        .entries()
+                        .forEach(e ->
+                                e.outcome().remarks().forEach(remark -> out.println("- " + e.name() + ": " + remark)));
                 bench.findings().forEach(f -> out.println("! " + f.line()));
             }
-            return r.checks().stream().anyMatch(c -> c.met().isPresent() && !c.met().get()) ? NeedleCommand.CHECKS_FAILED : NeedleCommand.GOOD;
+            return r.checks().stream()
+                            .anyMatch(c -> c.met().isPresent() && !c.met().get())
+                    ? NeedleCommand.CHECKS_FAILED
+                    : NeedleCommand.GOOD;
         }
     }
 }

@@ -3,7 +3,6 @@ package eagerneedle.app.command;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.export.Beside;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.concurrent.Callable;
@@ -17,8 +16,10 @@ import picocli.CommandLine.Spec;
 final class ReportCommand implements Callable<Integer> {
     @Parameters(paramLabel = "FILE")
     private Path file;
+
     @Option(names = "-o", required = true, paramLabel = "OUT.pdf|OUT.html")
     private Path output;
+
     @Spec
     private CommandSpec spec;
 
@@ -26,7 +27,8 @@ final class ReportCommand implements Callable<Integer> {
     public Integer call() throws Exception {
         boolean paper = output.toString().toLowerCase(java.util.Locale.ROOT).endsWith(".pdf");
         if (!paper && !output.toString().toLowerCase(java.util.Locale.ROOT).endsWith(".html")) {
-            throw new IllegalArgumentException("A report is PDF or HTML; name the output something.pdf or something.html.");
+            throw new IllegalArgumentException(
+                    "A report is PDF or HTML; name the output something.pdf or something.html.");
         }
         try (Workbench bench = Workbench.patient(BenchFile.open(file), Clock.systemUTC())) {
             Beside.write(output, bench.report(paper));

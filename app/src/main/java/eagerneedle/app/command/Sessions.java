@@ -10,17 +10,21 @@ import java.nio.file.Path;
 
 /** Sheets from files. */
 final class Sessions {
-    private Sessions() {
-    }
+    private Sessions() {}
 
     /** A sheet from a file, checked. */
     static SheetReader.Located sheet(Path file) {
         try {
             return SheetTrial.read(Files.readString(file), file.getFileName().toString());
         } catch (MalformedInputException e) {
-            throw new SheetException(file.getFileName().toString(), 0, 0, "this is not a text file; a sheet is YAML in UTF-8.");
+            throw new SheetException(
+                    file.getFileName().toString(), 0, 0, "this is not a text file; a sheet is YAML in UTF-8.");
         } catch (IOException e) {
-            throw new SheetException(file.getFileName().toString(), 0, 0, Files.exists(file) ? "the file cannot be read." : "there is no such file.");
+            throw new SheetException(
+                    file.getFileName().toString(),
+                    0,
+                    0,
+                    Files.exists(file) ? "the file cannot be read." : "there is no such file.");
         }
     }
 }

@@ -30,8 +30,10 @@ import picocli.CommandLine.Parameters;
 final class ShotsCommand implements Callable<Integer> {
     @Parameters(paramLabel = "DIR")
     private Path folder;
+
     @Option(names = "--dark", description = "in the dark theme only")
     private boolean dark;
+
     @Option(names = "--size", defaultValue = "1280x800", description = "window size")
     private String size;
 
@@ -56,7 +58,8 @@ final class ShotsCommand implements Callable<Integer> {
             Theme.dress(window.stage().getScene(), dark);
             for (Station s : Station.values()) {
                 steps.add(() -> window.go(s));
-                steps.add(() -> save(window, (s.ordinal() + 1) + "-" + s.name().toLowerCase(Locale.ROOT) + (dark ? "-dark" : "")));
+                steps.add(() -> save(
+                        window, (s.ordinal() + 1) + "-" + s.name().toLowerCase(Locale.ROOT) + (dark ? "-dark" : "")));
             }
             if (!dark) {
                 steps.add(() -> {
@@ -75,7 +78,14 @@ final class ShotsCommand implements Callable<Integer> {
             steps.add(() -> save(window, "stockroom"));
             next(steps, window);
         });
-        for (String name : List.of("demo.needle", "cabinet.needle", "day.needle", "logging.needle", "wheel.needle", "reed.needle", "dye.needle")) {
+        for (String name : List.of(
+                "demo.needle",
+                "cabinet.needle",
+                "day.needle",
+                "logging.needle",
+                "wheel.needle",
+                "reed.needle",
+                "dye.needle")) {
             Files.deleteIfExists(file.resolveSibling(name));
         }
         return NeedleCommand.GOOD;
@@ -88,7 +98,7 @@ final class ShotsCommand implements Callable<Integer> {
         steps.add(() -> window.go(Station.RIG));
         steps.add(() -> fire(window, "#connect"));
         for (int i = 0; i < 6; i++) {
-            steps.add(() -> { });
+            steps.add(() -> {});
         }
         steps.add(() -> save(window, "rig-cabinet"));
     }
@@ -104,15 +114,15 @@ final class ShotsCommand implements Callable<Integer> {
         steps.add(() -> window.go(Station.RIG));
         steps.add(() -> fire(window, "#connect"));
         for (int i = 0; i < 4; i++) {
-            steps.add(() -> { });
+            steps.add(() -> {});
         }
         steps.add(() -> window.go(Station.CALIBRATE));
         steps.add(() -> fire(window, "#calibrate-scale"));
-        steps.add(() -> { });
+        steps.add(() -> {});
         for (String act : List.of("#trim-load", "#trim-take", "#trim-load", "#trim-take", "#trim-load", "#turn-on")) {
             steps.add(() -> fire(window, act));
             for (int i = 0; i < 7; i++) {
-                steps.add(() -> { });
+                steps.add(() -> {});
             }
         }
         steps.add(() -> save(window, "calibrate-adjust"));
@@ -124,23 +134,23 @@ final class ShotsCommand implements Callable<Integer> {
         steps.add(() -> window.go(Station.RIG));
         steps.add(() -> fire(window, "#connect"));
         for (int i = 0; i < 4; i++) {
-            steps.add(() -> { });
+            steps.add(() -> {});
         }
         steps.add(() -> window.go(Station.CAPTURE));
         steps.add(() -> fire(window, "#level-fade-dye"));
         steps.add(() -> fire(window, "#start-stop"));
         for (int i = 0; i < 12; i++) {
-            steps.add(() -> { });
+            steps.add(() -> {});
         }
         steps.add(() -> save(window, "capture-prompted"));
         for (int i = 0; i < 22; i++) {
-            steps.add(() -> { });
+            steps.add(() -> {});
         }
         steps.add(() -> fire(window, "#keep-run"));
         steps.add(() -> fire(window, "#level-hang-two"));
         steps.add(() -> fire(window, "#start-stop"));
         for (int i = 0; i < 14; i++) {
-            steps.add(() -> { });
+            steps.add(() -> {});
         }
         steps.add(() -> save(window, "capture-hold"));
     }
@@ -191,7 +201,8 @@ final class ShotsCommand implements Callable<Integer> {
 
     private void save(MainWindow window, String name) {
         try {
-            eagerneedle.app.widget.Files.writePng(window.stage().getScene().snapshot(null), folder.resolve(name + ".png"));
+            eagerneedle.app.widget.Files.writePng(
+                    window.stage().getScene().snapshot(null), folder.resolve(name + ".png"));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

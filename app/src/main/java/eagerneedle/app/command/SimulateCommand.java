@@ -13,7 +13,6 @@ import eagerneedle.rig.simulated.Rigs;
 import eagerneedle.store.export.Beside;
 import eagerneedle.store.export.ReductionJson;
 import java.io.PrintWriter;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -30,18 +29,25 @@ import picocli.CommandLine.Spec;
 final class SimulateCommand implements Callable<Integer> {
     @Parameters(paramLabel = "METHOD", arity = "0..1", description = "id of a shipped method")
     private String method;
+
     @Option(names = "--seed", defaultValue = "1")
     private long seed;
+
     @Option(names = "--fault", description = "a mistake to make; may be given several times")
     private List<String> faults = List.of();
+
     @Option(names = "--truth", description = "where the hidden truth goes, as JSON")
     private Path truth;
+
     @Option(names = "-o", paramLabel = "FILE", description = "the bench file to write")
     private Path output;
+
     @Option(names = "--list", description = "list the methods")
     private boolean list;
+
     @Option(names = "--json", description = "list as JSON")
     private boolean json;
+
     @Spec
     private CommandSpec spec;
 
@@ -53,7 +59,8 @@ final class SimulateCommand implements Callable<Integer> {
             return NeedleCommand.GOOD;
         }
         if (method == null || output == null) {
-            throw new IllegalArgumentException("Name a method and a file: ./needle simulate METHOD --seed N -o FILE; --list shows the methods.");
+            throw new IllegalArgumentException(
+                    "Name a method and a file: ./needle simulate METHOD --seed N -o FILE; --list shows the methods.");
         }
         Rehearsal[] made = {null};
         Beside.write(output, part -> made[0] = Demonstration.simulate(method, seed, new LinkedHashSet<>(faults), part));
@@ -61,13 +68,15 @@ final class SimulateCommand implements Callable<Integer> {
         if (truth != null) {
             Beside.write(truth, ReductionJson.truth(asInTheLedger(r.truth())) + "\n");
         }
-        out.println(output.getFileName() + ": " + r.session().runs().size() + " runs of " + method + ", seed " + seed + ".");
+        out.println(output.getFileName() + ": " + r.session().runs().size() + " runs of " + method + ", seed " + seed
+                + ".");
         return NeedleCommand.GOOD;
     }
 
     /** The truth in the units of the ledger, so that a script can compare the two number by number. */
     private Map<String, Quantity> asInTheLedger(Map<String, Quantity> truth) {
-        Sheet sheet = SheetReader.read(SheetReader.shippedText(method), method + ".yaml").sheet();
+        Sheet sheet = SheetReader.read(SheetReader.shippedText(method), method + ".yaml")
+                .sheet();
         Map<String, Quantity> out = new LinkedHashMap<>(truth);
         out.replaceAll((name, q) -> {
             Sheet.Derived d = sheet.results().get(name);
@@ -80,10 +89,15 @@ final class SimulateCommand implements Callable<Integer> {
     private void list(PrintWriter out) {
         ArrayNode all = new ObjectMapper().createArrayNode();
         for (String id : SheetReader.shipped()) {
-            Sheet s = SheetReader.read(SheetReader.shippedText(id), id + ".yaml").sheet();
-            List<String> has = s.devices().values().stream().filter(d -> d.rig() != null).flatMap(d -> Rigs.faults(d.rig()).stream()).toList();
+            Sheet s =
+                    SheetReader.read(SheetReader.shippedText(id), id + ".yaml").sheet();
+            List<String> has = s.devices().values().stream()
+                    .filter(d -> d.rig() != null)
+                    .flatMap(d -> Rigs.faults(d.rig()).stream())
+                    .toList();
             if (json) {
-                ObjectNode n = all.addObject().put("id", id).put("title", s.title()).put("subject", s.subject());
+                ObjectNode n =
+                        all.addObject().put("id", id).put("title", s.title()).put("subject", s.subject());
                 ArrayNode f = n.putArray("faults");
                 has.forEach(f::add);
             } else {

@@ -7,8 +7,9 @@ import java.util.List;
 import java.util.Locale;
 
 /**
- * Finds by words: every word that is typed must stand somewhere in the text, its neighbour or its kind. What begins with the
- * words comes first, then what has them at the beginning of a word, then the rest; within these in the order given.
+ * Finds by words: every word that is typed must stand somewhere in the text, its neighbour or its kind. What begins
+ * with the words comes first, then what has them at the beginning of a word, then the rest; within these in the order
+ * given.
  */
 public final class Search {
     private final List<Hit> all;
@@ -20,8 +21,7 @@ public final class Search {
     /** The best hits, best first; all of them in their order for empty words. */
     public List<Hit> of(String words, int most) {
         String[] wanted = plain(words).strip().split("\\s+");
-        record Ranked(Hit hit, int rank) {
-        }
+        record Ranked(Hit hit, int rank) {}
         List<Ranked> found = new ArrayList<>();
         for (Hit h : all) {
             int rank = rank(h, wanted);
@@ -51,6 +51,8 @@ public final class Search {
     }
 
     private static String plain(String s) {
-        return Normalizer.normalize(s, Normalizer.Form.NFD).replaceAll("\\p{M}", "").toLowerCase(Locale.ROOT);
+        return Normalizer.normalize(s, Normalizer.Form.NFD)
+                .replaceAll("\\p{M}", "")
+                .toLowerCase(Locale.ROOT);
     }
 }

@@ -12,7 +12,9 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
 
-/** Draws a result by Monte Carlo when asked, beside everything else, and shows the draws against the first-order curve. */
+/**
+ * Draws a result by Monte Carlo when asked, beside everything else, and shows the draws against the first-order curve.
+ */
 final class DrawsCard extends VBox {
     private final Button draw = new Button();
     private final Label says = Labels.wrapped("");
@@ -25,7 +27,10 @@ final class DrawsCard extends VBox {
         draw.setId("draw");
         draw.getStyleClass().add("quiet-button");
         draw.setOnAction(e -> draw());
-        Labels.explained(draw, "Draws all inputs from their distributions a hundred thousand times and more (JCGM 101), and holds the result against the first-order one");
+        Labels.explained(
+                draw,
+                "Draws all inputs from their distributions a hundred thousand times and more (JCGM 101), and "
+                        + "holds the result against the first-order one");
         says.setId("draws-say");
         says.getStyleClass().add("quiet");
         picture.setMinHeight(200);
@@ -66,7 +71,8 @@ final class DrawsCard extends VBox {
         }
         Quantity now = of;
         draw.setText("Drawing... Cancel");
-        CompletableFuture<MonteCarlo> mine = CompletableFuture.supplyAsync(() -> MonteCarlo.of(now, Coverage.DEFAULT, MonteCarlo.Settings.DEFAULT));
+        CompletableFuture<MonteCarlo> mine =
+                CompletableFuture.supplyAsync(() -> MonteCarlo.of(now, Coverage.DEFAULT, MonteCarlo.Settings.DEFAULT));
         running = mine;
         mine.whenComplete((m, failed) -> Platform.runLater(() -> {
             if (running != mine) {

@@ -40,7 +40,9 @@ import javafx.scene.layout.VBox;
 /** Judge: the agreement needle, the schools side by side, the budget, checks met and not met. */
 public final class JudgeStation implements StationView {
     private static final int MOST_LINES = 6;
-    private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("HH:mm 'on' d MMM uuuu").withLocale(java.util.Locale.UK).withZone(ZoneId.systemDefault());
+    private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("HH:mm 'on' d MMM uuuu")
+            .withLocale(java.util.Locale.UK)
+            .withZone(ZoneId.systemDefault());
     private final Desk desk;
     private final ScrollPane scroll = new ScrollPane();
     private final VBox left = new VBox(10);
@@ -81,10 +83,19 @@ public final class JudgeStation implements StationView {
         }
         if (comparisons.isEmpty()) {
             left.getChildren().add(Labels.heading("Nothing to judge yet"));
-            left.getChildren().add(Labels.wrapped(main == null ? "The sheet compares nothing." : Optional.ofNullable(r.outcome(main.result()).problem()).orElse("Take runs first (key 4).")));
+            left.getChildren()
+                    .add(Labels.wrapped(
+                            main == null
+                                    ? "The sheet compares nothing."
+                                    : Optional.ofNullable(
+                                                    r.outcome(main.result()).problem())
+                                            .orElse("Take runs first (key 4).")));
             return;
         }
-        Comparison c = comparisons.stream().filter(x -> x.id().equals(shown == null ? main.id() : shown)).findFirst().orElse(comparisons.get(0));
+        Comparison c = comparisons.stream()
+                .filter(x -> x.id().equals(shown == null ? main.id() : shown))
+                .findFirst()
+                .orElse(comparisons.get(0));
         School speaks = r.speaks(c.id());
         Label question = Labels.wrapped(c.label());
         question.getStyleClass().add("heading");
@@ -105,7 +116,10 @@ public final class JudgeStation implements StationView {
             left.getChildren().add(remedy);
         }
         budget(c.result());
-        desk.bench().reduction().circularity(c).ifPresent(remark -> left.getChildren().add(attention(remark)));
+        desk.bench()
+                .reduction()
+                .circularity(c)
+                .ifPresent(remark -> left.getChildren().add(attention(remark)));
         if (c.drawn() != null) {
             left.getChildren().add(attention(c.drawn().remark()));
         }
@@ -131,7 +145,11 @@ public final class JudgeStation implements StationView {
     private void checks(Reduction r) {
         right.getChildren().add(Labels.heading("Checks"));
         r.checks().forEach(k -> {
-            Label l = Labels.wrapped((k.met().isEmpty() ? "○ " : k.met().get() ? "✓ " : "▲ ") + k.check().label() + (k.met().isEmpty() ? " (not yet to be judged)" : k.met().get() ? "" : ". " + k.check().remedy()));
+            Label l = Labels.wrapped((k.met().isEmpty() ? "○ " : k.met().get() ? "✓ " : "▲ ")
+                    + k.check().label()
+                    + (k.met().isEmpty()
+                            ? " (not yet to be judged)"
+                            : k.met().get() ? "" : ". " + k.check().remedy()));
             l.getStyleClass().add(k.met().isPresent() && !k.met().get() ? "attention" : "plain");
             right.getChildren().add(l);
         });
@@ -141,25 +159,46 @@ public final class JudgeStation implements StationView {
         Button hide = new Button("Work blind from now on");
         hide.setId("hide-references");
         hide.getStyleClass().add("quiet-button");
-        hide.setOnAction(e -> Notices.attempt(scroll, () -> desk.bench().apply(new Command.HideReferences(desk.bench().clock().instant()))));
-        return Labels.explained(hide, "Hides every reference, here, in the ledger, at Plan and in what leaves the program, until the result is locked");
+        hide.setOnAction(e -> Notices.attempt(
+                scroll,
+                () -> desk.bench()
+                        .apply(new Command.HideReferences(desk.bench().clock().instant()))));
+        return Labels.explained(
+                hide,
+                "Hides every reference, here, in the ledger, at Plan and in what leaves the program, until the "
+                        + "result is locked");
     }
 
     /** Blind work: the result with its uncertainty, and no reference in sight until it is locked. */
     private void blind(Reduction r, Sheet.Comparison main) {
         Label what = Labels.heading("The references are hidden");
-        left.getChildren().addAll(what, Labels.wrapped("They were hidden at " + CLOCK.format(r.session().blind().since())
-                + ". Choose windows, runs, models and schools by what the data say. When nothing is left to choose, lock the result; then the references are shown, and what was locked stays on record."));
+        left.getChildren()
+                .addAll(
+                        what,
+                        Labels.wrapped("They were hidden at "
+                                + CLOCK.format(r.session().blind().since())
+                                + ". Choose windows, runs, models and schools by what the data say. When "
+                                + "nothing is left to choose, lock the result; then the references are "
+                                + "shown, and what was locked stays on record."));
         r.sheet().comparisons().forEach(c -> {
-            Label now = Labels.figure(r.quantity(c.result()).map(Object::toString).orElse("—"));
+            Label now =
+                    Labels.figure(r.quantity(c.result()).map(Object::toString).orElse("—"));
             now.setId("blind-" + c.id());
-            Label label = Labels.section(r.sheet().results().containsKey(c.result()) ? r.sheet().results().get(c.result()).label() : c.result());
+            Label label = Labels.section(
+                    r.sheet().results().containsKey(c.result())
+                            ? r.sheet().results().get(c.result()).label()
+                            : c.result());
             left.getChildren().add(new HBox(16, label, now));
         });
         Button lock = new Button("Lock the result and show the references");
         lock.setId("lock-results");
         lock.setDisable(r.results().isEmpty());
-        lock.setOnAction(e -> Notices.attempt(scroll, () -> desk.bench().apply(new Command.LockResults(desk.bench().clock().instant(), desk.bench().reduction().results()))));
+        lock.setOnAction(e -> Notices.attempt(
+                scroll,
+                () -> desk.bench()
+                        .apply(new Command.LockResults(
+                                desk.bench().clock().instant(),
+                                desk.bench().reduction().results()))));
         Labels.explained(lock, "Writes the result into the notebook as it is now, and shows what it is held against");
         left.getChildren().add(lock);
         r.quantity(main.result()).ifPresent(this::budget);
@@ -175,7 +214,9 @@ public final class JudgeStation implements StationView {
         }
         String then = b.locked().get(c.id());
         boolean same = then.equals(c.result().toString());
-        Label l = Labels.wrapped("Locked at " + CLOCK.format(b.lockedAt()) + " as " + then + ", before the reference was seen." + (same ? "" : " It has been changed since, to " + c.result() + "."));
+        Label l = Labels.wrapped(
+                "Locked at " + CLOCK.format(b.lockedAt()) + " as " + then + ", before the reference was seen."
+                        + (same ? "" : " It has been changed since, to " + c.result() + "."));
         l.setId("locked");
         l.getStyleClass().add(same ? "good" : "attention");
         left.getChildren().add(l);
@@ -193,8 +234,11 @@ public final class JudgeStation implements StationView {
             words.setId("statement-" + said.indexOf(s));
             VBox box = new VBox(2, Labels.section(s.statement().label()), words);
             if (!s.quantities().isEmpty()) {
-                List<ValueRows.Row> rows = s.quantities().stream().map(q -> new ValueRows.Row(q.label(), q.quantity())).toList();
-                PictureView picture = new PictureView(s.statement().label(), (surface, w, h) -> ValueRows.paint(surface, w, h, "", "", rows));
+                List<ValueRows.Row> rows = s.quantities().stream()
+                        .map(q -> new ValueRows.Row(q.label(), q.quantity()))
+                        .toList();
+                PictureView picture = new PictureView(
+                        s.statement().label(), (surface, w, h) -> ValueRows.paint(surface, w, h, "", "", rows));
                 picture.setMinHeight(ValueRows.height(rows.size(), false) - 14);
                 picture.setPrefHeight(ValueRows.height(rows.size(), false) - 14);
                 box.getChildren().add(picture);
@@ -210,17 +254,35 @@ public final class JudgeStation implements StationView {
 
     private static String chance(Comparison c) {
         double of100 = 100 * c.chance();
-        return "A difference this large or larger would be expected in " + (of100 < 1 ? "fewer than 1" : Long.toString(Math.round(of100))) + " of 100 repeats.";
+        return "A difference this large or larger would be expected in "
+                + (of100 < 1 ? "fewer than 1" : Long.toString(Math.round(of100))) + " of 100 repeats.";
     }
 
     private static Node needle(Comparison c, School speaks) {
-        PictureView view = new PictureView(c.label() + ": " + Notation.plain(c.normalised(), 2) + " combined standard uncertainties", (s, w, h) -> {
-            double wide = Math.min(w, 470);
-            NeedlePicture.paint(s, c, speaks == School.PERCENT ? School.STANDARD : speaks, (w - wide) / 2, 0, wide, h - 44, false);
-            String value = (c.normalised() < 0 ? "−" : "+") + String.format(java.util.Locale.ROOT, "%.2f", Math.abs(c.normalised()));
-            s.text(value, w / 2, h - 24, Surface.Align.CENTRE, Lettering.heading(16), Ink.INK);
-            s.text("combined standard uncertainties", w / 2, h - 7, Surface.Align.CENTRE, Lettering.text(11.5), Ink.QUIET);
-        });
+        PictureView view = new PictureView(
+                c.label() + ": " + Notation.plain(c.normalised(), 2) + " combined standard uncertainties",
+                (s, w, h) -> {
+                    double wide = Math.min(w, 470);
+                    NeedlePicture.paint(
+                            s,
+                            c,
+                            speaks == School.PERCENT ? School.STANDARD : speaks,
+                            (w - wide) / 2,
+                            0,
+                            wide,
+                            h - 44,
+                            false);
+                    String value = (c.normalised() < 0 ? "−" : "+")
+                            + String.format(java.util.Locale.ROOT, "%.2f", Math.abs(c.normalised()));
+                    s.text(value, w / 2, h - 24, Surface.Align.CENTRE, Lettering.heading(16), Ink.INK);
+                    s.text(
+                            "combined standard uncertainties",
+                            w / 2,
+                            h - 7,
+                            Surface.Align.CENTRE,
+                            Lettering.text(11.5),
+                            Ink.QUIET);
+                });
         view.setMinHeight(258);
         view.setPrefHeight(258);
         view.setId("needle");
@@ -233,22 +295,33 @@ public final class JudgeStation implements StationView {
         HBox.setHgrow(gap, Priority.ALWAYS);
         Label where = Labels.heading("Where the uncertainty comes from");
         where.setMinWidth(Region.USE_PREF_SIZE);
-        left.getChildren().add(new HBox(10, where, gap, Labels.quiet("share of variance; A by statistics, B otherwise")));
+        left.getChildren()
+                .add(new HBox(10, where, gap, Labels.quiet("share of variance; A by statistics, B otherwise")));
         if (!b.lines().isEmpty()) {
             Budget.Line first = b.lines().get(0);
-            Label largest = Labels.wrapped("Largest: " + first.label() + ". Halve it and u falls from " + Notation.figures(result.u(), 2) + " to "
-                    + Notation.figures(first.combinedIfHalved(result.u()), 2) + " " + result.unit().pretty() + ".");
+            Label largest = Labels.wrapped("Largest: " + first.label() + ". Halve it and u falls from "
+                    + Notation.figures(result.u(), 2) + " to " + Notation.figures(first.combinedIfHalved(result.u()), 2)
+                    + " " + result.unit().pretty() + ".");
             largest.setId("largest");
             left.getChildren().addAll(largest, wanted(result));
-            desk.bench().reduction().doubts(result, desk.bench().clock().instant()).forEach(doubt -> left.getChildren().add(attention(doubt)));
+            desk.bench()
+                    .reduction()
+                    .doubts(result, desk.bench().clock().instant())
+                    .forEach(doubt -> left.getChildren().add(attention(doubt)));
         }
-        PictureView bars = new PictureView("Uncertainty budget", (s, w, h) -> BudgetPicture.paint(s, b, 0, 0, w, MOST_LINES));
+        PictureView bars =
+                new PictureView("Uncertainty budget", (s, w, h) -> BudgetPicture.paint(s, b, 0, 0, w, MOST_LINES));
         bars.setMinHeight(BudgetPicture.height(b, MOST_LINES));
         bars.setPrefHeight(BudgetPicture.height(b, MOST_LINES));
         left.getChildren().add(bars);
         if (b.lines().size() > MOST_LINES) {
-            double rest = b.lines().stream().skip(MOST_LINES).mapToDouble(Budget.Line::share).sum();
-            left.getChildren().add(Labels.quiet("and " + (b.lines().size() - MOST_LINES) + " more, together " + Notation.plain(100 * rest, 2) + " %"));
+            double rest = b.lines().stream()
+                    .skip(MOST_LINES)
+                    .mapToDouble(Budget.Line::share)
+                    .sum();
+            left.getChildren()
+                    .add(Labels.quiet("and " + (b.lines().size() - MOST_LINES) + " more, together "
+                            + Notation.plain(100 * rest, 2) + " %"));
         }
     }
 
@@ -266,10 +339,16 @@ public final class JudgeStation implements StationView {
         says.getStyleClass().add("quiet");
         Runnable work = () -> {
             try {
-                says.setText(Target.of(result, field.getText().isBlank() ? result.u() / 2 : Improvements.target(field.getText(), result)).sentence());
+                says.setText(Target.of(
+                                result,
+                                field.getText().isBlank()
+                                        ? result.u() / 2
+                                        : Improvements.target(field.getText(), result))
+                        .sentence());
                 wanted = field.getText();
             } catch (RuntimeException e) {
-                says.setText("Write it as a share, 0.2 %, or as a value with a unit that fits " + result.unit().named() + ".");
+                says.setText("Write it as a share, 0.2 %, or as a value with a unit that fits "
+                        + result.unit().named() + ".");
             }
         };
         field.setOnAction(e -> work.run());
@@ -298,14 +377,28 @@ public final class JudgeStation implements StationView {
         });
         small.setMinSize(80, 46);
         small.setPrefSize(80, 46);
-        Label verdict = new Label(s == School.PERCENT ? Double.isNaN(c.percent()) ? "no percentage" : Notation.figures(c.percent(), 2) + " %" : c.agrees(s) ? "agrees" : "does not agree");
+        Label verdict = new Label(
+                s == School.PERCENT
+                        ? Double.isNaN(c.percent()) ? "no percentage" : Notation.figures(c.percent(), 2) + " %"
+                        : c.agrees(s) ? "agrees" : "does not agree");
         verdict.getStyleClass().add(s == School.PERCENT ? "plain" : c.agrees(s) ? "good" : "attention");
-        Label more = Labels.wrapped(switch (s) {
-            case STANDARD -> Notation.plusMinus(c.difference().value(), c.coverage().expanded(c.difference())) + " " + c.result().unit().pretty() + " (k = " + Notation.plain(c.factor(), 3) + ")";
-            case LIMITS -> (c.overlap() >= 0 ? "limits overlap by " : "a gap of ") + Notation.plain(Math.abs(c.overlap()), 2) + " " + c.result().unit().pretty() + "; 2 u for a normal input, more for few readings";
-            case PERCENT -> (Double.isNaN(c.threshold()) ? "" : c.agrees(s) ? "within the " + Notation.plain(c.threshold(), 3) + " % allowed; " : "beyond the " + Notation.plain(c.threshold(), 3) + " % allowed; ")
-                    + "says nothing of how well it was measured";
-        });
+        Label more = Labels.wrapped(
+                switch (s) {
+                    case STANDARD ->
+                        Notation.plusMinus(c.difference().value(), c.coverage().expanded(c.difference())) + " "
+                                + c.result().unit().pretty() + " (k = " + Notation.plain(c.factor(), 3) + ")";
+                    case LIMITS ->
+                        (c.overlap() >= 0 ? "limits overlap by " : "a gap of ")
+                                + Notation.plain(Math.abs(c.overlap()), 2) + " "
+                                + c.result().unit().pretty() + "; 2 u for a normal input, more for few readings";
+                    case PERCENT ->
+                        (Double.isNaN(c.threshold())
+                                        ? ""
+                                        : c.agrees(s)
+                                                ? "within the " + Notation.plain(c.threshold(), 3) + " % allowed; "
+                                                : "beyond the " + Notation.plain(c.threshold(), 3) + " % allowed; ")
+                                + "says nothing of how well it was measured";
+                });
         more.getStyleClass().add("quiet");
         Button let = new Button(speaks ? "speaks" : "let it speak");
         let.getStyleClass().setAll("button", "quiet-button");
@@ -337,7 +430,10 @@ public final class JudgeStation implements StationView {
 
     private Node small(Reduction r, Comparison c, boolean chosen) {
         School s = r.speaks(c.id());
-        PictureView arc = new PictureView(c.label(), (surface, w, h) -> NeedlePicture.paint(surface, c, s == School.PERCENT ? School.STANDARD : s, 0, 2, w, h - 2, true));
+        PictureView arc = new PictureView(
+                c.label(),
+                (surface, w, h) -> NeedlePicture.paint(
+                        surface, c, s == School.PERCENT ? School.STANDARD : s, 0, 2, w, h - 2, true));
         arc.setMinSize(52, 30);
         arc.setPrefSize(52, 30);
         Label l = Labels.wrapped(c.label());

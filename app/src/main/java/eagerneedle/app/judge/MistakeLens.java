@@ -17,7 +17,10 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
-/** The mistake lens: a mistake that people make, made on the real data, and what it would have done to the answer. Nothing is kept of it. */
+/**
+ * The mistake lens: a mistake that people make, made on the real data, and what it would have done to the answer.
+ * Nothing is kept of it.
+ */
 final class MistakeLens extends VBox {
     private final Desk desk;
     private final VBox shown = new VBox(4);
@@ -36,7 +39,10 @@ final class MistakeLens extends VBox {
             b.setMaxWidth(Double.MAX_VALUE);
             b.setAlignment(Pos.CENTER_LEFT);
             b.setWrapText(true);
-            Labels.explained(b, "Reduces the same data with this mistake made, and shows what becomes of the answer; nothing is kept");
+            Labels.explained(
+                    b,
+                    "Reduces the same data with this mistake made, and shows what becomes of the answer; "
+                            + "nothing is kept");
             b.setOnAction(e -> look(b.isSelected() ? m : null));
             getChildren().add(b);
         }
@@ -48,7 +54,10 @@ final class MistakeLens extends VBox {
 
     /** The session has changed: what is looked at is worked out anew. */
     void refresh() {
-        desk.bench().sheet().mistakes().stream().filter(m -> m.id().equals(looking)).findFirst().ifPresent(this::look);
+        desk.bench().sheet().mistakes().stream()
+                .filter(m -> m.id().equals(looking))
+                .findFirst()
+                .ifPresent(this::look);
     }
 
     private void look(Sheet.Mistake m) {
@@ -65,14 +74,28 @@ final class MistakeLens extends VBox {
             Sheet.Derived d = desk.bench().sheet().results().get(c.result());
             String name = d == null || d.label() == null ? c.result() : d.label();
             String problem = wrong.outcome(c.result()).problem();
-            String words = wrong.quantity(c.result()).map(q -> name + " would be " + Notation.bracket(q) + is.filter(x -> x.unit().fits(q.unit()) && x.value() != 0)
-                    .map(x -> same(x, q) ? ", as it is" : ", off by " + Notation.plain(100 * (q.in(x.unit()) / x.value() - 1), 2) + " %").orElse("")).orElse(name + " could not be found: " + problem);
-            Optional<Comparison> judged = wrong.comparisons().stream().filter(x -> x.id().equals(c.id())).findFirst();
+            String words = wrong.quantity(c.result())
+                    .map(q -> name + " would be " + Notation.bracket(q)
+                            + is.filter(x -> x.unit().fits(q.unit()) && x.value() != 0)
+                                    .map(x -> same(x, q)
+                                            ? ", as it is"
+                                            : ", off by " + Notation.plain(100 * (q.in(x.unit()) / x.value() - 1), 2)
+                                                    + " %")
+                                    .orElse(""))
+                    .orElse(name + " could not be found: " + problem);
+            Optional<Comparison> judged = wrong.comparisons().stream()
+                    .filter(x -> x.id().equals(c.id()))
+                    .findFirst();
             if (judged.isPresent()) {
                 Comparison j = judged.get();
                 boolean agrees = j.agrees(wrong.speaks(j.id()));
-                words += agrees ? "; it would still agree, so this comparison does not notice." : "; it would not agree.";
-                PictureView arc = new PictureView(c.label(), (s, w, h) -> NeedlePicture.paint(s, j, eagerneedle.core.judge.School.STANDARD, 0, 2, w, h - 2, true));
+                words += agrees
+                        ? "; it would still agree, so this comparison does not notice."
+                        : "; it would not agree.";
+                PictureView arc = new PictureView(
+                        c.label(),
+                        (s, w, h) -> NeedlePicture.paint(
+                                s, j, eagerneedle.core.judge.School.STANDARD, 0, 2, w, h - 2, true));
                 arc.setMinSize(52, 30);
                 arc.setPrefSize(52, 30);
                 HBox row = new HBox(10, arc, Labels.wrapped(words));

@@ -7,7 +7,7 @@ import javafx.scene.input.Clipboard;
 
 /** A field of a column: cells of a spreadsheet pasted into it run on into the fields below. */
 final class CellField extends TextField {
-    private Consumer<List<String>> below = cells -> { };
+    private Consumer<List<String>> below = cells -> {};
 
     /** What to do with several cells, the first of which belongs here. */
     void onCells(Consumer<List<String>> act) {
@@ -17,7 +17,9 @@ final class CellField extends TextField {
     @Override
     public void paste() {
         String text = Clipboard.getSystemClipboard().getString();
-        List<String> cells = text == null ? List.of() : text.strip().lines().map(l -> l.split("\t")[0].strip()).toList();
+        List<String> cells = text == null
+                ? List.of()
+                : text.strip().lines().map(l -> l.split("\t")[0].strip()).toList();
         if (cells.size() > 1) {
             below.accept(cells);
         } else {

@@ -19,8 +19,9 @@ import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.HBox;
 
 /**
- * Hand instruments that read at least one input, as chips in one line over the inputs, to be dragged onto a row. The line stands
- * over the rows, so that chip and row are in sight together in a small window too; the wheel walks along it.
+ * Hand instruments that read at least one input, as chips in one line over the inputs, to be dragged onto a row. The
+ * line stands over the rows, so that chip and row are in sight together in a small window too; the wheel walks along
+ * it.
  */
 final class InstrumentChips extends ScrollPane {
     /** What a drop does. */
@@ -59,8 +60,12 @@ final class InstrumentChips extends ScrollPane {
 
     /** Made anew only when the instruments are others, so that a drag outlives a change of the session. */
     void refresh() {
-        List<Quantity> nominal = desk.bench().sheet().inputs().keySet().stream().flatMap(k -> desk.bench().plan().quantity(k).stream()).toList();
-        List<Instrument> now = desk.stockroom().all().stream().filter(i -> nominal.stream().anyMatch(i::reads)).toList();
+        List<Quantity> nominal = desk.bench().sheet().inputs().keySet().stream()
+                .flatMap(k -> desk.bench().plan().quantity(k).stream())
+                .toList();
+        List<Instrument> now = desk.stockroom().all().stream()
+                .filter(i -> nominal.stream().anyMatch(i::reads))
+                .toList();
         if (now.equals(shown)) {
             return;
         }
@@ -93,11 +98,15 @@ final class InstrumentChips extends ScrollPane {
         return chip;
     }
 
-    /** The row under the pointer; a drag inside the window needs no help of the desktop, so it works on every display. */
+    /**
+     * The row under the pointer; a drag inside the window needs no help of the desktop, so it works on every display.
+     */
     private Optional<String> under(MouseEvent e) {
-        return rows.keySet().stream().filter(key -> {
-            Bounds b = rows.get(key).localToScreen(rows.get(key).getBoundsInLocal());
-            return b != null && b.contains(e.getScreenX(), e.getScreenY());
-        }).findFirst();
+        return rows.keySet().stream()
+                .filter(key -> {
+                    Bounds b = rows.get(key).localToScreen(rows.get(key).getBoundsInLocal());
+                    return b != null && b.contains(e.getScreenX(), e.getScreenY());
+                })
+                .findFirst();
     }
 }

@@ -64,12 +64,19 @@ public final class PlanStation implements StationView {
 
     public PlanStation(Desk desk) {
         this.desk = desk;
-        this.hand = new InstrumentChips(desk, rows, (key, instrument) -> tie(key, desk.bench().sheet().inputs().get(key), instrument.id()));
+        this.hand = new InstrumentChips(
+                desk,
+                rows,
+                (key, instrument) -> tie(key, desk.bench().sheet().inputs().get(key), instrument.id()));
         Sheet sheet = desk.bench().sheet();
         VBox left = new VBox(10);
         left.setPrefWidth(360);
         left.setMinWidth(210);
-        left.getChildren().addAll(Labels.heading("To be found"), Labels.wrapped(sheet.question()), Labels.section("By which equations"));
+        left.getChildren()
+                .addAll(
+                        Labels.heading("To be found"),
+                        Labels.wrapped(sheet.question()),
+                        Labels.section("By which equations"));
         sheet.principle().forEach(p -> left.getChildren().add(equation(p)));
         left.getChildren().addAll(Labels.section("Runs to take"), schedule);
         if (!sheet.materials().isEmpty()) {
@@ -87,17 +94,31 @@ public final class PlanStation implements StationView {
         head.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
         VBox right = new VBox(7);
         HBox.setHgrow(right, Priority.ALWAYS);
-        right.getChildren().addAll(Labels.heading("Predicted before anything is switched on"), predictedLine(), new TargetPanel(desk), head, hand, inputs(sheet), Labels.heading("Where the predicted uncertainty comes from"), budget);
+        right.getChildren()
+                .addAll(
+                        Labels.heading("Predicted before anything is switched on"),
+                        predictedLine(),
+                        new TargetPanel(desk),
+                        head,
+                        hand,
+                        inputs(sheet),
+                        Labels.heading("Where the predicted uncertainty comes from"),
+                        budget);
         predicted.setId("predicted");
         HBox columns = new HBox(28, left, right);
         VBox all = new VBox(14, columns);
         if (!sheet.timeline().isEmpty()) {
-            TimeLine line = TimeLine.of(sheet.timeline().stream().map(Sheet.Task::toTask).toList());
+            TimeLine line = TimeLine.of(
+                    sheet.timeline().stream().map(Sheet.Task::toTask).toList());
             PictureView picture = new PictureView("Time line", (s, w, h) -> TimeLinePicture.paint(s, line, w));
             picture.setPrefHeight(TimeLinePicture.height(line));
             picture.setMinHeight(TimeLinePicture.height(line));
-            all.getChildren().addAll(Labels.heading("Time line: " + Math.round(line.total()) + " min with one pair of hands"),
-                    Labels.quiet("filled: somebody has to be at it; hollow: runs by itself; red: a delay of it delays the end"), picture);
+            all.getChildren()
+                    .addAll(
+                            Labels.heading("Time line: " + Math.round(line.total()) + " min with one pair of hands"),
+                            Labels.quiet("filled: somebody has to be at it; hollow: runs by itself; red: a delay of "
+                                    + "it delays the end"),
+                            picture);
         }
         all.getStyleClass().add("surface");
         scroll.setContent(all);
@@ -130,19 +151,36 @@ public final class PlanStation implements StationView {
         ColumnConstraints name = new ColumnConstraints();
         name.setHgrow(Priority.ALWAYS);
         name.setMinWidth(120);
-        grid.getColumnConstraints().addAll(name, new ColumnConstraints(90, 150, 168), new ColumnConstraints(90, 150, 168));
-        grid.addRow(0, Labels.quiet("input, and what it is read with"), Labels.quiet("planned"), Labels.quiet("as measured"));
+        grid.getColumnConstraints()
+                .addAll(name, new ColumnConstraints(90, 150, 168), new ColumnConstraints(90, 150, 168));
+        grid.addRow(
+                0,
+                Labels.quiet("input, and what it is read with"),
+                Labels.quiet("planned"),
+                Labels.quiet("as measured"));
         int row = 1;
         for (Map.Entry<String, Sheet.Input> e : sheet.inputs().entrySet()) {
-            TextField plan = field("plan-" + e.getKey(), e.getKey(), e.getValue(), (k, v) -> new Command.SetPlanned(k, e.getValue().label(), v));
-            TextField read = field("read-" + e.getKey(), e.getKey(), e.getValue(), (k, v) -> new Command.SetMeasured(k, e.getValue().label(), v));
+            TextField plan = field(
+                    "plan-" + e.getKey(),
+                    e.getKey(),
+                    e.getValue(),
+                    (k, v) -> new Command.SetPlanned(k, e.getValue().label(), v));
+            TextField read = field(
+                    "read-" + e.getKey(),
+                    e.getKey(),
+                    e.getValue(),
+                    (k, v) -> new Command.SetMeasured(k, e.getValue().label(), v));
             planned.put(e.getKey(), plan);
             measured.put(e.getKey(), read);
             read.setPromptText("not read yet");
             grid.addRow(row++, tied(e.getKey(), e.getValue()), plan, read);
         }
         for (Map.Entry<String, Sheet.Input> e : sheet.planned().entrySet()) {
-            TextField plan = field("plan-" + e.getKey(), e.getKey(), e.getValue(), (k, v) -> new Command.SetPlanned(k, e.getValue().label(), v));
+            TextField plan = field(
+                    "plan-" + e.getKey(),
+                    e.getKey(),
+                    e.getValue(),
+                    (k, v) -> new Command.SetPlanned(k, e.getValue().label(), v));
             planned.put(e.getKey(), plan);
             grid.addRow(row++, label(e.getValue()), plan, Labels.quiet("only for planning"));
         }
@@ -185,10 +223,22 @@ public final class PlanStation implements StationView {
     private void choices(String key, Sheet.Input input, MenuButton by) {
         Sheet.Comparison main = desk.bench().sheet().mainComparison();
         by.getItems().clear();
-        for (Improvements.Choice c : desk.bench().improvements(desk.stockroom().all(), main == null ? key : main.result()).instrumentsFor(key)) {
-            String objection = c.instrument().objection(desk.bench().clock().instant()).map(o -> "  ▲ " + o).orElse("");
-            MenuItem item = new MenuItem(c.instrument().name() + " " + c.instrument().id() + ":  u = " + Notation.figures(c.reading().u(), 2) + " " + (c.reading().unit().isAffine() ? "K" : c.reading().unit().pretty())
-                    + (c.result() == null || main == null ? "" : ",  result u = " + Notation.figures(c.result().u(), 2) + " " + c.result().unit().pretty()) + objection);
+        for (Improvements.Choice c : desk.bench()
+                .improvements(desk.stockroom().all(), main == null ? key : main.result())
+                .instrumentsFor(key)) {
+            String objection = c.instrument()
+                    .objection(desk.bench().clock().instant())
+                    .map(o -> "  ▲ " + o)
+                    .orElse("");
+            MenuItem item = new MenuItem(c.instrument().name() + " "
+                    + c.instrument().id() + ":  u = "
+                    + Notation.figures(c.reading().u(), 2) + " "
+                    + (c.reading().unit().isAffine() ? "K" : c.reading().unit().pretty())
+                    + (c.result() == null || main == null
+                            ? ""
+                            : ",  result u = " + Notation.figures(c.result().u(), 2) + " "
+                                    + c.result().unit().pretty())
+                    + objection);
             item.setOnAction(e -> tie(key, input, c.instrument().id()));
             by.getItems().add(item);
         }
@@ -199,16 +249,25 @@ public final class PlanStation implements StationView {
         }
         MenuItem sheet = new MenuItem("as the sheet says" + (input.by() == null ? "" : ": " + input.by()));
         sheet.setDisable(!desk.bench().session().tied().containsKey(key));
-        sheet.setOnAction(e -> Notices.attempt(scroll, () -> desk.bench().apply(new Command.TieInput(key, input.label(), null))));
+        sheet.setOnAction(e ->
+                Notices.attempt(scroll, () -> desk.bench().apply(new Command.TieInput(key, input.label(), null))));
         by.getItems().addAll(new SeparatorMenuItem(), sheet);
     }
 
     private void tie(String key, Sheet.Input input, String serial) {
         Notices.attempt(scroll, () -> {
-            Instrument i = desk.stockroom().find(serial).orElseThrow(() -> new IllegalArgumentException("There is no instrument " + serial + " in the stockroom."));
-            Quantity nominal = desk.bench().plan().quantity(key).orElseThrow(() -> new IllegalArgumentException(input.label() + " has no planned value yet."));
+            Instrument i = desk.stockroom()
+                    .find(serial)
+                    .orElseThrow(() ->
+                            new IllegalArgumentException("There is no instrument " + serial + " in the stockroom."));
+            Quantity nominal = desk.bench()
+                    .plan()
+                    .quantity(key)
+                    .orElseThrow(() -> new IllegalArgumentException(input.label() + " has no planned value yet."));
             if (!i.reads(nominal)) {
-                throw new IllegalArgumentException(i.name() + " " + i.id() + " does not read " + nominal.unit().pretty() + " at " + Notation.plain(nominal.value(), 4) + ": its range is " + String.join(" to ", i.range()) + ".");
+                throw new IllegalArgumentException(i.name() + " " + i.id() + " does not read "
+                        + nominal.unit().pretty() + " at " + Notation.plain(nominal.value(), 4) + ": its range is "
+                        + String.join(" to ", i.range()) + ".");
             }
             desk.bench().apply(new Command.TieInput(key, input.label(), i));
         });
@@ -219,13 +278,17 @@ public final class PlanStation implements StationView {
         f.onCells(cells -> pasted(key, cells, id.startsWith("plan")));
         f.setId(id);
         f.setAccessibleText(input.label() + (id.startsWith("plan") ? ", planned" : ", as measured"));
-        Labels.explained(f, "Write a value with its uncertainty and unit: 842.3(6) mm, or 20.02 limit 0.05 mm for a largest believable error.");
+        Labels.explained(
+                f,
+                "Write a value with its uncertainty and unit: 842.3(6) mm, or 20.02 limit 0.05 mm for a largest "
+                        + "believable error.");
         Runnable commit = () -> {
             String text = f.getText().strip();
             String before = shown(id, key, input);
             f.getStyleClass().remove("wrong");
             if (!text.equals(before)) {
-                boolean good = Notices.attempt(f, () -> desk.bench().apply(command.apply(key, text.isEmpty() ? null : text)));
+                boolean good =
+                        Notices.attempt(f, () -> desk.bench().apply(command.apply(key, text.isEmpty() ? null : text)));
                 if (!good) {
                     f.getStyleClass().add("wrong");
                 }
@@ -240,12 +303,18 @@ public final class PlanStation implements StationView {
         return f;
     }
 
-    /** Takes pasted cells into the inputs from one on. A bare number has the unit and the uncertainty that were planned for its input. */
+    /**
+     * Takes pasted cells into the inputs from one on. A bare number has the unit and the uncertainty that were planned
+     * for its input.
+     */
     private void pasted(String from, List<String> cells, boolean plan) {
-        List<String> keys = desk.bench().sheet().inputs().keySet().stream().dropWhile(k -> !k.equals(from)).toList();
+        List<String> keys = desk.bench().sheet().inputs().keySet().stream()
+                .dropWhile(k -> !k.equals(from))
+                .toList();
         Notices.attempt(scroll, () -> {
             if (keys.size() < cells.size()) {
-                throw new IllegalArgumentException(cells.size() + " cells were pasted, but there are only " + keys.size() + " inputs from here on; nothing was taken.");
+                throw new IllegalArgumentException(cells.size() + " cells were pasted, but there are only "
+                        + keys.size() + " inputs from here on; nothing was taken.");
             }
             List<Command> acts = new java.util.ArrayList<>();
             for (int i = 0; i < cells.size(); i++) {
@@ -253,19 +322,35 @@ public final class PlanStation implements StationView {
                 Sheet.Input input = desk.bench().sheet().inputs().get(key);
                 if (!cells.get(i).isEmpty()) {
                     Reading r = Reading.parse(cells.get(i));
-                    Reading planned = Reading.parse(desk.bench().session().planned().getOrDefault(key, input.value()));
-                    String text = r.u() == 0 && r.unit().isDimensionless() ? planned.again(r.value()).text() : cells.get(i);
-                    acts.add(plan ? new Command.SetPlanned(key, input.label(), text) : new Command.SetMeasured(key, input.label(), text));
+                    Reading planned =
+                            Reading.parse(desk.bench().session().planned().getOrDefault(key, input.value()));
+                    String text = r.u() == 0 && r.unit().isDimensionless()
+                            ? planned.again(r.value()).text()
+                            : cells.get(i);
+                    acts.add(
+                            plan
+                                    ? new Command.SetPlanned(key, input.label(), text)
+                                    : new Command.SetMeasured(key, input.label(), text));
                 }
             }
-            desk.bench().apply(new Command.Together("Pasted " + acts.size() + " readings from " + desk.bench().sheet().inputs().get(from).label() + " on.", acts));
-            Notices.tell(scroll, acts.size() + " readings were pasted; bare numbers have the unit and uncertainty that were planned.");
+            desk.bench()
+                    .apply(new Command.Together(
+                            "Pasted " + acts.size() + " readings from "
+                                    + desk.bench().sheet().inputs().get(from).label() + " on.",
+                            acts));
+            Notices.tell(
+                    scroll,
+                    acts.size()
+                            + " readings were pasted; bare numbers have the unit and uncertainty that were planned.");
         });
     }
 
     private String shown(String id, String key, Sheet.Input input) {
-        return desk.bench().reduction().isHidden(key) ? "hidden" : id.startsWith("plan-") ? desk.bench().session().planned().getOrDefault(key, input.value())
-                : desk.bench().session().measured().getOrDefault(key, "");
+        return desk.bench().reduction().isHidden(key)
+                ? "hidden"
+                : id.startsWith("plan-")
+                        ? desk.bench().session().planned().getOrDefault(key, input.value())
+                        : desk.bench().session().measured().getOrDefault(key, "");
     }
 
     @Override
@@ -276,7 +361,14 @@ public final class PlanStation implements StationView {
     @Override
     public void refresh() {
         Sheet sheet = desk.bench().sheet();
-        planned.forEach((k, f) -> set(f, shown("plan-", k, sheet.inputs().containsKey(k) ? sheet.inputs().get(k) : sheet.planned().get(k))));
+        planned.forEach((k, f) -> set(
+                f,
+                shown(
+                        "plan-",
+                        k,
+                        sheet.inputs().containsKey(k)
+                                ? sheet.inputs().get(k)
+                                : sheet.planned().get(k))));
         measured.forEach((k, f) -> set(f, shown("read-", k, sheet.inputs().get(k))));
         schedule.setText(runs(sheet));
         StringBuilder ready = new StringBuilder();
@@ -285,11 +377,16 @@ public final class PlanStation implements StationView {
             try {
                 Quantity q = desk.bench().plan().evaluate(m.amount(), m.label(), m.label());
                 Quantity shown = m.unit() == null ? q : q.to(LabUnit.parse(m.unit()));
-                amount = shown.isExact() ? Notation.plain(shown.value(), 4) + " " + shown.unit().pretty() : shown.toString();
+                amount = shown.isExact()
+                        ? Notation.plain(shown.value(), 4) + " " + shown.unit().pretty()
+                        : shown.toString();
             } catch (IllegalArgumentException e) {
                 amount = e.getMessage();
             }
-            ready.append(ready.isEmpty() ? "" : "\n").append(m.label()).append(": ").append(amount);
+            ready.append(ready.isEmpty() ? "" : "\n")
+                    .append(m.label())
+                    .append(": ")
+                    .append(amount);
         }
         materials.setText(ready.toString());
         cautions.getChildren().clear();
@@ -303,7 +400,11 @@ public final class PlanStation implements StationView {
             read.setSelected(desk.bench().session().signOffs().containsKey(id));
             read.getStyleClass().add(read.isSelected() ? "quiet" : "attention");
             Labels.explained(read, "Tick it when it was read and understood; the notebook keeps when");
-            read.setOnAction(e -> desk.bench().apply(new Command.SignOff(id, "caution read: " + caution, read.isSelected() ? desk.bench().clock().instant() : null)));
+            read.setOnAction(e -> desk.bench()
+                    .apply(new Command.SignOff(
+                            id,
+                            "caution read: " + caution,
+                            read.isSelected() ? desk.bench().clock().instant() : null)));
             cautions.getChildren().add(read);
         }
         ties.forEach((k, by) -> {
@@ -313,18 +414,27 @@ public final class PlanStation implements StationView {
         });
         hand.refresh();
         Sheet.Comparison main = sheet.mainComparison();
-        Optional<Quantity> q = main == null ? Optional.empty() : desk.bench().plan().quantity(main.result());
+        Optional<Quantity> q =
+                main == null ? Optional.empty() : desk.bench().plan().quantity(main.result());
         if (q.isEmpty()) {
             predicted.setText("—");
-            coverage.setText(main == null ? "The sheet compares nothing." : desk.bench().plan().outcome(main.result()).problem());
+            coverage.setText(
+                    main == null
+                            ? "The sheet compares nothing."
+                            : desk.bench().plan().outcome(main.result()).problem());
             budget.show(null);
             return;
         }
         Budget lines = Budget.of(q.get());
-        String label = sheet.results().get(main.result()) == null ? main.result() : sheet.results().get(main.result()).label();
+        String label = sheet.results().get(main.result()) == null
+                ? main.result()
+                : sheet.results().get(main.result()).label();
         predicted.setText(Notation.bracket(q.get()));
-        coverage.setText(label + ", ± " + Notation.figures(Coverage.DEFAULT.expanded(q.get()), 2) + " " + q.get().unit().pretty() + " at 95 %\n"
-                + (lines.lines().isEmpty() ? "Nothing is uncertain." : "Largest contributor: " + lines.lines().get(0).label()));
+        coverage.setText(label + ", ± " + Notation.figures(Coverage.DEFAULT.expanded(q.get()), 2) + " "
+                + q.get().unit().pretty() + " at 95 %\n"
+                + (lines.lines().isEmpty()
+                        ? "Nothing is uncertain."
+                        : "Largest contributor: " + lines.lines().get(0).label()));
         budget.setPrefHeight(BudgetPicture.height(lines, MOST_LINES));
         budget.setMinHeight(BudgetPicture.height(lines, MOST_LINES));
         budget.show((s, w, h) -> BudgetPicture.paint(s, lines, 0, 0, w, MOST_LINES));
@@ -335,8 +445,13 @@ public final class PlanStation implements StationView {
         StringBuilder b = new StringBuilder();
         sheet.captures().forEach((name, c) -> {
             int n = desk.bench().session().repeats(sheet, name);
-            b.append(b.length() > 0 ? "\n" : "").append(c.label()).append(": ").append(c.levels().size() > 1 ? c.levels().size() + " levels, " : "").append(n)
-                    .append(n == 1 ? " run" : " runs").append(c.levels().size() > 1 ? " each" : "");
+            b.append(b.length() > 0 ? "\n" : "")
+                    .append(c.label())
+                    .append(": ")
+                    .append(c.levels().size() > 1 ? c.levels().size() + " levels, " : "")
+                    .append(n)
+                    .append(n == 1 ? " run" : " runs")
+                    .append(c.levels().size() > 1 ? " each" : "");
             if (c.spread() != null) {
                 b.append("\n").append(spread(c.spread()));
             }
@@ -348,10 +463,19 @@ public final class PlanStation implements StationView {
         Reading from = Reading.parse(p.from());
         Reading to = Reading.parse(p.to());
         try {
-            double[] levels = Spread.levels(x -> desk.bench().plan().evaluate(Formula.parse(p.plotted()), Map.of(p.set(), Quantity.exact(x, from.unit()))).value(), from.value(),
-                    to.unit().convert(to.value(), from.unit()), p.count());
-            List<String> words = java.util.Arrays.stream(levels).mapToObj(v -> Notation.plain(v, 4)).toList();
-            return "evenly spread in " + p.plotted() + ": " + p.set() + " = " + String.join(", ", words) + " " + from.unit().pretty();
+            double[] levels = Spread.levels(
+                    x -> desk.bench()
+                            .plan()
+                            .evaluate(Formula.parse(p.plotted()), Map.of(p.set(), Quantity.exact(x, from.unit())))
+                            .value(),
+                    from.value(),
+                    to.unit().convert(to.value(), from.unit()),
+                    p.count());
+            List<String> words = java.util.Arrays.stream(levels)
+                    .mapToObj(v -> Notation.plain(v, 4))
+                    .toList();
+            return "evenly spread in " + p.plotted() + ": " + p.set() + " = " + String.join(", ", words) + " "
+                    + from.unit().pretty();
         } catch (IllegalArgumentException e) {
             return e.getMessage();
         }

@@ -17,7 +17,10 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
-/** What it would take to reach a target uncertainty: worked out by trying every change on a copy of the plan, off the interface thread. */
+/**
+ * What it would take to reach a target uncertainty: worked out by trying every change on a copy of the plan, off the
+ * interface thread.
+ */
 final class TargetPanel extends VBox {
     private final Desk desk;
     private final TextField target = new TextField();
@@ -34,7 +37,9 @@ final class TargetPanel extends VBox {
         target.setPrefWidth(110);
         target.setPromptText("0.2 %");
         target.setAccessibleText("Target standard uncertainty");
-        Labels.explained(target, "Target standard uncertainty of the main result: a share such as 0.2 %, or a value with its unit");
+        Labels.explained(
+                target,
+                "Target standard uncertainty of the main result: a share such as 0.2 %, or a value with its unit");
         target.setOnAction(e -> work());
         work.setId("target-work");
         work.setOnAction(e -> work());
@@ -64,39 +69,55 @@ final class TargetPanel extends VBox {
         try {
             goal = Improvements.target(target.getText(), now);
         } catch (RuntimeException e) {
-            says.setText("Write the target as a share, 0.2 %, or as a value with a unit that fits " + now.unit().pretty() + ".");
+            says.setText("Write the target as a share, 0.2 %, or as a value with a unit that fits "
+                    + now.unit().pretty() + ".");
             return;
         }
         int mine = ++asked;
         says.setText("Trying every change ...");
         work.setDisable(true);
         Improvements improvements = desk.bench().improvements(desk.stockroom().all(), main.result());
-        Thread t = new Thread(() -> {
-            List<Improvements.Possible> all = improvements.all();
-            List<Improvements.Possible> found = improvements.way(goal);
-            Platform.runLater(() -> {
-                work.setDisable(false);
-                if (mine == asked) {
-                    show(now, goal, all, found);
-                }
-            });
-        }, "what would it take");
+        Thread t = new Thread(
+                () -> {
+                    List<Improvements.Possible> all = improvements.all();
+                    List<Improvements.Possible> found = improvements.way(goal);
+                    Platform.runLater(() -> {
+                        work.setDisable(false);
+                        if (mine == asked) {
+                            show(now, goal, all, found);
+                        }
+                    });
+                },
+                "what would it take");
         t.setDaemon(true);
         t.start();
     }
 
     private void show(Quantity now, double goal, List<Improvements.Possible> all, List<Improvements.Possible> found) {
         way = found;
-        boolean reached = !found.isEmpty() && found.get(found.size() - 1).change().result().u() <= goal;
+        boolean reached = !found.isEmpty()
+                && found.get(found.size() - 1).change().result().u() <= goal;
         if (found.size() <= 1) {
-            says.setText(Change.sentence(now, all.stream().map(Improvements.Possible::change).toList(), goal));
+            says.setText(Change.sentence(
+                    now, all.stream().map(Improvements.Possible::change).toList(), goal));
         } else {
-            StringBuilder b = new StringBuilder(reached ? "No single change is enough. One after another:" : "Even all of this does not reach it:");
+            StringBuilder b = new StringBuilder(
+                    reached ? "No single change is enough. One after another:" : "Even all of this does not reach it:");
             for (int i = 0; i < found.size(); i++) {
-                b.append("\n").append(i + 1).append(". ").append(found.get(i).change().says()).append(": u = ").append(Notation.figures(found.get(i).change().result().u(), 2));
+                b.append("\n")
+                        .append(i + 1)
+                        .append(". ")
+                        .append(found.get(i).change().says())
+                        .append(": u = ")
+                        .append(Notation.figures(found.get(i).change().result().u(), 2));
             }
-            double minutes = found.stream().mapToDouble(p -> p.change().minutes()).sum();
-            says.setText(b.append(minutes < 0.5 ? "" : "\nabout " + Notation.plain(Math.ceil(minutes), 3) + " min more at the bench").toString());
+            double minutes =
+                    found.stream().mapToDouble(p -> p.change().minutes()).sum();
+            says.setText(b.append(
+                            minutes < 0.5
+                                    ? ""
+                                    : "\nabout " + Notation.plain(Math.ceil(minutes), 3) + " min more at the bench")
+                    .toString());
         }
         apply.setVisible(!found.isEmpty());
     }

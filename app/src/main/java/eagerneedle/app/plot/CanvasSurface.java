@@ -10,7 +10,6 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javafx.scene.paint.Color;
-import javafx.scene.text.Font;
 import javafx.scene.text.Text;
 import javafx.scene.text.TextAlignment;
 
@@ -46,7 +45,9 @@ public final class CanvasSurface implements Surface {
         g.setLineDashes();
     }
 
-    /** Thousands of strokes as one image: many times faster than one by one where everything is drawn by the processor. */
+    /**
+     * Thousands of strokes as one image: many times faster than one by one where everything is drawn by the processor.
+     */
     @Override
     public void columns(double left, double[] top, double[] bottom, Ink ink) {
         double highest = Double.POSITIVE_INFINITY;
@@ -64,7 +65,10 @@ public final class CanvasSurface implements Surface {
         }
         int w = top.length;
         Color colour = colour(ink);
-        int argb = 0xFF000000 | (int) Math.round(255 * colour.getRed()) << 16 | (int) Math.round(255 * colour.getGreen()) << 8 | (int) Math.round(255 * colour.getBlue());
+        int argb = 0xFF000000
+                | (int) Math.round(255 * colour.getRed()) << 16
+                | (int) Math.round(255 * colour.getGreen()) << 8
+                | (int) Math.round(255 * colour.getBlue());
         int[] pixels = new int[w * h];
         for (int c = 0; c < w; c++) {
             if (!Double.isNaN(top[c])) {
@@ -116,11 +120,12 @@ public final class CanvasSurface implements Surface {
     public void text(String text, double x, double y, Align align, Lettering l, Ink ink) {
         g.setFill(colour(ink));
         g.setFont(Typefaces.of(l));
-        g.setTextAlign(switch (align) {
-            case LEFT -> TextAlignment.LEFT;
-            case CENTRE -> TextAlignment.CENTER;
-            case RIGHT -> TextAlignment.RIGHT;
-        });
+        g.setTextAlign(
+                switch (align) {
+                    case LEFT -> TextAlignment.LEFT;
+                    case CENTRE -> TextAlignment.CENTER;
+                    case RIGHT -> TextAlignment.RIGHT;
+                });
         g.fillText(text, x, y);
     }
 

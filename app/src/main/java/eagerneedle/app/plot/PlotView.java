@@ -3,13 +3,13 @@ package eagerneedle.app.plot;
 import eagerneedle.app.widget.Files;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.picture.Ink;
-import eagerneedle.picture.Lettering;
 import eagerneedle.picture.Layer;
+import eagerneedle.picture.Lettering;
 import eagerneedle.picture.Plot;
-import eagerneedle.report.PlotTable;
 import eagerneedle.picture.PlotPainter;
 import eagerneedle.picture.Surface;
 import eagerneedle.picture.SvgSurface;
+import eagerneedle.report.PlotTable;
 import javafx.scene.Cursor;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.MenuItem;
@@ -22,11 +22,11 @@ import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
 
 /**
- * The plot in the window. The wheel zooms the horizontal axis about the pointer, with Shift the vertical one; a drag with the
- * secondary button pans; Backspace takes the last step back, a double click shows all. Plots that share their axis follow each
- * other. Where the plot holds a window with handles, its edges are dragged, or moved by the arrow keys: left and right by one
- * sample (ten with Shift), up and down choose the other edge. A click, or the key C, sets a cursor, a second one the other cursor,
- * a third takes both away.
+ * The plot in the window. The wheel zooms the horizontal axis about the pointer, with Shift the vertical one; a drag
+ * with the secondary button pans; Backspace takes the last step back, a double click shows all. Plots that share their
+ * axis follow each other. Where the plot holds a window with handles, its edges are dragged, or moved by the arrow
+ * keys: left and right by one sample (ten with Shift), up and down choose the other edge. A click, or the key C, sets a
+ * cursor, a second one the other cursor, a third takes both away.
  */
 public class PlotView extends PictureView {
     private static final double GRIP = 8;
@@ -191,7 +191,13 @@ public class PlotView extends PictureView {
                 for (double y = frame.top(); y < frame.top() + frame.height(); y += 7) {
                     s.line(px, y, px, Math.min(y + 4, frame.top() + frame.height()), Ink.INK, 1.2);
                 }
-                s.text(i == 0 ? "a" : "b", px + 4, frame.top() + frame.height() - 6, Surface.Align.LEFT, Lettering.heading(11.5), Ink.INK);
+                s.text(
+                        i == 0 ? "a" : "b",
+                        px + 4,
+                        frame.top() + frame.height() - 6,
+                        Surface.Align.LEFT,
+                        Lettering.heading(11.5),
+                        Ink.INK);
             }
         }
         if (isFocused() && listener != null) {
@@ -210,16 +216,28 @@ public class PlotView extends PictureView {
                 for (int i = 1; i < p.x().length; i++) {
                     best = Math.abs(p.x()[i] - x) < Math.abs(p.x()[best] - x) ? i : best;
                 }
-                String says = Notation.plain(p.x()[best], 4) + " " + plot.x().unit() + "   " + Notation.plain(p.y()[best], 5) + " " + plot.y().unit();
+                String says = Notation.plain(p.x()[best], 4) + " " + plot.x().unit() + "   "
+                        + Notation.plain(p.y()[best], 5) + " " + plot.y().unit();
                 s.circle(frame.px(p.x()[best]), frame.py(p.y()[best]), 4, null, Ink.INK, 1.2);
-                s.text(says, frame.left() + frame.width() - 8, frame.top() + 16, Surface.Align.RIGHT, Lettering.figures(11.5), Ink.INK);
+                s.text(
+                        says,
+                        frame.left() + frame.width() - 8,
+                        frame.top() + 16,
+                        Surface.Align.RIGHT,
+                        Lettering.figures(11.5),
+                        Ink.INK);
                 return;
             }
         }
     }
 
     private Layer.Span window() {
-        return plot == null ? null : (Layer.Span) plot.layers().stream().filter(l -> l instanceof Layer.Span s && s.handles()).findFirst().orElse(null);
+        return plot == null
+                ? null
+                : (Layer.Span) plot.layers().stream()
+                        .filter(l -> l instanceof Layer.Span s && s.handles())
+                        .findFirst()
+                        .orElse(null);
     }
 
     private int edgeAt(double px) {
@@ -275,7 +293,11 @@ public class PlotView extends PictureView {
         if (dragging >= 0) {
             moveEdge(frame.xAt(e.getX()), true);
             dragging = -1;
-        } else if (!Double.isNaN(pressedAt) && Math.abs(e.getX() - pressedAt) <= 3 && frame != null && frame.contains(e.getX(), e.getY()) && !pick(e)) {
+        } else if (!Double.isNaN(pressedAt)
+                && Math.abs(e.getX() - pressedAt) <= 3
+                && frame != null
+                && frame.contains(e.getX(), e.getY())
+                && !pick(e)) {
             setCursor(frame.xAt(e.getX()));
         }
         pressedAt = Double.NaN;
@@ -287,7 +309,9 @@ public class PlotView extends PictureView {
         if (cursorListener == null) {
             return;
         }
-        cursors = cursors.length == 2 ? new double[0] : cursors.length == 1 ? new double[] {cursors[0], at} : new double[] {at};
+        cursors = cursors.length == 2
+                ? new double[0]
+                : cursors.length == 1 ? new double[] {cursors[0], at} : new double[] {at};
         repaint();
         cursorListener.set(cursors.clone());
     }
@@ -325,7 +349,8 @@ public class PlotView extends PictureView {
         }
         if (e.getCode() == KeyCode.C && cursorListener != null && !e.isShortcutDown() && plot != null) {
             Plot.View v = shown();
-            setCursor(!Double.isNaN(pointer) ? pointer : v.x0() + (cursors.length == 0 ? 0.4 : 0.6) * (v.x1() - v.x0()));
+            setCursor(
+                    !Double.isNaN(pointer) ? pointer : v.x0() + (cursors.length == 0 ? 0.4 : 0.6) * (v.x1() - v.x0()));
             e.consume();
             return;
         }

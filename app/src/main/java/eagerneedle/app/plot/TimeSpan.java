@@ -6,8 +6,8 @@ import java.util.Deque;
 import java.util.List;
 
 /**
- * What plots with a common horizontal axis show of it. One axis may belong to several plots: zooming one zooms all, and each
- * step can be taken back by itself.
+ * What plots with a common horizontal axis show of it. One axis may belong to several plots: zooming one zooms all, and
+ * each step can be taken back by itself.
  */
 final class TimeSpan {
     private static final int MOST = 60;

@@ -16,7 +16,6 @@ import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.export.LedgerCsv;
 import eagerneedle.store.export.ReductionJson;
 import eagerneedle.store.export.SessionExport;
-import java.io.IOException;
 import java.nio.file.Path;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -37,7 +36,9 @@ import javafx.stage.DirectoryChooser;
 
 /** Record: the notebook, free notes, the finish, and everything that leaves the program. */
 public final class RecordStation implements StationView {
-    private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("d MMM HH:mm:ss").withLocale(java.util.Locale.UK).withZone(ZoneId.systemDefault());
+    private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("d MMM HH:mm:ss")
+            .withLocale(java.util.Locale.UK)
+            .withZone(ZoneId.systemDefault());
     private final Desk desk;
     private final HBox all = new HBox(26);
     private final ListView<BenchFile.Act> notebook = new ListView<>();
@@ -70,7 +71,8 @@ public final class RecordStation implements StationView {
         picture.getStyleClass().add("quiet-button");
         picture.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
         picture.setOnAction(e -> {
-            java.io.File f = new javafx.stage.FileChooser().showOpenDialog(all.getScene().getWindow());
+            java.io.File f =
+                    new javafx.stage.FileChooser().showOpenDialog(all.getScene().getWindow());
             if (f != null) {
                 attach(f.toPath());
             }
@@ -81,9 +83,16 @@ public final class RecordStation implements StationView {
         HBox writing = new HBox(8, note, attached, picture);
         writing.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
         shelf.setId("note-shelf");
-        VBox left = new VBox(10, Labels.heading("Notebook"), Labels.quiet("Every act is kept here as it is made, undone ones too."), notebook, shelf, writing);
+        VBox left = new VBox(
+                10,
+                Labels.heading("Notebook"),
+                Labels.quiet("Every act is kept here as it is made, undone ones too."),
+                notebook,
+                shelf,
+                writing);
         left.setOnDragOver(e -> {
-            if (e.getDragboard().hasFiles() && Photographs.isPicture(e.getDragboard().getFiles().get(0).getName())) {
+            if (e.getDragboard().hasFiles()
+                    && Photographs.isPicture(e.getDragboard().getFiles().get(0).getName())) {
                 e.acceptTransferModes(javafx.scene.input.TransferMode.COPY);
                 e.consume();
             }
@@ -94,14 +103,47 @@ public final class RecordStation implements StationView {
             e.consume();
         });
         HBox.setHgrow(left, Priority.ALWAYS);
-        VBox right = new VBox(10, Labels.heading("Report and export"), button("report", "Report as PDF or HTML...", "Question, method, rig, data, fits, results, uncertainty in symbols and numbers, choices, notebook; the ending chooses", this::report),
-                button("ledger-csv", "Ledger as CSV...", "Every quantity at full precision", () -> Files.saveText(all, name() + " ledger.csv", LedgerCsv.of(desk.bench().reduction().ledger()))),
-                button("ledger-json", "Results as JSON...", "Quantities, comparisons and watches, as the command line prints them",
-                        () -> Files.saveText(all, name() + ".json", ReductionJson.of(desk.bench().reduction(), desk.bench().findings()))),
+        VBox right = new VBox(
+                10,
+                Labels.heading("Report and export"),
+                button(
+                        "report",
+                        "Report as PDF or HTML...",
+                        "Question, method, rig, data, fits, results, uncertainty in symbols and numbers, "
+                                + "choices, notebook; the ending chooses",
+                        this::report),
+                button(
+                        "ledger-csv",
+                        "Ledger as CSV...",
+                        "Every quantity at full precision",
+                        () -> Files.saveText(
+                                all,
+                                name() + " ledger.csv",
+                                LedgerCsv.of(desk.bench().reduction().ledger()))),
+                button(
+                        "ledger-json",
+                        "Results as JSON...",
+                        "Quantities, comparisons and watches, as the command line prints them",
+                        () -> Files.saveText(
+                                all,
+                                name() + ".json",
+                                ReductionJson.of(
+                                        desk.bench().reduction(), desk.bench().findings()))),
                 button("runs-csv", "All runs as CSV...", "One file a run: clock, raw values and measurand", this::runs),
-                button("export-session", "Session as workbook, HDF5, data package...", "The ending chooses: .xlsx with formulas, .h5 for long traces, .zip a data package with a descriptor, .json everything", this::export),
-                button("save-copy", "Save a copy of the bench file...", "The whole session in one file, to keep or to mail", this::copy),
-                Labels.quiet("Kept as " + desk.bench().file().path().getFileName() + ", saved with every act."), Labels.heading("Finish"), finish);
+                button(
+                        "export-session",
+                        "Session as workbook, HDF5, data package...",
+                        "The ending chooses: .xlsx with formulas, .h5 for long traces, .zip a data package with "
+                                + "a descriptor, .json everything",
+                        this::export),
+                button(
+                        "save-copy",
+                        "Save a copy of the bench file...",
+                        "The whole session in one file, to keep or to mail",
+                        this::copy),
+                Labels.quiet("Kept as " + desk.bench().file().path().getFileName() + ", saved with every act."),
+                Labels.heading("Finish"),
+                finish);
         right.setPrefWidth(330);
         right.setMinWidth(310);
         all.getChildren().addAll(left, right);
@@ -109,7 +151,10 @@ public final class RecordStation implements StationView {
     }
 
     private void write() {
-        if (Notices.attempt(all, () -> desk.bench().apply(new Command.AddNote(desk.bench().clock().instant(), note.getText(), pictures)))) {
+        if (Notices.attempt(
+                all,
+                () -> desk.bench()
+                        .apply(new Command.AddNote(desk.bench().clock().instant(), note.getText(), pictures)))) {
             note.clear();
             pictures = List.of();
             attached.setText("");
@@ -122,7 +167,9 @@ public final class RecordStation implements StationView {
             List<Entries.Picture> more = new java.util.ArrayList<>(pictures);
             more.add(Photographs.keep(desk.bench().file(), file));
             pictures = List.copyOf(more);
-            attached.setText("with " + String.join(", ", pictures.stream().map(Entries.Picture::name).toList()));
+            attached.setText("with "
+                    + String.join(
+                            ", ", pictures.stream().map(Entries.Picture::name).toList()));
             note.requestFocus();
         });
     }
@@ -130,12 +177,20 @@ public final class RecordStation implements StationView {
     /** Small views of the pictures of all notes. */
     private void shelve() {
         shelf.getChildren().clear();
-        desk.bench().session().notes().forEach(n -> n.pictures().forEach(p -> {
-            ImageView view = new ImageView(new Image(new java.io.ByteArrayInputStream(desk.bench().file().attachment(p.attachment())), 120, 70, true, true));
-            Label words = Labels.quiet(n.text().isBlank() ? p.name() : n.text());
-            words.setMaxWidth(130);
-            shelf.getChildren().add(new VBox(2, view, words));
-        }));
+        desk.bench()
+                .session()
+                .notes()
+                .forEach(n -> n.pictures().forEach(p -> {
+                    ImageView view = new ImageView(new Image(
+                            new java.io.ByteArrayInputStream(desk.bench().file().attachment(p.attachment())),
+                            120,
+                            70,
+                            true,
+                            true));
+                    Label words = Labels.quiet(n.text().isBlank() ? p.name() : n.text());
+                    words.setMaxWidth(130);
+                    shelf.getChildren().add(new VBox(2, view, words));
+                }));
         shelf.setVisible(!shelf.getChildren().isEmpty());
         shelf.setManaged(shelf.isVisible());
     }
@@ -155,7 +210,13 @@ public final class RecordStation implements StationView {
     private void report() {
         Path to = Files.askFor(all, name() + " report.pdf", "*.pdf", "*.html");
         if (to != null) {
-            Files.write(to, desk.bench().report(!to.getFileName().toString().toLowerCase(java.util.Locale.ROOT).endsWith(".html")));
+            Files.write(
+                    to,
+                    desk.bench()
+                            .report(!to.getFileName()
+                                    .toString()
+                                    .toLowerCase(java.util.Locale.ROOT)
+                                    .endsWith(".html")));
             Notices.tell(all, "Saved " + to.getFileName() + ".");
         }
     }
@@ -177,8 +238,17 @@ public final class RecordStation implements StationView {
             for (String channel : capture.channels()) {
                 var trace = r.trace(run, channel);
                 if (trace.isPresent()) {
-                    Path to = folder.resolve(String.format(java.util.Locale.ROOT, "run-%02d-%s-%s-%s.csv", run.id(), run.capture(), run.level(), channel));
-                    Files.write(to, LedgerCsv.of(run, channel, r.source().samples(run.id(), channel), trace.get()).getBytes(java.nio.charset.StandardCharsets.UTF_8));
+                    Path to = folder.resolve(String.format(
+                            java.util.Locale.ROOT,
+                            "run-%02d-%s-%s-%s.csv",
+                            run.id(),
+                            run.capture(),
+                            run.level(),
+                            channel));
+                    Files.write(
+                            to,
+                            LedgerCsv.of(run, channel, r.source().samples(run.id(), channel), trace.get())
+                                    .getBytes(java.nio.charset.StandardCharsets.UTF_8));
                     n++;
                 }
             }
@@ -187,7 +257,10 @@ public final class RecordStation implements StationView {
     }
 
     private void export() {
-        Path to = Files.askFor(all, name() + ".xlsx", SessionExport.endings().stream().map(x -> "*" + x).toArray(String[]::new));
+        Path to = Files.askFor(
+                all,
+                name() + ".xlsx",
+                SessionExport.endings().stream().map(x -> "*" + x).toArray(String[]::new));
         if (to != null) {
             SessionExport.write(desk.bench().reduction(), desk.bench().findings(), to);
             Notices.tell(all, "Saved " + to.getFileName() + ".");

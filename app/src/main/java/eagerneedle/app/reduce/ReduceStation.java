@@ -42,14 +42,16 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
 /**
- * Reduce: the list of runs, and of the run in hand its trace, all runs of its kind over each other, the models it was fitted with,
- * or the table of runs; under them the columns over runs with the lines through them.
+ * Reduce: the list of runs, and of the run in hand its trace, all runs of its kind over each other, the models it was
+ * fitted with, or the table of runs; under them the columns over runs with the lines through them.
  */
 public final class ReduceStation implements StationView {
     /** What is shown of the runs. */
     private enum Sight {
-        RUN("This run", "The trace with its window, the fit and its residuals"), ALL("All runs", "All runs of this kind over each other, and what those of one level give together"),
-        MODELS("Models", "The models that this run was fitted with, side by side"), TABLE("Table", "All runs as a table; columns and results can be added by formula");
+        RUN("This run", "The trace with its window, the fit and its residuals"),
+        ALL("All runs", "All runs of this kind over each other, and what those of one level give together"),
+        MODELS("Models", "The models that this run was fitted with, side by side"),
+        TABLE("Table", "All runs as a table; columns and results can be added by formula");
 
         private final String title;
         private final String says;
@@ -100,14 +102,19 @@ public final class ReduceStation implements StationView {
         copy.setId("copy-runs");
         copy.getStyleClass().add("quiet-button");
         copy.setOnAction(e -> copyTable());
-        Labels.explained(copy, "Copy the table of runs for a spreadsheet: every quantity of every run with its standard uncertainty");
+        Labels.explained(
+                copy,
+                "Copy the table of runs for a spreadsheet: every quantity of every run with its standard uncertainty");
         Region wide = new Region();
         HBox.setHgrow(wide, Priority.ALWAYS);
         HBox runsHead = new HBox(6, Labels.heading("Runs"), wide, what, copy);
         runsHead.setAlignment(Pos.CENTER_LEFT);
         longRuns.setId("long-runs");
         longRuns.setOnAction(e -> workOutLong());
-        Labels.explained(longRuns, "Reads every sample of runs that are too long to be worked out whenever the session opens; it may take minutes");
+        Labels.explained(
+                longRuns,
+                "Reads every sample of runs that are too long to be worked out whenever the session opens; it "
+                        + "may take minutes");
         VBox left = new VBox(6, runsHead, longRuns, runScroll);
         left.setPrefWidth(188);
         left.setMinWidth(180);
@@ -121,7 +128,10 @@ public final class ReduceStation implements StationView {
         leave.setId("leave-out");
         leave.getStyleClass().add("quiet-button");
         leave.setOnAction(e -> leaveOut());
-        Labels.explained(leave, "Leave this run out of the results, with a reason; it stays in the session. A click on its point in the picture below asks the same");
+        Labels.explained(
+                leave,
+                "Leave this run out of the results, with a reason; it stays in the session. A click on its point "
+                        + "in the picture below asks the same");
         effect.setId("leave-effect");
         reason.setId("reason");
         reason.setPromptText("why is it left out? Enter keeps, Escape forgets");
@@ -137,11 +147,15 @@ public final class ReduceStation implements StationView {
         });
         proposal.getStyleClass().add("quiet-button");
         proposal.setId("proposal");
-        proposal.setOnAction(e -> current().ifPresent(run -> windowName(run).ifPresent(w -> desk.bench().apply(new Command.SetWindow(run.id(), w, null)))));
+        proposal.setOnAction(e -> current()
+                .ifPresent(run ->
+                        windowName(run).ifPresent(w -> desk.bench().apply(new Command.SetWindow(run.id(), w, null)))));
         Labels.explained(proposal, "Take the proposed window again");
         windows.setId("windows");
         windows.getStyleClass().add("quiet-button");
-        Labels.explained(windows, "Move the windows of all runs of this kind as here, propose them all again, take samples in again");
+        Labels.explained(
+                windows,
+                "Move the windows of all runs of this kind as here, propose them all again, take samples in again");
         windows.setOnShowing(e -> windowMenu());
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
@@ -198,12 +212,14 @@ public final class ReduceStation implements StationView {
     private void see(Sight s) {
         sight = s;
         sightButtons.get(s).setSelected(true);
-        sights.getChildren().setAll(switch (s) {
-            case RUN -> one;
-            case ALL -> together;
-            case MODELS -> models;
-            case TABLE -> table;
-        });
+        sights.getChildren()
+                .setAll(
+                        switch (s) {
+                            case RUN -> one;
+                            case ALL -> together;
+                            case MODELS -> models;
+                            case TABLE -> table;
+                        });
         below.setVisible(s == Sight.RUN || s == Sight.ALL);
         below.setManaged(below.isVisible());
         one.otherwise().setVisible(s == Sight.RUN);
@@ -213,10 +229,12 @@ public final class ReduceStation implements StationView {
 
     /** A point in the picture over runs was clicked: its run is the one in hand, and whether it takes part is asked. */
     private void pickPoint(Layer.Points layer, int index) {
-        picture().flatMap(p -> SessionPlots.runOf(desk.bench().reduction(), p, layer, index)).ifPresent(run -> {
-            desk.choose(run);
-            leaveOut();
-        });
+        picture()
+                .flatMap(p -> SessionPlots.runOf(desk.bench().reduction(), p, layer, index))
+                .ifPresent(run -> {
+                    desk.choose(run);
+                    leaveOut();
+                });
     }
 
     private void windowMenu() {
@@ -224,12 +242,26 @@ public final class ReduceStation implements StationView {
         current().ifPresent(run -> {
             windowName(run).ifPresent(w -> {
                 item("All runs of this kind: edges moved as here", () -> asHere(run, w));
-                item("All runs of this kind: proposed again", () -> desk.bench().apply(new Command.Together("Took the proposed windows of all runs of " + run.capture() + " again.", proposals(run, w))));
+                item(
+                        "All runs of this kind: proposed again",
+                        () -> desk.bench()
+                                .apply(new Command.Together(
+                                        "Took the proposed windows of all runs of " + run.capture() + " again.",
+                                        proposals(run, w))));
             });
-            run.entries().voided().forEach(v -> item(String.format(java.util.Locale.ROOT, "Take %.3f s to %.3f s in again (%s)", v.from(), v.to(), v.reason()), () -> desk.bench().apply(new Command.CountSamples(run.id(), v))));
+            run.entries()
+                    .voided()
+                    .forEach(v -> item(
+                            String.format(
+                                    java.util.Locale.ROOT,
+                                    "Take %.3f s to %.3f s in again (%s)",
+                                    v.from(),
+                                    v.to(),
+                                    v.reason()),
+                            () -> desk.bench().apply(new Command.CountSamples(run.id(), v))));
         });
         if (windows.getItems().isEmpty()) {
-            item("This kind of run has no window.", () -> { });
+            item("This kind of run has no window.", () -> {});
         }
     }
 
@@ -240,22 +272,40 @@ public final class ReduceStation implements StationView {
     }
 
     private List<Command> proposals(Run run, String window) {
-        return desk.bench().session().keptRuns().stream().filter(x -> x.capture().equals(run.capture())).map(x -> (Command) new Command.SetWindow(x.id(), window, null)).toList();
+        return desk.bench().session().keptRuns().stream()
+                .filter(x -> x.capture().equals(run.capture()))
+                .map(x -> (Command) new Command.SetWindow(x.id(), window, null))
+                .toList();
     }
 
-    /** Moves the edges of every run's window by as much as they were moved here from what is proposed, each from its own proposal. */
+    /**
+     * Moves the edges of every run's window by as much as they were moved here from what is proposed, each from its own
+     * proposal.
+     */
     private void asHere(Run run, String window) {
         Reduction proposed = desk.bench().whatIf(new Command.Together("proposals", proposals(run, window)));
-        Window here = desk.bench().reduction().window(run, window).orElseThrow(() -> new IllegalArgumentException("This run has no window to take the others from."));
-        Window own = proposed.window(run, window).orElseThrow(() -> new IllegalArgumentException("No window can be proposed for this run, so the others cannot be moved as here."));
+        Window here = desk.bench()
+                .reduction()
+                .window(run, window)
+                .orElseThrow(() -> new IllegalArgumentException("This run has no window to take the others from."));
+        Window own = proposed.window(run, window)
+                .orElseThrow(() -> new IllegalArgumentException(
+                        "No window can be proposed for this run, so the others cannot be moved as here."));
         List<Command> acts = new java.util.ArrayList<>();
         for (Run x : desk.bench().session().keptRuns()) {
             if (x.capture().equals(run.capture())) {
-                proposed.window(x, window).map(p -> new Window(p.from() + here.from() - own.from(), p.to() + here.to() - own.to(), "moved as in " + run.name())).filter(p -> p.to() > p.from())
+                proposed.window(x, window)
+                        .map(p -> new Window(
+                                p.from() + here.from() - own.from(),
+                                p.to() + here.to() - own.to(),
+                                "moved as in " + run.name()))
+                        .filter(p -> p.to() > p.from())
                         .ifPresent(p -> acts.add(new Command.SetWindow(x.id(), window, p)));
             }
         }
-        desk.bench().apply(new Command.Together("Moved the windows of " + acts.size() + " runs as in " + run.name() + ".", acts));
+        desk.bench()
+                .apply(new Command.Together(
+                        "Moved the windows of " + acts.size() + " runs as in " + run.name() + ".", acts));
     }
 
     private void workOutLong() {
@@ -267,7 +317,10 @@ public final class ReduceStation implements StationView {
             working.whenComplete((done, failed) -> {
                 working = null;
                 if (failed != null && !(failed instanceof java.util.concurrent.CancellationException)) {
-                    Notices.warn(all, "The long runs could not be worked out: there is not enough memory for them, or the file cannot be read. Nothing was changed.");
+                    Notices.warn(
+                            all,
+                            "The long runs could not be worked out: there is not enough memory for them, or the "
+                                    + "file cannot be read. Nothing was changed.");
                 }
                 refresh();
             });
@@ -280,7 +333,8 @@ public final class ReduceStation implements StationView {
     }
 
     private Optional<String> windowName(Run run) {
-        return desk.bench().sheet().captures().get(run.capture()).windows().keySet().stream().findFirst();
+        return desk.bench().sheet().captures().get(run.capture()).windows().keySet().stream()
+                .findFirst();
     }
 
     private void leaveOut() {
@@ -309,14 +363,24 @@ public final class ReduceStation implements StationView {
             return "";
         }
         Optional<Quantity> now = desk.bench().reduction().quantity(main.result());
-        Optional<Quantity> then = desk.bench().whatIf(new Command.LeaveOut(run.id(), "tried")).quantity(main.result());
-        String label = desk.bench().sheet().results().containsKey(main.result()) ? desk.bench().sheet().results().get(main.result()).label() : main.result();
-        return now.isEmpty() ? "" : then.map(t -> "Without it " + label + " would be " + t + "; with it, it is " + now.get() + ".").orElse("Without it there is no " + label + ".");
+        Optional<Quantity> then =
+                desk.bench().whatIf(new Command.LeaveOut(run.id(), "tried")).quantity(main.result());
+        String label = desk.bench().sheet().results().containsKey(main.result())
+                ? desk.bench().sheet().results().get(main.result()).label()
+                : main.result();
+        return now.isEmpty()
+                ? ""
+                : then.map(t -> "Without it " + label + " would be " + t + "; with it, it is " + now.get() + ".")
+                        .orElse("Without it there is no " + label + ".");
     }
 
     private void giveReason() {
         current().filter(run -> !reason.getText().isBlank()).ifPresent(run -> {
-            if (Notices.attempt(all, () -> desk.bench().apply(new Command.LeaveOut(run.id(), reason.getText().strip())))) {
+            if (Notices.attempt(
+                    all,
+                    () -> desk.bench()
+                            .apply(new Command.LeaveOut(
+                                    run.id(), reason.getText().strip())))) {
                 reason.clear();
                 asking(false);
                 one.focus().requestFocus();
@@ -363,7 +427,7 @@ public final class ReduceStation implements StationView {
             case ALL -> together.refresh();
             case MODELS -> models.refresh();
             case TABLE -> table.refresh();
-            default -> { }
+            default -> {}
         }
         columns.plot(picture().flatMap(p -> SessionPlots.columns(r, p)).orElse(null), false);
         Optional<Plot> rest = picture().flatMap(p -> SessionPlots.residuals(r, p));
@@ -375,7 +439,9 @@ public final class ReduceStation implements StationView {
 
     /** The picture that is chosen; the first one until then. */
     private Optional<Sheet.Picture> picture() {
-        return desk.bench().sheet().pictures().stream().filter(p -> p.title().equals(which.getValue())).findFirst();
+        return desk.bench().sheet().pictures().stream()
+                .filter(p -> p.title().equals(which.getValue()))
+                .findFirst();
     }
 
     private void list(Reduction r) {
@@ -386,11 +452,19 @@ public final class ReduceStation implements StationView {
             Sheet.Capture c = desk.bench().sheet().captures().get(run.capture());
             if (!run.capture().equals(capture)) {
                 capture = run.capture();
-                runs.getChildren().add(Labels.styled((c == null ? capture : c.label()).toUpperCase(java.util.Locale.ROOT), "group"));
+                runs.getChildren()
+                        .add(Labels.styled(
+                                (c == null ? capture : c.label()).toUpperCase(java.util.Locale.ROOT), "group"));
             }
             Optional<Ledger.Entry> first = r.headline(run);
-            first.flatMap(Ledger.Entry::quantity).ifPresent(q -> what.setText(first.get().symbol() == null ? q.unit().pretty() : first.get().symbol() + ", " + q.unit().pretty()));
-            String value = first.flatMap(Ledger.Entry::quantity).map(q -> Notation.bracketed(q.value(), q.u())).orElse("—");
+            first.flatMap(Ledger.Entry::quantity)
+                    .ifPresent(q -> what.setText(
+                            first.get().symbol() == null
+                                    ? q.unit().pretty()
+                                    : first.get().symbol() + ", " + q.unit().pretty()));
+            String value = first.flatMap(Ledger.Entry::quantity)
+                    .map(q -> Notation.bracketed(q.value(), q.u()))
+                    .orElse("—");
             Label name = Labels.styled(run.name(), "section");
             name.setMinWidth(0);
             Region gap = new Region();
@@ -398,7 +472,11 @@ public final class ReduceStation implements StationView {
             Label number = Labels.figure(value);
             number.setMinWidth(Region.USE_PREF_SIZE);
             HBox line = new HBox(4, name, gap, number);
-            VBox row = new VBox(0, line, Labels.quiet(SessionPlots.levelLabel(r, run) + (run.leftOut() == null ? "" : " · left out: " + run.leftOut())));
+            VBox row = new VBox(
+                    0,
+                    line,
+                    Labels.quiet(SessionPlots.levelLabel(r, run)
+                            + (run.leftOut() == null ? "" : " · left out: " + run.leftOut())));
             row.getStyleClass().add("run-row");
             row.setId("run-" + run.id());
             row.setFocusTraversable(true);
@@ -456,7 +534,10 @@ public final class ReduceStation implements StationView {
     private void show(Reduction r, Run run) {
         title.setText(run.name() + ", " + SessionPlots.levelLabel(r, run));
         Optional<Fit> fit = r.fitOfRun(run);
-        says.setText(fit.map(f -> f.x().length + " points · residual SD " + SessionPlots.finely(f.residualSd(), f.yUnit()) + " · " + (f.remarks().isEmpty() ? "no pattern" : "a pattern in the residuals")).orElse(""));
+        says.setText(
+                fit.map(f -> f.x().length + " points · residual SD " + SessionPlots.finely(f.residualSd(), f.yUnit())
+                                + " · " + (f.remarks().isEmpty() ? "no pattern" : "a pattern in the residuals"))
+                        .orElse(""));
         leave.setText(run.leftOut() == null ? "Leave out..." : "Take in again");
         Optional<String> window = windowName(run);
         proposal.setDisable(window.isEmpty() || !run.windows().containsKey(window.get()));

@@ -31,7 +31,10 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
-/** The runs of a capture as a table, one column a quantity; columns and results can be added by formula and copied to a spreadsheet. */
+/**
+ * The runs of a capture as a table, one column a quantity; columns and results can be added by formula and copied to a
+ * spreadsheet.
+ */
 final class RunTable extends VBox {
     private final Desk desk;
     private final TableView<Run> table = new TableView<>();
@@ -73,7 +76,10 @@ final class RunTable extends VBox {
         add.setOnAction(e -> add());
         formula.setOnAction(e -> add());
         unit.setOnAction(e -> add());
-        Labels.explained(add, "Adds the quantity to this session: it is worked out for every run, stands in the ledger and the report, and can be undone");
+        Labels.explained(
+                add,
+                "Adds the quantity to this session: it is worked out for every run, stands in the ledger and the "
+                        + "report, and can be undone");
         Button copy = new Button("Copy table");
         copy.setId("copy-table");
         copy.getStyleClass().add("quiet-button");
@@ -94,33 +100,63 @@ final class RunTable extends VBox {
     }
 
     private Optional<String> capture() {
-        return desk.run().map(Run::capture).or(() -> desk.bench().sheet().captures().keySet().stream().findFirst());
+        return desk.run()
+                .map(Run::capture)
+                .or(() -> desk.bench().sheet().captures().keySet().stream().findFirst());
     }
 
     void refresh() {
         Reduction r = desk.bench().reduction();
         String capture = capture().orElse("");
-        List<Run> kept = r.runs().stream().filter(x -> x.discard() == null && x.capture().equals(capture)).toList();
+        List<Run> kept = r.runs().stream()
+                .filter(x -> x.discard() == null && x.capture().equals(capture))
+                .toList();
         choosing = true;
-        table.getColumns().setAll(List.of(column("run", 64, run -> run.name()), column("level", 84, run -> SessionPlots.levelLabel(r, run) + (run.leftOut() == null ? "" : " (left out)"))));
+        table.getColumns()
+                .setAll(List.of(
+                        column("run", 64, run -> run.name()),
+                        column(
+                                "level",
+                                84,
+                                run -> SessionPlots.levelLabel(r, run)
+                                        + (run.leftOut() == null ? "" : " (left out)"))));
         for (Ledger.Entry e : kept.isEmpty() ? List.<Ledger.Entry>of() : r.ofRun(kept.get(0))) {
             String key = e.name().substring(e.name().indexOf("]."));
             Map<Integer, String> cells = new java.util.HashMap<>();
-            kept.forEach(run -> cells.put(run.id(), r.ofRun(run).stream().filter(x -> x.name().endsWith(key)).findFirst().map(RunTable::cell).orElse("—")));
+            kept.forEach(run -> cells.put(
+                    run.id(),
+                    r.ofRun(run).stream()
+                            .filter(x -> x.name().endsWith(key))
+                            .findFirst()
+                            .map(RunTable::cell)
+                            .orElse("—")));
             int left = cells.values().stream().mapToInt(RunTable::point).max().orElse(0);
-            table.getColumns().add(column(e.label() + e.quantity().map(q -> q.unit().symbol().isEmpty() ? "" : ", " + q.unit().pretty()).orElse(""), 126, run -> {
-                String text = cells.getOrDefault(run.id(), "—");
-                return " ".repeat(Math.max(0, left - point(text))) + text;
-            }));
+            table.getColumns()
+                    .add(column(
+                            e.label()
+                                    + e.quantity()
+                                            .map(q -> q.unit().symbol().isEmpty()
+                                                    ? ""
+                                                    : ", " + q.unit().pretty())
+                                            .orElse(""),
+                            126,
+                            run -> {
+                                String text = cells.getOrDefault(run.id(), "—");
+                                return " ".repeat(Math.max(0, left - point(text))) + text;
+                            }));
         }
         table.getItems().setAll(kept);
-        desk.run().flatMap(x -> kept.stream().filter(k -> k.id() == x.id()).findFirst()).ifPresent(x -> table.getSelectionModel().select(x));
+        desk.run()
+                .flatMap(x -> kept.stream().filter(k -> k.id() == x.id()).findFirst())
+                .ifPresent(x -> table.getSelectionModel().select(x));
         choosing = false;
         added(capture);
     }
 
     private static String cell(Ledger.Entry e) {
-        return e.quantity().map(q -> Notation.bracketed(q.value(), q.u())).orElse(e.outcome().value() == null ? "—" : e.instead());
+        return e.quantity()
+                .map(q -> Notation.bracketed(q.value(), q.u()))
+                .orElse(e.outcome().value() == null ? "—" : e.instead());
     }
 
     /** Where the decimal point of a number stands, or would. */
@@ -132,7 +168,8 @@ final class RunTable extends VBox {
         return i;
     }
 
-    private static TableColumn<Run, String> column(String title, double width, java.util.function.Function<Run, String> text) {
+    private static TableColumn<Run, String> column(
+            String title, double width, java.util.function.Function<Run, String> text) {
         TableColumn<Run, String> c = new TableColumn<>();
         Label head = Labels.wrapped(title);
         head.getStyleClass().add("quiet");
@@ -151,13 +188,27 @@ final class RunTable extends VBox {
         String n = name.getText().strip();
         Notices.attempt(this, () -> {
             Sheet sheet = desk.bench().sheet();
-            if (ofRuns ? sheet.captures().get(to).quantities().containsKey(n) : sheet.results().containsKey(n) || sheet.inputs().containsKey(n)) {
+            if (ofRuns
+                    ? sheet.captures().get(to).quantities().containsKey(n)
+                    : sheet.results().containsKey(n) || sheet.inputs().containsKey(n)) {
                 throw new IllegalArgumentException("There is a quantity " + n + " already; take another name.");
             }
-            Sheet.Derived d = new Sheet.Derived(n.replace('_', ' '), null, ofRuns ? null : "Added", unit.getText().isBlank() ? null : unit.getText().strip(), formula.getText().strip(), null);
+            Sheet.Derived d = new Sheet.Derived(
+                    n.replace('_', ' '),
+                    null,
+                    ofRuns ? null : "Added",
+                    unit.getText().isBlank() ? null : unit.getText().strip(),
+                    formula.getText().strip(),
+                    null);
             Command.AddQuantity act = new Command.AddQuantity(to, n, d);
             Reduction tried = desk.bench().whatIf(act);
-            Key key = ofRuns ? tried.runs().stream().filter(x -> x.capture().equals(to) && x.takesPart()).findFirst().map(x -> Key.of(x, n)).orElse(null) : new Key.Global(n);
+            Key key = ofRuns
+                    ? tried.runs().stream()
+                            .filter(x -> x.capture().equals(to) && x.takesPart())
+                            .findFirst()
+                            .map(x -> Key.of(x, n))
+                            .orElse(null)
+                    : new Key.Global(n);
             if (key != null && tried.outcome(key).problem() != null) {
                 throw new IllegalArgumentException(tried.outcome(key).problem());
             }
@@ -171,7 +222,8 @@ final class RunTable extends VBox {
     /** The quantities that were added, each with a way to take it away. */
     private void added(String capture) {
         own.getChildren().clear();
-        for (Map.Entry<String, Map<String, Sheet.Derived>> e : desk.bench().session().own().entrySet()) {
+        for (Map.Entry<String, Map<String, Sheet.Derived>> e :
+                desk.bench().session().own().entrySet()) {
             if (!e.getKey().equals(capture) && !e.getKey().equals(Session.RESULTS)) {
                 continue;
             }
@@ -180,7 +232,8 @@ final class RunTable extends VBox {
                 Button away = new Button("Take away");
                 away.setId("own-away-" + n);
                 away.getStyleClass().add("quiet-button");
-                away.setOnAction(x -> Notices.attempt(this, () -> desk.bench().apply(new Command.AddQuantity(e.getKey(), n, null))));
+                away.setOnAction(x ->
+                        Notices.attempt(this, () -> desk.bench().apply(new Command.AddQuantity(e.getKey(), n, null))));
                 HBox row = new HBox(4, words, away);
                 row.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
                 own.getChildren().add(row);
@@ -197,16 +250,34 @@ final class RunTable extends VBox {
 
     /** Every quantity of every kept run of a capture, one row a run, with tabs between cells; empty without runs. */
     static String tabbed(Reduction r, String capture) {
-        List<Run> kept = r.runs().stream().filter(x -> x.discard() == null && x.capture().equals(capture)).toList();
+        List<Run> kept = r.runs().stream()
+                .filter(x -> x.discard() == null && x.capture().equals(capture))
+                .toList();
         if (kept.isEmpty()) {
             return "";
         }
         StringBuilder b = new StringBuilder("run\tlevel\ttakes part");
-        r.ofRun(kept.get(0)).forEach(e -> b.append('\t').append(e.label()).append(e.quantity().map(q -> q.unit().symbol().isEmpty() ? "" : " / " + q.unit().symbol()).orElse("")).append("\tu"));
+        r.ofRun(kept.get(0))
+                .forEach(e -> b.append('\t')
+                        .append(e.label())
+                        .append(e.quantity()
+                                .map(q -> q.unit().symbol().isEmpty()
+                                        ? ""
+                                        : " / " + q.unit().symbol())
+                                .orElse(""))
+                        .append("\tu"));
         b.append('\n');
         for (Run run : kept) {
-            b.append(run.name()).append('\t').append(SessionPlots.levelLabel(r, run)).append('\t').append(run.takesPart() ? "yes" : "no");
-            r.ofRun(run).forEach(e -> b.append('\t').append(e.quantity().map(q -> q.value() + "\t" + q.u()).orElse("\t")));
+            b.append(run.name())
+                    .append('\t')
+                    .append(SessionPlots.levelLabel(r, run))
+                    .append('\t')
+                    .append(run.takesPart() ? "yes" : "no");
+            r.ofRun(run)
+                    .forEach(e -> b.append('\t')
+                            .append(e.quantity()
+                                    .map(q -> q.value() + "\t" + q.u())
+                                    .orElse("\t")));
             b.append('\n');
         }
         return b.toString();

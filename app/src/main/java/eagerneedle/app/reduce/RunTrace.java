@@ -37,7 +37,10 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
-/** One run: its trace with window and fit, the residuals, other channels under it, figures of the window or of two cursors, and what other windows would give. */
+/**
+ * One run: its trace with window and fit, the residuals, other channels under it, figures of the window or of two
+ * cursors, and what other windows would give.
+ */
 final class RunTrace extends VBox {
     private static final String ALL = "all channels";
     private static final Map<String, Double> OTHERWISE = new LinkedHashMap<>();
@@ -87,7 +90,8 @@ final class RunTrace extends VBox {
         voids.getStyleClass().add("quiet-button");
         voids.setMinWidth(Region.USE_PREF_SIZE);
         voids.setOnAction(e -> asking(true));
-        Labels.explained(voids, "The samples between the two cursors do not count, for a reason; they stay in the file");
+        Labels.explained(
+                voids, "The samples between the two cursors do not count, for a reason; they stay in the file");
         why.setId("void-span-reason");
         why.setPromptText("why? Enter keeps");
         why.setAccessibleText("Reason for leaving these samples out");
@@ -137,7 +141,8 @@ final class RunTrace extends VBox {
         Run run = run().orElseThrow();
         double from = Math.min(cursors[0], cursors[1]);
         double to = Math.max(cursors[0], cursors[1]);
-        if (Notices.attempt(this, () -> desk.bench().apply(new Command.VoidSamples(run.id(), from, to, why.getText())))) {
+        if (Notices.attempt(
+                this, () -> desk.bench().apply(new Command.VoidSamples(run.id(), from, to, why.getText())))) {
             why.clear();
             trace.clearCursors();
             cursors = new double[0];
@@ -164,13 +169,23 @@ final class RunTrace extends VBox {
         offer(run);
         String channel = channel(run);
         Optional<Fit> fit = r.fitOfRun(run);
-        said.setText(String.join("\n", r.ofRun(run).stream().filter(e -> e.quantity().isEmpty() && e.outcome().problem() == null && !e.instead().isEmpty()).map(e -> capital(e.label()) + ": " + e.instead()).toList()));
+        said.setText(String.join(
+                "\n",
+                r.ofRun(run).stream()
+                        .filter(e -> e.quantity().isEmpty()
+                                && e.outcome().problem() == null
+                                && !e.instead().isEmpty())
+                        .map(e -> capital(e.label()) + ": " + e.instead())
+                        .toList()));
         said.setVisible(!said.getText().isEmpty());
         said.setManaged(said.isVisible());
         Optional<String> window = windowName(run);
         Optional<Plot> plot = SessionPlots.run(r, run, channel);
         double step = r.trace(run, channel).map(Trace::interval).orElse(0.02);
-        trace.onWindow(step, (from, to, finished) -> window.ifPresent(w -> move(run, w, r.trace(run, channel).orElse(null), from, to, finished)));
+        trace.onWindow(
+                step,
+                (from, to, finished) ->
+                        window.ifPresent(w -> move(run, w, r.trace(run, channel).orElse(null), from, to, finished)));
         trace.plot(plot.orElse(null), same);
         if (plot.isEmpty()) {
             trace.emptySays(Optional.ofNullable(r.ofRun(run, channel).problem()).orElse("There is no trace."));
@@ -190,7 +205,9 @@ final class RunTrace extends VBox {
 
     /** The channels of the run to choose from; not there when there is only one. */
     private void offer(Run run) {
-        List<String> labels = new ArrayList<>(capture(run).channels().stream().map(c -> desk.bench().sheet().channels().get(c).label()).toList());
+        List<String> labels = new ArrayList<>(capture(run).channels().stream()
+                .map(c -> desk.bench().sheet().channels().get(c).label())
+                .toList());
         if (labels.size() > 1) {
             labels.add(ALL);
         }
@@ -257,8 +274,16 @@ final class RunTrace extends VBox {
         }
         WindowStatistics s = WindowStatistics.of(in);
         String unit = (" " + t.unit().pretty()).stripTrailing();
-        return "window: n %d · mean %s%s · SD %s · least %s, greatest %s%s · %s".formatted(s.n(), Notation.bracketed(s.mean(), s.uMean()), unit, Notation.figures(s.sd(), 2), Notation.plain(s.min(), 5), Notation.plain(s.max(), 5), unit,
-                s.steady(3) ? "steady" : "drifting");
+        return "window: n %d · mean %s%s · SD %s · least %s, greatest %s%s · %s"
+                .formatted(
+                        s.n(),
+                        Notation.bracketed(s.mean(), s.uMean()),
+                        unit,
+                        Notation.figures(s.sd(), 2),
+                        Notation.plain(s.min(), 5),
+                        Notation.plain(s.max(), 5),
+                        unit,
+                        s.steady(3) ? "steady" : "drifting");
     }
 
     private String atCursors(Trace t) {
@@ -270,7 +295,8 @@ final class RunTrace extends VBox {
         Quantity dt = b.moment().minus(a.moment());
         Quantity dv = b.value().minus(a.value());
         LabUnit per = dv.unit().per(LabUnit.SECOND);
-        return "a " + a.moment() + ": " + a.value() + " · b " + b.moment() + ": " + b.value() + " · b − a: " + dt + ", " + dv + (dt.value() == 0 ? "" : ", " + dv.dividedBy(dt).to(per));
+        return "a " + a.moment() + ": " + a.value() + " · b " + b.moment() + ": " + b.value() + " · b − a: " + dt + ", "
+                + dv + (dt.value() == 0 ? "" : ", " + dv.dividedBy(dt).to(per));
     }
 
     private void move(Run run, String window, Trace t, double from, double to, boolean finished) {
@@ -312,19 +338,29 @@ final class RunTrace extends VBox {
         List<String> key = List.of(entry.get().key().toString(), chosen.get().toString(), now.toString());
         if (!key.equals(otherwiseFor) && !desk.bench().isPreviewing()) {
             List<ValueRows.Row> rows = new ArrayList<>(List.of(new ValueRows.Row("as chosen", now)));
-            OTHERWISE.forEach((label, share) -> whatIf(run, window.get(), chosen.get().grown(share), entry.get().key()).ifPresent(q -> rows.add(new ValueRows.Row(label, q))));
+            OTHERWISE.forEach((label, share) -> whatIf(
+                            run,
+                            window.get(),
+                            chosen.get().grown(share),
+                            entry.get().key())
+                    .ifPresent(q -> rows.add(new ValueRows.Row(label, q))));
             otherwiseRows = rows;
             otherwiseFor = key;
         }
         List<ValueRows.Row> rows = otherwiseRows;
-        double spread = rows.stream().mapToDouble(x -> x.value().value()).max().orElse(0) - rows.stream().mapToDouble(x -> x.value().value()).min().orElse(0);
-        String foot = entry.get().label() + ", spread " + Notation.figures(spread, 2) + " " + now.unit().pretty() + " against u " + Notation.figures(now.u(), 2);
+        double spread = rows.stream().mapToDouble(x -> x.value().value()).max().orElse(0)
+                - rows.stream().mapToDouble(x -> x.value().value()).min().orElse(0);
+        String foot = entry.get().label() + ", spread " + Notation.figures(spread, 2) + " "
+                + now.unit().pretty() + " against u " + Notation.figures(now.u(), 2);
         otherwise.show((s, w, h) -> ValueRows.paint(s, w, h, "If the window were otherwise", foot, rows));
     }
 
     private Optional<Quantity> whatIf(Run run, String window, Window other, Key key) {
         try {
-            return desk.bench().whatIf(new Command.SetWindow(run.id(), window, new Window(Math.max(0, other.from()), other.to(), "what if"))).quantity(key);
+            return desk.bench()
+                    .whatIf(new Command.SetWindow(
+                            run.id(), window, new Window(Math.max(0, other.from()), other.to(), "what if")))
+                    .quantity(key);
         } catch (IllegalArgumentException e) {
             return Optional.empty();
         }

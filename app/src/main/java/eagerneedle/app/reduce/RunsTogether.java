@@ -22,8 +22,8 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /**
- * All runs of a capture over each other, time counted from the beginning of each one's window, and what the runs of one level
- * give together: their mean, and whether they scatter more than they say themselves.
+ * All runs of a capture over each other, time counted from the beginning of each one's window, and what the runs of one
+ * level give together: their mean, and whether they scatter more than they say themselves.
  */
 final class RunsTogether extends VBox {
     private final Desk desk;
@@ -68,16 +68,21 @@ final class RunsTogether extends VBox {
     }
 
     /** What the runs of one level give together. */
-    record Together(String level, String mean, String says) {
-    }
+    record Together(String level, String mean, String says) {}
 
     /** One line a level that has several runs. */
     static List<Together> together(Reduction r, String capture) {
         Map<String, List<Run>> byLevel = new LinkedHashMap<>();
-        r.runs().stream().filter(x -> x.capture().equals(capture) && x.takesPart()).forEach(x -> byLevel.computeIfAbsent(x.level(), k -> new ArrayList<>()).add(x));
+        r.runs().stream()
+                .filter(x -> x.capture().equals(capture) && x.takesPart())
+                .forEach(x -> byLevel.computeIfAbsent(x.level(), k -> new ArrayList<>())
+                        .add(x));
         List<Together> out = new ArrayList<>();
         byLevel.forEach((level, runs) -> {
-            List<Ledger.Entry> entries = runs.stream().flatMap(x -> r.headline(x).stream()).filter(e -> e.quantity().filter(q -> q.u() > 0).isPresent()).toList();
+            List<Ledger.Entry> entries = runs.stream()
+                    .flatMap(x -> r.headline(x).stream())
+                    .filter(e -> e.quantity().filter(q -> q.u() > 0).isPresent())
+                    .toList();
             if (entries.size() > 1) {
                 out.add(together(SessionPlots.levelLabel(r, runs.get(0)), entries));
             }
@@ -86,11 +91,22 @@ final class RunsTogether extends VBox {
     }
 
     private static Together together(String level, List<Ledger.Entry> entries) {
-        Repeated all = Repeated.of(entries.stream().map(e -> e.quantity().orElseThrow()).toList(), level);
+        Repeated all = Repeated.of(
+                entries.stream().map(e -> e.quantity().orElseThrow()).toList(), level);
         String runs = entries.size() + " runs";
         if (Double.isNaN(all.birge())) {
-            return new Together(level, all.mean().toString(), runs + ", not each with a noise of its own: the plain mean with their scatter");
+            return new Together(
+                    level,
+                    all.mean().toString(),
+                    runs + ", not each with a noise of its own: the plain mean with their scatter");
         }
-        return new Together(level, all.mean().toString(), runs + (all.overdispersed() ? ", scattering more than each says of itself (" : ", scattering as their uncertainties say (") + "Birge ratio " + Notation.plain(all.birge(), 2) + ")");
+        return new Together(
+                level,
+                all.mean().toString(),
+                runs
+                        + (all.overdispersed()
+                                ? ", scattering more than each says of itself ("
+                                : ", scattering as their uncertainties say (")
+                        + "Birge ratio " + Notation.plain(all.birge(), 2) + ")");
     }
 }

@@ -36,7 +36,10 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
-/** One channel at Rig: its ribbon, reach against need, what it reads now, advice with fixes by a click, and what else may stand in its place. */
+/**
+ * One channel at Rig: its ribbon, reach against need, what it reads now, advice with fixes by a click, and what else
+ * may stand in its place.
+ */
 final class ChainCard extends VBox {
     private final Desk desk;
     private final String name;
@@ -61,7 +64,9 @@ final class ChainCard extends VBox {
         picture.setPrefHeight(128);
         change.setId("change-" + name);
         change.getStyleClass().add("quiet-button");
-        Labels.explained(change, "Another gain or range, or another instrument of the stockroom in one of the places of this chain");
+        Labels.explained(
+                change,
+                "Another gain or range, or another instrument of the stockroom in one of the places of this chain");
         change.setOnShowing(e -> fillMenu());
         change.getItems().add(new MenuItem("..."));
         Region gap = new Region();
@@ -85,8 +90,11 @@ final class ChainCard extends VBox {
 
     void refresh() {
         Sheet.Channel c = channel();
-        tag.setText((c.tag() == null ? "" : "tag " + c.tag() + " · ") + "input " + c.inputOr(name) + (c.position() == null ? "" : " · at " + c.position()) + (c.specimen() == null ? "" : " · on " + c.specimen())
-                + (c.rate() > 0 ? " · " + Notation.plain(c.rate(), 5) + "/s" : "") + (c.average() > 1 ? " · mean of " + c.average() : ""));
+        tag.setText((c.tag() == null ? "" : "tag " + c.tag() + " · ") + "input " + c.inputOr(name)
+                + (c.position() == null ? "" : " · at " + c.position())
+                + (c.specimen() == null ? "" : " · on " + c.specimen())
+                + (c.rate() > 0 ? " · " + Notation.plain(c.rate(), 5) + "/s" : "")
+                + (c.average() > 1 ? " · mean of " + c.average() : ""));
         if (desk.rig().isEmpty()) {
             now = null;
             trouble = "";
@@ -100,8 +108,13 @@ final class ChainCard extends VBox {
         RawSamples raw = rig.last(name, 1.0);
         Sheet.Channel c = channel();
         now = LiveReadings.of(c, raw).orElse(null);
-        trouble = raw.size() == 0 ? rig.state() == eagerneedle.rig.driver.Driver.State.RUNNING ? "No samples of this channel arrive." : ""
-                : new SampleWatch(c.label(), c.toChain(), 0).look(0, raw.time(), raw.values()).stream().findFirst().map(f -> f.message() + " " + f.remedy()).orElse("");
+        trouble = raw.size() == 0
+                ? rig.state() == eagerneedle.rig.driver.Driver.State.RUNNING ? "No samples of this channel arrive." : ""
+                : new SampleWatch(c.label(), c.toChain(), 0)
+                        .look(0, raw.time(), raw.values()).stream()
+                                .findFirst()
+                                .map(f -> f.message() + " " + f.remedy())
+                                .orElse("");
         paint();
         advise();
     }
@@ -109,7 +122,10 @@ final class ChainCard extends VBox {
     private double at() {
         Chain chain = channel().toChain();
         double[] reach = chain.reach();
-        return channel().needed().map(n -> Math.max(reach[0], Math.min(reach[1], (n[0] + n[1]) / 2))).orElse((reach[0] + reach[1]) / 2);
+        return channel()
+                .needed()
+                .map(n -> Math.max(reach[0], Math.min(reach[1], (n[0] + n[1]) / 2)))
+                .orElse((reach[0] + reach[1]) / 2);
     }
 
     private void paint() {
@@ -118,14 +134,33 @@ final class ChainCard extends VBox {
         double live = now == null ? Double.NaN : now.mean();
         double at = at();
         String unit = c.labUnit().difference().pretty();
-        reading.setText(now == null ? desk.rig().isPresent() ? "out of reach" : "" : Notation.bracketed(now.mean(), Math.max(now.sd(), chain.stepAt(now.mean()) / Math.sqrt(12))));
-        under.setText(now == null ? desk.rig().isPresent() ? "" : "not connected" : c.labUnit().pretty());
-        String step = "one step " + Notation.plain(chain.stepAt(at), 2) + " " + unit + ", u of the chain " + Notation.figures(ChainPicture.uncertainty(chain, at), 2) + " " + unit;
+        reading.setText(
+                now == null
+                        ? desk.rig().isPresent() ? "out of reach" : ""
+                        : Notation.bracketed(now.mean(), Math.max(now.sd(), chain.stepAt(now.mean()) / Math.sqrt(12))));
+        under.setText(
+                now == null
+                        ? desk.rig().isPresent() ? "" : "not connected"
+                        : c.labUnit().pretty());
+        String step = "one step " + Notation.plain(chain.stepAt(at), 2) + " " + unit + ", u of the chain "
+                + Notation.figures(ChainPicture.uncertainty(chain, at), 2) + " " + unit;
         picture.show((s, w, h) -> {
             ChainPicture.ribbon(s, chain, at, 0, 0, w);
             ChainPicture.reach(s, chain, c.needed().orElse(null), live, 46, 92, w - 400);
-            s.text("reach", 4, 104, eagerneedle.picture.Surface.Align.LEFT, eagerneedle.picture.Lettering.text(12), eagerneedle.picture.Ink.QUIET);
-            s.text(step, w - 4, 104, eagerneedle.picture.Surface.Align.RIGHT, eagerneedle.picture.Lettering.text(12), eagerneedle.picture.Ink.INK);
+            s.text(
+                    "reach",
+                    4,
+                    104,
+                    eagerneedle.picture.Surface.Align.LEFT,
+                    eagerneedle.picture.Lettering.text(12),
+                    eagerneedle.picture.Ink.QUIET);
+            s.text(
+                    step,
+                    w - 4,
+                    104,
+                    eagerneedle.picture.Surface.Align.RIGHT,
+                    eagerneedle.picture.Lettering.text(12),
+                    eagerneedle.picture.Ink.INK);
         });
     }
 
@@ -136,10 +171,17 @@ final class ChainCard extends VBox {
         }
         Sheet.Channel c = channel();
         double[] need = c.needed().orElse(new double[] {Double.NaN, Double.NaN});
-        double fastest = c.fastest() == null ? Double.NaN : Reading.parse(c.fastest()).unit().convert(Reading.parse(c.fastest()).value(), LabUnit.SECOND);
+        double fastest = c.fastest() == null
+                ? Double.NaN
+                : Reading.parse(c.fastest())
+                        .unit()
+                        .convert(Reading.parse(c.fastest()).value(), LabUnit.SECOND);
         // Live noise speaks once there are enough samples; rounded, so that the advice does not flicker with it.
-        double noise = now == null || now.n() < 8 ? Double.NaN : Double.parseDouble(String.format(java.util.Locale.ROOT, "%.1g", now.sd()));
-        all.addAll(Advice.on(c.toChain(), new Advice.Need(need[0], need[1], c.stepWanted(), c.rate(), c.average(), fastest, noise)));
+        double noise = now == null || now.n() < 8
+                ? Double.NaN
+                : Double.parseDouble(String.format(java.util.Locale.ROOT, "%.1g", now.sd()));
+        all.addAll(Advice.on(
+                c.toChain(), new Advice.Need(need[0], need[1], c.stepWanted(), c.rate(), c.average(), fastest, noise)));
         List<Advice> shown = Advice.pressing(all);
         String words = shown.toString();
         if (words.equals(advised)) {
@@ -159,7 +201,10 @@ final class ChainCard extends VBox {
                 fix.setId("fix-" + name + "-" + a.about());
                 fix.setMinWidth(Region.USE_PREF_SIZE);
                 fix.setOnAction(e -> apply(a.fix()));
-                Labels.explained(fix, "Changes the chain of this session; runs already captured keep the chain they were captured with");
+                Labels.explained(
+                        fix,
+                        "Changes the chain of this session; runs already captured keep the chain they were "
+                                + "captured with");
                 row.getChildren().add(fix);
             }
             advice.getChildren().add(row);
@@ -168,7 +213,9 @@ final class ChainCard extends VBox {
 
     private void apply(Advice.Fix fix) {
         Setup s = desk.bench().session().setup(name);
-        Setup changed = fix.chain() != null ? s.withChain(fix.chain()) : fix.rate() != null ? s.withRate(fix.rate()) : s.withAverage(fix.average());
+        Setup changed = fix.chain() != null
+                ? s.withChain(fix.chain())
+                : fix.rate() != null ? s.withRate(fix.rate()) : s.withAverage(fix.average());
         set(changed, capital(channel().label()) + ": " + fix.label() + ".");
     }
 
@@ -185,16 +232,35 @@ final class ChainCard extends VBox {
             Menu place = new Menu(capital(link.kind()) + ": " + link.label());
             int at = i;
             if (link.gains() != null) {
-                link.gains().forEach(g -> item(place, "gain " + Notation.plain(g, 5), at, link.withGain(Notation.plain(g, 12).replace('−', '-'))));
+                link.gains()
+                        .forEach(g -> item(
+                                place,
+                                "gain " + Notation.plain(g, 5),
+                                at,
+                                link.withGain(Notation.plain(g, 12).replace('−', '-'))));
             }
             if (link.ranges() != null) {
-                link.ranges().forEach(r -> item(place, "range " + Notation.plain(r.get(0), 4) + " to " + Notation.plain(r.get(1), 4) + " " + link.from(), at, link.withRange(r.get(0), r.get(1))));
+                link.ranges()
+                        .forEach(r -> item(
+                                place,
+                                "range " + Notation.plain(r.get(0), 4) + " to " + Notation.plain(r.get(1), 4) + " "
+                                        + link.from(),
+                                at,
+                                link.withRange(r.get(0), r.get(1))));
             }
             for (Instrument other : stock) {
-                boolean fits = !other.retired() && other.link() != null && other.link().kind().equals(link.kind()) && other.link().from().equals(link.from())
-                        && java.util.Objects.equals(other.link().to(), link.to()) && !other.id().equals(link.instrument());
+                boolean fits = !other.retired()
+                        && other.link() != null
+                        && other.link().kind().equals(link.kind())
+                        && other.link().from().equals(link.from())
+                        && java.util.Objects.equals(other.link().to(), link.to())
+                        && !other.id().equals(link.instrument());
                 if (fits) {
-                    item(place, other.name() + " " + other.id(), at, other.link().named(other.id(), other.link().label()));
+                    item(
+                            place,
+                            other.name() + " " + other.id(),
+                            at,
+                            other.link().named(other.id(), other.link().label()));
                 }
             }
             if (links.size() > 2 && link.label().equals("amplifier") && link.instrument() == null) {
@@ -202,7 +268,9 @@ final class ChainCard extends VBox {
                 out.setOnAction(e -> {
                     List<Link> fewer = new ArrayList<>(links);
                     fewer.remove(at);
-                    set(desk.bench().session().setup(name).withChain(fewer), capital(channel().label()) + ": took the amplifier out.");
+                    set(
+                            desk.bench().session().setup(name).withChain(fewer),
+                            capital(channel().label()) + ": took the amplifier out.");
                 });
                 place.getItems().add(out);
             }
@@ -236,7 +304,9 @@ final class ChainCard extends VBox {
             getChildren().remove(row);
             String p = position.getText().isBlank() ? null : position.getText().strip();
             String s = specimen.getText().isBlank() ? null : specimen.getText().strip();
-            set(desk.bench().session().setup(name).tagged(p, s), "Tagged " + c.label() + (p == null ? "" : " at " + p) + (s == null ? "" : " on " + s) + ".");
+            set(
+                    desk.bench().session().setup(name).tagged(p, s),
+                    "Tagged " + c.label() + (p == null ? "" : " at " + p) + (s == null ? "" : " on " + s) + ".");
         });
         position.setOnAction(keep.getOnAction());
         specimen.setOnAction(keep.getOnAction());
@@ -249,7 +319,9 @@ final class ChainCard extends VBox {
         item.setOnAction(e -> {
             List<Link> links = new ArrayList<>(channel().chain());
             links.set(at, link);
-            set(desk.bench().session().setup(name).withChain(links), capital(channel().label()) + ": " + words + ".");
+            set(
+                    desk.bench().session().setup(name).withChain(links),
+                    capital(channel().label()) + ": " + words + ".");
         });
         place.getItems().add(item);
     }

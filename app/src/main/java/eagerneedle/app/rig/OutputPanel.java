@@ -33,26 +33,42 @@ final class OutputPanel extends HBox {
         set.setId("output-set-" + name);
         Button off = new Button("Off");
         off.setId("output-off-" + name);
-        Labels.explained(set, "Goes there by the ramp of the sheet, between " + Notation.plain(limits.lowest(), 4) + " and " + Notation.plain(limits.highest(), 4) + " " + unit);
+        Labels.explained(
+                set,
+                "Goes there by the ramp of the sheet, between " + Notation.plain(limits.lowest(), 4) + " and "
+                        + Notation.plain(limits.highest(), 4) + " " + unit);
         Labels.explained(off, "Switches off at once");
         Runnable act = () -> Notices.attempt(this, () -> {
             try {
                 guard.set(Double.parseDouble(wish.getText().strip()));
             } catch (NumberFormatException e) {
-                throw new IllegalArgumentException("'" + wish.getText().strip() + "' is not a number in " + unit + ".", e);
+                throw new IllegalArgumentException(
+                        "'" + wish.getText().strip() + "' is not a number in " + unit + ".", e);
             }
         });
         set.setOnAction(e -> act.run());
         wish.setOnAction(e -> act.run());
         off.setOnAction(e -> guard.off());
         now.setId("output-now-" + name);
-        getChildren().addAll(Labels.section(limits.label() == null ? name : limits.label()), now, wish, Labels.quiet(unit), set, off,
-                Labels.quiet("limit " + Notation.plain(limits.highest(), 4) + " " + unit + (limits.dwellAbove() == null ? "" : ", above " + Notation.plain(limits.dwellAbove(), 4) + " " + unit + " for " + StepCard.words(limits.dwell()))));
+        getChildren()
+                .addAll(
+                        Labels.section(limits.label() == null ? name : limits.label()),
+                        now,
+                        wish,
+                        Labels.quiet(unit),
+                        set,
+                        off,
+                        Labels.quiet("limit " + Notation.plain(limits.highest(), 4) + " " + unit
+                                + (limits.dwellAbove() == null
+                                        ? ""
+                                        : ", above " + Notation.plain(limits.dwellAbove(), 4) + " " + unit + " for "
+                                                + StepCard.words(limits.dwell()))));
         tick();
     }
 
     void tick() {
         double left = guard.secondsLeft();
-        now.setText(Notation.plain(guard.value(), 4) + " " + unit + (Double.isInfinite(left) ? "" : ", " + StepCard.words(left) + " left"));
+        now.setText(Notation.plain(guard.value(), 4) + " " + unit
+                + (Double.isInfinite(left) ? "" : ", " + StepCard.words(left) + " left"));
     }
 }

@@ -36,7 +36,9 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
-/** Rig: the connection, a card for each channel, touch to identify, outputs, preparation with timers, the wiring card. */
+/**
+ * Rig: the connection, a card for each channel, touch to identify, outputs, preparation with timers, the wiring card.
+ */
 public final class RigStation implements StationView {
     private static final String NO_MISTAKE = "no mistake";
     private final Desk desk;
@@ -114,7 +116,11 @@ public final class RigStation implements StationView {
         connect.setId("connect");
         connect.setDefaultButton(false);
         connect.setOnAction(e -> toggle());
-        Labels.explained(connect, d.rig() != null ? "Start and connect the simulated instrument of this bench" : "Open fields to type what the display shows");
+        Labels.explained(
+                connect,
+                d.rig() != null
+                        ? "Start and connect the simulated instrument of this bench"
+                        : "Open fields to type what the display shows");
         mistake.getItems().add(NO_MISTAKE);
         if (d.rig() != null) {
             mistake.getItems().addAll(Rigs.faults(d.rig()));
@@ -128,8 +134,12 @@ public final class RigStation implements StationView {
         address.setPrefWidth(150);
         address.setId("address");
         address.setAccessibleText("Address of a real instrument");
-        Labels.explained(address, "Where the instrument is: host:port, for instance 127.0.0.1:5020, or a serial port, for instance /dev/ttyUSB0");
-        connectAddress.setOnAction(e -> open(() -> LiveRig.at(sheet, device(), address.getText().strip(), rate())));
+        Labels.explained(
+                address,
+                "Where the instrument is: host:port, for instance 127.0.0.1:5020, or a serial port, for instance "
+                        + "/dev/ttyUSB0");
+        connectAddress.setOnAction(
+                e -> open(() -> LiveRig.at(sheet, device(), address.getText().strip(), rate())));
         connectAddress.setId("connect-there");
         connectAddress.setMinWidth(Region.USE_PREF_SIZE);
         connect.setMinWidth(Region.USE_PREF_SIZE);
@@ -167,7 +177,10 @@ public final class RigStation implements StationView {
 
     private double rate() {
         Sheet sheet = desk.bench().sheet();
-        return sheet.channels().keySet().stream().mapToDouble(n -> desk.bench().session().channel(sheet, n).rate()).max().orElse(10);
+        return sheet.channels().keySet().stream()
+                .mapToDouble(n -> desk.bench().session().channel(sheet, n).rate())
+                .max()
+                .orElse(10);
     }
 
     private interface Opening {
@@ -178,23 +191,30 @@ public final class RigStation implements StationView {
         connect.setDisable(true);
         connectAddress.setDisable(true);
         state.setText("connecting...");
-        Thread t = new Thread(() -> {
-            try {
-                LiveRig rig = opening.open();
-                Platform.runLater(() -> {
-                    desk.connect(rig);
-                    Notices.tell(scroll, rig.label() + (rig.typed().isEmpty() ? " is connected and sends." : " is ready: type what it shows."));
-                });
-            } catch (IOException | RuntimeException e) {
-                Platform.runLater(() -> Notices.warn(scroll, e.getMessage()));
-            } finally {
-                Platform.runLater(() -> {
-                    connect.setDisable(false);
-                    connectAddress.setDisable(false);
-                    refresh();
-                });
-            }
-        }, "connecting");
+        Thread t = new Thread(
+                () -> {
+                    try {
+                        LiveRig rig = opening.open();
+                        Platform.runLater(() -> {
+                            desk.connect(rig);
+                            Notices.tell(
+                                    scroll,
+                                    rig.label()
+                                            + (rig.typed().isEmpty()
+                                                    ? " is connected and sends."
+                                                    : " is ready: type what it shows."));
+                        });
+                    } catch (IOException | RuntimeException e) {
+                        Platform.runLater(() -> Notices.warn(scroll, e.getMessage()));
+                    } finally {
+                        Platform.runLater(() -> {
+                            connect.setDisable(false);
+                            connectAddress.setDisable(false);
+                            refresh();
+                        });
+                    }
+                },
+                "connecting");
         t.setDaemon(true);
         t.start();
     }
@@ -203,8 +223,15 @@ public final class RigStation implements StationView {
         java.nio.file.Path to = Files.askFor(scroll, desk.bench().sheet().id() + " wiring.pdf", "*.pdf", "*.html");
         if (to != null) {
             Notices.attempt(scroll, () -> {
-                Files.write(to, to.toString().endsWith(".html") ? WiringCard.html(desk.bench().sheet(), desk.bench().session()).getBytes(java.nio.charset.StandardCharsets.UTF_8)
-                        : WiringCard.pdf(desk.bench().sheet(), desk.bench().session()));
+                Files.write(
+                        to,
+                        to.toString().endsWith(".html")
+                                ? WiringCard.html(
+                                                desk.bench().sheet(),
+                                                desk.bench().session())
+                                        .getBytes(java.nio.charset.StandardCharsets.UTF_8)
+                                : WiringCard.pdf(
+                                        desk.bench().sheet(), desk.bench().session()));
                 Notices.tell(scroll, "Saved " + to.getFileName() + ".");
             });
         }
@@ -216,14 +243,20 @@ public final class RigStation implements StationView {
     }
 
     private String words(LiveRig rig) {
-        return rig.label() + ", " + rig.state().name().toLowerCase(java.util.Locale.ROOT) + (rig.isSimulated() ? ", simulated" : "");
+        return rig.label() + ", " + rig.state().name().toLowerCase(java.util.Locale.ROOT)
+                + (rig.isSimulated() ? ", simulated" : "");
     }
 
     @Override
     public void refresh() {
         boolean connected = desk.rig().isPresent();
         boolean named = !desk.bench().sheet().devices().isEmpty();
-        connect.setText(connected ? "Disconnect" : !named ? "" : byHand() ? "Take readings by hand" : "Connect the simulated " + named().label());
+        connect.setText(
+                connected
+                        ? "Disconnect"
+                        : !named
+                                ? ""
+                                : byHand() ? "Take readings by hand" : "Connect the simulated " + named().label());
         connect.setVisible(connected || named && (byHand() || named().rig() != null));
         connect.setManaged(connect.isVisible());
         typed.refresh();
@@ -250,15 +283,30 @@ public final class RigStation implements StationView {
         cards.values().forEach(ChainCard::refresh);
     }
 
-    /** The sheet's steps; where none of them waits, the warm-up of every instrument in a chain that needs one comes first. */
+    /**
+     * The sheet's steps; where none of them waits, the warm-up of every instrument in a chain that needs one comes
+     * first.
+     */
     private List<Sheet.Step> preparation() {
         Sheet sheet = desk.bench().sheet();
         Map<String, Sheet.Step> all = new LinkedHashMap<>();
         if (sheet.prepare().stream().noneMatch(s -> s.minutes() > 0)) {
-            sheet.channels().keySet().forEach(name -> desk.bench().session().channel(sheet, name).chain().stream().filter(l -> l.warmUp() != null && l.warmUp() > 0).forEach(l -> {
-                String key = l.instrument() == null ? l.label().replaceAll("[^A-Za-z0-9]+", "-") : l.instrument();
-                all.putIfAbsent(key, new Sheet.Step("warm-" + key, l.label() + (l.instrument() == null ? "" : " " + l.instrument()) + " warmed up", l.warmUp()));
-            }));
+            sheet.channels()
+                    .keySet()
+                    .forEach(name -> desk.bench().session().channel(sheet, name).chain().stream()
+                            .filter(l -> l.warmUp() != null && l.warmUp() > 0)
+                            .forEach(l -> {
+                                String key = l.instrument() == null
+                                        ? l.label().replaceAll("[^A-Za-z0-9]+", "-")
+                                        : l.instrument();
+                                all.putIfAbsent(
+                                        key,
+                                        new Sheet.Step(
+                                                "warm-" + key,
+                                                l.label() + (l.instrument() == null ? "" : " " + l.instrument())
+                                                        + " warmed up",
+                                                l.warmUp()));
+                            }));
         }
         sheet.prepare().forEach(s -> all.put("step " + s.id(), s));
         return List.copyOf(all.values());
@@ -272,7 +320,16 @@ public final class RigStation implements StationView {
         shownOutputsOf = rig;
         outputPanels.clear();
         if (rig != null) {
-            rig.outputs().forEach((name, guard) -> outputPanels.add(new OutputPanel(name, desk.bench().sheet().devices().get(device()).outputs().get(name), guard)));
+            rig.outputs()
+                    .forEach((name, guard) -> outputPanels.add(new OutputPanel(
+                            name,
+                            desk.bench()
+                                    .sheet()
+                                    .devices()
+                                    .get(device())
+                                    .outputs()
+                                    .get(name),
+                            guard)));
         }
         outputs.getChildren().setAll(outputPanels);
         outputs.setVisible(!outputPanels.isEmpty());
@@ -298,13 +355,20 @@ public final class RigStation implements StationView {
             touch.tick(rig);
         } else {
             String first = desk.bench().sheet().channels().keySet().iterator().next();
-            live.plot(lastSeconds(desk.bench().session().channel(desk.bench().sheet(), first), rig.last(first, 10)), false);
+            live.plot(
+                    lastSeconds(desk.bench().session().channel(desk.bench().sheet(), first), rig.last(first, 10)),
+                    false);
         }
     }
 
     private static Plot lastSeconds(Sheet.Channel channel, eagerneedle.core.trace.RawSamples raw) {
         Trace t = LiveReadings.trace(channel, raw);
-        return new Plot("Live " + channel.label(), new Plot.Axis("time", "s"), new Plot.Axis(channel.label() + " by nominal transfer", channel.labUnit().pretty()),
+        return new Plot(
+                "Live " + channel.label(),
+                new Plot.Axis("time", "s"),
+                new Plot.Axis(
+                        channel.label() + " by nominal transfer",
+                        channel.labUnit().pretty()),
                 List.of(new Layer.Points(channel.label(), t.time(), t.value(), null, false, 0)));
     }
 }

@@ -19,8 +19,8 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
 /**
- * Touch to identify: say which place is touched, warm or press it, and the input that answers is tagged. The one that moves
- * furthest against its own scatter answers, if it stands out from all others.
+ * Touch to identify: say which place is touched, warm or press it, and the input that answers is tagged. The one that
+ * moves furthest against its own scatter answers, if it stands out from all others.
  */
 final class TouchPanel extends VBox {
     private static final double QUIET_SECONDS = 2;
@@ -67,7 +67,8 @@ final class TouchPanel extends VBox {
         HBox row = new HBox(10, Labels.quiet("place"), place, touch, exchange);
         row.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(Labels.section("Touch to identify"), row, says);
-        says.setText("Choose a place, then warm its probe or press its gauge: the input that answers is compared with its tag.");
+        says.setText("Choose a place, then warm its probe or press its gauge: the input that answers is compared with "
+                + "its tag.");
     }
 
     private Sheet.Channel channel(String name) {
@@ -108,7 +109,9 @@ final class TouchPanel extends VBox {
 
     private static double[] meanAndScatter(RawSamples raw) {
         double mean = java.util.Arrays.stream(raw.values()).average().orElse(0);
-        double ss = java.util.Arrays.stream(raw.values()).map(v -> (v - mean) * (v - mean)).sum();
+        double ss = java.util.Arrays.stream(raw.values())
+                .map(v -> (v - mean) * (v - mean))
+                .sum();
         return new double[] {mean, Math.max(0.5, Math.sqrt(ss / Math.max(1, raw.size() - 1)))};
     }
 
@@ -137,7 +140,8 @@ final class TouchPanel extends VBox {
         if (furthest != null && most > ENOUGH && most > STANDS_OUT * second) {
             found(furthest);
         } else if (System.nanoTime() - since > LONGEST) {
-            says.setText("No input stood out within 20 s. Touch longer, or look whether the probe is plugged in at all.");
+            says.setText(
+                    "No input stood out within 20 s. Touch longer, or look whether the probe is plugged in at all.");
             touched = null;
         }
     }
@@ -150,8 +154,11 @@ final class TouchPanel extends VBox {
         } else {
             answered = input;
             String holder = holder(input);
-            says.setText("▲ Input " + input + " answered to the touch at " + label(touched) + ", but the tag says " + expected + "."
-                    + (holder == null ? "" : " The leads of " + label(touched) + " and " + label(holder) + " are exchanged."));
+            says.setText("▲ Input " + input + " answered to the touch at " + label(touched) + ", but the tag says "
+                    + expected + "."
+                    + (holder == null
+                            ? ""
+                            : " The leads of " + label(touched) + " and " + label(holder) + " are exchanged."));
             says.getStyleClass().setAll("label", "attention");
             exchange.setText(holder == null ? "Tag it so" : "Exchange the tags");
             exchange.setVisible(true);
@@ -166,7 +173,10 @@ final class TouchPanel extends VBox {
 
     /** The channel that an input belongs to by its tag; null for none. */
     private String holder(String input) {
-        return desk.bench().sheet().channels().keySet().stream().filter(n -> channel(n).inputOr(n).equals(input)).findFirst().orElse(null);
+        return desk.bench().sheet().channels().keySet().stream()
+                .filter(n -> channel(n).inputOr(n).equals(input))
+                .findFirst()
+                .orElse(null);
     }
 
     private void accept() {
@@ -175,11 +185,18 @@ final class TouchPanel extends VBox {
         String old = channel(place1).inputOr(place1);
         List<Command> acts = new java.util.ArrayList<>();
         if (holder != null) {
-            acts.add(new Command.SetUp(holder, desk.bench().session().setup(holder).wiredTo(old), "Tagged " + channel(holder).label() + " as input " + old + "."));
+            acts.add(new Command.SetUp(
+                    holder,
+                    desk.bench().session().setup(holder).wiredTo(old),
+                    "Tagged " + channel(holder).label() + " as input " + old + "."));
         }
-        acts.add(new Command.SetUp(place1, desk.bench().session().setup(place1).wiredTo(answered), "Tagged " + channel(place1).label() + " as input " + answered + "."));
+        acts.add(new Command.SetUp(
+                place1,
+                desk.bench().session().setup(place1).wiredTo(answered),
+                "Tagged " + channel(place1).label() + " as input " + answered + "."));
         if (Notices.attempt(this, () -> acts.forEach(desk.bench()::apply))) {
-            says.setText("● Tagged: " + label(place1) + " is input " + answered + (holder == null ? "." : ", " + label(holder) + " is input " + old + "."));
+            says.setText("● Tagged: " + label(place1) + " is input " + answered
+                    + (holder == null ? "." : ", " + label(holder) + " is input " + old + "."));
             says.getStyleClass().setAll("label", "good");
             exchange.setVisible(false);
             touched = null;

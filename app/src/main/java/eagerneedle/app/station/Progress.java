@@ -8,8 +8,7 @@ import java.util.List;
 
 /** How far the stations of a session have come. */
 public final class Progress {
-    private Progress() {
-    }
+    private Progress() {}
 
     /** How far a station has come. */
     public static Station.State of(Workbench bench, Station station) {
@@ -18,12 +17,35 @@ public final class Progress {
         boolean taken = !s.keptRuns().isEmpty();
         return switch (station) {
             case PLAN -> of(s.measured().size(), bench.sheet().inputs().size());
-            case RIG -> of(bench.sheet().prepare().stream().filter(p -> s.signOffs().containsKey(p.id())).count(), bench.sheet().prepare().size());
-            case CALIBRATE -> findings.stream().map(Finding::rule).anyMatch(Progress::callsForCalibration) ? Station.State.ATTENTION : of(calibrated(bench), wanted(bench));
-            case CAPTURE -> taken(taken, bench.next().isPresent() || findings.stream().anyMatch(f -> f.run() > 0 && f.severity() == Finding.Severity.WRONG));
-            case REDUCE -> taken(taken, findings.stream().anyMatch(f -> f.run() > 0 && f.severity() != Finding.Severity.NOTE));
-            case JUDGE -> taken(!bench.reduction().comparisons().isEmpty(), !bench.reduction().comparisons().stream().allMatch(c -> c.agrees(bench.reduction().speaks(c.id()))));
-            case RECORD -> of(bench.sheet().finish().stream().filter(p -> s.signOffs().containsKey(p.id())).count(), bench.sheet().finish().size());
+            case RIG ->
+                of(
+                        bench.sheet().prepare().stream()
+                                .filter(p -> s.signOffs().containsKey(p.id()))
+                                .count(),
+                        bench.sheet().prepare().size());
+            case CALIBRATE ->
+                findings.stream().map(Finding::rule).anyMatch(Progress::callsForCalibration)
+                        ? Station.State.ATTENTION
+                        : of(calibrated(bench), wanted(bench));
+            case CAPTURE ->
+                taken(
+                        taken,
+                        bench.next().isPresent()
+                                || findings.stream()
+                                        .anyMatch(f -> f.run() > 0 && f.severity() == Finding.Severity.WRONG));
+            case REDUCE ->
+                taken(taken, findings.stream().anyMatch(f -> f.run() > 0 && f.severity() != Finding.Severity.NOTE));
+            case JUDGE ->
+                taken(
+                        !bench.reduction().comparisons().isEmpty(),
+                        !bench.reduction().comparisons().stream()
+                                .allMatch(c -> c.agrees(bench.reduction().speaks(c.id()))));
+            case RECORD ->
+                of(
+                        bench.sheet().finish().stream()
+                                .filter(p -> s.signOffs().containsKey(p.id()))
+                                .count(),
+                        bench.sheet().finish().size());
         };
     }
 
@@ -32,11 +54,15 @@ public final class Progress {
     }
 
     private static long wanted(Workbench bench) {
-        return bench.sheet().channels().values().stream().filter(c -> c.calibration() != null).count();
+        return bench.sheet().channels().values().stream()
+                .filter(c -> c.calibration() != null)
+                .count();
     }
 
     private static long calibrated(Workbench bench) {
-        return bench.sheet().channels().keySet().stream().filter(c -> bench.session().calibrationOf(c).isPresent()).count();
+        return bench.sheet().channels().keySet().stream()
+                .filter(c -> bench.session().calibrationOf(c).isPresent())
+                .count();
     }
 
     private static Station.State of(long done, long all) {

@@ -11,7 +11,11 @@ public enum Station {
     RECORD("Record", "Notebook, report, export");
 
     /** How far a station has come. */
-    public enum State { NOT_YET, ATTENTION, DONE }
+    public enum State {
+        NOT_YET,
+        ATTENTION,
+        DONE
+    }
 
     private final String title;
     private final String purpose;

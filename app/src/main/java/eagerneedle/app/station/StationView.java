@@ -16,6 +16,5 @@ public interface StationView {
     }
 
     /** Called about thirty times a second while the station is shown. */
-    default void tick() {
-    }
+    default void tick() {}
 }

@@ -1,4 +1,2 @@
-/**
- * What all stations have in common: their names and order, what a view owes the window, and what it may ask of it.
- */
+/** What all stations have in common: their names and order, what a view owes the window, and what it may ask of it. */
 package eagerneedle.app.station;

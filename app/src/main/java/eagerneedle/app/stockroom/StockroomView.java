@@ -44,9 +44,14 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 
-/** The stockroom: search on the left, one instrument with its specification and history on the right. Every change can be taken back. */
+/**
+ * The stockroom: search on the left, one instrument with its specification and history on the right. Every change can
+ * be taken back.
+ */
 public final class StockroomView implements StationView {
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu").withLocale(java.util.Locale.UK).withZone(ZoneId.systemDefault());
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu")
+            .withLocale(java.util.Locale.UK)
+            .withZone(ZoneId.systemDefault());
     private static final ObjectMapper JSON = JsonMapper.builder().build();
     private final Desk desk;
     private final Stockroom stock;
@@ -89,8 +94,13 @@ public final class StockroomView implements StationView {
         HBox.setHgrow(gap, Priority.ALWAYS);
         HBox head = new HBox(8, Labels.heading("Stockroom"), count, gap, leaveButton);
         head.setAlignment(Pos.CENTER_LEFT);
-        FlowPane acts = new FlowPane(4, 4, button("stock-add", "Add", "A new instrument, empty", this::add), button("stock-in", "Bring in JSON...", "Instruments from a JSON file of a stockroom", this::bringIn),
-                button("stock-out", "Save as JSON...", "All instruments as a JSON file", this::saveOut), undo);
+        FlowPane acts = new FlowPane(
+                4,
+                4,
+                button("stock-add", "Add", "A new instrument, empty", this::add),
+                button("stock-in", "Bring in JSON...", "Instruments from a JSON file of a stockroom", this::bringIn),
+                button("stock-out", "Save as JSON...", "All instruments as a JSON file", this::saveOut),
+                undo);
         undo.getStyleClass().add("quiet-button");
         undo.setId("stock-undo");
         undo.setDisable(true);
@@ -121,7 +131,11 @@ public final class StockroomView implements StationView {
     private void list() {
         list.getChildren().clear();
         List<Instrument> every = stock.all();
-        List<Instrument> found = every.stream().filter(i -> i.matches(search.getText()) && (kind.getSelectionModel().getSelectedIndex() == 0 || i.kind().equals(kind.getValue()))).toList();
+        List<Instrument> found = every.stream()
+                .filter(i -> i.matches(search.getText())
+                        && (kind.getSelectionModel().getSelectedIndex() == 0
+                                || i.kind().equals(kind.getValue())))
+                .toList();
         count.setText(found.size() + " of " + every.size());
         ToggleGroup group = new ToggleGroup();
         String last = "";
@@ -137,7 +151,8 @@ public final class StockroomView implements StationView {
             name.setMinWidth(0);
             HBox.setHgrow(name, Priority.ALWAYS);
             name.setMaxWidth(Double.MAX_VALUE);
-            Label state = Labels.quiet(i.objection(now()).isPresent() && !i.retired() ? "▲ due" : i.place() == null ? "" : i.place());
+            Label state = Labels.quiet(
+                    i.objection(now()).isPresent() && !i.retired() ? "▲ due" : i.place() == null ? "" : i.place());
             if (state.getText().startsWith("▲")) {
                 state.getStyleClass().add("attention");
             }
@@ -157,16 +172,26 @@ public final class StockroomView implements StationView {
             list.getChildren().add(row);
         }
         if (every.isEmpty()) {
-            list.getChildren().addAll(Labels.wrapped("The stockroom is empty. Add an instrument, bring in a JSON file, or begin with the inventory of the demonstration."),
-                    button("stock-demo", "Bring in the demonstration inventory", "The instruments of Tarn Hollow College, to change into your own", () -> Notices.attempt(all, () -> {
-                        Notices.tell(all, stock.bringIn(Stockroom.demonstrationJson()));
-                        list();
-                    })));
+            list.getChildren()
+                    .addAll(
+                            Labels.wrapped("The stockroom is empty. Add an instrument, bring in a JSON file, or begin "
+                                    + "with the inventory of the demonstration."),
+                            button(
+                                    "stock-demo",
+                                    "Bring in the demonstration inventory",
+                                    "The instruments of Tarn Hollow College, to change into your own",
+                                    () -> Notices.attempt(all, () -> {
+                                        Notices.tell(all, stock.bringIn(Stockroom.demonstrationJson()));
+                                        list();
+                                    })));
         } else if (found.isEmpty()) {
-            list.getChildren().add(Labels.wrapped("Nothing matches. Search for part of a serial, a name, a place or a unit."));
+            list.getChildren()
+                    .add(Labels.wrapped("Nothing matches. Search for part of a serial, a name, a place or a unit."));
         }
         if (shown == null || stock.find(shown).isEmpty()) {
-            card.getChildren().setAll(Labels.quiet(every.isEmpty() ? "" : "Choose an instrument to see its specification and history."));
+            card.getChildren()
+                    .setAll(Labels.quiet(
+                            every.isEmpty() ? "" : "Choose an instrument to see its specification and history."));
         }
     }
 
@@ -191,14 +216,44 @@ public final class StockroomView implements StationView {
         field(grid, row++, "name", "name", i.name(), "caliper");
         field(grid, row++, "measures", "unit", i.measures(), "mm");
         field(grid, row++, "place", "kept at", i.place(), "cupboard A");
-        field(grid, row++, "low", "range from", i.range().isEmpty() ? null : i.range().get(0), "0 mm");
-        field(grid, row++, "high", "range to", i.range().isEmpty() ? null : i.range().get(1), "150 mm");
+        field(
+                grid,
+                row++,
+                "low",
+                "range from",
+                i.range().isEmpty() ? null : i.range().get(0),
+                "0 mm");
+        field(
+                grid,
+                row++,
+                "high",
+                "range to",
+                i.range().isEmpty() ? null : i.range().get(1),
+                "150 mm");
         field(grid, row++, "resolution", "resolution", i.resolution(), "0.02 mm");
-        field(grid, row++, "edges", "edges lined up", i.edges() == null ? null : i.edges().toString(), "1; 2 for a rule laid freely");
+        field(
+                grid,
+                row++,
+                "edges",
+                "edges lined up",
+                i.edges() == null ? null : i.edges().toString(),
+                "1; 2 for a rule laid freely");
         field(grid, row++, "accuracy", "accuracy", i.accuracy(), "0.02 mm + 0.1 mm/m, or 0.5 % of reading + 2 digits");
         field(grid, row++, "value", "reference value", i.value(), "100.012(4) ohm");
-        field(grid, row++, "warm", "warm-up, min", i.warmUp() == null ? null : i.warmUp().toString(), "20");
-        field(grid, row++, "minutes", "one reading, min", i.minutes() == null ? null : i.minutes().toString(), "1");
+        field(
+                grid,
+                row++,
+                "warm",
+                "warm-up, min",
+                i.warmUp() == null ? null : i.warmUp().toString(),
+                "20");
+        field(
+                grid,
+                row++,
+                "minutes",
+                "one reading, min",
+                i.minutes() == null ? null : i.minutes().toString(),
+                "1");
         field(grid, row, "limits", "limits", i.limits(), "no more than 400 °C");
         link.setId("stock-link");
         link.setPrefRowCount(3);
@@ -206,8 +261,16 @@ public final class StockroomView implements StationView {
         link.setAccessibleText("Its part in a chain, as JSON");
         link.setText(i.link() == null ? "" : json(i.link()));
         link.setPromptText("as JSON: kind, label, from, to, gain or law with its constants");
-        FlowPane acts = new FlowPane(6, 6, button("stock-save", "Keep changes", "Checks and keeps what stands here", () -> save(i)), button("stock-copy", "Copy", "The same specification under the next free serial", () -> copy(i)),
-                button("stock-retire", i.retired() ? "Take back into use" : "Retire", "A retired instrument is offered no more; old sessions keep it", () -> retire(i)));
+        FlowPane acts = new FlowPane(
+                6,
+                6,
+                button("stock-save", "Keep changes", "Checks and keeps what stands here", () -> save(i)),
+                button("stock-copy", "Copy", "The same specification under the next free serial", () -> copy(i)),
+                button(
+                        "stock-retire",
+                        i.retired() ? "Take back into use" : "Retire",
+                        "A retired instrument is offered no more; old sessions keep it",
+                        () -> retire(i)));
         i.objection(now()).ifPresent(o -> {
             Label l = Labels.wrapped("▲ " + o);
             l.getStyleClass().add("attention");
@@ -246,7 +309,10 @@ public final class StockroomView implements StationView {
         grid.setVgap(3);
         int row = 0;
         for (Instrument.Event e : i.history()) {
-            Label what = Labels.wrapped(e.what() + (e.value() == null ? "" : ": " + e.value()) + (e.outcome() == null ? "" : ", " + e.outcome()) + (e.due() == null ? "" : ", due " + DAY.format(e.due())));
+            Label what = Labels.wrapped(e.what()
+                    + (e.value() == null ? "" : ": " + e.value())
+                    + (e.outcome() == null ? "" : ", " + e.outcome())
+                    + (e.due() == null ? "" : ", due " + DAY.format(e.due())));
             grid.addRow(row++, Labels.figure(DAY.format(e.at())), what, Labels.quiet(e.by() == null ? "" : e.by()));
         }
         TextField what = new TextField();
@@ -265,10 +331,15 @@ public final class StockroomView implements StationView {
         outcome.setId("stock-event-outcome");
         outcome.setAccessibleText("Outcome of a calibration");
         outcome.setPrefWidth(84);
-        Button enter = button("stock-event-add", "Enter", "Adds a line to its history; with a due date it counts as a calibration", () -> enter(i, what.getText(), due.getText(), outcome.getValue()));
+        Button enter = button(
+                "stock-event-add",
+                "Enter",
+                "Adds a line to its history; with a due date it counts as a calibration",
+                () -> enter(i, what.getText(), due.getText(), outcome.getValue()));
         enter.setMinWidth(Region.USE_PREF_SIZE);
         HBox add = new HBox(6, what, due, outcome, enter);
-        card.getChildren().addAll(Labels.section("History"), i.history().isEmpty() ? Labels.quiet("Nothing yet.") : grid, add);
+        card.getChildren()
+                .addAll(Labels.section("History"), i.history().isEmpty() ? Labels.quiet("Nothing yet.") : grid, add);
     }
 
     private void enter(Instrument i, String what, String due, String outcome) {
@@ -279,12 +350,23 @@ public final class StockroomView implements StationView {
             Instant until = null;
             if (!due.isBlank()) {
                 try {
-                    until = LocalDate.parse(due.strip()).atStartOfDay(ZoneOffset.UTC).toInstant();
+                    until = LocalDate.parse(due.strip())
+                            .atStartOfDay(ZoneOffset.UTC)
+                            .toInstant();
                 } catch (DateTimeParseException e) {
-                    throw new IllegalArgumentException("'" + due.strip() + "' is not a date; write year-month-day, for instance 2027-11-23.", e);
+                    throw new IllegalArgumentException(
+                            "'" + due.strip() + "' is not a date; write year-month-day, for instance 2027-11-23.", e);
                 }
             }
-            keep(i, i.withEvent(new Instrument.Event(now(), what.strip(), "instructor on duty", null, until, outcome.isEmpty() ? null : outcome)));
+            keep(
+                    i,
+                    i.withEvent(new Instrument.Event(
+                            now(),
+                            what.strip(),
+                            "instructor on duty",
+                            null,
+                            until,
+                            outcome.isEmpty() ? null : outcome)));
         });
     }
 
@@ -339,14 +421,34 @@ public final class StockroomView implements StationView {
                 try {
                     part = JSON.readValue(link.getText(), Link.class);
                 } catch (JsonProcessingException e) {
-                    throw new IllegalArgumentException("Its part in a chain is not JSON that can be read; look at quotes and commas.", e);
+                    throw new IllegalArgumentException(
+                            "Its part in a chain is not JSON that can be read; look at quotes and commas.", e);
                 }
             }
             Double edges = number("edges");
-            Instrument after = new Instrument(text("id"), kinds.getValue(), text("name"), fields.get("measures").getText().strip().isEmpty() && before.measures() == null ? null : fields.get("measures").getText().strip(), text("place"), range,
-                    text("resolution"), edges == null ? null : edges.intValue(), text("accuracy"), text("value"), number("warm"), number("minutes"), text("limits"), part, before.history(), before.retired()).checked();
+            Instrument after = new Instrument(
+                            text("id"),
+                            kinds.getValue(),
+                            text("name"),
+                            fields.get("measures").getText().strip().isEmpty() && before.measures() == null
+                                    ? null
+                                    : fields.get("measures").getText().strip(),
+                            text("place"),
+                            range,
+                            text("resolution"),
+                            edges == null ? null : edges.intValue(),
+                            text("accuracy"),
+                            text("value"),
+                            number("warm"),
+                            number("minutes"),
+                            text("limits"),
+                            part,
+                            before.history(),
+                            before.retired())
+                    .checked();
             if (!after.id().equals(before.id()) && stock.find(after.id()).isPresent()) {
-                throw new IllegalArgumentException("There is an instrument " + after.id() + " already; choose another serial.");
+                throw new IllegalArgumentException(
+                        "There is an instrument " + after.id() + " already; choose another serial.");
             }
             keep(before, after);
             Notices.tell(all, "Kept " + after.name() + " " + after.id() + ".");
@@ -354,7 +456,27 @@ public final class StockroomView implements StationView {
     }
 
     private void add() {
-        Notices.attempt(all, () -> keep(null, new Instrument(stock.freeSerial("NEW-01"), "hand instrument", "new instrument", "mm", null, null, null, null, null, null, null, 1.0, null, null, null, false)));
+        Notices.attempt(
+                all,
+                () -> keep(
+                        null,
+                        new Instrument(
+                                stock.freeSerial("NEW-01"),
+                                "hand instrument",
+                                "new instrument",
+                                "mm",
+                                null,
+                                null,
+                                null,
+                                null,
+                                null,
+                                null,
+                                null,
+                                1.0,
+                                null,
+                                null,
+                                null,
+                                false)));
     }
 
     private void copy(Instrument i) {
@@ -373,7 +495,8 @@ public final class StockroomView implements StationView {
             Notices.attempt(all, () -> {
                 try {
                     String before = stock.json();
-                    Notices.tell(all, stock.bringIn(java.nio.file.Files.readString(f.toPath(), StandardCharsets.UTF_8)));
+                    Notices.tell(
+                            all, stock.bringIn(java.nio.file.Files.readString(f.toPath(), StandardCharsets.UTF_8)));
                     back = () -> {
                         stock.all().forEach(i -> stock.remove(i.id()));
                         stock.bringIn(before);

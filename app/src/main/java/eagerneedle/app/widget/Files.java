@@ -3,7 +3,6 @@ package eagerneedle.app.widget;
 import eagerneedle.store.export.Beside;
 import java.io.File;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import javafx.embed.swing.SwingFXUtils;
 import javafx.scene.Node;
@@ -13,8 +12,7 @@ import javafx.stage.Window;
 
 /** Asking where to save, and saving. */
 public final class Files {
-    private Files() {
-    }
+    private Files() {}
 
     /** Asks for a place and writes a text there. */
     public static void saveText(Node owner, String suggested, String text) {
@@ -51,7 +49,8 @@ public final class Files {
         try {
             Beside.write(to, bytes);
         } catch (IOException e) {
-            throw new IllegalArgumentException(to.getFileName() + " cannot be written there; choose another folder.", e);
+            throw new IllegalArgumentException(
+                    to.getFileName() + " cannot be written there; choose another folder.", e);
         }
     }
 
@@ -60,7 +59,8 @@ public final class Files {
         try {
             Beside.write(to, writing);
         } catch (IOException e) {
-            throw new IllegalArgumentException(to.getFileName() + " cannot be written there; choose another folder.", e);
+            throw new IllegalArgumentException(
+                    to.getFileName() + " cannot be written there; choose another folder.", e);
         }
     }
 
@@ -69,7 +69,8 @@ public final class Files {
         FileChooser chooser = new FileChooser();
         chooser.setInitialFileName(suggested.replaceAll("[\\\\/:*?\"<>|]", " "));
         for (String k : kinds) {
-            chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter(k.substring(2).toUpperCase(java.util.Locale.ROOT), k));
+            chooser.getExtensionFilters()
+                    .add(new FileChooser.ExtensionFilter(k.substring(2).toUpperCase(java.util.Locale.ROOT), k));
         }
         File f = chooser.showSaveDialog(owner.getScene().getWindow());
         return f == null ? null : f.toPath();

@@ -7,8 +7,7 @@ import javafx.scene.layout.VBox;
 
 /** Words in the few sizes and inks that the window uses. */
 public final class Labels {
-    private Labels() {
-    }
+    private Labels() {}
 
     public static Label heading(String text) {
         return styled(text, "heading");

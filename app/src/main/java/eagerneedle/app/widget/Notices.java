@@ -17,8 +17,7 @@ public final class Notices {
         void live(String sentence);
     }
 
-    private Notices() {
-    }
+    private Notices() {}
 
     public static void tell(Node node, String sentence) {
         send(node, sentence, false);
@@ -46,7 +45,8 @@ public final class Notices {
 
     private static Optional<Board> board(Node node) {
         return node.getScene() != null && node.getScene().lookup("#" + BOARD) instanceof Board board
-                ? Optional.of(board) : Optional.empty();
+                ? Optional.of(board)
+                : Optional.empty();
     }
 
     private static void send(Node node, String sentence, boolean warning) {

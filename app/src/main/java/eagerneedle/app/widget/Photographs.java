@@ -13,8 +13,7 @@ public final class Photographs {
     private static final long MOST_PIXELS = 60_000_000;
     private static final int LARGEST = 30_000_000;
 
-    private Photographs() {
-    }
+    private Photographs() {}
 
     /** Width times height as the file's head states them, before anything is unpacked; 0 when it is no picture. */
     private static long pixels(byte[] bytes) throws IOException {
@@ -37,7 +36,10 @@ public final class Photographs {
         return fileName.toLowerCase(Locale.ROOT).matches(".*\\.(png|jpe?g)");
     }
 
-    /** Keeps a picture in the bench file. @throws IllegalArgumentException with one sentence when it is none, or too large */
+    /**
+     * Keeps a picture in the bench file. @throws IllegalArgumentException with one sentence when it is none, or too
+     * large
+     */
     public static Entries.Picture keep(BenchFile bench, Path file) {
         String name = file.getFileName().toString();
         if (!isPicture(name)) {
@@ -49,12 +51,18 @@ public final class Photographs {
             }
             byte[] bytes = Files.readAllBytes(file);
             if (pixels(bytes) > MOST_PIXELS) {
-                throw new IllegalArgumentException(name + " has more than %d million pixels; make it smaller first.".formatted(MOST_PIXELS / 1_000_000));
+                throw new IllegalArgumentException(name
+                        + " has more than %d million pixels; make it smaller first."
+                                .formatted(MOST_PIXELS / 1_000_000));
             }
             if (javax.imageio.ImageIO.read(new ByteArrayInputStream(bytes)) == null) {
-                throw new IllegalArgumentException(name + " cannot be read as a picture; save it as PNG or JPEG again.");
+                throw new IllegalArgumentException(
+                        name + " cannot be read as a picture; save it as PNG or JPEG again.");
             }
-            return new Entries.Picture(bench.attach(name, name.toLowerCase(Locale.ROOT).endsWith("png") ? "image/png" : "image/jpeg", bytes), name);
+            return new Entries.Picture(
+                    bench.attach(
+                            name, name.toLowerCase(Locale.ROOT).endsWith("png") ? "image/png" : "image/jpeg", bytes),
+                    name);
         } catch (IOException e) {
             throw new IllegalArgumentException(name + " cannot be read; check its name and folder.", e);
         }

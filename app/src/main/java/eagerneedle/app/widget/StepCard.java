@@ -16,7 +16,8 @@ import javafx.scene.layout.VBox;
 
 /** A step to be signed off; one with minutes has a timer that must run out first, or be signed off early on purpose. */
 public final class StepCard extends VBox {
-    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm").withZone(ZoneId.systemDefault());
+    private static final DateTimeFormatter TIME =
+            DateTimeFormatter.ofPattern("HH:mm").withZone(ZoneId.systemDefault());
     private final Workbench bench;
     private final Sheet.Step step;
     private final Label left = Labels.quiet("");
@@ -34,15 +35,19 @@ public final class StepCard extends VBox {
         box.setSelected(signedOff() != null);
         box.setPrefWidth(200);
         box.setMinHeight(Region.USE_PREF_SIZE);
-        box.setOnAction(e -> bench.apply(new Command.SignOff(step.id(), step.text(), box.isSelected() ? bench.clock().instant() : null)));
+        box.setOnAction(e -> bench.apply(new Command.SignOff(
+                step.id(), step.text(), box.isSelected() ? bench.clock().instant() : null)));
         start.setId("timer-" + step.id());
         start.getStyleClass().add("quiet-button");
-        start.setOnAction(e -> bench.apply(new Command.StartTimer(step.id(), step.text(), bench.clock().instant())));
+        start.setOnAction(e -> bench.apply(
+                new Command.StartTimer(step.id(), step.text(), bench.clock().instant())));
         Labels.explained(start, "Counts " + step.minutes() + " minutes from now; the bench reminds of what is left");
         left.setId("left-" + step.id());
         left.setWrapText(true);
         HBox row = new HBox(8, left);
-        if (step.minutes() > 0 && signedOff() == null && bench.session().timers().get(step.id()) == null) {
+        if (step.minutes() > 0
+                && signedOff() == null
+                && bench.session().timers().get(step.id()) == null) {
             row.getChildren().add(start);
         }
         getChildren().addAll(box, row);
@@ -57,7 +62,14 @@ public final class StepCard extends VBox {
     /** Seconds until the timer of a step is over; 0 when it is, NaN while it was not started. */
     static double secondsLeft(Workbench bench, Sheet.Step step) {
         Instant started = bench.session().timers().get(step.id());
-        return started == null ? Double.NaN : Math.max(0, step.minutes() * 60 - Duration.between(started, bench.clock().instant()).toMillis() / 1000.0);
+        return started == null
+                ? Double.NaN
+                : Math.max(
+                        0,
+                        step.minutes() * 60
+                                - Duration.between(started, bench.clock().instant())
+                                                .toMillis()
+                                        / 1000.0);
     }
 
     /** Brings the countdown up to now. */

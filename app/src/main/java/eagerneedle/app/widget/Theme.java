@@ -10,13 +10,14 @@ import javafx.application.Application;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 
-/** Our look: AtlantaFX's controls underneath, our paper, inks and fonts on top; light and dark. Interface thread only. */
+/**
+ * Our look: AtlantaFX's controls underneath, our paper, inks and fonts on top; light and dark. Interface thread only.
+ */
 public final class Theme {
     private static final List<WeakReference<Node>> WATCHERS = new ArrayList<>();
     private static boolean dark;
 
-    private Theme() {
-    }
+    private Theme() {}
 
     public static boolean isDark() {
         return dark;
@@ -29,8 +30,9 @@ public final class Theme {
             Typefaces.of(new Lettering(face, 12, false));
             Typefaces.of(new Lettering(face, 12, true));
         }
-        Application.setUserAgentStylesheet(inTheDark ? new PrimerDark().getUserAgentStylesheet() : new PrimerLight().getUserAgentStylesheet());
-        String ours = Theme.class.getResource("/eagerneedle/app/needle.css").toExternalForm();
+        Application.setUserAgentStylesheet(
+                inTheDark ? new PrimerDark().getUserAgentStylesheet() : new PrimerLight().getUserAgentStylesheet());
+        String ours = Theme.class.getResource("needle.css").toExternalForm();
         if (!scene.getStylesheets().contains(ours)) {
             scene.getStylesheets().add(ours);
         }
@@ -40,15 +42,18 @@ public final class Theme {
         }
         for (WeakReference<Node> watcher : List.copyOf(WATCHERS)) {
             Node node = watcher.get();
-            if (node != null && node.getScene() != null && node.getScene().getWindow() != null && node.getScene().getWindow().isShowing()) {
+            if (node != null
+                    && node.getScene() != null
+                    && node.getScene().getWindow() != null
+                    && node.getScene().getWindow().isShowing()) {
                 ((Runnable) node.getProperties().get(Theme.class)).run();
             }
         }
     }
 
     /**
-     * Runs {@code repaint} whenever the theme changes while the node is shown, and whenever it comes to be shown. The node itself
-     * holds {@code repaint}, so that nothing else keeps either alive.
+     * Runs {@code repaint} whenever the theme changes while the node is shown, and whenever it comes to be shown. The
+     * node itself holds {@code repaint}, so that nothing else keeps either alive.
      */
     public static void onChange(Node node, Runnable repaint) {
         node.getProperties().put(Theme.class, repaint);

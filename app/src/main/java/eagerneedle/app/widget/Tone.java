@@ -11,8 +11,7 @@ public final class Tone {
     private static final double SECONDS = 0.18;
     private static final double PITCH = 660;
 
-    private Tone() {
-    }
+    private Tone() {}
 
     public static void play() {
         byte[] wave = new byte[(int) (RATE * SECONDS)];
@@ -20,20 +19,22 @@ public final class Tone {
             double fade = Math.min(1, Math.min(i, wave.length - i) / (0.02 * RATE));
             wave[i] = (byte) (60 * fade * Math.sin(2 * Math.PI * PITCH * i / RATE));
         }
-        Thread t = new Thread(() -> {
-            try {
-                Clip clip = AudioSystem.getClip();
-                clip.addLineListener(e -> {
-                    if (e.getType() == javax.sound.sampled.LineEvent.Type.STOP) {
-                        clip.close();
+        Thread t = new Thread(
+                () -> {
+                    try {
+                        Clip clip = AudioSystem.getClip();
+                        clip.addLineListener(e -> {
+                            if (e.getType() == javax.sound.sampled.LineEvent.Type.STOP) {
+                                clip.close();
+                            }
+                        });
+                        clip.open(new AudioFormat(RATE, 8, 1, true, false), wave, 0, wave.length);
+                        clip.start();
+                    } catch (LineUnavailableException | IllegalArgumentException | SecurityException e) {
+                        // No sound here.
                     }
-                });
-                clip.open(new AudioFormat(RATE, 8, 1, true, false), wave, 0, wave.length);
-                clip.start();
-            } catch (LineUnavailableException | IllegalArgumentException | SecurityException e) {
-                // No sound here.
-            }
-        }, "tone");
+                },
+                "tone");
         t.setDaemon(true);
         t.start();
     }

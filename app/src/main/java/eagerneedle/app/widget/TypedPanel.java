@@ -16,8 +16,8 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 
 /**
- * Fields for readings by eye: one for each channel of an instrument without an output. Enter goes to the next field, and from
- * the last one takes all of them as one sample at this moment.
+ * Fields for readings by eye: one for each channel of an instrument without an output. Enter goes to the next field,
+ * and from the last one takes all of them as one sample at this moment.
  */
 public final class TypedPanel extends FlowPane {
     private final Sheet sheet;
@@ -31,7 +31,7 @@ public final class TypedPanel extends FlowPane {
      * Fields for the instrument in use.
      *
      * @param sheet names its channels
-     * @param rig   the instrument, when one is connected
+     * @param rig the instrument, when one is connected
      */
     public TypedPanel(Sheet sheet, Supplier<Optional<LiveRig>> rig) {
         super(10, 6);
@@ -40,7 +40,8 @@ public final class TypedPanel extends FlowPane {
         setAlignment(Pos.CENTER_LEFT);
         enter.setId("enter-typed");
         enter.setOnAction(e -> enter());
-        Labels.explained(enter, "Takes what is typed as one reading of each channel, at this moment (Enter in the last field)");
+        Labels.explained(
+                enter, "Takes what is typed as one reading of each channel, at this moment (Enter in the last field)");
         refresh();
     }
 
@@ -66,11 +67,17 @@ public final class TypedPanel extends FlowPane {
 
     private void field(String own, String unit) {
         TextField f = new TextField();
-        String label = sheet.channels().entrySet().stream().filter(c -> c.getValue().inputOr(c.getKey()).equals(own)).map(c -> c.getValue().label()).findFirst().orElse(own);
+        String label = sheet.channels().entrySet().stream()
+                .filter(c -> c.getValue().inputOr(c.getKey()).equals(own))
+                .map(c -> c.getValue().label())
+                .findFirst()
+                .orElse(own);
         f.setId("typed-" + own);
         f.setPrefWidth(90);
         f.setAccessibleText(label + ", typed reading");
-        Labels.explained(f, "What stands on the display of " + label + "; another unit that fits may be written behind the number");
+        Labels.explained(
+                f,
+                "What stands on the display of " + label + "; another unit that fits may be written behind the number");
         int at = fields.size();
         f.setOnAction(e -> {
             if (at + 1 < fields.size()) {
@@ -81,7 +88,8 @@ public final class TypedPanel extends FlowPane {
         });
         fields.add(f);
         units.add(unit);
-        HBox row = new HBox(6, Labels.quiet(label), f, Labels.quiet(LabUnit.parse(unit).pretty()));
+        HBox row = new HBox(
+                6, Labels.quiet(label), f, Labels.quiet(LabUnit.parse(unit).pretty()));
         row.setAlignment(Pos.CENTER_LEFT);
         getChildren().add(row);
     }
@@ -90,7 +98,8 @@ public final class TypedPanel extends FlowPane {
     private double reading(int i) {
         String text = fields.get(i).getText().strip().replace('−', '-');
         if (text.isEmpty()) {
-            throw new IllegalArgumentException("Type the reading of " + fields.get(i).getAccessibleText().replace(", typed reading", "") + " first.");
+            throw new IllegalArgumentException("Type the reading of "
+                    + fields.get(i).getAccessibleText().replace(", typed reading", "") + " first.");
         }
         LabUnit wanted = LabUnit.parse(units.get(i));
         if (text.matches("[-+]?[0-9.]+([eE][-+]?[0-9]+)?")) {
@@ -108,7 +117,9 @@ public final class TypedPanel extends FlowPane {
                     values[i] = reading(i);
                 } catch (IllegalArgumentException e) {
                     fields.get(i).requestFocus();
-                    throw e instanceof NumberFormatException ? new IllegalArgumentException("'" + fields.get(i).getText() + "' is not a number.") : e;
+                    throw e instanceof NumberFormatException
+                            ? new IllegalArgumentException("'" + fields.get(i).getText() + "' is not a number.")
+                            : e;
                 }
             }
             try {

@@ -10,8 +10,7 @@ import javafx.scene.text.Font;
 public final class Typefaces {
     private static final Map<Lettering, Font> FONTS = new HashMap<>();
 
-    private Typefaces() {
-    }
+    private Typefaces() {}
 
     /** The shipped font for a lettering. */
     public static Font of(Lettering l) {

@@ -19,8 +19,8 @@ import javafx.scene.layout.Pane;
 import javafx.util.Duration;
 
 /**
- * The course dial: a wide shallow scale with the seven stations as its graduations and a needle that swings to the current
- * one. It is the navigation; each graduation carries a small mark: done, needs attention, not yet.
+ * The course dial: a wide shallow scale with the seven stations as its graduations and a needle that swings to the
+ * current one. It is the navigation; each graduation carries a small mark: done, needs attention, not yet.
  */
 public final class CourseDial extends Pane {
     private static final double SAG = 13;
@@ -54,11 +54,13 @@ public final class CourseDial extends Pane {
 
     public void refresh() {
         for (Station s : Station.values()) {
-            buttons.get(s.ordinal()).setAccessibleText(s.title() + ", " + switch (states.apply(s)) {
-                case DONE -> "done";
-                case ATTENTION -> "needs attention";
-                case NOT_YET -> "not yet";
-            });
+            buttons.get(s.ordinal())
+                    .setAccessibleText(s.title() + ", "
+                            + switch (states.apply(s)) {
+                                case DONE -> "done";
+                                case ATTENTION -> "needs attention";
+                                case NOT_YET -> "not yet";
+                            });
         }
         face.repaint();
     }
@@ -69,7 +71,10 @@ public final class CourseDial extends Pane {
         buttons.forEach(b -> b.getStyleClass().remove("current"));
         buttons.get(to.ordinal()).getStyleClass().add("current");
         if (animated) {
-            new Timeline(new KeyFrame(Duration.millis(260), new KeyValue(needle, to.ordinal(), javafx.animation.Interpolator.EASE_BOTH))).play();
+            new Timeline(new KeyFrame(
+                            Duration.millis(260),
+                            new KeyValue(needle, to.ordinal(), javafx.animation.Interpolator.EASE_BOTH)))
+                    .play();
         } else {
             needle.set(to.ordinal());
         }
@@ -125,13 +130,20 @@ public final class CourseDial extends Pane {
             double y = arc(x, w) - 11;
             switch (states.apply(station)) {
                 case DONE -> s.circle(x, y, 4, Ink.GOOD, null, 0);
-                case ATTENTION -> s.polygon(new double[] {x, x + 4.8, x - 4.8}, new double[] {y - 4.8, y + 3.8, y + 3.8}, Ink.ATTENTION);
+                case ATTENTION ->
+                    s.polygon(
+                            new double[] {x, x + 4.8, x - 4.8},
+                            new double[] {y - 4.8, y + 3.8, y + 3.8},
+                            Ink.ATTENTION);
                 default -> s.circle(x, y, 3.6, null, Ink.QUIET, 1.2);
             }
         }
         double x = at(needle.get(), w);
         double y = arc(x, w);
-        s.polygon(new double[] {x - 0.8, x + 0.8, x + 1.6, x - 1.6}, new double[] {y + 1, y + 1, y + 15, y + 15}, Ink.NEEDLE);
+        s.polygon(
+                new double[] {x - 0.8, x + 0.8, x + 1.6, x - 1.6},
+                new double[] {y + 1, y + 1, y + 15, y + 15},
+                Ink.NEEDLE);
         s.polygon(new double[] {x - 2.4, x + 2.4, x + 3.6, x - 3.6}, new double[] {y + 40, y + 40, h, h}, Ink.NEEDLE);
     }
 }

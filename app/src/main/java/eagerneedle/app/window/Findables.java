@@ -25,8 +25,17 @@ final class Findables {
         session(hits);
         sheet(window.bench().sheet(), hits);
         window.actsToFind().forEach(a -> hits.add(new Hit("act", a.label(), a.shown(), a.run())));
-        window.stockroom().all().forEach(i -> hits.add(new Hit("instrument", i.name() + " " + i.id(), i.kind() + (i.place() == null ? "" : " · " + i.place()), () -> window.showInstrument(i.id()))));
-        window.recent().entries().forEach(e -> hits.add(new Hit("session", e.title(), e.file().getFileName().toString(), () -> window.open(e.file()))));
+        window.stockroom()
+                .all()
+                .forEach(i -> hits.add(new Hit(
+                        "instrument",
+                        i.name() + " " + i.id(),
+                        i.kind() + (i.place() == null ? "" : " · " + i.place()),
+                        () -> window.showInstrument(i.id()))));
+        window.recent()
+                .entries()
+                .forEach(e -> hits.add(
+                        new Hit("session", e.title(), e.file().getFileName().toString(), () -> window.open(e.file()))));
         for (String id : SheetReader.shipped()) {
             SheetReader.Located sheet = SheetReader.read(SheetReader.shippedText(id), id);
             hits.add(new Hit("method", sheet.sheet().title(), "begin a session", () -> window.begin(sheet, null)));
@@ -36,24 +45,44 @@ final class Findables {
 
     private void session(List<Hit> hits) {
         var bench = window.bench();
-        bench.reduction().ledger().entries().forEach(e -> hits.add(new Hit("quantity", (e.key().isOfRun() ? e.group() + ": " : "") + e.label(), e.quantity().map(Quantity::toString).orElse(""),
-                () -> window.showQuantity(e.key()))));
-        bench.session().keptRuns().forEach(r -> hits.add(new Hit("run", r.name(), SessionPlots.levelLabel(bench.reduction(), r) + (r.leftOut() == null ? "" : " · left out: " + r.leftOut()), () -> window.showRun(r.id()))));
-        bench.findings().forEach(f -> hits.add(new Hit("watch", f.message(), f.remedy(), () -> {
-            if (f.run() > 0) {
-                window.showRun(f.run());
-            }
-        })));
+        bench.reduction()
+                .ledger()
+                .entries()
+                .forEach(e -> hits.add(new Hit(
+                        "quantity",
+                        (e.key().isOfRun() ? e.group() + ": " : "") + e.label(),
+                        e.quantity().map(Quantity::toString).orElse(""),
+                        () -> window.showQuantity(e.key()))));
+        bench.session()
+                .keptRuns()
+                .forEach(r -> hits.add(new Hit(
+                        "run",
+                        r.name(),
+                        SessionPlots.levelLabel(bench.reduction(), r)
+                                + (r.leftOut() == null ? "" : " · left out: " + r.leftOut()),
+                        () -> window.showRun(r.id()))));
+        bench.findings()
+                .forEach(f -> hits.add(new Hit("watch", f.message(), f.remedy(), () -> {
+                    if (f.run() > 0) {
+                        window.showRun(f.run());
+                    }
+                })));
         bench.session().notes().forEach(n -> hits.add(new Hit("note", n.text(), "", () -> window.go(Station.RECORD))));
     }
 
     private void sheet(Sheet sheet, List<Hit> hits) {
-        sheet.channels().forEach((name, c) -> hits.add(new Hit("channel", c.label(), c.position() == null ? "" : c.position(), () -> window.go(Station.RIG))));
-        sheet.captures().forEach((name, c) -> hits.add(new Hit("capture", c.label(), c.hint(), () -> window.go(Station.CAPTURE))));
+        sheet.channels()
+                .forEach((name, c) -> hits.add(new Hit(
+                        "channel", c.label(), c.position() == null ? "" : c.position(), () -> window.go(Station.RIG))));
+        sheet.captures()
+                .forEach((name, c) ->
+                        hits.add(new Hit("capture", c.label(), c.hint(), () -> window.go(Station.CAPTURE))));
         sheet.cautions().forEach(c -> hits.add(new Hit("caution", c, "", () -> window.go(Station.PLAN))));
         sheet.prepare().forEach(s -> hits.add(new Hit("step", s.text(), "before", () -> window.go(Station.RIG))));
-        sheet.comparisons().forEach(c -> hits.add(new Hit("comparison", c.label(), "", () -> window.go(Station.JUDGE))));
-        sheet.mistakes().forEach(m -> hits.add(new Hit("mistake", m.label(), m.says(), () -> window.go(Station.JUDGE))));
+        sheet.comparisons()
+                .forEach(c -> hits.add(new Hit("comparison", c.label(), "", () -> window.go(Station.JUDGE))));
+        sheet.mistakes()
+                .forEach(m -> hits.add(new Hit("mistake", m.label(), m.says(), () -> window.go(Station.JUDGE))));
         sheet.finish().forEach(s -> hits.add(new Hit("step", s.text(), "finish", () -> window.go(Station.RECORD))));
     }
 }

@@ -16,7 +16,9 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
-/** One field over the window that finds anything: stations, quantities, runs, steps, notes, instruments, methods, acts. */
+/**
+ * One field over the window that finds anything: stations, quantities, runs, steps, notes, instruments, methods, acts.
+ */
 public final class Finder extends StackPane {
     private static final int MOST = 11;
     private final Supplier<List<Hit>> all;

@@ -32,8 +32,8 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /**
- * The ledger: every quantity with its uncertainty in brackets and its unit, aligned on the decimal point. A click shows a
- * quantity's lineage: its formula, what it comes from, what it feeds and who contributes most.
+ * The ledger: every quantity with its uncertainty in brackets and its unit, aligned on the decimal point. A click shows
+ * a quantity's lineage: its formula, what it comes from, what it feeds and who contributes most.
  */
 public final class LedgerPane extends VBox {
     private static final double WIDTH = 296;
@@ -103,19 +103,39 @@ public final class LedgerPane extends VBox {
         Reduction r = reduction();
         List<Ledger.Entry> entries = new ArrayList<>();
         List<Ledger.Entry> all = r.ledger().entries();
-        List<Ledger.Entry> ofRun = run == null || planned ? List.of() : bench.session().run(run.id()).filter(x -> x.discard() == null).map(r::ofRun).orElse(List.of());
-        all.stream().filter(e -> !e.key().isOfRun() && e.source().equals("derived")).forEach(entries::add);
+        List<Ledger.Entry> ofRun = run == null || planned
+                ? List.of()
+                : bench.session()
+                        .run(run.id())
+                        .filter(x -> x.discard() == null)
+                        .map(r::ofRun)
+                        .orElse(List.of());
+        all.stream()
+                .filter(e -> !e.key().isOfRun() && e.source().equals("derived"))
+                .forEach(entries::add);
         entries.addAll(ofRun);
-        all.stream().filter(e -> !e.key().isOfRun() && !e.source().equals("derived")).forEach(entries::add);
+        all.stream()
+                .filter(e -> !e.key().isOfRun() && !e.source().equals("derived"))
+                .forEach(entries::add);
         Optional<Reduction.Lineage> lit = Optional.ofNullable(selected).map(r::lineage);
         String group = null;
         GridPane grid = null;
         int row = 0;
-        double left = entries.stream().flatMap(e -> e.quantity().stream()).mapToInt(q -> point(q)).max().orElse(1);
+        double left = entries.stream()
+                .flatMap(e -> e.quantity().stream())
+                .mapToInt(q -> point(q))
+                .max()
+                .orElse(1);
         for (Ledger.Entry e : entries) {
             if (!e.group().equals(group)) {
                 group = e.group();
-                rows.getChildren().add(Labels.styled((planned && e.source().equals("derived") ? "Predicted " + group.toLowerCase(java.util.Locale.ROOT) : group).toUpperCase(java.util.Locale.ROOT), "group"));
+                rows.getChildren()
+                        .add(Labels.styled(
+                                (planned && e.source().equals("derived")
+                                                ? "Predicted " + group.toLowerCase(java.util.Locale.ROOT)
+                                                : group)
+                                        .toUpperCase(java.util.Locale.ROOT),
+                                "group"));
                 grid = grid();
                 rows.getChildren().add(grid);
                 row = 0;
@@ -144,8 +164,18 @@ public final class LedgerPane extends VBox {
     }
 
     private void add(GridPane grid, int row, Ledger.Entry e, double left, Optional<Reduction.Lineage> lit) {
-        boolean fresh = !planned && (bench.isTrying() ? bench.before(e.key()).filter(b -> e.quantity().isEmpty() || !b.toString().equals(e.quantity().get().toString())).isPresent() : bench.changed().contains(e.key()));
-        boolean doubtful = e.quantity().isPresent() && !reduction().doubts(e.quantity().get(), bench.clock().instant()).isEmpty();
+        boolean fresh = !planned
+                && (bench.isTrying()
+                        ? bench.before(e.key())
+                                .filter(b -> e.quantity().isEmpty()
+                                        || !b.toString()
+                                                .equals(e.quantity().get().toString()))
+                                .isPresent()
+                        : bench.changed().contains(e.key()));
+        boolean doubtful = e.quantity().isPresent()
+                && !reduction()
+                        .doubts(e.quantity().get(), bench.clock().instant())
+                        .isEmpty();
         Label name = new Label((fresh ? "● " : "") + (doubtful ? "▲ " : "") + e.label());
         name.getStyleClass().add("ledger-name");
         if (fresh) {
@@ -173,7 +203,10 @@ public final class LedgerPane extends VBox {
         line.getStyleClass().add("ledger-row");
         line.setId("ledger-" + e.name().replaceAll("[^A-Za-z0-9_-]", "-"));
         line.setFocusTraversable(true);
-        line.setAccessibleText(e.label() + " " + e.quantity().map(Quantity::toString).orElse("has no value: " + e.outcome().problem()));
+        line.setAccessibleText(e.label() + " "
+                + e.quantity()
+                        .map(Quantity::toString)
+                        .orElse("has no value: " + e.outcome().problem()));
         if (e.key().equals(selected)) {
             line.getStyleClass().add("selected");
         } else if (lit.isPresent() && lit.get().from().contains(e.key())) {
@@ -181,7 +214,17 @@ public final class LedgerPane extends VBox {
         } else if (lit.isPresent() && lit.get().feeds().contains(e.key())) {
             line.getStyleClass().add("feeds");
         }
-        Tooltip.install(line, new Tooltip(e.label() + (fresh ? bench.before(e.key()).flatMap(b -> e.quantity().map(q -> "\n" + moved(b, q))).orElse("") : "") + (e.outcome().problem() != null ? "\n" + e.outcome().problem() : e.source().equals("derived") ? "" : "\n" + e.source())));
+        Tooltip.install(
+                line,
+                new Tooltip(e.label()
+                        + (fresh
+                                ? bench.before(e.key())
+                                        .flatMap(b -> e.quantity().map(q -> "\n" + moved(b, q)))
+                                        .orElse("")
+                                : "")
+                        + (e.outcome().problem() != null
+                                ? "\n" + e.outcome().problem()
+                                : e.source().equals("derived") ? "" : "\n" + e.source())));
         line.setOnMouseClicked(m -> select(e.key()));
         line.setOnKeyPressed(k -> {
             if (k.getCode() == KeyCode.ENTER || k.getCode() == KeyCode.SPACE) {
@@ -207,10 +250,13 @@ public final class LedgerPane extends VBox {
         }
     }
 
-    /** A number with its uncertainty in brackets, its point under the others. An exact one is cut to what can be read. */
+    /**
+     * A number with its uncertainty in brackets, its point under the others. An exact one is cut to what can be read.
+     */
     private static String figures(Quantity q, double left) {
         String s = Notation.bracketed(q.value(), q.u());
-        return " ".repeat((int) Math.max(0, Math.min(6, left) - point(q))) + (q.isExact() && s.length() > MOST_FIGURES ? Notation.plain(q.value(), 6) : s);
+        return " ".repeat((int) Math.max(0, Math.min(6, left) - point(q)))
+                + (q.isExact() && s.length() > MOST_FIGURES ? Notation.plain(q.value(), 6) : s);
     }
 
     /** Shows the lineage of a quantity and brings its line into view. */
@@ -219,10 +265,23 @@ public final class LedgerPane extends VBox {
         select(key);
         applyCss();
         layout();
-        rows.lookupAll(".ledger-row").stream().filter(n -> n.getStyleClass().contains("selected")).findFirst().ifPresent(n -> {
-            double at = rows.sceneToLocal(n.localToScene(n.getBoundsInLocal())).getMinY();
-            scroll.setVvalue(Math.max(0, Math.min(1, (at - 60) / Math.max(1, rows.getHeight() - scroll.getViewportBounds().getHeight()))));
-        });
+        rows.lookupAll(".ledger-row").stream()
+                .filter(n -> n.getStyleClass().contains("selected"))
+                .findFirst()
+                .ifPresent(n -> {
+                    double at = rows.sceneToLocal(n.localToScene(n.getBoundsInLocal()))
+                            .getMinY();
+                    scroll.setVvalue(Math.max(
+                            0,
+                            Math.min(
+                                    1,
+                                    (at - 60)
+                                            / Math.max(
+                                                    1,
+                                                    rows.getHeight()
+                                                            - scroll.getViewportBounds()
+                                                                    .getHeight()))));
+                });
     }
 
     /** Shows the lineage of a quantity; the same again closes it. */
@@ -241,7 +300,11 @@ public final class LedgerPane extends VBox {
         if (!shown) {
             return;
         }
-        String label = r.ledger().entries().stream().filter(e -> e.key().equals(selected)).map(Ledger.Entry::label).findFirst().orElse(selected.toString());
+        String label = r.ledger().entries().stream()
+                .filter(e -> e.key().equals(selected))
+                .map(Ledger.Entry::label)
+                .findFirst()
+                .orElse(selected.toString());
         detail.getChildren().add(Labels.styled(label, "section"));
         r.formula(selected).ifPresent(f -> detail.getChildren().add(styledWrap(f, "figure-small")));
         if (r.isHidden(selected)) {
@@ -250,12 +313,26 @@ public final class LedgerPane extends VBox {
         }
         Optional<Quantity> q = r.quantity(selected);
         if (q.isEmpty()) {
-            detail.getChildren().add(styledWrap(r.outcome(selected).problem() == null ? "No value." : r.outcome(selected).problem(), "attention"));
+            detail.getChildren()
+                    .add(styledWrap(
+                            r.outcome(selected).problem() == null
+                                    ? "No value."
+                                    : r.outcome(selected).problem(),
+                            "attention"));
             return;
         }
         Quantity v = q.get();
-        detail.getChildren().add(styledWrap(v.isExact() ? "Taken as exact." : "± " + Notation.figures(Coverage.DEFAULT.expanded(v), 2) + " " + v.unit().pretty() + " at 95 %, k = "
-                + Notation.plain(Coverage.DEFAULT.factor(v.dof()), 3) + (Double.isInfinite(v.dof()) ? "" : ", " + Notation.plain(v.dof(), 3) + " degrees of freedom"), "quiet"));
+        detail.getChildren()
+                .add(styledWrap(
+                        v.isExact()
+                                ? "Taken as exact."
+                                : "± " + Notation.figures(Coverage.DEFAULT.expanded(v), 2) + " "
+                                        + v.unit().pretty() + " at 95 %, k = "
+                                        + Notation.plain(Coverage.DEFAULT.factor(v.dof()), 3)
+                                        + (Double.isInfinite(v.dof())
+                                                ? ""
+                                                : ", " + Notation.plain(v.dof(), 3) + " degrees of freedom"),
+                        "quiet"));
         if (was != null && was.unit().fits(v.unit())) {
             detail.getChildren().add(styledWrap(moved(was, v), "needle-ink"));
         }
@@ -279,14 +356,25 @@ public final class LedgerPane extends VBox {
     /** What moved and by how much, in one sentence. */
     static String moved(Quantity before, Quantity now) {
         double by = now.value() - before.in(now.unit());
-        return "It was " + before + " and moved by " + Notation.plain(by, 2) + " " + now.unit().difference().pretty()
-                + (before.u() > 0 ? ", " + Notation.plain(Math.abs(by) / before.to(now.unit()).u(), 2) + " of its standard uncertainty then." : ".");
+        return "It was " + before + " and moved by " + Notation.plain(by, 2) + " "
+                + now.unit().difference().pretty()
+                + (before.u() > 0
+                        ? ", "
+                                + Notation.plain(
+                                        Math.abs(by) / before.to(now.unit()).u(), 2)
+                                + " of its standard uncertainty then."
+                        : ".");
     }
 
     private void names(Reduction r, String what, Set<Key> keys) {
         List<String> labels = new ArrayList<>();
         long runs = keys.stream().filter(Key::isOfRun).count();
-        keys.stream().filter(k -> !k.isOfRun() || runs <= 3).forEach(k -> r.ledger().entries().stream().filter(e -> e.key().equals(k)).findFirst().ifPresent(e -> labels.add(e.label())));
+        keys.stream()
+                .filter(k -> !k.isOfRun() || runs <= 3)
+                .forEach(k -> r.ledger().entries().stream()
+                        .filter(e -> e.key().equals(k))
+                        .findFirst()
+                        .ifPresent(e -> labels.add(e.label())));
         if (runs > 3) {
             labels.add(runs + " values of runs");
         }
@@ -303,7 +391,18 @@ public final class LedgerPane extends VBox {
 
     private void copy() {
         StringBuilder b = new StringBuilder("name\tvalue\tu\tunit\n");
-        reduction().ledger().entries().forEach(e -> e.quantity().ifPresent(q -> b.append(e.name()).append('\t').append(q.value()).append('\t').append(q.u()).append('\t').append(q.unit().symbol()).append('\n')));
+        reduction()
+                .ledger()
+                .entries()
+                .forEach(e -> e.quantity()
+                        .ifPresent(q -> b.append(e.name())
+                                .append('\t')
+                                .append(q.value())
+                                .append('\t')
+                                .append(q.u())
+                                .append('\t')
+                                .append(q.unit().symbol())
+                                .append('\n')));
         ClipboardContent c = new ClipboardContent();
         c.putString(b.toString());
         Clipboard.getSystemClipboard().setContent(c);

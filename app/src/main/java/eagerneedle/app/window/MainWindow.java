@@ -52,7 +52,9 @@ import javafx.stage.Stage;
 
 /** The window: dial on top, the station's surface, the ledger at the right, the watch strip below. */
 public final class MainWindow implements Desk {
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu").withLocale(java.util.Locale.UK).withZone(ZoneId.systemDefault());
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu")
+            .withLocale(java.util.Locale.UK)
+            .withZone(ZoneId.systemDefault());
     private final Stage stage;
     private final Clock clock;
     private final double pace;
@@ -96,7 +98,7 @@ public final class MainWindow implements Desk {
     /**
      * A window on a session.
      *
-     * @param pace      how fast simulated rigs run; 1 for real time
+     * @param pace how fast simulated rigs run; 1 for real time
      * @param stockroom the instruments of the laboratory
      */
     public MainWindow(Stage stage, Workbench bench, Clock clock, double pace, Stockroom stockroom) {
@@ -127,7 +129,8 @@ public final class MainWindow implements Desk {
                 e.acceptTransferModes(TransferMode.COPY);
             }
         });
-        scene.setOnDragDropped(e -> e.getDragboard().getFiles().stream().findFirst().ifPresent(f -> bring(f.toPath())));
+        scene.setOnDragDropped(
+                e -> e.getDragboard().getFiles().stream().findFirst().ifPresent(f -> bring(f.toPath())));
         stage.setScene(scene);
         stage.setOnShown(e -> go(dial.current()));
         stage.setMinWidth(1000);
@@ -139,10 +142,24 @@ public final class MainWindow implements Desk {
 
     /** Everything the window does on request, in the order of the menu. */
     private List<MenuAct> acts() {
-        return List.of(MenuAct.of("Start page", "Shortcut+H", this::showStart), MenuAct.of("New session of this method", "Shortcut+N", () -> begin(SheetReader.read(bench.session().sheetText(), bench.sheet().id()), null)),
-                MenuAct.of("Open a bench file...", "Shortcut+O", door::ask), MenuAct.of("Save a copy...", "Shortcut+S", door::saveCopy), MenuAct.of("Stockroom", "Shortcut+I", this::showStockroom),
-                MenuAct.of("Find anything", "/", this::find), MenuAct.of("What if: try choices without making them", "W", this::toggleTrying), MenuAct.of("For the back row", "P", projector::toggle),
-                MenuAct.of("Show or hide the ledger", "L", this::toggleLedger), MenuAct.of("Light or dark", "Shortcut+D", () -> Theme.dress(stage.getScene(), !Theme.isDark())));
+        return List.of(
+                MenuAct.of("Start page", "Shortcut+H", this::showStart),
+                MenuAct.of(
+                        "New session of this method",
+                        "Shortcut+N",
+                        () -> begin(
+                                SheetReader.read(
+                                        bench.session().sheetText(),
+                                        bench.sheet().id()),
+                                null)),
+                MenuAct.of("Open a bench file...", "Shortcut+O", door::ask),
+                MenuAct.of("Save a copy...", "Shortcut+S", door::saveCopy),
+                MenuAct.of("Stockroom", "Shortcut+I", this::showStockroom),
+                MenuAct.of("Find anything", "/", this::find),
+                MenuAct.of("What if: try choices without making them", "W", this::toggleTrying),
+                MenuAct.of("For the back row", "P", projector::toggle),
+                MenuAct.of("Show or hide the ledger", "L", this::toggleLedger),
+                MenuAct.of("Light or dark", "Shortcut+D", () -> Theme.dress(stage.getScene(), !Theme.isDark())));
     }
 
     List<MenuAct> actsToFind() {
@@ -209,7 +226,8 @@ public final class MainWindow implements Desk {
     }
 
     private void remember() {
-        recent.remember(bench.file().path(), bench.sheet().title(), bench.sheet().place(), clock.instant());
+        recent.remember(
+                bench.file().path(), bench.sheet().title(), bench.sheet().place(), clock.instant());
     }
 
     /** Opens another session in this window. */
@@ -242,7 +260,10 @@ public final class MainWindow implements Desk {
 
     private void present(Workbench newBench) {
         bench = newBench;
-        run = bench.session().keptRuns().stream().filter(Run::takesPart).reduce((a, b) -> b).orElse(null);
+        run = bench.session().keptRuns().stream()
+                .filter(Run::takesPart)
+                .reduce((a, b) -> b)
+                .orElse(null);
         views.clear();
         views.put(Station.PLAN, new PlanStation(this));
         views.put(Station.RIG, new RigStation(this));
@@ -252,7 +273,8 @@ public final class MainWindow implements Desk {
         views.put(Station.JUDGE, new JudgeStation(this));
         views.put(Station.RECORD, new RecordStation(this));
         title.setText(bench.sheet().title());
-        place.setText((bench.sheet().place().isEmpty() ? "" : bench.sheet().place() + " · ") + DAY.format(bench.session().created()));
+        place.setText((bench.sheet().place().isEmpty() ? "" : bench.sheet().place() + " · ")
+                + DAY.format(bench.session().created()));
         stage.setTitle("Eager Needle: " + bench.sheet().title());
         dial.states(s -> Progress.of(bench, s));
         bench.onChange(this::refresh);
@@ -272,8 +294,12 @@ public final class MainWindow implements Desk {
                 strip.say(refused.getMessage(), true);
                 return;
             }
-            strip.say((unfinished.size() == 1 ? "A run that was being recorded when the program ended was" : unfinished.size() + " runs that were not finished were")
-                    + " recovered; look, and leave out at Reduce what is of no use.", true);
+            strip.say(
+                    (unfinished.size() == 1
+                                    ? "A run that was being recorded when the program ended was"
+                                    : unfinished.size() + " runs that were not finished were")
+                            + " recovered; look, and leave out at Reduce what is of no use.",
+                    true);
         }
     }
 
@@ -323,7 +349,12 @@ public final class MainWindow implements Desk {
         }
         boolean typing = e.getTarget() instanceof TextInputControl;
         Optional<MenuAct> act = acts.stream().filter(a -> a.answers(e, typing)).findFirst();
-        int digit = !typing && !e.isShortcutDown() && e.getCode().isDigitKey() && !e.getText().isEmpty() ? "1234567".indexOf(e.getText()) : -1;
+        int digit = !typing
+                        && !e.isShortcutDown()
+                        && e.getCode().isDigitKey()
+                        && !e.getText().isEmpty()
+                ? "1234567".indexOf(e.getText())
+                : -1;
         if (act.isPresent()) {
             act.get().run().run();
         } else if (e.isShortcutDown() && e.getCode() == KeyCode.Z) {
@@ -353,12 +384,16 @@ public final class MainWindow implements Desk {
         Notices.attempt(root, () -> (back ? bench.undo() : bench.redo()).ifPresent(says -> strip.say(says, false)));
     }
 
-    /** Opens a bench file in this window; if it cannot be opened the present session stays and one sentence says why. */
+    /**
+     * Opens a bench file in this window; if it cannot be opened the present session stays and one sentence says why.
+     */
     public void open(Path path) {
         door.open(path);
     }
 
-    /** Begins a session of a sheet in a file of its own, and brings readings into it unless {@code readings} is null. */
+    /**
+     * Begins a session of a sheet in a file of its own, and brings readings into it unless {@code readings} is null.
+     */
     void begin(SheetReader.Located sheet, Path readings) {
         door.begin(sheet, readings);
     }
@@ -412,7 +447,10 @@ public final class MainWindow implements Desk {
     void showQuantity(Key key) {
         ledger.setVisible(true);
         ledger.setManaged(true);
-        bench.session().runs().stream().filter(r -> key instanceof Key.OfRun of && of.run() == r.id()).findFirst().ifPresent(this::choose);
+        bench.session().runs().stream()
+                .filter(r -> key instanceof Key.OfRun of && of.run() == r.id())
+                .findFirst()
+                .ifPresent(this::choose);
         ledger.reveal(key);
     }
 
@@ -471,6 +509,8 @@ public final class MainWindow implements Desk {
     }
 
     private void close() {
+        stage.setOnShown(null);
+        stage.setOnHidden(null);
         frames.stop();
         disconnect();
         bench.close();

@@ -14,7 +14,7 @@ public final class NeedleApplication extends Application {
     private static Supplier<Workbench> opening;
     private static Supplier<Stockroom> stockroom = Stockroom::demonstration;
     private static Supplier<Recent> recent = Recent::forNow;
-    private static Consumer<MainWindow> then = w -> { };
+    private static Consumer<MainWindow> then = w -> {};
 
     /** The stockroom that the window works with; the demonstration one unless this is called. */
     public static void with(Supplier<Stockroom> instruments) {
@@ -26,7 +26,10 @@ public final class NeedleApplication extends Application {
         recent = sessions;
     }
 
-    /** Starts the toolkit, opens a workbench in the window (the start page when it is null) and waits until the window is closed. */
+    /**
+     * Starts the toolkit, opens a workbench in the window (the start page when it is null) and waits until the window
+     * is closed.
+     */
     public static void launchOn(Supplier<Workbench> workbench, Consumer<MainWindow> afterShowing) {
         opening = workbench;
         then = afterShowing;

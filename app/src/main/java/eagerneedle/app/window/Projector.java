@@ -13,7 +13,10 @@ import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.layout.VBox;
 
-/** A few values huge, for a class to read from the back row: the main result, or while an instrument is in use what it reads. It can be frozen. */
+/**
+ * A few values huge, for a class to read from the back row: the main result, or while an instrument is in use what it
+ * reads. It can be frozen.
+ */
 final class Projector extends VBox {
     private static final int MOST = 4;
     private static final long EVERY = 300_000_000L;
@@ -37,7 +40,9 @@ final class Projector extends VBox {
     void freeze() {
         frozen = !frozen;
         shown = 0;
-        getChildren().stream().filter(n -> n.getStyleClass().contains("quiet")).forEach(n -> ((javafx.scene.control.Label) n).setText(says()));
+        getChildren().stream()
+                .filter(n -> n.getStyleClass().contains("quiet"))
+                .forEach(n -> ((javafx.scene.control.Label) n).setText(says()));
     }
 
     /** Shows what is now, unless it is frozen or was shown a moment ago. */
@@ -48,7 +53,9 @@ final class Projector extends VBox {
         }
         shown = now;
         getChildren().clear();
-        if (rig != null && station.ordinal() >= Station.RIG.ordinal() && station.ordinal() <= Station.CAPTURE.ordinal()) {
+        if (rig != null
+                && station.ordinal() >= Station.RIG.ordinal()
+                && station.ordinal() <= Station.CAPTURE.ordinal()) {
             bench.sheet().channels().keySet().stream().limit(MOST).forEach(name -> reading(bench, rig, name));
         } else {
             result(bench);
@@ -73,24 +80,51 @@ final class Projector extends VBox {
                 n++;
             }
         }
-        String value = n == 0 ? "—" : Notation.plain(bench.session().calibrationOf(name).filter(c -> c.closure() == null).map(mean(sum / n)).orElse(sum / n), 5);
+        String value = n == 0
+                ? "—"
+                : Notation.plain(
+                        bench.session()
+                                .calibrationOf(name)
+                                .filter(c -> c.closure() == null)
+                                .map(mean(sum / n))
+                                .orElse(sum / n),
+                        5);
         getChildren().add(Labels.heading(channel.label()));
-        getChildren().add(Labels.styled(value + (channel.labUnit().pretty().isEmpty() ? "" : " " + channel.labUnit().pretty()), "big"));
+        getChildren()
+                .add(Labels.styled(
+                        value
+                                + (channel.labUnit().pretty().isEmpty()
+                                        ? ""
+                                        : " " + channel.labUnit().pretty()),
+                        "big"));
     }
 
-    private static java.util.function.Function<eagerneedle.core.calibration.Calibration, Double> mean(double indication) {
+    private static java.util.function.Function<eagerneedle.core.calibration.Calibration, Double> mean(
+            double indication) {
         return c -> c.at(indication).value();
     }
 
     /** The main result and its reference. */
     private void result(Workbench bench) {
         Sheet.Comparison main = bench.sheet().mainComparison();
-        List<String> keys = main == null ? bench.sheet().results().keySet().stream().limit(2).toList() : List.of(main.result(), main.reference());
+        List<String> keys = main == null
+                ? bench.sheet().results().keySet().stream().limit(2).toList()
+                : List.of(main.result(), main.reference());
         for (String name : keys) {
             Key key = new Key.Global(name);
-            String label = bench.reduction().ledger().entries().stream().filter(x -> x.key().equals(key)).map(x -> x.label()).findFirst().orElse(key.toString());
+            String label = bench.reduction().ledger().entries().stream()
+                    .filter(x -> x.key().equals(key))
+                    .map(x -> x.label())
+                    .findFirst()
+                    .orElse(key.toString());
             getChildren().add(Labels.heading(label));
-            getChildren().add(Labels.styled(bench.reduction().quantity(key).map(Notation::bracket).orElse("—"), "big"));
+            getChildren()
+                    .add(Labels.styled(
+                            bench.reduction()
+                                    .quantity(key)
+                                    .map(Notation::bracket)
+                                    .orElse("—"),
+                            "big"));
         }
     }
 }

@@ -23,7 +23,10 @@ import javafx.scene.control.TextArea;
 import javafx.scene.layout.StackPane;
 import javafx.stage.FileChooser;
 
-/** How sessions come into a window and leave it: opened, begun, repaired, copied; and how files of readings come into a session. */
+/**
+ * How sessions come into a window and leave it: opened, begun, repaired, copied; and how files of readings come into a
+ * session.
+ */
 final class SessionDoor implements StartPage.Visitor {
     private final MainWindow window;
 
@@ -38,7 +41,10 @@ final class SessionDoor implements StartPage.Visitor {
     void ask() {
         FileChooser chooser = new FileChooser();
         chooser.setTitle("Open a bench file");
-        chooser.getExtensionFilters().addAll(new FileChooser.ExtensionFilter("Bench files", "*.needle"), new FileChooser.ExtensionFilter("All files", "*"));
+        chooser.getExtensionFilters()
+                .addAll(
+                        new FileChooser.ExtensionFilter("Bench files", "*.needle"),
+                        new FileChooser.ExtensionFilter("All files", "*"));
         File f = chooser.showOpenDialog(window.stage());
         if (f != null) {
             open(f.toPath());
@@ -75,7 +81,9 @@ final class SessionDoor implements StartPage.Visitor {
     /** True for the file of the session that is shown already. */
     private boolean isOpen(Path path) {
         try {
-            return java.nio.file.Files.exists(path) && java.nio.file.Files.isSameFile(path, window.bench().file().path());
+            return java.nio.file.Files.exists(path)
+                    && java.nio.file.Files.isSameFile(
+                            path, window.bench().file().path());
         } catch (IOException e) {
             return false;
         }
@@ -101,13 +109,19 @@ final class SessionDoor implements StartPage.Visitor {
         }
     }
 
-    /** Repairs into a file beside the damaged one and opens that; a sheet of one's own stands in for one that is garbled. */
+    /**
+     * Repairs into a file beside the damaged one and opens that; a sheet of one's own stands in for one that is
+     * garbled.
+     */
     void repair(Path path, Path sheet) {
         Notices.attempt(root(), () -> {
-            Path to = path.resolveSibling(path.getFileName().toString().replaceFirst("(\\.needle)?$", "") + "-repaired.needle");
+            Path to = path.resolveSibling(
+                    path.getFileName().toString().replaceFirst("(\\.needle)?$", "") + "-repaired.needle");
             Repaired done = BenchFile.repair(path, to, sheet == null ? null : text(sheet));
             open(to);
-            window.say(to.getFileName() + (done.missing().isEmpty() ? " holds all of it." : " holds what could be read."), !done.missing().isEmpty());
+            window.say(
+                    to.getFileName() + (done.missing().isEmpty() ? " holds all of it." : " holds what could be read."),
+                    !done.missing().isEmpty());
             if (!done.missing().isEmpty()) {
                 tellMissing(to, done);
             }
@@ -144,7 +158,8 @@ final class SessionDoor implements StartPage.Visitor {
         if (to != null) {
             Notices.attempt(root(), () -> {
                 if (isOpen(to)) {
-                    throw new IllegalArgumentException(to.getFileName() + " is the file of this session; choose another name for the copy.");
+                    throw new IllegalArgumentException(
+                            to.getFileName() + " is the file of this session; choose another name for the copy.");
                 }
                 Files.written(to, part -> window.bench().file().copyTo(part));
                 window.say("Saved " + to.getFileName() + ".", false);
@@ -176,7 +191,9 @@ final class SessionDoor implements StartPage.Visitor {
             return;
         }
         String capture = next == null ? sheet.captures().keySet().iterator().next() : next[0];
-        String level = next == null ? sheet.captures().get(capture).levels().keySet().iterator().next() : next[1];
+        String level = next == null
+                ? sheet.captures().get(capture).levels().keySet().iterator().next()
+                : next[1];
         new ImportDialog(window, capture, level).show(root(), file);
     }
 

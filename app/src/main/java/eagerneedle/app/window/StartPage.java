@@ -28,9 +28,14 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 
-/** Where work begins: the sessions of lately, the methods by subject, a bench file to open, a file of readings to bring in. */
+/**
+ * Where work begins: the sessions of lately, the methods by subject, a bench file to open, a file of readings to bring
+ * in.
+ */
 public final class StartPage extends VBox {
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu, HH:mm").withLocale(Locale.UK).withZone(ZoneId.systemDefault());
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu, HH:mm")
+            .withLocale(Locale.UK)
+            .withZone(ZoneId.systemDefault());
 
     /** What can be asked for here. */
     public interface Visitor {
@@ -46,17 +51,23 @@ public final class StartPage extends VBox {
 
         void say(String sentence);
 
-        /** Opens the demonstration session of a shipped method; the first time it is carried out on its simulated rig, which takes a few seconds. */
+        /**
+         * Opens the demonstration session of a shipped method; the first time it is carried out on its simulated rig,
+         * which takes a few seconds.
+         */
         default void demonstrate(String method) {
             say("The demonstration is being carried out on its simulated rig ...");
-            Thread work = new Thread(() -> {
-                try {
-                    Path file = Demonstration.of(method);
-                    Platform.runLater(() -> open(file));
-                } catch (IOException | RuntimeException e) {
-                    Platform.runLater(() -> say("The demonstration could not be kept in " + Home.folder() + "; make room there and try again."));
-                }
-            }, "demonstration");
+            Thread work = new Thread(
+                    () -> {
+                        try {
+                            Path file = Demonstration.of(method);
+                            Platform.runLater(() -> open(file));
+                        } catch (IOException | RuntimeException e) {
+                            Platform.runLater(() -> say("The demonstration could not be kept in " + Home.folder()
+                                    + "; make room there and try again."));
+                        }
+                    },
+                    "demonstration");
             work.setDaemon(true);
             work.start();
         }
@@ -92,18 +103,32 @@ public final class StartPage extends VBox {
     }
 
     private Region left() {
-        Button open = act("start-open", "Open a bench file...", "A session that was kept before, or that somebody sent", this::askOpen);
-        Button bring = act("start-import", "Bring in readings...", "A file of another program or logger; the method it belongs to is asked for next", this::askImport);
+        Button open = act(
+                "start-open",
+                "Open a bench file...",
+                "A session that was kept before, or that somebody sent",
+                this::askOpen);
+        Button bring = act(
+                "start-import",
+                "Bring in readings...",
+                "A file of another program or logger; the method it belongs to is asked for next",
+                this::askImport);
         javafx.scene.layout.FlowPane acts = new javafx.scene.layout.FlowPane(8, 6, open, bring);
         if (visitor.stockroom() != null) {
-            acts.getChildren().add(act("start-stockroom", "Stockroom", "Instruments with their specifications and calibration histories", visitor.stockroom()));
+            acts.getChildren()
+                    .add(act(
+                            "start-stockroom",
+                            "Stockroom",
+                            "Instruments with their specifications and calibration histories",
+                            visitor.stockroom()));
         }
         drawLately();
         ScrollPane scroll = new ScrollPane(lately);
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("bare");
         VBox.setVgrow(scroll, Priority.ALWAYS);
-        VBox box = new VBox(8, Labels.heading("Go on with a session"), scroll, acts, Labels.quiet("Or drop a file on this page."));
+        VBox box = new VBox(
+                8, Labels.heading("Go on with a session"), scroll, acts, Labels.quiet("Or drop a file on this page."));
         box.setPrefWidth(400);
         box.setMinWidth(310);
         HBox.setHgrow(box, Priority.SOMETIMES);
@@ -124,7 +149,8 @@ public final class StartPage extends VBox {
             boolean there = java.nio.file.Files.exists(e.file());
             Label title = Labels.section(e.title());
             title.setMinWidth(0);
-            Label more = Labels.quiet((e.place().isEmpty() ? "" : e.place() + " · ") + DAY.format(e.opened()) + " · " + e.file().getFileName() + (there ? "" : " · no longer there"));
+            Label more = Labels.quiet((e.place().isEmpty() ? "" : e.place() + " · ") + DAY.format(e.opened()) + " · "
+                    + e.file().getFileName() + (there ? "" : " · no longer there"));
             VBox words = new VBox(0, title, more);
             words.setMinWidth(0);
             HBox.setHgrow(words, Priority.ALWAYS);
@@ -136,14 +162,17 @@ public final class StartPage extends VBox {
                 recent.forget(e);
                 drawLately();
             });
-            HBox row = row("recent-" + lately.getChildren().size(), e.title(), () -> visitor.open(e.file()), words, forget);
+            HBox row = row(
+                    "recent-" + lately.getChildren().size(), e.title(), () -> visitor.open(e.file()), words, forget);
             if (!there) {
                 title.getStyleClass().add("quiet");
             }
             lately.getChildren().add(row);
         }
         if (lately.getChildren().isEmpty()) {
-            lately.getChildren().add(Labels.wrapped("No session yet. Choose a method to begin one; it is kept as it is made, so there is nothing to save."));
+            lately.getChildren()
+                    .add(Labels.wrapped("No session yet. Choose a method to begin one; it is kept as it is made, so "
+                            + "there is nothing to save."));
         }
     }
 
@@ -168,7 +197,9 @@ public final class StartPage extends VBox {
         Map<String, List<SheetReader.Located>> bySubject = new LinkedHashMap<>();
         for (String id : SheetReader.shipped()) {
             SheetReader.Located sheet = SheetReader.read(SheetReader.shippedText(id), id + ".yaml");
-            bySubject.computeIfAbsent(sheet.sheet().subject(), s -> new java.util.ArrayList<>()).add(sheet);
+            bySubject
+                    .computeIfAbsent(sheet.sheet().subject(), s -> new java.util.ArrayList<>())
+                    .add(sheet);
         }
         VBox list = new VBox(2);
         bySubject.forEach((subject, sheets) -> {
@@ -185,15 +216,23 @@ public final class StartPage extends VBox {
                 demonstration.getStyleClass().add("quiet-button");
                 demonstration.setMinWidth(Region.USE_PREF_SIZE);
                 demonstration.setOnAction(e -> visitor.demonstrate(s.id()));
-                Labels.explained(demonstration, "A whole session of this method, held on its simulated rig: to look round, to teach, to try things on");
-                list.getChildren().add(row("begin-" + s.id(), "Begin: " + s.title(), () -> begin(located), words, demonstration));
+                Labels.explained(
+                        demonstration,
+                        "A whole session of this method, held on its simulated rig: to look round, to teach, to "
+                                + "try things on");
+                list.getChildren()
+                        .add(row("begin-" + s.id(), "Begin: " + s.title(), () -> begin(located), words, demonstration));
             }
         });
         ScrollPane scroll = new ScrollPane(list);
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("bare");
         VBox.setVgrow(scroll, Priority.ALWAYS);
-        Button sheet = act("start-sheet", "A sheet of your own...", "A method sheet from a file, checked before a session begins", this::askSheet);
+        Button sheet = act(
+                "start-sheet",
+                "A sheet of your own...",
+                "A method sheet from a file, checked before a session begins",
+                this::askSheet);
         sheet.getStyleClass().add("quiet-button");
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
@@ -235,7 +274,10 @@ public final class StartPage extends VBox {
 
     private void choosing(Path file) {
         bringing = file;
-        choose.setText(file == null ? "" : "Which method do the readings of " + file.getFileName() + " belong to? Choose it here.");
+        choose.setText(
+                file == null
+                        ? ""
+                        : "Which method do the readings of " + file.getFileName() + " belong to? Choose it here.");
         choose.setManaged(file != null);
         if (file != null) {
             lookup("#begin-" + SheetReader.shipped().get(0)).requestFocus();
@@ -244,7 +286,11 @@ public final class StartPage extends VBox {
 
     private void own(Path file) {
         try {
-            visitor.begin(eagerneedle.core.reduce.SheetTrial.read(java.nio.file.Files.readString(file), file.getFileName().toString()), null);
+            visitor.begin(
+                    eagerneedle.core.reduce.SheetTrial.read(
+                            java.nio.file.Files.readString(file),
+                            file.getFileName().toString()),
+                    null);
         } catch (java.io.IOException e) {
             visitor.say(file.getFileName() + " cannot be read; a sheet is a text file in UTF-8.");
         } catch (RuntimeException e) {
@@ -268,6 +314,7 @@ public final class StartPage extends VBox {
         FileChooser chooser = new FileChooser();
         chooser.setTitle(title);
         chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter(what, kinds));
-        return java.util.Optional.ofNullable(chooser.showOpenDialog(getScene().getWindow())).map(File::toPath);
+        return java.util.Optional.ofNullable(chooser.showOpenDialog(getScene().getWindow()))
+                .map(File::toPath);
     }
 }

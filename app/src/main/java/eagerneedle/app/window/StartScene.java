@@ -17,46 +17,52 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.stage.Stage;
 
-/** The window before any session is open: the start page under the program's name. What is chosen there makes the window of a session. */
+/**
+ * The window before any session is open: the start page under the program's name. What is chosen there makes the window
+ * of a session.
+ */
 public final class StartScene {
-    private StartScene() {
-    }
+    private StartScene() {}
 
     /** @param into makes the window of a session on the same stage */
     public static void show(Stage stage, Recent recent, Function<Workbench, MainWindow> into) {
         Label says = Labels.wrapped("");
         says.setId("start-says");
         says.getStyleClass().add("attention");
-        StartPage page = new StartPage(new StartPage.Visitor() {
-            @Override
-            public void open(Path benchFile) {
-                attempt(() -> into.apply(new Workbench(BenchFile.open(benchFile), Clock.systemUTC())));
-            }
-
-            @Override
-            public void begin(SheetReader.Located sheet, Path bring) {
-                attempt(() -> {
-                    MainWindow w = into.apply(new Workbench(Home.begin(sheet, Clock.systemUTC().instant()), Clock.systemUTC()));
-                    if (bring != null) {
-                        w.bring(bring);
+        StartPage page = new StartPage(
+                new StartPage.Visitor() {
+                    @Override
+                    public void open(Path benchFile) {
+                        attempt(() -> into.apply(new Workbench(BenchFile.open(benchFile), Clock.systemUTC())));
                     }
-                });
-            }
 
-            @Override
-            public void say(String sentence) {
-                says.setText(sentence);
-            }
+                    @Override
+                    public void begin(SheetReader.Located sheet, Path bring) {
+                        attempt(() -> {
+                            MainWindow w = into.apply(new Workbench(
+                                    Home.begin(sheet, Clock.systemUTC().instant()), Clock.systemUTC()));
+                            if (bring != null) {
+                                w.bring(bring);
+                            }
+                        });
+                    }
 
-            private void attempt(Runnable act) {
-                try {
-                    act.run();
-                } catch (RuntimeException e) {
-                    say(e.getMessage());
-                }
-            }
-        }, recent);
-        VBox head = new VBox(2, Labels.styled("Eager Needle", "program"), Labels.quiet("From the plan to a defended number."), says);
+                    @Override
+                    public void say(String sentence) {
+                        says.setText(sentence);
+                    }
+
+                    private void attempt(Runnable act) {
+                        try {
+                            act.run();
+                        } catch (RuntimeException e) {
+                            say(e.getMessage());
+                        }
+                    }
+                },
+                recent);
+        VBox head = new VBox(
+                2, Labels.styled("Eager Needle", "program"), Labels.quiet("From the plan to a defended number."), says);
         head.getStyleClass().add("header");
         head.setPadding(new javafx.geometry.Insets(14, 20, 12, 20));
         VBox.setVgrow(page, Priority.ALWAYS);

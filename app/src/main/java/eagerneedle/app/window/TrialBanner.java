@@ -13,7 +13,9 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 
-/** Says that choices are only tried, which ones, and lets them be made or forgotten. Not there while nothing is tried. */
+/**
+ * Says that choices are only tried, which ones, and lets them be made or forgotten. Not there while nothing is tried.
+ */
 final class TrialBanner extends HBox {
     private final Supplier<Workbench> bench;
     private final Label says = new Label();
@@ -52,8 +54,11 @@ final class TrialBanner extends HBox {
             return;
         }
         List<String> tried = bench.get().tried();
-        says.setText(tried.isEmpty() ? "Change an input, a window, a school, leave a run out: everything follows, nothing is kept."
-                : tried.get(tried.size() - 1) + (tried.size() > 1 ? "  (and " + (tried.size() - 1) + " more)" : ""));
+        says.setText(
+                tried.isEmpty()
+                        ? "Change an input, a window, a school, leave a run out: everything follows, nothing is kept."
+                        : tried.get(tried.size() - 1)
+                                + (tried.size() > 1 ? "  (and " + (tried.size() - 1) + " more)" : ""));
         says.setTooltip(tried.isEmpty() ? null : new Tooltip(String.join("\n", tried)));
         keep.setDisable(tried.isEmpty());
     }

@@ -23,8 +23,10 @@ final class WatchAnswers implements WatchStrip.Answers {
 
     @Override
     public void voidSamples(Finding f, String reason) {
-        if (Notices.attempt(strip, () -> bench.get().apply(new Command.VoidSamples(f.run(), f.from(), f.to(), reason)))) {
-            Notices.tell(strip, "Voided; every result follows. The samples stay in the file, and undo brings them back.");
+        if (Notices.attempt(
+                strip, () -> bench.get().apply(new Command.VoidSamples(f.run(), f.from(), f.to(), reason)))) {
+            Notices.tell(
+                    strip, "Voided; every result follows. The samples stay in the file, and undo brings them back.");
         }
     }
 }

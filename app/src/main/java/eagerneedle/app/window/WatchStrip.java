@@ -141,7 +141,8 @@ public final class WatchStrip extends VBox implements Notices.Board {
         why.setOnAction(e -> explain.fire());
         acts.getChildren().addAll(known, why, explain);
         if (f.run() > 0 && !Double.isNaN(f.from())) {
-            Hyperlink voids = new Hyperlink(String.format(java.util.Locale.ROOT, "Void its samples, %.4g s to %.4g s", f.from(), f.to()));
+            Hyperlink voids = new Hyperlink(
+                    String.format(java.util.Locale.ROOT, "Void its samples, %.4g s to %.4g s", f.from(), f.to()));
             voids.setId("watch-void-" + at);
             voids.setOnAction(e -> answers.voidSamples(f, why.getText().isBlank() ? f.watch() : why.getText()));
             acts.getChildren().add(voids);
@@ -163,7 +164,9 @@ public final class WatchStrip extends VBox implements Notices.Board {
             show("Nothing to watch.", Ink.GOOD, false);
         } else {
             Finding first = findings.get(0);
-            show(first.line() + (findings.size() > 1 ? "  (" + (findings.size() - 1) + " more)" : ""), first.severity() == Finding.Severity.NOTE ? Ink.GOOD : Ink.ATTENTION,
+            show(
+                    first.line() + (findings.size() > 1 ? "  (" + (findings.size() - 1) + " more)" : ""),
+                    first.severity() == Finding.Severity.NOTE ? Ink.GOOD : Ink.ATTENTION,
                     first.severity() != Finding.Severity.NOTE);
         }
     }

@@ -14,16 +14,17 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 
 /**
- * How the columns of a table become the channels of a run: which column is the clock and in what unit, which column and unit
- * belongs to each channel, and how far the file's clock was ahead of the session's.
+ * How the columns of a table become the channels of a run: which column is the clock and in what unit, which column and
+ * unit belongs to each channel, and how far the file's clock was ahead of the session's.
  *
- * @param time     index of the clock's column
+ * @param time index of the clock's column
  * @param timeUnit symbol of its unit
- * @param values   index of the column of each channel
- * @param units    symbol of the unit of each channel's column, "counts" for those of a converter
- * @param ahead    s by which the file's clock ran ahead of the session's
+ * @param values index of the column of each channel
+ * @param units symbol of the unit of each channel's column, "counts" for those of a converter
+ * @param ahead s by which the file's clock ran ahead of the session's
  */
-public record ColumnMapping(int time, String timeUnit, Map<String, Integer> values, Map<String, String> units, double ahead) {
+public record ColumnMapping(
+        int time, String timeUnit, Map<String, Integer> values, Map<String, String> units, double ahead) {
     public ColumnMapping {
         values = new LinkedHashMap<>(values);
         units = new LinkedHashMap<>(units);
@@ -33,7 +34,12 @@ public record ColumnMapping(int time, String timeUnit, Map<String, Integer> valu
     public static ColumnMapping guess(Table table, Sheet sheet, String capture) {
         int time = table.clock();
         for (int c = 0; c < table.names().size() && time < 0; c++) {
-            time = table.names().get(c).toLowerCase(java.util.Locale.ROOT).matches("t|time.*|.*clock.*|.*seconds.*|zeit.*") ? c : -1;
+            time = table.names()
+                            .get(c)
+                            .toLowerCase(java.util.Locale.ROOT)
+                            .matches("t|time.*|.*clock.*|.*seconds.*|zeit.*")
+                    ? c
+                    : -1;
         }
         time = Math.max(0, time);
         Map<String, Integer> values = new LinkedHashMap<>();
@@ -43,7 +49,10 @@ public record ColumnMapping(int time, String timeUnit, Map<String, Integer> valu
             int named = -1;
             for (int c = 0; c < table.names().size(); c++) {
                 String name = table.names().get(c);
-                if (c != time && (name.equalsIgnoreCase(channel) || name.equalsIgnoreCase(sheet.channels().get(channel).label()))) {
+                if (c != time
+                        && (name.equalsIgnoreCase(channel)
+                                || name.equalsIgnoreCase(
+                                        sheet.channels().get(channel).label()))) {
                     named = c;
                 }
             }
@@ -53,10 +62,15 @@ public record ColumnMapping(int time, String timeUnit, Map<String, Integer> valu
             int column = named >= 0 ? named : next;
             if (column < table.names().size()) {
                 values.put(channel, column);
-                units.put(channel, table.units().get(column).isEmpty() ? sheet.channels().get(channel).unit() : table.units().get(column));
+                units.put(
+                        channel,
+                        table.units().get(column).isEmpty()
+                                ? sheet.channels().get(channel).unit()
+                                : table.units().get(column));
             }
         }
-        return new ColumnMapping(time, table.units().get(time).isEmpty() ? "s" : table.units().get(time), values, units, 0);
+        return new ColumnMapping(
+                time, table.units().get(time).isEmpty() ? "s" : table.units().get(time), values, units, 0);
     }
 
     /**
@@ -80,13 +94,16 @@ public record ColumnMapping(int time, String timeUnit, Map<String, Integer> valu
             }
         });
         double[] clock = table.columns()[time];
-        double first = fromItsTrigger(sheet.captures().get(capture), clock) ? 0 : seconds.convert(clock[0], LabUnit.SECOND);
+        double first =
+                fromItsTrigger(sheet.captures().get(capture), clock) ? 0 : seconds.convert(clock[0], LabUnit.SECOND);
         double before = Double.NEGATIVE_INFINITY;
         double[] t = new double[clock.length];
         for (int i = 0; i < clock.length; i++) {
             t[i] = seconds.convert(clock[i], LabUnit.SECOND) - first;
             if (!(t[i] > before)) {
-                throw new IllegalArgumentException("The times in column '" + table.names().get(time) + "' do not rise at row " + (i + 1) + "; choose another time column.");
+                throw new IllegalArgumentException(
+                        "The times in column '" + table.names().get(time) + "' do not rise at row " + (i + 1)
+                                + "; choose another time column.");
             }
             before = t[i];
         }
@@ -95,17 +112,29 @@ public record ColumnMapping(int time, String timeUnit, Map<String, Integer> valu
         if (samples.values().stream().allMatch(s -> s.size() == 0)) {
             throw new IllegalArgumentException("The chosen columns hold no numbers.");
         }
-        Instant started = table.start() == null ? bench.clock().instant() : table.start().minus(Duration.ofNanos(Math.round(ahead * 1e9)));
+        Instant started = table.start() == null
+                ? bench.clock().instant()
+                : table.start().minus(Duration.ofNanos(Math.round(ahead * 1e9)));
         Map<String, String> raw = new HashMap<>(units);
         raw.keySet().retainAll(values.keySet());
-        Run run = Run.captured(bench.file().nextRunId(bench.session()), capture, level, started, source, raw.values().iterator().next()).measuredIn(raw);
+        Run run = Run.captured(
+                        bench.file().nextRunId(bench.session()),
+                        capture,
+                        level,
+                        started,
+                        source,
+                        raw.values().iterator().next())
+                .measuredIn(raw);
         bench.file().begin(run);
         bench.file().append(run.id(), samples);
         bench.apply(new Command.KeepRun(run));
         return run;
     }
 
-    /** The record of a shot that has 0 in it counts from its trigger, and goes on doing so; any other clock begins with its first row. */
+    /**
+     * The record of a shot that has 0 in it counts from its trigger, and goes on doing so; any other clock begins with
+     * its first row.
+     */
     private static boolean fromItsTrigger(Sheet.Capture capture, double[] clock) {
         return "shot".equals(capture.mode()) && clock[0] <= 0 && clock[clock.length - 1] >= 0;
     }
@@ -114,7 +143,10 @@ public record ColumnMapping(int time, String timeUnit, Map<String, Integer> valu
         try {
             return LabUnit.parse(symbol);
         } catch (UnitException e) {
-            throw new IllegalArgumentException("The column '" + table.names().get(column) + "' is in '" + symbol + "', which is not a unit known here; say its unit, or export it in another.", e);
+            throw new IllegalArgumentException(
+                    "The column '" + table.names().get(column) + "' is in '" + symbol
+                            + "', which is not a unit known here; say its unit, or export it in another.",
+                    e);
         }
     }
 

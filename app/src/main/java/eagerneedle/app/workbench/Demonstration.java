@@ -20,8 +20,7 @@ public final class Demonstration {
     /** When the demonstration sessions were held. */
     static final Instant DEMO_DAY = Instant.parse("2026-11-23T09:00:00Z");
 
-    private Demonstration() {
-    }
+    private Demonstration() {}
 
     /** The demonstration session of a shipped method in the program's own folder; made the first time. */
     public static Path of(String method) throws IOException {
@@ -38,12 +37,15 @@ public final class Demonstration {
     /** Carries a shipped method out on its simulated rig and writes the session with its acts and samples. */
     public static Rehearsal simulate(String method, long seed, Set<String> faults, Path to) throws IOException {
         SheetReader.Located located = SheetTrial.read(SheetReader.shippedText(method), method + ".yaml");
-        Sheet.Device device = located.sheet().devices().values().stream().filter(d -> d.rig() != null).findFirst()
+        Sheet.Device device = located.sheet().devices().values().stream()
+                .filter(d -> d.rig() != null)
+                .findFirst()
                 .orElseThrow(() -> new IllegalArgumentException(method + " names no simulated rig."));
         RigModel rig = Rigs.create(device.rig(), located.sheet(), seed, faults);
         Rehearsal r = Rehearsal.of(located, rig, DEMO_DAY);
         Files.deleteIfExists(to);
-        try (BenchFile file = BenchFile.create(to, Session.start(located.text(), located.sheet().title(), DEMO_DAY))) {
+        try (BenchFile file = BenchFile.create(
+                to, Session.start(located.text(), located.sheet().title(), DEMO_DAY))) {
             file.together(() -> write(r, file));
         }
         return r;
@@ -55,7 +57,9 @@ public final class Demonstration {
         for (Command act : r.acts()) {
             if (act instanceof Command.KeepRun keep) {
                 file.begin(keep.run());
-                r.samples().get(keep.run().id()).forEach((channel, samples) -> file.append(keep.run().id(), channel, samples));
+                r.samples()
+                        .get(keep.run().id())
+                        .forEach((channel, samples) -> file.append(keep.run().id(), channel, samples));
                 at = keep.run().started().plusSeconds(20);
             } else if (act instanceof Command.SignOff sign && sign.at() != null) {
                 at = sign.at();

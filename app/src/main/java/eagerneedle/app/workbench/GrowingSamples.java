@@ -5,8 +5,8 @@ import eagerneedle.core.trace.RawSamples;
 import java.util.Arrays;
 
 /**
- * Samples of one channel as they come in, safe to add to and to look at from different threads: the newest ones themselves,
- * as many as there is room for, and the outline of all of them.
+ * Samples of one channel as they come in, safe to add to and to look at from different threads: the newest ones
+ * themselves, as many as there is room for, and the outline of all of them.
  */
 final class GrowingSamples {
     private final int room;

@@ -9,13 +9,14 @@ import java.time.Instant;
 
 /** Where the program keeps what nobody gave another place. */
 public final class Home {
-    private Home() {
-    }
+    private Home() {}
 
     /** The folder; {@code NEEDLE_HOME}, or the property {@code needle.home}, may say otherwise. */
     public static Path folder() {
         String set = System.getProperty("needle.home", System.getenv("NEEDLE_HOME"));
-        return set != null && !set.isBlank() ? Path.of(set) : Path.of(System.getProperty("user.home"), ".local", "share", "eager-needle");
+        return set != null && !set.isBlank()
+                ? Path.of(set)
+                : Path.of(System.getProperty("user.home"), ".local", "share", "eager-needle");
     }
 
     /** A new session of a sheet, in a file of its own in that folder. */

@@ -15,8 +15,7 @@ import java.util.Optional;
 public final class LiveReadings {
     private static final int FEWEST = 4;
 
-    private LiveReadings() {
-    }
+    private LiveReadings() {}
 
     /** Samples within reach, as a trace in the channel's unit. */
     public static Trace trace(Sheet.Channel channel, RawSamples raw) {
@@ -33,18 +32,27 @@ public final class LiveReadings {
             }
         }
         v = java.util.Arrays.copyOf(v, n);
-        return new Trace(channel.label(), java.util.Arrays.copyOf(t, n), v, channel.labUnit(), n == 0 ? 0 : chain.stepAt(v[n / 2]), List.of());
+        return new Trace(
+                channel.label(),
+                java.util.Arrays.copyOf(t, n),
+                v,
+                channel.labUnit(),
+                n == 0 ? 0 : chain.stepAt(v[n / 2]),
+                List.of());
     }
 
     /**
-     * True when samples hold something that scatter does not explain: a step or a knock within the window. A slope alone does
-     * not see it, since a single far sample makes the slope's own uncertainty large.
+     * True when samples hold something that scatter does not explain: a step or a knock within the window. A slope
+     * alone does not see it, since a single far sample makes the slope's own uncertainty large.
      */
     public static boolean disturbed(Trace t) {
         double[] v = t.value().clone();
         java.util.Arrays.sort(v);
         double median = v[v.length / 2];
-        double[] away = java.util.Arrays.stream(v).map(x -> Math.abs(x - median)).sorted().toArray();
+        double[] away = java.util.Arrays.stream(v)
+                .map(x -> Math.abs(x - median))
+                .sorted()
+                .toArray();
         double ordinary = Math.max(1.4826 * away[away.length / 2], t.step());
         return away[away.length - 1] > 7 * ordinary;
     }
@@ -61,6 +69,8 @@ public final class LiveReadings {
         while (from < raw.size() && raw.time()[from] < moment) {
             from++;
         }
-        return new RawSamples(java.util.Arrays.copyOfRange(raw.time(), from, raw.size()), java.util.Arrays.copyOfRange(raw.values(), from, raw.size()));
+        return new RawSamples(
+                java.util.Arrays.copyOfRange(raw.time(), from, raw.size()),
+                java.util.Arrays.copyOfRange(raw.values(), from, raw.size()));
     }
 }

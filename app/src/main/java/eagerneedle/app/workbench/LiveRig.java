@@ -30,8 +30,8 @@ import java.util.Set;
 /**
  * The connected instrument: live samples, and the run that is being recorded.
  *
- * <p>Blocks come on the driver's thread and are only appended in memory there; a {@link RunRecorder} writes them to the bench
- * file, so that neither a slow disk nor a slow view holds the driver up.
+ * <p>Blocks come on the driver's thread and are only appended in memory there; a {@link RunRecorder} writes them to the
+ * bench file, so that neither a slow disk nor a slow view holds the driver up.
  */
 public final class LiveRig implements AutoCloseable {
     private static final int ROOM = 4_000_000;
@@ -54,7 +54,8 @@ public final class LiveRig implements AutoCloseable {
     private volatile Shot shot;
     private volatile long startedAt;
 
-    private LiveRig(Sheet sheet, Sheet.Device device, Driver driver, LineStandIn standIn, double rate) throws IOException {
+    private LiveRig(Sheet sheet, Sheet.Device device, Driver driver, LineStandIn standIn, double rate)
+            throws IOException {
         this.sheet = sheet;
         this.driver = driver;
         this.standIn = standIn;
@@ -62,7 +63,9 @@ public final class LiveRig implements AutoCloseable {
         try {
             this.description = driver.open();
             this.label = standIn != null || description.label().isBlank() ? device.label() : description.label();
-            device.outputs().forEach((name, limits) -> outputs.put(name, new OutputGuard(driver, name, limits, sentence -> news = sentence)));
+            device.outputs()
+                    .forEach((name, limits) ->
+                            outputs.put(name, new OutputGuard(driver, name, limits, sentence -> news = sentence)));
             driver.configure(rate);
             monitor();
         } catch (IOException e) {
@@ -82,19 +85,25 @@ public final class LiveRig implements AutoCloseable {
     }
 
     /** The same with mistakes made at the bench, such as leads exchanged. */
-    public static LiveRig simulated(Sheet sheet, String device, double rate, double pace, Set<String> faults) throws IOException {
+    public static LiveRig simulated(Sheet sheet, String device, double rate, double pace, Set<String> faults)
+            throws IOException {
         Sheet.Device d = sheet.devices().get(device);
-        LineStandIn standIn = new LineStandIn(Rigs.create(d.rig(), sheet, BENCH_SEED, faults), d.label().replaceAll(".*\\s", ""), d.label(), pace);
+        LineStandIn standIn = new LineStandIn(
+                Rigs.create(d.rig(), sheet, BENCH_SEED, faults), d.label().replaceAll(".*\\s", ""), d.label(), pace);
         try {
             TcpWire wire = new TcpWire("127.0.0.1", standIn.port());
-            return new LiveRig(sheet, d, d.driver().equals("gate") ? LineDriver.gates(wire) : new LineDriver(wire), standIn, rate);
+            return new LiveRig(
+                    sheet, d, d.driver().equals("gate") ? LineDriver.gates(wire) : new LineDriver(wire), standIn, rate);
         } catch (IOException e) {
             standIn.close();
             throw e;
         }
     }
 
-    /** Connects to a device at an address such as {@code 192.168.0.12:5020}, a serial port or a file, by the driver its sheet names. */
+    /**
+     * Connects to a device at an address such as {@code 192.168.0.12:5020}, a serial port or a file, by the driver its
+     * sheet names.
+     */
     public static LiveRig at(Sheet sheet, String device, String address, double rate) throws IOException {
         Sheet.Device d = sheet.devices().get(device);
         Map<String, String> units = new LinkedHashMap<>();
@@ -120,11 +129,17 @@ public final class LiveRig implements AutoCloseable {
     /** A new run at this instrument, not yet begun. */
     public Run run(int id, String capture, String level, java.time.Instant now) {
         Map<String, String> units = new HashMap<>();
-        sheet.captures().get(capture).channels().stream().filter(c -> !rawUnit(c).equals(Run.COUNTS)).forEach(c -> units.put(c, rawUnit(c)));
-        return Run.captured(id, capture, level, now, label, Run.COUNTS).measuredIn(units).setUp(setups);
+        sheet.captures().get(capture).channels().stream()
+                .filter(c -> !rawUnit(c).equals(Run.COUNTS))
+                .forEach(c -> units.put(c, rawUnit(c)));
+        return Run.captured(id, capture, level, now, label, Run.COUNTS)
+                .measuredIn(units)
+                .setUp(setups);
     }
 
-    /** The channels whose readings a person types, in order, with their units; empty for an instrument with an output. */
+    /**
+     * The channels whose readings a person types, in order, with their units; empty for an instrument with an output.
+     */
     public Map<String, String> typed() {
         Map<String, String> wanted = new LinkedHashMap<>();
         if (driver instanceof ManualDriver) {
@@ -153,7 +168,11 @@ public final class LiveRig implements AutoCloseable {
         Sheet.Channel c = sheet.channels().get(channel);
         Setup how = setups.getOrDefault(channel, Setup.AS_SHEET);
         String own = how.input() != null ? how.input() : c == null ? channel : c.inputOr(channel);
-        return live.containsKey(own) || description.channels().size() != 1 || sheet.channels().size() != 1 ? own : description.channels().get(0);
+        return live.containsKey(own)
+                        || description.channels().size() != 1
+                        || sheet.channels().size() != 1
+                ? own
+                : description.channels().get(0);
     }
 
     /** Samples as counts of a channel's converter, which is what chains are read backwards from. */
@@ -162,7 +181,10 @@ public final class LiveRig implements AutoCloseable {
         if (unit.equals(Run.COUNTS) || raw.size() == 0 || !sheet.channels().containsKey(channel)) {
             return raw;
         }
-        Converter converter = setups.getOrDefault(channel, Setup.AS_SHEET).of(sheet.channels().get(channel)).toChain().converter();
+        Converter converter = setups.getOrDefault(channel, Setup.AS_SHEET)
+                .of(sheet.channels().get(channel))
+                .toChain()
+                .converter();
         LabUnit from = LabUnit.parse(unit);
         double[] counts = new double[raw.size()];
         for (int i = 0; i < counts.length; i++) {
@@ -200,13 +222,21 @@ public final class LiveRig implements AutoCloseable {
             return trouble;
         }
         long bad = driver.unreadable();
-        return !news.isEmpty() ? news : bad > 0 ? bad + (bad == 1 ? " line" : " lines") + " from the instrument could not be understood and " + (bad == 1 ? "was" : "were") + " passed over. Check its cable and settings." : "";
+        return !news.isEmpty()
+                ? news
+                : bad > 0
+                        ? bad + (bad == 1 ? " line" : " lines") + " from the instrument could not be understood and "
+                                + (bad == 1 ? "was" : "were") + " passed over. Check its cable and settings."
+                        : "";
     }
 
     /** Free-running samples without recording. */
     private void monitor() throws IOException {
         live.clear();
-        description.channels().forEach(c -> live.put(c, new GrowingSamples(ROOM / description.channels().size())));
+        description
+                .channels()
+                .forEach(c -> live.put(
+                        c, new GrowingSamples(ROOM / description.channels().size())));
         Map<String, GrowingSamples> target = Map.copyOf(live);
         news = "";
         startedAt = System.nanoTime();
@@ -244,7 +274,10 @@ public final class LiveRig implements AutoCloseable {
         return g == null ? RawSamples.NONE : g.last(seconds);
     }
 
-    /** Everything since sampling was last started, of the run while one is recorded, as far as it is still in memory. As counts. */
+    /**
+     * Everything since sampling was last started, of the run while one is recorded, as far as it is still in memory. As
+     * counts.
+     */
     public synchronized RawSamples all(String channel) {
         GrowingSamples g = live.get(input(channel));
         return g == null ? RawSamples.NONE : counted(channel, g.all());
@@ -256,7 +289,10 @@ public final class LiveRig implements AutoCloseable {
         return g == null || g.whole();
     }
 
-    /** The outline of everything since sampling was last started, in the instrument's own numbers; empty when the channel sends nothing. */
+    /**
+     * The outline of everything since sampling was last started, in the instrument's own numbers; empty when the
+     * channel sends nothing.
+     */
     public synchronized Optional<Pyramid> outline(String channel) {
         return Optional.ofNullable(live.get(input(channel))).map(GrowingSamples::outline);
     }
@@ -312,8 +348,11 @@ public final class LiveRig implements AutoCloseable {
      * @throws IllegalArgumentException with one sentence when the trigger makes no sense for its channel
      */
     public synchronized void arm(Run run, BenchFile file, Sheet.ShotPlan plan) throws IOException {
-        String on = plan.on() == null ? sheet.captures().get(run.capture()).channels().get(0) : plan.on();
-        Sheet.Channel channel = setups.getOrDefault(on, Setup.AS_SHEET).of(sheet.channels().get(on));
+        String on = plan.on() == null
+                ? sheet.captures().get(run.capture()).channels().get(0)
+                : plan.on();
+        Sheet.Channel channel =
+                setups.getOrDefault(on, Setup.AS_SHEET).of(sheet.channels().get(on));
         Chain chain = channel.toChain();
         LabUnit unit = channel.labUnit();
         Trigger.Way way = Trigger.Way.valueOf(plan.way().toUpperCase(java.util.Locale.ROOT));
@@ -324,7 +363,8 @@ public final class LiveRig implements AutoCloseable {
             trigger = Trigger.level(level, way, Math.max(chain.stepAt(level), 2 * chain.noiseAt(level)));
         } else {
             Reading r = Reading.parse(plan.rate());
-            trigger = Trigger.slope(Math.abs(r.value()) * r.unit().scaleTo(unit.difference().per(LabUnit.SECOND)), way, 5);
+            trigger = Trigger.slope(
+                    Math.abs(r.value()) * r.unit().scaleTo(unit.difference().per(LabUnit.SECOND)), way, 5);
         }
         boolean counts = rawUnit(on).equals(Run.COUNTS);
         LabUnit raw = counts ? null : LabUnit.parse(rawUnit(on));
@@ -333,7 +373,15 @@ public final class LiveRig implements AutoCloseable {
             throw new IOException(label + " has no input for " + channel.label() + ".");
         }
         prepare(run, file, 0);
-        shot = new Shot(trigger, column, v -> counts ? chain.indication(v) : chain.indication(chain.converter().exactCount(raw.convert(v, chain.converter().input()))), plan.before(), plan.after());
+        shot = new Shot(
+                trigger,
+                column,
+                v -> counts
+                        ? chain.indication(v)
+                        : chain.indication(chain.converter()
+                                .exactCount(raw.convert(v, chain.converter().input()))),
+                plan.before(),
+                plan.after());
         monitor();
     }
 
@@ -357,7 +405,9 @@ public final class LiveRig implements AutoCloseable {
         shot = null;
         afterwards = "";
         Map<String, Integer> columns = new LinkedHashMap<>();
-        for (String channel : sheet.captures().containsKey(run.capture()) ? sheet.captures().get(run.capture()).channels() : List.copyOf(sheet.channels().keySet())) {
+        for (String channel : sheet.captures().containsKey(run.capture())
+                ? sheet.captures().get(run.capture()).channels()
+                : List.copyOf(sheet.channels().keySet())) {
             int column = description.channels().indexOf(input(channel));
             if (column >= 0) {
                 columns.put(channel, column);

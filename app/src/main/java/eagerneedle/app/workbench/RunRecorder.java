@@ -13,9 +13,9 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 
 /**
- * Keeps a run while it is captured. The driver only queues its blocks here; a thread of our own writes what is queued every
- * {@value #COMMIT_MS} ms, so that a slow disk holds nobody up. When the disk refuses, blocks wait and are tried again; when too
- * many wait, the newest are let go, counted, and said.
+ * Keeps a run while it is captured. The driver only queues its blocks here; a thread of our own writes what is queued
+ * every {@value #COMMIT_MS} ms, so that a slow disk holds nobody up. When the disk refuses, blocks wait and are tried
+ * again; when too many wait, the newest are let go, counted, and said.
  */
 final class RunRecorder implements AutoCloseable {
     private static final int COMMIT_MS = 200;
@@ -46,8 +46,8 @@ final class RunRecorder implements AutoCloseable {
     /**
      * Begins to keep.
      *
-     * @param columns     which column of a block each channel of the sheet is
-     * @param offset      s added to all times, for a run that is continued
+     * @param columns which column of a block each channel of the sheet is
+     * @param offset s added to all times, for a run that is continued
      * @param mostWaiting values that may wait for the disk
      */
     RunRecorder(int run, Store store, Map<String, Integer> columns, double offset, long mostWaiting) {
@@ -89,7 +89,9 @@ final class RunRecorder implements AutoCloseable {
                 store.append(run, samples);
                 trouble = "";
             } catch (RuntimeException e) {
-                trouble = e.getMessage() == null ? "The samples could not be written; make room on the disk." : e.getMessage();
+                trouble = e.getMessage() == null
+                        ? "The samples could not be written; make room on the disk."
+                        : e.getMessage();
                 return;
             }
             synchronized (waiting) {
@@ -141,7 +143,10 @@ final class RunRecorder implements AutoCloseable {
     /** What stands in the way of writing: one sentence, empty when nothing does. */
     String trouble() {
         long gone = lost;
-        return gone == 0 ? trouble : gone + " samples of each channel could not be kept: " + (trouble.isEmpty() ? "the disk was too slow." : trouble);
+        return gone == 0
+                ? trouble
+                : gone + " samples of each channel could not be kept: "
+                        + (trouble.isEmpty() ? "the disk was too slow." : trouble);
     }
 
     /** Writes what still waits; what the disk does not take now is lost, counted and said. */

@@ -9,8 +9,8 @@ import java.util.function.Consumer;
 import java.util.function.DoubleUnaryOperator;
 
 /**
- * One armed shot: holds back the newest blocks until the trigger fires, then lets out what lies from before the trigger to
- * after it, with time 0 at the trigger.
+ * One armed shot: holds back the newest blocks until the trigger fires, then lets out what lies from before the trigger
+ * to after it, with time 0 at the trigger.
  */
 final class Shot {
     private final Trigger trigger;
@@ -25,10 +25,10 @@ final class Shot {
     /**
      * Armed from here on.
      *
-     * @param column    of a block, that the trigger looks at
+     * @param column of a block, that the trigger looks at
      * @param measurand the value of a raw sample, in the unit of the trigger
-     * @param before    s
-     * @param after     s
+     * @param before s
+     * @param after s
      */
     Shot(Trigger trigger, int column, DoubleUnaryOperator measurand, double before, double after) {
         this.trigger = trigger;

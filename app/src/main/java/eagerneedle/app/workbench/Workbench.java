@@ -10,11 +10,9 @@ import eagerneedle.core.reduce.SessionWatch;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.History;
-import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
-import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.watch.Finding;
 import eagerneedle.report.SessionReport;
 import eagerneedle.store.bench.BenchFile;
@@ -30,8 +28,8 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.Executor;
 
 /**
- * The open session: its bench file, its history, and everything that follows from it. Every act is kept in the bench file as
- * it is made. Used from one thread, the interface's; listeners are called on it.
+ * The open session: its bench file, its history, and everything that follows from it. Every act is kept in the bench
+ * file as it is made. Used from one thread, the interface's; listeners are called on it.
  */
 public final class Workbench implements AutoCloseable {
     private final BenchFile file;
@@ -45,6 +43,7 @@ public final class Workbench implements AutoCloseable {
     private Reduction kept;
     /** What follows from the session without what is tried. */
     private Reduction real;
+
     private final Map<Key, Quantity> moved = new HashMap<>();
     private Reduction plan;
     private List<Finding> findings;
@@ -56,7 +55,9 @@ public final class Workbench implements AutoCloseable {
         this(file, clock, false);
     }
 
-    /** A workbench that works everything out at once, however long its runs are: for a command, where nobody looks on. */
+    /**
+     * A workbench that works everything out at once, however long its runs are: for a command, where nobody looks on.
+     */
     public static Workbench patient(BenchFile file, Clock clock) {
         return new Workbench(file, clock, true);
     }
@@ -66,7 +67,10 @@ public final class Workbench implements AutoCloseable {
         this.clock = clock;
         Session session = file.session();
         this.history = new History(session);
-        this.reducer = new Reducer(SheetTrial.read(session.sheetText(), "the sheet in " + file.path().getFileName()), file);
+        this.reducer = new Reducer(
+                SheetTrial.read(
+                        session.sheetText(), "the sheet in " + file.path().getFileName()),
+                file);
         if (patient) {
             reducer.takeLong();
         }
@@ -120,7 +124,14 @@ public final class Workbench implements AutoCloseable {
         if (acts.isEmpty()) {
             tell();
         } else {
-            apply(acts.size() == 1 ? acts.get(0) : new Command.Together(String.join(" ", acts.stream().map(Command::says).toList()), acts));
+            apply(
+                    acts.size() == 1
+                            ? acts.get(0)
+                            : new Command.Together(
+                                    String.join(
+                                            " ",
+                                            acts.stream().map(Command::says).toList()),
+                                    acts));
         }
     }
 
@@ -163,7 +174,10 @@ public final class Workbench implements AutoCloseable {
         return changed;
     }
 
-    /** What a changed quantity was before it changed, or before anything was tried; empty when it is new or was looked at. */
+    /**
+     * What a changed quantity was before it changed, or before anything was tried; empty when it is new or was looked
+     * at.
+     */
     public Optional<Quantity> before(Key key) {
         if (tried != null) {
             Optional<Quantity> now = reduction.quantity(key);
@@ -208,7 +222,9 @@ public final class Workbench implements AutoCloseable {
             return;
         }
         previewed = command;
-        reduction = command == null && tried == null ? reducer.reduce(session()) : reducer.whatIf(command == null ? session() : command.apply(session()));
+        reduction = command == null && tried == null
+                ? reducer.reduce(session())
+                : reducer.whatIf(command == null ? session() : command.apply(session()));
         tell();
     }
 
@@ -238,15 +254,18 @@ public final class Workbench implements AutoCloseable {
         patient.takeLong();
         Session now = session();
         CompletableFuture<Void> done = new CompletableFuture<>();
-        CompletableFuture.runAsync(() -> patient.reduce(now)).whenCompleteAsync((nothing, failed) -> {
-            if (failed != null) {
-                done.completeExceptionally(failed);
-            } else if (!done.isCancelled()) {
-                reducer = patient;
-                show(session());
-                done.complete(null);
-            }
-        }, here);
+        CompletableFuture.runAsync(() -> patient.reduce(now))
+                .whenCompleteAsync(
+                        (nothing, failed) -> {
+                            if (failed != null) {
+                                done.completeExceptionally(failed);
+                            } else if (!done.isCancelled()) {
+                                reducer = patient;
+                                show(session());
+                                done.complete(null);
+                            }
+                        },
+                        here);
         return done;
     }
 
@@ -273,11 +292,16 @@ public final class Workbench implements AutoCloseable {
             show(session());
             return Optional.of(says);
         }
-        return history.toUndo().map(step -> stepped(step, "Undid: " + step.command().says(), history::undo));
+        return history.toUndo()
+                .map(step -> stepped(step, "Undid: " + step.command().says(), history::undo));
     }
 
     public Optional<String> redo() {
-        return tried != null ? Optional.empty() : history.toRedo().map(step -> stepped(step, "Did again: " + step.command().says(), history::redo));
+        return tried != null
+                ? Optional.empty()
+                : history.toRedo()
+                        .map(step ->
+                                stepped(step, "Did again: " + step.command().says(), history::redo));
     }
 
     private String stepped(History.Step step, String says, Runnable move) {
@@ -296,8 +320,12 @@ public final class Workbench implements AutoCloseable {
             return;
         }
         for (Ledger.Entry e : reduction.ledger().entries()) {
-            Optional<Quantity> old = before.entries().stream().filter(b -> b.key().equals(e.key())).findFirst().flatMap(Ledger.Entry::quantity);
-            if (e.quantity().isPresent() && (old.isEmpty() || !old.get().sameAs(e.quantity().get()))) {
+            Optional<Quantity> old = before.entries().stream()
+                    .filter(b -> b.key().equals(e.key()))
+                    .findFirst()
+                    .flatMap(Ledger.Entry::quantity);
+            if (e.quantity().isPresent()
+                    && (old.isEmpty() || !old.get().sameAs(e.quantity().get()))) {
                 changed.add(e.key());
                 if (old.isPresent()) {
                     moved.putIfAbsent(e.key(), old.get());
@@ -333,13 +361,17 @@ public final class Workbench implements AutoCloseable {
                 return Optional.empty();
             }
         };
-        return paper ? SessionReport.pdf(reduction, findings, file.acts(), clock.instant(), pictures)
-                : SessionReport.html(reduction, findings, file.acts(), clock.instant(), pictures).getBytes(java.nio.charset.StandardCharsets.UTF_8);
+        return paper
+                ? SessionReport.pdf(reduction, findings, file.acts(), clock.instant(), pictures)
+                : SessionReport.html(reduction, findings, file.acts(), clock.instant(), pictures)
+                        .getBytes(java.nio.charset.StandardCharsets.UTF_8);
     }
 
     /** How many runs of a level take part or are left out, discarded ones not counted. */
     public long runsAt(String capture, String level) {
-        return session().keptRuns().stream().filter(r -> r.capture().equals(capture) && r.level().equals(level)).count();
+        return session().keptRuns().stream()
+                .filter(r -> r.capture().equals(capture) && r.level().equals(level))
+                .count();
     }
 
     /** The capture and level that come next by the schedule; empty when all are done. */

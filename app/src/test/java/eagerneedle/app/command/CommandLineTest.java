@@ -38,7 +38,10 @@ class CommandLineTest {
         for (int i = 0; i < words.length; i++) {
             words[i] = arguments[i].toString();
         }
-        int status = NeedleCommand.run(words, new PrintStream(out, true, StandardCharsets.UTF_8), new PrintStream(err, true, StandardCharsets.UTF_8));
+        int status = NeedleCommand.run(
+                words,
+                new PrintStream(out, true, StandardCharsets.UTF_8),
+                new PrintStream(err, true, StandardCharsets.UTF_8));
         return new Said(status, out.toString(StandardCharsets.UTF_8), err.toString(StandardCharsets.UTF_8));
     }
 
@@ -52,37 +55,63 @@ class CommandLineTest {
     @Test
     void evalPrintsTheQuantityAndItsJson() throws IOException {
         assertThat(needle("eval", "9.8123(4) m/s^2 * 2 kg").out().strip()).isEqualTo("19.62460(80) N");
-        JsonNode q = needle("eval", "v = 3.00(3) m / 2.00(4) s", "--json").json().get("quantities").get(0);
+        JsonNode q = needle("eval", "v = 3.00(3) m / 2.00(4) s", "--json")
+                .json()
+                .get("quantities")
+                .get(0);
         assertThat(q.get("name").asText()).isEqualTo("v");
         assertThat(q.get("value").asDouble()).isEqualTo(1.5);
         assertThat(q.get("u").asDouble()).isCloseTo(1.5 * Math.hypot(0.01, 0.02), within(1e-12));
         assertThat(q.get("unit").asText()).isEqualTo("m/s");
         assertThat(q.get("dof").isNull()).isTrue();
-        assertThat(q.get("U").asDouble()).isCloseTo(q.get("k").asDouble() * q.get("u").asDouble(), within(1e-12));
-        assertThat(needle("eval", "column(1 m, 2 m) * 2", "--json").json().get("quantities")).hasSize(2);
-        assertThat(needle("eval", "line(column(1, 3, 5.2), column(0, 1, 2))", "--json").json().get("parameters")).hasSize(2);
+        assertThat(q.get("U").asDouble())
+                .isCloseTo(q.get("k").asDouble() * q.get("u").asDouble(), within(1e-12));
+        assertThat(needle("eval", "column(1 m, 2 m) * 2", "--json").json().get("quantities"))
+                .hasSize(2);
+        assertThat(needle("eval", "line(column(1, 3, 5.2), column(0, 1, 2))", "--json")
+                        .json()
+                        .get("parameters"))
+                .hasSize(2);
         assertThat(needle("eval", "1 < 2").out().strip()).isEqualTo("true");
     }
 
-    /** The whole way that a script takes: a simulated session, its hidden truth apart, and what the session gives, by name and unit. */
+    /**
+     * The whole way that a script takes: a simulated session, its hidden truth apart, and what the session gives, by
+     * name and unit.
+     */
     @ParameterizedTest
-    @org.junit.jupiter.params.provider.ValueSource(strings = {"baggage-chute", "drying-cabinet", "potters-wheel", "weather-vane-reed", "fading-dye", "dividing-tables"})
+    @org.junit.jupiter.params.provider.ValueSource(
+            strings = {
+                "baggage-chute",
+                "drying-cabinet",
+                "potters-wheel",
+                "weather-vane-reed",
+                "fading-dye",
+                "dividing-tables"
+            })
     void whatAScriptComparesWithTheHiddenTruthLiesNearIt(String method) throws IOException {
         int inside = 0;
         int all = 0;
         for (int seed = 101; seed < 101 + Integer.getInteger("sessions", 4); seed++) {
             Path file = folder.resolve("s" + seed + ".needle");
             Path truth = folder.resolve("s" + seed + ".json");
-            assertThat(needle("simulate", method, "--seed", seed, "--truth", truth, "-o", file).status()).isZero();
+            assertThat(needle("simulate", method, "--seed", seed, "--truth", truth, "-o", file)
+                            .status())
+                    .isZero();
             JsonNode quantities = needle("reduce", file, "--json").json().get("quantities");
             JsonNode hidden = new ObjectMapper().readTree(truth.toFile()).get("truth");
-            for (var names = hidden.fieldNames(); names.hasNext();) {
+            for (var names = hidden.fieldNames(); names.hasNext(); ) {
                 String name = names.next();
                 for (JsonNode q : quantities) {
                     if (q.get("name").asText().equals(name) && q.has("value")) {
-                        assertThat(q.get("unit").asText()).as(name).isEqualTo(hidden.get(name).get("unit").asText());
-                        double off = Math.abs(q.get("value").asDouble() - hidden.get(name).get("value").asDouble());
-                        assertThat(off).as("%s, seed %d", name, seed).isLessThan(3 * q.get("U").asDouble());
+                        assertThat(q.get("unit").asText())
+                                .as(name)
+                                .isEqualTo(hidden.get(name).get("unit").asText());
+                        double off = Math.abs(q.get("value").asDouble()
+                                - hidden.get(name).get("value").asDouble());
+                        assertThat(off)
+                                .as("%s, seed %d", name, seed)
+                                .isLessThan(3 * q.get("U").asDouble());
                         inside += off <= q.get("U").asDouble() ? 1 : 0;
                         all++;
                     }
@@ -94,7 +123,9 @@ class CommandLineTest {
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {"3 m + 2 s | column 1", "1 + | column 4", "sine(3) | did you mean sin", "1 / 0 | zero"})
+    @CsvSource(
+            delimiter = '|',
+            value = {"3 m + 2 s | column 1", "1 + | column 4", "sine(3) | did you mean sin", "1 / 0 | zero"})
     void evalRefusesInOneLine(String formula, String why) {
         refused(needle("eval", formula), why);
     }
@@ -103,12 +134,19 @@ class CommandLineTest {
     void evalSaysWhereFirstOrderIsNotEnough() throws IOException {
         Said bent = needle("eval", "(0.0 ± 1.0)^2");
         assertThat(bent.out()).contains("First order is not good enough here");
-        JsonNode q = needle("eval", "(0.0 ± 1.0)^2", "--json").json().get("quantities").get(0);
+        JsonNode q = needle("eval", "(0.0 ± 1.0)^2", "--json")
+                .json()
+                .get("quantities")
+                .get(0);
         assertThat(q.get("u").asDouble()).isZero();
         assertThat(q.get("monteCarlo").get("mean").asDouble()).isCloseTo(1, within(0.05));
-        assertThat(q.get("monteCarlo").get("firstOrderIsGoodEnough").asBoolean()).isFalse();
+        assertThat(q.get("monteCarlo").get("firstOrderIsGoodEnough").asBoolean())
+                .isFalse();
         assertThat(needle("eval", "2.00(1) m * 3 s").out().strip()).isEqualTo("6.000(30) m·s");
-        JsonNode ratio = needle("eval", "limit(2, 1) / limit(5, 1)", "--json").json().get("quantities").get(0);
+        JsonNode ratio = needle("eval", "limit(2, 1) / limit(5, 1)", "--json")
+                .json()
+                .get("quantities")
+                .get(0);
         assertThat(ratio.get("limits").get("low").asDouble()).isCloseTo(1.0 / 6, within(1e-12));
         assertThat(ratio.get("limits").get("exact").asBoolean()).isTrue();
         assertThat(needle("eval", "(1.60 ± 0.02)e-3 kg").out().strip()).isEqualTo("0.001600(20) kg");
@@ -118,10 +156,13 @@ class CommandLineTest {
     @Test
     void fitTakesUncertaintiesInBothColumnsAndNamedModels() throws IOException {
         Path csv = folder.resolve("both.csv");
-        Files.writeString(csv, "x,y,ux,uy\n0,5.9,0.03162277660168379,1\n0.9,5.4,0.03162277660168379,0.7453559924999299\n1.8,4.4,0.044721359549995794,0.5\n2.6,4.6,0.035355339059327376,0.35355339059327373\n"
-                + "3.3,3.5,0.07071067811865475,0.22360679774997896\n4.4,3.7,0.11180339887498948,0.22360679774997896\n5.2,2.8,0.12909944487358055,0.11952286093343936\n6.1,2.8,0.22360679774997896,0.11952286093343936\n"
-                + "6.5,2.4,0.7453559924999299,0.1\n7.4,1.5,1,0.044721359549995794\n");
-        JsonNode f = needle("fit", csv, "--model", "y = a + b*x", "--u-x", "ux", "--u-y", "uy", "--json").json();
+        Files.writeString(
+                csv,
+                "x,y,ux,uy\n0,5.9,0.03162277660168379,1\n0.9,5.4,0.03162277660168379,0.7453559924999299\n1.8,4.4,0.044721359549995794,0.5\n2.6,4.6,0.035355339059327376,0.35355339059327373\n"
+                        + "3.3,3.5,0.07071067811865475,0.22360679774997896\n4.4,3.7,0.11180339887498948,0.22360679774997896\n5.2,2.8,0.12909944487358055,0.11952286093343936\n6.1,2.8,0.22360679774997896,0.11952286093343936\n"
+                        + "6.5,2.4,0.7453559924999299,0.1\n7.4,1.5,1,0.044721359549995794\n");
+        JsonNode f = needle("fit", csv, "--model", "y = a + b*x", "--u-x", "ux", "--u-y", "uy", "--json")
+                .json();
         assertThat(f.get("parameters").get(0).get("value").asDouble()).isCloseTo(5.47991022403, within(1e-9));
         assertThat(f.get("parameters").get(1).get("value").asDouble()).isCloseTo(-0.48053340745, within(1e-9));
         assertThat(f.get("chiSquared").asDouble()).isCloseTo(11.86635, within(1e-4));
@@ -141,7 +182,8 @@ class CommandLineTest {
     void aFitThatDoesNotConvergeGivesNoNumber() throws IOException {
         Path csv = folder.resolve("flat.csv");
         Files.writeString(csv, "x,y\n1,2\n2,2.1\n3,1.9\n4,2\n5,2.05\n");
-        Said said = needle("fit", csv, "--model", "y = a*exp(b*x) + c*exp(d*x)", "--start", "a=1,b=1e5,c=1,d=1e5", "--json");
+        Said said = needle(
+                "fit", csv, "--model", "y = a*exp(b*x) + c*exp(d*x)", "--start", "a=1,b=1e5,c=1,d=1e5", "--json");
         refused(needle("fit", csv, "--model", "y = a + b*x + c*x^2 + d*x^3 + f*x^4"), "5 points are too few");
         assertThat(said.status()).isEqualTo(1);
         assertThat(said.json().get("converged").asBoolean()).isFalse();
@@ -159,7 +201,8 @@ class CommandLineTest {
         assertThat(f.get("parameters").get(1).get("value").asDouble()).isCloseTo(1.97, within(1e-9));
         assertThat(f.get("covariance").get(0).get(1).asDouble()).isNegative();
         assertThat(f.get("dof").asInt()).isEqualTo(2);
-        JsonNode weighted = needle("fit", csv, "--model", "y = a + b*x", "--u-y", "s", "--start", "a=3,b=4", "--json").json();
+        JsonNode weighted = needle("fit", csv, "--model", "y = a + b*x", "--u-y", "s", "--start", "a=3,b=4", "--json")
+                .json();
         assertThat(weighted.get("parameters").get(1).get("u").asDouble()).isCloseTo(0.1 / Math.sqrt(5), within(1e-9));
         assertThat(needle("fit", csv, "--model", "y = a + b*x").out()).contains("b = 1.97");
         refused(needle("fit", csv, "--model", "z = a + b*x"), "no column z");
@@ -175,19 +218,27 @@ class CommandLineTest {
     void simulateAndReduceGiveWhatTheWindowShows() throws IOException {
         Path file = folder.resolve("s.needle");
         Path truth = folder.resolve("t.json");
-        assertThat(needle("simulate", "baggage-chute", "--seed", 5, "--truth", truth, "-o", file).status()).isZero();
+        assertThat(needle("simulate", "baggage-chute", "--seed", 5, "--truth", truth, "-o", file)
+                        .status())
+                .isZero();
         JsonNode t = new ObjectMapper().readTree(truth.toFile()).get("truth");
         Said json = needle("reduce", file, "--json");
         assertThat(json.status()).isZero();
         for (JsonNode q : json.json().get("quantities")) {
             String name = q.get("name").asText();
             if (name.equals("g") || name.equals("friction")) {
-                assertThat(q.get("unit").asText()).isEqualTo(t.get(name).get("unit").asText());
-                assertThat(q.get("value").asDouble()).isCloseTo(t.get(name).get("value").asDouble(), within(4 * q.get("u").asDouble()));
+                assertThat(q.get("unit").asText())
+                        .isEqualTo(t.get(name).get("unit").asText());
+                assertThat(q.get("value").asDouble())
+                        .isCloseTo(
+                                t.get(name).get("value").asDouble(),
+                                within(4 * q.get("u").asDouble()));
             }
         }
         try (Workbench bench = new Workbench(BenchFile.open(file), Clock.systemUTC())) {
-            assertThat(json.out().strip()).isEqualTo(ReductionJson.of(bench.reduction(), bench.findings()).strip());
+            assertThat(json.out().strip())
+                    .isEqualTo(ReductionJson.of(bench.reduction(), bench.findings())
+                            .strip());
         }
         assertThat(needle("reduce", file).out()).contains("local g").contains("agrees with");
         Path html = folder.resolve("r.html");
@@ -195,7 +246,9 @@ class CommandLineTest {
         assertThat(Files.readString(html)).startsWith("<!DOCTYPE html>").contains("local g");
         Path pdf = folder.resolve("r.pdf");
         assertThat(needle("report", file, "-o", pdf).status()).isZero();
-        assertThat(Files.readAllBytes(pdf)).startsWith("%PDF-".getBytes(StandardCharsets.US_ASCII)).hasSizeGreaterThan(50_000);
+        assertThat(Files.readAllBytes(pdf))
+                .startsWith("%PDF-".getBytes(StandardCharsets.US_ASCII))
+                .hasSizeGreaterThan(50_000);
         refused(needle("report", file, "-o", folder.resolve("r.doc")), "PDF or HTML");
     }
 
@@ -203,14 +256,17 @@ class CommandLineTest {
     void theSameSeedIsTheSameSession() {
         needle("simulate", "baggage-chute", "--seed", 5, "-o", folder.resolve("a.needle"));
         needle("simulate", "baggage-chute", "--seed", 5, "-o", folder.resolve("b.needle"));
-        assertThat(needle("reduce", folder.resolve("a.needle"), "--json").out()).isEqualTo(needle("reduce", folder.resolve("b.needle"), "--json").out());
+        assertThat(needle("reduce", folder.resolve("a.needle"), "--json").out())
+                .isEqualTo(
+                        needle("reduce", folder.resolve("b.needle"), "--json").out());
     }
 
     @Test
     void faultsAreWatchedFor() throws IOException {
         Path file = folder.resolve("f.needle");
         needle("simulate", "baggage-chute", "--seed", 5, "--fault", "no-echo", "-o", file);
-        assertThat(needle("reduce", file, "--json").json().get("watches").toString()).contains("out of range");
+        assertThat(needle("reduce", file, "--json").json().get("watches").toString())
+                .contains("out of range");
         refused(needle("simulate", "baggage-chute", "--fault", "gremlins", "-o", file), "no fault called gremlins");
         refused(needle("simulate", "no-such", "-o", file), "no method of that name");
         refused(needle("simulate", "baggage-chute"), "Name a method and a file");
@@ -230,7 +286,8 @@ class CommandLineTest {
         Path sheet = folder.resolve("my.yaml");
         Files.writeString(sheet, SheetReader.shippedText("baggage-chute"));
         assertThat(needle("check", sheet).out()).contains("good");
-        Files.writeString(sheet, SheetReader.shippedText("baggage-chute").replace("slope(fall_line)", "slope(fall_lin)"));
+        Files.writeString(
+                sheet, SheetReader.shippedText("baggage-chute").replace("slope(fall_line)", "slope(fall_lin)"));
         refused(needle("check", sheet), "did you mean fall_line?");
         refused(needle("check", folder.resolve("none.yaml")), "no such file");
         Files.write(sheet, new byte[] {(byte) 0xFF, (byte) 0xFE, 0, 1});
@@ -253,7 +310,8 @@ class CommandLineTest {
         assertThat(said.status()).as("something is missing").isEqualTo(1);
         assertThat(said.err()).isEmpty();
         assertThat(said.out()).contains("lacks").containsPattern("[0-9]");
-        assertThat(needle("reduce", repaired, "--json").json().get("quantities")).isNotEmpty();
+        assertThat(needle("reduce", repaired, "--json").json().get("quantities"))
+                .isNotEmpty();
     }
 
     @Test
@@ -267,22 +325,39 @@ class CommandLineTest {
         }
         refused(needle("export", whole, "-o", folder.resolve("out.doc")), "end its name with one of");
         Path runs = Files.createDirectory(folder.resolve("runs"));
-        try (var bench = new eagerneedle.app.workbench.Workbench(eagerneedle.store.bench.BenchFile.open(whole), java.time.Clock.systemUTC())) {
+        try (var bench = new eagerneedle.app.workbench.Workbench(
+                eagerneedle.store.bench.BenchFile.open(whole), java.time.Clock.systemUTC())) {
             for (int id = 1; id <= 3; id++) {
-                Files.writeString(runs.resolve("run" + id + ".json"), eagerneedle.store.export.SessionExport.json(bench.reduction(), bench.session().run(id).orElseThrow()));
+                Files.writeString(
+                        runs.resolve("run" + id + ".json"),
+                        eagerneedle.store.export.SessionExport.json(
+                                bench.reduction(), bench.session().run(id).orElseThrow()));
             }
             Path again = folder.resolve("again.needle");
-            Said said = needle("import", runs.resolve("run1.json"), runs.resolve("run2.json"), runs.resolve("run3.json"), "--into", again, "--method", "baggage-chute");
+            Said said = needle(
+                    "import",
+                    runs.resolve("run1.json"),
+                    runs.resolve("run2.json"),
+                    runs.resolve("run3.json"),
+                    "--into",
+                    again,
+                    "--method",
+                    "baggage-chute");
             assertThat(said.status()).as(said.err()).isZero();
             assertThat(said.out()).contains("Run 1 from run1.json").contains("level_east at level");
             try (var file = eagerneedle.store.bench.BenchFile.open(again)) {
                 for (int id = 1; id <= 3; id++) {
-                    assertThat(file.samples(id, "position").values()).isEqualTo(bench.file().samples(id, "position").values());
-                    assertThat(file.samples(id, "position").time()).isEqualTo(bench.file().samples(id, "position").time());
-                    assertThat(file.session().run(id).orElseThrow().rawUnit("position")).isEqualTo("counts");
+                    assertThat(file.samples(id, "position").values())
+                            .isEqualTo(bench.file().samples(id, "position").values());
+                    assertThat(file.samples(id, "position").time())
+                            .isEqualTo(bench.file().samples(id, "position").time());
+                    assertThat(file.session().run(id).orElseThrow().rawUnit("position"))
+                            .isEqualTo("counts");
                 }
             }
-            refused(needle("import", runs.resolve("run1.json"), "--into", again, "--capture", "ramps"), "no capture ramps");
+            refused(
+                    needle("import", runs.resolve("run1.json"), "--into", again, "--capture", "ramps"),
+                    "no capture ramps");
         }
         Path words = folder.resolve("words.csv");
         Files.writeString(words, "only words here\nand nothing else\n");
@@ -293,7 +368,8 @@ class CommandLineTest {
     void everyDocumentedCommandExists() throws IOException {
         String page = Files.readString(Path.of("..", "docs", "command-line.md"));
         String usage = needle("--help").out();
-        java.util.regex.Matcher m = java.util.regex.Pattern.compile("\\./needle ([a-z]+)").matcher(page);
+        java.util.regex.Matcher m =
+                java.util.regex.Pattern.compile("\\./needle ([a-z]+)").matcher(page);
         int found = 0;
         while (m.find()) {
             found++;
@@ -326,7 +402,9 @@ class CommandLineTest {
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {"-5 degC | −5 °C", "-2 m | −2 m", "-(3 m) + 1 m | −2 m"})
+    @CsvSource(
+            delimiter = '|',
+            value = {"-5 degC | −5 °C", "-2 m | −2 m", "-(3 m) + 1 m | −2 m"})
     void aFormulaMayBeginWithAMinus(String formula, String prints) {
         assertThat(needle("eval", formula).out().strip()).isEqualTo(prints);
     }
@@ -351,15 +429,46 @@ class CommandLineTest {
             aliases.append("a%d: &a%d [%s]\n".formatted(i, i, ("*a" + (i - 1) + ", ").repeat(8) + "*a" + (i - 1)));
         }
         refused(needle("check", file("aliases.yaml", aliases.toString())), "aliases.yaml");
-        refused(needle("check", file("comment.yaml", "# " + "x".repeat(10_000_000) + "\nid: x\n")), "at most 1,000,000");
+        refused(
+                needle("check", file("comment.yaml", "# " + "x".repeat(10_000_000) + "\nid: x\n")),
+                "at most 1,000,000");
         refused(needle("check", file("bell.yaml", "id: x\ntitle: \"a\\u0007b\"\n")), "control character");
-        refused(needle("import", file("wide.csv", "1" + ",1".repeat(1_000_000) + "\n"), "--into", whole), "1000001 columns");
-        refused(needle("import", file("infinite.csv", "time (s),position (mm)\n0,1\n1,Infinity\n2,3\n"), "--into", whole), "'Infinity' is not a number");
-        refused(needle("import", file("large.csv", "time (s),position (mm)\n0,1\n1,1e999\n2,3\n"), "--into", whole), "1e999");
-        refused(needle("import", file("nan.json", "{\"columns\": {\"t\": [0, 1], \"position\": [1, 1e999]}}"), "--into", whole), "nan.json");
-        refused(needle("import", file("unit.csv", "Time (s),Position (blorgs)\n0,1\n1,2\n2,3\n"), "--into", whole), "'blorgs'");
-        refused(needle("import", file("unit.json", "{\"columns\": {\"t\": [0, 1, 2], \"position\": [1, 2, 3]}, \"units\": {\"position\": \"blorgs\"}}"), "--into", whole), "'blorgs'");
-        refused(needle("fit", file("twice.csv", "x,x,y\n1,2,3\n2,3,4\n3,4,6\n"), "--model", "y = a + b*x"), "two columns called 'x'");
+        refused(
+                needle("import", file("wide.csv", "1" + ",1".repeat(1_000_000) + "\n"), "--into", whole),
+                "1000001 columns");
+        refused(
+                needle(
+                        "import",
+                        file("infinite.csv", "time (s),position (mm)\n0,1\n1,Infinity\n2,3\n"),
+                        "--into",
+                        whole),
+                "'Infinity' is not a number");
+        refused(
+                needle("import", file("large.csv", "time (s),position (mm)\n0,1\n1,1e999\n2,3\n"), "--into", whole),
+                "1e999");
+        refused(
+                needle(
+                        "import",
+                        file("nan.json", "{\"columns\": {\"t\": [0, 1], \"position\": [1, 1e999]}}"),
+                        "--into",
+                        whole),
+                "nan.json");
+        refused(
+                needle("import", file("unit.csv", "Time (s),Position (blorgs)\n0,1\n1,2\n2,3\n"), "--into", whole),
+                "'blorgs'");
+        refused(
+                needle(
+                        "import",
+                        file(
+                                "unit.json",
+                                "{\"columns\": {\"t\": [0, 1, 2], \"position\": [1, 2, 3]}, \"units\": "
+                                        + "{\"position\": \"blorgs\"}}"),
+                        "--into",
+                        whole),
+                "'blorgs'");
+        refused(
+                needle("fit", file("twice.csv", "x,x,y\n1,2,3\n2,3,4\n3,4,6\n"), "--model", "y = a + b*x"),
+                "two columns called 'x'");
         refused(needle("eval", "1" + "+1".repeat(50_000)), "split it into named parts");
         refused(needle("eval", "1" + "+1".repeat(20_000)), "split it into named parts");
         assertThat(Files.readAllBytes(whole)).isEqualTo(before);
@@ -369,11 +478,22 @@ class CommandLineTest {
     @Test
     void statedUnitsOfAFileAreKept() throws IOException {
         Path to = folder.resolve("inches.needle");
-        Said said = needle("import", file("inches.csv", "Time (minutes),Position (inches)\n0,1\n0.5,2\n1,3\n"), "--into", to, "--method", "baggage-chute");
+        Said said = needle(
+                "import",
+                file("inches.csv", "Time (minutes),Position (inches)\n0,1\n0.5,2\n1,3\n"),
+                "--into",
+                to,
+                "--method",
+                "baggage-chute");
         assertThat(said.status()).as(said.err()).isZero();
         Path out = folder.resolve("inches.json");
         needle("export", to, "-o", out);
-        JsonNode channel = new ObjectMapper().readTree(out.toFile()).get("runs").get(0).get("channels").get(0);
+        JsonNode channel = new ObjectMapper()
+                .readTree(out.toFile())
+                .get("runs")
+                .get(0)
+                .get("channels")
+                .get(0);
         double[] time = {0, 30, 60};
         double[] metres = {0.0254, 0.0508, 0.0762};
         for (int i = 0; i < 3; i++) {
@@ -385,11 +505,22 @@ class CommandLineTest {
     /** The record of a shot counts from its trigger; a record of another kind begins with its first row. */
     @Test
     void aRunThatBeginsBeforeZeroKeepsItsTrigger() throws IOException {
-        String record = "{\"start\": \"2026-11-23T09:00:00Z\", \"columns\": {\"t\": [-0.2, -0.1, 0, 0.1], \"strain\": [1, 2, 30, 4]}, \"units\": {\"strain\": \"microstrain\"}}";
+        String record = "{\"start\": \"2026-11-23T09:00:00Z\", \"columns\": {\"t\": [-0.2, -0.1, 0, 0.1], \"strain\": "
+                + "[1, 2, 30, 4]}, \"units\": {\"strain\": \"microstrain\"}}";
         Path to = folder.resolve("shot.needle");
-        Said said = needle("import", file("shot.json", record), "--into", to, "--method", "weather-vane-reed", "--capture", "ring");
+        Said said = needle(
+                "import",
+                file("shot.json", record),
+                "--into",
+                to,
+                "--method",
+                "weather-vane-reed",
+                "--capture",
+                "ring");
         assertThat(said.status()).as(said.err()).isZero();
-        assertThat(needle("import", file("still.json", record), "--into", to, "--capture", "static").status()).isZero();
+        assertThat(needle("import", file("still.json", record), "--into", to, "--capture", "static")
+                        .status())
+                .isZero();
         try (BenchFile bench = BenchFile.open(to)) {
             assertThat(bench.samples(1, "strain").time()).containsExactly(-0.2, -0.1, 0, 0.1);
             assertThat(bench.samples(2, "strain").time()[0]).isZero();
@@ -397,7 +528,9 @@ class CommandLineTest {
         assertThat(needle("reduce", to).err()).isEmpty();
     }
 
-    /** What a calibration finds has its hidden value, as results have; what it only takes as given is said to be taken. */
+    /**
+     * What a calibration finds has its hidden value, as results have; what it only takes as given is said to be taken.
+     */
     @Test
     void whatCalibrationsGiveCanBeScored() throws IOException {
         int inside = 0;
@@ -405,20 +538,29 @@ class CommandLineTest {
             Path to = folder.resolve("cabinet" + seed + ".needle");
             Path truth = folder.resolve("cabinet" + seed + ".json");
             needle("simulate", "drying-cabinet", "--seed", seed, "--truth", truth, "-o", to);
-            JsonNode hidden = new ObjectMapper().readTree(truth.toFile()).get("truth").get("cabinet.intercept");
+            JsonNode hidden =
+                    new ObjectMapper().readTree(truth.toFile()).get("truth").get("cabinet.intercept");
             for (JsonNode q : needle("reduce", to, "--json").json().get("quantities")) {
                 if (q.get("name").asText().equals("cabinet.slope")) {
                     assertThat(q.get("says").asText()).startsWith("taken as 1");
                 } else if (q.get("name").asText().equals("cabinet.intercept")) {
-                    assertThat(q.get("unit").asText()).isEqualTo(hidden.get("unit").asText());
-                    inside += Math.abs(q.get("value").asDouble() - hidden.get("value").asDouble()) <= 2 * q.get("U").asDouble() ? 1 : 0;
+                    assertThat(q.get("unit").asText())
+                            .isEqualTo(hidden.get("unit").asText());
+                    inside += Math.abs(q.get("value").asDouble()
+                                            - hidden.get("value").asDouble())
+                                    <= 2 * q.get("U").asDouble()
+                            ? 1
+                            : 0;
                 }
             }
         }
         assertThat(inside).isGreaterThanOrEqualTo(7);
     }
 
-    /** Numbers are written alike wherever the machine stands; a comma between digits would read as thousands, or as a decimal sign. */
+    /**
+     * Numbers are written alike wherever the machine stands; a comma between digits would read as thousands, or as a
+     * decimal sign.
+     */
     @ParameterizedTest
     @org.junit.jupiter.params.provider.ValueSource(strings = {"de-DE", "ar-EG", "fr-FR", "en-US"})
     void numbersAreWrittenAlikeOnEveryMachine(String machine) {
@@ -427,7 +569,9 @@ class CommandLineTest {
             java.util.Locale.setDefault(java.util.Locale.forLanguageTag(machine));
             assertThat(needle("eval", "1/0.5(3)").out()).contains("200,000 draws");
             java.util.Locale.setDefault(java.util.Locale.forLanguageTag(machine));
-            assertThat(needle("eval", "slope(trace(index(40) * 1 s, index(40) * 1 V + sin(index(40) / 6) * 1 V))").out()).contains("runs test -5.4");
+            assertThat(needle("eval", "slope(trace(index(40) * 1 s, index(40) * 1 V + sin(index(40) / 6) * 1 V))")
+                            .out())
+                    .contains("runs test -5.4");
         } finally {
             java.util.Locale.setDefault(before);
         }

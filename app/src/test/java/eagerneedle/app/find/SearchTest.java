@@ -7,11 +7,17 @@ import org.junit.jupiter.api.Test;
 
 class SearchTest {
     private static Hit hit(String kind, String text, String more) {
-        return new Hit(kind, text, more, () -> { });
+        return new Hit(kind, text, more, () -> {});
     }
 
-    private final Search search = new Search(List.of(hit("quantity", "slope of the line", "9.57(4) m/s²"), hit("run", "Run 12", "block A"), hit("run", "Run 2", "block B"), hit("step", "Foam stop fixed", "before"),
-            hit("quantity", "local g", "9.80(4) m/s²"), hit("instrument", "sloping rule TH-RL-09", "hand instrument"), hit("note", "Größe des Spalts", "")));
+    private final Search search = new Search(List.of(
+            hit("quantity", "slope of the line", "9.57(4) m/s²"),
+            hit("run", "Run 12", "block A"),
+            hit("run", "Run 2", "block B"),
+            hit("step", "Foam stop fixed", "before"),
+            hit("quantity", "local g", "9.80(4) m/s²"),
+            hit("instrument", "sloping rule TH-RL-09", "hand instrument"),
+            hit("note", "Größe des Spalts", "")));
 
     private List<String> found(String words) {
         return search.of(words, 10).stream().map(Hit::text).toList();

@@ -49,7 +49,11 @@ class PlotViewTest {
             x[i] = 0.1 * i;
             y[i] = x[i] * x[i];
         }
-        return new Plot("parabola", new Plot.Axis("time", "s"), new Plot.Axis("position", "m"), List.of(new Layer.Span(from, to, true), new Layer.Points("p", x, y, null, false, 0)));
+        return new Plot(
+                "parabola",
+                new Plot.Axis("time", "s"),
+                new Plot.Axis("position", "m"),
+                List.of(new Layer.Span(from, to, true), new Layer.Points("p", x, y, null, false, 0)));
     }
 
     private void show(FxRobot robot, boolean movable) {
@@ -209,18 +213,28 @@ class PlotViewTest {
             below.share(view);
             ((BorderPane) view.getScene().getRoot()).setBottom(below);
             below.setPrefHeight(120);
-            below.plot(new Plot("rest", new Plot.Axis("time", "s"), new Plot.Axis("residual", "mm"), List.of(new Layer.Stems(new double[] {2, 5, 8}, new double[] {-1, 2, -1}, 0))), true);
+            below.plot(
+                    new Plot(
+                            "rest",
+                            new Plot.Axis("time", "s"),
+                            new Plot.Axis("residual", "mm"),
+                            List.of(new Layer.Stems(new double[] {2, 5, 8}, new double[] {-1, 2, -1}, 0))),
+                    true);
         });
         WaitForAsyncUtils.waitForFxEvents();
         assertThat(below.frame().view().x0()).isEqualTo(view.frame().view().x0());
         robot.moveTo(below.localToScreen(below.frame().px(5), below.frame().top() + 5));
         robot.scroll(3, VerticalDirection.UP);
         WaitForAsyncUtils.waitForFxEvents();
-        assertThat(view.frame().view().x1()).as("the upper follows the lower").isEqualTo(below.frame().view().x1());
+        assertThat(view.frame().view().x1())
+                .as("the upper follows the lower")
+                .isEqualTo(below.frame().view().x1());
         assertThat(below.frame().view().y1()).isLessThan(4);
         robot.interact(view::back);
         WaitForAsyncUtils.waitForFxEvents();
-        assertThat(below.frame().view().x1()).isEqualTo(view.frame().view().x1()).isGreaterThan(9.9);
+        assertThat(below.frame().view().x1())
+                .isEqualTo(view.frame().view().x1())
+                .isGreaterThan(9.9);
     }
 
     @Test

@@ -20,8 +20,11 @@ import org.junit.jupiter.api.Test;
 
 class RunsTogetherTest {
     private final SheetReader.Located sheet = SheetTrial.read(SheetReader.shippedText("baggage-chute"), "chute");
-    private final Rehearsal rehearsal = Rehearsal.of(sheet, Rigs.create("cart-on-slope", sheet.sheet(), 7, Set.of()), Instant.EPOCH);
-    private final Reducer reducer = new Reducer(sheet, (run, channel) -> rehearsal.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE));
+    private final Rehearsal rehearsal =
+            Rehearsal.of(sheet, Rigs.create("cart-on-slope", sheet.sheet(), 7, Set.of()), Instant.EPOCH);
+    private final Reducer reducer = new Reducer(
+            sheet,
+            (run, channel) -> rehearsal.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE));
 
     private Reduction reduce(Command... acts) {
         Session s = rehearsal.session();
@@ -35,19 +38,30 @@ class RunsTogetherTest {
     void runsOfALevelGiveTheirMeanAndSayWhetherTheyScatterMore() {
         Reduction r = reduce();
         List<RunsTogether.Together> all = RunsTogether.together(r, "slopes");
-        assertThat(all).extracting(RunsTogether.Together::level).containsExactly("block A", "block B", "block C", "block D", "block E");
-        double[] ofA = r.runs().stream().filter(x -> x.capture().equals("slopes") && x.level().equals("A")).mapToDouble(x -> r.ofRun(x, "a").quantity().orElseThrow().value()).toArray();
+        assertThat(all)
+                .extracting(RunsTogether.Together::level)
+                .containsExactly("block A", "block B", "block C", "block D", "block E");
+        double[] ofA = r.runs().stream()
+                .filter(x -> x.capture().equals("slopes") && x.level().equals("A"))
+                .mapToDouble(x -> r.ofRun(x, "a").quantity().orElseThrow().value())
+                .toArray();
         double mean = Double.parseDouble(all.get(0).mean().replaceAll("\\(.*", ""));
         assertThat(mean).isCloseTo(java.util.Arrays.stream(ofA).average().orElseThrow(), within(6e-4));
-        assertThat(all.get(0).says()).startsWith("4 runs, scattering more than each says of itself").contains("Birge ratio");
+        assertThat(all.get(0).says())
+                .startsWith("4 runs, scattering more than each says of itself")
+                .contains("Birge ratio");
     }
 
     @Test
     void aRunThatIsLeftOutCountsNoMoreAndOneAloneIsNotTakenTogether() {
         Reduction three = reduce(new Command.LeaveOut(9, "x"));
         assertThat(RunsTogether.together(three, "slopes").get(0).says()).startsWith("3 runs");
-        Reduction one = reduce(new Command.LeaveOut(9, "x"), new Command.LeaveOut(10, "x"), new Command.LeaveOut(11, "x"));
-        assertThat(RunsTogether.together(one, "slopes")).extracting(RunsTogether.Together::level).doesNotContain("block A").contains("block B");
+        Reduction one =
+                reduce(new Command.LeaveOut(9, "x"), new Command.LeaveOut(10, "x"), new Command.LeaveOut(11, "x"));
+        assertThat(RunsTogether.together(one, "slopes"))
+                .extracting(RunsTogether.Together::level)
+                .doesNotContain("block A")
+                .contains("block B");
         assertThat(RunsTogether.together(one, "nothing of the kind")).isEmpty();
     }
 }

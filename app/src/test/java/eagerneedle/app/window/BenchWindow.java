@@ -46,7 +46,11 @@ abstract class BenchWindow {
     void openText(FxRobot robot, String text, Clock clock) {
         SheetReader.Located sheet = SheetReader.read(text, "the test's sheet");
         robot.interact(() -> {
-            Workbench bench = new Workbench(BenchFile.create(folder.resolve(sheet.sheet().id() + ".needle"), Session.start(text, sheet.sheet().title(), clock.instant())), clock);
+            Workbench bench = new Workbench(
+                    BenchFile.create(
+                            folder.resolve(sheet.sheet().id() + ".needle"),
+                            Session.start(text, sheet.sheet().title(), clock.instant())),
+                    clock);
             window = new MainWindow(stage, bench, clock, 8, Stockroom.demonstration());
             stage.setX(0);
             stage.setY(0);
@@ -58,9 +62,17 @@ abstract class BenchWindow {
     /** Opens a window on a session that was carried out on the simulated rig of a method. */
     void openRehearsed(FxRobot robot, String method) {
         Path file = folder.resolve(method + ".needle");
-        NeedleCommand.run(new String[] {"simulate", method, "--seed", "7", "-o", file.toString()}, new PrintStream(PrintStream.nullOutputStream()), System.err);
+        NeedleCommand.run(
+                new String[] {"simulate", method, "--seed", "7", "-o", file.toString()},
+                new PrintStream(PrintStream.nullOutputStream()),
+                System.err);
         robot.interact(() -> {
-            window = new MainWindow(stage, new Workbench(BenchFile.open(file), Clock.systemUTC()), Clock.systemUTC(), 8, Stockroom.demonstration());
+            window = new MainWindow(
+                    stage,
+                    new Workbench(BenchFile.open(file), Clock.systemUTC()),
+                    Clock.systemUTC(),
+                    8,
+                    Stockroom.demonstration());
             stage.setX(0);
             stage.setY(0);
             stage.setWidth(1280);
@@ -95,7 +107,11 @@ abstract class BenchWindow {
             if (m.getOnShowing() != null) {
                 m.getOnShowing().handle(null);
             }
-            m.getItems().stream().filter(i -> i.getText() != null && i.getText().startsWith(words)).findFirst().orElseThrow(() -> new AssertionError("no item " + words)).fire();
+            m.getItems().stream()
+                    .filter(i -> i.getText() != null && i.getText().startsWith(words))
+                    .findFirst()
+                    .orElseThrow(() -> new AssertionError("no item " + words))
+                    .fire();
         });
         WaitForAsyncUtils.waitForFxEvents();
     }

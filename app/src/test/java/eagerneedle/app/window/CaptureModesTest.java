@@ -94,7 +94,9 @@ class CaptureModesTest extends BenchWindow {
                   levels: {up: {label: up}}""");
         set("1 V");
         assertThat(text(robot, "start-stop")).isEqualTo("Arm");
-        assertThat(text(robot, "shot-state")).contains("voltage passes 4.5 V upwards").contains("0.5 s before to 1 s after");
+        assertThat(text(robot, "shot-state"))
+                .contains("voltage passes 4.5 V upwards")
+                .contains("0.5 s before to 1 s after");
         robot.push(KeyCode.SPACE);
         await(() -> text(robot, "run-clock").equals("armed"));
         await(() -> window.rig().get().clock("volts") > 1.5);
@@ -106,9 +108,20 @@ class CaptureModesTest extends BenchWindow {
         assertThat(t.time()[0]).isBetween(-0.52, -0.46);
         assertThat(t.time()[t.size() - 1]).isBetween(0.96, 1.001);
         for (int i = 0; i < t.size(); i++) {
-            assertThat(t.value()[i]).as("at %s s", t.time()[i]).satisfies(t.time()[i] < 0 ? v -> assertThat(v).isLessThan(4.5) : v -> assertThat(v).isGreaterThanOrEqualTo(4.49));
+            assertThat(t.value()[i])
+                    .as("at %s s", t.time()[i])
+                    .satisfies(
+                            t.time()[i] < 0
+                                    ? v -> assertThat(v).isLessThan(4.5)
+                                    : v -> assertThat(v).isGreaterThanOrEqualTo(4.49));
         }
-        assertThat(window.bench().reduction().trace(kept(), "second").orElseThrow().size()).as("every channel of the capture").isEqualTo(t.size());
+        assertThat(window.bench()
+                        .reduction()
+                        .trace(kept(), "second")
+                        .orElseThrow()
+                        .size())
+                .as("every channel of the capture")
+                .isEqualTo(t.size());
         robot.push(KeyCode.SPACE);
         await(() -> text(robot, "run-clock").equals("armed"));
         robot.push(KeyCode.SPACE);
@@ -119,7 +132,8 @@ class CaptureModesTest extends BenchWindow {
     @Test
     void gateEdgesAreCountedWhileTheyCome(FxRobot robot) throws Exception {
         try (GateStandIn timer = new GateStandIn(1000)) {
-            String gate = "{label: %s gate, unit: \"1\", device: timer, rate: 100, chain: [{kind: converter, label: gate, from: \"1\", bits: 1}]}";
+            String gate = "{label: %s gate, unit: \"1\", device: timer, rate: 100, chain: [{kind: converter, label: "
+                    + "gate, from: \"1\", bits: 1}]}";
             openText(robot, """
                     sheet: 1
                     id: spokes
@@ -137,7 +151,8 @@ class CaptureModesTest extends BenchWindow {
                         channels: [first, second]
                         levels: {once: {label: once}}
                         quantities:
-                          T: {label: time from spoke to spoke, unit: ms, formula: "period(edges(first), resolution: 1 us)"}
+                          T: {label: time from spoke to spoke, unit: ms, formula: "period(edges(first), "
+                + "resolution: 1 us)"}
                     results: {}
                     """.formatted(gate.formatted("first"), gate.formatted("second")), Clock.systemUTC());
             robot.push(KeyCode.DIGIT2);
@@ -152,7 +167,11 @@ class CaptureModesTest extends BenchWindow {
             assertThat(text(robot, "gate-first-mean")).contains(" ms of 12");
             robot.push(KeyCode.SPACE);
             robot.push(KeyCode.K);
-            double shown = window.bench().reduction().quantity(new eagerneedle.core.reduce.Key.OfRun(1, "T")).orElseThrow().value();
+            double shown = window.bench()
+                    .reduction()
+                    .quantity(new eagerneedle.core.reduce.Key.OfRun(1, "T"))
+                    .orElseThrow()
+                    .value();
             RawSamples raw = window.bench().file().samples(kept().id(), "first");
             List<Double> blocks = new java.util.ArrayList<>();
             for (int i = 1; i < raw.size(); i++) {
@@ -160,7 +179,10 @@ class CaptureModesTest extends BenchWindow {
                     blocks.add(raw.time()[i]);
                 }
             }
-            assertThat(shown).isCloseTo(1e3 * (blocks.get(blocks.size() - 1) - blocks.get(0)) / (blocks.size() - 1), within(0.001 * shown));
+            assertThat(shown)
+                    .isCloseTo(
+                            1e3 * (blocks.get(blocks.size() - 1) - blocks.get(0)) / (blocks.size() - 1),
+                            within(0.001 * shown));
         }
     }
 
@@ -173,7 +195,8 @@ class CaptureModesTest extends BenchWindow {
                   channels: [volts]
                   prompt: {first: 4, every: 8, count: 4, seconds: 0.5, by: key}
                   levels: {once: {label: once}}""");
-        assertThat(robot.lookup("#prompt-itself").queryAs(CheckBox.class).isSelected()).isFalse();
+        assertThat(robot.lookup("#prompt-itself").queryAs(CheckBox.class).isSelected())
+                .isFalse();
         robot.push(KeyCode.SPACE);
         set("2 V");
         await(() -> window.rig().get().clock("volts") > 4.2);
@@ -198,7 +221,9 @@ class CaptureModesTest extends BenchWindow {
         assertThat(t.time()[1]).isEqualTo(13.5);
         assertThat(t.value()[1]).isCloseTo(2.25, within(1e-9));
         assertThat(t.value()[0]).isCloseTo(2, within(0.01));
-        assertThat(window.bench().file().samples(kept().id(), "volts").size()).as("all samples are kept beside the readings").isGreaterThan(500);
+        assertThat(window.bench().file().samples(kept().id(), "volts").size())
+                .as("all samples are kept beside the readings")
+                .isGreaterThan(500);
     }
 
     @Test
@@ -222,12 +247,26 @@ class CaptureModesTest extends BenchWindow {
         assertThat(text(robot, "watch-line")).contains("dial gauge is in mm, not in s");
         type(robot, "by-eye-gauge", "1.42(5) mm");
         Path picture = folder.resolve("set-up.png");
-        javax.imageio.ImageIO.write(new java.awt.image.BufferedImage(8, 8, java.awt.image.BufferedImage.TYPE_INT_RGB), "png", picture.toFile());
-        robot.interact(() -> ((eagerneedle.app.capture.CaptureStation) window.view(eagerneedle.app.station.Station.CAPTURE)).attach(picture));
+        javax.imageio.ImageIO.write(
+                new java.awt.image.BufferedImage(8, 8, java.awt.image.BufferedImage.TYPE_INT_RGB),
+                "png",
+                picture.toFile());
+        robot.interact(
+                () -> ((eagerneedle.app.capture.CaptureStation) window.view(eagerneedle.app.station.Station.CAPTURE))
+                        .attach(picture));
         fire(robot, "keep-run");
         assertThat(kept().entries().byEye()).containsEntry("gauge", "1.42(5) mm");
-        assertThat(window.bench().file().attachment(kept().entries().pictures().get(0).attachment())).isEqualTo(Files.readAllBytes(picture));
-        assertThat(window.bench().reduction().trace(kept(), "volts").orElseThrow().size()).isGreaterThanOrEqualTo(25).isLessThan(60);
+        assertThat(window.bench()
+                        .file()
+                        .attachment(kept().entries().pictures().get(0).attachment()))
+                .isEqualTo(Files.readAllBytes(picture));
+        assertThat(window.bench()
+                        .reduction()
+                        .trace(kept(), "volts")
+                        .orElseThrow()
+                        .size())
+                .isGreaterThanOrEqualTo(25)
+                .isLessThan(60);
         assertThat(text(robot, "level-row-low")).contains("1 of 1");
         fire(robot, "copy-rows");
         String[] pasted = {""};
@@ -235,7 +274,9 @@ class CaptureModesTest extends BenchWindow {
         assertThat(pasted[0].split("\n")[0]).isEqualTo("run\tlevel\tvoltage, V\tu\tsecond voltage, V\tu\tdial gauge");
         String[] first = pasted[0].split("\n")[1].split("\t");
         assertThat(first).startsWith("Run 1", "low").endsWith("1.42(5) mm").hasSize(7);
-        assertThat(Double.parseDouble(first[3])).as("what is taken stands still").isBetween(1e-6, 0.02);
+        assertThat(Double.parseDouble(first[3]))
+                .as("what is taken stands still")
+                .isBetween(1e-6, 0.02);
         assertThat(Double.parseDouble(first[5])).isBetween(1e-6, 0.02);
         fire(robot, "start-stop");
         await(() -> window.rig().get().standIn().output("supply") == 4);
@@ -259,18 +300,31 @@ class CaptureModesTest extends BenchWindow {
         robot.push(KeyCode.SPACE);
         robot.push(KeyCode.K);
         await(() -> window.bench().findings().stream().anyMatch(f -> f.watch().equals("saturated")));
-        double saturatedFrom = window.bench().findings().stream().filter(f -> f.watch().equals("saturated")).findFirst().orElseThrow().from();
+        double saturatedFrom = window.bench().findings().stream()
+                .filter(f -> f.watch().equals("saturated"))
+                .findFirst()
+                .orElseThrow()
+                .from();
         fire(robot, "watch-more");
-        robot.interact(() -> robot.lookup("#watch-acknowledge-0").queryAs(javafx.scene.control.Hyperlink.class).fire());
-        assertThat(window.bench().findings()).filteredOn(f -> f.watch().equals("saturated")).allMatch(f -> f.severity() == eagerneedle.core.watch.Finding.Severity.NOTE);
+        robot.interact(() -> robot.lookup("#watch-acknowledge-0")
+                .queryAs(javafx.scene.control.Hyperlink.class)
+                .fire());
+        assertThat(window.bench().findings())
+                .filteredOn(f -> f.watch().equals("saturated"))
+                .allMatch(f -> f.severity() == eagerneedle.core.watch.Finding.Severity.NOTE);
         assertThat(session().explained()).hasSize(1);
         type(robot, "watch-why-0", "range left too small");
-        robot.interact(() -> robot.lookup("#watch-void-0").queryAs(javafx.scene.control.Hyperlink.class).fire());
+        robot.interact(() -> robot.lookup("#watch-void-0")
+                .queryAs(javafx.scene.control.Hyperlink.class)
+                .fire());
         assertThat(kept().entries().voided().get(0).reason()).isEqualTo("range left too small");
-        double[] left = window.bench().reduction().trace(kept(), "volts").orElseThrow().time();
+        double[] left =
+                window.bench().reduction().trace(kept(), "volts").orElseThrow().time();
         assertThat(left[left.length - 1]).isLessThan(saturatedFrom);
         assertThat(window.bench().findings()).noneMatch(f -> f.watch().equals("saturated"));
-        assertThat(window.bench().file().samples(kept().id(), "volts").size()).as("they stay in the file").isGreaterThan(left.length);
+        assertThat(window.bench().file().samples(kept().id(), "volts").size())
+                .as("they stay in the file")
+                .isGreaterThan(left.length);
         fire(robot, "undo");
         assertThat(kept().entries().voided()).isEmpty();
     }
@@ -284,7 +338,9 @@ class CaptureModesTest extends BenchWindow {
                   channels: [volts, second]
                   levels: {once: {label: once}}""");
         robot.push(KeyCode.P);
-        await(() -> robot.lookup("#projector .big").queryAll().size() == 2 && robot.lookup("#projector .big").queryAll().stream().allMatch(n -> ((Labeled) n).getText().endsWith(" V")));
+        await(() -> robot.lookup("#projector .big").queryAll().size() == 2
+                && robot.lookup("#projector .big").queryAll().stream()
+                        .allMatch(n -> ((Labeled) n).getText().endsWith(" V")));
         robot.push(KeyCode.ESCAPE);
         robot.push(KeyCode.SPACE);
         await(() -> window.rig().get().count("volts") > 60);
@@ -297,7 +353,8 @@ class CaptureModesTest extends BenchWindow {
         assertThat(text(robot, "live-number-volts")).matches(".*\\(\\d+\\) V +SD .* n \\d+");
         robot.push(KeyCode.SPACE);
         robot.push(KeyCode.K);
-        int before = window.bench().reduction().trace(kept(), "volts").orElseThrow().size();
+        int before =
+                window.bench().reduction().trace(kept(), "volts").orElseThrow().size();
         double end = window.bench().file().overview(kept().id(), "volts").end();
         fire(robot, "continue-run");
         await(() -> window.rig().get().count("volts") > 60);
@@ -309,7 +366,10 @@ class CaptureModesTest extends BenchWindow {
         assertThat(session().keptRuns()).hasSize(1);
         fire(robot, "hold-scale");
         fire(robot, "stopwatch");
-        await(() -> !robot.lookup("#stopwatch-time").queryAs(Labeled.class).getText().equals("0.00 s"));
+        await(() -> !robot.lookup("#stopwatch-time")
+                .queryAs(Labeled.class)
+                .getText()
+                .equals("0.00 s"));
         fire(robot, "stopwatch");
         String stopped = text(robot, "stopwatch-time");
         Thread.sleep(120);

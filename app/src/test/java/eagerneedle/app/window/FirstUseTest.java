@@ -36,7 +36,11 @@ class FirstUseTest {
     @Start
     void start(Stage stage) throws Exception {
         folder = Files.createTempDirectory("needle-first");
-        Workbench bench = new Workbench(BenchFile.create(folder.resolve("first.needle"), Session.start(SHEET, "first", Clock.systemUTC().instant())), Clock.systemUTC());
+        Workbench bench = new Workbench(
+                BenchFile.create(
+                        folder.resolve("first.needle"),
+                        Session.start(SHEET, "first", Clock.systemUTC().instant())),
+                Clock.systemUTC());
         window = new MainWindow(stage, bench, Clock.systemUTC(), 8);
         stage.setX(0);
         stage.setY(0);
@@ -58,16 +62,19 @@ class FirstUseTest {
     @Test
     void everyStationSaysWhatToDoNext(FxRobot robot) {
         robot.push(KeyCode.DIGIT3);
-        assertThat(robot.lookup(".label").queryAll()).anyMatch(n -> ((Label) n).getText().contains("Take at least 2 points"));
+        assertThat(robot.lookup(".label").queryAll())
+                .anyMatch(n -> ((Label) n).getText().contains("Take at least 2 points"));
         robot.push(KeyCode.DIGIT4);
-        assertThat(robot.lookup(".label").queryAll()).anyMatch(n -> ((Label) n).getText().startsWith("Next: Level, rolling east"));
+        assertThat(robot.lookup(".label").queryAll())
+                .anyMatch(n -> ((Label) n).getText().startsWith("Next: Level, rolling east"));
         robot.push(KeyCode.SPACE);
         WaitForAsyncUtils.waitForFxEvents();
         assertThat(text(robot, "watch-line")).contains("connect it at Rig first");
         robot.push(KeyCode.DIGIT5);
         assertThat(robot.lookup("#trace").query().getAccessibleText()).contains("Capture or import a run first");
         robot.push(KeyCode.DIGIT6);
-        assertThat(robot.lookup(".heading").queryAll()).anyMatch(n -> ((Label) n).getText().equals("Nothing to judge yet"));
+        assertThat(robot.lookup(".heading").queryAll())
+                .anyMatch(n -> ((Label) n).getText().equals("Nothing to judge yet"));
         robot.push(KeyCode.DIGIT1);
         assertThat(text(robot, "predicted")).startsWith("9.8");
     }
@@ -113,7 +120,8 @@ class FirstUseTest {
     @Test
     void aRunCutOffByACrashIsRecovered(FxRobot robot) {
         Path cut = folder.resolve("cut.needle");
-        try (BenchFile file = BenchFile.create(cut, Session.start(SHEET, "cut", Clock.systemUTC().instant()))) {
+        try (BenchFile file = BenchFile.create(
+                cut, Session.start(SHEET, "cut", Clock.systemUTC().instant()))) {
             file.begin(Run.captured(1, "slopes", "B", Clock.systemUTC().instant(), "ranger", Run.COUNTS));
             double[] t = new double[100];
             double[] c = new double[100];
@@ -127,6 +135,12 @@ class FirstUseTest {
         WaitForAsyncUtils.waitForFxEvents();
         assertThat(window.bench().session().run(1).orElseThrow().name()).isEqualTo("Recovered run 1");
         assertThat(text(robot, "watch-line")).contains("recovered");
-        assertThat(window.bench().reduction().ofRun(window.bench().session().run(1).orElseThrow(), "a").quantity().orElseThrow().value()).isBetween(0.38, 0.42);
+        assertThat(window.bench()
+                        .reduction()
+                        .ofRun(window.bench().session().run(1).orElseThrow(), "a")
+                        .quantity()
+                        .orElseThrow()
+                        .value())
+                .isBetween(0.38, 0.42);
     }
 }

@@ -27,19 +27,40 @@ class MethodsWindowTest extends BenchWindow {
     }
 
     @ParameterizedTest
-    @CsvSource({"potters-wheel, landing, off by", "weather-vane-reed, distance, would not agree", "fading-dye, celsius, would not agree", "dividing-tables, sign, would not agree", "drying-cabinet, room, would not agree"})
-    void eachMethodIsJudgedAndAMistakeIsTriedOnIt(String method, String mistake, String says, FxRobot robot) throws Exception {
+    @CsvSource({
+        "potters-wheel, landing, off by",
+        "weather-vane-reed, distance, would not agree",
+        "fading-dye, celsius, would not agree",
+        "dividing-tables, sign, would not agree",
+        "drying-cabinet, room, would not agree"
+    })
+    void eachMethodIsJudgedAndAMistakeIsTriedOnIt(String method, String mistake, String says, FxRobot robot)
+            throws Exception {
         openRehearsed(robot, method);
-        for (KeyCode key : new KeyCode[] {KeyCode.DIGIT1, KeyCode.DIGIT2, KeyCode.DIGIT3, KeyCode.DIGIT4, KeyCode.DIGIT5, KeyCode.DIGIT6}) {
+        for (KeyCode key : new KeyCode[] {
+            KeyCode.DIGIT1, KeyCode.DIGIT2, KeyCode.DIGIT3, KeyCode.DIGIT4, KeyCode.DIGIT5, KeyCode.DIGIT6
+        }) {
             robot.push(key);
             WaitForAsyncUtils.waitForFxEvents();
         }
         assertThat(text(robot, "verdict")).contains("agree");
-        String before = window.bench().reduction().quantity(window.bench().sheet().mainComparison().result()).orElseThrow().toString();
-        robot.interact(() -> robot.lookup("#mistake-" + mistake).queryAs(ToggleButton.class).fire());
+        String before = window.bench()
+                .reduction()
+                .quantity(window.bench().sheet().mainComparison().result())
+                .orElseThrow()
+                .toString();
+        robot.interact(() ->
+                robot.lookup("#mistake-" + mistake).queryAs(ToggleButton.class).fire());
         VBox shown = robot.lookup("#mistake-shown").queryAs(VBox.class);
-        assertThat(shown.lookupAll(".label").stream().map(n -> ((Label) n).getText()).reduce("", (a, b) -> a + " " + b)).contains(says);
-        assertThat(window.bench().reduction().quantity(window.bench().sheet().mainComparison().result()).orElseThrow()).hasToString(before);
+        assertThat(shown.lookupAll(".label").stream()
+                        .map(n -> ((Label) n).getText())
+                        .reduce("", (a, b) -> a + " " + b))
+                .contains(says);
+        assertThat(window.bench()
+                        .reduction()
+                        .quantity(window.bench().sheet().mainComparison().result())
+                        .orElseThrow())
+                .hasToString(before);
         assertThat(window.bench().canUndo()).as("nothing of a mistake is kept").isFalse();
         if (!window.bench().sheet().statements().isEmpty()) {
             assertThat(text(robot, "statement-0")).isNotBlank().doesNotContain("not known");
@@ -50,10 +71,17 @@ class MethodsWindowTest extends BenchWindow {
 
     /** From the plan to the report, with a reading mistyped on the way and put right. */
     @ParameterizedTest
-    @CsvSource(delimiter = ';', value = {
-        "baggage-chute; spacing; 432.6(6) mm; Local g", "potters-wheel; D_disc; 208.0 limit 0.1 mm; Disc", "weather-vane-reed; h; 1.020 limit 0.004 mm; Stiffness",
-        "fading-dye; E_table; 25.0(8) kJ/mol; Activation", "dividing-tables; bar_length; 200.1000(2) mm; Interval", "drying-cabinet; T_dial; 14.0 limit 1.0 degC; Air"})
-    void eachMethodIsWalkedThroughAllStationsAndAMistypedReadingIsPutRight(String method, String input, String mistyped, String about, FxRobot robot) throws Exception {
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "baggage-chute; spacing; 432.6(6) mm; Local g", "potters-wheel; D_disc; 208.0 limit 0.1 mm; Disc",
+                        "weather-vane-reed; h; 1.020 limit 0.004 mm; Stiffness",
+                "fading-dye; E_table; 25.0(8) kJ/mol; Activation",
+                        "dividing-tables; bar_length; 200.1000(2) mm; Interval",
+                        "drying-cabinet; T_dial; 14.0 limit 1.0 degC; Air"
+            })
+    void eachMethodIsWalkedThroughAllStationsAndAMistypedReadingIsPutRight(
+            String method, String input, String mistyped, String about, FxRobot robot) throws Exception {
         openRehearsed(robot, method);
         String right = session().measured().get(input);
         robot.push(KeyCode.DIGIT1);
@@ -74,7 +102,9 @@ class MethodsWindowTest extends BenchWindow {
         if (robot.lookup("#discard-run").query().getParent().getParent().isVisible()) {
             fire(robot, "discard-run");
         }
-        assertThat(session().keptRuns().stream().filter(r -> r.takesPart()).count()).as("a run that was voided takes no part").isEqualTo(session().keptRuns().size());
+        assertThat(session().keptRuns().stream().filter(r -> r.takesPart()).count())
+                .as("a run that was voided takes no part")
+                .isEqualTo(session().keptRuns().size());
         robot.push(KeyCode.DIGIT5);
         for (String sight : new String[] {"all", "table", "run"}) {
             fire(robot, "sight-" + sight);
@@ -85,12 +115,18 @@ class MethodsWindowTest extends BenchWindow {
         enter(robot, "read-" + input, right);
         robot.push(KeyCode.DIGIT6);
         assertThat(text(robot, "verdict")).doesNotContain("does not agree").contains("agree");
-        assertThat(robot.lookup(".heading").queryAll()).anyMatch(n -> ((Label) n).getText().startsWith(about));
+        assertThat(robot.lookup(".heading").queryAll())
+                .anyMatch(n -> ((Label) n).getText().startsWith(about));
         robot.push(KeyCode.DIGIT7);
         for (var step : window.bench().sheet().finish()) {
-            robot.interact(() -> robot.lookup("#step-" + step.id()).queryAs(javafx.scene.control.CheckBox.class).fire());
+            robot.interact(() -> robot.lookup("#step-" + step.id())
+                    .queryAs(javafx.scene.control.CheckBox.class)
+                    .fire());
         }
-        assertThat(session().signOffs()).containsKeys(window.bench().sheet().finish().stream().map(s -> s.id()).toArray(String[]::new));
+        assertThat(session().signOffs())
+                .containsKeys(window.bench().sheet().finish().stream()
+                        .map(s -> s.id())
+                        .toArray(String[]::new));
         assertThat(Progress.of(window.bench(), Station.RECORD)).isEqualTo(Station.State.DONE);
         String report = new String(window.bench().report(false), java.nio.charset.StandardCharsets.UTF_8);
         assertThat(report).contains("Choices made", "signed off").doesNotContain("not signed off");
@@ -114,7 +150,9 @@ class MethodsWindowTest extends BenchWindow {
         assertThat(text(robot, "draw")).isEqualTo("Draw it again");
     }
 
-    /** A gate run on the simulated wheel, by keys: edges come while the mass falls, and the run gives its acceleration. */
+    /**
+     * A gate run on the simulated wheel, by keys: edges come while the mass falls, and the run gives its acceleration.
+     */
     @Test
     void aFallingMassIsTimedByItsSpokes(FxRobot robot) throws Exception {
         openText(robot, SheetReader.shippedText("potters-wheel"), Clock.systemUTC());
@@ -122,7 +160,8 @@ class MethodsWindowTest extends BenchWindow {
         fire(robot, "connect");
         await(() -> window.rig().isPresent());
         robot.push(KeyCode.DIGIT4);
-        robot.interact(() -> robot.lookup("#level-bare-m5").queryAs(ToggleButton.class).fire());
+        robot.interact(
+                () -> robot.lookup("#level-bare-m5").queryAs(ToggleButton.class).fire());
         WaitForAsyncUtils.waitForFxEvents();
         robot.push(KeyCode.SPACE);
         await(() -> window.rig().get().count("spokes") > 115);

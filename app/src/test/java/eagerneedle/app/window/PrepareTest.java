@@ -13,7 +13,6 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
-import java.util.List;
 import java.util.concurrent.Callable;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -70,7 +69,13 @@ class PrepareTest extends BenchWindow {
     private static void drag(FxRobot robot, String from, String to, Callable<Boolean> done) throws Exception {
         ScrollPane line = robot.lookup("#at-hand").queryAs(ScrollPane.class);
         Node chip = robot.lookup(from).query();
-        robot.interact(() -> line.setHvalue(Math.min(1, chip.getBoundsInParent().getMinX() / Math.max(1, line.getContent().getLayoutBounds().getWidth() - line.getViewportBounds().getWidth()))));
+        robot.interact(() -> line.setHvalue(Math.min(
+                1,
+                chip.getBoundsInParent().getMinX()
+                        / Math.max(
+                                1,
+                                line.getContent().getLayoutBounds().getWidth()
+                                        - line.getViewportBounds().getWidth()))));
         WaitForAsyncUtils.waitForFxEvents();
         robot.drag(from, MouseButton.PRIMARY).dropTo(to);
         await(done);
@@ -89,7 +94,10 @@ class PrepareTest extends BenchWindow {
         robot.clickOn("#target").write("0.4 %");
         robot.push(KeyCode.ENTER);
         await(() -> !text(robot, "target-says").startsWith("Trying"));
-        assertThat(text(robot, "target-says")).startsWith("Cheapest: ").contains("runs of slopes").contains("min more");
+        assertThat(text(robot, "target-says"))
+                .startsWith("Cheapest: ")
+                .contains("runs of slopes")
+                .contains("min more");
         fire(robot, "target-apply");
         Quantity g = window.bench().plan().quantity("g").orElseThrow();
         assertThat(g.u()).isLessThan(before).isLessThanOrEqualTo(0.004 * g.value());
@@ -111,13 +119,26 @@ class PrepareTest extends BenchWindow {
         double before = window.bench().plan().quantity("rise_A").orElseThrow().u();
         MenuButton ties = robot.lookup("#tie-rise_A").queryAs(MenuButton.class);
         robot.interact(() -> ties.getOnShowing().handle(null));
-        assertThat(ties.getItems().get(0).getText()).as("best first").startsWith("micrometer TH-MM-01").contains("u = 0.0037").contains("result u");
-        assertThat(ties.getItems().stream().map(i -> i.getText() == null ? "" : i.getText())).anyMatch(t -> t.contains("TH-CP-04") && t.contains("was due"));
+        assertThat(ties.getItems().get(0).getText())
+                .as("best first")
+                .startsWith("micrometer TH-MM-01")
+                .contains("u = 0.0037")
+                .contains("result u");
+        assertThat(ties.getItems().stream().map(i -> i.getText() == null ? "" : i.getText()))
+                .anyMatch(t -> t.contains("TH-CP-04") && t.contains("was due"));
         pick(robot, "tie-rise_A", "micrometer TH-MM-01");
         assertThat(window.bench().plan().quantity("rise_A").orElseThrow().u()).isLessThan(before);
         assertThat(text(robot, "tie-rise_A")).isEqualTo("micrometer TH-MM-01");
-        drag(robot, "#chip-TH-CP-01", "#input-rise_A", () -> session().tied().get("rise_A").id().equals("TH-CP-01"));
-        drag(robot, "#chip-TH-BA-03", "#input-rise_A", () -> text(robot, "watch-line").contains("does not read mm"));
+        drag(
+                robot,
+                "#chip-TH-CP-01",
+                "#input-rise_A",
+                () -> session().tied().get("rise_A").id().equals("TH-CP-01"));
+        drag(
+                robot,
+                "#chip-TH-BA-03",
+                "#input-rise_A",
+                () -> text(robot, "watch-line").contains("does not read mm"));
         assertThat(session().tied().get("rise_A").id()).isEqualTo("TH-CP-01");
     }
 
@@ -135,7 +156,8 @@ class PrepareTest extends BenchWindow {
         assertThat(Reading.parse(session().measured().get("rise_A"))).isEqualTo(Reading.parse("20.03 limit 0.05 mm"));
         fire(robot, "undo");
         assertThat(session().measured()).as("one paste is one act").isEmpty();
-        robot.interact(() -> robot.lookup("#read-g_reference").queryAs(TextField.class).paste());
+        robot.interact(
+                () -> robot.lookup("#read-g_reference").queryAs(TextField.class).paste());
         assertThat(text(robot, "watch-line")).contains("3 cells were pasted, but there are only 1 inputs");
     }
 
@@ -145,10 +167,17 @@ class PrepareTest extends BenchWindow {
         robot.push(KeyCode.DIGIT4);
         fire(robot, "timer-warm");
         assertThat(session().timers()).containsKey("warm");
-        assertThat(robot.lookup("#beside #left-warm").queryAs(Label.class).getText()).contains("min").endsWith("left");
+        assertThat(robot.lookup("#beside #left-warm").queryAs(Label.class).getText())
+                .contains("min")
+                .endsWith("left");
         clock.moved = Duration.ofMinutes(21);
-        await(() -> robot.lookup("#beside #left-warm").queryAs(Label.class).getText().equals("time is over: sign it off"));
-        robot.interact(() -> robot.lookup("#beside #step-warm").queryAs(javafx.scene.control.CheckBox.class).fire());
+        await(() -> robot.lookup("#beside #left-warm")
+                .queryAs(Label.class)
+                .getText()
+                .equals("time is over: sign it off"));
+        robot.interact(() -> robot.lookup("#beside #step-warm")
+                .queryAs(javafx.scene.control.CheckBox.class)
+                .fire());
         assertThat(session().signOffs()).containsKey("warm");
         assertThat(robot.lookup("#beside #left-warm").tryQuery()).isEmpty();
     }
@@ -181,7 +210,9 @@ class PrepareTest extends BenchWindow {
         await(() -> window.rig().get().lastOfInput("bath", 2).size() > 15);
         fire(robot, "touch-now");
         await(() -> robot.lookup("#touch-accept").query().isVisible());
-        assertThat(text(robot, "touch-says")).contains("Input bath answered to the touch at cabinet").contains("are exchanged");
+        assertThat(text(robot, "touch-says"))
+                .contains("Input bath answered to the touch at cabinet")
+                .contains("are exchanged");
         fire(robot, "touch-accept");
         assertThat(session().setup("cabinet").input()).isEqualTo("bath");
         assertThat(session().setup("bath").input()).isEqualTo("cabinet");
@@ -214,19 +245,28 @@ class PrepareTest extends BenchWindow {
         });
         fire(robot, "tag-keep-room");
         assertThat(session().setup("room").position()).isEqualTo("window sill");
-        assertThat(robot.lookup(n -> n instanceof Label l && l.getText().contains("at window sill · on TH-SP-14")).tryQuery()).isPresent();
+        assertThat(robot.lookup(n -> n instanceof Label l && l.getText().contains("at window sill · on TH-SP-14"))
+                        .tryQuery())
+                .isPresent();
     }
 
     @Test
     void aCalibrationIsTakenOverFromAnotherSession(FxRobot robot) throws Exception {
         open(robot, "baggage-chute");
         Path other = folder.resolve("last-week.needle");
-        eagerneedle.app.command.NeedleCommand.run(new String[] {"simulate", "baggage-chute", "--seed", "9", "-o", other.toString()}, new java.io.PrintStream(java.io.PrintStream.nullOutputStream()), System.err);
+        eagerneedle.app.command.NeedleCommand.run(
+                new String[] {"simulate", "baggage-chute", "--seed", "9", "-o", other.toString()},
+                new java.io.PrintStream(java.io.PrintStream.nullOutputStream()),
+                System.err);
         robot.push(KeyCode.DIGIT3);
-        robot.interact(() -> ((eagerneedle.app.calibrate.CalibrateStation) window.view(eagerneedle.app.station.Station.CALIBRATE)).reuse("position", other));
+        robot.interact(() -> ((eagerneedle.app.calibrate.CalibrateStation)
+                        window.view(eagerneedle.app.station.Station.CALIBRATE))
+                .reuse("position", other));
         assertThat(session().calibrationOf("position").orElseThrow().points()).hasSize(6);
         assertThat(text(robot, "watch-line")).startsWith("Taken over: calibrated 23 Nov 2026");
-        robot.interact(() -> ((eagerneedle.app.calibrate.CalibrateStation) window.view(eagerneedle.app.station.Station.CALIBRATE)).reuse("position", folder.resolve("baggage-chute.needle.none")));
+        robot.interact(() -> ((eagerneedle.app.calibrate.CalibrateStation)
+                        window.view(eagerneedle.app.station.Station.CALIBRATE))
+                .reuse("position", folder.resolve("baggage-chute.needle.none")));
         assertThat(text(robot, "watch-line")).contains("is not there");
         assertThat(session().calibrations()).hasSize(1);
     }
@@ -239,7 +279,8 @@ class PrepareTest extends BenchWindow {
         robot.clickOn("#output-heater").write("30");
         fire(robot, "output-set-heater");
         assertThat(text(robot, "watch-line")).contains("stays between 0 V and 24 V");
-        robot.interact(() -> robot.lookup("#output-heater").queryAs(TextField.class).setText("6"));
+        robot.interact(
+                () -> robot.lookup("#output-heater").queryAs(TextField.class).setText("6"));
         fire(robot, "output-set-heater");
         await(() -> standIn.output("heater") == 6);
         await(() -> text(robot, "output-now-heater").startsWith("6 V"));
@@ -282,7 +323,10 @@ class PrepareTest extends BenchWindow {
             if (focus != null && id.equals(focus.getId())) {
                 return;
             }
-            passed.add(focus == null ? "none" : focus.getId() == null ? focus.getClass().getSimpleName() : focus.getId());
+            passed.add(
+                    focus == null
+                            ? "none"
+                            : focus.getId() == null ? focus.getClass().getSimpleName() : focus.getId());
             robot.push(KeyCode.TAB);
             WaitForAsyncUtils.waitForFxEvents();
             // On a busy machine the key arrives later than the call returns; pressing on would step over the place.
@@ -291,7 +335,9 @@ class PrepareTest extends BenchWindow {
             }
         }
         Node wanted = stage.getScene().lookup("#" + id);
-        throw new AssertionError("the focus never came to " + id + (wanted == null ? ", which is not there" : wanted.isDisabled() ? ", which is disabled" : "") + "; it passed " + passed.subList(0, 60));
+        throw new AssertionError("the focus never came to " + id
+                + (wanted == null ? ", which is not there" : wanted.isDisabled() ? ", which is disabled" : "")
+                + "; it passed " + passed.subList(0, 60));
     }
 
     @Test
@@ -306,7 +352,8 @@ class PrepareTest extends BenchWindow {
             if (!robot.lookup("#trim-load").queryAs(Button.class).isDisabled()) {
                 fire(robot, "trim-load");
             }
-            await(() -> !robot.lookup("#trim-take").queryAs(Button.class).isDisabled() || !robot.lookup("#turn-on").queryAs(Button.class).isDisabled());
+            await(() -> !robot.lookup("#trim-take").queryAs(Button.class).isDisabled()
+                    || !robot.lookup("#turn-on").queryAs(Button.class).isDisabled());
             if (!robot.lookup("#trim-take").queryAs(Button.class).isDisabled()) {
                 fire(robot, "trim-take");
             } else {
@@ -336,15 +383,28 @@ class PrepareTest extends BenchWindow {
         robot.push(KeyCode.DIGIT3);
         fire(robot, "calibrate-charge");
         for (String reading : new String[] {"352(1)", "731(1)", "1203(1)"}) {
-            robot.interact(() -> robot.lookup("#typed-reading").queryAs(TextField.class).setText(reading));
+            robot.interact(() ->
+                    robot.lookup("#typed-reading").queryAs(TextField.class).setText(reading));
             fire(robot, "take-point");
         }
         fire(robot, "keep-calibration");
         await(() -> session().calibrationOf("charge").isPresent());
-        assertThat(window.stockroom().find("TH-CI-01").orElseThrow().calibration().orElseThrow().what()).as("the instrument of the chain remembers it").contains("absolute count in the chain of charge meter");
+        assertThat(window.stockroom()
+                        .find("TH-CI-01")
+                        .orElseThrow()
+                        .calibration()
+                        .orElseThrow()
+                        .what())
+                .as("the instrument of the chain remembers it")
+                .contains("absolute count in the chain of charge meter");
         assertThat(text(robot, "watch-line")).contains("Entered in the history of TH-CI-01");
         // 0.1204 g of copper is 365.6 C against a display of 352.
-        assertThat(window.bench().reduction().quantity("meter_factor").orElseThrow().value()).isCloseTo(1.037, within(0.01));
+        assertThat(window.bench()
+                        .reduction()
+                        .quantity("meter_factor")
+                        .orElseThrow()
+                        .value())
+                .isCloseTo(1.037, within(0.01));
         fire(robot, "calibrate-input-R_sense");
         fire(robot, "place-actual");
         await(() -> text(robot, "steadiness").startsWith("steady"));
@@ -370,7 +430,10 @@ class PrepareTest extends BenchWindow {
         fire(robot, "calibrate-strain");
         type(robot, "reference", "-R_g / (R_g + 20 kohm) / G");
         fire(robot, "place");
-        assertThat(text(robot, "watch-line")).as("too low a resistor").contains("is too far out").contains("Take a larger resistor");
+        assertThat(text(robot, "watch-line"))
+                .as("too low a resistor")
+                .contains("is too far out")
+                .contains("Take a larger resistor");
         type(robot, "reference", "0 microstrain");
         fire(robot, "place");
         for (int i = 0; i < 4; i++) {
@@ -383,8 +446,15 @@ class PrepareTest extends BenchWindow {
         await(() -> text(robot, "steadiness").startsWith("steady"));
         fire(robot, "take-point");
         await(() -> session().calibrationOf("strain").orElseThrow().after() != null);
-        assertThat(session().calibrationOf("strain").orElseThrow().after().use()).isEqualTo(AfterUse.Use.INFLUENCE);
-        assertThat(session().calibrationOf("strain").orElseThrow().driftFound().orElseThrow().value()).isCloseTo(0, within(1.0));
+        assertThat(session().calibrationOf("strain").orElseThrow().after().use())
+                .isEqualTo(AfterUse.Use.INFLUENCE);
+        assertThat(session()
+                        .calibrationOf("strain")
+                        .orElseThrow()
+                        .driftFound()
+                        .orElseThrow()
+                        .value())
+                .isCloseTo(0, within(1.0));
     }
 
     @Test
@@ -397,17 +467,20 @@ class PrepareTest extends BenchWindow {
         fire(robot, "stock-TH-MM-02");
         fire(robot, "stock-copy");
         assertThat(window.stockroom().find("TH-MM-03")).isPresent();
-        robot.interact(() -> robot.lookup("#stock-field-accuracy").queryAs(TextField.class).setText("rather good"));
+        robot.interact(() ->
+                robot.lookup("#stock-field-accuracy").queryAs(TextField.class).setText("rather good"));
         fire(robot, "stock-save");
         assertThat(text(robot, "watch-line")).contains("The accuracy of TH-MM-03 cannot be read at 'rather good'");
-        robot.interact(() -> robot.lookup("#stock-field-accuracy").queryAs(TextField.class).setText("0.002 mm"));
+        robot.interact(() ->
+                robot.lookup("#stock-field-accuracy").queryAs(TextField.class).setText("0.002 mm"));
         fire(robot, "stock-save");
         assertThat(window.stockroom().find("TH-MM-03").orElseThrow().accuracy()).isEqualTo("0.002 mm");
         fire(robot, "stock-undo");
         assertThat(window.stockroom().find("TH-MM-03").orElseThrow().accuracy()).isEqualTo("0.004 mm");
         fire(robot, "stock-retire");
         assertThat(window.stockroom().find("TH-MM-03").orElseThrow().retired()).isTrue();
-        robot.interact(() -> robot.lookup("#stock-event-what").queryAs(TextField.class).setText("jaws cleaned"));
+        robot.interact(
+                () -> robot.lookup("#stock-event-what").queryAs(TextField.class).setText("jaws cleaned"));
         fire(robot, "stock-event-add");
         assertThat(window.stockroom().find("TH-MM-03").orElseThrow().history()).hasSize(1);
         fire(robot, "stock-leave");
@@ -420,9 +493,23 @@ class PrepareTest extends BenchWindow {
         for (KeyCode key : new KeyCode[] {KeyCode.DIGIT1, KeyCode.DIGIT2, KeyCode.DIGIT3}) {
             robot.push(key);
             WaitForAsyncUtils.waitForFxEvents();
-            robot.lookup(n -> n instanceof TextInputControl || n instanceof ChoiceBox || n instanceof Button || n instanceof CheckBox).queryAll().stream().filter(Node::isVisible).forEach(n -> assertThat(
-                    n.getAccessibleText() != null || n instanceof Labeled l && l.getText() != null && !l.getText().isBlank()).as("%s has a name", n).isTrue());
+            robot
+                    .lookup(n -> n instanceof TextInputControl
+                            || n instanceof ChoiceBox
+                            || n instanceof Button
+                            || n instanceof CheckBox)
+                    .queryAll()
+                    .stream()
+                    .filter(Node::isVisible)
+                    .forEach(n -> assertThat(n.getAccessibleText() != null
+                                    || n instanceof Labeled l
+                                            && l.getText() != null
+                                            && !l.getText().isBlank())
+                            .as("%s has a name", n)
+                            .isTrue());
         }
-        assertThat(robot.lookup(n -> n instanceof Label l && l.getText().contains("NaN")).queryAll()).isEmpty();
+        assertThat(robot.lookup(n -> n instanceof Label l && l.getText().contains("NaN"))
+                        .queryAll())
+                .isEmpty();
     }
 }

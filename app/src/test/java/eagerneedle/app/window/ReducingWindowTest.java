@@ -23,7 +23,10 @@ import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.Start;
 import org.testfx.util.WaitForAsyncUtils;
 
-/** Reduce, Judge and Record by mouse and keys in the real window: choices made, tried, taken back, and worked without seeing the reference. */
+/**
+ * Reduce, Judge and Record by mouse and keys in the real window: choices made, tried, taken back, and worked without
+ * seeing the reference.
+ */
 class ReducingWindowTest extends BenchWindow {
     @Start
     void start(Stage newStage) throws Exception {
@@ -49,7 +52,8 @@ class ReducingWindowTest extends BenchWindow {
     }
 
     private static Point2D at(PlotView view, double x) {
-        return view.localToScreen(view.frame().px(x), view.frame().top() + view.frame().height() * 0.3);
+        return view.localToScreen(
+                view.frame().px(x), view.frame().top() + view.frame().height() * 0.3);
     }
 
     private static void submit(FxRobot robot, String id, String words) {
@@ -77,7 +81,9 @@ class ReducingWindowTest extends BenchWindow {
         submit(robot, "reason", "tried");
         assertThat(result("g").value()).isNotCloseTo(before.value(), within(0.05));
         assertThat(text(robot, "trial-says")).contains("Left run 28 out").contains("1 more");
-        assertThat(robot.lookup("#ledger .figure.quiet").queryAll()).as("what it was stands under what it would be").isNotEmpty();
+        assertThat(robot.lookup("#ledger .figure.quiet").queryAll())
+                .as("what it was stands under what it would be")
+                .isNotEmpty();
         assertThat(window.bench().file().acts()).as("nothing is written").hasSize(acts);
         assertThat(window.bench().file().session().runs().get(27).leftOut()).isNull();
         fire(robot, "undo");
@@ -114,9 +120,12 @@ class ReducingWindowTest extends BenchWindow {
         open(robot, "fading-dye");
         fire(robot, "sight-models");
         assertThat(robot.lookup("#models").queryAs(Pane.class).getChildren()).hasSize(3);
-        assertThat(text(robot, "models-say")).contains("The residuals of the order zero bend").contains("out of the question beside the first order");
+        assertThat(text(robot, "models-say"))
+                .contains("The residuals of the order zero bend")
+                .contains("out of the question beside the first order");
         assertThat(robot.lookup("#views").queryAs(Pane.class).getChildren()).hasSize(3);
-        assertThat(robot.lookup("#models .good").queryAs(Labeled.class).getText()).contains("over 99.9 %: the likeliest");
+        assertThat(robot.lookup("#models .good").queryAs(Labeled.class).getText())
+                .contains("over 99.9 %: the likeliest");
     }
 
     @Test
@@ -133,8 +142,23 @@ class ReducingWindowTest extends BenchWindow {
         assertThat(session().own()).isEmpty();
         submit(robot, "own-formula", "a / sin_theta");
         assertThat(table.getColumns()).hasSize(columns + 1);
-        Quantity ratio = window.bench().reduction().ofRun(run(9), "ratio").quantity().orElseThrow();
-        assertThat(ratio.value()).isCloseTo(window.bench().reduction().ofRun(run(9), "a").quantity().orElseThrow().value() / window.bench().reduction().ofRun(run(9), "sin_theta").quantity().orElseThrow().value(), within(1e-9));
+        Quantity ratio =
+                window.bench().reduction().ofRun(run(9), "ratio").quantity().orElseThrow();
+        assertThat(ratio.value())
+                .isCloseTo(
+                        window.bench()
+                                        .reduction()
+                                        .ofRun(run(9), "a")
+                                        .quantity()
+                                        .orElseThrow()
+                                        .value()
+                                / window.bench()
+                                        .reduction()
+                                        .ofRun(run(9), "sin_theta")
+                                        .quantity()
+                                        .orElseThrow()
+                                        .value(),
+                        within(1e-9));
         type(robot, "own-name", "ratio");
         submit(robot, "own-formula", "a");
         assertThat(text(robot, "watch-line")).contains("There is a quantity ratio already");
@@ -143,7 +167,9 @@ class ReducingWindowTest extends BenchWindow {
         robot.interact(() -> copied[0] = Clipboard.getSystemClipboard().getString());
         String[] lines = copied[0].split("\n");
         assertThat(lines).hasSize(21);
-        assertThat(lines[0]).startsWith("run\tlevel\ttakes part\tsin θ\tu\tacceleration / m/s^2\tu").contains("ratio");
+        assertThat(lines[0])
+                .startsWith("run\tlevel\ttakes part\tsin θ\tu\tacceleration / m/s^2\tu")
+                .contains("ratio");
         assertThat(lines[1].split("\t")).hasSameSizeAs(lines[0].split("\t"));
         fire(robot, "own-away-ratio");
         assertThat(session().own()).isEmpty();
@@ -157,7 +183,11 @@ class ReducingWindowTest extends BenchWindow {
         robot.interact(() -> window.choose(run(20)));
         WaitForAsyncUtils.waitForFxEvents();
         PlotView trace = plot(robot, "trace");
-        int all = window.bench().reduction().trace(run(20), "position").orElseThrow().size();
+        int all = window.bench()
+                .reduction()
+                .trace(run(20), "position")
+                .orElseThrow()
+                .size();
         assertThat(text(robot, "run-figures")).contains("window: n ").contains("drifting");
         robot.clickOn(at(trace, 1.2));
         await(() -> text(robot, "run-figures").startsWith("a: 1."));
@@ -167,10 +197,19 @@ class ReducingWindowTest extends BenchWindow {
         fire(robot, "void-span");
         submit(robot, "void-span-reason", "hand in the beam");
         assertThat(run(20).entries().voided()).hasSize(1);
-        int fewer = window.bench().reduction().trace(run(20), "position").orElseThrow().size();
+        int fewer = window.bench()
+                .reduction()
+                .trace(run(20), "position")
+                .orElseThrow()
+                .size();
         assertThat(all - fewer).isBetween(8, 13);
         pick(robot, "windows", "Take ");
-        assertThat(window.bench().reduction().trace(run(20), "position").orElseThrow().size()).isEqualTo(all);
+        assertThat(window.bench()
+                        .reduction()
+                        .trace(run(20), "position")
+                        .orElseThrow()
+                        .size())
+                .isEqualTo(all);
     }
 
     @Test
@@ -183,17 +222,25 @@ class ReducingWindowTest extends BenchWindow {
         robot.clickOn(at(plot(robot, "trace"), (here.from() + here.to()) / 2));
         robot.push(KeyCode.DOWN).push(KeyCode.SHIFT, KeyCode.LEFT);
         WaitForAsyncUtils.waitForFxEvents();
-        double moved = here.to() - window.bench().reduction().window(run(20), "rolling").orElseThrow().to();
+        double moved = here.to()
+                - window.bench()
+                        .reduction()
+                        .window(run(20), "rolling")
+                        .orElseThrow()
+                        .to();
         assertThat(moved).isGreaterThan(0.1);
         pick(robot, "windows", "All runs of this kind: edges moved");
         var after = window.bench().reduction().window(run(12), "rolling").orElseThrow();
         assertThat(after.to()).isCloseTo(proposed.to() - moved, within(1e-9));
         assertThat(after.from()).isCloseTo(proposed.from(), within(1e-9));
-        assertThat(session().runs().stream().filter(r -> !r.windows().isEmpty())).hasSize(20);
+        assertThat(session().runs().stream().filter(r -> !r.windows().isEmpty()))
+                .hasSize(20);
         pick(robot, "windows", "All runs of this kind: proposed");
-        assertThat(session().runs().stream().filter(r -> !r.windows().isEmpty())).isEmpty();
+        assertThat(session().runs().stream().filter(r -> !r.windows().isEmpty()))
+                .isEmpty();
         fire(robot, "undo");
-        assertThat(session().runs().stream().filter(r -> !r.windows().isEmpty())).hasSize(20);
+        assertThat(session().runs().stream().filter(r -> !r.windows().isEmpty()))
+                .hasSize(20);
     }
 
     @Test
@@ -201,15 +248,31 @@ class ReducingWindowTest extends BenchWindow {
         open(robot, "potters-wheel");
         PlotView columns = plot(robot, "columns");
         Run run5 = run(5);
-        double x = window.bench().reduction().ofRun(run5, "alpha").quantity().orElseThrow().value();
-        double y = window.bench().reduction().ofRun(run5, "torque").quantity().orElseThrow().value();
-        robot.clickOn(columns.localToScreen(columns.frame().px(x), columns.frame().py(y)));
+        double x = window.bench()
+                .reduction()
+                .ofRun(run5, "alpha")
+                .quantity()
+                .orElseThrow()
+                .value();
+        double y = window.bench()
+                .reduction()
+                .ofRun(run5, "torque")
+                .quantity()
+                .orElseThrow()
+                .value();
+        robot.clickOn(
+                columns.localToScreen(columns.frame().px(x), columns.frame().py(y)));
         await(() -> robot.lookup("#reason").query().isVisible());
         assertThat(window.run().orElseThrow().id()).isEqualTo(5);
-        assertThat(robot.lookup(n -> n instanceof Labeled l && l.getText() != null && l.getText().startsWith("Without it inertia of the disc would be")).tryQuery()).isPresent();
+        assertThat(robot.lookup(n -> n instanceof Labeled l
+                                && l.getText() != null
+                                && l.getText().startsWith("Without it inertia of the disc would be"))
+                        .tryQuery())
+                .isPresent();
         submit(robot, "reason", "thread slipped");
         assertThat(run(5).leftOut()).isEqualTo("thread slipped");
-        robot.clickOn(columns.localToScreen(columns.frame().px(x), columns.frame().py(y)));
+        robot.clickOn(
+                columns.localToScreen(columns.frame().px(x), columns.frame().py(y)));
         await(() -> run(5).leftOut() == null);
     }
 
@@ -221,10 +284,14 @@ class ReducingWindowTest extends BenchWindow {
         assertThat(shown(robot)).contains(reference);
         fire(robot, "hide-references");
         assertThat(robot.lookup("#needle").tryQuery()).isEmpty();
-        assertThat(shown(robot)).doesNotContain(reference).doesNotContain("9.8126").contains("The references are hidden");
+        assertThat(shown(robot))
+                .doesNotContain(reference)
+                .doesNotContain("9.8126")
+                .contains("The references are hidden");
         assertThat(text(robot, "blind-local-g")).isEqualTo(result("g").toString());
         robot.push(KeyCode.DIGIT1);
-        assertThat(robot.lookup("#read-g_reference").queryAs(TextField.class).getText()).isEqualTo("hidden");
+        assertThat(robot.lookup("#read-g_reference").queryAs(TextField.class).getText())
+                .isEqualTo("hidden");
         assertThat(shown(robot)).doesNotContain("9.8126");
         robot.push(KeyCode.DIGIT5);
         robot.push(KeyCode.DIGIT6);
@@ -241,8 +308,15 @@ class ReducingWindowTest extends BenchWindow {
     /** Every text that the window shows. */
     private static String shown(FxRobot robot) {
         StringBuilder b = new StringBuilder();
-        robot.lookup(n -> n instanceof Labeled || n instanceof TextField).queryAll().forEach(n -> b.append(n instanceof Labeled l ? l.getText() : ((TextField) n).getText()).append('\n').append(n.getAccessibleText()).append('\n'));
-        robot.lookup(".ledger-row").queryAll().forEach(n -> b.append(n.getAccessibleText()).append('\n'));
+        robot.lookup(n -> n instanceof Labeled || n instanceof TextField)
+                .queryAll()
+                .forEach(n -> b.append(n instanceof Labeled l ? l.getText() : ((TextField) n).getText())
+                        .append('\n')
+                        .append(n.getAccessibleText())
+                        .append('\n'));
+        robot.lookup(".ledger-row")
+                .queryAll()
+                .forEach(n -> b.append(n.getAccessibleText()).append('\n'));
         return b.toString();
     }
 
@@ -263,16 +337,23 @@ class ReducingWindowTest extends BenchWindow {
         open(robot, "drying-cabinet");
         robot.push(KeyCode.DIGIT7);
         Path picture = folder.resolve("bench.png");
-        javax.imageio.ImageIO.write(new java.awt.image.BufferedImage(30, 20, java.awt.image.BufferedImage.TYPE_INT_RGB), "png", picture.toFile());
+        javax.imageio.ImageIO.write(
+                new java.awt.image.BufferedImage(30, 20, java.awt.image.BufferedImage.TYPE_INT_RGB),
+                "png",
+                picture.toFile());
         robot.interact(() -> ((RecordStation) window.view(eagerneedle.app.station.Station.RECORD)).attach(picture));
         submit(robot, "note", "the door was ajar");
         assertThat(session().notes().get(0).pictures()).hasSize(1);
-        assertThat(robot.lookup("#note-shelf").queryAs(Pane.class).getChildren()).hasSize(1);
-        await(() -> robot.lookup("#notebook").queryAs(ListView.class).getItems().stream().anyMatch(a -> a.toString().contains("the door was ajar (with bench.png)")));
+        assertThat(robot.lookup("#note-shelf").queryAs(Pane.class).getChildren())
+                .hasSize(1);
+        await(() -> robot.lookup("#notebook").queryAs(ListView.class).getItems().stream()
+                .anyMatch(a -> a.toString().contains("the door was ajar (with bench.png)")));
         String html = new String(window.bench().report(false), java.nio.charset.StandardCharsets.UTF_8);
         assertThat(html).contains("data:image/png;base64,").contains("the door was ajar");
-        assertThat(new String(window.bench().report(true), 0, 5, java.nio.charset.StandardCharsets.ISO_8859_1)).isEqualTo("%PDF-");
-        robot.interact(() -> ((RecordStation) window.view(eagerneedle.app.station.Station.RECORD)).attach(folder.resolve("none.png")));
+        assertThat(new String(window.bench().report(true), 0, 5, java.nio.charset.StandardCharsets.ISO_8859_1))
+                .isEqualTo("%PDF-");
+        robot.interact(() -> ((RecordStation) window.view(eagerneedle.app.station.Station.RECORD))
+                .attach(folder.resolve("none.png")));
         assertThat(text(robot, "watch-line")).contains("none.png cannot be read");
     }
 
@@ -285,7 +366,8 @@ class ReducingWindowTest extends BenchWindow {
         await(() -> robot.lookup("#hit-0").tryQuery().isPresent());
         robot.push(KeyCode.ENTER);
         WaitForAsyncUtils.waitForFxEvents();
-        assertThat(robot.lookup("#ledger .selected").query().getAccessibleText()).startsWith("friction torque with the disc");
+        assertThat(robot.lookup("#ledger .selected").query().getAccessibleText())
+                .startsWith("friction torque with the disc");
         robot.push(KeyCode.CONTROL, KeyCode.F);
         await(() -> robot.lookup("#finder").query().isVisible());
         robot.write("run 7");
@@ -295,7 +377,11 @@ class ReducingWindowTest extends BenchWindow {
         assertThat(window.dial().current()).isEqualTo(eagerneedle.app.station.Station.REDUCE);
         fire(robot, "find");
         robot.write("zzz");
-        await(() -> robot.lookup(n -> n instanceof Labeled l && l.getText() != null && l.getText().startsWith("Nothing has all of these words")).tryQuery().isPresent());
+        await(() -> robot.lookup(n -> n instanceof Labeled l
+                        && l.getText() != null
+                        && l.getText().startsWith("Nothing has all of these words"))
+                .tryQuery()
+                .isPresent());
         robot.push(KeyCode.ESCAPE);
         assertThat(robot.lookup("#finder").query().isVisible()).isFalse();
     }

@@ -33,7 +33,8 @@ class StartTest extends BenchWindow {
         System.setProperty("needle.home", folder.toString());
         recent = Recent.at(folder.resolve("recent.json"));
         Path kept = folder.resolve("kept.needle");
-        BenchFile.create(kept, Session.start(SheetReader.shippedText("drying-cabinet"), "cabinet", DAY)).close();
+        BenchFile.create(kept, Session.start(SheetReader.shippedText("drying-cabinet"), "cabinet", DAY))
+                .close();
         recent.remember(folder.resolve("gone.needle"), "A session that was moved", "bench 2", DAY);
         recent.remember(kept, "Drying cabinet: a thermocouple line", "bench 3", DAY);
         StartScene.show(stage, recent, bench -> {
@@ -62,7 +63,9 @@ class StartTest extends BenchWindow {
         robot.push(KeyCode.ENTER);
         await(() -> window != null);
         assertThat(window.bench().sheet().id()).isEqualTo("potters-wheel");
-        assertThat(window.bench().file().path()).isEqualTo(Home.folder().resolve("potters-wheel.needle")).exists();
+        assertThat(window.bench().file().path())
+                .isEqualTo(Home.folder().resolve("potters-wheel.needle"))
+                .exists();
         assertThat(recent.entries().get(0).title()).isEqualTo("Potter's wheel: moment of inertia");
         robot.push(KeyCode.CONTROL, KeyCode.H);
         await(() -> robot.lookup("#start-page").tryQuery().isPresent());
@@ -72,13 +75,16 @@ class StartTest extends BenchWindow {
         robot.push(KeyCode.CONTROL, KeyCode.H);
         robot.clickOn("#recent-0");
         WaitForAsyncUtils.waitForFxEvents();
-        assertThat(robot.lookup("#start-page").tryQuery()).as("the session that is open already is gone on with").isEmpty();
+        assertThat(robot.lookup("#start-page").tryQuery())
+                .as("the session that is open already is gone on with")
+                .isEmpty();
         assertThat(window.dial().current()).isEqualTo(eagerneedle.app.station.Station.PLAN);
     }
 
     @Test
     void whatIsNoLongerThereIsSaidAndTakenOffTheList(FxRobot robot) {
-        assertThat(robot.lookup("#recent-1 .quiet").queryAll()).anyMatch(n -> n instanceof Labeled l && l.getText().contains("no longer there"));
+        assertThat(robot.lookup("#recent-1 .quiet").queryAll())
+                .anyMatch(n -> n instanceof Labeled l && l.getText().contains("no longer there"));
         robot.clickOn("#recent-1");
         assertThat(robot.lookup("#start-says").queryAs(Labeled.class).getText()).contains("gone.needle");
         assertThat(window).isNull();
@@ -98,9 +104,14 @@ class StartTest extends BenchWindow {
         Files.writeString(csv, b);
         robot.interact(() -> ((StartPage) robot.lookup("#start-page").query()).take(csv));
         WaitForAsyncUtils.waitForFxEvents();
-        assertThat(robot.lookup("#start-choose").queryAs(Labeled.class).getText()).contains("cabinet.csv").contains("Which method");
+        assertThat(robot.lookup("#start-choose").queryAs(Labeled.class).getText())
+                .contains("cabinet.csv")
+                .contains("Which method");
         // The preview of the file is a dialog that waits for an answer.
-        javafx.application.Platform.runLater(() -> robot.lookup("#begin-drying-cabinet").query().getOnMouseClicked().handle(null));
+        javafx.application.Platform.runLater(() -> robot.lookup("#begin-drying-cabinet")
+                .query()
+                .getOnMouseClicked()
+                .handle(null));
         await(() -> javafx.stage.Window.getWindows().size() > 1);
         assertThat(window.bench().sheet().id()).isEqualTo("drying-cabinet");
         robot.push(KeyCode.ESCAPE);
@@ -112,8 +123,11 @@ class StartTest extends BenchWindow {
         fire(robot, "demonstrate-potters-wheel");
         await(() -> window != null);
         assertThat(session().keptRuns()).hasSize(15);
-        assertThat(window.bench().reduction().comparisons().get(0).agrees(eagerneedle.core.judge.School.STANDARD)).isTrue();
-        assertThat(Files.list(folder).map(p -> p.getFileName().toString())).contains("demo-potters-wheel.needle").noneMatch(n -> n.endsWith(".making"));
+        assertThat(window.bench().reduction().comparisons().get(0).agrees(eagerneedle.core.judge.School.STANDARD))
+                .isTrue();
+        assertThat(Files.list(folder).map(p -> p.getFileName().toString()))
+                .contains("demo-potters-wheel.needle")
+                .noneMatch(n -> n.endsWith(".making"));
     }
 
     @Test

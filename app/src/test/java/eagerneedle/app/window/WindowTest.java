@@ -55,7 +55,10 @@ class WindowTest {
     void start(Stage stage) throws Exception {
         folder = Files.createTempDirectory("needle-window");
         Path file = folder.resolve("demo.needle");
-        NeedleCommand.run(new String[] {"simulate", "baggage-chute", "--seed", "7", "-o", file.toString()}, new PrintStream(PrintStream.nullOutputStream()), System.err);
+        NeedleCommand.run(
+                new String[] {"simulate", "baggage-chute", "--seed", "7", "-o", file.toString()},
+                new PrintStream(PrintStream.nullOutputStream()),
+                System.err);
         bench = new Workbench(BenchFile.open(file), Clock.systemUTC());
         window = new MainWindow(stage, bench, Clock.systemUTC(), 8);
         stage.setX(0);
@@ -101,7 +104,15 @@ class WindowTest {
 
     @Test
     void keysSwingTheDialThroughAllStations(FxRobot robot) {
-        KeyCode[] keys = {KeyCode.DIGIT1, KeyCode.DIGIT2, KeyCode.DIGIT3, KeyCode.DIGIT4, KeyCode.DIGIT5, KeyCode.DIGIT6, KeyCode.DIGIT7};
+        KeyCode[] keys = {
+            KeyCode.DIGIT1,
+            KeyCode.DIGIT2,
+            KeyCode.DIGIT3,
+            KeyCode.DIGIT4,
+            KeyCode.DIGIT5,
+            KeyCode.DIGIT6,
+            KeyCode.DIGIT7
+        };
         for (Station s : Station.values()) {
             robot.push(keys[s.ordinal()]);
             WaitForAsyncUtils.waitForFxEvents();
@@ -132,14 +143,20 @@ class WindowTest {
         type(robot, "read-spacing", "repeats(842.4 mm, 842.7 mm, 842.6 mm)");
         assertThat(window.bench().session().measured().get("spacing")).startsWith("repeats(");
         Quantity spacing = window.bench().reduction().quantity("spacing").orElseThrow();
-        assertThat(spacing.in(eagerneedle.core.quantity.LabUnit.parse("mm"))).isCloseTo(842.5667, org.assertj.core.api.Assertions.within(1e-3));
-        assertThat(spacing.contributions().keySet()).allMatch(l -> l.label().equals("foot spacing by steel tape TH-TP-02: repeats"));
+        assertThat(spacing.in(eagerneedle.core.quantity.LabUnit.parse("mm")))
+                .isCloseTo(842.5667, org.assertj.core.api.Assertions.within(1e-3));
+        assertThat(spacing.contributions().keySet())
+                .allMatch(l -> l.label().equals("foot spacing by steel tape TH-TP-02: repeats"));
         type(robot, "read-spacing", "repeats(842.4 mm)");
         assertThat(text(robot, "watch-line")).contains("column of values is needed");
-        assertThat(window.bench().reduction().quantity("spacing").orElseThrow().value()).isEqualTo(spacing.value());
+        assertThat(window.bench().reduction().quantity("spacing").orElseThrow().value())
+                .isEqualTo(spacing.value());
         robot.clickOn("#station-judge");
         assertThat(robot.lookup("#ledger-spacing").query().getAccessibleText()).contains("842.567(88)");
-        assertThat(text(robot, "cheapest")).contains("To reach u = ").contains("scatter between runs").contains("times smaller");
+        assertThat(text(robot, "cheapest"))
+                .contains("To reach u = ")
+                .contains("scatter between runs")
+                .contains("times smaller");
     }
 
     @Test
@@ -148,7 +165,8 @@ class WindowTest {
         robot.clickOn("#run-9");
         WaitForAsyncUtils.waitForFxEvents();
         String before = ledgerOfRun(robot);
-        String whole = ReductionJson.of(window.bench().reduction(), window.bench().findings());
+        String whole =
+                ReductionJson.of(window.bench().reduction(), window.bench().findings());
         PlotView trace = find(robot, "trace", PlotView.class);
         Run run = window.bench().session().run(9).orElseThrow();
         Window w = window.bench().reduction().window(run, "rolling").orElseThrow();
@@ -160,11 +178,14 @@ class WindowTest {
         assertThat(moved.to()).isLessThan(w.to() - 0.1);
         assertThat(moved.from()).isEqualTo(w.from());
         assertThat(ledgerOfRun(robot)).isNotEqualTo(before);
-        assertThat(window.bench().changed()).contains(new Key.Global("g"), new Key.OfRun(9, "a")).doesNotContain(new Key.OfRun(10, "a"));
+        assertThat(window.bench().changed())
+                .contains(new Key.Global("g"), new Key.OfRun(9, "a"))
+                .doesNotContain(new Key.OfRun(10, "a"));
         robot.push(KeyCode.CONTROL, KeyCode.Z);
         WaitForAsyncUtils.waitForFxEvents();
         assertThat(ledgerOfRun(robot)).isEqualTo(before);
-        assertThat(ReductionJson.of(window.bench().reduction(), window.bench().findings())).isEqualTo(whole);
+        assertThat(ReductionJson.of(window.bench().reduction(), window.bench().findings()))
+                .isEqualTo(whole);
         robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.Z);
         WaitForAsyncUtils.waitForFxEvents();
         assertThat(ledgerOfRun(robot)).isNotEqualTo(before);
@@ -176,10 +197,19 @@ class WindowTest {
         robot.clickOn("#copy-runs");
         WaitForAsyncUtils.waitForFxEvents();
         String[] copied = new String[1];
-        robot.interact(() -> copied[0] = javafx.scene.input.Clipboard.getSystemClipboard().getString());
+        robot.interact(() ->
+                copied[0] = javafx.scene.input.Clipboard.getSystemClipboard().getString());
         assertThat(copied[0].lines().count()).isEqualTo(3 * 2 + 28);
-        String row = copied[0].lines().filter(l -> l.startsWith("Run 9\t")).findFirst().orElseThrow();
-        Quantity a = window.bench().reduction().ofRun(window.bench().session().run(9).orElseThrow(), "a").quantity().orElseThrow();
+        String row = copied[0]
+                .lines()
+                .filter(l -> l.startsWith("Run 9\t"))
+                .findFirst()
+                .orElseThrow();
+        Quantity a = window.bench()
+                .reduction()
+                .ofRun(window.bench().session().run(9).orElseThrow(), "a")
+                .quantity()
+                .orElseThrow();
         assertThat(row).contains("block A\tyes").contains(a.value() + "\t" + a.u());
     }
 
@@ -237,9 +267,11 @@ class WindowTest {
         for (int point = 0; point < 5; point++) {
             await(() -> find(robot, "steadiness", Label.class).getText().startsWith("steady"));
             String reference = find(robot, "reference", TextField.class).getText();
-            // A busy machine may lose the moment in which it was steady; then the program says so and it is taken again.
+            // A busy machine may lose the moment in which it was steady; then the program says so and it is taken
+            // again.
             await(() -> {
-                if (find(robot, "reference", TextField.class).getText().equals(reference) && find(robot, "steadiness", Label.class).getText().startsWith("steady")) {
+                if (find(robot, "reference", TextField.class).getText().equals(reference)
+                        && find(robot, "steadiness", Label.class).getText().startsWith("steady")) {
                     robot.clickOn("#take-point");
                 }
                 return !find(robot, "reference", TextField.class).getText().equals(reference);
@@ -247,7 +279,12 @@ class WindowTest {
         }
         robot.clickOn("#keep-calibration");
         await(() -> window.bench().session().calibrations().size() == 2);
-        assertThat(window.bench().session().calibrationOf("position").orElseThrow().points()).hasSize(5);
+        assertThat(window.bench()
+                        .session()
+                        .calibrationOf("position")
+                        .orElseThrow()
+                        .points())
+                .hasSize(5);
         assertThat(g().value()).isNotEqualTo(before);
         assertThat(Math.abs(g().value() - before)).isLessThan(0.1);
 
@@ -267,12 +304,14 @@ class WindowTest {
         Quantity a = window.bench().reduction().ofRun(run, "a").quantity().orElseThrow();
         assertThat(a.value()).isBetween(0.7, 0.95);
 
-        String ledger = ReductionJson.of(window.bench().reduction(), window.bench().findings());
+        String ledger =
+                ReductionJson.of(window.bench().reduction(), window.bench().findings());
         Path copy = folder.resolve("copy.needle");
         robot.interact(() -> window.bench().file().copyTo(copy));
         robot.interact(() -> window.open(copy));
         assertThat(window.bench().file().path()).isEqualTo(copy);
-        assertThat(ReductionJson.of(window.bench().reduction(), window.bench().findings())).isEqualTo(ledger);
+        assertThat(ReductionJson.of(window.bench().reduction(), window.bench().findings()))
+                .isEqualTo(ledger);
     }
 
     @Test
@@ -281,7 +320,12 @@ class WindowTest {
         robot.push(KeyCode.DIGIT4);
         robot.clickOn("#level-slopes-C");
         WaitForAsyncUtils.waitForFxEvents();
-        await(() -> robot.lookup("#level-slopes-C").query().getScene().getFocusOwner().getAccessibleText().startsWith("Capture: Space"));
+        await(() -> robot.lookup("#level-slopes-C")
+                .query()
+                .getScene()
+                .getFocusOwner()
+                .getAccessibleText()
+                .startsWith("Capture: Space"));
         robot.push(KeyCode.SPACE);
         await(rig::isRecording);
         await(() -> rig.all("position").size() > 110);
@@ -309,7 +353,8 @@ class WindowTest {
         robot.clickOn("#start-stop");
         await(() -> window.rig().orElseThrow().all("position").size() > 40);
         robot.clickOn("#start-stop");
-        await(() -> robot.lookup("#discard-run").query().isVisible() && robot.lookup("#discard-run").query().getParent().isVisible());
+        await(() -> robot.lookup("#discard-run").query().isVisible()
+                && robot.lookup("#discard-run").query().getParent().isVisible());
         robot.clickOn("#discard-run");
         await(() -> window.bench().session().runs().size() == 29);
         assertThat(window.bench().session().keptRuns()).hasSize(28);
@@ -326,7 +371,8 @@ class WindowTest {
         await(() -> text(robot, "live-watch").contains("silent"));
         assertThat(text(robot, "watch-line")).contains("what came is kept");
         rig.standIn().misbehave(Misbehaviour.GARBAGE);
-        await(() -> text(robot, "live-watch").contains("could not be understood") || text(robot, "live-watch").contains("silent"));
+        await(() -> text(robot, "live-watch").contains("could not be understood")
+                || text(robot, "live-watch").contains("silent"));
         rig.standIn().disconnect();
         await(() -> text(robot, "live-watch").contains("lost"));
         robot.push(KeyCode.DIGIT6);
@@ -355,13 +401,18 @@ class WindowTest {
         Path csv = folder.resolve("elsewhere.csv");
         StringBuilder b = new StringBuilder("time [s];position [mm]\n");
         for (int i = 0; i < 100; i++) {
-            b.append(String.format(java.util.Locale.GERMANY, "%.2f;%.1f%n", 0.02 * i, 300 + 250 * Math.pow(0.02 * i, 2) + (i % 3)));
+            b.append(String.format(
+                    java.util.Locale.GERMANY, "%.2f;%.1f%n", 0.02 * i, 300 + 250 * Math.pow(0.02 * i, 2) + (i % 3)));
         }
         Files.writeString(csv, b);
         robot.push(KeyCode.DIGIT4);
-        robot.interact(() -> new ImportDialog(window, "slopes", "C").show(robot.lookup("#start-stop").query(), csv));
+        robot.interact(() -> new ImportDialog(window, "slopes", "C")
+                .show(robot.lookup("#start-stop").query(), csv));
         await(() -> robot.lookup("#import-go").tryQuery().isPresent());
-        assertThat(text(robot, "import-guess")).contains("semicolon").contains("decimal comma").contains("1 header line");
+        assertThat(text(robot, "import-guess"))
+                .contains("semicolon")
+                .contains("decimal comma")
+                .contains("1 header line");
         assertThat(find(robot, "import-unit", TextField.class).getText()).isEqualTo("mm");
         @SuppressWarnings("unchecked")
         ComboBox<String> time = robot.lookup("#import-time").queryAs(ComboBox.class);
@@ -377,7 +428,8 @@ class WindowTest {
     void aFileThatCannotBeReadIsOneSentence(FxRobot robot) throws Exception {
         Path csv = folder.resolve("broken.csv");
         Files.writeString(csv, "time,position\n");
-        robot.interact(() -> new ImportDialog(window, "slopes", "C").show(robot.lookup("#undo").query(), csv));
+        robot.interact(() -> new ImportDialog(window, "slopes", "C")
+                .show(robot.lookup("#undo").query(), csv));
         assertThat(text(robot, "watch-line")).contains("broken.csv holds no rows of numbers");
         Path text = folder.resolve("letter.needle");
         Files.writeString(text, "Dear laboratory, this is a letter.");
@@ -386,29 +438,46 @@ class WindowTest {
         assertThat(window.bench()).isSameAs(bench);
     }
 
-    /** Whatever is wrong with the file that is to be opened, the session in the window goes on and its acts are kept. */
+    /**
+     * Whatever is wrong with the file that is to be opened, the session in the window goes on and its acts are kept.
+     */
     @Test
     void aSessionSurvivesWhateverCannotBeOpenedInItsPlace(FxRobot robot) throws Exception {
         java.time.Instant now = java.time.Instant.parse("2026-11-23T09:00:00Z");
         Path letter = Files.writeString(folder.resolve("letter.needle"), "Dear laboratory, this is a letter.");
         Path strange = folder.resolve("strange.needle");
-        BenchFile.create(strange, eagerneedle.core.session.Session.start("title: no sheet at all\n", "strange", now)).close();
+        BenchFile.create(strange, eagerneedle.core.session.Session.start("title: no sheet at all\n", "strange", now))
+                .close();
         Path held = folder.resolve("held.needle");
-        try (BenchFile elsewhere = BenchFile.create(held, eagerneedle.core.session.Session.start(SheetReader.shippedText("drying-cabinet"), "held", now))) {
+        try (BenchFile elsewhere = BenchFile.create(
+                held, eagerneedle.core.session.Session.start(SheetReader.shippedText("drying-cabinet"), "held", now))) {
             for (Path p : java.util.List.of(letter, strange, held, folder.resolve("nowhere.needle"))) {
                 robot.interact(() -> window.open(p));
                 WaitForAsyncUtils.waitForFxEvents();
-                assertThat(text(robot, "watch-line")).as(p.toString()).contains(p.getFileName().toString().startsWith("strange") ? "sheet" : p.getFileName().toString()).doesNotContain("Exception");
+                assertThat(text(robot, "watch-line"))
+                        .as(p.toString())
+                        .contains(
+                                p.getFileName().toString().startsWith("strange")
+                                        ? "sheet"
+                                        : p.getFileName().toString())
+                        .doesNotContain("Exception");
                 assertThat(window.bench()).isSameAs(bench);
                 int acts = bench.file().acts().size();
-                robot.interact(() -> bench.apply(new eagerneedle.core.session.Command.AddNote(now, "still here after " + p.getFileName())));
+                robot.interact(() -> bench.apply(
+                        new eagerneedle.core.session.Command.AddNote(now, "still here after " + p.getFileName())));
                 assertThat(bench.file().acts()).hasSize(acts + 1);
             }
             assertThat(elsewhere.session().title()).isEqualTo("held");
         }
         Path lost = folder.resolve("lost.needle");
-        try (BenchFile file = BenchFile.create(lost, eagerneedle.core.session.Session.start(SheetReader.shippedText("drying-cabinet"), "lost", now))) {
-            file.save(new eagerneedle.core.session.Command.KeepRun(eagerneedle.core.session.Run.captured(1, "of no capture", "none", now, "x", "counts")).apply(file.session()), now, "A run of a capture that the sheet does not have.");
+        try (BenchFile file = BenchFile.create(
+                lost, eagerneedle.core.session.Session.start(SheetReader.shippedText("drying-cabinet"), "lost", now))) {
+            file.save(
+                    new eagerneedle.core.session.Command.KeepRun(eagerneedle.core.session.Run.captured(
+                                    1, "of no capture", "none", now, "x", "counts"))
+                            .apply(file.session()),
+                    now,
+                    "A run of a capture that the sheet does not have.");
         }
         robot.interact(() -> window.open(lost));
         WaitForAsyncUtils.waitForFxEvents();
@@ -417,14 +486,19 @@ class WindowTest {
         assertThat(window.bench().file().acts()).hasSize(acts + 1);
     }
 
-    /** A damaged session with a sheet of its own is repaired with that sheet, and what is missing stands there in numbers. */
+    /**
+     * A damaged session with a sheet of its own is repaired with that sheet, and what is missing stands there in
+     * numbers.
+     */
     @Test
     void aDamagedSessionIsRepairedWithASheetOfOnesOwn(FxRobot robot) throws Exception {
         java.time.Instant now = java.time.Instant.parse("2026-11-23T09:00:00Z");
         String own = SheetReader.shippedText("drying-cabinet").replace("id: drying-cabinet", "id: our-cabinet");
         Path damaged = folder.resolve("ours.needle");
-        BenchFile.create(damaged, eagerneedle.core.session.Session.start(own, "ours", now)).close();
-        try (var c = java.sql.DriverManager.getConnection("jdbc:sqlite:" + damaged); var s = c.createStatement()) {
+        BenchFile.create(damaged, eagerneedle.core.session.Session.start(own, "ours", now))
+                .close();
+        try (var c = java.sql.DriverManager.getConnection("jdbc:sqlite:" + damaged);
+                var s = c.createStatement()) {
             s.executeUpdate("UPDATE sheet SET text = replace(text, '60.0', '66.0')");
         }
         SessionDoor door = new SessionDoor(window);
@@ -435,7 +509,8 @@ class WindowTest {
         robot.interact(() -> door.repair(damaged, sheet));
         WaitForAsyncUtils.waitForFxEvents();
         assertThat(window.bench().session().sheetText()).isEqualTo(own);
-        javafx.scene.control.TextArea missing = robot.lookup("#repair-missing").queryAs(javafx.scene.control.TextArea.class);
+        javafx.scene.control.TextArea missing =
+                robot.lookup("#repair-missing").queryAs(javafx.scene.control.TextArea.class);
         assertThat(missing.getText()).contains("the one given was put in its place, and is the same");
         robot.interact(() -> missing.getScene().getWindow().hide());
     }
@@ -448,7 +523,8 @@ class WindowTest {
         assertThat(robot.lookup("#ledger-g").query().getStyleClass()).contains("selected");
         assertThat(robot.lookup("#ledger-g_eff").query().getStyleClass()).contains("comes-from");
         assertThat(robot.lookup(".lineage").query().isVisible()).isTrue();
-        assertThat(robot.lookup(".lineage .label").queryAll()).anyMatch(n -> ((Label) n).getText().contains("g_eff * (1 + k_w * m_w / m_c)"));
+        assertThat(robot.lookup(".lineage .label").queryAll())
+                .anyMatch(n -> ((Label) n).getText().contains("g_eff * (1 + k_w * m_w / m_c)"));
         robot.clickOn("#ledger-g");
         assertThat(robot.lookup(".lineage").query().isVisible()).isFalse();
     }
@@ -462,7 +538,8 @@ class WindowTest {
         assertThat(text(robot, "verdict")).contains("overlap");
         robot.clickOn("#comparison-intercept");
         WaitForAsyncUtils.waitForFxEvents();
-        assertThat(robot.lookup("#comparison-intercept").query().getStyleClass()).contains("chosen");
+        assertThat(robot.lookup("#comparison-intercept").query().getStyleClass())
+                .contains("chosen");
     }
 
     @Test
@@ -472,7 +549,8 @@ class WindowTest {
         robot.write("The foam had moved").push(KeyCode.ENTER);
         WaitForAsyncUtils.waitForFxEvents();
         ListView<?> notebook = robot.lookup("#notebook").queryAs(ListView.class);
-        assertThat(notebook.getItems().get(notebook.getItems().size() - 1).toString()).contains("The foam had moved");
+        assertThat(notebook.getItems().get(notebook.getItems().size() - 1).toString())
+                .contains("The foam had moved");
         robot.clickOn("#step-cart");
         WaitForAsyncUtils.waitForFxEvents();
         assertThat(window.bench().session().signOffs()).containsKey("cart");
@@ -485,9 +563,11 @@ class WindowTest {
         robot.push(KeyCode.P);
         WaitForAsyncUtils.waitForFxEvents();
         assertThat(robot.lookup("#projector").query().isVisible()).isTrue();
-        await(() -> robot.lookup("#projector .big").queryAll().stream().anyMatch(n -> ((Label) n).getText().startsWith("9.8")));
+        await(() -> robot.lookup("#projector .big").queryAll().stream()
+                .anyMatch(n -> ((Label) n).getText().startsWith("9.8")));
         robot.push(KeyCode.F);
-        assertThat(robot.lookup("#projector .quiet").queryAll()).anyMatch(n -> ((Label) n).getText().startsWith("Frozen"));
+        assertThat(robot.lookup("#projector .quiet").queryAll())
+                .anyMatch(n -> ((Label) n).getText().startsWith("Frozen"));
         robot.push(KeyCode.ESCAPE);
         assertThat(robot.lookup("#projector").query().isVisible()).isFalse();
     }
@@ -509,10 +589,16 @@ class WindowTest {
     void everyControlHasANameForAssistiveTechnology(FxRobot robot) {
         for (Station s : Station.values()) {
             robot.interact(() -> window.go(s));
-            robot.lookup(n -> n instanceof Button || n instanceof TextField).queryAll().forEach(n -> {
-                String name = n instanceof Button b ? b.getText() : ((TextField) n).getAccessibleText() != null ? n.getAccessibleText() : ((TextField) n).getPromptText();
-                assertThat(name).as(s + ": " + n).isNotBlank();
-            });
+            robot.lookup(n -> n instanceof Button || n instanceof TextField)
+                    .queryAll()
+                    .forEach(n -> {
+                        String name = n instanceof Button b
+                                ? b.getText()
+                                : ((TextField) n).getAccessibleText() != null
+                                        ? n.getAccessibleText()
+                                        : ((TextField) n).getPromptText();
+                        assertThat(name).as(s + ": " + n).isNotBlank();
+                    });
         }
     }
 }

@@ -21,22 +21,23 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /**
- * A program killed at a random moment of capture and editing loses no edit, no sample that it said was kept, and at most the last
- * half second of samples. The half second is asked of a machine that goes on: where the program, or the disk under its recorder,
- * stood still, only the first two are; and that may be so in few of the fifty.
+ * A program killed at a random moment of capture and editing loses no edit, no sample that it said was kept, and at
+ * most the last half second of samples. The half second is asked of a machine that goes on: where the program, or the
+ * disk under its recorder, stood still, only the first two are; and that may be so in few of the fifty.
  */
 class KillTest {
     private static final int TIMES = 50;
     private static final int STILL_MS = 100;
     private static final int WRITING_MS = 350;
     private static final int MOST_STILL = 15;
+
     @TempDir
     private Path folder;
+
     private final java.util.concurrent.atomic.AtomicInteger still = new java.util.concurrent.atomic.AtomicInteger();
 
     /** What was heard from the program before it died: when, and how many samples or acts. */
-    private record Heard(long nanos, String what, long count) {
-    }
+    private record Heard(long nanos, String what, long count) {}
 
     @Test
     void killedAtFiftyRandomMoments() throws Exception {
@@ -59,8 +60,17 @@ class KillTest {
     }
 
     private String killed(Path path, long millis) throws IOException, InterruptedException {
-        Process p = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC", "-Xmx300m", "-cp",
-                System.getProperty("surefire.real.class.path", System.getProperty("java.class.path")), KilledProgram.class.getName(), path.toString()).redirectErrorStream(true).start();
+        Process p = new ProcessBuilder(
+                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                        "-XX:TieredStopAtLevel=1",
+                        "-XX:+UseSerialGC",
+                        "-Xmx300m",
+                        "-cp",
+                        System.getProperty("surefire.real.class.path", System.getProperty("java.class.path")),
+                        KilledProgram.class.getName(),
+                        path.toString())
+                .redirectErrorStream(true)
+                .start();
         List<Heard> heard = new ArrayList<>();
         long death = Long.MAX_VALUE;
         boolean ready = false;
@@ -72,7 +82,8 @@ class KillTest {
                     ready = true;
                     death = now + millis * 1_000_000L;
                 } else if (line.startsWith("act ") || line.startsWith("samples ") || line.startsWith("kept ")) {
-                    heard.add(new Heard(now, line.substring(0, 3), Long.parseLong(line.substring(line.indexOf(' ') + 1))));
+                    heard.add(new Heard(
+                            now, line.substring(0, 3), Long.parseLong(line.substring(line.indexOf(' ') + 1))));
                 } else {
                     other.append(line).append('\n');
                 }
@@ -89,11 +100,27 @@ class KillTest {
         if (!ready) {
             return "the program did not start: " + other;
         }
-        long acts = heard.stream().filter(h -> h.what().equals("act")).mapToLong(Heard::count).max().orElse(0);
-        long said = heard.stream().filter(h -> h.what().equals("kep")).mapToLong(Heard::count).max().orElse(0);
+        long acts = heard.stream()
+                .filter(h -> h.what().equals("act"))
+                .mapToLong(Heard::count)
+                .max()
+                .orElse(0);
+        long said = heard.stream()
+                .filter(h -> h.what().equals("kep"))
+                .mapToLong(Heard::count)
+                .max()
+                .orElse(0);
         boolean stood = stoodStill(heard, killed, "", STILL_MS) || stoodStill(heard, killed, "kep", WRITING_MS);
         still.addAndGet(stood ? 1 : 0);
-        long samples = stood ? said : Math.max(said, heard.stream().filter(h -> h.what().equals("sam") && h.nanos() < killed - 500_000_000L).mapToLong(Heard::count).max().orElse(0));
+        long samples = stood
+                ? said
+                : Math.max(
+                        said,
+                        heard.stream()
+                                .filter(h -> h.what().equals("sam") && h.nanos() < killed - 500_000_000L)
+                                .mapToLong(Heard::count)
+                                .max()
+                                .orElse(0));
         try (BenchFile file = BenchFile.open(path)) {
             RawSamples kept = file.samples(1, "position");
             if (!file.integrity().equals("ok")) {

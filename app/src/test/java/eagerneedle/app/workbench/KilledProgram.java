@@ -10,25 +10,37 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.util.Map;
 
-/** A program that captures and edits until it is killed; it says on its output what it has taken in and what it was told is kept. */
+/**
+ * A program that captures and edits until it is killed; it says on its output what it has taken in and what it was told
+ * is kept.
+ */
 final class KilledProgram {
     private static final int RATE = 10_000;
 
-    private KilledProgram() {
-    }
+    private KilledProgram() {}
 
     /** @param args the bench file to make */
     public static void main(String[] args) throws InterruptedException {
-        BenchFile file = BenchFile.create(Path.of(args[0]), Session.start(SheetReader.shippedText("baggage-chute"), "killed", Clock.systemUTC().instant()));
+        BenchFile file = BenchFile.create(
+                Path.of(args[0]),
+                Session.start(
+                        SheetReader.shippedText("baggage-chute"),
+                        "killed",
+                        Clock.systemUTC().instant()));
         Workbench bench = new Workbench(file, Clock.systemUTC());
         Run run = Run.captured(1, "slopes", "A", Clock.systemUTC().instant(), "ranger", Run.COUNTS);
         file.begin(run);
         long[] kept = new long[1];
-        RunRecorder recorder = new RunRecorder(1, (r, samples) -> {
-            file.append(r, samples);
-            kept[0] += samples.get("position").size();
-            say("kept " + kept[0]);
-        }, Map.of("position", 0), 0, 24_000_000);
+        RunRecorder recorder = new RunRecorder(
+                1,
+                (r, samples) -> {
+                    file.append(r, samples);
+                    kept[0] += samples.get("position").size();
+                    say("kept " + kept[0]);
+                },
+                Map.of("position", 0),
+                0,
+                24_000_000);
         say("ready");
         long start = System.nanoTime();
         long taken = 0;

@@ -27,7 +27,9 @@ class LiveReadingsTest {
             disturbed += LiveReadings.disturbed(trace(v, 0.01)) ? 1 : 0;
         }
         assertThat(disturbed).isLessThan(4);
-        assertThat(LiveReadings.disturbed(trace(new double[] {7, 7, 7, 7, 7.01, 7, 7}, 0.01))).as("one step of the converter").isFalse();
+        assertThat(LiveReadings.disturbed(trace(new double[] {7, 7, 7, 7, 7.01, 7, 7}, 0.01)))
+                .as("one step of the converter")
+                .isFalse();
     }
 
     @Test
@@ -37,7 +39,9 @@ class LiveReadingsTest {
         v[0] = -5;
         v[1] = -5;
         Trace t = trace(v, 0.01);
-        assertThat(WindowStatistics.of(t).steady(3)).as("the slope is not significant").isTrue();
+        assertThat(WindowStatistics.of(t).steady(3))
+                .as("the slope is not significant")
+                .isTrue();
         assertThat(LiveReadings.disturbed(t)).isTrue();
     }
 }

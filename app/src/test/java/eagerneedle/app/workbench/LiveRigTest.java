@@ -26,8 +26,10 @@ class LiveRigTest {
     private static final Instant DAY = Instant.parse("2026-11-23T09:00:00Z");
     private final String text = SheetReader.shippedText("baggage-chute");
     private final Sheet sheet = SheetReader.read(text, "sheet").sheet();
+
     @TempDir
     private Path folder;
+
     private BenchFile file;
     private LiveRig rig;
 
@@ -109,7 +111,9 @@ class LiveRigTest {
         int before = rig.all("position").size();
         await(() -> rig.all("position").size() > before + 20);
         assertThat(rig.news()).isEmpty();
-        assertThat((int) rig.finish()).isEqualTo(file.samples(run.id(), "position").size()).isGreaterThan(before);
+        assertThat((int) rig.finish())
+                .isEqualTo(file.samples(run.id(), "position").size())
+                .isGreaterThan(before);
     }
 
     @Test
@@ -120,14 +124,21 @@ class LiveRigTest {
         rig.standIn().misbehave(Misbehaviour.NONE);
         await(() -> rig.all("position").size() > 20);
         rig.finish();
-        assertThat(java.util.Arrays.stream(file.samples(run.id(), "position").values())).allMatch(c -> c >= 0 && c <= 16383);
+        assertThat(java.util.Arrays.stream(file.samples(run.id(), "position").values()))
+                .allMatch(c -> c >= 0 && c <= 16383);
     }
 
     @Test
     void anAddressThatIsNoneIsOneSentence() {
-        assertThatThrownBy(() -> LiveRig.at(sheet, "ranger", "somewhere", 50)).isInstanceOf(IOException.class).hasMessageContaining("host:port");
-        assertThatThrownBy(() -> LiveRig.at(sheet, "ranger", "127.0.0.1:none", 50)).isInstanceOf(IOException.class).hasMessageContaining("not an address");
-        assertThatThrownBy(() -> LiveRig.at(sheet, "ranger", "127.0.0.1:1", 50)).isInstanceOf(IOException.class).hasMessageContaining("Nothing answers");
+        assertThatThrownBy(() -> LiveRig.at(sheet, "ranger", "somewhere", 50))
+                .isInstanceOf(IOException.class)
+                .hasMessageContaining("host:port");
+        assertThatThrownBy(() -> LiveRig.at(sheet, "ranger", "127.0.0.1:none", 50))
+                .isInstanceOf(IOException.class)
+                .hasMessageContaining("not an address");
+        assertThatThrownBy(() -> LiveRig.at(sheet, "ranger", "127.0.0.1:1", 50))
+                .isInstanceOf(IOException.class)
+                .hasMessageContaining("Nothing answers");
     }
 
     @Test
@@ -140,6 +151,11 @@ class LiveRigTest {
     }
 
     private static int secondStandIn() throws IOException {
-        return new eagerneedle.rig.simulated.LineStandIn(eagerneedle.rig.simulated.Rigs.create("cart-on-slope", 1, java.util.Set.of()), "X-1", "other", 4).port();
+        return new eagerneedle.rig.simulated.LineStandIn(
+                        eagerneedle.rig.simulated.Rigs.create("cart-on-slope", 1, java.util.Set.of()),
+                        "X-1",
+                        "other",
+                        4)
+                .port();
     }
 }

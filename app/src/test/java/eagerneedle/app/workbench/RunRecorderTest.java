@@ -55,12 +55,17 @@ class RunRecorderTest {
     @Test
     void aDiskThatRefusesForAWhileCostsNothing() throws Exception {
         AtomicBoolean full = new AtomicBoolean(true);
-        try (RunRecorder r = new RunRecorder(1, (run, s) -> {
-            if (full.get()) {
-                throw new IllegalStateException("No room.");
-            }
-            write(run, s);
-        }, columns(), 0, 1_000_000)) {
+        try (RunRecorder r = new RunRecorder(
+                1,
+                (run, s) -> {
+                    if (full.get()) {
+                        throw new IllegalStateException("No room.");
+                    }
+                    write(run, s);
+                },
+                columns(),
+                0,
+                1_000_000)) {
             for (int k = 0; k < 20; k++) {
                 r.take(block(k));
             }
@@ -77,13 +82,18 @@ class RunRecorderTest {
     @Test
     void whatAFullDiskCostsIsCountedAndSaidAndWhatWasKeptIsWhole() throws Exception {
         AtomicInteger room = new AtomicInteger(5 * SIZE);
-        RunRecorder r = new RunRecorder(1, (run, s) -> {
-            if (room.addAndGet(-s.get("a").size()) < 0) {
-                room.set(0);
-                throw new IllegalStateException("No room.");
-            }
-            write(run, s);
-        }, columns(), 0, 3L * SIZE * 10);
+        RunRecorder r = new RunRecorder(
+                1,
+                (run, s) -> {
+                    if (room.addAndGet(-s.get("a").size()) < 0) {
+                        room.set(0);
+                        throw new IllegalStateException("No room.");
+                    }
+                    write(run, s);
+                },
+                columns(),
+                0,
+                3L * SIZE * 10);
         for (int k = 0; k < 5; k++) {
             r.take(block(k));
         }
@@ -102,14 +112,19 @@ class RunRecorderTest {
     @Test
     void aSlowDiskHoldsNobodyUp() throws Exception {
         long longest = 0;
-        try (RunRecorder r = new RunRecorder(1, (run, s) -> {
-            try {
-                Thread.sleep(400);
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-            }
-            write(run, s);
-        }, columns(), 2.5, 1_000_000)) {
+        try (RunRecorder r = new RunRecorder(
+                1,
+                (run, s) -> {
+                    try {
+                        Thread.sleep(400);
+                    } catch (InterruptedException e) {
+                        Thread.currentThread().interrupt();
+                    }
+                    write(run, s);
+                },
+                columns(),
+                2.5,
+                1_000_000)) {
             for (int k = 0; k < 100; k++) {
                 long before = System.nanoTime();
                 r.take(block(k));

@@ -33,15 +33,20 @@ import org.junit.jupiter.api.io.TempDir;
 
 class WorkbenchTest {
     private static final Clock CLOCK = Clock.fixed(Instant.parse("2026-11-23T12:00:00Z"), ZoneOffset.UTC);
+
     @TempDir
     private Path folder;
+
     private Path file;
     private Workbench bench;
 
     @BeforeEach
     void open() {
         file = folder.resolve("demo.needle");
-        NeedleCommand.run(new String[] {"simulate", "baggage-chute", "--seed", "7", "-o", file.toString()}, new PrintStream(PrintStream.nullOutputStream()), System.err);
+        NeedleCommand.run(
+                new String[] {"simulate", "baggage-chute", "--seed", "7", "-o", file.toString()},
+                new PrintStream(PrintStream.nullOutputStream()),
+                System.err);
         bench = new Workbench(BenchFile.open(file), CLOCK);
     }
 
@@ -61,7 +66,9 @@ class WorkbenchTest {
         double before = bench.reduction().quantity("g").orElseThrow().value();
         bench.apply(new Command.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
         assertThat(bench.reduction().quantity("g").orElseThrow().value()).isGreaterThan(before);
-        assertThat(bench.changed()).contains(new Key.Global("spacing"), new Key.Global("g"), new Key.Global("g_eff")).doesNotContain(new Key.Global("m_c"));
+        assertThat(bench.changed())
+                .contains(new Key.Global("spacing"), new Key.Global("g"), new Key.Global("g_eff"))
+                .doesNotContain(new Key.Global("m_c"));
         assertThat(told.get()).isEqualTo(1);
         bench.lookedAt(new Key.Global("g"));
         assertThat(bench.changed()).doesNotContain(new Key.Global("g"));
@@ -75,20 +82,49 @@ class WorkbenchTest {
     void recalibratingReducesStoredRunsAgainAndTheLedgerKnowsWhatMovedAndFromWhere() {
         Quantity before = bench.reduction().quantity("g").orElseThrow();
         Calibration old = bench.session().calibrationOf("position").orElseThrow();
-        List<CalibrationPoint> stretched = old.points().stream().map(p -> new CalibrationPoint(p.reference(), p.indication() * 0.99, p.uIndication(), p.samples(), p.steady())).toList();
-        bench.apply(new Command.Calibrate(Calibration.line("again", "position", old.kind(), "m", stretched, CLOCK.instant(), CLOCK.instant().plusSeconds(86400), "x", "")));
+        List<CalibrationPoint> stretched = old.points().stream()
+                .map(p -> new CalibrationPoint(
+                        p.reference(), p.indication() * 0.99, p.uIndication(), p.samples(), p.steady()))
+                .toList();
+        bench.apply(new Command.Calibrate(Calibration.line(
+                "again",
+                "position",
+                old.kind(),
+                "m",
+                stretched,
+                CLOCK.instant(),
+                CLOCK.instant().plusSeconds(86400),
+                "x",
+                "")));
         Quantity now = bench.reduction().quantity("g").orElseThrow();
-        assertThat(now.value() / before.value()).as("a ruler one percent longer").isCloseTo(1 / 0.99, org.assertj.core.api.Assertions.within(1e-3));
+        assertThat(now.value() / before.value())
+                .as("a ruler one percent longer")
+                .isCloseTo(1 / 0.99, org.assertj.core.api.Assertions.within(1e-3));
         assertThat(bench.changed()).contains(new Key.Global("g"));
-        assertThat(bench.before(new Key.Global("g")).orElseThrow().sameAs(before)).isTrue();
+        assertThat(bench.before(new Key.Global("g")).orElseThrow().sameAs(before))
+                .isTrue();
         bench.apply(new Command.SetMeasured("m_w", "wheels", "0.0250(1) kg"));
-        assertThat(bench.before(new Key.Global("g")).orElseThrow().sameAs(before)).as("what it was when it was last looked at").isTrue();
+        assertThat(bench.before(new Key.Global("g")).orElseThrow().sameAs(before))
+                .as("what it was when it was last looked at")
+                .isTrue();
         bench.lookedAt(new Key.Global("g"));
         assertThat(bench.before(new Key.Global("g"))).isEmpty();
-        assertThat(bench.reduction().doubts(now, CLOCK.instant().plusSeconds(90000))).as("runs are judged by the day they were captured on").isEmpty();
+        assertThat(bench.reduction().doubts(now, CLOCK.instant().plusSeconds(90000)))
+                .as("runs are judged by the day they were captured on")
+                .isEmpty();
         Instant captured = bench.reduction().lastUse("position").orElseThrow();
-        bench.apply(new Command.Calibrate(Calibration.line("late", "position", old.kind(), "m", stretched, captured.minusSeconds(90000), captured.minusSeconds(3600), "x", "")));
-        assertThat(bench.reduction().doubts(bench.reduction().quantity("g").orElseThrow(), captured)).anyMatch(d -> d.contains("position") && d.contains("was due"));
+        bench.apply(new Command.Calibrate(Calibration.line(
+                "late",
+                "position",
+                old.kind(),
+                "m",
+                stretched,
+                captured.minusSeconds(90000),
+                captured.minusSeconds(3600),
+                "x",
+                "")));
+        assertThat(bench.reduction().doubts(bench.reduction().quantity("g").orElseThrow(), captured))
+                .anyMatch(d -> d.contains("position") && d.contains("was due"));
     }
 
     @Test
@@ -97,16 +133,22 @@ class WorkbenchTest {
         bench.startTrying();
         bench.apply(new Command.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
         bench.apply(new Command.LeaveOut(12, "tried"));
-        assertThatThrownBy(() -> bench.apply(new Command.SetMeasured("spacing", "foot spacing", "850 furlong"))).hasMessageContaining("furlong");
+        assertThatThrownBy(() -> bench.apply(new Command.SetMeasured("spacing", "foot spacing", "850 furlong")))
+                .hasMessageContaining("furlong");
         assertThat(bench.tried()).hasSize(2);
         Quantity tried = bench.reduction().quantity("g").orElseThrow();
         assertThat(tried.sameAs(before)).isFalse();
-        assertThat(bench.before(new Key.Global("g")).orElseThrow().sameAs(before)).isTrue();
-        assertThat(bench.before(new Key.Global("m_c"))).as("what did not change").isEmpty();
+        assertThat(bench.before(new Key.Global("g")).orElseThrow().sameAs(before))
+                .isTrue();
+        assertThat(bench.before(new Key.Global("m_c")))
+                .as("what did not change")
+                .isEmpty();
         bench.apply(new Command.AddNote(CLOCK.instant(), "somebody knocked"));
         assertThat(bench.file().session().notes()).hasSize(1);
         assertThat(bench.file().session().run(12).orElseThrow().leftOut()).isNull();
-        assertThat(bench.reduction().quantity("g").orElseThrow().sameAs(tried)).as("still tried").isTrue();
+        assertThat(bench.reduction().quantity("g").orElseThrow().sameAs(tried))
+                .as("still tried")
+                .isTrue();
         assertThat(bench.undo().orElseThrow()).contains("No longer tried");
         assertThat(bench.tried()).hasSize(1);
         bench.keepTried();
@@ -130,10 +172,19 @@ class WorkbenchTest {
         bench.file().limit(1);
         java.util.Random random = new java.util.Random(4);
         assertThatThrownBy(() -> {
-            for (int i = 0; i < 200; i++) {
-                bench.apply(new Command.AddNote(CLOCK.instant(), random.ints(900, 33, 1000).collect(StringBuilder::new, StringBuilder::appendCodePoint, StringBuilder::append).toString()));
-            }
-        }).isInstanceOf(eagerneedle.store.bench.BenchFileException.class).hasMessageContaining("make room");
+                    for (int i = 0; i < 200; i++) {
+                        bench.apply(new Command.AddNote(
+                                CLOCK.instant(),
+                                random.ints(900, 33, 1000)
+                                        .collect(
+                                                StringBuilder::new,
+                                                StringBuilder::appendCodePoint,
+                                                StringBuilder::append)
+                                        .toString()));
+                    }
+                })
+                .isInstanceOf(eagerneedle.store.bench.BenchFileException.class)
+                .hasMessageContaining("make room");
         assertThat(bench.session()).isEqualTo(bench.file().session());
         int refused = 0;
         for (int i = 0; i < 60 && refused < 3; i++) {
@@ -142,7 +193,8 @@ class WorkbenchTest {
             boolean undo = bench.canUndo();
             boolean redo = bench.canRedo();
             try {
-                boolean back = i % 2 == 0 ? bench.undo().isPresent() : bench.redo().isPresent();
+                boolean back =
+                        i % 2 == 0 ? bench.undo().isPresent() : bench.redo().isPresent();
                 assertThat(back).isTrue();
             } catch (eagerneedle.store.bench.BenchFileException e) {
                 assertThat(e.getMessage()).contains("make room");
@@ -161,16 +213,28 @@ class WorkbenchTest {
         assertThat(bench.session()).isNotEqualTo(kept).isEqualTo(bench.file().session());
     }
 
-    /** A run whose samples are in a unit that nobody knows is told, can be left out, and does not lock the session it lies in. */
+    /**
+     * A run whose samples are in a unit that nobody knows is told, can be left out, and does not lock the session it
+     * lies in.
+     */
     @Test
     void aRunInAnUnknownUnitDoesNotLockItsSession() {
         Quantity before = bench.reduction().quantity("g").orElseThrow();
         int id = bench.file().nextRunId(bench.session());
         Run run = Run.captured(id, "slopes", "A", CLOCK.instant(), "some instrument", "blorgs");
         bench.file().begin(run);
-        bench.file().append(id, java.util.Map.of("position", new eagerneedle.core.trace.RawSamples(new double[] {0, 0.1, 0.2}, new double[] {1, 2, 3})));
+        bench.file()
+                .append(
+                        id,
+                        java.util.Map.of(
+                                "position",
+                                new eagerneedle.core.trace.RawSamples(
+                                        new double[] {0, 0.1, 0.2}, new double[] {1, 2, 3})));
         bench.apply(new Command.KeepRun(run));
-        assertThat(bench.reduction().ofRun(bench.session().run(id).orElseThrow(), "a").problem()).contains("'blorgs'");
+        assertThat(bench.reduction()
+                        .ofRun(bench.session().run(id).orElseThrow(), "a")
+                        .problem())
+                .contains("'blorgs'");
         bench.close();
         bench = new Workbench(BenchFile.open(file), CLOCK);
         assertThat(bench.findings()).anyMatch(f -> f.run() == id);
@@ -217,15 +281,20 @@ class WorkbenchTest {
     @Test
     void whatIfChangesNothing() {
         String before = results();
-        double other = bench.whatIf(new Command.LeaveOut(20, "what if")).quantity("g").orElseThrow().value();
-        assertThat(other).isNotEqualTo(bench.reduction().quantity("g").orElseThrow().value());
+        double other = bench.whatIf(new Command.LeaveOut(20, "what if"))
+                .quantity("g")
+                .orElseThrow()
+                .value();
+        assertThat(other)
+                .isNotEqualTo(bench.reduction().quantity("g").orElseThrow().value());
         assertThat(results()).isEqualTo(before);
     }
 
     @Test
     void whatCannotBeDoneChangesNothing() {
         String before = results();
-        assertThatThrownBy(() -> bench.apply(new Command.SetMeasured("spacing", "foot spacing", "broad"))).isInstanceOf(IllegalArgumentException.class);
+        assertThatThrownBy(() -> bench.apply(new Command.SetMeasured("spacing", "foot spacing", "broad")))
+                .isInstanceOf(IllegalArgumentException.class);
         assertThat(results()).isEqualTo(before);
         assertThat(bench.canUndo()).isFalse();
     }
@@ -251,18 +320,24 @@ class WorkbenchTest {
             v[i] = 300 + 250 * t[i] * t[i] + (i % 3);
         }
         Table table = new Table(List.of("time", "x"), List.of("s", "mm"), new double[][] {t, v}, -1, null, List.of());
-        Run run = ColumnMapping.guess(table, bench.sheet(), "slopes").bring(bench, table, "elsewhere.csv", "slopes", "C");
+        Run run =
+                ColumnMapping.guess(table, bench.sheet(), "slopes").bring(bench, table, "elsewhere.csv", "slopes", "C");
         assertThat(run.id()).isEqualTo(29);
-        assertThat(bench.reduction().ofRun(run, "a").quantity().orElseThrow().value()).isBetween(0.45, 0.55);
+        assertThat(bench.reduction().ofRun(run, "a").quantity().orElseThrow().value())
+                .isBetween(0.45, 0.55);
         assertThat(bench.reduction().column("slopes.a")).hasSize(21);
-        assertThat(bench.file().acts().get(bench.file().acts().size() - 1).text()).contains("elsewhere.csv");
+        assertThat(bench.file().acts().get(bench.file().acts().size() - 1).text())
+                .contains("elsewhere.csv");
     }
 
     @Test
     void anEmptySessionWaitsForItsRuns() throws Exception {
         Path empty = folder.resolve("empty.needle");
         Files.deleteIfExists(empty);
-        try (Workbench fresh = new Workbench(BenchFile.create(empty, Session.start(SheetReader.shippedText("baggage-chute"), "fresh", CLOCK.instant())), CLOCK)) {
+        try (Workbench fresh = new Workbench(
+                BenchFile.create(
+                        empty, Session.start(SheetReader.shippedText("baggage-chute"), "fresh", CLOCK.instant())),
+                CLOCK)) {
             for (Station s : Station.values()) {
                 assertThat(Progress.of(fresh, s)).isEqualTo(Station.State.NOT_YET);
             }

@@ -25,29 +25,44 @@ import java.util.TreeSet;
 /**
  * A calibration of one channel: reference values, indications, and the relation between them.
  *
- * <p>A relation gives the reference value from the indication, so that it is applied without inversion. Lines and curves are
- * weighted by the uncertainties of both sides (effective variance; ISO/TS 28037). It is stored with its points and applied on
- * reading, never on writing, so that a later calibration reaches runs that were captured before it.
+ * <p>A relation gives the reference value from the indication, so that it is applied without inversion. Lines and
+ * curves are weighted by the uncertainties of both sides (effective variance; ISO/TS 28037). It is stored with its
+ * points and applied on reading, never on writing, so that a later calibration reaches runs that were captured before
+ * it.
  *
- * @param id           identity within the session
- * @param channel      which channel
- * @param kind         what was done, for instance "known length"
- * @param relation     what kind of relation; null for a straight line
- * @param unit         symbol of the channel's unit
- * @param points       what the relation is found from
+ * @param id identity within the session
+ * @param channel which channel
+ * @param kind what was done, for instance "known length"
+ * @param relation what kind of relation; null for a straight line
+ * @param unit symbol of the channel's unit
+ * @param points what the relation is found from
  * @param verification points that test it and take no part in it
- * @param tolerance    largest error allowed at a verification point, in {@code unit}; null when none is stated
- * @param closure      readings of a circle closure; null for other kinds
- * @param taken        when
- * @param due          when it must be done again
- * @param by           who
- * @param reference    against which reference
- * @param conditions   what else a reader should know
- * @param after        the check after use, null while there is none
+ * @param tolerance largest error allowed at a verification point, in {@code unit}; null when none is stated
+ * @param closure readings of a circle closure; null for other kinds
+ * @param taken when
+ * @param due when it must be done again
+ * @param by who
+ * @param reference against which reference
+ * @param conditions what else a reader should know
+ * @param after the check after use, null while there is none
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
-public record Calibration(String id, String channel, String kind, Relation relation, String unit, List<CalibrationPoint> points, List<CalibrationPoint> verification, Double tolerance,
-                          ClosureReadings closure, Instant taken, Instant due, String by, String reference, String conditions, AfterUse after) {
+public record Calibration(
+        String id,
+        String channel,
+        String kind,
+        Relation relation,
+        String unit,
+        List<CalibrationPoint> points,
+        List<CalibrationPoint> verification,
+        Double tolerance,
+        ClosureReadings closure,
+        Instant taken,
+        Instant due,
+        String by,
+        String reference,
+        String conditions,
+        AfterUse after) {
     public Calibration {
         relation = relation == null ? Relation.LINE : relation;
         points = List.copyOf(points);
@@ -55,12 +70,51 @@ public record Calibration(String id, String channel, String kind, Relation relat
     }
 
     /** A straight line without verification points. */
-    public static Calibration line(String id, String channel, String kind, String unit, List<CalibrationPoint> points, Instant taken, Instant due, String by, String conditions) {
-        return new Calibration(id, channel, kind, Relation.LINE, unit, points, List.of(), null, null, taken, due, by, "", conditions, null);
+    public static Calibration line(
+            String id,
+            String channel,
+            String kind,
+            String unit,
+            List<CalibrationPoint> points,
+            Instant taken,
+            Instant due,
+            String by,
+            String conditions) {
+        return new Calibration(
+                id,
+                channel,
+                kind,
+                Relation.LINE,
+                unit,
+                points,
+                List.of(),
+                null,
+                null,
+                taken,
+                due,
+                by,
+                "",
+                conditions,
+                null);
     }
 
     public Calibration withAfter(AfterUse check) {
-        return new Calibration(id, channel, kind, relation, unit, points, verification, tolerance, closure, taken, due, by, reference, conditions, check);
+        return new Calibration(
+                id,
+                channel,
+                kind,
+                relation,
+                unit,
+                points,
+                verification,
+                tolerance,
+                closure,
+                taken,
+                due,
+                by,
+                reference,
+                conditions,
+                check);
     }
 
     /** Unit of differences, in which everything is computed: kelvin for a temperature. */
@@ -70,7 +124,11 @@ public record Calibration(String id, String channel, String kind, Relation relat
     }
 
     private Quantity reference(List<CalibrationPoint> list, int i, String part) {
-        Quantity q = list.get(i).referenceQuantity("calibration:" + id + "/" + part + i, channel + " calibration: reference values", reference == null || reference.isBlank() ? kind : reference);
+        Quantity q = list.get(i)
+                .referenceQuantity(
+                        "calibration:" + id + "/" + part + i,
+                        channel + " calibration: reference values",
+                        reference == null || reference.isBlank() ? kind : reference);
         LabUnit u = LabUnit.parse(unit);
         return u.isAffine() ? q.to(u).minus(Quantity.exact(0, u)) : q.to(u);
     }
@@ -79,18 +137,25 @@ public record Calibration(String id, String channel, String kind, Relation relat
         CalibrationPoint p = list.get(i);
         String leaf = "calibration:" + id + "/" + part + i + "/indication";
         String label = channel + " calibration: indications";
-        return Quantity.of(p.indication(), p.uIndication(), span(), p.samples() == 0 ? Leaf.typeB(leaf, label, kind, Distribution.NORMAL) : Leaf.typeA(leaf, label, kind, Math.max(1, p.samples() - 1)));
+        return Quantity.of(
+                p.indication(),
+                p.uIndication(),
+                span(),
+                p.samples() == 0
+                        ? Leaf.typeB(leaf, label, kind, Distribution.NORMAL)
+                        : Leaf.typeA(leaf, label, kind, Math.max(1, p.samples() - 1)));
     }
 
     /**
-     * The fitted relation: reference value against indication. Parameter k is the coefficient of the k-th power (an offset alone
-     * for {@link Relation#OFFSET}); temperatures count in kelvin from the zero of their scale.
+     * The fitted relation: reference value against indication. Parameter k is the coefficient of the k-th power (an
+     * offset alone for {@link Relation#OFFSET}); temperatures count in kelvin from the zero of their scale.
      *
      * @throws FitException when there are too few points or they do not determine it
      */
     public Fit fit() {
         if (points.size() < relation.fewest()) {
-            throw new FitException("A calibration by " + article() + " needs at least " + relation.fewest() + (relation.fewest() == 1 ? " point" : " points") + "; there "
+            throw new FitException("A calibration by " + article() + " needs at least " + relation.fewest()
+                    + (relation.fewest() == 1 ? " point" : " points") + "; there "
                     + (points.size() == 1 ? "is 1." : "are " + points.size() + "."));
         }
         List<Quantity> x = new ArrayList<>();
@@ -107,9 +172,16 @@ public record Calibration(String id, String channel, String kind, Relation relat
                 for (int i = 0; i < x.size(); i++) {
                     differences.add(y.get(i).minus(x.get(i)));
                 }
-                yield PolynomialFit.ofPoints(x.stream().map(q -> Quantity.exact(q.value(), q.unit())).toList(), differences, 0, Scatter.FROM_UNCERTAINTIES, origin, label);
+                yield PolynomialFit.ofPoints(
+                        x.stream().map(q -> Quantity.exact(q.value(), q.unit())).toList(),
+                        differences,
+                        0,
+                        Scatter.FROM_UNCERTAINTIES,
+                        origin,
+                        label);
             }
-            case FACTOR -> PolynomialFit.throughOrigin(Points.of(x, y), new FitOptions(Scatter.FROM_UNCERTAINTIES, origin, label));
+            case FACTOR ->
+                PolynomialFit.throughOrigin(Points.of(x, y), new FitOptions(Scatter.FROM_UNCERTAINTIES, origin, label));
             case ADJUSTED, CLOSURE -> throw new FitException("A calibration by " + article() + " has no fitted line.");
             default -> PolynomialFit.ofPoints(x, y, relation.degree(), Scatter.FROM_UNCERTAINTIES, origin, label);
         };
@@ -124,7 +196,9 @@ public record Calibration(String id, String channel, String kind, Relation relat
         return v;
     }
 
-    /** Standard uncertainty of the reference value of point i, in {@link #unit()} (a temperature difference in kelvin). */
+    /**
+     * Standard uncertainty of the reference value of point i, in {@link #unit()} (a temperature difference in kelvin).
+     */
     public double referenceUncertainty(int i) {
         return reference(points, i, "").u();
     }
@@ -158,7 +232,10 @@ public record Calibration(String id, String channel, String kind, Relation relat
         };
     }
 
-    /** What remains uncertain of an indicator that was adjusted: how well the zero and the span were set; the relation itself is taken as one to one. */
+    /**
+     * What remains uncertain of an indicator that was adjusted: how well the zero and the span were set; the relation
+     * itself is taken as one to one.
+     */
     private List<Quantity> adjusted() {
         Quantity zero = reference(points, 0, "").minus(indication(points, 0, ""));
         Quantity full = reference(points, 1, "").minus(indication(points, 1, ""));
@@ -179,8 +256,15 @@ public record Calibration(String id, String channel, String kind, Relation relat
             power *= indicated;
         }
         Departure d = departure();
-        return d.largest() == 0 || relation != Relation.ADJUSTED ? sum
-                : sum.with(Leaf.typeB("calibration:" + id + "/linearity", channel + ": linearity and hysteresis", kind, Distribution.RECTANGULAR), d.largest() / Math.sqrt(3));
+        return d.largest() == 0 || relation != Relation.ADJUSTED
+                ? sum
+                : sum.with(
+                        Leaf.typeB(
+                                "calibration:" + id + "/linearity",
+                                channel + ": linearity and hysteresis",
+                                kind,
+                                Distribution.RECTANGULAR),
+                        d.largest() / Math.sqrt(3));
     }
 
     /** A trace of nominal indications turned into the measurand; all samples share the relation's uncertainty. */
@@ -191,8 +275,10 @@ public record Calibration(String id, String channel, String kind, Relation relat
     /**
      * A trace of nominal indications turned into the measurand.
      *
-     * @param chain   the chain it was captured through; what of its influences the calibration does not take out stays. Null for none
-     * @param started when the run began, for a drift that is taken out in proportion to time; null when that is not known
+     * @param chain the chain it was captured through; what of its influences the calibration does not take out stays.
+     *     Null for none
+     * @param started when the run began, for a drift that is taken out in proportion to time; null when that is not
+     *     known
      */
     public Trace apply(Trace indicated, Chain chain, Instant started) {
         double[] v = new double[indicated.size()];
@@ -210,7 +296,8 @@ public record Calibration(String id, String channel, String kind, Relation relat
         c.forEach(q -> leaves.addAll(q.contributions().keySet()));
         for (Leaf leaf : leaves) {
             double[] own = c.stream().mapToDouble(q -> q.contribution(leaf)).toArray();
-            double constant = own.length > 0 && java.util.Arrays.stream(own).allMatch(x -> x == 0) ? ends.contribution(leaf) : 0;
+            double constant =
+                    own.length > 0 && java.util.Arrays.stream(own).allMatch(x -> x == 0) ? ends.contribution(leaf) : 0;
             shared.add(new Trace.Shared(leaf, value -> {
                 double ind = inverse(p, value);
                 double sum = constant;
@@ -252,26 +339,33 @@ public record Calibration(String id, String channel, String kind, Relation relat
     }
 
     /**
-     * The chain's own influences as far as the calibration does not take them out: an offset takes out what they do at the point
-     * where it was found, a factor what they do in proportion; a line and an adjusted indicator leave nothing.
+     * The chain's own influences as far as the calibration does not take them out: an offset takes out what they do at
+     * the point where it was found, a factor what they do in proportion; a line and an adjusted indicator leave
+     * nothing.
      */
     private List<Trace.Shared> remaining(Chain chain, double[] p) {
         if (chain == null || relation != Relation.OFFSET && relation != Relation.FACTOR) {
             return List.of();
         }
-        double at = points.stream().mapToDouble(CalibrationPoint::indication).reduce(0, (a, b) -> Math.abs(b) > Math.abs(a) ? b : a);
+        double at = points.stream()
+                .mapToDouble(CalibrationPoint::indication)
+                .reduce(0, (a, b) -> Math.abs(b) > Math.abs(a) ? b : a);
         List<Trace.Shared> left = new ArrayList<>();
         for (Trace.Shared s : chain.shared(channel)) {
             double there = s.contribution().applyAsDouble(at);
             left.add(new Trace.Shared(s.leaf(), v -> {
                 double indicated = inverse(p, v);
-                return s.contribution().applyAsDouble(indicated) - (relation == Relation.OFFSET ? there : indicated * there / at);
+                return s.contribution().applyAsDouble(indicated)
+                        - (relation == Relation.OFFSET ? there : indicated * there / at);
             }));
         }
         return left;
     }
 
-    /** The drift found after use: mean error of the check points by this calibration, in {@link #unit()}; empty without a check. */
+    /**
+     * The drift found after use: mean error of the check points by this calibration, in {@link #unit()}; empty without
+     * a check.
+     */
     public Optional<Quantity> driftFound() {
         if (after == null || after.points().isEmpty()) {
             return Optional.empty();
@@ -279,7 +373,15 @@ public record Calibration(String id, String channel, String kind, Relation relat
         Quantity sum = Quantity.exact(0, span());
         for (int i = 0; i < after.points().size(); i++) {
             CalibrationPoint p = after.points().get(i);
-            Quantity measured = at(p.indication()).keeping(l -> false).with(Leaf.typeA("calibration:" + id + "/after" + i, channel + ": check after use", kind, Math.max(1, p.samples() - 1)), p.uIndication());
+            Quantity measured = at(p.indication())
+                    .keeping(l -> false)
+                    .with(
+                            Leaf.typeA(
+                                    "calibration:" + id + "/after" + i,
+                                    channel + ": check after use",
+                                    kind,
+                                    Math.max(1, p.samples() - 1)),
+                            p.uIndication());
             sum = sum.plus(measured.minus(reference(after.points(), i, "after")));
         }
         return Optional.of(sum.scaled(1.0 / after.points().size()));
@@ -296,13 +398,18 @@ public record Calibration(String id, String channel, String kind, Relation relat
         if (found == null || after.use() == AfterUse.Use.TELL) {
             return new Drift(0, 0, 0, Optional.empty());
         }
-        Leaf leaf = Leaf.typeB("calibration:" + id + "/drift", channel + ": drift until the check after use", kind, Distribution.RECTANGULAR);
+        Leaf leaf = Leaf.typeB(
+                "calibration:" + id + "/drift",
+                channel + ": drift until the check after use",
+                kind,
+                Distribution.RECTANGULAR);
         double between = Duration.between(taken, after.taken()).toMillis() / 1000.0;
         if (after.use() == AfterUse.Use.INFLUENCE || started == null || between <= 0) {
             return new Drift(0, 0, Math.abs(found.value()) / Math.sqrt(3), Optional.of(leaf));
         }
         double per = found.value() / between;
-        double begin = Math.max(0, Math.min(between, Duration.between(taken, started).toMillis() / 1000.0));
+        double begin =
+                Math.max(0, Math.min(between, Duration.between(taken, started).toMillis() / 1000.0));
         double middle = trace.size() == 0 ? 0 : (begin + trace.time()[trace.size() / 2]) / between;
         return new Drift(per * begin, per, found.u() * Math.min(1, middle), Optional.of(leaf));
     }
@@ -320,10 +427,17 @@ public record Calibration(String id, String channel, String kind, Relation relat
             errors[i] = value(p, verification.get(i).indication()) - references[i];
             u[i] = Math.hypot(reference.u(), verification.get(i).uIndication());
         }
-        return Departure.of(references, errors, u, verification.stream().map(v -> v.way() == null ? "" : v.way()).toList());
+        return Departure.of(
+                references,
+                errors,
+                u,
+                verification.stream().map(v -> v.way() == null ? "" : v.way()).toList());
     }
 
-    /** Coefficients as plain numbers, so that the measurand in {@link #unit()} is their polynomial in the indication in that unit. */
+    /**
+     * Coefficients as plain numbers, so that the measurand in {@link #unit()} is their polynomial in the indication in
+     * that unit.
+     */
     private double[] numbers(List<Quantity> coefficients) {
         double[] p = coefficients.stream().mapToDouble(Quantity::value).toArray();
         for (int k = 1; k < p.length; k++) {
@@ -332,7 +446,10 @@ public record Calibration(String id, String channel, String kind, Relation relat
         return p;
     }
 
-    /** Range of the reference values the relation was found over, in {@link #unit()}: beyond it the relation is not known. */
+    /**
+     * Range of the reference values the relation was found over, in {@link #unit()}: beyond it the relation is not
+     * known.
+     */
     public double[] validRange() {
         double low = Double.POSITIVE_INFINITY;
         double high = Double.NEGATIVE_INFINITY;
@@ -353,13 +470,23 @@ public record Calibration(String id, String channel, String kind, Relation relat
     public Optional<String> failure() {
         Departure d = departure();
         for (int i = 0; i < d.errors().length; i++) {
-            double allowed = tolerance != null ? tolerance : 3 * Math.hypot(d.u()[i], relation == Relation.ADJUSTED ? 0 : at(verification.get(i).indication()).u());
+            double allowed = tolerance != null
+                    ? tolerance
+                    : 3
+                            * Math.hypot(
+                                    d.u()[i],
+                                    relation == Relation.ADJUSTED
+                                            ? 0
+                                            : at(verification.get(i).indication())
+                                                    .u());
             if (relation == Relation.ADJUSTED && tolerance == null) {
                 return Optional.empty();
             }
             if (Math.abs(d.errors()[i]) > allowed) {
-                return Optional.of("At " + verification.get(i).reference() + " it is off by " + Notation.plain(d.errors()[i], 3) + " " + span().pretty() + ", more than the "
-                        + (tolerance != null ? "tolerance of " : "") + Notation.plain(allowed, 3) + " " + span().pretty() + (tolerance != null ? "." : " its uncertainty explains."));
+                return Optional.of("At " + verification.get(i).reference() + " it is off by "
+                        + Notation.plain(d.errors()[i], 3) + " " + span().pretty() + ", more than the "
+                        + (tolerance != null ? "tolerance of " : "") + Notation.plain(allowed, 3) + " "
+                        + span().pretty() + (tolerance != null ? "." : " its uncertainty explains."));
             }
         }
         return Optional.empty();

@@ -11,21 +11,34 @@ import java.util.List;
 /**
  * One point: a reference value and the steadied indication at it.
  *
- * @param reference   as a person wrote it, with its own uncertainty: {@code 0.4000(5) m}; or what was set, when it was computed
- * @param value       the reference value where it was computed from other quantities, in {@code unit}; null when it is read from the text
- * @param unit        symbol of the unit of {@code value}; null with it
- * @param parts       what the computed reference rests on; points that share an input stay correlated through it
- * @param indication  mean of the reading, in the channel's unit, by the chain's nominal transfer
+ * @param reference as a person wrote it, with its own uncertainty: {@code 0.4000(5) m}; or what was set, when it was
+ *     computed
+ * @param value the reference value where it was computed from other quantities, in {@code unit}; null when it is read
+ *     from the text
+ * @param unit symbol of the unit of {@code value}; null with it
+ * @param parts what the computed reference rests on; points that share an input stay correlated through it
+ * @param indication mean of the reading, in the channel's unit, by the chain's nominal transfer
  * @param uIndication standard uncertainty of that mean, same unit
- * @param samples     how many samples it rests on; 0 for an indication that was typed, whose uncertainty is taken as known
- * @param steady      whether the reading was steady when it was taken
- * @param way         "up" or "down" where the order of loading matters, otherwise null
+ * @param samples how many samples it rests on; 0 for an indication that was typed, whose uncertainty is taken as known
+ * @param steady whether the reading was steady when it was taken
+ * @param way "up" or "down" where the order of loading matters, otherwise null
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
-public record CalibrationPoint(String reference, Double value, String unit, List<Part> parts, double indication, double uIndication, int samples, boolean steady, String way) {
-    /** One influence on a computed reference: identity, words, what one standard deviation of it does, and its degrees of freedom (0 for known). */
-    public record Part(String id, String label, String source, double contribution, double dof) {
-    }
+public record CalibrationPoint(
+        String reference,
+        Double value,
+        String unit,
+        List<Part> parts,
+        double indication,
+        double uIndication,
+        int samples,
+        boolean steady,
+        String way) {
+    /**
+     * One influence on a computed reference: identity, words, what one standard deviation of it does, and its degrees
+     * of freedom (0 for known).
+     */
+    public record Part(String id, String label, String source, double contribution, double dof) {}
 
     public CalibrationPoint {
         parts = parts == null ? List.of() : List.copyOf(parts);
@@ -37,11 +50,19 @@ public record CalibrationPoint(String reference, Double value, String unit, List
     }
 
     /** A point whose reference was computed. */
-    public static CalibrationPoint computed(String set, Quantity reference, double indication, double uIndication, int samples, boolean steady) {
+    public static CalibrationPoint computed(
+            String set, Quantity reference, double indication, double uIndication, int samples, boolean steady) {
         Quantity q = reference.linear();
         List<Part> parts = q.contributions().entrySet().stream()
-                .map(e -> new Part(e.getKey().id(), e.getKey().label(), e.getKey().source(), e.getValue(), Double.isInfinite(e.getKey().dof()) ? 0 : e.getKey().dof())).toList();
-        return new CalibrationPoint(set, q.value(), q.unit().symbol(), parts, indication, uIndication, samples, steady, null);
+                .map(e -> new Part(
+                        e.getKey().id(),
+                        e.getKey().label(),
+                        e.getKey().source(),
+                        e.getValue(),
+                        Double.isInfinite(e.getKey().dof()) ? 0 : e.getKey().dof()))
+                .toList();
+        return new CalibrationPoint(
+                set, q.value(), q.unit().symbol(), parts, indication, uIndication, samples, steady, null);
     }
 
     public CalibrationPoint going(String newWay) {
@@ -55,7 +76,9 @@ public record CalibrationPoint(String reference, Double value, String unit, List
         }
         Quantity q = Quantity.exact(value, LabUnit.parse(unit));
         for (Part p : parts) {
-            Leaf leaf = p.dof() > 0 ? Leaf.typeA(p.id(), p.label(), p.source(), p.dof()) : Leaf.typeB(p.id(), p.label(), p.source(), Distribution.NORMAL);
+            Leaf leaf = p.dof() > 0
+                    ? Leaf.typeA(p.id(), p.label(), p.source(), p.dof())
+                    : Leaf.typeB(p.id(), p.label(), p.source(), Distribution.NORMAL);
             q = q.with(leaf, p.contribution());
         }
         return q;

@@ -18,14 +18,14 @@ import org.hipparchus.linear.SingularValueDecomposition;
 /**
  * Readings of two divided circles stacked on one axis, each interval of the lower against each of the upper.
  *
- * <p>In series k the lower circle is turned by its interval i and the upper turned back by its interval i + k; the small angle
- * that remains is a_i - b_(i+k). Since each circle closes, the a add up to nothing and so do the b: the errors of all 2 n
- * intervals follow by least squares, and no better standard is needed. Readings from one zero a series are sums of these
- * differences; they are fitted as they are, with the zero of each series unknown, which is the same as differencing them with
- * the correlation of their noise.
+ * <p>In series k the lower circle is turned by its interval i and the upper turned back by its interval i + k; the
+ * small angle that remains is a_i - b_(i+k). Since each circle closes, the a add up to nothing and so do the b: the
+ * errors of all 2 n intervals follow by least squares, and no better standard is needed. Readings from one zero a
+ * series are sums of these differences; they are fitted as they are, with the zero of each series unknown, which is the
+ * same as differencing them with the correlation of their noise.
  *
- * @param unit     symbol of the readings' unit, for instance arcsec
- * @param mode     "rezeroed" when the zero is set at each step, "cumulative" when once a series
+ * @param unit symbol of the readings' unit, for instance arcsec
+ * @param mode "rezeroed" when the zero is set at each step, "cumulative" when once a series
  * @param readings n series of n readings; NaN for one that is missing
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
@@ -35,16 +35,24 @@ public record ClosureReadings(String unit, String mode, double[][] readings) {
     /**
      * What follows.
      *
-     * @param lower     error of each interval of the lower circle, with its uncertainty and correlations
-     * @param upper     error of each interval of the upper circle
+     * @param lower error of each interval of the lower circle, with its uncertainty and correlations
+     * @param upper error of each interval of the upper circle
      * @param residuals of each reading; NaN where it is missing
-     * @param sd        standard deviation of one reading, from the residuals
-     * @param dof       degrees of freedom of that
-     * @param closures  what each series adds up to, NaN for an incomplete one; 0 but for noise
-     * @param uClosure  standard uncertainty of a closure, from {@code sd}
-     * @param remarks   readings that stand out, in words
+     * @param sd standard deviation of one reading, from the residuals
+     * @param dof degrees of freedom of that
+     * @param closures what each series adds up to, NaN for an incomplete one; 0 but for noise
+     * @param uClosure standard uncertainty of a closure, from {@code sd}
+     * @param remarks readings that stand out, in words
      */
-    public record Solution(List<Quantity> lower, List<Quantity> upper, double[][] residuals, double sd, int dof, double[] closures, double uClosure, List<String> remarks) {
+    public record Solution(
+            List<Quantity> lower,
+            List<Quantity> upper,
+            double[][] residuals,
+            double sd,
+            int dof,
+            double[] closures,
+            double uClosure,
+            List<String> remarks) {
         /** Error of each graduation of a circle, counted from the first: the sum of the intervals before it. */
         public static List<Quantity> cumulative(List<Quantity> intervals) {
             List<Quantity> out = new ArrayList<>();
@@ -64,7 +72,8 @@ public record ClosureReadings(String unit, String mode, double[][] readings) {
         }
         for (double[] row : readings) {
             if (row.length != n) {
-                throw new IllegalArgumentException("Each of the " + n + " series of a closure has " + n + " readings, not " + row.length + ".");
+                throw new IllegalArgumentException(
+                        "Each of the " + n + " series of a closure has " + n + " readings, not " + row.length + ".");
             }
         }
     }
@@ -83,7 +92,10 @@ public record ClosureReadings(String unit, String mode, double[][] readings) {
         return solve(id, true, -1);
     }
 
-    /** @param turned number of a series in which the upper circle is taken to have been turned the other way; below 0 for none */
+    /**
+     * @param turned number of a series in which the upper circle is taken to have been turned the other way; below 0
+     *     for none
+     */
     private Solution solve(String id, boolean lookForMistakes, int turned) {
         int n = readings.length;
         List<double[]> rows = new ArrayList<>();
@@ -116,10 +128,13 @@ public record ClosureReadings(String unit, String mode, double[][] readings) {
         int dof = rows.size() - p;
         RealMatrix x = dof < 1 ? null : new Array2DRowRealMatrix(rows.toArray(new double[0][]));
         if (dof < 1 || new SingularValueDecomposition(x).getRank() < p) {
-            throw new FitException("Too many readings of the closure are missing: the errors of all intervals do not follow from the rest.");
+            throw new FitException(
+                    "Too many readings of the closure are missing: the errors of all intervals do not follow "
+                            + "from the rest.");
         }
         QRDecomposition qr = new QRDecomposition(x);
-        ArrayRealVector values = new ArrayRealVector(y.stream().mapToDouble(d -> d).toArray());
+        ArrayRealVector values =
+                new ArrayRealVector(y.stream().mapToDouble(d -> d).toArray());
         ArrayRealVector solution = (ArrayRealVector) qr.getSolver().solve(values);
         double[] fitted = x.operate(solution.toArray());
         double ss = 0;
@@ -138,13 +153,26 @@ public record ClosureReadings(String unit, String mode, double[][] readings) {
         RealMatrix inverse = MatrixUtils.inverse(qr.getR().getSubMatrix(0, p - 1, 0, p - 1));
         List<Leaf> leaves = new ArrayList<>();
         for (int j = 0; j < p; j++) {
-            leaves.add(Leaf.typeA("calibration:" + id + "#scatter" + j, "closure: scatter of the readings", "circle closure", dof).inPool("calibration:" + id + "#scatter"));
+            leaves.add(Leaf.typeA(
+                            "calibration:" + id + "#scatter" + j,
+                            "closure: scatter of the readings",
+                            "circle closure",
+                            dof)
+                    .inPool("calibration:" + id + "#scatter"));
         }
         List<Quantity> lower = errors(0, n, solution, inverse, sd, leaves);
         List<Quantity> upper = errors(n - 1, n, solution, inverse, sd, leaves);
         double[] closures = closures();
         double uClosure = sd * (cumulative() ? Math.sqrt(2) : Math.sqrt(n));
-        return new Solution(lower, upper, residuals, sd, dof, closures, uClosure, lookForMistakes ? remarks(id, residuals, sd, dof) : List.of());
+        return new Solution(
+                lower,
+                upper,
+                residuals,
+                sd,
+                dof,
+                closures,
+                uClosure,
+                lookForMistakes ? remarks(id, residuals, sd, dof) : List.of());
     }
 
     /** Adds an interval's error to a row; the last one is minus the sum of the others, since the circle closes. */
@@ -158,7 +186,8 @@ public record ClosureReadings(String unit, String mode, double[][] readings) {
         }
     }
 
-    private List<Quantity> errors(int from, int n, ArrayRealVector solution, RealMatrix inverse, double sd, List<Leaf> leaves) {
+    private List<Quantity> errors(
+            int from, int n, ArrayRealVector solution, RealMatrix inverse, double sd, List<Leaf> leaves) {
         LabUnit u = LabUnit.parse(unit);
         List<Quantity> out = new ArrayList<>();
         for (int i = 0; i < n; i++) {
@@ -197,13 +226,16 @@ public record ClosureReadings(String unit, String mode, double[][] readings) {
         return out;
     }
 
-    /** Names a reading without which the rest agrees far better, or two neighbours that agree far better when exchanged. */
+    /**
+     * Names a reading without which the rest agrees far better, or two neighbours that agree far better when exchanged.
+     */
     private List<String> remarks(String id, double[][] residuals, double sd, int dof) {
         int n = readings.length;
         int[] worst = null;
         for (int k = 0; k < n; k++) {
             for (int i = 0; i < n; i++) {
-                if (!Double.isNaN(residuals[k][i]) && (worst == null || Math.abs(residuals[k][i]) > Math.abs(residuals[worst[0]][worst[1]]))) {
+                if (!Double.isNaN(residuals[k][i])
+                        && (worst == null || Math.abs(residuals[k][i]) > Math.abs(residuals[worst[0]][worst[1]]))) {
                     worst = new int[] {k, i};
                 }
             }
@@ -214,8 +246,10 @@ public record ClosureReadings(String unit, String mode, double[][] readings) {
         for (int series = 0; series < n && n > 3; series++) {
             Solution other = solve(id, false, series);
             if (sd > STANDS_OUT * other.sd()) {
-                return List.of("In series " + (series + 1) + " the upper circle seems to have been turned the wrong way: taken so, the scatter falls from " + Notation.figures(sd, 2) + " to "
-                        + Notation.figures(other.sd(), 2) + " " + LabUnit.parse(unit).pretty() + ".");
+                return List.of("In series " + (series + 1)
+                        + " the upper circle seems to have been turned the wrong way: taken so, the scatter falls from "
+                        + Notation.figures(sd, 2) + " to " + Notation.figures(other.sd(), 2) + " "
+                        + LabUnit.parse(unit).pretty() + ".");
             }
         }
         int k = worst[0];
@@ -225,17 +259,23 @@ public record ClosureReadings(String unit, String mode, double[][] readings) {
             exchanged[k][i + 1] = readings[k][i];
             Solution other = new ClosureReadings(unit, mode, exchanged).solve(id, false, -1);
             if (sd > STANDS_OUT / 2 * other.sd()) {
-                return List.of("In series " + (k + 1) + ", readings " + (i + 1) + " and " + (i + 2) + " look exchanged: the other way round the scatter falls from "
-                        + Notation.figures(sd, 2) + " to " + Notation.figures(other.sd(), 2) + " " + LabUnit.parse(unit).pretty() + ".");
+                return List.of("In series " + (k + 1) + ", readings " + (i + 1) + " and " + (i + 2)
+                        + " look exchanged: the other way round the scatter falls from " + Notation.figures(sd, 2)
+                        + " to " + Notation.figures(other.sd(), 2) + " "
+                        + LabUnit.parse(unit).pretty() + ".");
             }
         }
         double[][] without = copy();
         without[k][worst[1]] = Double.NaN;
         try {
-            double rest = new ClosureReadings(unit, mode, without).solve(id, false, -1).sd();
+            double rest = new ClosureReadings(unit, mode, without)
+                    .solve(id, false, -1)
+                    .sd();
             if (sd > 1.5 * rest) {
-                return List.of("In series " + (k + 1) + ", reading " + (worst[1] + 1) + " stands out by " + Notation.figures(residuals[k][worst[1]], 2) + " "
-                        + LabUnit.parse(unit).pretty() + "; without it the scatter falls to " + Notation.figures(rest, 2) + ". Read it again.");
+                return List.of("In series " + (k + 1) + ", reading " + (worst[1] + 1) + " stands out by "
+                        + Notation.figures(residuals[k][worst[1]], 2) + " "
+                        + LabUnit.parse(unit).pretty() + "; without it the scatter falls to "
+                        + Notation.figures(rest, 2) + ". Read it again.");
             }
         } catch (FitException e) {
             return List.of();

@@ -4,8 +4,8 @@ import com.fasterxml.jackson.annotation.JsonCreator;
 import java.util.Locale;
 
 /**
- * What kind of relation a calibration gives between indication and measurand. What is done at the bench is told by the sheet in
- * words; these few relations serve every kind.
+ * What kind of relation a calibration gives between indication and measurand. What is done at the bench is told by the
+ * sheet in words; these few relations serve every kind.
  */
 public enum Relation {
     /** Measurand = indication + offset: zero, tare, ice point. */

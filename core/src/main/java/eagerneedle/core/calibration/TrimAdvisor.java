@@ -5,16 +5,17 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * Leads the adjustment of an indicator with two trims that disturb each other: zero first, then span, again until both hold.
+ * Leads the adjustment of an indicator with two trims that disturb each other: zero first, then span, again until both
+ * hold.
  *
- * <p>Turning the zero until it is right, then the span, then the zero again, converges as slowly as the trims are coupled. So
- * both readings are taken before anything is turned, and from the first pass on the advisor knows by how much each trim moves
- * the other's reading. From the second pass on it therefore lets the zero be set <em>off</em> its mark by what turning the span
- * will undo: the two linear equations of the coupled readings, solved for both trims at once. Immutable: each reading gives the
- * next advisor.
+ * <p>Turning the zero until it is right, then the span, then the zero again, converges as slowly as the trims are
+ * coupled. So both readings are taken before anything is turned, and from the first pass on the advisor knows by how
+ * much each trim moves the other's reading. From the second pass on it therefore lets the zero be set <em>off</em> its
+ * mark by what turning the span will undo: the two linear equations of the coupled readings, solved for both trims at
+ * once. Immutable: each reading gives the next advisor.
  *
- * @param goal   what must hold
- * @param log    readings so far, in order
+ * @param goal what must hold
+ * @param log readings so far, in order
  * @param passes passes begun
  */
 public record TrimAdvisor(Goal goal, List<Entry> log, int passes) {
@@ -23,35 +24,42 @@ public record TrimAdvisor(Goal goal, List<Entry> log, int passes) {
     /**
      * What must hold.
      *
-     * @param zero    reading wanted without load
-     * @param full    reading wanted at full load
-     * @param band    largest error allowed at either, same unit
-     * @param noise   standard uncertainty of one steadied reading, same unit
+     * @param zero reading wanted without load
+     * @param full reading wanted at full load
+     * @param band largest error allowed at either, same unit
+     * @param noise standard uncertainty of one steadied reading, same unit
      */
     public record Goal(double zero, double full, double band, double noise) {
         public Goal {
             if (!(band > 0) || zero == full) {
-                throw new IllegalArgumentException("An adjustment needs a band above 0 and two different readings to reach.");
+                throw new IllegalArgumentException(
+                        "An adjustment needs a band above 0 and two different readings to reach.");
             }
         }
     }
 
     /** What is loaded. */
-    public enum Load { NONE, FULL }
+    public enum Load {
+        NONE,
+        FULL
+    }
 
     /** Which trim is turned; none when the reading is only taken. */
-    public enum Trim { ZERO, SPAN, NEITHER }
+    public enum Trim {
+        ZERO,
+        SPAN,
+        NEITHER
+    }
 
     /** One reading taken: under which load, after turning which trim towards which aim. */
-    public record Entry(Load load, Trim turned, double aim, double before, double reading, int pass) {
-    }
+    public record Entry(Load load, Trim turned, double aim, double before, double reading, int pass) {}
 
     /**
      * What to do next.
      *
      * @param load under which load
      * @param trim which trim to turn
-     * @param aim  reading to turn to
+     * @param aim reading to turn to
      * @param band how near is near enough for this step
      * @param says the same in words
      */
@@ -80,7 +88,8 @@ public record TrimAdvisor(Goal goal, List<Entry> log, int passes) {
         if (log.size() < 2 || log.get(log.size() - 1).turned() != Trim.NEITHER) {
             return false;
         }
-        return inBand(last(Load.NONE).reading(), goal.zero()) && inBand(last(Load.FULL).reading(), goal.full());
+        return inBand(last(Load.NONE).reading(), goal.zero())
+                && inBand(last(Load.FULL).reading(), goal.full());
     }
 
     /** True when it does not come nearer any more: a trim at its end, something loose. */
@@ -100,34 +109,65 @@ public record TrimAdvisor(Goal goal, List<Entry> log, int passes) {
     /** What to do next; empty words when it is {@link #done()}. */
     public Instruction next() {
         if (done()) {
-            return new Instruction(Load.NONE, Trim.NEITHER, goal.zero(), goal.band(), "Zero and span both hold: lock the trims.");
+            return new Instruction(
+                    Load.NONE, Trim.NEITHER, goal.zero(), goal.band(), "Zero and span both hold: lock the trims.");
         }
         if (log.isEmpty()) {
-            return new Instruction(Load.NONE, Trim.NEITHER, goal.zero(), goal.band(), "Take all load off and read, before anything is turned.");
+            return new Instruction(
+                    Load.NONE,
+                    Trim.NEITHER,
+                    goal.zero(),
+                    goal.band(),
+                    "Take all load off and read, before anything is turned.");
         }
         Entry latest = log.get(log.size() - 1);
         if (log.size() == 1) {
-            return new Instruction(Load.FULL, Trim.NEITHER, goal.full(), goal.band(), "Put full load on and read, before anything is turned.");
+            return new Instruction(
+                    Load.FULL,
+                    Trim.NEITHER,
+                    goal.full(),
+                    goal.band(),
+                    "Put full load on and read, before anything is turned.");
         }
         if (latest.load() == Load.NONE && latest.turned() == Trim.ZERO) {
             return new Instruction(Load.FULL, Trim.NEITHER, goal.full(), goal.band(), "Full load on: read.");
         }
         if (latest.load() == Load.FULL && latest.turned() == Trim.NEITHER && passes > 0 && !zeroWouldMiss()) {
-            return new Instruction(Load.FULL, Trim.SPAN, goal.full(), near(), "Full load on: turn SPAN until it reads " + Notation.plain(goal.full(), 5) + ".");
+            return new Instruction(
+                    Load.FULL,
+                    Trim.SPAN,
+                    goal.full(),
+                    near(),
+                    "Full load on: turn SPAN until it reads " + Notation.plain(goal.full(), 5) + ".");
         }
         if (latest.load() == Load.FULL && latest.turned() == Trim.SPAN) {
             return new Instruction(Load.NONE, Trim.NEITHER, goal.zero(), goal.band(), "Load off: read the zero again.");
         }
         double aim = aim();
         boolean off = Math.abs(aim - goal.zero()) > near();
-        return new Instruction(Load.NONE, Trim.ZERO, aim, near(), "Load off: turn ZERO until it reads " + Notation.plain(aim, 4)
-                + (off ? ", off its mark on purpose: the span will pull it back." : "."));
+        return new Instruction(
+                Load.NONE,
+                Trim.ZERO,
+                aim,
+                near(),
+                "Load off: turn ZERO until it reads " + Notation.plain(aim, 4)
+                        + (off ? ", off its mark on purpose: the span will pull it back." : "."));
     }
 
-    /** True when turning the span now would leave the zero outside half its band, and the zero was set only once in this pass. */
+    /**
+     * True when turning the span now would leave the zero outside half its band, and the zero was set only once in this
+     * pass.
+     */
     private boolean zeroWouldMiss() {
-        double left = last(Load.NONE).reading() + zeroBySpan() * (goal.full() - last(Load.FULL).reading()) - goal.zero();
-        return passes > 1 && log.stream().filter(e -> e.pass() == passes && e.turned() == Trim.ZERO).count() < 2 && Math.abs(left) > goal.band() / 2;
+        double left = last(Load.NONE).reading()
+                + zeroBySpan() * (goal.full() - last(Load.FULL).reading())
+                - goal.zero();
+        return passes > 1
+                && log.stream()
+                                .filter(e -> e.pass() == passes && e.turned() == Trim.ZERO)
+                                .count()
+                        < 2
+                && Math.abs(left) > goal.band() / 2;
     }
 
     /** The zero reading to aim at, so that turning the span afterwards leaves both right. */
@@ -137,7 +177,9 @@ public record TrimAdvisor(Goal goal, List<Entry> log, int passes) {
         double now = last(Load.FULL).reading();
         double zeroNow = last(Load.NONE).reading();
         double denominator = 1 - zs * sz;
-        return Math.abs(denominator) < 0.05 ? goal.zero() : (goal.zero() - zs * (goal.full() - now + sz * zeroNow)) / denominator;
+        return Math.abs(denominator) < 0.05
+                ? goal.zero()
+                : (goal.zero() - zs * (goal.full() - now + sz * zeroNow)) / denominator;
     }
 
     /** By how much the zero reading moves when the span trim moves the full reading by one; 0 until it was seen. */
@@ -187,17 +229,22 @@ public record TrimAdvisor(Goal goal, List<Entry> log, int passes) {
         boolean again = !log.isEmpty() && log.get(log.size() - 1).load() == Load.FULL && passes > 0;
         int pass = passes + (now.trim() == Trim.ZERO && !again ? 1 : 0);
         List<Entry> longer = new ArrayList<>(log);
-        longer.add(new Entry(now.load(), now.trim(), now.aim(), now.trim() == Trim.NEITHER ? reading : before, reading, pass));
+        longer.add(new Entry(
+                now.load(), now.trim(), now.aim(), now.trim() == Trim.NEITHER ? reading : before, reading, pass));
         return new TrimAdvisor(goal, longer, pass);
     }
 
-    /** How many passes it will have taken in all when both hold; -1 until the first pass has shown how the trims are coupled. */
+    /**
+     * How many passes it will have taken in all when both hold; -1 until the first pass has shown how the trims are
+     * coupled.
+     */
     public int predictedPasses() {
         if (done()) {
             return passes;
         }
         Entry latest = log.isEmpty() ? null : log.get(log.size() - 1);
-        boolean between = latest != null && passes > 0 && !(latest.load() == Load.NONE && latest.turned() == Trim.NEITHER);
+        boolean between =
+                latest != null && passes > 0 && !(latest.load() == Load.NONE && latest.turned() == Trim.NEITHER);
         if (passes == 0 || between && passes == 1) {
             return -1;
         }

@@ -1,28 +1,34 @@
 package eagerneedle.core.calibration;
 
 /**
- * Says, while a trim is being turned, which way and how far. The way is learned from the first movement: a trim is turned a
- * little clockwise, and the reading shows what that does. One hint serves one trim as long as it keeps its sense.
+ * Says, while a trim is being turned, which way and how far. The way is learned from the first movement: a trim is
+ * turned a little clockwise, and the reading shows what that does. One hint serves one trim as long as it keeps its
+ * sense.
  */
 public final class TrimHint {
     /** How far to turn. */
-    public enum Far { STOP, HAIR, LITTLE, FURTHER }
+    public enum Far {
+        STOP,
+        HAIR,
+        LITTLE,
+        FURTHER
+    }
 
     /**
      * What to do.
      *
      * @param clockwise which way
-     * @param far       how far
-     * @param share     of that: halved each time the mark was overshot
-     * @param says      in words
+     * @param far how far
+     * @param share of that: halved each time the mark was overshot
+     * @param says in words
      */
-    public record Turn(boolean clockwise, Far far, double share, String says) {
-    }
+    public record Turn(boolean clockwise, Far far, double share, String says) {}
 
     private final String trim;
     private final double noise;
     /** Sign of the change of the reading when turned clockwise; 0 while it is not known. */
     private int sense;
+
     private double from = Double.NaN;
     private boolean told;
     private double share = 1;
@@ -56,11 +62,16 @@ public final class TrimHint {
             sense = reading > from ? 1 : -1;
         }
         boolean clockwise = error * sense > 0;
-        Far far = Math.abs(error) > 40 * wanted.band() ? Far.FURTHER : Math.abs(error) > 5 * wanted.band() ? Far.LITTLE : Far.HAIR;
+        Far far = Math.abs(error) > 40 * wanted.band()
+                ? Far.FURTHER
+                : Math.abs(error) > 5 * wanted.band() ? Far.LITTLE : Far.HAIR;
         boolean overshot = last != null && last != clockwise;
         share = overshot ? Math.max(share / 2, 1.0 / 64) : far == Far.FURTHER ? 1 : share;
         last = clockwise;
-        String how = overshot && far != Far.FURTHER ? "back half as far, " : far == Far.FURTHER ? "further " : far == Far.LITTLE ? "a little " : "a hair ";
-        return new Turn(clockwise, far, share, "Turn " + trim + " " + how + (clockwise ? "clockwise." : "anticlockwise."));
+        String how = overshot && far != Far.FURTHER
+                ? "back half as far, "
+                : far == Far.FURTHER ? "further " : far == Far.LITTLE ? "a little " : "a hair ";
+        return new Turn(
+                clockwise, far, share, "Turn " + trim + " " + how + (clockwise ? "clockwise." : "anticlockwise."));
     }
 }

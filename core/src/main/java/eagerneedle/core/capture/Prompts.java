@@ -4,8 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * A schedule of readings at set moments, and what became of each: taken (when, and so how late), skipped, or still to come.
- * Immutable: every act gives a new schedule. Times in s from the start of the run.
+ * A schedule of readings at set moments, and what became of each: taken (when, and so how late), skipped, or still to
+ * come. Immutable: every act gives a new schedule. Times in s from the start of the run.
  *
  * @param first moment of the first reading
  * @param every from one to the next
@@ -16,7 +16,7 @@ public record Prompts(double first, double every, int count, List<Mark> marks) {
     /**
      * What became of one reading.
      *
-     * @param due   when it was wanted
+     * @param due when it was wanted
      * @param taken when it was taken; null when it was skipped
      * @param value a reading entered by hand afterwards, as written; null when the instrument took it
      */
@@ -54,15 +54,18 @@ public record Prompts(double first, double every, int count, List<Mark> marks) {
         return over() ? Double.NaN : due(marks.size()) - now;
     }
 
-    /** Takes the next reading now. Readings whose whole interval has passed are skipped first: a reading belongs to the moment it was taken near. */
+    /**
+     * Takes the next reading now. Readings whose whole interval has passed are skipped first: a reading belongs to the
+     * moment it was taken near.
+     */
     public Prompts take(double now) {
         Prompts p = passed(now);
         return p.over() ? p : p.with(new Mark(p.due(p.marks.size()), now, null));
     }
 
     /**
-     * Takes every reading whose moment has come, each at its own moment: where the instrument is sampled all the time, no reading
-     * need be late because somebody looked late.
+     * Takes every reading whose moment has come, each at its own moment: where the instrument is sampled all the time,
+     * no reading need be late because somebody looked late.
      */
     public Prompts punctual(double now) {
         Prompts p = this;
@@ -86,7 +89,10 @@ public record Prompts(double first, double every, int count, List<Mark> marks) {
         return p;
     }
 
-    /** Enters a skipped reading afterwards, from a note made at the time. @throws IllegalArgumentException when it was not skipped */
+    /**
+     * Enters a skipped reading afterwards, from a note made at the time. @throws IllegalArgumentException when it was
+     * not skipped
+     */
     public Prompts late(int i, double taken, String value) {
         if (i < 0 || i >= marks.size() || marks.get(i).taken() != null) {
             throw new IllegalArgumentException("Only a reading that was skipped can be entered afterwards.");

@@ -1,14 +1,19 @@
 package eagerneedle.core.capture;
 
 /**
- * Waits in a stream of samples for the event that a shot is taken of: the signal passes a level, or changes faster than a rate.
+ * Waits in a stream of samples for the event that a shot is taken of: the signal passes a level, or changes faster than
+ * a rate.
  *
- * <p>A level has to be left on the other side by a margin before it can be passed again, so that noise about it does not fire
- * the trigger in place of the event.
+ * <p>A level has to be left on the other side by a margin before it can be passed again, so that noise about it does
+ * not fire the trigger in place of the event.
  */
 public final class Trigger {
     /** Which way the signal has to pass. */
-    public enum Way { UP, DOWN, EITHER }
+    public enum Way {
+        UP,
+        DOWN,
+        EITHER
+    }
 
     private final double level;
     private final double rate;
@@ -48,7 +53,8 @@ public final class Trigger {
      */
     public static Trigger slope(double rate, Way way, int over) {
         if (!(rate > 0)) {
-            throw new IllegalArgumentException("A trigger by slope needs a rate above 0, not " + rate + "; the way says up or down.");
+            throw new IllegalArgumentException(
+                    "A trigger by slope needs a rate above 0, not " + rate + "; the way says up or down.");
         }
         return new Trigger(Double.NaN, rate, way, 0, Math.max(1, over));
     }

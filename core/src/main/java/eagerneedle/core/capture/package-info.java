@@ -1,2 +1,5 @@
-/** When to take samples: triggers of shots, schedules of prompted readings. Knows no device and no clock; times in seconds. */
+/**
+ * When to take samples: triggers of shots, schedules of prompted readings. Knows no device and no clock; times in
+ * seconds.
+ */
 package eagerneedle.core.capture;

@@ -9,9 +9,9 @@ import java.util.List;
  * One piece of advice on a chain.
  *
  * @param about range, step, noise or rate
- * @param good  true when nothing is to be done
- * @param says  one sentence
- * @param fix   the one sensible thing to do about it; null when there is none, or more than one
+ * @param good true when nothing is to be done
+ * @param says one sentence
+ * @param fix the one sensible thing to do about it; null when there is none, or more than one
  */
 public record Advice(String about, boolean good, String says, Fix fix) {
     private static final double[] NICE = {1, 2, 4, 5};
@@ -21,27 +21,25 @@ public record Advice(String about, boolean good, String says, Fix fix) {
     /**
      * Something to be done with one click. What is not touched is null.
      *
-     * @param label   what the button says
-     * @param chain   the chain with it
-     * @param rate    samples a second
+     * @param label what the button says
+     * @param chain the chain with it
+     * @param rate samples a second
      * @param average conversions averaged into one sample
      */
-    public record Fix(String label, List<Link> chain, Double rate, Integer average) {
-    }
+    public record Fix(String label, List<Link> chain, Double rate, Integer average) {}
 
     /**
      * What is needed of a chain.
      *
-     * @param low     lowest measurand needed, in the chain's unit; NaN when not stated
-     * @param high    highest
-     * @param step    step wanted, in the unit of differences; NaN when not stated
-     * @param rate    samples a second
+     * @param low lowest measurand needed, in the chain's unit; NaN when not stated
+     * @param high highest
+     * @param step step wanted, in the unit of differences; NaN when not stated
+     * @param rate samples a second
      * @param average conversions averaged into one sample
      * @param fastest time in which the fastest thing of interest happens, in s; NaN when not stated
-     * @param noise   standard deviation of live samples, in the unit of differences; NaN when nothing is connected
+     * @param noise standard deviation of live samples, in the unit of differences; NaN when nothing is connected
      */
-    public record Need(double low, double high, double step, double rate, int average, double fastest, double noise) {
-    }
+    public record Need(double low, double high, double step, double rate, int average, double fastest, double noise) {}
 
     /** Advice on everything that can be judged, range first. */
     public static List<Advice> on(Chain chain, Need need) {
@@ -81,7 +79,12 @@ public record Advice(String about, boolean good, String says, Fix fix) {
             fix = wider(links, i, need);
         }
         String where = limiting(chain, need.low() < reach[0] ? need.low() : need.high());
-        return new Advice("range", false, "What is needed goes beyond the reach: " + where + " is at its limit." + (fix == null ? " Choose a wider one or move the sensor." : ""), fix);
+        return new Advice(
+                "range",
+                false,
+                "What is needed goes beyond the reach: " + where + " is at its limit."
+                        + (fix == null ? " Choose a wider one or move the sensor." : ""),
+                fix);
     }
 
     /** Which part of the chain is the first that cannot take a value. */
@@ -101,7 +104,10 @@ public record Advice(String about, boolean good, String says, Fix fix) {
         return need.low() >= reach[0] && need.high() <= reach[1];
     }
 
-    /** Another setting of one link with which the chain reaches far enough: the largest gain or the narrowest range that does. */
+    /**
+     * Another setting of one link with which the chain reaches far enough: the largest gain or the narrowest range that
+     * does.
+     */
     private static Fix wider(List<Link> links, int i, Need need) {
         Fix best = null;
         double finest = Double.POSITIVE_INFINITY;
@@ -118,7 +124,10 @@ public record Advice(String about, boolean good, String says, Fix fix) {
     }
 
     private static String words(Link l) {
-        return l.isConverter() ? "set range " + Notation.plain(l.range().get(0), 4) + " to " + Notation.plain(l.range().get(1), 4) + " " + LabUnit.parse(l.from()).pretty()
+        return l.isConverter()
+                ? "set range " + Notation.plain(l.range().get(0), 4) + " to "
+                        + Notation.plain(l.range().get(1), 4) + " "
+                        + LabUnit.parse(l.from()).pretty()
                 : "set gain " + Notation.plain(ChainReading.of(l.gain(), "").value(), 4);
     }
 
@@ -128,7 +137,15 @@ public record Advice(String about, boolean good, String says, Fix fix) {
         if (link.gains() != null && link.law() == null) {
             ChainReading now = ChainReading.of(link.gain() == null ? "1" : link.gain(), "");
             for (double gain : link.gains()) {
-                out.add(replaced(links, i, link.withGain(gain == now.value() ? link.gain() : now.u() == 0 ? Notation.plain(gain, 12) : gain + " ± " + Math.abs(gain * now.u() / now.value()))));
+                out.add(replaced(
+                        links,
+                        i,
+                        link.withGain(
+                                gain == now.value()
+                                        ? link.gain()
+                                        : now.u() == 0
+                                                ? Notation.plain(gain, 12)
+                                                : gain + " ± " + Math.abs(gain * now.u() / now.value()))));
             }
         }
         if (link.ranges() != null) {
@@ -148,22 +165,36 @@ public record Advice(String about, boolean good, String says, Fix fix) {
         boolean ranged = !Double.isNaN(need.low());
         double step = ranged ? chain.step(need.low(), need.high()) : chain.step();
         if (step <= need.step()) {
-            return new Advice("step", true, "One step is " + Notation.plain(step, 2) + " " + unit + ", fine enough for the " + Notation.plain(need.step(), 2) + " " + unit + " wanted.", null);
+            return new Advice(
+                    "step",
+                    true,
+                    "One step is " + Notation.plain(step, 2) + " " + unit + ", fine enough for the "
+                            + Notation.plain(need.step(), 2) + " " + unit + " wanted.",
+                    null);
         }
         Fix fix = ranged ? finer(chain, need) : null;
-        return new Advice("step", false, "One step is " + Notation.plain(step, 2) + " " + unit + ", coarser than the " + Notation.plain(need.step(), 2) + " " + unit + " wanted."
-                + (fix == null ? " A converter of more bits would help." : " " + effect(fix, need, unit)), fix);
+        return new Advice(
+                "step",
+                false,
+                "One step is " + Notation.plain(step, 2) + " " + unit + ", coarser than the "
+                        + Notation.plain(need.step(), 2) + " " + unit + " wanted."
+                        + (fix == null ? " A converter of more bits would help." : " " + effect(fix, need, unit)),
+                fix);
     }
 
     private static String effect(Fix fix, Need need, String unit) {
-        return capital(fix.label()) + " and it is " + Notation.plain(Chain.of(fix.chain()).step(need.low(), need.high()), 2) + " " + unit + ".";
+        return capital(fix.label()) + " and it is "
+                + Notation.plain(Chain.of(fix.chain()).step(need.low(), need.high()), 2) + " " + unit + ".";
     }
 
     private static String capital(String s) {
         return Character.toUpperCase(s.charAt(0)) + s.substring(1);
     }
 
-    /** The least change that makes the step fine enough and keeps the reach: another setting, or an amplifier before the converter. */
+    /**
+     * The least change that makes the step fine enough and keeps the reach: another setting, or an amplifier before the
+     * converter.
+     */
     private static Fix finer(Chain chain, Need need) {
         List<Link> links = chain.links();
         Fix best = null;
@@ -189,11 +220,15 @@ public record Advice(String about, boolean good, String says, Fix fix) {
         for (double decade = 1; decade < 1e5; decade *= 10) {
             for (double nice : NICE) {
                 double gain = nice * decade;
-                boolean fits = gain > 1 && gain * Math.max(low, high) <= USED * top && gain * Math.min(low, high) >= (bottom < 0 ? USED * bottom : bottom);
+                boolean fits = gain > 1
+                        && gain * Math.max(low, high) <= USED * top
+                        && gain * Math.min(low, high) >= (bottom < 0 ? USED * bottom : bottom);
                 if (fits) {
                     List<Link> links = new ArrayList<>(chain.links());
                     String u = links.get(links.size() - 1).from();
-                    links.add(links.size() - 1, Link.linear("conditioner", "amplifier", u, u, Notation.plain(gain, 6), null));
+                    links.add(
+                            links.size() - 1,
+                            Link.linear("conditioner", "amplifier", u, u, Notation.plain(gain, 6), null));
                     if (Chain.of(links).step(need.low(), need.high()) <= need.step()) {
                         return new Fix("add gain " + Notation.plain(gain, 6), links, null, null);
                     }
@@ -204,7 +239,8 @@ public record Advice(String about, boolean good, String says, Fix fix) {
     }
 
     private static void noise(Chain chain, Need need, List<Advice> out) {
-        double middle = Double.isNaN(need.low()) ? (chain.reach()[0] + chain.reach()[1]) / 2 : (need.low() + need.high()) / 2;
+        double middle =
+                Double.isNaN(need.low()) ? (chain.reach()[0] + chain.reach()[1]) / 2 : (need.low() + need.high()) / 2;
         double noise = Double.isNaN(need.noise()) ? chain.noiseAt(middle) / Math.sqrt(need.average()) : need.noise();
         String unit = chain.unit().difference().pretty();
         double step = chain.stepAt(middle);
@@ -214,28 +250,52 @@ public record Advice(String about, boolean good, String says, Fix fix) {
         if (noise > need.step()) {
             int n = (int) Math.ceil(need.average() * Math.pow(noise / need.step(), 2));
             boolean sensible = n <= 1000;
-            out.add(new Advice("noise", false, "The noise of one sample, " + Notation.plain(noise, 2) + " " + unit + ", is more than the " + Notation.plain(need.step(), 2) + " " + unit + " wanted."
-                    + (sensible ? " " + n + " conversions a sample bring it down, if it is white." : " Averaging alone will not do: look for its source."),
+            out.add(new Advice(
+                    "noise",
+                    false,
+                    "The noise of one sample, " + Notation.plain(noise, 2) + " " + unit + ", is more than the "
+                            + Notation.plain(need.step(), 2) + " " + unit + " wanted."
+                            + (sensible
+                                    ? " " + n + " conversions a sample bring it down, if it is white."
+                                    : " Averaging alone will not do: look for its source."),
                     sensible ? new Fix("average " + n, null, null, n) : null));
         } else if (noise < step / 3 && need.average() > 1) {
-            out.add(new Advice("noise", true, "The noise is " + Notation.plain(noise / step, 2) + " of a step: averaging gains nothing, the converter's step is the limit.", null));
+            out.add(new Advice(
+                    "noise",
+                    true,
+                    "The noise is " + Notation.plain(noise / step, 2)
+                            + " of a step: averaging gains nothing, the converter's step is the limit.",
+                    null));
         } else {
-            out.add(new Advice("noise", true, "The noise of one sample is " + Notation.plain(noise / step, 2) + " of a step.", null));
+            out.add(new Advice(
+                    "noise",
+                    true,
+                    "The noise of one sample is " + Notation.plain(noise / step, 2) + " of a step.",
+                    null));
         }
     }
 
     private static Advice rate(Need need) {
         double wanted = SAMPLES_IN_FASTEST / need.fastest();
         if (need.rate() >= wanted * (1 - 1e-9)) {
-            return new Advice("rate", true, Notation.plain(need.rate(), 4) + " samples a second follow what happens in " + Notation.plain(need.fastest(), 2) + " s.", null);
+            return new Advice(
+                    "rate",
+                    true,
+                    Notation.plain(need.rate(), 4) + " samples a second follow what happens in "
+                            + Notation.plain(need.fastest(), 2) + " s.",
+                    null);
         }
         double nice = nice(wanted);
-        return new Advice("rate", false, Notation.plain(need.rate(), 4) + " samples a second are too few for what happens in " + Notation.plain(need.fastest(), 2)
-                + " s: fast changes would be missed or look slow.", new Fix("set " + Notation.plain(nice, 6) + " a second", null, nice, null));
+        return new Advice(
+                "rate",
+                false,
+                Notation.plain(need.rate(), 4) + " samples a second are too few for what happens in "
+                        + Notation.plain(need.fastest(), 2) + " s: fast changes would be missed or look slow.",
+                new Fix("set " + Notation.plain(nice, 6) + " a second", null, nice, null));
     }
 
     private static double nice(double atLeast) {
-        for (double decade = Math.pow(10, Math.floor(Math.log10(atLeast)));; decade *= 10) {
+        for (double decade = Math.pow(10, Math.floor(Math.log10(atLeast))); ; decade *= 10) {
             for (double n : new double[] {1, 2, 5}) {
                 if (n * decade >= atLeast * (1 - 1e-9)) {
                     return n * decade;

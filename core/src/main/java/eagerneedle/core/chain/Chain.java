@@ -11,11 +11,11 @@ import java.util.List;
 /**
  * Sensor, conditioners and converter of one channel, composed forwards (measurand to counts) and backwards.
  *
- * <p>Uncertainties of gains, offsets and constants are propagated by moving each by its standard uncertainty and reading the
- * same count back: one general way for every law, exact for what matters here (first order), so that no law needs derivatives
- * of its own.
+ * <p>Uncertainties of gains, offsets and constants are propagated by moving each by its standard uncertainty and
+ * reading the same count back: one general way for every law, exact for what matters here (first order), so that no law
+ * needs derivatives of its own.
  *
- * @param stages    in order from the measurand; none for a meter that shows the measurand itself
+ * @param stages in order from the measurand; none for a meter that shows the measurand itself
  * @param converter the last link
  */
 public record Chain(List<Stage> stages, Converter converter) {
@@ -37,7 +37,10 @@ public record Chain(List<Stage> stages, Converter converter) {
         List<Stage> stages = new ArrayList<>();
         for (Link l : links.subList(0, links.size() - 1)) {
             if (l.isConverter() || l.to() == null) {
-                throw new IllegalArgumentException(l.isConverter() ? "a chain ends with its converter and has one only." : "a " + l.kind() + " needs the unit it gives ('to').");
+                throw new IllegalArgumentException(
+                        l.isConverter()
+                                ? "a chain ends with its converter and has one only."
+                                : "a " + l.kind() + " needs the unit it gives ('to').");
             }
             stages.add(Stage.of(l));
         }
@@ -46,7 +49,8 @@ public record Chain(List<Stage> stages, Converter converter) {
             LabUnit next = i + 1 < stages.size() ? stages.get(i + 1).input() : converter.input();
             String label = i + 1 < stages.size() ? stages.get(i + 1).label() : converter.label();
             if (!next.equals(stages.get(i).output())) {
-                throw new IllegalArgumentException(stages.get(i).label() + " gives " + stages.get(i).output().named() + ", but " + label + " takes " + next.named() + ".");
+                throw new IllegalArgumentException(stages.get(i).label() + " gives "
+                        + stages.get(i).output().named() + ", but " + label + " takes " + next.named() + ".");
             }
         }
         return new Chain(stages, converter);
@@ -111,7 +115,9 @@ public record Chain(List<Stage> stages, Converter converter) {
     public double stepAt(double measurand) {
         double c = exactCounts(measurand);
         double step = Math.abs(indication(c + 0.5) - indication(c - 0.5));
-        return Double.isFinite(step) ? step : Math.abs(indication(c) - indication(c - Math.signum(c - converter.lowestCount() - 1)));
+        return Double.isFinite(step)
+                ? step
+                : Math.abs(indication(c) - indication(c - Math.signum(c - converter.lowestCount() - 1)));
     }
 
     /** Largest step over a range of the measurand, in {@link #unit()}. */
@@ -130,16 +136,31 @@ public record Chain(List<Stage> stages, Converter converter) {
         return stepAt((reach[0] + reach[1]) / 2);
     }
 
-    /** Lowest and highest measurand that can be reached: laws, limits of stages and converter rails together, in {@link #unit()}. */
+    /**
+     * Lowest and highest measurand that can be reached: laws, limits of stages and converter rails together, in
+     * {@link #unit()}.
+     */
     public double[] reach() {
-        double low = stages.isEmpty() ? converter.input(converter.lowestCount()) : stages.get(0).lowest();
-        double high = stages.isEmpty() ? converter.input(converter.highestCount()) : stages.get(0).highest();
+        double low = stages.isEmpty()
+                ? converter.input(converter.lowestCount())
+                : stages.get(0).lowest();
+        double high = stages.isEmpty()
+                ? converter.input(converter.highestCount())
+                : stages.get(0).highest();
         for (int i = 0; i < stages.size(); i++) {
             double a = end(stages.get(i), low);
             double b = end(stages.get(i), high);
             boolean last = i == stages.size() - 1;
-            low = Math.max(Math.min(a, b), last ? converter.input(converter.lowestCount()) : stages.get(i + 1).lowest());
-            high = Math.min(Math.max(a, b), last ? converter.input(converter.highestCount()) : stages.get(i + 1).highest());
+            low = Math.max(
+                    Math.min(a, b),
+                    last
+                            ? converter.input(converter.lowestCount())
+                            : stages.get(i + 1).lowest());
+            high = Math.min(
+                    Math.max(a, b),
+                    last
+                            ? converter.input(converter.highestCount())
+                            : stages.get(i + 1).highest());
         }
         for (int i = stages.size() - 1; i >= 0; i--) {
             Stage s = stages.get(i);
@@ -156,16 +177,24 @@ public record Chain(List<Stage> stages, Converter converter) {
     /** What a stage gives at an end of its range, where the end may be infinite. */
     private static double end(Stage s, double at) {
         double y = s.forward(Double.isInfinite(at) ? Math.copySign(1e12, at) : at);
-        return Double.isInfinite(at) && s.law().linear() ? Math.copySign(Double.POSITIVE_INFINITY, y - s.forward(0)) : y;
+        return Double.isInfinite(at) && s.law().linear()
+                ? Math.copySign(Double.POSITIVE_INFINITY, y - s.forward(0))
+                : y;
     }
 
-    /** Standard deviation of the noise of one sample that the links state, in {@link #unit()}, at a value of the measurand. */
+    /**
+     * Standard deviation of the noise of one sample that the links state, in {@link #unit()}, at a value of the
+     * measurand.
+     */
     public double noiseAt(double measurand) {
         double sum = 0;
         for (int i = 0; i <= stages.size(); i++) {
             Link link = i < stages.size() ? stages.get(i).link() : converter.link();
             if (link.noise() != null) {
-                double there = backward(signal(measurand, Math.min(i + 1, stages.size())) + link.noise(), Math.min(i + 1, stages.size())) - measurand;
+                double there = backward(
+                                signal(measurand, Math.min(i + 1, stages.size())) + link.noise(),
+                                Math.min(i + 1, stages.size()))
+                        - measurand;
                 sum += there * there;
             }
         }
@@ -186,8 +215,8 @@ public record Chain(List<Stage> stages, Converter converter) {
     }
 
     /**
-     * The influences of the chain that all its samples share: gains, offsets, constants, departures from the laws. They belong to
-     * the channel: what a link is called carries no identity, and two gauges of one label have two errors.
+     * The influences of the chain that all its samples share: gains, offsets, constants, departures from the laws. They
+     * belong to the channel: what a link is called carries no identity, and two gauges of one label have two errors.
      *
      * @param owner the channel, by its name in the sheet
      */
@@ -202,11 +231,22 @@ public record Chain(List<Stage> stages, Converter converter) {
                 List<Link> moved = new ArrayList<>(links);
                 moved.set(i, link.moved(name, 1));
                 Chain other = of(moved);
-                out.add(new Trace.Shared(Leaf.typeB(root + "/" + name, link.label() + ": " + name.replace('_', ' '), link.label(), distribution(link, name)), v -> other.indication(exactCounts(v)) - v));
+                out.add(new Trace.Shared(
+                        Leaf.typeB(
+                                root + "/" + name,
+                                link.label() + ": " + name.replace('_', ' '),
+                                link.label(),
+                                distribution(link, name)),
+                        v -> other.indication(exactCounts(v)) - v));
             }
             if (link.nonlinearity() != null && i < stages.size()) {
                 double span = link.nonlinearity() / Math.sqrt(3) * Math.abs(stageSpan(i));
-                out.add(new Trace.Shared(Leaf.typeB(root + "/nonlinearity", link.label() + ": departure from its law", link.label(), Distribution.RECTANGULAR),
+                out.add(new Trace.Shared(
+                        Leaf.typeB(
+                                root + "/nonlinearity",
+                                link.label() + ": departure from its law",
+                                link.label(),
+                                Distribution.RECTANGULAR),
                         v -> backward(signal(v, at) + span, at) - v));
             }
         }
@@ -217,7 +257,9 @@ public record Chain(List<Stage> stages, Converter converter) {
         return switch (name) {
             case "gain" -> ChainReading.of(link.gain(), "").distribution();
             case "offset" -> ChainReading.of(link.offset(), "").distribution();
-            default -> ChainReading.of(link.of().get(name), Laws.unitOf(link.law(), name)).distribution();
+            default ->
+                ChainReading.of(link.of().get(name), Laws.unitOf(link.law(), name))
+                        .distribution();
         };
     }
 
@@ -232,7 +274,15 @@ public record Chain(List<Stage> stages, Converter converter) {
         for (Trace.Shared s : shared(origin)) {
             q = q.plus(Quantity.of(0, Math.abs(s.contribution().applyAsDouble(measurand)), difference(), s.leaf()));
         }
-        return q.plus(Quantity.of(0, stepAt(measurand) / Math.sqrt(12), difference(), Leaf.typeB(origin + "/step", converter.label() + ": one step", converter.label(), Distribution.RECTANGULAR)));
+        return q.plus(Quantity.of(
+                0,
+                stepAt(measurand) / Math.sqrt(12),
+                difference(),
+                Leaf.typeB(
+                        origin + "/step",
+                        converter.label() + ": one step",
+                        converter.label(),
+                        Distribution.RECTANGULAR)));
     }
 
     /** The unit of a difference of two values of the measurand. */

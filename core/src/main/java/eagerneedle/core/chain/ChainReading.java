@@ -4,7 +4,9 @@ import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
 
-/** A constant of a link: a number as written, in the unit the link wants, with its standard uncertainty in that unit. */
+/**
+ * A constant of a link: a number as written, in the unit the link wants, with its standard uncertainty in that unit.
+ */
 record ChainReading(double value, double u, String unit, Distribution distribution) {
     /** @throws IllegalArgumentException with one sentence when the text is no number or its unit does not fit */
     static ChainReading of(String text, String unit) {
@@ -12,7 +14,8 @@ record ChainReading(double value, double u, String unit, Distribution distributi
         LabUnit natural = LabUnit.parse(unit);
         boolean bare = r.unit().equals(LabUnit.ONE);
         if (unit.isEmpty() && !r.unit().isDimensionless()) {
-            throw new IllegalArgumentException("'" + text + "' should be a plain number; its unit follows from the link.");
+            throw new IllegalArgumentException(
+                    "'" + text + "' should be a plain number; its unit follows from the link.");
         }
         double v = bare ? r.value() : r.unit().convert(r.value(), natural);
         double u = bare ? r.u() : r.u() * r.unit().scaleTo(natural);

@@ -4,20 +4,29 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 
 /**
- * Turns a continuous input into counts: count = round((input - offset) gain / step) counted from the start of the range, held
- * at the rails.
+ * Turns a continuous input into counts: count = round((input - offset) gain / step) counted from the start of the
+ * range, held at the rails.
  *
- * @param link   as written
- * @param label  which instrument
- * @param input  unit of what goes in
- * @param low    input at the lowest count, in {@code input}
- * @param step   input that makes one count, in {@code input}
- * @param bits   1 to 32
+ * @param link as written
+ * @param label which instrument
+ * @param input unit of what goes in
+ * @param low input at the lowest count, in {@code input}
+ * @param step input that makes one count, in {@code input}
+ * @param bits 1 to 32
  * @param signed counts in two's complement rather than from 0
- * @param gain   relative factor of the converter, 1 for a perfect one
+ * @param gain relative factor of the converter, 1 for a perfect one
  * @param offset input at which it reads nothing, in {@code input}
  */
-public record Converter(Link link, String label, LabUnit input, double low, double step, int bits, boolean signed, double gain, double offset) {
+public record Converter(
+        Link link,
+        String label,
+        LabUnit input,
+        double low,
+        double step,
+        int bits,
+        boolean signed,
+        double gain,
+        double offset) {
     public Converter {
         if (!(step > 0) || bits < 1 || bits > 32) {
             throw new IllegalArgumentException("The converter " + label + " needs a step above 0 and 1 to 32 bits.");
@@ -29,18 +38,29 @@ public record Converter(Link link, String label, LabUnit input, double low, doub
         int bits = link.bits() == null ? 16 : link.bits();
         double n = Math.pow(2, bits);
         double gain = link.gain() == null ? 1 : ChainReading.of(link.gain(), "").value();
-        double offset = link.offset() == null ? 0 : ChainReading.of(link.offset(), "").value();
+        double offset =
+                link.offset() == null ? 0 : ChainReading.of(link.offset(), "").value();
         boolean signed = "signed".equals(link.coding());
         LabUnit unit = LabUnit.parse(link.from());
         if (link.range() == null) {
             double step = link.step() == null ? 1 : link.step();
-            return new Converter(link, link.label(), unit, signed ? -step * n / 2 : 0, step, bits, signed, gain, offset);
+            return new Converter(
+                    link, link.label(), unit, signed ? -step * n / 2 : 0, step, bits, signed, gain, offset);
         }
         if (link.range().size() != 2 || !(link.range().get(1) > link.range().get(0))) {
             throw new IllegalArgumentException("the range of " + link.label() + " is written [lowest, highest].");
         }
         double span = link.range().get(1) - link.range().get(0);
-        return new Converter(link, link.label(), unit, link.range().get(0), span / ("2^n - 1".equals(link.counts()) ? n - 1 : n), bits, signed, gain, offset);
+        return new Converter(
+                link,
+                link.label(),
+                unit,
+                link.range().get(0),
+                span / ("2^n - 1".equals(link.counts()) ? n - 1 : n),
+                bits,
+                signed,
+                gain,
+                offset);
     }
 
     public double lowestCount() {

@@ -7,11 +7,11 @@ import java.util.Map;
 /**
  * One stage of a chain: a law between two units, within limits.
  *
- * @param link    as written
- * @param input   unit of what goes in
- * @param output  unit of what comes out
- * @param law     how
- * @param lowest  smallest input it takes, in {@code input}; may be minus infinity
+ * @param link as written
+ * @param input unit of what goes in
+ * @param output unit of what comes out
+ * @param law how
+ * @param lowest smallest input it takes, in {@code input}; may be minus infinity
  * @param highest largest input it takes, in {@code input}; may be infinity
  */
 public record Stage(Link link, LabUnit input, LabUnit output, Law law, double lowest, double highest) {
@@ -22,10 +22,15 @@ public record Stage(Link link, LabUnit input, LabUnit output, Law law, double lo
         Law law;
         if (link.law() == null || link.law().equals("linear")) {
             Laws.read("linear", link.of() == null ? Map.of() : link.of());
-            law = Law.linear(link.gain() == null ? 1 : ChainReading.of(link.gain(), "").value(), link.offset() == null ? 0 : ChainReading.of(link.offset(), "").value());
+            law = Law.linear(
+                    link.gain() == null ? 1 : ChainReading.of(link.gain(), "").value(),
+                    link.offset() == null
+                            ? 0
+                            : ChainReading.of(link.offset(), "").value());
         } else {
             if (link.gain() != null || link.offset() != null) {
-                throw new IllegalArgumentException(link.label() + " follows the law " + link.law() + ", which takes no 'gain' and no 'offset'; write a conditioner after it.");
+                throw new IllegalArgumentException(link.label() + " follows the law " + link.law()
+                        + ", which takes no 'gain' and no 'offset'; write a conditioner after it.");
             }
             law = Laws.named(Laws.read(link.law(), link.of() == null ? Map.of() : link.of()));
             Laws.check(law, input, output, link.label());
@@ -73,7 +78,10 @@ public record Stage(Link link, LabUnit input, LabUnit output, Law law, double lo
     /** The transfer as written on the ribbon at a value of the input: "40.8 µV/K", "× 200.0(4)". */
     public String transfer(double at) {
         String in = input.difference().pretty();
-        if (law.linear() && input.fits(output) && !input.isAffine() && (link.offset() == null || ChainReading.of(link.offset(), "").value() == 0)) {
+        if (law.linear()
+                && input.fits(output)
+                && !input.isAffine()
+                && (link.offset() == null || ChainReading.of(link.offset(), "").value() == 0)) {
             return "× " + (link.gain() == null ? "1" : written(link.gain(), output.scaleTo(input)));
         }
         double slope = slope(at);
@@ -86,9 +94,16 @@ public record Stage(Link link, LabUnit input, LabUnit output, Law law, double lo
             unit = LabUnit.parse("mV");
             factor = 1000;
         }
-        double offset = law.linear() && link.offset() != null ? ChainReading.of(link.offset(), "").value() : 0;
-        String gain = law.linear() && factor == 1 && link.gain() != null ? written(link.gain(), 1) : Notation.plain(slope * factor, 4);
-        return gain + " " + unit.pretty() + (in.isEmpty() ? "" : "/" + in) + (offset == 0 ? "" : (offset > 0 ? " + " : " − ") + Notation.plain(Math.abs(offset), 4) + " " + output.pretty());
+        double offset = law.linear() && link.offset() != null
+                ? ChainReading.of(link.offset(), "").value()
+                : 0;
+        String gain = law.linear() && factor == 1 && link.gain() != null
+                ? written(link.gain(), 1)
+                : Notation.plain(slope * factor, 4);
+        return gain + " " + unit.pretty() + (in.isEmpty() ? "" : "/" + in)
+                + (offset == 0
+                        ? ""
+                        : (offset > 0 ? " + " : " − ") + Notation.plain(Math.abs(offset), 4) + " " + output.pretty());
     }
 
     private static String written(String text, double scale) {

@@ -1,2 +1,5 @@
-/** What turns a measurand into counts and back: sensor, conditioner and converter, composed in a {@link eagerneedle.core.chain.Chain}. */
+/**
+ * What turns a measurand into counts and back: sensor, conditioner and converter, composed in a
+ * {@link eagerneedle.core.chain.Chain}.
+ */
 package eagerneedle.core.chain;

@@ -9,7 +9,7 @@ import java.util.List;
 /**
  * The edges of one kind that a gate saw, in order, and which of them are suspect.
  *
- * @param times    n moments in seconds, rising
+ * @param times n moments in seconds, rising
  * @param suspects what is wrong where, empty for a clean train
  */
 public record Edges(double[] times, List<Suspect> suspects) {
@@ -19,20 +19,26 @@ public record Edges(double[] times, List<Suspect> suspects) {
     private static final int FEWEST = 3;
 
     /** What may have happened. */
-    public enum Kind { MISSED, DOUBLE }
+    public enum Kind {
+        MISSED,
+        DOUBLE
+    }
 
     /**
      * One suspect.
      *
-     * @param kind  a missed edge in the interval after edge {@code index}, or a double edge at it
+     * @param kind a missed edge in the interval after edge {@code index}, or a double edge at it
      * @param index 0-based index of the edge
      * @param count how many edges are missing, or 1
      */
     public record Suspect(Kind kind, int index, int count) {
         /** For messages. */
         public String sentence() {
-            return kind == Kind.MISSED ? "After edge %d %s seem%s to be missing.".formatted(index + 1, count == 1 ? "one edge" : count + " edges", count == 1 ? "s" : "")
-                    : "Edge %d follows too soon on the one before; it may be the same one seen twice.".formatted(index + 1);
+            return kind == Kind.MISSED
+                    ? "After edge %d %s seem%s to be missing."
+                            .formatted(index + 1, count == 1 ? "one edge" : count + " edges", count == 1 ? "s" : "")
+                    : "Edge %d follows too soon on the one before; it may be the same one seen twice."
+                            .formatted(index + 1);
         }
     }
 
@@ -47,7 +53,8 @@ public record Edges(double[] times, List<Suspect> suspects) {
         for (int i = 0; i < gaps.length; i++) {
             gaps[i] = times[i + 1] - times[i];
             if (!(gaps[i] > 0)) {
-                throw new IllegalArgumentException("Edge times must rise; edge " + (i + 2) + " does not come after edge " + (i + 1) + ".");
+                throw new IllegalArgumentException(
+                        "Edge times must rise; edge " + (i + 2) + " does not come after edge " + (i + 1) + ".");
             }
         }
         List<Suspect> suspects = new ArrayList<>();
@@ -63,8 +70,9 @@ public record Edges(double[] times, List<Suspect> suspects) {
     }
 
     /**
-     * Edges a second in the middle of an interval, by the intervals around it: a straight line in time through their rates, which
-     * is exact under a constant acceleration, with the median of the slopes (Theil 1950), which a few wrong ones do not move.
+     * Edges a second in the middle of an interval, by the intervals around it: a straight line in time through their
+     * rates, which is exact under a constant acceleration, with the median of the slopes (Theil 1950), which a few
+     * wrong ones do not move.
      */
     private static double rate(double[] times, double[] gaps, int i) {
         int from = Math.max(0, Math.min(i - NEIGHBOURS, gaps.length - 2 * NEIGHBOURS - 1));
@@ -90,14 +98,17 @@ public record Edges(double[] times, List<Suspect> suspects) {
     }
 
     private static double median(List<Double> list) {
-        double[] sorted = list.stream().mapToDouble(Double::doubleValue).sorted().toArray();
+        double[] sorted =
+                list.stream().mapToDouble(Double::doubleValue).sorted().toArray();
         int n = sorted.length;
         return n % 2 == 1 ? sorted[n / 2] : (sorted[n / 2 - 1] + sorted[n / 2]) / 2;
     }
 
     /** Edges of a gate's signal where it crosses half of its range. */
     public static Edges of(Trace trace, boolean rising) {
-        return of(crossings(trace, rising).stream().mapToDouble(Crossings.Crossing::moment).toArray());
+        return of(crossings(trace, rising).stream()
+                .mapToDouble(Crossings.Crossing::moment)
+                .toArray());
     }
 
     /** The same edges with what the samples leave open of their moments. */
@@ -124,7 +135,10 @@ public record Edges(double[] times, List<Suspect> suspects) {
         double[] out = new double[times.length];
         for (int i = 1; i < out.length; i++) {
             int at = i - 1;
-            int missing = suspects.stream().filter(s -> s.kind() == Kind.MISSED && s.index() == at).mapToInt(Suspect::count).sum();
+            int missing = suspects.stream()
+                    .filter(s -> s.kind() == Kind.MISSED && s.index() == at)
+                    .mapToInt(Suspect::count)
+                    .sum();
             out[i] = out[i - 1] + 1 + missing;
         }
         return out;

@@ -11,46 +11,46 @@ import org.hipparchus.distribution.continuous.ChiSquaredDistribution;
 /**
  * Turns what {@link Regression} finds into parameters with lineage.
  *
- * <p>Near the optimum the parameters are linear in y - f' x of every point, so that each leaf reaches them through exact first
- * derivatives, one that several points share with its signs. Where the residuals speak, what they show beyond that enters by
- * {@link PointScatter}.
+ * <p>Near the optimum the parameters are linear in y - f' x of every point, so that each leaf reaches them through
+ * exact first derivatives, one that several points share with its signs. Where the residuals speak, what they show
+ * beyond that enters by {@link PointScatter}.
  */
 public final class CurveFit {
-    private CurveFit() {
-    }
+    private CurveFit() {}
 
-    /**
-     * A curve over numbered points, for models with several columns of data.
-     */
+    /** A curve over numbered points, for models with several columns of data. */
     public interface NumberedCurve {
         /**
          * Evaluates the model at one point.
          *
-         * @param point      index of the data point
-         * @param x          its abscissa
+         * @param point index of the data point
+         * @param x its abscissa
          * @param parameters p parameters
-         * @param gradient   p + 1 places to be filled with the derivatives by the parameters and, last, by x
+         * @param gradient p + 1 places to be filled with the derivatives by the parameters and, last, by x
          * @return the model's value
          */
         double at(int point, double x, double[] parameters, double[] gradient);
     }
 
     /** Columns of plain numbers: n abscissae and ordinates with their standard uncertainties, null where not known. */
-    public record Columns(double[] x, double[] y, double[] uX, double[] uY) {
-    }
+    public record Columns(double[] x, double[] y, double[] uX, double[] uY) {}
 
     /**
      * Fits a curve to columns of plain numbers.
      *
-     * @param model  the formula, for messages
-     * @param names  p parameter names
-     * @param start  p starting values
+     * @param model the formula, for messages
+     * @param names p parameter names
+     * @param start p starting values
      * @param origin identity of this fit, root of its leaves' ids
      * @throws FitException when there are too few points, it does not converge, or parameters cannot be told apart
      */
-    public static Fit ofColumns(String model, List<String> names, double[] start, NumberedCurve curve, Columns data, String origin) {
+    public static Fit ofColumns(
+            String model, List<String> names, double[] start, NumberedCurve curve, Columns data, String origin) {
         boolean stated = data.uY() != null || data.uX() != null;
-        Regression.Weights weights = stated ? new Regression.Weights(data.uY() == null ? new double[data.y().length] : data.uY(), data.uX(), null, null) : Regression.Weights.NONE;
+        Regression.Weights weights = stated
+                ? new Regression.Weights(
+                        data.uY() == null ? new double[data.y().length] : data.uY(), data.uX(), null, null)
+                : Regression.Weights.NONE;
         Regression.Optimum o = new Regression(model, names, curve::at, data.x(), data.y(), weights).from(start);
         int n = data.y().length;
         int p = names.size();
@@ -60,10 +60,29 @@ public final class CurveFit {
         double[] found = exact ? withoutRounding(curve, data, o.parameters()) : o.parameters();
         List<Quantity> parameters = new ArrayList<>();
         for (int k = 0; k < p; k++) {
-            parameters.add(scattered(Quantity.number(found[k]), o.root()[k], stated ? 1 : sd, stated ? Double.POSITIVE_INFINITY : n - p, origin, "scatter of the points"));
+            parameters.add(scattered(
+                    Quantity.number(found[k]),
+                    o.root()[k],
+                    stated ? 1 : sd,
+                    stated ? Double.POSITIVE_INFINITY : n - p,
+                    origin,
+                    "scatter of the points"));
         }
         Curve law = (x, values, gradient) -> curve.at(0, x, values, gradient);
-        return remarked(new Fit(model, names, parameters, data.x(), data.y(), fitted, LabUnit.ONE, LabUnit.ONE, sd, stated ? o.chiSquared() : Double.NaN, n - p, o.remarks(), law));
+        return remarked(new Fit(
+                model,
+                names,
+                parameters,
+                data.x(),
+                data.y(),
+                fitted,
+                LabUnit.ONE,
+                LabUnit.ONE,
+                sd,
+                stated ? o.chiSquared() : Double.NaN,
+                n - p,
+                o.remarks(),
+                law));
     }
 
     /**
@@ -74,23 +93,37 @@ public final class CurveFit {
      * @param start p starting values in those units
      * @throws FitException when there are too few points, it does not converge, or parameters cannot be told apart
      */
-    public static Fit ofPoints(String model, List<String> names, List<LabUnit> units, double[] start, Curve law, Points points, FitOptions choices) {
+    public static Fit ofPoints(
+            String model,
+            List<String> names,
+            List<LabUnit> units,
+            double[] start,
+            Curve law,
+            Points points,
+            FitOptions choices) {
         int n = points.size();
         int p = names.size();
         boolean residuals = choices.scatter() == Scatter.FROM_RESIDUALS;
-        Regression.Weights weights = residuals ? Regression.Weights.NONE : weights(points, points.own(), choices.scatter());
+        Regression.Weights weights =
+                residuals ? Regression.Weights.NONE : weights(points, points.own(), choices.scatter());
         List<String> remarks = new ArrayList<>();
         boolean weighted = weights != Regression.Weights.NONE && weights != Regression.Weights.ALIKE;
         if (!residuals && !weighted) {
-            remarks.add(points.size() > p ? "Some points have no uncertainty of their own, so all points count alike." : "As many points as parameters: nothing tests the fit.");
+            remarks.add(
+                    points.size() > p
+                            ? "Some points have no uncertainty of their own, so all points count alike."
+                            : "As many points as parameters: nothing tests the fit.");
         }
         double[] xv = points.xValues();
         double[] yv = points.yValues();
-        Regression.Optimum o = new Regression(model, names, (i, x, values, gradient) -> law.at(x, values, gradient), xv, yv, weights).from(start);
+        Regression.Optimum o = new Regression(
+                        model, names, (i, x, values, gradient) -> law.at(x, values, gradient), xv, yv, weights)
+                .from(start);
         remarks.addAll(o.remarks());
         double[] fitted = fitted((i, x, values, gradient) -> law.at(x, values, gradient), xv, o.parameters());
         double sd = residualSd(yv, fitted, p);
-        PointScatter scatter = residuals ? PointScatter.of(points, o.slopes(), o.q(), difference(yv, fitted), choices) : null;
+        PointScatter scatter =
+                residuals ? PointScatter.of(points, o.slopes(), o.q(), difference(yv, fitted), choices) : null;
         List<Quantity> parts = new ArrayList<>();
         for (int i = 0; i < n; i++) {
             parts.add(residuals ? points.y().get(i).linear() : points.y().get(i));
@@ -109,15 +142,30 @@ public final class CurveFit {
         if (residuals) {
             remarks.addAll(scatter.remarks());
         }
-        return remarked(new Fit(model, names, parameters, xv, yv, fitted, points.xUnit(), points.yUnit(), residuals ? scatter.sd() : sd, weighted ? o.chiSquared() : Double.NaN, n - p, remarks, law));
+        return remarked(new Fit(
+                model,
+                names,
+                parameters,
+                xv,
+                yv,
+                fitted,
+                points.xUnit(),
+                points.yUnit(),
+                residuals ? scatter.sd() : sd,
+                weighted ? o.chiSquared() : Double.NaN,
+                n - p,
+                remarks,
+                law));
     }
 
-    private static Quantity scattered(Quantity q, double[] root, double scale, double dof, String origin, String label) {
+    private static Quantity scattered(
+            Quantity q, double[] root, double scale, double dof, String origin, String label) {
         Quantity out = q;
         for (int j = 0; j < root.length; j++) {
             double c = scale * root[j];
             if (c != 0 && Double.isFinite(c)) {
-                out = out.with(Leaf.typeA(origin + "#scatter" + j, label, origin, dof).inPool(origin + "#scatter"), c);
+                out = out.with(
+                        Leaf.typeA(origin + "#scatter" + j, label, origin, dof).inPool(origin + "#scatter"), c);
             }
         }
         return out;
@@ -167,14 +215,20 @@ public final class CurveFit {
         if (scatter == Scatter.GENERALISED) {
             return new Regression.Weights(null, null, null, slopes -> whole(points, slopes));
         }
-        return !all ? Regression.Weights.ALIKE : new Regression.Weights(uY, both ? uX : null, both ? covariance : null, null);
+        return !all
+                ? Regression.Weights.ALIKE
+                : new Regression.Weights(uY, both ? uX : null, both ? covariance : null, null);
     }
 
     private static double[][] whole(Points points, double[] slopes) {
         int n = points.size();
         List<Quantity> e = new ArrayList<>();
         for (int i = 0; i < n; i++) {
-            e.add(Quantity.combination(List.of(points.y().get(i).linear(), points.x().get(i).linear()), new double[] {1, -slopes[i]}, 0, points.yUnit()));
+            e.add(Quantity.combination(
+                    List.of(points.y().get(i).linear(), points.x().get(i).linear()),
+                    new double[] {1, -slopes[i]},
+                    0,
+                    points.yUnit()));
         }
         double[][] v = new double[n][n];
         for (int i = 0; i < n; i++) {
@@ -207,13 +261,21 @@ public final class CurveFit {
         Fit out = fit;
         if (!Double.isNaN(fit.chiSquared()) && fit.dof() > 0) {
             double tail = 1 - new ChiSquaredDistribution(fit.dof()).cumulativeProbability(fit.chiSquared());
-            out = out.withRemark(tail < 0.025
-                    ? "The points scatter more than their stated uncertainties allow (chi-square %.1f for %d degrees of freedom, Birge ratio %.2f); standard uncertainties were not scaled."
-                            .formatted(fit.chiSquared(), fit.dof(), Math.sqrt(fit.chiSquared() / fit.dof()))
-                    : tail > 0.975 && fit.dof() > 3
-                    ? "The points scatter less than their stated uncertainties suggest (chi-square %.2f for %d degrees of freedom); they may be stated too large, or share an influence."
-                            .formatted(fit.chiSquared(), fit.dof())
-                    : "The scatter agrees with the stated uncertainties (chi-square %.1f for %d degrees of freedom).".formatted(fit.chiSquared(), fit.dof()));
+            out = out.withRemark(
+                    tail < 0.025
+                            ? "The points scatter more than their stated uncertainties allow (chi-square %.1f "
+                                    + "for %d degrees of freedom, Birge ratio %.2f); standard uncertainties were "
+                                    + "not scaled."
+                                            .formatted(
+                                                    fit.chiSquared(),
+                                                    fit.dof(),
+                                                    Math.sqrt(fit.chiSquared() / fit.dof()))
+                            : tail > 0.975 && fit.dof() > 3
+                                    ? "The points scatter less than their stated uncertainties suggest "
+                                            + "(chi-square %.2f for %d degrees of freedom); they may be stated "
+                                            + "too large, or share an influence.".formatted(fit.chiSquared(), fit.dof())
+                                    : "The scatter agrees with the stated uncertainties (chi-square %.1f for %d "
+                                            + "degrees of freedom).".formatted(fit.chiSquared(), fit.dof()));
         }
         Fit checked = out;
         return Residuals.remark(fit.residuals()).map(checked::withRemark).orElse(checked);

@@ -7,16 +7,15 @@ import org.hipparchus.transform.FastFourierTransformer;
 import org.hipparchus.transform.TransformType;
 
 /**
- * Where a damped cosine might start: the period at which a cosine and a sine together explain most (a periodogram for any
- * spacing of the abscissae, Lomb 1976), refined, then the decay that explains most at that period.
+ * Where a damped cosine might start: the period at which a cosine and a sine together explain most (a periodogram for
+ * any spacing of the abscissae, Lomb 1976), refined, then the decay that explains most at that period.
  */
 final class DampedCosineStart {
     private static final int FINER_THAN_SPAN = 8;
     private static final int MANY = 200;
     private static final double NEAR = 2;
 
-    private DampedCosineStart() {
-    }
+    private DampedCosineStart() {}
 
     /** Level, amplitude, decay length, period and phase. */
     static double[] of(double[] x, double[] y) {
@@ -32,8 +31,11 @@ final class DampedCosineStart {
         double[] taus = {0.1 * span, 0.3 * span, span, 5 * span};
         int stride = Math.max(1, n / 4000);
         double peak = peak(x, y);
-        int first = Double.isNaN(peak) ? FINER_THAN_SPAN / 4 : (int) Math.max(FINER_THAN_SPAN / 4, Math.floor((peak * span - NEAR) * FINER_THAN_SPAN));
-        int last = Double.isNaN(peak) ? steps : (int) Math.min(steps, Math.ceil((peak * span + NEAR) * FINER_THAN_SPAN));
+        int first = Double.isNaN(peak)
+                ? FINER_THAN_SPAN / 4
+                : (int) Math.max(FINER_THAN_SPAN / 4, Math.floor((peak * span - NEAR) * FINER_THAN_SPAN));
+        int last =
+                Double.isNaN(peak) ? steps : (int) Math.min(steps, Math.ceil((peak * span + NEAR) * FINER_THAN_SPAN));
         for (int k = first; k <= last; k++) {
             double frequency = k / (double) FINER_THAN_SPAN / span;
             for (double tau : n > 2000 ? new double[] {0.5 * span} : taus) {
@@ -68,7 +70,10 @@ final class DampedCosineStart {
         return new double[] {s[0], amplitude, bestAt[0], 1 / bestAt[1], Math.IEEEremainder(phase, 2 * Math.PI)};
     }
 
-    /** Frequency of the tallest line of many evenly spaced points, so that only its neighbourhood need be searched; NaN for others. */
+    /**
+     * Frequency of the tallest line of many evenly spaced points, so that only its neighbourhood need be searched; NaN
+     * for others.
+     */
     private static double peak(double[] x, double[] y) {
         int n = x.length;
         double interval = (x[n - 1] - x[0]) / (n - 1);

@@ -9,8 +9,8 @@ import org.hipparchus.linear.RealMatrix;
  * The QR decomposition of a design matrix, and the least-squares solution with it.
  *
  * <p>Small problems are decomposed with twice the digits of a double (modified Gram-Schmidt, Björck 1967, in
- * {@link TwoDoubles}), so that even nearly dependent columns, such as the powers of a tenth-degree polynomial, lose nothing
- * that matters; large ones with Householder reflections in double precision after scaling the columns.
+ * {@link TwoDoubles}), so that even nearly dependent columns, such as the powers of a tenth-degree polynomial, lose
+ * nothing that matters; large ones with Householder reflections in double precision after scaling the columns.
  */
 final class Decomposition {
     private static final long SMALL = 1_000_000;

@@ -6,15 +6,23 @@ import java.util.Map;
 /**
  * How a fit is to be done.
  *
- * @param scatter   where the uncertainty of the independent part comes from
- * @param origin    identity of the fit within the session, root of its leaves' ids
- * @param label     what the scatter of the points is called in budgets
- * @param start     starting values by parameter name, in the unit the parameter will have; models that know better ignore them
+ * @param scatter where the uncertainty of the independent part comes from
+ * @param origin identity of the fit within the session, root of its leaves' ids
+ * @param label what the scatter of the points is called in budgets
+ * @param start starting values by parameter name, in the unit the parameter will have; models that know better ignore
+ *     them
  * @param occasions which readings the points are; null when they are told by their values
- * @param series    the trace whose samples the points are, in time; null when the points are separate readings
- * @param basis     names the directions in which parameters look at the samples: fits of one name and series share them
+ * @param series the trace whose samples the points are, in time; null when the points are separate readings
+ * @param basis names the directions in which parameters look at the samples: fits of one name and series share them
  */
-public record FitOptions(Scatter scatter, String origin, String label, Map<String, Double> start, Occasions occasions, Trace series, String basis) {
+public record FitOptions(
+        Scatter scatter,
+        String origin,
+        String label,
+        Map<String, Double> start,
+        Occasions occasions,
+        Trace series,
+        String basis) {
     public FitOptions(Scatter scatter, String origin, String label) {
         this(scatter, origin, label, Map.of());
     }

@@ -6,8 +6,8 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * The door to fits: a model takes points and choices and gives a {@link Fit}. Polynomials and the line through the origin are
- * made here, laws that find their own start are {@link NamedModel}s, and any formula becomes a model through
+ * The door to fits: a model takes points and choices and gives a {@link Fit}. Polynomials and the line through the
+ * origin are made here, laws that find their own start are {@link NamedModel}s, and any formula becomes a model through
  * {@code FormulaFit.model} of the language.
  */
 @FunctionalInterface
@@ -34,7 +34,7 @@ public interface Model {
      *
      * @param words what it is called in messages
      * @param start starting value of each parameter, in the order the law takes them
-     * @param law   the curve; takes each parameter in the unit of its starting value
+     * @param law the curve; takes each parameter in the unit of its starting value
      */
     static Model of(String words, Map<String, Quantity> start, Curve law) {
         List<String> names = List.copyOf(start.keySet());

@@ -10,11 +10,11 @@ import java.util.TreeMap;
 import org.hipparchus.distribution.continuous.FDistribution;
 
 /**
- * Several models of the same response beside each other: residuals first, then the corrected Akaike criterion (Hurvich and Tsai
- * 1989), and words.
+ * Several models of the same response beside each other: residuals first, then the corrected Akaike criterion (Hurvich
+ * and Tsai 1989), and words.
  *
- * <p>AICc compares likelihoods of the same numbers, so fits of a transformed response (the logarithm, say) are refused. r and
- * R² do not appear, because they say nothing about which model is right.
+ * <p>AICc compares likelihoods of the same numbers, so fits of a transformed response (the logarithm, say) are refused.
+ * r and R² do not appear, because they say nothing about which model is right.
  *
  * @param entries one a model, in the order given
  */
@@ -22,10 +22,10 @@ public record ModelComparison(List<Entry> entries) {
     /**
      * One model.
      *
-     * @param fit       its fit
-     * @param aicc      corrected Akaike criterion; infinite when there are too few points for it
-     * @param share     Akaike weight among the models given, 0 to 1
-     * @param runs      runs-test score of the residuals in order of x; strongly negative when they bend
+     * @param fit its fit
+     * @param aicc corrected Akaike criterion; infinite when there are too few points for it
+     * @param share Akaike weight among the models given, 0 to 1
+     * @param runs runs-test score of the residuals in order of x; strongly negative when they bend
      * @param lackOfFit chance of the lack of fit seen, from repeats at equal abscissae; empty without repeats
      */
     public record Entry(Fit fit, double aicc, double share, double runs, Optional<Double> lackOfFit) {
@@ -40,8 +40,10 @@ public record ModelComparison(List<Entry> entries) {
             throw new FitException("A comparison needs at least two fits.");
         }
         for (Fit f : fits) {
-            if (!f.yUnit().equals(fits.get(0).yUnit()) || !Arrays.equals(f.y(), fits.get(0).y())) {
-                throw new FitException("Models can be compared only on the same response: the " + fits.get(0).model() + " and the " + f.model()
+            if (!f.yUnit().equals(fits.get(0).yUnit())
+                    || !Arrays.equals(f.y(), fits.get(0).y())) {
+                throw new FitException("Models can be compared only on the same response: the "
+                        + fits.get(0).model() + " and the " + f.model()
                         + " were fitted to different ordinates, perhaps a transformed one.");
             }
         }
@@ -51,7 +53,12 @@ public record ModelComparison(List<Entry> entries) {
         List<Entry> entries = new ArrayList<>();
         for (int i = 0; i < aicc.length; i++) {
             Fit f = fits.get(i);
-            entries.add(new Entry(f, aicc[i], Math.exp(-(aicc[i] - least) / 2) / total, Residuals.runsScore(inOrder(f)), lackOfFit(f)));
+            entries.add(new Entry(
+                    f,
+                    aicc[i],
+                    Math.exp(-(aicc[i] - least) / 2) / total,
+                    Residuals.runsScore(inOrder(f)),
+                    lackOfFit(f)));
         }
         return new ModelComparison(List.copyOf(entries));
     }
@@ -101,7 +108,9 @@ public record ModelComparison(List<Entry> entries) {
 
     /** The likeliest model. */
     public Entry best() {
-        return entries.stream().max(java.util.Comparator.comparingDouble(Entry::share)).orElseThrow();
+        return entries.stream()
+                .max(java.util.Comparator.comparingDouble(Entry::share))
+                .orElseThrow();
     }
 
     /** The advice in words. */
@@ -112,15 +121,27 @@ public record ModelComparison(List<Entry> entries) {
             if (e.bends()) {
                 b.append("The residuals of the %s bend. ".formatted(e.fit().model()));
             } else if (e.lackOfFit().isPresent() && e.lackOfFit().get() < 0.01) {
-                b.append("The %s misses the means of the repeats by more than their scatter. ".formatted(e.fit().model()));
+                b.append("The %s misses the means of the repeats by more than their scatter. "
+                        .formatted(e.fit().model()));
             }
         }
         for (Entry e : entries) {
             if (e != best) {
                 double ratio = best.share() / e.share();
-                b.append(Double.isInfinite(ratio) || ratio > 1e6 ? "The %s is out of the question beside the %s. ".formatted(e.fit().model(), best.fit().model())
-                        : ratio < 3 ? "The %s and the %s cannot be told apart by these data. ".formatted(best.fit().model(), e.fit().model())
-                        : "The %s is %s times less likely than the %s. ".formatted(e.fit().model(), Notation.plain(ratio, 2), best.fit().model()));
+                b.append(
+                        Double.isInfinite(ratio) || ratio > 1e6
+                                ? "The %s is out of the question beside the %s. "
+                                        .formatted(e.fit().model(), best.fit().model())
+                                : ratio < 3
+                                        ? "The %s and the %s cannot be told apart by these data. "
+                                                .formatted(
+                                                        best.fit().model(),
+                                                        e.fit().model())
+                                        : "The %s is %s times less likely than the %s. "
+                                                .formatted(
+                                                        e.fit().model(),
+                                                        Notation.plain(ratio, 2),
+                                                        best.fit().model()));
             }
         }
         if (entries.stream().allMatch(Entry::bends)) {

@@ -9,12 +9,16 @@ import java.util.Locale;
 /**
  * Laws that turn up in laboratories, each of which finds its own starting values.
  *
- * <p>Every law is linear in some parameters and curved in at most two. The start is the best point of a grid over the curved
- * ones, the others solved for; the grid spans what the abscissae can show.
+ * <p>Every law is linear in some parameters and curved in at most two. The start is the best point of a grid over the
+ * curved ones, the others solved for; the grid spans what the abscissae can show.
  */
 public enum NamedModel implements Model {
     /** y = level + amplitude exp(-x / tau). */
-    DECAY("exponential decay to a level", List.of("level", "amplitude", "tau"), List.of(Kind.Y, Kind.Y, Kind.X), new int[] {2}) {
+    DECAY(
+            "exponential decay to a level",
+            List.of("level", "amplitude", "tau"),
+            List.of(Kind.Y, Kind.Y, Kind.X),
+            new int[] {2}) {
         @Override
         double value(double x, double[] p, double[] g) {
             double e = Math.exp(-x / p[2]);
@@ -47,7 +51,10 @@ public enum NamedModel implements Model {
         }
     },
     /** y = level x / (half + x). */
-    HALF_SATURATION("growth to saturation with a half-way point", List.of("level", "half"), List.of(Kind.Y, Kind.X), new int[] {1}) {
+    HALF_SATURATION(
+            "growth to saturation with a half-way point", List.of("level", "half"), List.of(Kind.Y, Kind.X), new int[] {
+                1
+            }) {
         @Override
         double value(double x, double[] p, double[] g) {
             double d = p[1] + x;
@@ -119,7 +126,8 @@ public enum NamedModel implements Model {
         }
     },
     /** y = level / (1 + exp(-(x - middle) / width)). */
-    LOGISTIC("logistic growth", List.of("level", "middle", "width"), List.of(Kind.Y, Kind.X, Kind.X), new int[] {1, 2}) {
+    LOGISTIC(
+            "logistic growth", List.of("level", "middle", "width"), List.of(Kind.Y, Kind.X, Kind.X), new int[] {1, 2}) {
         @Override
         double value(double x, double[] p, double[] g) {
             double e = Math.exp(-(x - p[1]) / p[2]);
@@ -146,7 +154,11 @@ public enum NamedModel implements Model {
         }
     },
     /** y = level + amplitude exp(-x / tau) cos(2 pi x / period + phase). */
-    DAMPED_COSINE("damped cosine", List.of("level", "amplitude", "tau", "period", "phase"), List.of(Kind.Y, Kind.Y, Kind.X, Kind.X, Kind.ONE), new int[] {2, 3, 4}) {
+    DAMPED_COSINE(
+            "damped cosine",
+            List.of("level", "amplitude", "tau", "period", "phase"),
+            List.of(Kind.Y, Kind.Y, Kind.X, Kind.X, Kind.ONE),
+            new int[] {2, 3, 4}) {
         @Override
         double value(double x, double[] p, double[] g) {
             double e = Math.exp(-x / p[2]);
@@ -173,7 +185,11 @@ public enum NamedModel implements Model {
         }
     },
     /** Two straight lines that meet: y = value + (before or after) (x - break). */
-    BROKEN_LINE("two lines with a break", List.of("break", "value", "before", "after"), List.of(Kind.X, Kind.Y, Kind.Y_PER_X, Kind.Y_PER_X), new int[] {0}) {
+    BROKEN_LINE(
+            "two lines with a break",
+            List.of("break", "value", "before", "after"),
+            List.of(Kind.X, Kind.Y, Kind.Y_PER_X, Kind.Y_PER_X),
+            new int[] {0}) {
         @Override
         double value(double x, double[] p, double[] g) {
             boolean left = x < p[0];
@@ -198,7 +214,11 @@ public enum NamedModel implements Model {
         }
     },
     /** y = first exp(-x / tau1) + second exp(-x / tau2), tau1 the shorter. */
-    TWO_EXPONENTIALS("two exponentials", List.of("first", "tau1", "second", "tau2"), List.of(Kind.Y, Kind.X, Kind.Y, Kind.X), new int[] {1, 3}) {
+    TWO_EXPONENTIALS(
+            "two exponentials",
+            List.of("first", "tau1", "second", "tau2"),
+            List.of(Kind.Y, Kind.X, Kind.Y, Kind.X),
+            new int[] {1, 3}) {
         @Override
         double value(double x, double[] p, double[] g) {
             double a = Math.exp(-x / p[1]);
@@ -228,7 +248,13 @@ public enum NamedModel implements Model {
     static final double GAS_CONSTANT = 8.31446261815324;
 
     /** What unit a parameter has, from those of the abscissa and the ordinate. */
-    private enum Kind { X, Y, ONE, Y_PER_X, MOLAR_ENERGY }
+    private enum Kind {
+        X,
+        Y,
+        ONE,
+        Y_PER_X,
+        MOLAR_ENERGY
+    }
 
     private final String words;
     private final List<String> parameters;
@@ -262,7 +288,10 @@ public enum NamedModel implements Model {
 
     /** The model of that id, or null. */
     public static NamedModel named(String id) {
-        return Arrays.stream(values()).filter(m -> m.id().equals(id)).findFirst().orElse(null);
+        return Arrays.stream(values())
+                .filter(m -> m.id().equals(id))
+                .findFirst()
+                .orElse(null);
     }
 
     @Override
@@ -270,21 +299,25 @@ public enum NamedModel implements Model {
         Points points = this == ARRHENIUS ? data.withAbsoluteAbscissa() : data;
         double[] x = points.xValues();
         if ((this == LOGARITHM || this == POWER_LAW || this == ARRHENIUS) && min(x) <= 0) {
-            throw new FitException("A " + words + " needs abscissae above zero; one is " + eagerneedle.core.quantity.Quantity.exact(min(x), points.xUnit()) + ".");
+            throw new FitException("A " + words + " needs abscissae above zero; one is "
+                    + eagerneedle.core.quantity.Quantity.exact(min(x), points.xUnit()) + ".");
         }
         if (points.size() < parameters.size()) {
-            throw FitException.tooFew("A fit of " + words + " needs at least " + (parameters.size() + 1) + " points; there are " + points.size() + ".");
+            throw FitException.tooFew("A fit of " + words + " needs at least " + (parameters.size() + 1)
+                    + " points; there are " + points.size() + ".");
         }
         List<LabUnit> units = new ArrayList<>();
         double yx = points.yUnit().factor() / points.xUnit().factor();
         for (Kind k : kinds) {
-            units.add(switch (k) {
-                case X -> points.xUnit().difference();
-                case Y -> points.yUnit();
-                case ONE -> LabUnit.ONE;
-                case Y_PER_X -> points.yUnit().coherent().per(points.xUnit().coherent());
-                case MOLAR_ENERGY -> LabUnit.parse("J/mol");
-            });
+            units.add(
+                    switch (k) {
+                        case X -> points.xUnit().difference();
+                        case Y -> points.yUnit();
+                        case ONE -> LabUnit.ONE;
+                        case Y_PER_X ->
+                            points.yUnit().coherent().per(points.xUnit().coherent());
+                        case MOLAR_ENERGY -> LabUnit.parse("J/mol");
+                    });
         }
         boolean slopes = kinds.contains(Kind.Y_PER_X);
         double[] s = start(x, points.yValues());
@@ -292,24 +325,33 @@ public enum NamedModel implements Model {
             s[k] *= kinds.get(k) == Kind.Y_PER_X ? yx : 1;
             s[k] = choices.start().getOrDefault(parameters.get(k), s[k]);
         }
-        Curve law = !slopes ? this::value : (at, p, g) -> {
-            double[] inner = p.clone();
-            for (int k = 0; k < inner.length; k++) {
-                inner[k] = kinds.get(k) == Kind.Y_PER_X ? p[k] / yx : p[k];
-            }
-            double v = value(at, inner, g);
-            for (int k = 0; k < inner.length; k++) {
-                g[k] = kinds.get(k) == Kind.Y_PER_X ? g[k] / yx : g[k];
-            }
-            return v;
-        };
+        Curve law = !slopes
+                ? this::value
+                : (at, p, g) -> {
+                    double[] inner = p.clone();
+                    for (int k = 0; k < inner.length; k++) {
+                        inner[k] = kinds.get(k) == Kind.Y_PER_X ? p[k] / yx : p[k];
+                    }
+                    double v = value(at, inner, g);
+                    for (int k = 0; k < inner.length; k++) {
+                        g[k] = kinds.get(k) == Kind.Y_PER_X ? g[k] / yx : g[k];
+                    }
+                    return v;
+                };
         Fit fit = CurveFit.ofPoints(words, parameters, units, s, law, points, choices);
-        double[] found = fit.parameters().stream().mapToDouble(eagerneedle.core.quantity.Quantity::value).toArray();
+        double[] found = fit.parameters().stream()
+                .mapToDouble(eagerneedle.core.quantity.Quantity::value)
+                .toArray();
         double[] plain = canonical(found.clone());
-        return Arrays.equals(found, plain) ? fit : CurveFit.ofPoints(words, parameters, units, plain, law, points, choices);
+        return Arrays.equals(found, plain)
+                ? fit
+                : CurveFit.ofPoints(words, parameters, units, plain, law, points, choices);
     }
 
-    /** The same curve with its parameters in the form people expect: no negative period or amplitude, the shorter time first. */
+    /**
+     * The same curve with its parameters in the form people expect: no negative period or amplitude, the shorter time
+     * first.
+     */
     private double[] canonical(double[] p) {
         if (this == DAMPED_COSINE) {
             if (p[3] < 0) {

@@ -2,8 +2,7 @@ package eagerneedle.core.fit;
 
 /** Quick linear least squares for starting values, where a few digits will do. */
 final class NormalEquations {
-    private NormalEquations() {
-    }
+    private NormalEquations() {}
 
     /** Solves n by p least squares through the normal equations; null where they are singular. */
     static double[] solve(double[][] design, double[] y) {

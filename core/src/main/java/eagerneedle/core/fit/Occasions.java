@@ -11,14 +11,17 @@ import java.util.Map;
  * Which readings the points of a fit are: two results that rest on the same ones share their scatter.
  *
  * @param group readings of one group may have been taken together, such as those of one capture
- * @param ids   one a point, in the order of the points, such as the run it was read in
+ * @param ids one a point, in the order of the points, such as the run it was read in
  */
 public record Occasions(String group, List<String> ids) {
     public Occasions {
         ids = List.copyOf(ids);
     }
 
-    /** Readings that nothing names are told by what they are: the same values with the same influences are the same readings. */
+    /**
+     * Readings that nothing names are told by what they are: the same values with the same influences are the same
+     * readings.
+     */
     static Occasions of(List<Quantity> y) {
         Digest digest = new Digest();
         List<String> ids = new ArrayList<>();

@@ -12,21 +12,21 @@ import java.util.function.Predicate;
 import org.hipparchus.distribution.continuous.ChiSquaredDistribution;
 
 /**
- * What the residuals of a fit say of its parameters, as p standardised leaves: one for each of the p orthonormal directions in
- * which the parameters look at the points.
+ * What the residuals of a fit say of its parameters, as p standardised leaves: one for each of the p orthonormal
+ * directions in which the parameters look at the points.
  *
- * <p><em>Points</em> may carry uncertainties of their own. These always reach the parameters, with their lineage. Where the
- * points scatter more than their own uncertainties explain, the rest is a further scatter, equal for all points, of variance
- * τ² = (Σe² - Σ(1 - h) v) / (n - p), with leverages h and own variances v: the moment estimate of a variance component
- * (DerSimonian and Laird 1986, for any curve). Together they give s² (JᵀJ)⁻¹ when all points are alike, and never less than what
- * is stated. Degrees of freedom are those of s² as long as τ is most of it.
+ * <p><em>Points</em> may carry uncertainties of their own. These always reach the parameters, with their lineage. Where
+ * the points scatter more than their own uncertainties explain, the rest is a further scatter, equal for all points, of
+ * variance τ² = (Σe² - Σ(1 - h) v) / (n - p), with leverages h and own variances v: the moment estimate of a variance
+ * component (DerSimonian and Laird 1986, for any curve). Together they give s² (JᵀJ)⁻¹ when all points are alike, and
+ * never less than what is stated. Degrees of freedom are those of s² as long as τ is most of it.
  *
- * <p><em>Samples of a trace</em> are alike from one to the next. Their noise is told by {@link SerialNoise} and reaches the
- * parameters through its covariance.
+ * <p><em>Samples of a trace</em> are alike from one to the next. Their noise is told by {@link SerialNoise} and reaches
+ * the parameters through its covariance.
  *
- * @param sd      residual standard deviation with n - p
- * @param leaves  p leaves, empty when nothing scatters
- * @param factor  p by p: what each leaf does along each direction
+ * @param sd residual standard deviation with n - p
+ * @param leaves p leaves, empty when nothing scatters
+ * @param factor p by p: what each leaf does along each direction
  * @param remarks what a careful reader should know, one sentence each
  */
 record PointScatter(double sd, List<Leaf> leaves, double[][] factor, List<String> remarks) {
@@ -36,8 +36,8 @@ record PointScatter(double sd, List<Leaf> leaves, double[][] factor, List<String
     /**
      * The scatter of points whose residuals speak.
      *
-     * @param slopes    n slopes of the curve
-     * @param q         n by p orthonormal directions
+     * @param slopes n slopes of the curve
+     * @param q n by p orthonormal directions
      * @param residuals n residuals, in the unit of the ordinate
      */
     static PointScatter of(Points points, double[] slopes, double[][] q, double[] residuals, FitOptions choices) {
@@ -64,9 +64,11 @@ record PointScatter(double sd, List<Leaf> leaves, double[][] factor, List<String
         if (all && own > 0) {
             double tail = new ChiSquaredDistribution(n - p).cumulativeProbability((n - p) * squares / own);
             if (tail > 1 - SURELY) {
-                remarks.add("The points scatter %.1f times as much as their own uncertainties explain; what is left over is counted beside them.".formatted(Math.sqrt(squares / own)));
+                remarks.add("The points scatter %.1f times as much as their own uncertainties explain; what is left "
+                        + "over is counted beside them.".formatted(Math.sqrt(squares / own)));
             } else if (tail < SURELY && n - p > 1) {
-                remarks.add("The points scatter less than their own uncertainties say (by a factor of %.2f); these are kept, but may be stated too large, or be shared.".formatted(Math.sqrt(squares / own)));
+                remarks.add("The points scatter less than their own uncertainties say (by a factor of %.2f); these "
+                        + "are kept, but may be stated too large, or be shared.".formatted(Math.sqrt(squares / own)));
             }
         }
         if (rest == 0) {
@@ -93,7 +95,9 @@ record PointScatter(double sd, List<Leaf> leaves, double[][] factor, List<String
             }
             digest.add(direction);
             digest.add(unit);
-            leaves.add(Leaf.typeA(pool + ":" + digest, choices.label(), choices.origin(), dof).inPool(pool).seenIn(new Seen(occasions.group(), ids, direction, unit)));
+            leaves.add(Leaf.typeA(pool + ":" + digest, choices.label(), choices.origin(), dof)
+                    .inPool(pool)
+                    .seenIn(new Seen(occasions.group(), ids, direction, unit)));
             factor[k][k] = Math.sqrt(rest);
         }
         return new PointScatter(Math.sqrt(s2), leaves, factor, remarks);
@@ -114,9 +118,11 @@ record PointScatter(double sd, List<Leaf> leaves, double[][] factor, List<String
         String pool = "scatter:samples " + samples.identity() + ":" + choices.basis();
         List<Leaf> leaves = new ArrayList<>();
         for (int k = 0; k < p; k++) {
-            leaves.add(Leaf.typeA(pool + "#" + k, choices.label(), choices.origin(), noise.dof()).inPool(pool));
+            leaves.add(Leaf.typeA(pool + "#" + k, choices.label(), choices.origin(), noise.dof())
+                    .inPool(pool));
         }
-        return new PointScatter(sd, leaves, noise.factor(q), noise.remark().map(List::of).orElse(List.of()));
+        return new PointScatter(
+                sd, leaves, noise.factor(q), noise.remark().map(List::of).orElse(List.of()));
     }
 
     /** Sum of squares; residuals that are rounding of the ordinates are no scatter. */
@@ -152,7 +158,9 @@ record PointScatter(double sd, List<Leaf> leaves, double[][] factor, List<String
             own = own == null ? points.own() : own;
             Quantity ownX = x.keeping(own);
             Quantity ownY = y.keeping(own);
-            v[i] = ownY.covariance(ownY) + slopes[i] * slopes[i] * ownX.covariance(ownX) - 2 * slopes[i] * ownX.covariance(ownY);
+            v[i] = ownY.covariance(ownY)
+                    + slopes[i] * slopes[i] * ownX.covariance(ownX)
+                    - 2 * slopes[i] * ownX.covariance(ownY);
         }
         return v;
     }

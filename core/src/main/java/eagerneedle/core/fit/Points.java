@@ -20,14 +20,17 @@ public record Points(List<Quantity> x, List<Quantity> y) {
     /** @throws FitException when there are not as many abscissae as ordinates, or none */
     public static Points of(List<Quantity> x, List<Quantity> y) {
         if (x.size() != y.size()) {
-            throw new FitException("A fit needs as many abscissae as ordinates, not " + x.size() + " and " + y.size() + ".");
+            throw new FitException(
+                    "A fit needs as many abscissae as ordinates, not " + x.size() + " and " + y.size() + ".");
         }
         if (x.isEmpty()) {
             throw new FitException("A fit needs points; there are none.");
         }
         LabUnit xUnit = x.get(0).unit();
         LabUnit yUnit = y.get(0).unit();
-        return new Points(x.stream().map(q -> q.to(xUnit)).toList(), y.stream().map(q -> q.to(yUnit)).toList());
+        return new Points(
+                x.stream().map(q -> q.to(xUnit)).toList(),
+                y.stream().map(q -> q.to(yUnit)).toList());
     }
 
     /** The samples of a trace: moments in s as abscissae, values with what they share as ordinates. */
@@ -59,7 +62,9 @@ public record Points(List<Quantity> x, List<Quantity> y) {
 
     /** The abscissae with a temperature in kelvin where it was in degrees Celsius; laws like Arrhenius's need that. */
     Points withAbsoluteAbscissa() {
-        return xUnit().isAffine() ? new Points(x.stream().map(Quantity::coherent).toList(), y) : this;
+        return xUnit().isAffine()
+                ? new Points(x.stream().map(Quantity::coherent).toList(), y)
+                : this;
     }
 
     double[] xValues() {
@@ -75,8 +80,14 @@ public record Points(List<Quantity> x, List<Quantity> y) {
         Map<Leaf, Integer> seenAt = new HashMap<>();
         for (int i = 0; i < size(); i++) {
             int point = i;
-            x.get(i).contributions().keySet().forEach(leaf -> seenAt.merge(leaf, point, (a, b) -> a.equals(b) ? a : -1));
-            y.get(i).contributions().keySet().forEach(leaf -> seenAt.merge(leaf, point, (a, b) -> a.equals(b) ? a : -1));
+            x.get(i)
+                    .contributions()
+                    .keySet()
+                    .forEach(leaf -> seenAt.merge(leaf, point, (a, b) -> a.equals(b) ? a : -1));
+            y.get(i)
+                    .contributions()
+                    .keySet()
+                    .forEach(leaf -> seenAt.merge(leaf, point, (a, b) -> a.equals(b) ? a : -1));
         }
         return leaf -> seenAt.getOrDefault(leaf, -1) >= 0;
     }

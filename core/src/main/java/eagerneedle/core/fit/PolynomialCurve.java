@@ -3,7 +3,8 @@ package eagerneedle.core.fit;
 import eagerneedle.core.quantity.LabUnit;
 
 /**
- * The polynomial whose coefficient of x^0 is in {@code yUnit} and whose others are in coherent units, as polynomial fits give them.
+ * The polynomial whose coefficient of x^0 is in {@code yUnit} and whose others are in coherent units, as polynomial
+ * fits give them.
  *
  * @param xFactor coherent units in one unit of the abscissa
  * @param yFactor coherent units in one unit of the ordinate

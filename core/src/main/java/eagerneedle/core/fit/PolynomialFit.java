@@ -11,21 +11,20 @@ import org.hipparchus.linear.RealMatrix;
 /**
  * Straight lines and polynomials by least squares, to a trace or to points that carry uncertainty.
  *
- * <p>The parameters are linear in the ordinates, so that every influence the ordinates share reaches them through the exact
- * derivatives. What scatters beyond that enters by {@link PointScatter}; where points carry nothing of their own, and where
- * samples are independent, that is the classical covariance s² (XᵀX)⁻¹, correlations included.
+ * <p>The parameters are linear in the ordinates, so that every influence the ordinates share reaches them through the
+ * exact derivatives. What scatters beyond that enters by {@link PointScatter}; where points carry nothing of their own,
+ * and where samples are independent, that is the classical covariance s² (XᵀX)⁻¹, correlations included.
  */
 public final class PolynomialFit {
-    private PolynomialFit() {
-    }
+    private PolynomialFit() {}
 
     /**
      * Fits a polynomial in time to the samples of a trace.
      *
-     * @param trace  at least degree + 2 samples
+     * @param trace at least degree + 2 samples
      * @param degree 1 for a straight line
      * @param origin identity of this fit within the session, root of its leaves' ids
-     * @param label  what the scatter of the samples is called in budgets
+     * @param label what the scatter of the samples is called in budgets
      * @return coefficients of t^k, in the trace's unit per s^k
      * @throws FitException when there are too few samples
      */
@@ -33,7 +32,8 @@ public final class PolynomialFit {
         int n = trace.size();
         int p = degree + 1;
         if (n < p + 1) {
-            throw new FitException("A " + modelName(degree) + " to " + trace.name() + " needs at least " + (p + 1) + " samples; the window holds " + n + ".");
+            throw new FitException("A " + modelName(degree) + " to " + trace.name() + " needs at least " + (p + 1)
+                    + " samples; the window holds " + n + ".");
         }
         double[] weights = new double[n];
         Arrays.fill(weights, 1);
@@ -41,7 +41,10 @@ public final class PolynomialFit {
         double[] fitted = fitted(fit, trace.time());
         double[] c = fit.powers();
         List<Quantity> parameters = new ArrayList<>();
-        PointScatter scatter = PointScatter.ofSamples(fit.q, CurveFit.difference(trace.value(), fitted), new FitOptions(Scatter.FROM_RESIDUALS, origin, label).samplesOf(trace, "polynomial"));
+        PointScatter scatter = PointScatter.ofSamples(
+                fit.q,
+                CurveFit.difference(trace.value(), fitted),
+                new FitOptions(Scatter.FROM_RESIDUALS, origin, label).samplesOf(trace, "polynomial"));
         RealMatrix root = fit.toPowers.multiply(fit.inverseR);
         for (int k = 0; k < p; k++) {
             LabUnit unit = k == 0 ? trace.unit() : trace.unit().coherent().per(LabUnit.SECOND.power(k));
@@ -57,23 +60,36 @@ public final class PolynomialFit {
             }
             parameters.add(q);
         }
-        return CurveFit.remarked(new Fit(modelName(degree), names(p), parameters, trace.time(), trace.value(), fitted, LabUnit.SECOND, trace.unit(), scatter.sd(),
-                Double.NaN, n - p, scatter.remarks(), new PolynomialCurve(LabUnit.SECOND, trace.unit())));
+        return CurveFit.remarked(new Fit(
+                modelName(degree),
+                names(p),
+                parameters,
+                trace.time(),
+                trace.value(),
+                fitted,
+                LabUnit.SECOND,
+                trace.unit(),
+                scatter.sd(),
+                Double.NaN,
+                n - p,
+                scatter.remarks(),
+                new PolynomialCurve(LabUnit.SECOND, trace.unit())));
     }
 
     /**
      * Fits a polynomial to points.
      *
-     * @param x       n abscissae, units that fit one another
-     * @param y       n ordinates, units that fit one another
-     * @param degree  1 for a straight line
+     * @param x n abscissae, units that fit one another
+     * @param y n ordinates, units that fit one another
+     * @param degree 1 for a straight line
      * @param scatter whether residuals or stated uncertainties speak for the influences of single points
-     * @param origin  identity of this fit within the session, root of its leaves' ids
-     * @param label   what the scatter of the points is called in budgets
+     * @param origin identity of this fit within the session, root of its leaves' ids
+     * @param label what the scatter of the points is called in budgets
      * @return coefficients of x^k, coherent units
      * @throws FitException when there are too few points
      */
-    public static Fit ofPoints(List<Quantity> x, List<Quantity> y, int degree, Scatter scatter, String origin, String label) {
+    public static Fit ofPoints(
+            List<Quantity> x, List<Quantity> y, int degree, Scatter scatter, String origin, String label) {
         return ofPoints(Points.of(x, y), degree, new FitOptions(scatter, origin, label));
     }
 
@@ -90,7 +106,8 @@ public final class PolynomialFit {
         int p = degree + 1;
         boolean residuals = scatter == Scatter.FROM_RESIDUALS;
         if (n < p + (residuals ? 1 : 0)) {
-            throw new FitException("A " + modelName(degree) + " needs at least " + (p + (residuals ? 1 : 0)) + " points; there " + (n == 1 ? "is 1." : "are " + n + "."));
+            throw new FitException("A " + modelName(degree) + " needs at least " + (p + (residuals ? 1 : 0))
+                    + " points; there " + (n == 1 ? "is 1." : "are " + n + "."));
         }
         double[] xv = points.xValues();
         double[] yv = points.yValues();
@@ -99,7 +116,14 @@ public final class PolynomialFit {
         Polynomials plain = new Polynomials(xv, yv, ones, degree);
         PolynomialCurve law = new PolynomialCurve(points.xUnit(), points.yUnit());
         if (!residuals) {
-            return CurveFit.ofPoints(modelName(degree), names(p), units(points, p), scaled(plain.powers(), points), law, points, choices);
+            return CurveFit.ofPoints(
+                    modelName(degree),
+                    names(p),
+                    units(points, p),
+                    scaled(plain.powers(), points),
+                    law,
+                    points,
+                    choices);
         }
         double[] fitted = fitted(plain, xv);
         double[] slopes = new double[n];
@@ -132,7 +156,20 @@ public final class PolynomialFit {
             Quantity q = Quantity.combination(parts, factors, c[k], units.get(k));
             parameters.add(scattered.on(q, scaled(root.getRow(k), scale)));
         }
-        return CurveFit.remarked(new Fit(modelName(degree), names(p), parameters, xv, yv, fitted, points.xUnit(), points.yUnit(), scattered.sd(), Double.NaN, n - p, scattered.remarks(), law));
+        return CurveFit.remarked(new Fit(
+                modelName(degree),
+                names(p),
+                parameters,
+                xv,
+                yv,
+                fitted,
+                points.xUnit(),
+                points.yUnit(),
+                scattered.sd(),
+                Double.NaN,
+                n - p,
+                scattered.remarks(),
+                law));
     }
 
     /** Fits the straight line through the origin; its only parameter is the slope. */
@@ -144,13 +181,19 @@ public final class PolynomialFit {
             g[1] = p[0] * scale;
             return p[0] * x * scale;
         };
-        return CurveFit.ofPoints("line through the origin", List.of("slope"), List.of(unit), new double[] {1}, law, points, choices);
+        return CurveFit.ofPoints(
+                "line through the origin", List.of("slope"), List.of(unit), new double[] {1}, law, points, choices);
     }
 
     private static List<LabUnit> units(Points points, int p) {
         List<LabUnit> units = new ArrayList<>();
         for (int k = 0; k < p; k++) {
-            units.add(k == 0 ? points.yUnit() : points.yUnit().coherent().per(points.xUnit().coherent().power(k)));
+            units.add(
+                    k == 0
+                            ? points.yUnit()
+                            : points.yUnit()
+                                    .coherent()
+                                    .per(points.xUnit().coherent().power(k)));
         }
         return units;
     }

@@ -20,6 +20,7 @@ final class Polynomials {
     final RealMatrix inverseR;
     /** n by p: orthonormal directions of the weighted design. */
     final double[][] q;
+
     final double[] chebyshev;
     /** p by n: derivative of each power coefficient by each ordinate. */
     final double[][] byOrdinate;
@@ -49,13 +50,16 @@ final class Polynomials {
         }
         Decomposition qr = Decomposition.of(design, target);
         if (qr.dependent >= 0) {
-            throw new FitException("The points do not fix a polynomial of degree " + degree + ": too few different abscissae.");
+            throw new FitException(
+                    "The points do not fix a polynomial of degree " + degree + ": too few different abscissae.");
         }
         inverseR = new Array2DRowRealMatrix(qr.inverseR, false);
         q = qr.q;
         chebyshev = qr.solution;
         toPowers = powersFromChebyshev();
-        byOrdinate = toPowers.multiply(inverseR).multiply(new Array2DRowRealMatrix(qr.q, false).transpose()).getData();
+        byOrdinate = toPowers.multiply(inverseR)
+                .multiply(new Array2DRowRealMatrix(qr.q, false).transpose())
+                .getData();
         for (double[] row : byOrdinate) {
             for (int i = 0; i < n; i++) {
                 row[i] *= rootWeights[i];

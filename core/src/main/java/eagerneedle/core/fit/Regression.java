@@ -7,7 +7,6 @@ import org.hipparchus.exception.MathRuntimeException;
 import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.MatrixUtils;
 import org.hipparchus.optim.nonlinear.vector.leastsquares.LeastSquaresBuilder;
-import org.hipparchus.optim.nonlinear.vector.leastsquares.LeastSquaresOptimizer;
 import org.hipparchus.optim.nonlinear.vector.leastsquares.LevenbergMarquardtOptimizer;
 import org.hipparchus.optim.nonlinear.vector.leastsquares.MultivariateJacobianFunction;
 import org.hipparchus.util.Pair;
@@ -15,16 +14,18 @@ import org.hipparchus.util.Pair;
 /**
  * Least squares in plain numbers: finds the parameters of a curve and says whether it really found them.
  *
- * <p>A curve that is linear in all its parameters is solved at once by QR. Otherwise Levenberg-Marquardt (Hipparchus) runs
- * from the start given, and again from that start with the parameters in which the curve is linear put at their best
- * (separable least squares, Golub and Pereyra 1973), and from starts around it where the first two disagree or fail; the
- * lowest sum of squares wins. An end point counts as found only if the residuals are orthogonal to the tangent plane there
- * (the relative offset of Bates and Watts 1981), every parameter acts on the curve, and none depends on the others.
+ * <p>A curve that is linear in all its parameters is solved at once by QR. Otherwise Levenberg-Marquardt (Hipparchus)
+ * runs from the start given, and again from that start with the parameters in which the curve is linear put at their
+ * best (separable least squares, Golub and Pereyra 1973), and from starts around it where the first two disagree or
+ * fail; the lowest sum of squares wins. An end point counts as found only if the residuals are orthogonal to the
+ * tangent plane there (the relative offset of Bates and Watts 1981), every parameter acts on the curve, and none
+ * depends on the others.
  */
 final class Regression {
     private static final int MOST_STEPS = 2000;
     /** Steps from a start that is only tried to see whether there is a better end than the one found. */
     private static final int LOOKING_STEPS = 30;
+
     private static final double LARGEST_OFFSET = 1e-4;
     private static final int PROBES = 40;
     private static final int FEW = 2_000;
@@ -39,13 +40,18 @@ final class Regression {
     /**
      * What is known of the points.
      *
-     * @param uY         n standard uncertainties of the ordinates; null where the points count alike
-     * @param uX         n standard uncertainties of the abscissae, or null
+     * @param uY n standard uncertainties of the ordinates; null where the points count alike
+     * @param uX n standard uncertainties of the abscissae, or null
      * @param covariance n covariances of abscissa and ordinate of the same point, or null
-     * @param whole      from n slopes of the curve to the n by n covariance of y - slope x, for generalised least squares; or null
+     * @param whole from n slopes of the curve to the n by n covariance of y - slope x, for generalised least squares;
+     *     or null
      */
-    record Weights(double[] uY, double[] uX, double[] covariance, java.util.function.Function<double[], double[][]> whole) {
-        /** All points count alike, and their residuals are to tell the scatter: one more point than parameters is needed. */
+    record Weights(
+            double[] uY, double[] uX, double[] covariance, java.util.function.Function<double[], double[][]> whole) {
+        /**
+         * All points count alike, and their residuals are to tell the scatter: one more point than parameters is
+         * needed.
+         */
         static final Weights NONE = new Weights(null, null, null, null);
         /** All points count alike, and nothing is asked of the residuals. */
         static final Weights ALIKE = new Weights(null, null, null, null);
@@ -55,15 +61,22 @@ final class Regression {
      * What was found.
      *
      * @param parameters p values
-     * @param by         p by n: derivatives of the parameters by y - slope x of each point
-     * @param q          n by p: orthonormal directions in which the parameters look at the weighted points
-     * @param root       p by p: times the residual scale, the contributions of p standardised leaves; its square is the covariance for scale 1
-     * @param slopes     n slopes of the curve at the adjusted abscissae
+     * @param by p by n: derivatives of the parameters by y - slope x of each point
+     * @param q n by p: orthonormal directions in which the parameters look at the weighted points
+     * @param root p by p: times the residual scale, the contributions of p standardised leaves; its square is the
+     *     covariance for scale 1
+     * @param slopes n slopes of the curve at the adjusted abscissae
      * @param chiSquared sum of squared weighted residuals
-     * @param remarks    what happened on the way, for the user
+     * @param remarks what happened on the way, for the user
      */
-    record Optimum(double[] parameters, double[][] by, double[][] q, double[][] root, double[] slopes, double chiSquared, List<String> remarks) {
-    }
+    record Optimum(
+            double[] parameters,
+            double[][] by,
+            double[][] q,
+            double[][] root,
+            double[] slopes,
+            double chiSquared,
+            List<String> remarks) {}
 
     private final String model;
     private final List<String> names;
@@ -94,7 +107,8 @@ final class Regression {
      */
     Optimum from(double[] start) {
         if (n < p + (weights == Weights.NONE ? 1 : 0)) {
-            throw FitException.tooFew("The model " + model + " has " + p + " parameters; " + n + " points are too few.");
+            throw FitException.tooFew(
+                    "The model " + model + " has " + p + " parameters; " + n + " points are too few.");
         }
         boolean[] linear = linearParameters(start);
         boolean allLinear = allTrue(linear);
@@ -186,7 +200,9 @@ final class Regression {
             }
         }
         if (points.whitener() != null) {
-            design = points.whitener().multiply(MatrixUtils.createRealMatrix(design)).getData();
+            design = points.whitener()
+                    .multiply(MatrixUtils.createRealMatrix(design))
+                    .getData();
             target = points.whitener().operate(target);
         }
         Decomposition d = Decomposition.of(design, target);
@@ -197,7 +213,8 @@ final class Regression {
     }
 
     private FitException dependent(int k) {
-        return new FitException("The data do not fix all parameters of " + model + ": " + names.get(k) + " cannot be told from the others.");
+        return new FitException("The data do not fix all parameters of " + model + ": " + names.get(k)
+                + " cannot be told from the others.");
     }
 
     /** Best end point over the start given, the separated start and, if those fail or disagree, starts around them. */
@@ -223,7 +240,8 @@ final class Regression {
             double[] end = descend(starts.get(s), best == null || s < 2 ? MOST_STEPS : LOOKING_STEPS);
             double squares = end == null ? Double.POSITIVE_INFINITY : points.squares(end);
             first |= s == 0 && end != null;
-            disagree |= end == null || best != null && Math.abs(squares - bestSquares) > 1e-6 * bestSquares + negligible;
+            disagree |=
+                    end == null || best != null && Math.abs(squares - bestSquares) > 1e-6 * bestSquares + negligible;
             if (squares < bestSquares * (1 - 1e-9) - negligible || best == null && end != null) {
                 best = end;
                 bestSquares = squares;
@@ -237,7 +255,8 @@ final class Regression {
             }
         }
         if (best == null) {
-            throw new FitException("The fit of " + model + " did not converge from the starting values given; try others.");
+            throw new FitException(
+                    "The fit of " + model + " did not converge from the starting values given; try others.");
         }
         if (!first) {
             remarks.add("The fit did not converge from the starting values given; it did from others near them.");
@@ -266,7 +285,10 @@ final class Regression {
         return out;
     }
 
-    /** The start with its linear parameters at their least-squares values; empty where there are none or they are not fixed. */
+    /**
+     * The start with its linear parameters at their least-squares values; empty where there are none or they are not
+     * fixed.
+     */
     private java.util.Optional<double[]> separated(double[] start, boolean[] linear) {
         int m = 0;
         for (boolean l : linear) {
@@ -324,9 +346,20 @@ final class Regression {
         };
         double[] at = start;
         try {
-            at = new LevenbergMarquardtOptimizer().withCostRelativeTolerance(isLarge() ? 1e-8 : 1e-12).withParameterRelativeTolerance(isLarge() ? 1e-8 : 1e-11).withOrthoTolerance(1e-12).withRankingThreshold(1e-300)
-                    .optimize(new LeastSquaresBuilder().start(start).target(new double[n]).model(function).maxEvaluations(steps).maxIterations(steps).build())
-                    .getPoint().toArray();
+            at = new LevenbergMarquardtOptimizer()
+                    .withCostRelativeTolerance(isLarge() ? 1e-8 : 1e-12)
+                    .withParameterRelativeTolerance(isLarge() ? 1e-8 : 1e-11)
+                    .withOrthoTolerance(1e-12)
+                    .withRankingThreshold(1e-300)
+                    .optimize(new LeastSquaresBuilder()
+                            .start(start)
+                            .target(new double[n])
+                            .model(function)
+                            .maxEvaluations(steps)
+                            .maxIterations(steps)
+                            .build())
+                    .getPoint()
+                    .toArray();
         } catch (MathRuntimeException | ArithmeticException noEndOrNoValue) {
             return null;
         }
@@ -368,7 +401,10 @@ final class Regression {
         return at;
     }
 
-    /** A step relative to the parameters, or to what the points can tell of them where that is more: a level of nearly nothing has no relative step. */
+    /**
+     * A step relative to the parameters, or to what the points can tell of them where that is more: a level of nearly
+     * nothing has no relative step.
+     */
     private double stepLength(double[] from, double[] to, double[] e, double[][] jacobian) {
         double all = 0;
         for (double v : e) {
@@ -418,7 +454,9 @@ final class Regression {
             all += e[i] * e[i];
         }
         double rest = Math.max(0, all - inPlane) / Math.max(1, n - p);
-        boolean still = all <= 1e-24 * size || Math.sqrt(inPlane / p) <= LARGEST_OFFSET * Math.sqrt(rest) || inPlane <= 1e-22 * size;
+        boolean still = all <= 1e-24 * size
+                || Math.sqrt(inPlane / p) <= LARGEST_OFFSET * Math.sqrt(rest)
+                || inPlane <= 1e-22 * size;
         return still ? null : "the sum of squares";
     }
 
@@ -449,6 +487,13 @@ final class Regression {
                 row[i] *= slopesAndWeights[1][i];
             }
         }
-        return new Optimum(theta, by, d.q, d.inverseR, slopesAndWeights[0], Arrays.stream(e).map(v -> v * v).sum(), List.copyOf(remarks));
+        return new Optimum(
+                theta,
+                by,
+                d.q,
+                d.inverseR,
+                slopesAndWeights[0],
+                Arrays.stream(e).map(v -> v * v).sum(),
+                List.copyOf(remarks));
     }
 }

@@ -2,22 +2,32 @@ package eagerneedle.core.fit;
 
 import java.util.Optional;
 
-/** Looks for a pattern in residuals: the runs test (Wald and Wolfowitz 1940) on their signs in order of the abscissa given. */
+/**
+ * Looks for a pattern in residuals: the runs test (Wald and Wolfowitz 1940) on their signs in order of the abscissa
+ * given.
+ */
 public final class Residuals {
     private static final int FEWEST = 10;
     private static final double SUSPICIOUS = 3.0;
 
-    private Residuals() {
-    }
+    private Residuals() {}
 
-    /** One sentence when the residuals keep one sign longer than chance allows; empty otherwise or for fewer than 10 points. */
+    /**
+     * One sentence when the residuals keep one sign longer than chance allows; empty otherwise or for fewer than 10
+     * points.
+     */
     public static Optional<String> remark(double[] residuals) {
         double z = runsScore(residuals);
-        return z < -SUSPICIOUS ? Optional.of("The residuals follow a pattern (runs test %.1f): the model, or the window, does not describe the data.".formatted(z))
+        return z < -SUSPICIOUS
+                ? Optional.of("The residuals follow a pattern (runs test %.1f): the model, or the window, does not "
+                        + "describe the data.".formatted(z))
                 : Optional.empty();
     }
 
-    /** Standardised number of sign runs; strongly negative when residuals bend, about 0 without pattern, 0 for few points. */
+    /**
+     * Standardised number of sign runs; strongly negative when residuals bend, about 0 without pattern, 0 for few
+     * points.
+     */
     public static double runsScore(double[] residuals) {
         int plus = 0;
         int minus = 0;

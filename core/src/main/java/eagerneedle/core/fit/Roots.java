@@ -9,8 +9,7 @@ import org.hipparchus.analysis.solvers.BracketingNthOrderBrentSolver;
 final class Roots {
     private static final int GRID = 400;
 
-    private Roots() {
-    }
+    private Roots() {}
 
     static double[] of(DoubleUnaryOperator f, double low, double high) {
         List<Double> roots = new ArrayList<>();
@@ -22,7 +21,8 @@ final class Roots {
             if (fb == 0) {
                 roots.add(b);
             } else if (fa * fb < 0) {
-                roots.add(new BracketingNthOrderBrentSolver(1e-15 * Math.max(Math.abs(a), Math.abs(b)), 1e-300, 5).solve(500, f::applyAsDouble, a, b));
+                roots.add(new BracketingNthOrderBrentSolver(1e-15 * Math.max(Math.abs(a), Math.abs(b)), 1e-300, 5)
+                        .solve(500, f::applyAsDouble, a, b));
             } else if (i == 1 && fa == 0) {
                 roots.add(a);
             }

@@ -8,18 +8,19 @@ import java.util.function.ToDoubleFunction;
 import org.hipparchus.exception.MathRuntimeException;
 
 /**
- * A robust fit beside least squares: Huber's M-estimate by reweighting (Huber 1964; k = {@value #K}, scale from the median
- * absolute residual), which a few wild points cannot pull far.
+ * A robust fit beside least squares: Huber's M-estimate by reweighting (Huber 1964; k = {@value #K}, scale from the
+ * median absolute residual), which a few wild points cannot pull far.
  *
- * <p>It begins where the sum of absolute residuals is least, not at least squares, which a wild point may have carried off. It
- * never replaces the least-squares result. Where a parameter differs from it by more than twice the standard uncertainty that
- * the scatter of the <em>other</em> points would give, that is said, with the points that pull: a wild point inflates the
- * uncertainty of least squares and would hide behind it. Work is bounded: Gauss-Newton steps at fixed weights, so many at most.
+ * <p>It begins where the sum of absolute residuals is least, not at least squares, which a wild point may have carried
+ * off. It never replaces the least-squares result. Where a parameter differs from it by more than twice the standard
+ * uncertainty that the scatter of the <em>other</em> points would give, that is said, with the points that pull: a wild
+ * point inflates the uncertainty of least squares and would hide behind it. Work is bounded: Gauss-Newton steps at
+ * fixed weights, so many at most.
  *
- * @param of         the fit it looks at
+ * @param of the fit it looks at
  * @param parameters p robust parameter values, each in its parameter's unit
- * @param u          p standard uncertainties that the robust scale gives them, each in its parameter's unit
- * @param weights    n final weights, 1 for a point in line with the others
+ * @param u p standard uncertainties that the robust scale gives them, each in its parameter's unit
+ * @param weights n final weights, 1 for a point in line with the others
  */
 public record SecondOpinion(Fit of, double[] parameters, double[] u, double[] weights) {
     private static final double K = 1.345;
@@ -74,7 +75,10 @@ public record SecondOpinion(Fit of, double[] parameters, double[] u, double[] we
         return new SecondOpinion(fit, theta, uncertainties(fit, theta, scale), w);
     }
 
-    /** Robust standard deviation of residuals of a fit with p parameters: from the median of the n - p largest sizes, which leaves out those that a fit makes zero. */
+    /**
+     * Robust standard deviation of residuals of a fit with p parameters: from the median of the n - p largest sizes,
+     * which leaves out those that a fit makes zero.
+     */
     private static double scale(double[] residuals, int p) {
         double[] sizes = Arrays.stream(residuals).map(Math::abs).sorted().toArray();
         int from = Math.min(p, sizes.length - 1);
@@ -138,7 +142,8 @@ public record SecondOpinion(Fit of, double[] parameters, double[] u, double[] we
         double[] g = new double[before.length + 1];
         double most = 0;
         for (double x : fit.x()) {
-            most = Math.max(most, Math.abs(fit.law().at(x, before, g) - fit.law().at(x, after, g)));
+            most = Math.max(
+                    most, Math.abs(fit.law().at(x, before, g) - fit.law().at(x, after, g)));
         }
         double scatter = scale(residuals(fit, after), before.length);
         return scatter > 0 ? most / scatter : 0;
@@ -179,7 +184,10 @@ public record SecondOpinion(Fit of, double[] parameters, double[] u, double[] we
         return r;
     }
 
-    /** One sentence when the two fits differ by more than twice the standard uncertainty that the points in line give some parameter. */
+    /**
+     * One sentence when the two fits differ by more than twice the standard uncertainty that the points in line give
+     * some parameter.
+     */
     public Optional<String> remark() {
         if (Arrays.stream(weights).noneMatch(w -> w < SUSPICIOUS)) {
             return Optional.empty();
@@ -202,7 +210,11 @@ public record SecondOpinion(Fit of, double[] parameters, double[] u, double[] we
                 points.append(points.isEmpty() ? "" : ", ").append(i + 1);
             }
         }
-        return Optional.of("A robust fit (Huber) gives %s = %s, where least squares gives %s; look at point %s.".formatted(of.names().get(worst),
-                Notation.plain(parameters[worst], 5), Notation.plain(of.parameters().get(worst).value(), 5), points));
+        return Optional.of("A robust fit (Huber) gives %s = %s, where least squares gives %s; look at point %s."
+                .formatted(
+                        of.names().get(worst),
+                        Notation.plain(parameters[worst], 5),
+                        Notation.plain(of.parameters().get(worst).value(), 5),
+                        points));
     }
 }

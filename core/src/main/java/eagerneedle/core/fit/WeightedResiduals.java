@@ -8,9 +8,9 @@ import org.hipparchus.linear.RealMatrix;
 /**
  * The residuals of a curve at its points, each in units of what is known of the points; pure numbers.
  *
- * <p>Points uncertain in both coordinates are moved to the nearest place on the curve, in the measure of their own covariance,
- * while the parameters are sought (York and others 2004, here for any curve): for the parameters p and the adjusted abscissae
- * ξ(p), the residual is (y - f(ξ) - f'(ξ)(x - ξ)) / σ with σ² = u²(y) + f'² u²(x) - 2 f' u(x, y).
+ * <p>Points uncertain in both coordinates are moved to the nearest place on the curve, in the measure of their own
+ * covariance, while the parameters are sought (York and others 2004, here for any curve): for the parameters p and the
+ * adjusted abscissae ξ(p), the residual is (y - f(ξ) - f'(ξ)(x - ξ)) / σ with σ² = u²(y) + f'² u²(x) - 2 f' u(x, y).
  */
 final class WeightedResiduals {
     private final Regression.Curve curve;
@@ -30,7 +30,9 @@ final class WeightedResiduals {
         this.p = p;
     }
 
-    /** n by n: the inverse of the Cholesky factor of the whole covariance, or null while points are weighted one by one. */
+    /**
+     * n by n: the inverse of the Cholesky factor of the whole covariance, or null while points are weighted one by one.
+     */
     RealMatrix whitener() {
         return whitener;
     }
@@ -60,7 +62,10 @@ final class WeightedResiduals {
         return Double.isNaN(sum) ? Double.POSITIVE_INFINITY : sum;
     }
 
-    /** Fills weighted residuals (y - f), the design (derivatives of f, weighted alike) and, if asked, slopes and weights. */
+    /**
+     * Fills weighted residuals (y - f), the design (derivatives of f, weighted alike) and, if asked, slopes and
+     * weights.
+     */
     void rows(double[] theta, double[] e, double[][] jacobian, double[][] slopesAndWeights) {
         double[] g = new double[p + 1];
         for (int i = 0; i < n; i++) {
@@ -100,7 +105,8 @@ final class WeightedResiduals {
         if (whitener != null) {
             double[] white = whitener.operate(e);
             System.arraycopy(white, 0, e, 0, n);
-            double[][] j = whitener.multiply(MatrixUtils.createRealMatrix(jacobian)).getData();
+            double[][] j =
+                    whitener.multiply(MatrixUtils.createRealMatrix(jacobian)).getData();
             for (int i = 0; i < n; i++) {
                 System.arraycopy(j[i], 0, jacobian[i], 0, p);
             }
@@ -116,10 +122,15 @@ final class WeightedResiduals {
             slopes[i] = g[p];
         }
         try {
-            RealMatrix lower = new CholeskyDecomposition(MatrixUtils.createRealMatrix(weights.whole().apply(slopes)), 1e-8, 1e-300).getL();
+            RealMatrix lower = new CholeskyDecomposition(
+                            MatrixUtils.createRealMatrix(weights.whole().apply(slopes)), 1e-8, 1e-300)
+                    .getL();
             whitener = MatrixUtils.inverse(lower);
         } catch (MathRuntimeException singular) {
-            throw new FitException("The points' uncertainties are functions of each other (singular covariance); a generalised fit needs each point to carry something of its own.", singular);
+            throw new FitException(
+                    "The points' uncertainties are functions of each other (singular covariance); a generalised "
+                            + "fit needs each point to carry something of its own.",
+                    singular);
         }
     }
 }

@@ -4,19 +4,27 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Reading;
 
-/** Syntax trees built with the rules that keep them short: nothing is added to 0, multiplied by 1, or raised to the power 1. */
+/**
+ * Syntax trees built with the rules that keep them short: nothing is added to 0, multiplied by 1, or raised to the
+ * power 1.
+ */
 final class Algebra {
-    private Algebra() {
-    }
+    private Algebra() {}
 
     /** True for a function with an elementary derivative; what others give is taken as a quantity of its own. */
     static boolean isElementary(Expr.Call c) {
-        return c.arguments().size() == 1 && Functions.named(c.function()).filter(f -> f.derivative() != null).isPresent();
+        return c.arguments().size() == 1
+                && Functions.named(c.function())
+                        .filter(f -> f.derivative() != null)
+                        .isPresent();
     }
 
     /** The derivative of an elementary function by its argument, at that argument. */
     static Expr slope(Expr.Call c) {
-        return at(Formula.parse(Functions.named(c.function()).orElseThrow().derivative()).expression(), c.arguments().get(0).value());
+        return at(
+                Formula.parse(Functions.named(c.function()).orElseThrow().derivative())
+                        .expression(),
+                c.arguments().get(0).value());
     }
 
     /** A formula in x with something else in its place, kept short. */
@@ -42,14 +50,18 @@ final class Algebra {
     }
 
     static Expr number(double v) {
-        String text = v == Math.rint(v) && Math.abs(v) < 1e9 ? Long.toString((long) v) : Notation.plain(v, 6).replace('−', '-');
+        String text = v == Math.rint(v) && Math.abs(v) < 1e9
+                ? Long.toString((long) v)
+                : Notation.plain(v, 6).replace('−', '-');
         return v < 0 ? new Expr.Prefix("-", number(-v), 0) : new Expr.Literal(Reading.parse(text), text, 0);
     }
 
     /** The number that a tree is; NaN for anything with a name or a unit in it. */
     static double value(Expr e) {
         if (e instanceof Expr.Literal l) {
-            return l.reading().unit().equals(LabUnit.ONE) && l.reading().u() == 0 ? l.reading().value() : Double.NaN;
+            return l.reading().unit().equals(LabUnit.ONE) && l.reading().u() == 0
+                    ? l.reading().value()
+                    : Double.NaN;
         }
         return e instanceof Expr.Prefix p && p.op().equals("-") ? -value(p.operand()) : Double.NaN;
     }
@@ -72,11 +84,17 @@ final class Algebra {
     }
 
     static Expr minus(Expr a, Expr b) {
-        return is(a, 0) ? negative(b) : b instanceof Expr.Prefix p && p.op().equals("-") ? plus(a, p.operand()) : is(b, 0) ? a : infix("-", a, b);
+        return is(a, 0)
+                ? negative(b)
+                : b instanceof Expr.Prefix p && p.op().equals("-")
+                        ? plus(a, p.operand())
+                        : is(b, 0) ? a : infix("-", a, b);
     }
 
     static Expr negative(Expr a) {
-        return is(a, 0) ? a : a instanceof Expr.Prefix p && p.op().equals("-") ? p.operand() : new Expr.Prefix("-", a, 0);
+        return is(a, 0)
+                ? a
+                : a instanceof Expr.Prefix p && p.op().equals("-") ? p.operand() : new Expr.Prefix("-", a, 0);
     }
 
     static Expr times(Expr a, Expr b) {
@@ -118,8 +136,13 @@ final class Algebra {
     }
 
     static Expr power(Expr a, Expr b) {
-        return is(b, 1) ? a : is(b, 0) ? number(1) : a instanceof Expr.Infix i && i.op().equals("^") && !Double.isNaN(value(i.right()) * value(b)) ? infix("^", i.left(), number(value(i.right()) * value(b)))
-                : infix("^", a, b);
+        return is(b, 1)
+                ? a
+                : is(b, 0)
+                        ? number(1)
+                        : a instanceof Expr.Infix i && i.op().equals("^") && !Double.isNaN(value(i.right()) * value(b))
+                                ? infix("^", i.left(), number(value(i.right()) * value(b)))
+                                : infix("^", a, b);
     }
 
     static Expr call(String function, Expr argument) {

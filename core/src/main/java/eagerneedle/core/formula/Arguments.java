@@ -18,7 +18,8 @@ import java.util.Set;
 /**
  * The arguments of one call, laid beside what the function declares: by position or by name, checked for kind and unit.
  *
- * <p>An argument that was given and that nothing asked for is an error, never ignored: {@link #ignored()} tells it after the call.
+ * <p>An argument that was given and that nothing asked for is an error, never ignored: {@link #ignored()} tells it
+ * after the call.
  */
 final class Arguments {
     private final Evaluator evaluator;
@@ -26,6 +27,7 @@ final class Arguments {
     private final Function function;
     /** By parameter; of repeated ones there can be several, in the order they were given. */
     private final Map<Parameter, Expr> given = new LinkedHashMap<>();
+
     private final List<Expr> repeated = new ArrayList<>();
     private final Map<Expr, Value> values = new HashMap<>();
     private final Set<Parameter> asked = new HashSet<>();
@@ -39,7 +41,9 @@ final class Arguments {
         function.check(call);
         int without = 0;
         for (Expr.Argument a : call.arguments()) {
-            Parameter p = a.name() == null ? function.parameters().get(function.position(without++)) : function.parameter(a.name()).orElseThrow();
+            Parameter p = a.name() == null
+                    ? function.parameters().get(function.position(without++))
+                    : function.parameter(a.name()).orElseThrow();
             int at = function.parameters().indexOf(p);
             if (at >= function.from() && at < function.from() + function.repeated()) {
                 repeated.add(a.value());
@@ -53,8 +57,13 @@ final class Arguments {
     void ignored() {
         given.forEach((p, e) -> {
             if (!asked.contains(p)) {
-                throw new FormulaException(e.column(), "The argument " + p.name() + " of " + function.name() + " has no meaning beside " + values.values().stream().findFirst().map(Value::described).orElse("the others")
-                        + "; leave it out.");
+                throw new FormulaException(
+                        e.column(),
+                        "The argument " + p.name() + " of " + function.name() + " has no meaning beside "
+                                + values.values().stream()
+                                        .findFirst()
+                                        .map(Value::described)
+                                        .orElse("the others") + "; leave it out.");
             }
         });
     }
@@ -73,9 +82,13 @@ final class Arguments {
 
     /** The formula of argument i: of a parameter, or of the one of its repetitions. */
     Expr at(int i) {
-        Expr e = function.repeated() > 0 && i >= function.from() ? (i - function.from() < repeated.size() ? repeated.get(i - function.from()) : null) : expression(function.parameters().get(i));
+        Expr e = function.repeated() > 0 && i >= function.from()
+                ? (i - function.from() < repeated.size() ? repeated.get(i - function.from()) : null)
+                : expression(function.parameters().get(i));
         if (e == null) {
-            throw new FormulaException(call.column(), function.name() + " is written " + function.signature() + "; argument " + (i + 1) + " is missing.");
+            throw new FormulaException(
+                    call.column(),
+                    function.name() + " is written " + function.signature() + "; argument " + (i + 1) + " is missing.");
         }
         return e;
     }
@@ -86,7 +99,8 @@ final class Arguments {
     }
 
     private Expr named(String name) {
-        return expression(function.parameter(name).orElseThrow(() -> new IllegalStateException(function.name() + " declares no " + name)));
+        return expression(function.parameter(name)
+                .orElseThrow(() -> new IllegalStateException(function.name() + " declares no " + name)));
     }
 
     private Value evaluated(Expr e) {
@@ -118,7 +132,10 @@ final class Arguments {
     /** The quantity, in a unit that its parameter asks for; a pure 0 that was not given is 0 in any. */
     private Quantity fitting(Parameter p, Quantity q, Expr at) {
         if (p.unit() != null && !q.unit().fits(LabUnit.parse(p.unit()))) {
-            throw new FormulaException(at.column(), "The argument " + p.name() + " of " + function.name() + " is given in " + LabUnit.parse(p.unit()).named() + " or the like; " + q + " cannot be expressed so.");
+            throw new FormulaException(
+                    at.column(),
+                    "The argument " + p.name() + " of " + function.name() + " is given in "
+                            + LabUnit.parse(p.unit()).named() + " or the like; " + q + " cannot be expressed so.");
         }
         return q;
     }
@@ -141,16 +158,20 @@ final class Arguments {
     List<Quantity> rows(int i) {
         if (value(i) instanceof Value.Column c) {
             if (c.rows().isEmpty()) {
-                throw new FormulaException(at(i).column(), Spelling.of(at(i)) + " has no rows yet: capture or import a run first.");
+                throw new FormulaException(
+                        at(i).column(), Spelling.of(at(i)) + " has no rows yet: capture or import a run first.");
             }
             return c.rows();
         }
-        throw new FormulaException(at(i).column(), "A column of values is needed here, not " + value(i).described() + ".");
+        throw new FormulaException(
+                at(i).column(), "A column of values is needed here, not " + value(i).described() + ".");
     }
 
     /** Which readings the rows of argument i are; null when nothing names them. */
     Occasions occasions(int i) {
-        return value(i) instanceof Value.Column c && c.labels() != null ? c.labels().occasions() : null;
+        return value(i) instanceof Value.Column c && c.labels() != null
+                ? c.labels().occasions()
+                : null;
     }
 
     /** How many arguments stand in the place of the one that repeats, with those before it. */
@@ -178,10 +199,16 @@ final class Arguments {
     Trace trace(int i) {
         if (value(i) instanceof Value.Signal s) {
             if (repeated.size() > 1) {
-                throw new FormulaException(repeated.get(1).column(), "After a trace the arguments of " + function.name() + " are given by name; it is written " + function.signature() + ".");
+                throw new FormulaException(
+                        repeated.get(1).column(),
+                        "After a trace the arguments of " + function.name() + " are given by name; it is written "
+                                + function.signature() + ".");
             }
             if (s.ends() != null && !takesEnds) {
-                throw new FormulaException(at(i).column(), function.name() + " takes no window with uncertain ends; mean, slope, intercept and polynomial do.");
+                throw new FormulaException(
+                        at(i).column(),
+                        function.name()
+                                + " takes no window with uncertain ends; mean, slope, intercept and polynomial do.");
             }
             return s.trace();
         }
@@ -224,7 +251,9 @@ final class Arguments {
         Expr e = named(name);
         String usual = function.parameter(name).orElseThrow().usual();
         if (e == null && usual == null) {
-            throw new FormulaException(call.column(), function.name() + " is written " + function.signature() + "; " + name + " is missing.");
+            throw new FormulaException(
+                    call.column(),
+                    function.name() + " is written " + function.signature() + "; " + name + " is missing.");
         }
         return e != null ? evaluated(e) : Formula.parse(usual).evaluate(Scope.empty("usual"));
     }
@@ -239,11 +268,13 @@ final class Arguments {
     }
 
     double number(String name) {
-        return Evaluator.pureNumber(Evaluator.scalar(valueOf(name), placeOf(name)), placeOf(name), "The argument " + name);
+        return Evaluator.pureNumber(
+                Evaluator.scalar(valueOf(name), placeOf(name)), placeOf(name), "The argument " + name);
     }
 
     Quantity quantity(String name) {
-        return fitting(function.parameter(name).orElseThrow(), Evaluator.scalar(valueOf(name), placeOf(name)), placeOf(name));
+        return fitting(
+                function.parameter(name).orElseThrow(), Evaluator.scalar(valueOf(name), placeOf(name)), placeOf(name));
     }
 
     /** A quantity by name in a unit that fits another; where it is not given, its usual 0 is 0 of that kind. */
@@ -253,7 +284,8 @@ final class Arguments {
         }
         Quantity q = quantity(name);
         if (!q.unit().fits(other.unit())) {
-            throw new UnitException("The argument " + name + " of " + function.name() + ", " + q + ", does not go with " + other + ".");
+            throw new UnitException(
+                    "The argument " + name + " of " + function.name() + ", " + q + ", does not go with " + other + ".");
         }
         return q;
     }
@@ -269,7 +301,10 @@ final class Arguments {
 
     private static int whole(double d, String what, Expr at, int least, int most) {
         if (d != Math.rint(d) || d < least || d > most) {
-            throw new FormulaException(at.column(), what + " from " + least + " to " + most + (what.startsWith("A ") ? " is needed here, not " : ", not ") + d + ".");
+            throw new FormulaException(
+                    at.column(),
+                    what + " from " + least + " to " + most
+                            + (what.startsWith("A ") ? " is needed here, not " : ", not ") + d + ".");
         }
         return (int) d;
     }
@@ -281,7 +316,9 @@ final class Arguments {
 
     /** The position given to a trace by name, from the session. */
     Window namedWindow(String name, Trace t) {
-        return scope().window(name, t).orElseThrow(() -> new FormulaException(call.column(),
-                "No window \"" + name + "\" could be proposed on " + t.name() + "; set one by hand."));
+        return scope().window(name, t)
+                .orElseThrow(() -> new FormulaException(
+                        call.column(),
+                        "No window \"" + name + "\" could be proposed on " + t.name() + "; set one by hand."));
     }
 }

@@ -10,8 +10,8 @@ import java.util.Optional;
 /**
  * A formula of plain numbers laid out for repeated evaluation with derivatives (forward mode), as fits need it.
  *
- * <p>Gives the same numbers as evaluating the formula in the language itself, some hundred times faster. Formulas that need
- * more of the language than arithmetic and elementary functions have no such layout.
+ * <p>Gives the same numbers as evaluating the formula in the language itself, some hundred times faster. Formulas that
+ * need more of the language than arithmetic and elementary functions have no such layout.
  */
 final class CurveFormula {
     private interface Node {
@@ -40,7 +40,7 @@ final class CurveFormula {
     /**
      * Value and derivatives.
      *
-     * @param in  values by name, in the order given to {@link #of}
+     * @param in values by name, in the order given to {@link #of}
      * @param out room for one more than there are names: the value, then the derivative by each name
      */
     void at(double[] in, double[] out) {
@@ -71,12 +71,14 @@ final class CurveFormula {
             };
         } else if (e instanceof Expr.Prefix p && !p.op().equals("not")) {
             Node a = lay(p.operand(), index);
-            return a == null || p.op().equals("+") ? a : (in, out) -> {
-                a.at(in, out);
-                for (int k = 0; k < m; k++) {
-                    out[k] = -out[k];
-                }
-            };
+            return a == null || p.op().equals("+")
+                    ? a
+                    : (in, out) -> {
+                        a.at(in, out);
+                        for (int k = 0; k < m; k++) {
+                            out[k] = -out[k];
+                        }
+                    };
         } else if (e instanceof Expr.Infix i) {
             return infix(i, index, m);
         } else if (e instanceof Expr.Call c) {
@@ -110,28 +112,31 @@ final class CurveFormula {
                     }
                 };
             }
-            case "*" -> (in, out) -> {
-                a.at(in, out);
-                b.at(in, y);
-                for (int k = 1; k < m; k++) {
-                    out[k] = out[k] * y[0] + out[0] * y[k];
-                }
-                out[0] *= y[0];
-            };
-            case "/" -> (in, out) -> {
-                a.at(in, out);
-                b.at(in, y);
-                double q = out[0] / y[0];
-                for (int k = 1; k < m; k++) {
-                    out[k] = (out[k] - q * y[k]) / y[0];
-                }
-                out[0] = q;
-            };
-            case "^" -> (in, out) -> {
-                a.at(in, out);
-                b.at(in, y);
-                power(out, y, m);
-            };
+            case "*" ->
+                (in, out) -> {
+                    a.at(in, out);
+                    b.at(in, y);
+                    for (int k = 1; k < m; k++) {
+                        out[k] = out[k] * y[0] + out[0] * y[k];
+                    }
+                    out[0] *= y[0];
+                };
+            case "/" ->
+                (in, out) -> {
+                    a.at(in, out);
+                    b.at(in, y);
+                    double q = out[0] / y[0];
+                    for (int k = 1; k < m; k++) {
+                        out[k] = (out[k] - q * y[k]) / y[0];
+                    }
+                    out[0] = q;
+                };
+            case "^" ->
+                (in, out) -> {
+                    a.at(in, out);
+                    b.at(in, y);
+                    power(out, y, m);
+                };
             default -> null;
         };
     }

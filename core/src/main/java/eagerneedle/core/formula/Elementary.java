@@ -21,7 +21,10 @@ enum Elementary {
     COSH(Math::cosh, Math::sinh, "sinh(x)", Takes.NUMBER),
     TANH(Math::tanh, x -> 1 - Math.tanh(x) * Math.tanh(x), "1 - tanh(x)^2", Takes.NUMBER);
 
-    private enum Takes { ANGLE, NUMBER }
+    private enum Takes {
+        ANGLE,
+        NUMBER
+    }
 
     private final DoubleUnaryOperator f;
     private final DoubleUnaryOperator slope;
@@ -62,7 +65,8 @@ enum Elementary {
     Quantity of(Quantity q) {
         String name = name().toLowerCase(Locale.ROOT);
         if (!q.unit().isDimensionless()) {
-            throw new ArithmeticException(name + " takes " + (takes == Takes.ANGLE ? "an angle" : "a pure number") + ", not " + q + ".");
+            throw new ArithmeticException(
+                    name + " takes " + (takes == Takes.ANGLE ? "an angle" : "a pure number") + ", not " + q + ".");
         }
         Quantity x = q.to(LabUnit.ONE);
         double v = f.applyAsDouble(x.value());
@@ -86,7 +90,8 @@ enum Elementary {
             return base.power(p);
         }
         if (!base.unit().isDimensionless() || !(base.in(LabUnit.ONE) > 0)) {
-            throw new ArithmeticException("With an uncertain exponent the base must be a positive pure number, not " + base + ".");
+            throw new ArithmeticException(
+                    "With an uncertain exponent the base must be a positive pure number, not " + base + ".");
         }
         return EXP.of(LN.of(base).times(exponent));
     }
@@ -108,6 +113,8 @@ enum Elementary {
         if (r2 == 0) {
             throw new ArithmeticException("atan2 has no value where both are zero.");
         }
-        return Quantity.through(List.of(a, b), v -> Math.atan2(v[0], v[1]), LabUnit.RADIAN, new double[] {b.value() / r2, -a.value() / r2});
+        return Quantity.through(List.of(a, b), v -> Math.atan2(v[0], v[1]), LabUnit.RADIAN, new double[] {
+            b.value() / r2, -a.value() / r2
+        });
     }
 }

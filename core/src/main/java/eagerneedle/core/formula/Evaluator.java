@@ -10,8 +10,8 @@ import java.util.function.BinaryOperator;
 import org.hipparchus.exception.MathRuntimeException;
 
 /**
- * Evaluates a syntax tree in a scope. Operators work element by element on columns. Whatever goes wrong below is told with
- * the column of the part of the formula it happened in.
+ * Evaluates a syntax tree in a scope. Operators work element by element on columns. Whatever goes wrong below is told
+ * with the column of the part of the formula it happened in.
  */
 final class Evaluator {
     static final Map<String, Double> CONSTANTS = Map.of("pi", Math.PI, "e", Math.E);
@@ -41,22 +41,28 @@ final class Evaluator {
                 case 4 -> infix((Expr.Infix) e);
                 default -> Functions.call(this, (Expr.Call) e);
             };
-            if (v instanceof Value.Scalar s && !(Double.isFinite(s.quantity().value()) && Double.isFinite(s.quantity().u()))) {
+            if (v instanceof Value.Scalar s
+                    && !(Double.isFinite(s.quantity().value())
+                            && Double.isFinite(s.quantity().u()))) {
                 throw new FormulaException(e.column(), "'" + Spelling.of(e) + "' has no finite value.");
             }
             return v;
         } catch (FormulaException known) {
             throw known;
         } catch (MathRuntimeException numerical) {
-            throw new FormulaException(e.column(), "'" + Spelling.of(e) + "' cannot be computed with these numbers.", numerical);
+            throw new FormulaException(
+                    e.column(), "'" + Spelling.of(e) + "' cannot be computed with these numbers.", numerical);
         } catch (IllegalArgumentException | ArithmeticException bad) {
             throw new FormulaException(e.column(), bad.getMessage(), bad);
         }
     }
 
     private static int kind(Expr e) {
-        return e instanceof Expr.Literal ? 0 : e instanceof Expr.Text ? 1 : e instanceof Expr.Name ? 2 : e instanceof Expr.Prefix ? 3
-                : e instanceof Expr.Infix ? 4 : 5;
+        return e instanceof Expr.Literal
+                ? 0
+                : e instanceof Expr.Text
+                        ? 1
+                        : e instanceof Expr.Name ? 2 : e instanceof Expr.Prefix ? 3 : e instanceof Expr.Infix ? 4 : 5;
     }
 
     private Value literal(Expr.Literal l) {
@@ -69,7 +75,8 @@ final class Evaluator {
             v = new Value.Scalar(Quantity.number(CONSTANTS.get(n.name())));
         }
         if (v == null) {
-            throw new FormulaException(n.column(), "The name " + n.name() + " is not known" + NearName.hint(n.name(), scope.names()));
+            throw new FormulaException(
+                    n.column(), "The name " + n.name() + " is not known" + NearName.hint(n.name(), scope.names()));
         }
         return v;
     }
@@ -86,7 +93,10 @@ final class Evaluator {
     private Value infix(Expr.Infix i) {
         if (i.op().equals("and") || i.op().equals("or")) {
             boolean left = truth(evaluate(i.left()), i.left());
-            return new Value.Truth(i.op().equals("and") ? left && truth(evaluate(i.right()), i.right()) : left || truth(evaluate(i.right()), i.right()));
+            return new Value.Truth(
+                    i.op().equals("and")
+                            ? left && truth(evaluate(i.right()), i.right())
+                            : left || truth(evaluate(i.right()), i.right()));
         }
         Value a = evaluate(i.left());
         Value b = evaluate(i.right());
@@ -99,12 +109,13 @@ final class Evaluator {
             default -> {
                 Quantity x = scalar(a, i.left());
                 double d = x.minus(scalar(b, i.right())).value();
-                yield new Value.Truth(switch (i.op()) {
-                    case "<" -> d < 0;
-                    case "<=" -> d <= 0;
-                    case ">" -> d > 0;
-                    default -> d >= 0;
-                });
+                yield new Value.Truth(
+                        switch (i.op()) {
+                            case "<" -> d < 0;
+                            case "<=" -> d <= 0;
+                            case ">" -> d > 0;
+                            default -> d >= 0;
+                        });
             }
         };
     }
@@ -113,25 +124,39 @@ final class Evaluator {
         try {
             if (a instanceof Value.Column x && b instanceof Value.Column y) {
                 if (x.rows().size() != y.rows().size()) {
-                    throw new FormulaException(at.column(), "A column of " + x.rows().size() + " values does not go with one of " + y.rows().size() + ".");
+                    throw new FormulaException(
+                            at.column(),
+                            "A column of " + x.rows().size() + " values does not go with one of "
+                                    + y.rows().size() + ".");
                 }
                 List<Quantity> out = new ArrayList<>();
                 for (int k = 0; k < x.rows().size(); k++) {
                     out.add(op.apply(x.rows().get(k), y.rows().get(k)));
                 }
-                return new Value.Column(out, x.labels() == null ? y.labels() : y.labels() == null || y.labels().equals(x.labels()) ? x.labels() : null);
+                return new Value.Column(
+                        out,
+                        x.labels() == null
+                                ? y.labels()
+                                : y.labels() == null || y.labels().equals(x.labels()) ? x.labels() : null);
             }
             if (a instanceof Value.Column x) {
                 Quantity y = scalar(b, at.right());
-                return new Value.Column(x.rows().stream().map(q -> op.apply(q, y)).toList(), x.labels());
+                return new Value.Column(
+                        x.rows().stream().map(q -> op.apply(q, y)).toList(), x.labels());
             }
             if (b instanceof Value.Column y) {
                 Quantity x = scalar(a, at.left());
-                return new Value.Column(y.rows().stream().map(q -> op.apply(x, q)).toList(), y.labels());
+                return new Value.Column(
+                        y.rows().stream().map(q -> op.apply(x, q)).toList(), y.labels());
             }
             return new Value.Scalar(op.apply(scalar(a, at.left()), scalar(b, at.right())));
         } catch (UnitException e) {
-            throw new FormulaException(at.column(), "In '" + Spelling.of(at) + "': " + Character.toLowerCase(e.getMessage().charAt(0)) + e.getMessage().substring(1), e);
+            throw new FormulaException(
+                    at.column(),
+                    "In '" + Spelling.of(at) + "': "
+                            + Character.toLowerCase(e.getMessage().charAt(0))
+                            + e.getMessage().substring(1),
+                    e);
         }
     }
 

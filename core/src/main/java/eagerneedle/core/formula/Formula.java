@@ -19,8 +19,8 @@ import org.antlr.v4.runtime.Token;
 /**
  * A parsed formula.
  *
- * @param text       as written
- * @param defines    the name on the left of an equals sign, or null
+ * @param text as written
+ * @param defines the name on the left of an equals sign, or null
  * @param expression its syntax tree
  */
 public record Formula(String text, String defines, Expr expression) {
@@ -35,7 +35,8 @@ public record Formula(String text, String defines, Expr expression) {
      */
     public static Formula parse(String text) {
         if (text.length() > LONGEST) {
-            throw new FormulaException(1, "The formula is longer than %d characters; split it into named parts.".formatted(LONGEST));
+            throw new FormulaException(
+                    1, "The formula is longer than %d characters; split it into named parts.".formatted(LONGEST));
         }
         FormulaLexer lexer = new FormulaLexer(CharStreams.fromString(withSigns(text)));
         Complaints complaints = new Complaints();
@@ -48,10 +49,13 @@ public record Formula(String text, String defines, Expr expression) {
         parser.removeErrorListeners();
         parser.addErrorListener(complaints);
         FormulaParser.DefinitionContext tree = parser.definition();
-        return new Formula(text, tree.NAME() == null ? null : tree.NAME().getText(), new Builder().visit(tree.expression()));
+        return new Formula(
+                text, tree.NAME() == null ? null : tree.NAME().getText(), new Builder().visit(tree.expression()));
     }
 
-    /** Every open bracket and every operator beside it is one step deeper into the tree, which is walked by recursion. */
+    /**
+     * Every open bracket and every operator beside it is one step deeper into the tree, which is walked by recursion.
+     */
     private static void checkDepth(List<Token> tokens) {
         Deque<Integer> operators = new ArrayDeque<>(List.of(0));
         int depth = 0;
@@ -74,11 +78,11 @@ public record Formula(String text, String defines, Expr expression) {
                     operators.push(operators.pop() + 1);
                     depth++;
                 }
-                default -> {
-                }
+                default -> {}
             }
             if (depth > DEEPEST) {
-                throw new FormulaException(t.getCharPositionInLine() + 1, "The formula is nested too deeply; split it into named parts.");
+                throw new FormulaException(
+                        t.getCharPositionInLine() + 1, "The formula is nested too deeply; split it into named parts.");
             }
         }
     }
@@ -100,7 +104,8 @@ public record Formula(String text, String defines, Expr expression) {
 
     private static boolean word(CharSequence text, int at, String word) {
         int end = at + word.length();
-        return end <= text.length() && text.subSequence(at, end).toString().equals(word)
+        return end <= text.length()
+                && text.subSequence(at, end).toString().equals(word)
                 && (at == 0 || !Character.isJavaIdentifierPart(text.charAt(at - 1)))
                 && (end == text.length() || !Character.isJavaIdentifierPart(text.charAt(end)));
     }
@@ -141,17 +146,28 @@ public record Formula(String text, String defines, Expr expression) {
 
     private static final class Complaints extends BaseErrorListener {
         @Override
-        public void syntaxError(Recognizer<?, ?> recognizer, Object symbol, int line, int column, String message, RecognitionException e) {
+        public void syntaxError(
+                Recognizer<?, ?> recognizer,
+                Object symbol,
+                int line,
+                int column,
+                String message,
+                RecognitionException e) {
             int at = column + 1;
             if (symbol instanceof Token token) {
                 boolean end = token.getType() == Token.EOF;
                 String found = end ? "the formula ends" : "'" + token.getText() + "' does not fit";
-                String fits = end ? "; something is missing, perhaps a closing bracket or a value"
-                        : token.getType() == FormulaLexer.QUANTITY || token.getType() == FormulaLexer.NAME ? "; perhaps an operator such as * is missing before it" : "";
+                String fits = end
+                        ? "; something is missing, perhaps a closing bracket or a value"
+                        : token.getType() == FormulaLexer.QUANTITY || token.getType() == FormulaLexer.NAME
+                                ? "; perhaps an operator such as * is missing before it"
+                                : "";
                 throw new FormulaException(at, found + " here" + fits + ".");
             }
             int quote = message.indexOf('\'');
-            throw new FormulaException(at, "The character " + (quote < 0 ? "" : message.substring(quote)) + " has no meaning in a formula.");
+            throw new FormulaException(
+                    at,
+                    "The character " + (quote < 0 ? "" : message.substring(quote)) + " has no meaning in a formula.");
         }
     }
 
@@ -170,7 +186,8 @@ public record Formula(String text, String defines, Expr expression) {
         public Expr visitCall(FormulaParser.CallContext c) {
             List<Expr.Argument> arguments = new ArrayList<>();
             for (FormulaParser.ArgumentContext a : c.argument()) {
-                arguments.add(new Expr.Argument(a.NAME() == null ? null : a.NAME().getText(), visit(a.expression())));
+                arguments.add(
+                        new Expr.Argument(a.NAME() == null ? null : a.NAME().getText(), visit(a.expression())));
             }
             return new Expr.Call(c.NAME().getText(), List.copyOf(arguments), column(c));
         }
@@ -185,7 +202,10 @@ public record Formula(String text, String defines, Expr expression) {
             try {
                 return new Expr.Literal(Reading.parse(c.getText()), c.getText(), column(c));
             } catch (UnitException e) {
-                throw new FormulaException(column(c), e.getMessage().replaceFirst("\\.$", "") + "; to multiply by a name write * between them.", e);
+                throw new FormulaException(
+                        column(c),
+                        e.getMessage().replaceFirst("\\.$", "") + "; to multiply by a name write * between them.",
+                        e);
             } catch (IllegalArgumentException e) {
                 throw new FormulaException(column(c), e.getMessage(), e);
             }

@@ -19,30 +19,32 @@ import java.util.function.DoubleSupplier;
 /**
  * Fits a formula of the sheet language to columns of plain numbers.
  *
- * <p>The derivatives are exact: by forward differentiation of the formula laid out for speed, or, for formulas that need the
- * whole language, through quantities whose leaves have unit contributions.
+ * <p>The derivatives are exact: by forward differentiation of the formula laid out for speed, or, for formulas that
+ * need the whole language, through quantities whose leaves have unit contributions.
  */
 public final class FormulaFit {
     private static final Set<String> CONSTANTS = Set.of("pi", "e");
 
-    private FormulaFit() {
-    }
+    private FormulaFit() {}
 
     /**
      * Fits a model.
      *
-     * @param model   {@code y = a + b*x}: the name on the left and every name that is a column are data, the others parameters
+     * @param model {@code y = a + b*x}: the name on the left and every name that is a column are data, the others
+     *     parameters
      * @param columns data by name, n numbers each
-     * @param start   starting values by parameter; 1 where none is given
-     * @param uX      n standard uncertainties of the abscissa, the first column the model names; or null
-     * @param uY      n standard uncertainties of the ordinate, or null
-     * @throws FormulaException           when the ordinate is no column, or the model has no parameters
+     * @param start starting values by parameter; 1 where none is given
+     * @param uX n standard uncertainties of the abscissa, the first column the model names; or null
+     * @param uY n standard uncertainties of the ordinate, or null
+     * @throws FormulaException when the ordinate is no column, or the model has no parameters
      * @throws eagerneedle.core.fit.FitException when it does not converge
      */
-    public static Fit of(Formula model, Map<String, double[]> columns, Map<String, Double> start, double[] uX, double[] uY) {
+    public static Fit of(
+            Formula model, Map<String, double[]> columns, Map<String, Double> start, double[] uX, double[] uY) {
         double[] y = columns.get(model.defines());
         if (y == null) {
-            throw new FormulaException(1, "There is no column " + model.defines() + NearName.hint(model.defines(), columns.keySet()));
+            throw new FormulaException(
+                    1, "There is no column " + model.defines() + NearName.hint(model.defines(), columns.keySet()));
         }
         Set<String> parameters = new LinkedHashSet<>(model.names());
         parameters.removeAll(columns.keySet());
@@ -56,28 +58,37 @@ public final class FormulaFit {
                 throw new FormulaException(0, "The model has no parameter " + s + NearName.hint(s, parameters));
             }
         }
-        double[] from = names.stream().mapToDouble(n -> start.getOrDefault(n, 1.0)).toArray();
+        double[] from =
+                names.stream().mapToDouble(n -> start.getOrDefault(n, 1.0)).toArray();
         List<String> data = model.names().stream().filter(columns::containsKey).toList();
         String abscissa = data.isEmpty() ? model.defines() : data.get(0);
         List<String> inputs = new ArrayList<>(names);
         inputs.addAll(data);
-        CurveFit.NumberedCurve curve = CurveFormula.of(model.expression(), inputs).map(f -> quick(f, names.size(), data, columns)).orElseGet(() -> careful(model, names, data, columns));
-        return CurveFit.ofColumns(model.text(), names, from, curve, new CurveFit.Columns(columns.get(abscissa), y, uX, uY), "fit");
+        CurveFit.NumberedCurve curve = CurveFormula.of(model.expression(), inputs)
+                .map(f -> quick(f, names.size(), data, columns))
+                .orElseGet(() -> careful(model, names, data, columns));
+        return CurveFit.ofColumns(
+                model.text(), names, from, curve, new CurveFit.Columns(columns.get(abscissa), y, uX, uY), "fit");
     }
 
     /**
      * A formula in {@code x} as a model for points with units.
      *
      * @param formula a formula of {@code x} and parameters; a name on the left is ignored
-     * @param start   starting values; they give each parameter its unit
+     * @param start starting values; they give each parameter its unit
      * @throws FormulaException when a parameter has no starting value; the fit throws one when units do not fit
      */
     public static Model model(Formula formula, Map<String, Quantity> start) {
-        List<String> names = formula.names().stream().filter(n -> !n.equals("x") && (!CONSTANTS.contains(n) || start.containsKey(n))).toList();
+        List<String> names = formula.names().stream()
+                .filter(n -> !n.equals("x") && (!CONSTANTS.contains(n) || start.containsKey(n)))
+                .toList();
         Map<String, Quantity> inOrder = new LinkedHashMap<>();
         for (String n : names) {
             if (!start.containsKey(n)) {
-                throw new FormulaException(1, "The parameter " + n + " needs a starting value with its unit, for instance start: \"" + n + " = 1\".");
+                throw new FormulaException(
+                        1,
+                        "The parameter " + n + " needs a starting value with its unit, for instance start: \"" + n
+                                + " = 1\".");
             }
             inOrder.put(n, start.get(n));
         }
@@ -91,7 +102,10 @@ public final class FormulaFit {
                 Map<String, Value> seen = new HashMap<>();
                 seen.put("x", new Value.Scalar(Quantity.of(x, 1, points.xUnit(), leaves.get(p))));
                 for (int k = 0; k < p; k++) {
-                    seen.put(names.get(k), new Value.Scalar(Quantity.of(values[k], 1, start.get(names.get(k)).unit(), leaves.get(k))));
+                    seen.put(
+                            names.get(k),
+                            new Value.Scalar(Quantity.of(
+                                    values[k], 1, start.get(names.get(k)).unit(), leaves.get(k))));
                 }
                 if (!(formula.evaluate(Scope.over("fit", seen)) instanceof Value.Scalar s)) {
                     throw new FormulaException(1, "A model gives one quantity at each point.");
@@ -106,7 +120,8 @@ public final class FormulaFit {
         };
     }
 
-    private static CurveFit.NumberedCurve quick(CurveFormula formula, int p, List<String> data, Map<String, double[]> columns) {
+    private static CurveFit.NumberedCurve quick(
+            CurveFormula formula, int p, List<String> data, Map<String, double[]> columns) {
         double[][] values = data.stream().map(columns::get).toArray(double[][]::new);
         double[] in = new double[p + data.size()];
         double[] out = new double[in.length + 1];
@@ -123,7 +138,8 @@ public final class FormulaFit {
     }
 
     /** Through the language itself: the contribution of a leaf of unit uncertainty is the partial derivative. */
-    private static CurveFit.NumberedCurve careful(Formula model, List<String> names, List<String> data, Map<String, double[]> columns) {
+    private static CurveFit.NumberedCurve careful(
+            Formula model, List<String> names, List<String> data, Map<String, double[]> columns) {
         int p = names.size();
         List<Leaf> leaves = new ArrayList<>();
         names.forEach(n -> leaves.add(Leaf.typeA("parameter:" + n, n, "fit", Double.POSITIVE_INFINITY)));
@@ -132,7 +148,12 @@ public final class FormulaFit {
         return (point, x, parameters, gradient) -> guarded(worked, gradient, () -> {
             Map<String, Value> seen = new HashMap<>();
             for (int c = 0; c < data.size(); c++) {
-                seen.put(data.get(c), new Value.Scalar(c == 0 ? Quantity.of(x, 1, LabUnit.ONE, leaves.get(p)) : Quantity.number(columns.get(data.get(c))[point])));
+                seen.put(
+                        data.get(c),
+                        new Value.Scalar(
+                                c == 0
+                                        ? Quantity.of(x, 1, LabUnit.ONE, leaves.get(p))
+                                        : Quantity.number(columns.get(data.get(c))[point])));
             }
             for (int k = 0; k < p; k++) {
                 seen.put(names.get(k), new Value.Scalar(Quantity.of(parameters[k], 1, LabUnit.ONE, leaves.get(k))));
@@ -149,7 +170,10 @@ public final class FormulaFit {
         });
     }
 
-    /** A formula that has worked once may leave its domain on the way to the optimum; that is "no value" to the fit, not a mistake of the user. */
+    /**
+     * A formula that has worked once may leave its domain on the way to the optimum; that is "no value" to the fit, not
+     * a mistake of the user.
+     */
     private static double guarded(boolean[] worked, double[] gradient, DoubleSupplier evaluation) {
         try {
             double value = evaluation.getAsDouble();

@@ -5,19 +5,29 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * A function of the formula language as a value: what documents, checks, completion and the printed law of propagation know of it.
+ * A function of the formula language as a value: what documents, checks, completion and the printed law of propagation
+ * know of it.
  *
- * @param name       how it is called
+ * @param name how it is called
  * @param parameters its arguments, in the order in which they may be given without their names
- * @param repeated   how many of them, counted from {@code from}, may be given again and again; 0 for a fixed number
- * @param from       index of the first one that repeats
- * @param takes      its arguments in words, with their units
- * @param gives      its result in words, with its unit
- * @param example    a formula that runs on its own
- * @param prints     what the example prints
+ * @param repeated how many of them, counted from {@code from}, may be given again and again; 0 for a fixed number
+ * @param from index of the first one that repeats
+ * @param takes its arguments in words, with their units
+ * @param gives its result in words, with its unit
+ * @param example a formula that runs on its own
+ * @param prints what the example prints
  * @param derivative derivative by its only argument, as a formula in x; null where it is not elementary
  */
-public record Function(String name, List<Parameter> parameters, int repeated, int from, String takes, String gives, String example, String prints, String derivative) {
+public record Function(
+        String name,
+        List<Parameter> parameters,
+        int repeated,
+        int from,
+        String takes,
+        String gives,
+        String example,
+        String prints,
+        String derivative) {
     public Function {
         parameters = List.copyOf(parameters);
     }
@@ -27,13 +37,17 @@ public record Function(String name, List<Parameter> parameters, int repeated, in
         return new Function(name, List.of(parameters), 0, 0, null, null, null, null, null);
     }
 
-    /** The parameters from one index up to, and without, another may be given any number of times; later ones only by name. */
+    /**
+     * The parameters from one index up to, and without, another may be given any number of times; later ones only by
+     * name.
+     */
     Function repeating(int start, int end) {
         return new Function(name, parameters, end - start, start, takes, gives, example, prints, derivative);
     }
 
     Function described(String argumentsInWords, String resultInWords, String run, String printed) {
-        return new Function(name, parameters, repeated, from, argumentsInWords, resultInWords, run, printed, derivative);
+        return new Function(
+                name, parameters, repeated, from, argumentsInWords, resultInWords, run, printed, derivative);
     }
 
     Function withDerivative(String formula) {
@@ -76,20 +90,29 @@ public record Function(String name, List<Parameter> parameters, int repeated, in
         for (Expr.Argument a : call.arguments()) {
             int at = a.name() == null ? position(without++) : index(a.name());
             if (at < 0 && a.name() == null) {
-                throw new FormulaException(a.value().column(), name + " takes at most " + parameters.size() + (parameters.size() == 1 ? " argument" : " arguments") + "; it is written " + signature() + ".");
+                throw new FormulaException(
+                        a.value().column(),
+                        name + " takes at most " + parameters.size()
+                                + (parameters.size() == 1 ? " argument" : " arguments") + "; it is written "
+                                + signature() + ".");
             }
             if (at < 0) {
-                throw new FormulaException(call.column(), name + " has no argument called " + a.name() + "; it is written " + signature() + ".");
+                throw new FormulaException(
+                        call.column(),
+                        name + " has no argument called " + a.name() + "; it is written " + signature() + ".");
             }
             boolean again = repeated > 0 && at >= from && at < from + repeated && a.name() == null;
             if (!again && given.contains(at)) {
-                throw new FormulaException(a.value().column(), "The argument " + parameters.get(at).name() + " of " + name + " is given twice.");
+                throw new FormulaException(
+                        a.value().column(),
+                        "The argument " + parameters.get(at).name() + " of " + name + " is given twice.");
             }
             given.add(at);
         }
         for (int i = 0; i < parameters.size(); i++) {
             if (!parameters.get(i).optional() && !given.contains(i)) {
-                throw new FormulaException(call.column(), name + " is written " + signature() + "; argument " + (i + 1) + " is missing.");
+                throw new FormulaException(
+                        call.column(), name + " is written " + signature() + "; argument " + (i + 1) + " is missing.");
             }
         }
     }

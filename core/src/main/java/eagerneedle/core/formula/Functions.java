@@ -10,16 +10,15 @@ import java.util.stream.Collectors;
 /**
  * The functions of the formula language, each with its signature, what it takes and gives, and an example that runs.
  *
- * <p>They are defined in groups by what they are about; this is the table they are all found in, and the page of the language is
- * made from it.
+ * <p>They are defined in groups by what they are about; this is the table they are all found in, and the page of the
+ * language is made from it.
  */
 public final class Functions {
     interface Body {
         Value apply(Arguments a);
     }
 
-    private record Definition(Function function, Body body) {
-    }
+    private record Definition(Function function, Body body) {}
 
     private static final Map<String, Definition> TABLE = new TreeMap<>();
 
@@ -33,8 +32,7 @@ public final class Functions {
         JudgeFunctions.define();
     }
 
-    private Functions() {
-    }
+    private Functions() {}
 
     /** All functions by name, for documents and help. */
     public static Map<String, Function> documented() {
@@ -68,17 +66,33 @@ public final class Functions {
     /** The table of functions in docs/formula-language.md, one row a function. */
     public static String markdown() {
         StringBuilder b = new StringBuilder("| function | takes | gives | example | prints |\n|---|---|---|---|---|\n");
-        documented().values().forEach(e -> b.append("| `").append(e.signature().replace("|", "\\|")).append("` | ").append(e.takes()).append(" | ").append(e.gives())
-                .append(" | `").append(e.example()).append("` | `").append(e.prints()).append("` |\n"));
+        documented()
+                .values()
+                .forEach(e -> b.append("| `")
+                        .append(e.signature().replace("|", "\\|"))
+                        .append("` | ")
+                        .append(e.takes())
+                        .append(" | ")
+                        .append(e.gives())
+                        .append(" | `")
+                        .append(e.example())
+                        .append("` | `")
+                        .append(e.prints())
+                        .append("` |\n"));
         return b.toString();
     }
 
     /** A value as {@code eval} prints it. */
     public static String shown(Value v) {
-        return v instanceof Value.Scalar s ? s.quantity().toString()
-                : v instanceof Value.Column c ? c.rows().stream().map(Quantity::toString).collect(Collectors.joining(", "))
-                : v instanceof Value.Words w ? w.text()
-                : v instanceof Value.Fitted f ? shown(f.fit().names(), f.fit().parameters()) : v.described();
+        return v instanceof Value.Scalar s
+                ? s.quantity().toString()
+                : v instanceof Value.Column c
+                        ? c.rows().stream().map(Quantity::toString).collect(Collectors.joining(", "))
+                        : v instanceof Value.Words w
+                                ? w.text()
+                                : v instanceof Value.Fitted f
+                                        ? shown(f.fit().names(), f.fit().parameters())
+                                        : v.described();
     }
 
     private static String shown(java.util.List<String> names, java.util.List<Quantity> values) {
@@ -92,7 +106,9 @@ public final class Functions {
     private static Definition definition(Expr.Call call) {
         Definition d = TABLE.get(call.function());
         if (d == null) {
-            throw new FormulaException(call.column(), "There is no function " + call.function() + NearName.hint(call.function(), TABLE.keySet()));
+            throw new FormulaException(
+                    call.column(),
+                    "There is no function " + call.function() + NearName.hint(call.function(), TABLE.keySet()));
         }
         return d;
     }

@@ -1,20 +1,31 @@
 package eagerneedle.core.formula;
 
 /**
- * One argument of a {@link Function}, as declared: the only place that knows its name, what it takes and its usual value.
+ * One argument of a {@link Function}, as declared: the only place that knows its name, what it takes and its usual
+ * value.
  *
- * @param name     how it is named in a call
- * @param kind     what it takes
- * @param usual    its value when it is not given, as a formula; null when it has none
+ * @param name how it is named in a call
+ * @param kind what it takes
+ * @param usual its value when it is not given, as a formula; null when it has none
  * @param optional true when it may be left out
- * @param unit     a unit that a quantity given for it must fit, or null when any will do or another argument decides
+ * @param unit a unit that a quantity given for it must fit, or null when any will do or another argument decides
  */
 public record Parameter(String name, Kind kind, String usual, boolean optional, String unit) {
     /** What an argument can be, in words for messages and documents. */
     public enum Kind {
-        QUANTITY("a quantity"), NUMBER("a pure number"), WORDS("a text in quotes"), CONDITION("a comparison"), COLUMN("a column"), TRACE("a trace"), FIT("a fit"),
-        QUANTITIES("a quantity or a column"), ROWS("a column, or quantities of one kind"), ROWS_OR_TRACE("a column, quantities of one kind, or a trace"),
-        COLUMN_OR_TRACE("a column or a trace"), POINTS("a column, a trace or a fit"), ANY("any value");
+        QUANTITY("a quantity"),
+        NUMBER("a pure number"),
+        WORDS("a text in quotes"),
+        CONDITION("a comparison"),
+        COLUMN("a column"),
+        TRACE("a trace"),
+        FIT("a fit"),
+        QUANTITIES("a quantity or a column"),
+        ROWS("a column, or quantities of one kind"),
+        ROWS_OR_TRACE("a column, quantities of one kind, or a trace"),
+        COLUMN_OR_TRACE("a column or a trace"),
+        POINTS("a column, a trace or a fit"),
+        ANY("any value");
 
         private final String words;
 

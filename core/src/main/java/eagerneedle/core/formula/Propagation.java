@@ -18,19 +18,20 @@ import java.util.Map;
 /**
  * The law of propagation of a formula in symbols (JCGM 100, 5.1.2): what it rests on and how fast it changes with each.
  *
- * <p>What a formula rests on are its names, quantities written with an uncertainty, and functions that are not elementary, such
- * as the slope of a line: these have an uncertainty of their own and are taken as they are. Derivatives are found by the rules of
- * calculus, not numerically, so that they can be printed; that they give what the lineage gives is a test.
+ * <p>What a formula rests on are its names, quantities written with an uncertainty, and functions that are not
+ * elementary, such as the slope of a line: these have an uncertainty of their own and are taken as they are.
+ * Derivatives are found by the rules of calculus, not numerically, so that they can be printed; that they give what the
+ * lineage gives is a test.
  *
- * @param terms     in the order of the formula
- * @param exponents powers of the terms' names where the formula is a product of powers, for which the law is shortest in relative
- *                  uncertainties; empty otherwise
+ * @param terms in the order of the formula
+ * @param exponents powers of the terms' names where the formula is a product of powers, for which the law is shortest
+ *     in relative uncertainties; empty otherwise
  */
 public record Propagation(List<Term> terms, Map<String, Double> exponents) {
     /**
      * Something that a formula rests on.
      *
-     * @param of         it
+     * @param of it
      * @param derivative the partial derivative of the formula by it
      */
     public record Term(Expr of, Expr derivative) {
@@ -44,7 +45,10 @@ public record Propagation(List<Term> terms, Map<String, Double> exponents) {
         exponents = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(exponents));
     }
 
-    /** Finds the partial derivatives of an algebraic formula; a formula that compares or decides has none and gives no terms. */
+    /**
+     * Finds the partial derivatives of an algebraic formula; a formula that compares or decides has none and gives no
+     * terms.
+     */
     public static Propagation of(Formula formula) {
         Map<String, Expr> atoms = new LinkedHashMap<>();
         atoms(formula.expression(), atoms);
@@ -61,13 +65,15 @@ public record Propagation(List<Term> terms, Map<String, Double> exponents) {
         Map<String, Double> exponents = new LinkedHashMap<>();
         boolean product = powers(formula.expression(), 1, exponents);
         exponents.values().removeIf(v -> v == 0);
-        boolean worth = product && (exponents.size() > 1 || exponents.values().stream().anyMatch(v -> v != 1));
+        boolean worth =
+                product && (exponents.size() > 1 || exponents.values().stream().anyMatch(v -> v != 1));
         return new Propagation(terms, worth ? exponents : Map.of());
     }
 
     /** Collects the powers of what a product holds; false when it is no product of powers. */
     private static boolean powers(Expr e, double power, Map<String, Double> into) {
-        if (e instanceof Expr.Name n && Evaluator.CONSTANTS.containsKey(n.name()) || e instanceof Expr.Literal l && l.reading().u() == 0) {
+        if (e instanceof Expr.Name n && Evaluator.CONSTANTS.containsKey(n.name())
+                || e instanceof Expr.Literal l && l.reading().u() == 0) {
             return true;
         }
         if (e instanceof Expr.Name || e instanceof Expr.Literal || opaque(e)) {
@@ -81,35 +87,63 @@ public record Propagation(List<Term> terms, Map<String, Double> exponents) {
             return switch (i.op()) {
                 case "*" -> powers(i.left(), power, into) && powers(i.right(), power, into);
                 case "/" -> powers(i.left(), power, into) && powers(i.right(), -power, into);
-                case "^" -> !Double.isNaN(Algebra.value(i.right())) && powers(i.left(), power * Algebra.value(i.right()), into);
+                case "^" ->
+                    !Double.isNaN(Algebra.value(i.right())) && powers(i.left(), power * Algebra.value(i.right()), into);
                 default -> false;
             };
         }
-        return e instanceof Expr.Call c && c.function().equals("sqrt") && powers(c.arguments().get(0).value(), power / 2, into);
+        return e instanceof Expr.Call c
+                && c.function().equals("sqrt")
+                && powers(c.arguments().get(0).value(), power / 2, into);
     }
 
     /**
-     * {@code u(y)^2 = (derivative)^2 * u(x)^2 + ...}, in the formula language, for a result of that name; for a product of powers
-     * {@code (u(y) / y)^2 = (power * u(x) / x)^2 + ...}. Empty without terms.
+     * {@code u(y)^2 = (derivative)^2 * u(x)^2 + ...}, in the formula language, for a result of that name; for a product
+     * of powers {@code (u(y) / y)^2 = (power * u(x) / x)^2 + ...}. Empty without terms.
      */
     public String standard(String result) {
         if (!exponents.isEmpty()) {
-            return "(u(" + result + ") / " + result + ")^2 = " + String.join(" + ", exponents.entrySet().stream().map(e -> "(" + share("u", e) + ")^2").toList());
+            return "(u(" + result + ") / " + result + ")^2 = "
+                    + String.join(
+                            " + ",
+                            exponents.entrySet().stream()
+                                    .map(e -> "(" + share("u", e) + ")^2")
+                                    .toList());
         }
-        return terms.isEmpty() ? "" : squared("u", result) + " = " + String.join(" + ", terms.stream().map(t -> factor(t.derivative(), true) + squared("u", t.name())).toList());
+        return terms.isEmpty()
+                ? ""
+                : squared("u", result) + " = "
+                        + String.join(
+                                " + ",
+                                terms.stream()
+                                        .map(t -> factor(t.derivative(), true) + squared("u", t.name()))
+                                        .toList());
     }
 
     /** {@code a(y) = abs(derivative) * a(x) + ...}: the school of limits. */
     public String limits(String result) {
         if (!exponents.isEmpty()) {
-            return "a(" + result + ") / abs(" + result + ") = " + String.join(" + ", exponents.entrySet().stream().map(e -> share("a", e)).toList());
+            return "a(" + result + ") / abs(" + result + ") = "
+                    + String.join(
+                            " + ",
+                            exponents.entrySet().stream()
+                                    .map(e -> share("a", e))
+                                    .toList());
         }
-        return terms.isEmpty() ? "" : "a(" + result + ") = " + String.join(" + ", terms.stream().map(t -> factor(t.derivative(), false) + "a(" + t.name() + ")").toList());
+        return terms.isEmpty()
+                ? ""
+                : "a(" + result + ") = "
+                        + String.join(
+                                " + ",
+                                terms.stream()
+                                        .map(t -> factor(t.derivative(), false) + "a(" + t.name() + ")")
+                                        .toList());
     }
 
     private static String share(String symbol, Map.Entry<String, Double> e) {
         double power = Math.abs(e.getValue());
-        return (power == 1 ? "" : Spelling.of(number(power)) + " * ") + symbol + "(" + e.getKey() + ") / " + (symbol.equals("a") ? "abs(" + e.getKey() + ")" : e.getKey());
+        return (power == 1 ? "" : Spelling.of(number(power)) + " * ") + symbol + "(" + e.getKey() + ") / "
+                + (symbol.equals("a") ? "abs(" + e.getKey() + ")" : e.getKey());
     }
 
     private static String squared(String symbol, String name) {
@@ -131,7 +165,9 @@ public record Propagation(List<Term> terms, Map<String, Double> exponents) {
     }
 
     private static void atoms(Expr e, Map<String, Expr> into) {
-        if (e instanceof Expr.Name n && !Evaluator.CONSTANTS.containsKey(n.name()) || opaque(e) || e instanceof Expr.Literal l && l.reading().u() > 0) {
+        if (e instanceof Expr.Name n && !Evaluator.CONSTANTS.containsKey(n.name())
+                || opaque(e)
+                || e instanceof Expr.Literal l && l.reading().u() > 0) {
             into.put(Spelling.of(e), e);
         } else if (e instanceof Expr.Prefix p) {
             atoms(p.operand(), into);
@@ -177,8 +213,12 @@ public record Propagation(List<Term> terms, Map<String, Double> exponents) {
             case "-" -> minus(da, db);
             case "*" -> plus(times(da, b), times(a, db));
             case "/" -> minus(over(da, b), times(db, over(a, power(b, number(2)))));
-            case "^" -> is(db, 0) ? times(times(b, power(a, less(b))), da)
-                    : plus(is(da, 0) ? number(0) : times(times(b, power(a, less(b))), da), times(times(i, call("ln", a)), db));
+            case "^" ->
+                is(db, 0)
+                        ? times(times(b, power(a, less(b))), da)
+                        : plus(
+                                is(da, 0) ? number(0) : times(times(b, power(a, less(b))), da),
+                                times(times(i, call("ln", a)), db));
             default -> null;
         };
     }

@@ -4,21 +4,21 @@ import eagerneedle.core.fit.Occasions;
 import java.util.List;
 
 /**
- * What the rows of a column are called: each is a run at a level, so that rows are addressed by what they are and never by counting.
+ * What the rows of a column are called: each is a run at a level, so that rows are addressed by what they are and never
+ * by counting.
  *
  * @param capture the capture whose runs they are
- * @param rows    one a row
- * @param levels  all levels of the capture, in the order of the sheet
+ * @param rows one a row
+ * @param levels all levels of the capture, in the order of the sheet
  */
 public record RowLabels(String capture, List<Row> rows, List<String> levels) {
     /**
      * One row.
      *
-     * @param run   the run, such as {@code run 12}
+     * @param run the run, such as {@code run 12}
      * @param level its level
      */
-    public record Row(String run, String level) {
-    }
+    public record Row(String run, String level) {}
 
     public RowLabels {
         rows = List.copyOf(rows);
@@ -37,12 +37,16 @@ public record RowLabels(String capture, List<Row> rows, List<String> levels) {
      */
     int at(String level) {
         if (!levels.contains(level)) {
-            throw new IllegalArgumentException("The capture " + capture + " has no level " + level + NearName.hint(level, levels));
+            throw new IllegalArgumentException(
+                    "The capture " + capture + " has no level " + level + NearName.hint(level, levels));
         }
         List<Row> there = rows.stream().filter(r -> r.level().equals(level)).toList();
         if (there.size() != 1) {
-            throw new IllegalArgumentException(there.isEmpty() ? "No run of " + capture + " at " + level + " counts; capture one, or take one in again."
-                    : "There are " + there.size() + " runs of " + capture + " at " + level + "; leave out all but one.");
+            throw new IllegalArgumentException(
+                    there.isEmpty()
+                            ? "No run of " + capture + " at " + level + " counts; capture one, or take one in again."
+                            : "There are " + there.size() + " runs of " + capture + " at " + level
+                                    + "; leave out all but one.");
         }
         return rows.indexOf(there.get(0));
     }

@@ -22,15 +22,16 @@ public interface Scope {
     /** What the origin is called in budgets, for instance "run 12". */
     String label();
 
-    /** True while the predicted budget is computed: fits then carry stated uncertainties instead of residual scatter. */
+    /**
+     * True while the predicted budget is computed: fits then carry stated uncertainties instead of residual scatter.
+     */
     boolean planning();
 
     /** The window of that name on a trace, or empty if there is none. */
     Optional<Window> window(String name, Trace trace);
 
     /** Takes what a careful reader should know of a value on the way, one sentence; nobody need listen. */
-    default void remark(String sentence) {
-    }
+    default void remark(String sentence) {}
 
     /** A scope with no names in it, for formulas that stand alone. */
     static Scope empty(String origin) {
@@ -44,7 +45,7 @@ public interface Scope {
 
     /** A scope with no names in it whose leaves are called by a label. */
     static Scope labelled(String origin, String label) {
-        return over(origin, label, java.util.List.of(), name -> Optional.empty(), remark -> { });
+        return over(origin, label, java.util.List.of(), name -> Optional.empty(), remark -> {});
     }
 
     /** A scope over these values. */
@@ -54,10 +55,15 @@ public interface Scope {
 
     /** A scope without windows over names that are looked up. */
     static Scope over(String origin, Collection<String> names, Function<String, Optional<Value>> lookup) {
-        return over(origin, origin, names, lookup, remark -> { });
+        return over(origin, origin, names, lookup, remark -> {});
     }
 
-    private static Scope over(String origin, String label, Collection<String> names, Function<String, Optional<Value>> lookup, Consumer<String> remarks) {
+    private static Scope over(
+            String origin,
+            String label,
+            Collection<String> names,
+            Function<String, Optional<Value>> lookup,
+            Consumer<String> remarks) {
         return new Scope() {
             @Override
             public void remark(String sentence) {

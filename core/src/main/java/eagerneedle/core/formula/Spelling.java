@@ -5,8 +5,7 @@ import java.util.stream.Collectors;
 /** Writes a syntax tree back as a formula, with no more brackets than it needs. */
 public final class Spelling {
 
-    private Spelling() {
-    }
+    private Spelling() {}
 
     public static String of(Expr e) {
         return write(e, 0);
@@ -20,7 +19,10 @@ public final class Spelling {
         } else if (e instanceof Expr.Name n) {
             return n.name();
         } else if (e instanceof Expr.Call c) {
-            return c.function() + c.arguments().stream().map(a -> (a.name() == null ? "" : a.name() + ": ") + of(a.value())).collect(Collectors.joining(", ", "(", ")"));
+            return c.function()
+                    + c.arguments().stream()
+                            .map(a -> (a.name() == null ? "" : a.name() + ": ") + of(a.value()))
+                            .collect(Collectors.joining(", ", "(", ")"));
         } else if (e instanceof Expr.Prefix p) {
             boolean not = p.op().equals("not");
             String s = p.op() + (not ? " " : "") + write(p.operand(), not ? 3 : 6);
@@ -28,7 +30,8 @@ public final class Spelling {
         }
         Expr.Infix i = (Expr.Infix) e;
         int rank = rank(i.op());
-        String s = i.op().equals("^") ? write(i.left(), rank + 1) + "^" + write(i.right(), rank)
+        String s = i.op().equals("^")
+                ? write(i.left(), rank + 1) + "^" + write(i.right(), rank)
                 : write(i.left(), rank) + " " + i.op() + " " + write(i.right(), rank + 1);
         return rank < outer ? "(" + s + ")" : s;
     }

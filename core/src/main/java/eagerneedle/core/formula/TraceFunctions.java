@@ -39,36 +39,77 @@ import java.util.function.ToDoubleFunction;
 final class TraceFunctions {
     private static final String WAVE = "trace(index(80) * 50 ms, sin(2 * pi * index(80) / 20) * 3 V)";
 
-    private TraceFunctions() {
-    }
+    private TraceFunctions() {}
 
     static void define() {
-        Functions.define(Function.of("trace", column("times"), column("values"))
-                .described("a rising column of times and a column of values", "a trace",
-                        "count(trace(index(5) * 1 s, index(5) * 2 V))", "5"), TraceFunctions::traced);
-        Functions.define(Function.of("window", trace("trace"), of(Kind.ANY, "from"), quantity("to").orNone())
-                .described("a trace and two moments in s, or the name of a window of the session", "the samples in between, a trace",
-                        "count(window(trace(index(11) * 1 s, index(11) * 2 V), 2 s, 5 s))", "4"), a -> {
+        Functions.define(
+                Function.of("trace", column("times"), column("values"))
+                        .described(
+                                "a rising column of times and a column of values",
+                                "a trace",
+                                "count(trace(index(5) * 1 s, index(5) * 2 V))",
+                                "5"),
+                TraceFunctions::traced);
+        Functions.define(
+                Function.of(
+                                "window",
+                                trace("trace"),
+                                of(Kind.ANY, "from"),
+                                quantity("to").orNone())
+                        .described(
+                                "a trace and two moments in s, or the name of a window of the session",
+                                "the samples in between, a trace",
+                                "count(window(trace(index(11) * 1 s, index(11) * 2 V), 2 s, 5 s))",
+                                "4"),
+                a -> {
                     Trace t = a.trace(0);
                     if (a.value(1) instanceof Value.Words w) {
                         return new Value.Signal(t.within(a.namedWindow(w.text(), t)));
                     }
                     Quantity from = a.quantity(1).to(LabUnit.SECOND);
                     Quantity to = a.quantity(2).to(LabUnit.SECOND);
-                    return new Value.Signal(t.within(new Window(from.value(), to.value(), "written")), from.isExact() && to.isExact() ? null : new Value.Ends(t, from, to));
+                    return new Value.Signal(
+                            t.within(new Window(from.value(), to.value(), "written")),
+                            from.isExact() && to.isExact() ? null : new Value.Ends(t, from, to));
                 });
-        Functions.define(Function.of("value_at", trace("trace"), quantity("moment").in("s"))
-                .described("a trace and a moment in s", "the value there with the scatter of the samples around it, in the trace's unit",
-                        "value_at(trace(index(11) * 1 s, index(11) * 2 V), 3.5 s)", "7 V"), a -> scalar(Cursor.valueAt(a.trace(0), a.quantity(1), a.id())));
-        Functions.define(Function.of("duration", trace("trace"), words("window").saying(""))
-                .described("a trace with a window", "length of the window in s, each edge uncertain by half a sample",
-                        "duration(trace(index(11) * 1 s, index(11) * 2 V))", "10.00(41) s"), TraceFunctions::duration);
-        Functions.define(Function.of("effective_n", trace("trace"), words("window").saying(""))
-                .described("a trace with a window", "effective number of independent samples, a pure number",
-                        "effective_n(trace(index(4) * 1 s, column(1 V, -1 V, 1 V, -1 V)))", "4"), a -> scalar(Quantity.number(WindowStatistics.of(a.windowed(0)).effectiveN())));
-        Functions.define(Function.of("averaging_gain", trace("trace"), number("n"), words("window").saying(""))
-                .described("a trace and how many neighbouring samples are averaged", "by how much that reduces the standard deviation, as measured; the square root of n only for white noise",
-                        "averaging_gain(trace(index(8) * 1 s, column(1 V, 1 V, -1 V, -1 V, 1 V, 1 V, -1 V, -1 V)), 2)", "0.9258200998"), a -> {
+        Functions.define(
+                Function.of("value_at", trace("trace"), quantity("moment").in("s"))
+                        .described(
+                                "a trace and a moment in s",
+                                "the value there with the scatter of the samples around it, in the trace's unit",
+                                "value_at(trace(index(11) * 1 s, index(11) * 2 V), 3.5 s)",
+                                "7 V"),
+                a -> scalar(Cursor.valueAt(a.trace(0), a.quantity(1), a.id())));
+        Functions.define(
+                Function.of("duration", trace("trace"), words("window").saying(""))
+                        .described(
+                                "a trace with a window",
+                                "length of the window in s, each edge uncertain by half a sample",
+                                "duration(trace(index(11) * 1 s, index(11) * 2 V))",
+                                "10.00(41) s"),
+                TraceFunctions::duration);
+        Functions.define(
+                Function.of("effective_n", trace("trace"), words("window").saying(""))
+                        .described(
+                                "a trace with a window",
+                                "effective number of independent samples, a pure number",
+                                "effective_n(trace(index(4) * 1 s, column(1 V, -1 V, 1 V, -1 V)))",
+                                "4"),
+                a -> scalar(Quantity.number(WindowStatistics.of(a.windowed(0)).effectiveN())));
+        Functions.define(
+                Function.of(
+                                "averaging_gain",
+                                trace("trace"),
+                                number("n"),
+                                words("window").saying(""))
+                        .described(
+                                "a trace and how many neighbouring samples are averaged",
+                                "by how much that reduces the standard deviation, as measured; the square root "
+                                        + "of n only for white noise",
+                                "averaging_gain(trace(index(8) * 1 s, column(1 V, 1 V, -1 V, -1 V, 1 V, 1 V, -1 "
+                                        + "V, -1 V)), 2)",
+                                "0.9258200998"),
+                a -> {
                     Trace t = a.windowed(0);
                     int each = a.whole(1, 1, Math.max(1, t.size() / 2));
                     double[] time = new double[t.size() / each];
@@ -79,28 +120,54 @@ final class TraceFunctions {
                             mean[i] += t.value()[i * each + k] / each;
                         }
                     }
-                    double left = WindowStatistics.of(new Trace(t.name(), time, mean, t.unit(), 0, List.of())).sd();
+                    double left = WindowStatistics.of(new Trace(t.name(), time, mean, t.unit(), 0, List.of()))
+                            .sd();
                     if (!(left > 0)) {
-                        throw new FormulaException(a.column(), "The averages do not scatter at all, so no gain can be stated.");
+                        throw new FormulaException(
+                                a.column(), "The averages do not scatter at all, so no gain can be stated.");
                     }
                     return scalar(Quantity.number(WindowStatistics.of(t).sd() / left));
                 });
-        Functions.define(Function.of("derivative", trace("trace"), number("points").usually("11"), number("degree").usually("2"), words("window").saying(""))
-                .described("a trace; an odd number of points under the sliding polynomial and its degree", "its rate of change, a trace, unit per s",
-                        "count(derivative(trace(index(21) * 0.1 s, index(21) * 0.3 m), points: 5))", "17"),
-                a -> new Value.Signal(Derivative.of(a.windowed(0), a.whole("points", 3, 1001), a.whole("degree", 1, 9)).trace()));
-        Functions.define(Function.of("steady_since", trace("trace"), number("k").usually("2"))
-                .described("a trace; how many standard uncertainties the slope may have", "the moment from which it is steady, in s, uncertain by half a sample",
-                        "steady_since(trace(index(200) * 1 s, exp(-index(200) / 5) * 1 V + sin(index(200) * 2) * 5 mV)) < 60 s", "true"),
+        Functions.define(
+                Function.of(
+                                "derivative",
+                                trace("trace"),
+                                number("points").usually("11"),
+                                number("degree").usually("2"),
+                                words("window").saying(""))
+                        .described(
+                                "a trace; an odd number of points under the sliding polynomial and its degree",
+                                "its rate of change, a trace, unit per s",
+                                "count(derivative(trace(index(21) * 0.1 s, index(21) * 0.3 m), points: 5))",
+                                "17"),
+                a -> new Value.Signal(Derivative.of(a.windowed(0), a.whole("points", 3, 1001), a.whole("degree", 1, 9))
+                        .trace()));
+        Functions.define(
+                Function.of("steady_since", trace("trace"), number("k").usually("2"))
+                        .described(
+                                "a trace; how many standard uncertainties the slope may have",
+                                "the moment from which it is steady, in s, uncertain by half a sample",
+                                "steady_since(trace(index(200) * 1 s, exp(-index(200) / 5) * 1 V + "
+                                        + "sin(index(200) * 2) * 5 mV)) < 60 s",
+                                "true"),
                 a -> {
                     Trace t = a.trace(0);
-                    double since = Steadiness.of(t, a.number("k")).orElseThrow(() -> new FormulaException(a.column(), "The trace does not become steady.")).since();
-                    Leaf leaf = Leaf.typeB("moment:" + t.identity() + ":steady", "half a sample", t.name(), Distribution.RECTANGULAR);
+                    double since = Steadiness.of(t, a.number("k"))
+                            .orElseThrow(() -> new FormulaException(a.column(), "The trace does not become steady."))
+                            .since();
+                    Leaf leaf = Leaf.typeB(
+                            "moment:" + t.identity() + ":steady", "half a sample", t.name(), Distribution.RECTANGULAR);
                     return scalar(Quantity.of(since, t.interval() / Math.sqrt(12), LabUnit.SECOND, leaf));
                 });
-        Functions.define(Function.of("change_points", trace("trace"), words("window").saying(""))
-                .described("a trace", "the moments at which its straight pieces meet, in s, each uncertain by half a sample",
-                        "change_points(trace(index(40) * 1 s, abs(index(40) - 20) * 1 V + sin(index(40) * 2) * 10 mV))", "20.50(29) s"), a -> {
+        Functions.define(
+                Function.of("change_points", trace("trace"), words("window").saying(""))
+                        .described(
+                                "a trace",
+                                "the moments at which its straight pieces meet, in s, each uncertain by half a sample",
+                                "change_points(trace(index(40) * 1 s, abs(index(40) - 20) * 1 V + sin(index(40) "
+                                        + "* 2) * 10 mV))",
+                                "20.50(29) s"),
+                a -> {
                     Trace t = a.windowed(0);
                     List<Quantity> at = new ArrayList<>();
                     List<Segmentation.Piece> pieces = Segmentation.linearPieces(t);
@@ -110,58 +177,127 @@ final class TraceFunctions {
                     }
                     return new Value.Column(at);
                 });
-        Functions.define(Function.of("frequency", trace("trace"), words("window").saying(""))
-                .described("an evenly sampled trace", "frequency of the tallest line of its spectrum, in Hz, uncertain by half a line",
-                        "abs(frequency(" + WAVE + ") - 1 Hz) < 10 mHz", "true"),
+        Functions.define(
+                Function.of("frequency", trace("trace"), words("window").saying(""))
+                        .described(
+                                "an evenly sampled trace",
+                                "frequency of the tallest line of its spectrum, in Hz, uncertain by half a line",
+                                "abs(frequency(" + WAVE + ") - 1 Hz) < 10 mHz",
+                                "true"),
                 a -> {
                     Trace t = a.windowed(0);
                     double line = 1 / (t.time()[t.size() - 1] - t.time()[0]);
-                    return scalar(Quantity.of(Spectrum.of(t).peak(), line / Math.sqrt(12), LabUnit.parse("Hz"), Leaf.typeB("spectrum:" + t.identity(), "half a line of the spectrum", t.name(), Distribution.RECTANGULAR)));
+                    return scalar(Quantity.of(
+                            Spectrum.of(t).peak(),
+                            line / Math.sqrt(12),
+                            LabUnit.parse("Hz"),
+                            Leaf.typeB(
+                                    "spectrum:" + t.identity(),
+                                    "half a line of the spectrum",
+                                    t.name(),
+                                    Distribution.RECTANGULAR)));
                 });
-        Functions.define(Function.of("crossings", trace("trace"), quantity("level"), words("window").saying(""))
-                .described("a trace and a level in its unit", "moments of the upward crossings, in s, each as uncertain as the samples leave it",
-                        "crossings(trace(index(9) * 1 s, sin(index(9) * pi / 4 - 1) * 1 V), 0 V)", "1.28(29) s"), a -> {
+        Functions.define(
+                Function.of(
+                                "crossings",
+                                trace("trace"),
+                                quantity("level"),
+                                words("window").saying(""))
+                        .described(
+                                "a trace and a level in its unit",
+                                "moments of the upward crossings, in s, each as uncertain as the samples leave it",
+                                "crossings(trace(index(9) * 1 s, sin(index(9) * pi / 4 - 1) * 1 V), 0 V)",
+                                "1.28(29) s"),
+                a -> {
                     Trace t = a.windowed(0);
                     double level = a.quantity(1).in(t.unit());
-                    double span = Arrays.stream(t.value()).max().orElse(0) - Arrays.stream(t.value()).min().orElse(0);
-                    return new Value.Column(moments(t, Crossings.found(t, level, 0.1 * span, true), "up through " + level));
+                    double span = Arrays.stream(t.value()).max().orElse(0)
+                            - Arrays.stream(t.value()).min().orElse(0);
+                    return new Value.Column(
+                            moments(t, Crossings.found(t, level, 0.1 * span, true), "up through " + level));
                 });
-        Functions.define(Function.of("edges", trace("trace"), words("window").saying(""))
-                .described("the trace of a gate", "moments of the rising edges, in s, each uncertain by half a sample",
-                        "edges(trace(index(8) * 1 s, column(0 V, 5 V, 0 V, 0 V, 5 V, 5 V, 0 V, 5 V)))", "0.50(29) s, 3.50(29) s, 6.50(29) s"), a -> {
+        Functions.define(
+                Function.of("edges", trace("trace"), words("window").saying(""))
+                        .described(
+                                "the trace of a gate",
+                                "moments of the rising edges, in s, each uncertain by half a sample",
+                                "edges(trace(index(8) * 1 s, column(0 V, 5 V, 0 V, 0 V, 5 V, 5 V, 0 V, 5 V)))",
+                                "0.50(29) s, 3.50(29) s, 6.50(29) s"),
+                a -> {
                     Trace t = a.windowed(0);
                     return new Value.Column(moments(t, Edges.crossings(t, true), "rising"));
                 });
-        Functions.define(Function.of("block_times", trace("trace"), words("window").saying(""))
-                .described("the trace of a gate that is high while blocked", "how long it was blocked each time, in s, each edge uncertain by half a sample",
-                        "block_times(trace(index(8) * 1 s, column(0 V, 5 V, 5 V, 0 V, 0 V, 5 V, 0 V, 0 V)))", "2.00(41) s, 1.00(41) s"), TraceFunctions::blockTimes);
-        Functions.define(Function.of("times", trace("trace"), words("window").saying(""))
-                .described("a trace", "the moments of its samples as a column, in s as exact",
-                        "times(trace(index(3) * 1 s, index(3) * 2 V))", "0 s, 1 s, 2 s"),
-                a -> new Value.Column(Arrays.stream(a.windowed(0).time()).mapToObj(s -> Quantity.exact(s, LabUnit.SECOND)).toList()));
-        Functions.define(Function.of("values", trace("trace"), words("window").saying(""))
-                .described("a trace", "its samples as a column, with what they share but without their scatter, in the trace's unit",
-                        "values(trace(index(3) * 1 s, index(3) * 2 V))", "0 V, 2 V, 4 V"), a -> {
-            Trace t = a.windowed(0);
-            List<Quantity> out = new ArrayList<>();
-            for (double value : t.value()) {
-                Quantity q = Quantity.exact(value, t.unit());
-                for (Trace.Shared s : t.shared()) {
-                    q = q.with(s.leaf(), s.contribution().applyAsDouble(value));
-                }
-                out.add(q);
-            }
-            return new Value.Column(out);
-        });
-        Functions.define(Function.of("suspects", column("edges"))
-                .described("a column of at least 4 edge times", "edges that seem to be missing or seen twice, a sentence",
-                        "suspects(column(0 s, 1 s, 2 s, 4 s, 5 s, 6 s))", "After edge 3 one edge seems to be missing."), a -> {
-                    List<Edges.Suspect> s = Edges.of(a.rows(0).stream().mapToDouble(q -> q.in(LabUnit.SECOND)).toArray()).suspects();
-                    return new Value.Words(s.isEmpty() ? "No edge is suspect." : String.join(" ", s.stream().map(Edges.Suspect::sentence).toList()));
+        Functions.define(
+                Function.of("block_times", trace("trace"), words("window").saying(""))
+                        .described(
+                                "the trace of a gate that is high while blocked",
+                                "how long it was blocked each time, in s, each edge uncertain by half a sample",
+                                "block_times(trace(index(8) * 1 s, column(0 V, 5 V, 5 V, 0 V, 0 V, 5 V, 0 V, 0 V)))",
+                                "2.00(41) s, 1.00(41) s"),
+                TraceFunctions::blockTimes);
+        Functions.define(
+                Function.of("times", trace("trace"), words("window").saying(""))
+                        .described(
+                                "a trace",
+                                "the moments of its samples as a column, in s as exact",
+                                "times(trace(index(3) * 1 s, index(3) * 2 V))",
+                                "0 s, 1 s, 2 s"),
+                a -> new Value.Column(Arrays.stream(a.windowed(0).time())
+                        .mapToObj(s -> Quantity.exact(s, LabUnit.SECOND))
+                        .toList()));
+        Functions.define(
+                Function.of("values", trace("trace"), words("window").saying(""))
+                        .described(
+                                "a trace",
+                                "its samples as a column, with what they share but without their scatter, in the "
+                                        + "trace's unit",
+                                "values(trace(index(3) * 1 s, index(3) * 2 V))",
+                                "0 V, 2 V, 4 V"),
+                a -> {
+                    Trace t = a.windowed(0);
+                    List<Quantity> out = new ArrayList<>();
+                    for (double value : t.value()) {
+                        Quantity q = Quantity.exact(value, t.unit());
+                        for (Trace.Shared s : t.shared()) {
+                            q = q.with(s.leaf(), s.contribution().applyAsDouble(value));
+                        }
+                        out.add(q);
+                    }
+                    return new Value.Column(out);
                 });
-        Functions.define(Function.of("period", of(Kind.COLUMN_OR_TRACE, "edges"), quantity("resolution").in("s").usually("0 s"), words("window").saying(""))
-                .described("a column of at least 3 edge times, or the trace of an oscillation; the timer's step", "the period in s",
-                        "period(column(0.000 s, 1.003 s, 1.999 s, 3.001 s, 4.000 s))", "0.99980(54) s"), TraceFunctions::period);
+        Functions.define(
+                Function.of("suspects", column("edges"))
+                        .described(
+                                "a column of at least 4 edge times",
+                                "edges that seem to be missing or seen twice, a sentence",
+                                "suspects(column(0 s, 1 s, 2 s, 4 s, 5 s, 6 s))",
+                                "After edge 3 one edge seems to be missing."),
+                a -> {
+                    List<Edges.Suspect> s = Edges.of(a.rows(0).stream()
+                                    .mapToDouble(q -> q.in(LabUnit.SECOND))
+                                    .toArray())
+                            .suspects();
+                    return new Value.Words(
+                            s.isEmpty()
+                                    ? "No edge is suspect."
+                                    : String.join(
+                                            " ",
+                                            s.stream()
+                                                    .map(Edges.Suspect::sentence)
+                                                    .toList()));
+                });
+        Functions.define(
+                Function.of(
+                                "period",
+                                of(Kind.COLUMN_OR_TRACE, "edges"),
+                                quantity("resolution").in("s").usually("0 s"),
+                                words("window").saying(""))
+                        .described(
+                                "a column of at least 3 edge times, or the trace of an oscillation; the timer's step",
+                                "the period in s",
+                                "period(column(0.000 s, 1.003 s, 1.999 s, 3.001 s, 4.000 s))",
+                                "0.99980(54) s"),
+                TraceFunctions::period);
     }
 
     /** Moments found in samples, each with what the samples leave open as an influence of its own. */
@@ -169,7 +305,11 @@ final class TraceFunctions {
         String root = "moment:" + t.identity() + ":" + kind + "#";
         List<Quantity> out = new ArrayList<>();
         for (Crossings.Crossing c : found) {
-            Leaf leaf = Leaf.typeB(root + out.size(), c.step() ? "half a sample at an edge" : "where the samples cross", t.name(), c.step() ? Distribution.RECTANGULAR : Distribution.NORMAL);
+            Leaf leaf = Leaf.typeB(
+                    root + out.size(),
+                    c.step() ? "half a sample at an edge" : "where the samples cross",
+                    t.name(),
+                    c.step() ? Distribution.RECTANGULAR : Distribution.NORMAL);
             out.add(Quantity.exact(c.moment(), LabUnit.SECOND).with(leaf, c.u()));
         }
         return out;
@@ -178,18 +318,23 @@ final class TraceFunctions {
     /** A moment between a sample and the one before it. */
     private static Quantity between(Trace t, int sample, String kind) {
         double gap = t.time()[sample] - t.time()[sample - 1];
-        Leaf leaf = Leaf.typeB("moment:" + t.identity() + ":" + kind + "#" + sample, "half a sample", t.name(), Distribution.RECTANGULAR);
+        Leaf leaf = Leaf.typeB(
+                "moment:" + t.identity() + ":" + kind + "#" + sample,
+                "half a sample",
+                t.name(),
+                Distribution.RECTANGULAR);
         return Quantity.of((t.time()[sample - 1] + t.time()[sample]) / 2, gap / Math.sqrt(12), LabUnit.SECOND, leaf);
     }
 
     /**
-     * An answer from the trace of the first argument: with the influence of the choice of window when the call asks for it, and of the
-     * window's ends where these are uncertain.
+     * An answer from the trace of the first argument: with the influence of the choice of window when the call asks for
+     * it, and of the window's ends where these are uncertain.
      *
      * @param plain the answer's number from any window
-     * @param of    the answer with what the samples make of it
+     * @param of the answer with what the samples make of it
      */
-    static Quantity answered(Arguments a, ToDoubleFunction<Trace> plain, java.util.function.Function<Trace, Quantity> of) {
+    static Quantity answered(
+            Arguments a, ToDoubleFunction<Trace> plain, java.util.function.Function<Trace, Quantity> of) {
         Value.Ends ends = a.ends(0);
         return withEnds(ends, withChoice(a, of.apply(a.windowed(0)), plain), plain);
     }
@@ -205,11 +350,16 @@ final class TraceFunctions {
             double[] v = new double[2];
             for (int side = 0; side < 2; side++) {
                 double moved = side == 0 ? -h : h;
-                v[side] = plain.applyAsDouble(ends.whole().within(new Window(ends.from().value() + (end == 0 ? moved : 0), ends.to().value() + (end == 1 ? moved : 0), "moved")));
+                v[side] = plain.applyAsDouble(ends.whole()
+                        .within(new Window(
+                                ends.from().value() + (end == 0 ? moved : 0),
+                                ends.to().value() + (end == 1 ? moved : 0),
+                                "moved")));
             }
             slope[end] = (v[1] - v[0]) / (2 * h);
         }
-        return Quantity.combination(List.of(q, ends.from(), ends.to()), new double[] {1, slope[0], slope[1]}, q.value(), q.unit());
+        return Quantity.combination(
+                List.of(q, ends.from(), ends.to()), new double[] {1, slope[0], slope[1]}, q.value(), q.unit());
     }
 
     /** Adds the influence of the choice of window when the call asks for it. */
@@ -220,7 +370,9 @@ final class TraceFunctions {
         }
         Trace whole = a.trace(0);
         String name = a.words("window");
-        Window w = name.isEmpty() ? new Window(whole.time()[0], whole.time()[whole.size() - 1], "whole") : a.namedWindow(name, whole);
+        Window w = name.isEmpty()
+                ? new Window(whole.time()[0], whole.time()[whole.size() - 1], "whole")
+                : a.namedWindow(name, whole);
         WindowSensitivity s = WindowSensitivity.of(whole, w, share, answer);
         Leaf leaf = Leaf.typeB(a.id(), "choice of window", a.scope().origin(), Distribution.RECTANGULAR);
         return s.halfRange() == 0 ? q : q.with(leaf, s.halfRange() / Math.sqrt(3));
@@ -230,7 +382,9 @@ final class TraceFunctions {
         List<Quantity> times = a.rows(0);
         List<Quantity> values = a.rows(1);
         if (times.size() != values.size()) {
-            throw new FormulaException(a.column(), "A trace needs as many times as values, not " + times.size() + " and " + values.size() + ".");
+            throw new FormulaException(
+                    a.column(),
+                    "A trace needs as many times as values, not " + times.size() + " and " + values.size() + ".");
         }
         LabUnit unit = values.get(0).unit();
         double[] t = times.stream().mapToDouble(q -> q.in(LabUnit.SECOND)).toArray();
@@ -239,7 +393,13 @@ final class TraceFunctions {
                 throw new FormulaException(a.at(0).column(), "Times of a trace rise; row " + (i + 1) + " does not.");
             }
         }
-        return new Value.Signal(new Trace(a.scope().label(), t, values.stream().mapToDouble(q -> q.in(unit)).toArray(), unit, 0, List.of()));
+        return new Value.Signal(new Trace(
+                a.scope().label(),
+                t,
+                values.stream().mapToDouble(q -> q.in(unit)).toArray(),
+                unit,
+                0,
+                List.of()));
     }
 
     private static Value duration(Arguments a) {
@@ -258,7 +418,10 @@ final class TraceFunctions {
         List<Quantity> down = moments(t, Edges.crossings(t, false), "falling");
         List<Quantity> out = new ArrayList<>();
         for (Quantity start : up) {
-            down.stream().filter(d -> d.value() > start.value()).findFirst().ifPresent(end -> out.add(end.minus(start)));
+            down.stream()
+                    .filter(d -> d.value() > start.value())
+                    .findFirst()
+                    .ifPresent(end -> out.add(end.minus(start)));
         }
         return new Value.Column(out);
     }
@@ -266,11 +429,19 @@ final class TraceFunctions {
     private static Value period(Arguments a) {
         if (a.value(0) instanceof Value.Signal) {
             Trace t = a.windowed(0);
-            Fit f = a.told(NamedModel.DAMPED_COSINE.fit(Points.of(t), new FitOptions(Scatter.FROM_RESIDUALS, a.id(), "scatter of samples").samplesOf(t, "damped cosine")));
+            Fit f = a.told(NamedModel.DAMPED_COSINE.fit(
+                    Points.of(t),
+                    new FitOptions(Scatter.FROM_RESIDUALS, a.id(), "scatter of samples")
+                            .samplesOf(t, "damped cosine")));
             return scalar(f.parameter(f.names().indexOf("period")));
         }
-        List<Quantity> moments = a.rows(0).stream().map(q -> q.to(LabUnit.SECOND)).toList();
-        Period p = Period.of(Edges.of(moments.stream().mapToDouble(Quantity::value).toArray()), moments, a.quantity("resolution").in(LabUnit.SECOND), a.id());
+        List<Quantity> moments =
+                a.rows(0).stream().map(q -> q.to(LabUnit.SECOND)).toList();
+        Period p = Period.of(
+                Edges.of(moments.stream().mapToDouble(Quantity::value).toArray()),
+                moments,
+                a.quantity("resolution").in(LabUnit.SECOND),
+                a.id());
         p.remarks().forEach(a.scope()::remark);
         return scalar(p.value());
     }

@@ -54,8 +54,7 @@ public sealed interface Value {
     }
 
     /** The uncertain ends of a window, in s, and the trace it was cut out of. */
-    record Ends(Trace whole, Quantity from, Quantity to) {
-    }
+    record Ends(Trace whole, Quantity from, Quantity to) {}
 
     /** A window on a trace. */
     record Span(Window window) implements Value {

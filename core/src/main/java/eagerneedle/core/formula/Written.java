@@ -5,20 +5,19 @@ import eagerneedle.core.quantity.Reading;
 import java.util.regex.Pattern;
 
 /**
- * A value as someone writes it into a box or a sheet: a reading such as {@code 842.3(6) mm}, or one that is built, such as
- * {@code reading(842 mm, division: 1 mm, edges: 2)}.
+ * A value as someone writes it into a box or a sheet: a reading such as {@code 842.3(6) mm}, or one that is built, such
+ * as {@code reading(842 mm, division: 1 mm, edges: 2)}.
  */
 public final class Written {
     private static final Pattern CALL = Pattern.compile("\\s*[A-Za-z_][A-Za-z0-9_]*\\s*\\(.*", Pattern.DOTALL);
 
-    private Written() {
-    }
+    private Written() {}
 
     /**
      * The quantity written.
      *
-     * @param id     identity of what is read, root of its leaves' ids
-     * @param label  what budgets call it
+     * @param id identity of what is read, root of its leaves' ids
+     * @param label what budgets call it
      * @param source the instrument or place it came from
      * @throws IllegalArgumentException with one sentence that says what would fit
      */

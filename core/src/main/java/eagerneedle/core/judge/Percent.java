@@ -8,8 +8,7 @@ import eagerneedle.core.quantity.UnitException;
 public final class Percent {
     private static final LabUnit PERCENT = LabUnit.parse("%");
 
-    private Percent() {
-    }
+    private Percent() {}
 
     /** Percent error against a reference: (result - reference) / |reference|, signed. */
     public static Quantity error(Quantity result, Quantity reference) {
@@ -21,7 +20,8 @@ public final class Percent {
 
     private static void requireZero(Quantity q) {
         if (q.unit().isAffine()) {
-            throw new UnitException("A percentage of the temperature " + q + " says nothing, since its zero is arbitrary; write both in K, or state the difference.");
+            throw new UnitException("A percentage of the temperature " + q
+                    + " says nothing, since its zero is arbitrary; write both in K, or state the difference.");
         }
     }
 

@@ -12,18 +12,24 @@ import org.hipparchus.linear.RealMatrix;
 /**
  * Several routes to one quantity: whether they agree, what they give together, and which one stands out.
  *
- * <p>The mean is weighted by the inverse of the whole covariance (generalised least squares), so that what routes share is not
- * averaged away. Routes that are functions of each other have a singular covariance: such a set holds no independent evidence,
- * is named, and is not averaged.
+ * <p>The mean is weighted by the inverse of the whole covariance (generalised least squares), so that what routes share
+ * is not averaged away. Routes that are functions of each other have a singular covariance: such a set holds no
+ * independent evidence, is named, and is not averaged.
  *
- * @param labels    n names
- * @param values    n quantities in one unit
- * @param mean      weighted mean with lineage; null when the covariance is singular
- * @param weights   n weights that add up to 1, negative ones possible with strong correlation; null when singular
+ * @param labels n names
+ * @param values n quantities in one unit
+ * @param mean weighted mean with lineage; null when the covariance is singular
+ * @param weights n weights that add up to 1, negative ones possible with strong correlation; null when singular
  * @param chiSquare of the differences; NaN when singular
  * @param redundant indices of the routes that are functions of each other, empty otherwise
  */
-public record Routes(List<String> labels, List<Quantity> values, Quantity mean, double[] weights, double chiSquare, List<Integer> redundant) {
+public record Routes(
+        List<String> labels,
+        List<Quantity> values,
+        Quantity mean,
+        double[] weights,
+        double chiSquare,
+        List<Integer> redundant) {
     /** @throws IllegalArgumentException for fewer than two routes or a route without uncertainty */
     public static Routes of(List<String> labels, List<Quantity> values) {
         int n = values.size();
@@ -33,7 +39,8 @@ public record Routes(List<String> labels, List<Quantity> values, Quantity mean, 
         List<Quantity> v = values.stream().map(q -> q.to(values.get(0).unit())).toList();
         for (int i = 0; i < n; i++) {
             if (v.get(i).u() == 0) {
-                throw new IllegalArgumentException("The route " + labels.get(i) + " has no uncertainty, so it cannot be weighed against the others.");
+                throw new IllegalArgumentException("The route " + labels.get(i)
+                        + " has no uncertainty, so it cannot be weighed against the others.");
             }
         }
         Covariance c = Covariance.of(v);
@@ -57,10 +64,18 @@ public record Routes(List<String> labels, List<Quantity> values, Quantity mean, 
         double chi = 0;
         for (int i = 0; i < n; i++) {
             for (int j = 0; j < n; j++) {
-                chi += (v.get(i).value() - mean) * inverse.getEntry(i, j) * (v.get(j).value() - mean);
+                chi += (v.get(i).value() - mean)
+                        * inverse.getEntry(i, j)
+                        * (v.get(j).value() - mean);
             }
         }
-        return new Routes(List.copyOf(labels), v, Quantity.combination(v, w, mean, v.get(0).unit()), w, chi, List.of());
+        return new Routes(
+                List.copyOf(labels),
+                v,
+                Quantity.combination(v, w, mean, v.get(0).unit()),
+                w,
+                chi,
+                List.of());
     }
 
     public boolean isRedundant() {
@@ -77,7 +92,9 @@ public record Routes(List<String> labels, List<Quantity> values, Quantity mean, 
         return 1 - new ChiSquaredDistribution(values.size() - 1).cumulativeProbability(chiSquare);
     }
 
-    /** Index of the route that lies furthest from the mean of the others, in its own combined standard uncertainties. */
+    /**
+     * Index of the route that lies furthest from the mean of the others, in its own combined standard uncertainties.
+     */
     public int oddOneOut() {
         int odd = -1;
         double worst = -1;
@@ -97,7 +114,8 @@ public record Routes(List<String> labels, List<Quantity> values, Quantity mean, 
         List<Quantity> others = new ArrayList<>(values);
         otherLabels.remove(route);
         others.remove(route);
-        Quantity rest = others.size() == 1 ? others.get(0) : of(otherLabels, others).mean();
+        Quantity rest =
+                others.size() == 1 ? others.get(0) : of(otherLabels, others).mean();
         Quantity d = values.get(route).minus(rest);
         return d.u() == 0 ? 0 : d.value() / d.u();
     }
@@ -106,17 +124,25 @@ public record Routes(List<String> labels, List<Quantity> values, Quantity mean, 
     public String sentence() {
         if (isRedundant()) {
             List<String> names = redundant.stream().map(labels::get).toList();
-            return "The routes %s are functions of each other and hold no independent evidence; they were not averaged.".formatted(listed(names));
+            return "The routes %s are functions of each other and hold no independent evidence; they were not averaged."
+                    .formatted(listed(names));
         }
-        String numbers = "chi-square %.1f for %d degree%s of freedom, Birge ratio %.2f".formatted(chiSquare, values.size() - 1, values.size() == 2 ? "" : "s", birgeRatio());
+        String numbers = "chi-square %.1f for %d degree%s of freedom, Birge ratio %.2f"
+                .formatted(chiSquare, values.size() - 1, values.size() == 2 ? "" : "s", birgeRatio());
         if (chance() >= 0.05) {
-            return "The %d routes agree (%s); together they give %s.".formatted(values.size(), numbers, Notation.bracket(mean));
+            return "The %d routes agree (%s); together they give %s."
+                    .formatted(values.size(), numbers, Notation.bracket(mean));
         }
-        String odd = values.size() == 2 ? "" : "; %s stands out, %s standard uncertainties from the others".formatted(labels.get(oddOneOut()), Notation.plain(Math.abs(apart(oddOneOut())), 2));
+        String odd = values.size() == 2
+                ? ""
+                : "; %s stands out, %s standard uncertainties from the others"
+                        .formatted(labels.get(oddOneOut()), Notation.plain(Math.abs(apart(oddOneOut())), 2));
         return "The %d routes do not agree (%s)%s.".formatted(values.size(), numbers, odd);
     }
 
     private static String listed(List<String> names) {
-        return names.size() < 2 ? String.join("", names) : String.join(", ", names.subList(0, names.size() - 1)) + " and " + names.get(names.size() - 1);
+        return names.size() < 2
+                ? String.join("", names)
+                : String.join(", ", names.subList(0, names.size() - 1)) + " and " + names.get(names.size() - 1);
     }
 }

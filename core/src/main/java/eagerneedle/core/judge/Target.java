@@ -10,25 +10,24 @@ import java.util.Optional;
 /**
  * What it takes to bring a result to a target uncertainty.
  *
- * <p>Cheapest means: touch as few influences as can do it, and those as little as possible. One influence alone, if one can do
- * it: the one that has to shrink by the smallest factor, which is always the largest. Otherwise the largest ones together are
- * brought down to one common level, the highest that meets the target; all smaller ones stay as they are.
+ * <p>Cheapest means: touch as few influences as can do it, and those as little as possible. One influence alone, if one
+ * can do it: the one that has to shrink by the smallest factor, which is always the largest. Otherwise the largest ones
+ * together are brought down to one common level, the highest that meets the target; all smaller ones stay as they are.
  *
- * @param of      the result
- * @param target  standard uncertainty to reach, in its unit
+ * @param of the result
+ * @param target standard uncertainty to reach, in its unit
  * @param changes what to change, largest first; empty when the target is met already
  */
 public record Target(Quantity of, double target, List<Change> changes) {
     /**
      * One change.
      *
-     * @param label  the influence, as the budget names it
-     * @param from   its contribution now, in the result's unit
-     * @param to     what it may contribute at most, in the result's unit
+     * @param label the influence, as the budget names it
+     * @param from its contribution now, in the result's unit
+     * @param to what it may contribute at most, in the result's unit
      * @param factor by which it has to shrink, above 1
      */
-    public record Change(String label, double from, double to, double factor) {
-    }
+    public record Change(String label, double from, double to, double factor) {}
 
     /** @throws IllegalArgumentException for a target that is not above zero */
     public static Target of(Quantity result, double target) {
@@ -66,9 +65,12 @@ public record Target(Quantity of, double target, List<Change> changes) {
         String unit = of.unit().pretty().isEmpty() ? "" : " " + of.unit().pretty();
         String goal = "u = " + Notation.figures(target, 2) + unit;
         if (of.u() <= target) {
-            return "The target " + goal + " is met: the standard uncertainty is " + Notation.figures(of.u(), 2) + unit + ".";
+            return "The target " + goal + " is met: the standard uncertainty is " + Notation.figures(of.u(), 2) + unit
+                    + ".";
         }
-        List<String> parts = changes.stream().map(c -> "%s %s times smaller".formatted(c.label(), Notation.plain(c.factor(), 2))).toList();
+        List<String> parts = changes.stream()
+                .map(c -> "%s %s times smaller".formatted(c.label(), Notation.plain(c.factor(), 2)))
+                .toList();
         return "To reach " + goal + ", make " + String.join(" and ", parts) + ".";
     }
 }

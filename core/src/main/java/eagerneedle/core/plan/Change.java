@@ -9,14 +9,20 @@ import java.util.Optional;
 /**
  * One change to a plan and what it does to the result.
  *
- * @param says    what to do, for instance "read rise, block A with caliper TH-CP-01"
+ * @param says what to do, for instance "read rise, block A with caliper TH-CP-01"
  * @param minutes what it costs at the bench, in minutes more than now
- * @param result  the predicted result with it
+ * @param result the predicted result with it
  */
 public record Change(String says, double minutes, Quantity result) {
-    /** The cheapest change that reaches a target standard uncertainty alone, in the unit of the result; empty when none does. */
+    /**
+     * The cheapest change that reaches a target standard uncertainty alone, in the unit of the result; empty when none
+     * does.
+     */
     public static Optional<Change> cheapest(List<Change> changes, double target) {
-        return changes.stream().filter(c -> c.result().u() <= target).min(Comparator.comparingDouble(Change::minutes).thenComparingDouble(c -> c.result().u()));
+        return changes.stream()
+                .filter(c -> c.result().u() <= target)
+                .min(Comparator.comparingDouble(Change::minutes)
+                        .thenComparingDouble(c -> c.result().u()));
     }
 
     /** The change that brings most, whatever it costs. */
@@ -32,13 +38,19 @@ public record Change(String says, double minutes, Quantity result) {
         }
         Optional<Change> cheap = cheapest(changes, target);
         if (cheap.isPresent()) {
-            return "Cheapest: " + cheap.get().says() + ". It brings u to " + Notation.figures(cheap.get().result().u(), 2) + unit + cost(cheap.get()) + ".";
+            return "Cheapest: " + cheap.get().says() + ". It brings u to "
+                    + Notation.figures(cheap.get().result().u(), 2) + unit + cost(cheap.get()) + ".";
         }
-        return best(changes).filter(c -> c.result().u() < now.u() * 0.995).map(c -> "No single change reaches it. The best is to " + c.says() + ": u = " + Notation.figures(c.result().u(), 2) + unit + ".")
+        return best(changes)
+                .filter(c -> c.result().u() < now.u() * 0.995)
+                .map(c -> "No single change reaches it. The best is to " + c.says() + ": u = "
+                        + Notation.figures(c.result().u(), 2) + unit + ".")
                 .orElse("Nothing in the stockroom and no further run brings it nearer.");
     }
 
     private static String cost(Change c) {
-        return c.minutes() < 0.5 ? " at no extra time" : " for about " + Notation.plain(Math.ceil(c.minutes()), 3) + " min more";
+        return c.minutes() < 0.5
+                ? " at no extra time"
+                : " for about " + Notation.plain(Math.ceil(c.minutes()), 3) + " min more";
     }
 }

@@ -9,8 +9,8 @@ import java.util.Map;
 /**
  * A time line: tasks that need a pair of hands one after another, tasks that run by themselves beside them.
  *
- * <p>Whatever runs by itself is started as early as it may; of the tasks for hands, the one on which most waits is done first
- * (longest path to the end). With one pair of hands that is a good schedule, not always the shortest one.
+ * <p>Whatever runs by itself is started as early as it may; of the tasks for hands, the one on which most waits is done
+ * first (longest path to the end). With one pair of hands that is a good schedule, not always the shortest one.
  *
  * @param slots in order of start
  * @param total minutes from the first start to the last end
@@ -24,10 +24,12 @@ public record TimeLine(List<Slot> slots, double total) {
     }
 
     /** A task in its place: minutes from the beginning; {@code critical} when a delay of it delays the end. */
-    public record Slot(Task task, double start, double end, boolean critical) {
-    }
+    public record Slot(Task task, double start, double end, boolean critical) {}
 
-    /** @throws IllegalArgumentException with one sentence when tasks wait for one another in a circle or for a task that does not exist */
+    /**
+     * @throws IllegalArgumentException with one sentence when tasks wait for one another in a circle or for a task that
+     *     does not exist
+     */
     public static TimeLine of(List<Task> tasks) {
         Map<String, Task> byId = new HashMap<>();
         tasks.forEach(t -> byId.put(t.id(), t));
@@ -42,9 +44,14 @@ public record TimeLine(List<Slot> slots, double total) {
             double at = Double.POSITIVE_INFINITY;
             for (Task t : open) {
                 if (end.keySet().containsAll(t.after())) {
-                    double ready = t.after().stream().mapToDouble(end::get).max().orElse(0);
+                    double ready =
+                            t.after().stream().mapToDouble(end::get).max().orElse(0);
                     double start = t.hands() ? Math.max(ready, handsFree) : ready;
-                    boolean first = start < at - 1e-9 || start < at + 1e-9 && next != null && (!t.hands() && next.hands() || t.hands() == next.hands() && tail.get(t.id()) > tail.get(next.id()));
+                    boolean first = start < at - 1e-9
+                            || start < at + 1e-9
+                                    && next != null
+                                    && (!t.hands() && next.hands()
+                                            || t.hands() == next.hands() && tail.get(t.id()) > tail.get(next.id()));
                     if (first) {
                         next = t;
                         at = start;
@@ -59,23 +66,37 @@ public record TimeLine(List<Slot> slots, double total) {
             slots.add(new Slot(next, at, at + next.minutes(), false));
         }
         double total = slots.stream().mapToDouble(Slot::end).max().orElse(0);
-        List<Slot> marked = slots.stream().map(s -> new Slot(s.task(), s.start(), s.end(), critical(s, slots, total))).sorted(Comparator.comparingDouble(Slot::start)).toList();
+        List<Slot> marked = slots.stream()
+                .map(s -> new Slot(s.task(), s.start(), s.end(), critical(s, slots, total)))
+                .sorted(Comparator.comparingDouble(Slot::start))
+                .toList();
         return new TimeLine(marked, total);
     }
 
-    /** A slot is critical when it ends last or something critical starts the moment it ends, because it waited for it or for its hands. */
+    /**
+     * A slot is critical when it ends last or something critical starts the moment it ends, because it waited for it or
+     * for its hands.
+     */
     private static boolean critical(Slot s, List<Slot> slots, double total) {
-        return Math.abs(s.end() - total) < 1e-9 || slots.stream().anyMatch(n -> n != s && Math.abs(n.start() - s.end()) < 1e-9
-                && (n.task().after().contains(s.task().id()) || n.task().hands() && s.task().hands()) && s.end() > s.start() && critical(n, slots, total));
+        return Math.abs(s.end() - total) < 1e-9
+                || slots.stream()
+                        .anyMatch(n -> n != s
+                                && Math.abs(n.start() - s.end()) < 1e-9
+                                && (n.task().after().contains(s.task().id())
+                                        || n.task().hands() && s.task().hands())
+                                && s.end() > s.start()
+                                && critical(n, slots, total));
     }
 
     private static double tail(Task t, List<Task> tasks, Map<String, Task> byId, Map<String, Double> known, int depth) {
         if (depth > tasks.size()) {
-            throw new IllegalArgumentException("The tasks of the time line wait for one another in a circle (at " + t.id() + ").");
+            throw new IllegalArgumentException(
+                    "The tasks of the time line wait for one another in a circle (at " + t.id() + ").");
         }
         for (String a : t.after()) {
             if (!byId.containsKey(a)) {
-                throw new IllegalArgumentException("The task " + t.id() + " waits for " + a + ", which is not in the time line.");
+                throw new IllegalArgumentException(
+                        "The task " + t.id() + " waits for " + a + ", which is not in the time line.");
             }
         }
         double longest = 0;

@@ -5,7 +5,8 @@ import java.util.function.BiConsumer;
 import java.util.function.Predicate;
 
 /**
- * A sparse, immutable map from leaf influence to signed contribution, sorted by leaf id so that two maps merge in one pass.
+ * A sparse, immutable map from leaf influence to signed contribution, sorted by leaf id so that two maps merge in one
+ * pass.
  *
  * <p>A contribution is what one standard deviation of the leaf does to the quantity, in the quantity's unit: the
  * sensitivity coefficient times the standard uncertainty (JCGM 100, clause 5.1.3). Entries that cancel exactly vanish.
@@ -39,10 +40,15 @@ final class Contributions {
         int j = 0;
         int n = 0;
         while (i < leaves.length || j < other.leaves.length) {
-            int order = i == leaves.length ? 1 : j == other.leaves.length ? -1
-                    : leaves[i] == other.leaves[j] ? 0 : leaves[i].compareTo(other.leaves[j]);
+            int order = i == leaves.length
+                    ? 1
+                    : j == other.leaves.length
+                            ? -1
+                            : leaves[i] == other.leaves[j] ? 0 : leaves[i].compareTo(other.leaves[j]);
             Leaf leaf = order <= 0 ? leaves[i] : other.leaves[j];
-            double c = order < 0 ? a * values[i++] : order > 0 ? b * other.values[j++] : a * values[i++] + b * other.values[j++];
+            double c = order < 0
+                    ? a * values[i++]
+                    : order > 0 ? b * other.values[j++] : a * values[i++] + b * other.values[j++];
             if (c != 0) {
                 outLeaves[n] = leaf;
                 out[n++] = c;
@@ -61,7 +67,9 @@ final class Contributions {
             }
         }
         sums.values().removeIf(v -> v == 0);
-        return new Contributions(sums.keySet().toArray(new Leaf[0]), sums.values().stream().mapToDouble(Double::doubleValue).toArray());
+        return new Contributions(
+                sums.keySet().toArray(new Leaf[0]),
+                sums.values().stream().mapToDouble(Double::doubleValue).toArray());
     }
 
     Contributions times(double a) {
@@ -96,7 +104,10 @@ final class Contributions {
         return at < 0 ? 0 : values[at];
     }
 
-    /** The covariance of two quantities with these contributions: leaves meet themselves, and leaves of a scatter those seen with them. */
+    /**
+     * The covariance of two quantities with these contributions: leaves meet themselves, and leaves of a scatter those
+     * seen with them.
+     */
     double dot(Contributions other) {
         double sum = 0;
         int mine = 0;
@@ -126,7 +137,9 @@ final class Contributions {
         double sum = 0;
         for (int i = 0; i < leaves.length; i++) {
             for (int j = 0; leaves[i].seen() != null && j < other.leaves.length; j++) {
-                if (other.leaves[j].seen() != null && leaves[i] != other.leaves[j] && !leaves[i].equals(other.leaves[j])) {
+                if (other.leaves[j].seen() != null
+                        && leaves[i] != other.leaves[j]
+                        && !leaves[i].equals(other.leaves[j])) {
                     sum += values[i] * other.values[j] * leaves[i].correlation(other.leaves[j]);
                 }
             }

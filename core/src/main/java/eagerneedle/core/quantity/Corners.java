@@ -9,21 +9,20 @@ import java.util.SplittableRandom;
 /**
  * The range of a quantity when every influence stays within its largest believable error: the limits school.
  *
- * <p>A linear quantity, and any quantity to first order, lies within the sum of its absolute contributions. Where the graph
- * is curved but rises or falls with each influence throughout the box of limits, the extremes are at two corners of the box and
- * are computed exactly. Monotony is examined along every influence at {@value #PROBES} places of the box; where it does not hold,
- * the sum of absolute contributions stands, and {@code exact} is false. The leaves of one pool are one scatter: they move
- * together, in the direction in which they move the quantity most.
+ * <p>A linear quantity, and any quantity to first order, lies within the sum of its absolute contributions. Where the
+ * graph is curved but rises or falls with each influence throughout the box of limits, the extremes are at two corners
+ * of the box and are computed exactly. Monotony is examined along every influence at {@value #PROBES} places of the
+ * box; where it does not hold, the sum of absolute contributions stands, and {@code exact} is false. The leaves of one
+ * pool are one scatter: they move together, in the direction in which they move the quantity most.
  *
  * @param interval the range, in the quantity's unit
- * @param exact    true when both ends are reached exactly
+ * @param exact true when both ends are reached exactly
  */
 public record Corners(Interval interval, boolean exact) {
     private static final int PROBES = 64;
 
     /** One influence: how far each leaf goes when it goes to its limit. */
-    private record Axis(int[] leaves, double[] reach) {
-    }
+    private record Axis(int[] leaves, double[] reach) {}
 
     public static Corners of(Quantity q) {
         Interval first = new Interval(q.value() - q.limit(), q.value() + q.limit());

@@ -11,8 +11,8 @@ import org.hipparchus.linear.MatrixUtils;
 /**
  * The covariance of several output quantities (JCGM 102), which are never better known apart than together.
  *
- * @param outputs     n quantities
- * @param matrix      n by n covariances, each in the product of the two units
+ * @param outputs n quantities
+ * @param matrix n by n covariances, each in the product of the two units
  * @param correlation n by n correlation coefficients; 0 beside a quantity without uncertainty
  */
 public record Covariance(List<Quantity> outputs, double[][] matrix, double[][] correlation) {
@@ -55,17 +55,21 @@ public record Covariance(List<Quantity> outputs, double[][] matrix, double[][] c
     }
 
     /**
-     * Coverage factor of the hyper-ellipsoidal coverage region (JCGM 102, 6.5.2): the region of outputs y with
-     * (y - estimate)ᵀ V⁻¹ (y - estimate) at most the factor squared.
+     * Coverage factor of the hyper-ellipsoidal coverage region (JCGM 102, 6.5.2): the region of outputs y with (y -
+     * estimate)ᵀ V⁻¹ (y - estimate) at most the factor squared.
      *
      * @param dof degrees of freedom of the covariance, infinite when taken as known
      */
     public static double ellipsoidFactor(int outputs, double probability, double dof) {
-        return Math.sqrt(Double.isInfinite(dof) ? new ChiSquaredDistribution(outputs).inverseCumulativeProbability(probability)
-                : outputs * new FDistribution(outputs, dof).inverseCumulativeProbability(probability));
+        return Math.sqrt(
+                Double.isInfinite(dof)
+                        ? new ChiSquaredDistribution(outputs).inverseCumulativeProbability(probability)
+                        : outputs * new FDistribution(outputs, dof).inverseCumulativeProbability(probability));
     }
 
-    /** Joint Monte Carlo of the outputs, so many draws (a multiple of 2000): n rows of draws, each in its output's unit. */
+    /**
+     * Joint Monte Carlo of the outputs, so many draws (a multiple of 2000): n rows of draws, each in its output's unit.
+     */
     public static double[][] draws(List<Quantity> outputs, int draws, long seed) {
         int row = 2000;
         DrawProgram program = new DrawProgram(outputs, true);
@@ -84,18 +88,24 @@ public record Covariance(List<Quantity> outputs, double[][] matrix, double[][] c
         return out;
     }
 
-    /** Coverage factor of the ellipsoidal region found by Monte Carlo instead of from a distribution (JCGM 102, 7.7.2). */
+    /**
+     * Coverage factor of the ellipsoidal region found by Monte Carlo instead of from a distribution (JCGM 102, 7.7.2).
+     */
     public double ellipsoidFactorByDraws(int draws, double probability, long seed) {
         if (isSingular()) {
-            throw new ArithmeticException("These quantities are functions of each other; no region of full dimension covers them.");
+            throw new ArithmeticException(
+                    "These quantities are functions of each other; no region of full dimension covers them.");
         }
         double[][] d = draws(outputs, draws, seed);
-        double[][] inverse = MatrixUtils.inverse(MatrixUtils.createRealMatrix(matrix)).getData();
+        double[][] inverse =
+                MatrixUtils.inverse(MatrixUtils.createRealMatrix(matrix)).getData();
         double[] distance = new double[draws];
         for (int i = 0; i < draws; i++) {
             for (int a = 0; a < d.length; a++) {
                 for (int b = 0; b < d.length; b++) {
-                    distance[i] += (d[a][i] - outputs.get(a).value()) * inverse[a][b] * (d[b][i] - outputs.get(b).value());
+                    distance[i] += (d[a][i] - outputs.get(a).value())
+                            * inverse[a][b]
+                            * (d[b][i] - outputs.get(b).value());
                 }
             }
         }

@@ -14,14 +14,16 @@ public record Coverage(double probability) {
 
     public Coverage {
         if (!(probability > 0 && probability < 1)) {
-            throw new IllegalArgumentException("A coverage probability lies between 0 and 1, not at " + probability + ".");
+            throw new IllegalArgumentException(
+                    "A coverage probability lies between 0 and 1, not at " + probability + ".");
         }
     }
 
     /** Coverage factor k for so many degrees of freedom. */
     public double factor(double dof) {
         double tail = (1 + probability) / 2;
-        return dof > PRACTICALLY_INFINITE ? new NormalDistribution().inverseCumulativeProbability(tail)
+        return dof > PRACTICALLY_INFINITE
+                ? new NormalDistribution().inverseCumulativeProbability(tail)
                 : new TDistribution(dof).inverseCumulativeProbability(tail);
     }
 
@@ -33,6 +35,9 @@ public record Coverage(double probability) {
     /** Probability of a deviation at least this many standard uncertainties from zero, either side. */
     public static double tails(double standardised, double dof) {
         double z = Math.abs(standardised);
-        return 2 * (dof > PRACTICALLY_INFINITE ? new NormalDistribution().cumulativeProbability(-z) : new TDistribution(dof).cumulativeProbability(-z));
+        return 2
+                * (dof > PRACTICALLY_INFINITE
+                        ? new NormalDistribution().cumulativeProbability(-z)
+                        : new TDistribution(dof).cumulativeProbability(-z));
     }
 }

@@ -1,6 +1,9 @@
 package eagerneedle.core.quantity;
 
-/** A 64-bit digest of numbers and texts (FNV-1a with a final mix), by which readings and directions among them are told apart. */
+/**
+ * A 64-bit digest of numbers and texts (FNV-1a with a final mix), by which readings and directions among them are told
+ * apart.
+ */
 public final class Digest {
     private long h = 0xcbf29ce484222325L;
 

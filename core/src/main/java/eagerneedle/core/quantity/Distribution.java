@@ -3,9 +3,9 @@ package eagerneedle.core.quantity;
 /**
  * The shape of what is known about an influence quantity (JCGM 101:2008, table 1).
  *
- * <p>{@link #limitFactor()} turns a standard uncertainty into the largest believable error that the limits school adds up:
- * for a bounded shape its half-width, for an unbounded one twice the standard uncertainty, a convention that the program
- * prints wherever it uses it. Where degrees of freedom are few, {@link Leaf#limitFactor()} takes more.
+ * <p>{@link #limitFactor()} turns a standard uncertainty into the largest believable error that the limits school adds
+ * up: for a bounded shape its half-width, for an unbounded one twice the standard uncertainty, a convention that the
+ * program prints wherever it uses it. Where degrees of freedom are few, {@link Leaf#limitFactor()} takes more.
  */
 public enum Distribution {
     NORMAL("normal", 2.0),

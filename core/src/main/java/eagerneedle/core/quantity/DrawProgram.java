@@ -13,8 +13,8 @@ import java.util.function.ToDoubleFunction;
 /**
  * The graph behind some quantities, laid out as steps that each work on a whole row of draws at once.
  *
- * <p>A row is short enough to stay in the processor's cache, so that a formula of ten inputs costs little more than drawing
- * them. Every quantity of the graph is computed once per row, however often it is used.
+ * <p>A row is short enough to stay in the processor's cache, so that a formula of ten inputs costs little more than
+ * drawing them. Every quantity of the graph is computed once per row, however often it is used.
  */
 final class DrawProgram {
     /** Fills register {@code out} for the first n draws. */
@@ -49,8 +49,9 @@ final class DrawProgram {
     }
 
     /**
-     * The scatters of thirty runs reach a result through two parameters of one line; drawing thirty leaves for two sums would cost more
-     * than all the rest. So nearly normal leaves are replaced by as many as there are sums, with the same covariance (Cholesky).
+     * The scatters of thirty runs reach a result through two parameters of one line; drawing thirty leaves for two sums
+     * would cost more than all the rest. So nearly normal leaves are replaced by as many as there are sums, with the
+     * same covariance (Cholesky).
      */
     private void drawTogether(List<Quantity> of) {
         List<Quantity> sums = new ArrayList<>();
@@ -68,12 +69,17 @@ final class DrawProgram {
             }
         }
         java.util.Set<Leaf> normal = new java.util.TreeSet<>();
-        sums.forEach(q -> q.contributions().keySet().stream().filter(DrawProgram::nearlyNormal).forEach(normal::add));
-        List<Quantity> using = sums.stream().filter(q -> q.contributions().keySet().stream().anyMatch(normal::contains)).toList();
+        sums.forEach(q -> q.contributions().keySet().stream()
+                .filter(DrawProgram::nearlyNormal)
+                .forEach(normal::add));
+        List<Quantity> using = sums.stream()
+                .filter(q -> q.contributions().keySet().stream().anyMatch(normal::contains))
+                .toList();
         if (normal.size() <= Math.max(MANY, 2 * using.size())) {
             return;
         }
-        List<Quantity> only = using.stream().map(q -> q.keeping(normal::contains)).toList();
+        List<Quantity> only =
+                using.stream().map(q -> q.keeping(normal::contains)).toList();
         double[][] l = new double[only.size()][only.size()];
         Digest digest = new Digest();
         normal.forEach(leaf -> digest.add(leaf.id()));
@@ -105,7 +111,9 @@ final class DrawProgram {
     }
 
     private static boolean nearlyNormal(Leaf leaf) {
-        return leaf.seen() == null && (leaf.distribution() == Distribution.NORMAL || leaf.distribution() == Distribution.STUDENT_T && leaf.dof() >= NEARLY);
+        return leaf.seen() == null
+                && (leaf.distribution() == Distribution.NORMAL
+                        || leaf.distribution() == Distribution.STUDENT_T && leaf.dof() >= NEARLY);
     }
 
     /** The leaves the quantities rest on; rows of leaf draws come in this order. */
@@ -125,7 +133,7 @@ final class DrawProgram {
     /**
      * Computes n draws of every output.
      *
-     * @param draws     one row a leaf, standardised
+     * @param draws one row a leaf, standardised
      * @param registers room from {@link #registers}, overwritten
      * @return the register of each output
      */
@@ -170,8 +178,17 @@ final class DrawProgram {
 
     private static Quantity[] parts(Quantity q) {
         Recipe r = q.recipe();
-        return r == null ? new Quantity[0] : r instanceof Recipe.Sum s ? s.parts() : r instanceof Recipe.Product p ? new Quantity[] {p.a(), p.b()}
-                : r instanceof Recipe.Quotient d ? new Quantity[] {d.a(), d.b()} : r instanceof Recipe.Unary u ? new Quantity[] {u.of()} : ((Recipe.Nary) r).of();
+        return r == null
+                ? new Quantity[0]
+                : r instanceof Recipe.Sum s
+                        ? s.parts()
+                        : r instanceof Recipe.Product p
+                                ? new Quantity[] {p.a(), p.b()}
+                                : r instanceof Recipe.Quotient d
+                                        ? new Quantity[] {d.a(), d.b()}
+                                        : r instanceof Recipe.Unary u
+                                                ? new Quantity[] {u.of()}
+                                                : ((Recipe.Nary) r).of();
     }
 
     private Step step(Quantity q) {

@@ -11,22 +11,26 @@ import java.util.regex.Pattern;
  * A unit of measurement as people write it, with its exact relation to the coherent SI unit of its dimension.
  *
  * <p>The definitions of single units, their prefixes and conversion factors come from JSR-385 (Indriya), see
- * {@link UnitAtoms}. This class composes them: exponents of the seven base units are kept in twelfths, so that the square
- * root of a metre exists on the way to a discharge in m^3/s, and products are coherent SI, so that mm/m never appears.
+ * {@link UnitAtoms}. This class composes them: exponents of the seven base units are kept in twelfths, so that the
+ * square root of a metre exists on the way to a discharge in m^3/s, and products are coherent SI, so that mm/m never
+ * appears.
  *
- * <p>Only a unit that stands alone may have an offset (the degree Celsius as a temperature). {@code degC} is a temperature,
- * {@code K} both a temperature and a temperature difference; adding two temperatures is refused by {@link Quantity}.
+ * <p>Only a unit that stands alone may have an offset (the degree Celsius as a temperature). {@code degC} is a
+ * temperature, {@code K} both a temperature and a temperature difference; adding two temperatures is refused by
+ * {@link Quantity}.
  */
 public final class LabUnit {
     private static final String[] BASE = {"kg", "m", "s", "A", "K", "mol", "cd"};
     private static final int TWELFTHS = 12;
-    private static final Pattern FACTOR = Pattern.compile("([·*/]?)\\s*([\\p{L}°µμΩ%]+|1)(?:\\^?\\(?(-?\\d+(?:\\.5)?)\\)?)?");
+    private static final Pattern FACTOR =
+            Pattern.compile("([·*/]?)\\s*([\\p{L}°µμΩ%]+|1)(?:\\^?\\(?(-?\\d+(?:\\.5)?)\\)?)?");
     private static final Map<String, LabUnit> PARSED = new ConcurrentHashMap<>();
 
     private static final int SECONDS = 2;
 
     /** The unit of a pure number. */
     public static final LabUnit ONE = new LabUnit("", 1, 0, new int[BASE.length], 0, false);
+
     public static final LabUnit RADIAN = parse("rad");
     public static final LabUnit SECOND = parse("s");
     public static final LabUnit KELVIN = parse("K");
@@ -89,9 +93,11 @@ public final class LabUnit {
             }
             LabUnit atom = m.group(2).equals("1") ? ONE : UnitAtoms.find(m.group(2));
             if (atom == null) {
-                throw new UnitException("'" + m.group(2) + "' is not a unit known here" + UnitAtoms.suggestion(m.group(2)) + ".");
+                throw new UnitException(
+                        "'" + m.group(2) + "' is not a unit known here" + UnitAtoms.suggestion(m.group(2)) + ".");
             }
-            double power = (m.group(3) == null ? 1 : Double.parseDouble(m.group(3))) * (m.group(1).equals("/") ? -1 : 1);
+            double power = (m.group(3) == null ? 1 : Double.parseDouble(m.group(3)))
+                    * (m.group(1).equals("/") ? -1 : 1);
             factor *= power == 1 ? atom.factor : Math.pow(atom.factor, power);
             for (int i = 0; i < exponents.length; i++) {
                 exponents[i] += (int) Math.round(atom.exponents[i] * power);
@@ -102,12 +108,19 @@ public final class LabUnit {
             only = parts == 1 && power == 1 ? atom : null;
             at = m.end();
         }
-        return only != null ? new LabUnit(canonical(plain), only.factor, only.offset, only.exponents, only.angle, only.cycles)
+        return only != null
+                ? new LabUnit(canonical(plain), only.factor, only.offset, only.exponents, only.angle, only.cycles)
                 : new LabUnit(canonical(plain), factor, 0, exponents, angle == 1 ? 1 : 0, cycles);
     }
 
     private static String canonical(String plain) {
-        String s = plain.replace("·", "*").replace("μ", "µ").replaceAll("\\s+", "").replace("°C", "degC").replace("°F", "degF").replace("°", "deg").replace("Ω", "ohm");
+        String s = plain.replace("·", "*")
+                .replace("μ", "µ")
+                .replaceAll("\\s+", "")
+                .replace("°C", "degC")
+                .replace("°F", "degF")
+                .replace("°", "deg")
+                .replace("Ω", "ohm");
         return s.replaceAll("(\\p{L})(-?\\d)", "$1^$2");
     }
 
@@ -139,7 +152,14 @@ public final class LabUnit {
     public String pretty() {
         StringBuilder b = new StringBuilder();
         boolean power = false;
-        for (char c : symbol.replace("degC", "°C").replace("ohm", "Ω").replace("degF", "°F").replace("degR", "°R").replace("%RH", "% RH").replace("arcsec", "″").replaceAll("\\bdeg\\b", "°").toCharArray()) {
+        for (char c : symbol.replace("degC", "°C")
+                .replace("ohm", "Ω")
+                .replace("degF", "°F")
+                .replace("degR", "°R")
+                .replace("%RH", "% RH")
+                .replace("arcsec", "″")
+                .replaceAll("\\bdeg\\b", "°")
+                .toCharArray()) {
             if (c == '^') {
                 power = true;
             } else if (power && (Character.isDigit(c) || c == '-')) {
@@ -153,8 +173,9 @@ public final class LabUnit {
     }
 
     /**
-     * True when a value in one unit can be expressed in the other. Angles and pure numbers fit one another, and so do rad/s, 1/s and
-     * Hz with 1/s; but what turns (rev/s, rpm, rad/s) and what counts whole cycles (Hz) differ by 2 pi and do not.
+     * True when a value in one unit can be expressed in the other. Angles and pure numbers fit one another, and so do
+     * rad/s, 1/s and Hz with 1/s; but what turns (rev/s, rpm, rad/s) and what counts whole cycles (Hz) differ by 2 pi
+     * and do not.
      */
     public boolean fits(LabUnit other) {
         return Arrays.equals(exponents, other.exponents) && !turnsAgainst(other);
@@ -207,14 +228,19 @@ public final class LabUnit {
         if (Arrays.equals(exponents, to.exponents) && turnsAgainst(to)) {
             LabUnit turning = angle == 1 ? this : to;
             LabUnit counting = angle == 1 ? to : this;
-            throw new UnitException("A rate of turning in " + turning.named() + " is no frequency in " + counting.named() + ": they differ by 2 pi. Divide it by 1 rev for the turns in a second, or multiply the frequency by 1 rev.");
+            throw new UnitException(
+                    "A rate of turning in " + turning.named() + " is no frequency in " + counting.named()
+                            + ": they differ by 2 pi. Divide it by 1 rev for the turns in a second, or multiply "
+                            + "the frequency by 1 rev.");
         }
         if (!fits(to)) {
             throw new UnitException("A value in " + named() + " cannot be expressed in " + to.named() + ".");
         }
     }
 
-    /** The coherent SI unit of the same dimension; N, Pa, W, V, Ohm, C and F by name, others as products of base units. */
+    /**
+     * The coherent SI unit of the same dimension; N, Pa, W, V, Ohm, C and F by name, others as products of base units.
+     */
     public LabUnit coherent() {
         return factor == 1 && offset == 0 ? this : ofExponents(exponents, angle);
     }
@@ -250,7 +276,8 @@ public final class LabUnit {
 
     private static LabUnit ofExponents(int[] e, int angle) {
         if (angle == 1) {
-            LabUnit turning = new LabUnit(spelled(e).isEmpty() ? "rad" : "rad" + spelled(e).substring(1), 1, 0, e.clone(), 1, false);
+            LabUnit turning = new LabUnit(
+                    spelled(e).isEmpty() ? "rad" : "rad" + spelled(e).substring(1), 1, 0, e.clone(), 1, false);
             if (turning.angle == 1) {
                 return turning;
             }
@@ -264,7 +291,10 @@ public final class LabUnit {
         return readable != null ? readable : new LabUnit(spelled(e), 1, 0, e.clone(), 0, false);
     }
 
-    /** V/s rather than kg*m^2/s^4/A: a named unit and few base units, where that is shorter and hides no kilogram; or null. */
+    /**
+     * V/s rather than kg*m^2/s^4/A: a named unit and few base units, where that is shorter and hides no kilogram; or
+     * null.
+     */
     private static LabUnit withNamedPart(int[] e) {
         if (e[0] == 0) {
             return null;
@@ -278,10 +308,18 @@ public final class LabUnit {
             }
             int count = 1 + factors(rest);
             boolean simple = count == 2 && java.util.Arrays.stream(rest).allMatch(x -> Math.abs(x) <= TWELFTHS);
-            if (named.exponents[0] != 0 && rest[0] == 0 && (count < fewest || best == null && count == fewest && simple)) {
+            if (named.exponents[0] != 0
+                    && rest[0] == 0
+                    && (count < fewest || best == null && count == fewest && simple)) {
                 fewest = count;
                 String spelled = spelled(rest);
-                best = new LabUnit(named.symbol + (spelled.startsWith("1/") ? spelled.substring(1) : "*" + spelled), 1, 0, e.clone(), 0, false);
+                best = new LabUnit(
+                        named.symbol + (spelled.startsWith("1/") ? spelled.substring(1) : "*" + spelled),
+                        1,
+                        0,
+                        e.clone(),
+                        0,
+                        false);
             }
         }
         return best;
@@ -313,7 +351,10 @@ public final class LabUnit {
             return "";
         }
         double p = twelfths / (double) TWELFTHS;
-        return "^" + (p == Math.rint(p) ? Integer.toString((int) p) : String.format(Locale.ROOT, "%.4g", p).replaceAll("0+$", ""));
+        return "^"
+                + (p == Math.rint(p)
+                        ? Integer.toString((int) p)
+                        : String.format(Locale.ROOT, "%.4g", p).replaceAll("0+$", ""));
     }
 
     /** For sentences: the pretty symbol, or "a pure number". */

@@ -9,21 +9,24 @@ import java.util.Objects;
  * {@linkplain Quantity#contribution contribution}, in the quantity's unit. Two leaves are the same influence when their
  * {@code id} is the same.
  *
- * @param id           identity within a session, for instance {@code input:spacing}
- * @param label        what a person calls it, for instance {@code foot spacing by tape}; budgets group by it
- * @param source       which reading, instrument, calibration or choice it came from
- * @param type         type A (from statistics) or B (from other knowledge), JCGM 100 clause 2.3
- * @param shape        the shape of what is known
- * @param dof          degrees of freedom of its standard uncertainty; infinite when taken as known
- * @param pool         leaves of one pool share one variance estimate (the parameters of one fit, say); their variances are
- *                     added before Welch-Satterthwaite. By default the leaf's own id
- * @param seen         for the leaf of a scatter the readings it was seen in, which correlate it with others; otherwise null
+ * @param id identity within a session, for instance {@code input:spacing}
+ * @param label what a person calls it, for instance {@code foot spacing by tape}; budgets group by it
+ * @param source which reading, instrument, calibration or choice it came from
+ * @param type type A (from statistics) or B (from other knowledge), JCGM 100 clause 2.3
+ * @param shape the shape of what is known
+ * @param dof degrees of freedom of its standard uncertainty; infinite when taken as known
+ * @param pool leaves of one pool share one variance estimate (the parameters of one fit, say); their variances are
+ *     added before Welch-Satterthwaite. By default the leaf's own id
+ * @param seen for the leaf of a scatter the readings it was seen in, which correlate it with others; otherwise null
  */
 public record Leaf(String id, String label, String source, Type type, Shape shape, double dof, String pool, Seen seen)
         implements Comparable<Leaf> {
 
     /** How the standard uncertainty was evaluated. */
-    public enum Type { A, B }
+    public enum Type {
+        A,
+        B
+    }
 
     public Leaf {
         Objects.requireNonNull(id);
@@ -37,7 +40,15 @@ public record Leaf(String id, String label, String source, Type type, Shape shap
 
     /** A type A influence with {@code dof} degrees of freedom, t-distributed when they are finite. */
     public static Leaf typeA(String id, String label, String source, double dof) {
-        return new Leaf(id, label, source, Type.A, Shape.of(Double.isInfinite(dof) ? Distribution.NORMAL : Distribution.STUDENT_T), dof, id, null);
+        return new Leaf(
+                id,
+                label,
+                source,
+                Type.A,
+                Shape.of(Double.isInfinite(dof) ? Distribution.NORMAL : Distribution.STUDENT_T),
+                dof,
+                id,
+                null);
     }
 
     /** A type B influence of the given family, taken as known (infinite degrees of freedom). */
@@ -60,12 +71,15 @@ public record Leaf(String id, String label, String source, Type type, Shape shap
     }
 
     /**
-     * Largest believable error divided by the standard uncertainty; dimensionless. For a scatter it is no less than the half-width
-     * of the 95 % interval with its degrees of freedom, so that few readings do not make a limit tighter than that.
+     * Largest believable error divided by the standard uncertainty; dimensionless. For a scatter it is no less than the
+     * half-width of the 95 % interval with its degrees of freedom, so that few readings do not make a limit tighter
+     * than that.
      */
     public double limitFactor() {
         double factor = shape.limitFactor();
-        return shape.kind() == Distribution.STUDENT_T && factor == Distribution.STUDENT_T.limitFactor() ? Math.max(factor, Coverage.DEFAULT.factor(dof)) : factor;
+        return shape.kind() == Distribution.STUDENT_T && factor == Distribution.STUDENT_T.limitFactor()
+                ? Math.max(factor, Coverage.DEFAULT.factor(dof))
+                : factor;
     }
 
     /** The same influence with another convention for its largest believable error, in standard uncertainties. */

@@ -10,10 +10,10 @@ import java.util.random.RandomGenerator;
 /**
  * Standardised random draws of leaves (JCGM 101:2008, clause 6.4).
  *
- * <p>The draws of a leaf depend on the seed, the leaf's id and the number of the row, on nothing else: so the same seed gives
- * the same draws whichever thread takes which row, and whatever other leaves there are. Leaves of one pool with finite
- * degrees of freedom share one draw of their variance, as the parameters of one fit do. Draws from Student's t keep their
- * wider spread (6.4.9): a standard deviation from few readings is itself uncertain.
+ * <p>The draws of a leaf depend on the seed, the leaf's id and the number of the row, on nothing else: so the same seed
+ * gives the same draws whichever thread takes which row, and whatever other leaves there are. Leaves of one pool with
+ * finite degrees of freedom share one draw of their variance, as the parameters of one fit do. Draws from Student's t
+ * keep their wider spread (6.4.9): a standard deviation from few readings is itself uncertain.
  */
 final class LeafDraws {
     private static final double ROOT3 = Math.sqrt(3);
@@ -23,8 +23,7 @@ final class LeafDraws {
     /** Leaves that are seen together: their indices, and the factor that turns independent draws into theirs. */
     private final List<Together> together = new ArrayList<>();
 
-    private record Together(int[] which, double[][] root) {
-    }
+    private record Together(int[] which, double[][] root) {}
 
     LeafDraws(List<Leaf> leaves, long seed) {
         this.leaves = List.copyOf(leaves);
@@ -32,15 +31,22 @@ final class LeafDraws {
         Map<String, List<Integer>> groups = new java.util.TreeMap<>();
         for (int k = 0; k < leaves.size(); k++) {
             if (leaves.get(k).seen() != null) {
-                groups.computeIfAbsent(leaves.get(k).seen().group(), g -> new ArrayList<>()).add(k);
+                groups.computeIfAbsent(leaves.get(k).seen().group(), g -> new ArrayList<>())
+                        .add(k);
             }
         }
         groups.values().stream().filter(g -> g.size() > 1).forEach(g -> together.add(root(g)));
     }
 
-    /** The lower root of the leaves' correlations (Cholesky); a leaf that is a sum of those before it gets no draws of its own. */
+    /**
+     * The lower root of the leaves' correlations (Cholesky); a leaf that is a sum of those before it gets no draws of
+     * its own.
+     */
     private Together root(List<Integer> group) {
-        int[] which = group.stream().sorted(java.util.Comparator.comparing(k -> leaves.get(k).id())).mapToInt(Integer::intValue).toArray();
+        int[] which = group.stream()
+                .sorted(java.util.Comparator.comparing(k -> leaves.get(k).id()))
+                .mapToInt(Integer::intValue)
+                .toArray();
         double[][] l = new double[which.length][which.length];
         for (int i = 0; i < which.length; i++) {
             double rest = 1;
@@ -73,7 +79,8 @@ final class LeafDraws {
                     } else {
                         normal(random, row, n);
                     }
-                    double[] stretch = pools.computeIfAbsent(leaf.pool(), p -> stretches(generator(p + "#variance", rowNumber), leaf.dof(), n));
+                    double[] stretch = pools.computeIfAbsent(
+                            leaf.pool(), p -> stretches(generator(p + "#variance", rowNumber), leaf.dof(), n));
                     for (int i = 0; i < n; i++) {
                         row[i] *= stretch[i];
                     }
@@ -92,7 +99,9 @@ final class LeafDraws {
                     double flat = leaf.shape().parameter();
                     double half = Math.sqrt(6 / (1 + flat * flat));
                     for (int i = 0; i < n; i++) {
-                        row[i] = half * ((1 + flat) / 2 * (2 * random.nextDouble() - 1) + (1 - flat) / 2 * (2 * random.nextDouble() - 1));
+                        row[i] = half
+                                * ((1 + flat) / 2 * (2 * random.nextDouble() - 1)
+                                        + (1 - flat) / 2 * (2 * random.nextDouble() - 1));
                     }
                 }
                 case INEXACT_LIMITS -> {
@@ -110,7 +119,9 @@ final class LeafDraws {
                 case POISSON -> {
                     double count = Math.max(1, leaf.shape().parameter());
                     for (int i = 0; i < n; i++) {
-                        row[i] = (gamma(random, leaf.shape().parameter() + 1) - leaf.shape().parameter()) / Math.sqrt(count);
+                        row[i] = (gamma(random, leaf.shape().parameter() + 1)
+                                        - leaf.shape().parameter())
+                                / Math.sqrt(count);
                     }
                 }
                 default -> throw new IllegalStateException("No draws for " + leaf.distribution());

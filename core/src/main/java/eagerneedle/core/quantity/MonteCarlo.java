@@ -7,32 +7,44 @@ import java.util.stream.IntStream;
 import org.hipparchus.distribution.continuous.TDistribution;
 
 /**
- * What a quantity's distribution is when every leaf is drawn from its own distribution and the whole graph is computed draw by
- * draw (JCGM 101:2008), and whether the first-order result is good enough beside it (clause 8).
+ * What a quantity's distribution is when every leaf is drawn from its own distribution and the whole graph is computed
+ * draw by draw (JCGM 101:2008), and whether the first-order result is good enough beside it (clause 8).
  *
- * <p>Draws come in blocks of {@value #BLOCK}. After each block from the second on, the mean, the standard deviation and the
- * two ends of the interval are averaged over blocks; drawing stops when twice the standard error of each average is within
- * the numerical tolerance (7.9.4), or at the most draws allowed. The tolerance is a share of a standard uncertainty told by the
- * interval of the draws, which a few wild draws do not widen, as they do the standard deviation. Blocks are computed by several
- * threads and put in order, so that a seed gives one result on every machine.
+ * <p>Draws come in blocks of {@value #BLOCK}. After each block from the second on, the mean, the standard deviation and
+ * the two ends of the interval are averaged over blocks; drawing stops when twice the standard error of each average is
+ * within the numerical tolerance (7.9.4), or at the most draws allowed. The tolerance is a share of a standard
+ * uncertainty told by the interval of the draws, which a few wild draws do not widen, as they do the standard
+ * deviation. Blocks are computed by several threads and put in order, so that a seed gives one result on every machine.
  *
- * <p>First order is good enough when the draws came to rest and both ends of their interval lie within a tenth of U of its ends.
+ * <p>First order is good enough when the draws came to rest and both ends of their interval lie within a tenth of U of
+ * its ends.
  *
- * @param of         the quantity
- * @param draws      how many draws were made
- * @param stable     true when the results stabilised to the tolerance before the most draws allowed were reached
- * @param mean       average of the draws, in the quantity's unit
- * @param sd         standard deviation of the draws, in the quantity's unit
- * @param symmetric  probabilistically symmetric coverage interval, in the quantity's unit
- * @param shortest   shortest coverage interval, in the quantity's unit
+ * @param of the quantity
+ * @param draws how many draws were made
+ * @param stable true when the results stabilised to the tolerance before the most draws allowed were reached
+ * @param mean average of the draws, in the quantity's unit
+ * @param sd standard deviation of the draws, in the quantity's unit
+ * @param symmetric probabilistically symmetric coverage interval, in the quantity's unit
+ * @param shortest shortest coverage interval, in the quantity's unit
  * @param firstOrder the coverage interval from the first-order result, value ± k u, in the quantity's unit
- * @param tolerance  numerical tolerance of averages and ends, in the quantity's unit
- * @param undefined  share of draws for which the formula has no value, 0 to 1; intervals leave them out
- * @param coverage   coverage probability of the intervals
- * @param sorted     the defined draws, rising, in the quantity's unit
+ * @param tolerance numerical tolerance of averages and ends, in the quantity's unit
+ * @param undefined share of draws for which the formula has no value, 0 to 1; intervals leave them out
+ * @param coverage coverage probability of the intervals
+ * @param sorted the defined draws, rising, in the quantity's unit
  */
-public record MonteCarlo(Quantity of, int draws, boolean stable, double mean, double sd, Interval symmetric, Interval shortest,
-                         Interval firstOrder, double tolerance, double undefined, Coverage coverage, double[] sorted) {
+public record MonteCarlo(
+        Quantity of,
+        int draws,
+        boolean stable,
+        double mean,
+        double sd,
+        Interval symmetric,
+        Interval shortest,
+        Interval firstOrder,
+        double tolerance,
+        double undefined,
+        Coverage coverage,
+        double[] sorted) {
     private static final int ROW = 2000;
     private static final int BLOCK = 10_000;
     private static final int BATCH = 10;
@@ -42,9 +54,9 @@ public record MonteCarlo(Quantity of, int draws, boolean stable, double mean, do
     /**
      * How to draw.
      *
-     * @param seed   of the random draws
-     * @param least  fewest draws
-     * @param most   most draws
+     * @param seed of the random draws
+     * @param least fewest draws
+     * @param most most draws
      * @param digits how well the ends are wanted: 1 for a twentieth of u, 2 for a hundredth, 3 for three thousandths
      */
     public record Settings(long seed, int least, int most, int digits) {
@@ -54,7 +66,8 @@ public record MonteCarlo(Quantity of, int draws, boolean stable, double mean, do
 
         public Settings {
             if (least < 2 * BLOCK || most < least || digits < 1 || digits > 3) {
-                throw new IllegalArgumentException("Monte Carlo wants at least " + 2 * BLOCK + " draws, no fewer at most than at least, and 1 to 3 digits.");
+                throw new IllegalArgumentException("Monte Carlo wants at least " + 2 * BLOCK
+                        + " draws, no fewer at most than at least, and 1 to 3 digits.");
             }
         }
 
@@ -95,7 +108,8 @@ public record MonteCarlo(Quantity of, int draws, boolean stable, double mean, do
         return assemble(q, coverage, blocks, stable, tolerance);
     }
 
-    private static MonteCarlo assemble(Quantity q, Coverage coverage, List<double[]> blocks, boolean stable, double tolerance) {
+    private static MonteCarlo assemble(
+            Quantity q, Coverage coverage, List<double[]> blocks, boolean stable, double tolerance) {
         int defined = blocks.stream().mapToInt(b -> b.length).sum();
         int drawn = blocks.size() * BLOCK;
         if (defined < 2) {
@@ -120,8 +134,19 @@ public record MonteCarlo(Quantity of, int draws, boolean stable, double mean, do
         }
         Arrays.parallelSort(all);
         double u = coverage.expanded(q);
-        return new MonteCarlo(q, drawn, stable, mean, Math.sqrt(squares / (defined - 1)), symmetric(all, coverage), shortest(all, coverage),
-                new Interval(q.value() - u, q.value() + u), tolerance, 1 - defined / (double) drawn, coverage, all);
+        return new MonteCarlo(
+                q,
+                drawn,
+                stable,
+                mean,
+                Math.sqrt(squares / (defined - 1)),
+                symmetric(all, coverage),
+                shortest(all, coverage),
+                new Interval(q.value() - u, q.value() + u),
+                tolerance,
+                1 - defined / (double) drawn,
+                coverage,
+                all);
     }
 
     private static double sum(double[] values, double from) {
@@ -186,7 +211,10 @@ public record MonteCarlo(Quantity of, int draws, boolean stable, double mean, do
 
     /** The standard uncertainty that the interval of the draws has, were they normal; the middle one of the blocks. */
     private static double spread(List<double[]> figures, Coverage coverage) {
-        double[] widths = figures.stream().mapToDouble(f -> (f[3] - f[2]) / 2 / coverage.factor(Double.POSITIVE_INFINITY)).sorted().toArray();
+        double[] widths = figures.stream()
+                .mapToDouble(f -> (f[3] - f[2]) / 2 / coverage.factor(Double.POSITIVE_INFINITY))
+                .sorted()
+                .toArray();
         return widths[widths.length / 2];
     }
 
@@ -220,11 +248,17 @@ public record MonteCarlo(Quantity of, int draws, boolean stable, double mean, do
         return new Interval(sorted[best], sorted[Math.min(sorted.length - 1, best + q)]);
     }
 
-    /** True when the draws came to rest, all have a value, and both ends of their interval are within a tenth of U of the first-order ones (clause 8). */
+    /**
+     * True when the draws came to rest, all have a value, and both ends of their interval are within a tenth of U of
+     * the first-order ones (clause 8).
+     */
     public boolean firstOrderIsGoodEnough() {
         double half = firstOrder.halfWidth();
         double close = Math.max(GOOD_ENOUGH * half, half <= tolerance ? tolerance : 0);
-        return undefined == 0 && stable && Math.abs(firstOrder.low() - symmetric.low()) <= close && Math.abs(firstOrder.high() - symmetric.high()) <= close;
+        return undefined == 0
+                && stable
+                && Math.abs(firstOrder.low() - symmetric.low()) <= close
+                && Math.abs(firstOrder.high() - symmetric.high()) <= close;
     }
 
     /** Share of the draws at or below a value, 0 to 1. */
@@ -267,7 +301,8 @@ public record MonteCarlo(Quantity of, int draws, boolean stable, double mean, do
     public String remark() {
         String unit = of.unit().pretty().isEmpty() ? "" : " " + of.unit().pretty();
         if (undefined > 0) {
-            return "In %.2g %% of the draws the formula has no value; the inputs' uncertainties reach outside its domain, and no interval can be trusted.".formatted(100 * undefined);
+            return "In %.2g %% of the draws the formula has no value; the inputs' uncertainties reach outside "
+                    + "its domain, and no interval can be trusted.".formatted(100 * undefined);
         }
         String interval = Notation.interval(symmetric.low(), symmetric.high()) + unit;
         if (firstOrderIsGoodEnough()) {
@@ -275,25 +310,50 @@ public record MonteCarlo(Quantity of, int draws, boolean stable, double mean, do
         }
         String coverageInWords = Notation.plain(100 * coverage.probability(), 4) + " %";
         if (!stable) {
-            return "First order is not good enough here (Monte Carlo, %,d draws): the draws do not come to rest, because a few of them lie very far out; only their %s interval can be quoted, %s.".formatted(draws, coverageInWords, interval);
+            return "First order is not good enough here (Monte Carlo, %,d draws): the draws do not come to rest, "
+                    + "because a few of them lie very far out; only their %s interval can be quoted, %s."
+                            .formatted(draws, coverageInWords, interval);
         }
         if (of.isLinear()) {
-            return "The %s interval of the draws is %s where k u gives %s%s (Monte Carlo, %,d draws)%s.".formatted(coverageInWords, interval, Notation.interval(firstOrder.low(), firstOrder.high()), unit, draws, cause());
+            return "The %s interval of the draws is %s where k u gives %s%s (Monte Carlo, %,d draws)%s."
+                    .formatted(
+                            coverageInWords,
+                            interval,
+                            Notation.interval(firstOrder.low(), firstOrder.high()),
+                            unit,
+                            draws,
+                            cause());
         }
-        return "First order is not good enough here (Monte Carlo, %,d draws): the %s interval is %s, the standard deviation %s%s, the mean %s%s.".formatted(draws,
-                coverageInWords, interval, Notation.figures(sd, 2), unit, Notation.plain(mean, 5), unit);
+        return "First order is not good enough here (Monte Carlo, %,d draws): the %s interval is %s, the "
+                + "standard deviation %s%s, the mean %s%s."
+                        .formatted(
+                                draws,
+                                coverageInWords,
+                                interval,
+                                Notation.figures(sd, 2),
+                                unit,
+                                Notation.plain(mean, 5),
+                                unit);
     }
 
-    /** Why the interval of a linear result is not the one of a normal distribution: the influence that is most of it. */
+    /**
+     * Why the interval of a linear result is not the one of a normal distribution: the influence that is most of it.
+     */
     private String cause() {
         List<Budget.Line> lines = Budget.of(of).lines();
         if (lines.isEmpty()) {
             return "";
         }
         Budget.Line top = lines.get(0);
-        Leaf leaf = of.contributions().keySet().stream().filter(l -> l.label().equals(top.label())).findFirst().orElseThrow();
+        Leaf leaf = of.contributions().keySet().stream()
+                .filter(l -> l.label().equals(top.label()))
+                .findFirst()
+                .orElseThrow();
         boolean few = top.dof() < 30;
         return ": " + top.label() + ", %.0f %% of the variance, ".formatted(100 * top.share())
-                + (few ? "is known from only %s degrees of freedom".formatted(Notation.plain(top.dof(), 2)) : "has a " + leaf.distribution().label() + " distribution, which ends where a normal one does not");
+                + (few
+                        ? "is known from only %s degrees of freedom".formatted(Notation.plain(top.dof(), 2))
+                        : "has a " + leaf.distribution().label()
+                                + " distribution, which ends where a normal one does not");
     }
 }

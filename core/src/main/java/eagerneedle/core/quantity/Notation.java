@@ -5,13 +5,13 @@ import java.math.MathContext;
 import java.math.RoundingMode;
 
 /**
- * How numbers are written: the uncertainty to two significant digits, the value to the same place (JCGM 100, 7.2.2 and 7.2.6).
+ * How numbers are written: the uncertainty to two significant digits, the value to the same place (JCGM 100, 7.2.2 and
+ * 7.2.6).
  */
 public final class Notation {
     private static final int EXACT_DIGITS = 10;
 
-    private Notation() {
-    }
+    private Notation() {}
 
     /** {@code 4.127(38) N}: bracket form with unit. */
     public static String bracket(Quantity q) {
@@ -30,9 +30,10 @@ public final class Notation {
         int exponent = exponentFor(value, u, place);
         BigDecimal v = rounded(value, place).scaleByPowerOfTen(-exponent);
         BigDecimal du = rounded(u, place);
-        String digits = du.scaleByPowerOfTen(-place).setScale(0, RoundingMode.HALF_UP).toPlainString();
-        return minus(v.setScale(Math.max(0, exponent - place), RoundingMode.HALF_UP).toPlainString()) + "(" + digits + ")"
-                + (exponent == 0 ? "" : "e" + exponent);
+        String digits =
+                du.scaleByPowerOfTen(-place).setScale(0, RoundingMode.HALF_UP).toPlainString();
+        return minus(v.setScale(Math.max(0, exponent - place), RoundingMode.HALF_UP)
+                        .toPlainString()) + "(" + digits + ")" + (exponent == 0 ? "" : "e" + exponent);
     }
 
     /** {@code 4.127 ± 0.038 N}. */
@@ -48,12 +49,20 @@ public final class Notation {
         int place = lastPlace(halfWidth);
         int exponent = exponentFor(value, halfWidth, place);
         int decimals = Math.max(0, exponent - place);
-        String v = minus(rounded(value, place).scaleByPowerOfTen(-exponent).setScale(decimals, RoundingMode.HALF_UP).toPlainString());
-        String h = rounded(halfWidth, place).scaleByPowerOfTen(-exponent).setScale(decimals, RoundingMode.HALF_UP).toPlainString();
+        String v = minus(rounded(value, place)
+                .scaleByPowerOfTen(-exponent)
+                .setScale(decimals, RoundingMode.HALF_UP)
+                .toPlainString());
+        String h = rounded(halfWidth, place)
+                .scaleByPowerOfTen(-exponent)
+                .setScale(decimals, RoundingMode.HALF_UP)
+                .toPlainString();
         return exponent == 0 ? v + " ± " + h : "(" + v + " ± " + h + ")e" + exponent;
     }
 
-    /** {@code 50.0012 to 50.0019}: two numbers to as many digits as tell them apart, the second digit of their distance. */
+    /**
+     * {@code 50.0012 to 50.0019}: two numbers to as many digits as tell them apart, the second digit of their distance.
+     */
     public static String interval(double low, double high) {
         double width = high - low;
         if (!(width > 0) || !Double.isFinite(low) || !Double.isFinite(high)) {
@@ -64,8 +73,16 @@ public final class Notation {
         int exponent = exponentFor(size, width, place);
         int decimals = Math.max(0, exponent - place);
         String ten = exponent == 0 ? "" : "e" + exponent;
-        return minus(rounded(low, place).scaleByPowerOfTen(-exponent).setScale(decimals, RoundingMode.HALF_UP).toPlainString()) + ten + " to "
-                + minus(rounded(high, place).scaleByPowerOfTen(-exponent).setScale(decimals, RoundingMode.HALF_UP).toPlainString()) + ten;
+        return minus(rounded(low, place)
+                        .scaleByPowerOfTen(-exponent)
+                        .setScale(decimals, RoundingMode.HALF_UP)
+                        .toPlainString())
+                + ten + " to "
+                + minus(rounded(high, place)
+                        .scaleByPowerOfTen(-exponent)
+                        .setScale(decimals, RoundingMode.HALF_UP)
+                        .toPlainString())
+                + ten;
     }
 
     /** A plain number to so many significant digits, without trailing zeros. */
@@ -76,23 +93,32 @@ public final class Notation {
         if (value == 0) {
             return "0";
         }
-        BigDecimal d = new BigDecimal(value).round(new MathContext(significant, RoundingMode.HALF_UP)).stripTrailingZeros();
+        BigDecimal d = new BigDecimal(value)
+                .round(new MathContext(significant, RoundingMode.HALF_UP))
+                .stripTrailingZeros();
         int magnitude = d.precision() - d.scale() - 1;
         if (magnitude > significant || magnitude < -5) {
-            String mantissa = d.scaleByPowerOfTen(-magnitude).stripTrailingZeros().toPlainString();
+            String mantissa =
+                    d.scaleByPowerOfTen(-magnitude).stripTrailingZeros().toPlainString();
             return minus(mantissa) + "e" + magnitude;
         }
         return minus(d.toPlainString());
     }
 
-    /** A plain number to so many significant digits, trailing zeros kept: {@code 0.0020}. For uncertainties and scatters. */
+    /**
+     * A plain number to so many significant digits, trailing zeros kept: {@code 0.0020}. For uncertainties and
+     * scatters.
+     */
     public static String figures(double value, int significant) {
         if (value == 0 || !Double.isFinite(value)) {
             return plain(value, significant);
         }
         BigDecimal d = new BigDecimal(value).round(new MathContext(significant, RoundingMode.HALF_UP));
         int magnitude = d.precision() - d.scale() - 1;
-        return magnitude >= significant || magnitude < -5 ? plain(value, significant) : minus(d.setScale(significant - 1 - magnitude, RoundingMode.HALF_UP).toPlainString());
+        return magnitude >= significant || magnitude < -5
+                ? plain(value, significant)
+                : minus(d.setScale(significant - 1 - magnitude, RoundingMode.HALF_UP)
+                        .toPlainString());
     }
 
     private static int lastPlace(double u) {

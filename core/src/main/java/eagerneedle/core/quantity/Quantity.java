@@ -11,13 +11,13 @@ import java.util.function.ToDoubleFunction;
 /**
  * A quantity value with its unit, standard uncertainty, degrees of freedom and lineage; immutable.
  *
- * <p>Arithmetic propagates uncertainty by exact first derivatives (JCGM 100, clause 5.1 and 5.2). Because every quantity
- * remembers which leaf influences it rests on, quantities that share an input stay correlated: {@code x.minus(x)} is exactly
- * 0 with uncertainty 0.
+ * <p>Arithmetic propagates uncertainty by exact first derivatives (JCGM 100, clause 5.1 and 5.2). Because every
+ * quantity remembers which leaf influences it rests on, quantities that share an input stay correlated:
+ * {@code x.minus(x)} is exactly 0 with uncertainty 0.
  *
- * <p>Sums keep the unit of the left operand. Products and quotients are in coherent SI units, so that 3 mm / 2 m is the pure
- * number 0.0015. Temperatures in degC and temperature differences in K are not confused: degC + K is a temperature, degC -
- * degC a difference, degC + degC is refused.
+ * <p>Sums keep the unit of the left operand. Products and quotients are in coherent SI units, so that 3 mm / 2 m is the
+ * pure number 0.0015. Temperatures in degC and temperature differences in K are not confused: degC + K is a
+ * temperature, degC - degC a difference, degC + degC is refused.
  */
 public final class Quantity {
     private final double value;
@@ -101,7 +101,9 @@ public final class Quantity {
         return denominator == 0 ? Double.POSITIVE_INFINITY : total * total / denominator;
     }
 
-    /** What one standard deviation of the leaf does to this quantity, signed, in {@link #unit()}; 0 if it plays no part. */
+    /**
+     * What one standard deviation of the leaf does to this quantity, signed, in {@link #unit()}; 0 if it plays no part.
+     */
     public double contribution(Leaf leaf) {
         return contributions.get(leaf);
     }
@@ -126,33 +128,43 @@ public final class Quantity {
 
     public Quantity plus(Quantity other) {
         if (unit.isAffine() && other.unit.isAffine()) {
-            throw new UnitException("Two temperatures in " + unit.pretty() + " cannot be added; write the difference in K.");
+            throw new UnitException(
+                    "Two temperatures in " + unit.pretty() + " cannot be added; write the difference in K.");
         }
         if (other.unit.isAffine()) {
             return other.plus(this);
         }
         double scale = other.unit.scaleTo(unit);
         double sum = value + other.value * scale;
-        return new Quantity(sum, unit, contributions.combine(1, other.contributions, scale), Recipe.sum(this, 1, other, scale, sum));
+        return new Quantity(
+                sum,
+                unit,
+                contributions.combine(1, other.contributions, scale),
+                Recipe.sum(this, 1, other, scale, sum));
     }
 
     public Quantity minus(Quantity other) {
         if (other.unit.isAffine() && !unit.isAffine()) {
-            throw new UnitException("A temperature in " + other.unit.pretty() + " cannot be taken from a value in " + unit.named() + ".");
+            throw new UnitException("A temperature in " + other.unit.pretty() + " cannot be taken from a value in "
+                    + unit.named() + ".");
         }
         double scale = other.unit.scaleTo(unit);
         Contributions c = contributions.combine(1, other.contributions, -scale);
         boolean temperatures = other.unit.isAffine();
         double difference = temperatures ? value - other.in(unit) : value - other.value * scale;
-        return new Quantity(difference, temperatures ? unit.difference() : unit, c, Recipe.sum(this, 1, other, -scale, difference));
+        return new Quantity(
+                difference, temperatures ? unit.difference() : unit, c, Recipe.sum(this, 1, other, -scale, difference));
     }
 
     public Quantity times(Quantity other) {
         Quantity a = factor();
         Quantity b = other.factor();
         double product = a.value * b.value;
-        Recipe how = a.isExact() ? Recipe.affine(b, a.value, product) : b.isExact() ? Recipe.affine(a, b.value, product) : new Recipe.Product(a, b);
-        return new Quantity(product, a.unit.times(b.unit), a.contributions.combine(b.value, b.contributions, a.value), how);
+        Recipe how = a.isExact()
+                ? Recipe.affine(b, a.value, product)
+                : b.isExact() ? Recipe.affine(a, b.value, product) : new Recipe.Product(a, b);
+        return new Quantity(
+                product, a.unit.times(b.unit), a.contributions.combine(b.value, b.contributions, a.value), how);
     }
 
     /** @throws ArithmeticException when the divisor is zero */
@@ -164,7 +176,8 @@ public final class Quantity {
         }
         double q = a.value / b.value;
         Recipe how = b.isExact() ? Recipe.affine(a, 1 / b.value, q) : new Recipe.Quotient(a, b);
-        return new Quantity(q, a.unit.per(b.unit), a.contributions.combine(1 / b.value, b.contributions, -q / b.value), how);
+        return new Quantity(
+                q, a.unit.per(b.unit), a.contributions.combine(1 / b.value, b.contributions, -q / b.value), how);
     }
 
     /**
@@ -186,57 +199,73 @@ public final class Quantity {
             throw new ArithmeticException("The value " + a.value + " cannot be raised to the power " + p + ".");
         }
         if (!Double.isFinite(derivative) && !isExact()) {
-            throw new ArithmeticException("Its uncertainty cannot be propagated: the power " + p + " has no slope at " + a.value + ".");
+            throw new ArithmeticException(
+                    "Its uncertainty cannot be propagated: the power " + p + " has no slope at " + a.value + ".");
         }
         Recipe how = a.isExact() ? null : new Recipe.Unary(a, p == 2 ? x -> x * x : x -> Math.pow(x, p));
-        return new Quantity(v, a.unit.power(p), a.contributions.times(Double.isFinite(derivative) ? derivative : 0), how);
+        return new Quantity(
+                v, a.unit.power(p), a.contributions.times(Double.isFinite(derivative) ? derivative : 0), how);
     }
 
     public Quantity negate() {
         return new Quantity(-value, unit, contributions.times(-1), Recipe.affine(this, -1, -value));
     }
 
-    /** A new value in a new unit that changes with this one in proportion: {@code derivative} in the new unit per {@link #unit()}. */
+    /**
+     * A new value in a new unit that changes with this one in proportion: {@code derivative} in the new unit per
+     * {@link #unit()}.
+     */
     public Quantity mapped(double newValue, LabUnit newUnit, double derivative) {
-        return new Quantity(newValue, newUnit, contributions.times(derivative), Recipe.affine(this, derivative, newValue));
+        return new Quantity(
+                newValue, newUnit, contributions.times(derivative), Recipe.affine(this, derivative, newValue));
     }
 
     /**
      * A function of this quantity.
      *
-     * @param f          from a value in {@link #unit()} to a value in the new unit
-     * @param newUnit    unit of the result
+     * @param f from a value in {@link #unit()} to a value in the new unit
+     * @param newUnit unit of the result
      * @param derivative of f at the nominal value, in the new unit per {@link #unit()}
      */
     public Quantity through(DoubleUnaryOperator f, LabUnit newUnit, double derivative) {
-        return new Quantity(f.applyAsDouble(value), newUnit, contributions.times(derivative), isExact() ? null : new Recipe.Unary(this, f));
+        return new Quantity(
+                f.applyAsDouble(value),
+                newUnit,
+                contributions.times(derivative),
+                isExact() ? null : new Recipe.Unary(this, f));
     }
 
     /**
      * A linear combination of quantities.
      *
-     * @param parts   any number of quantities
+     * @param parts any number of quantities
      * @param factors one a part: {@code newUnit} per unit of the part
-     * @param value   nominal value of the combination, in {@code newUnit}
+     * @param value nominal value of the combination, in {@code newUnit}
      */
     public static Quantity combination(List<Quantity> parts, double[] factors, double value, LabUnit newUnit) {
-        Contributions c = Contributions.weighted(parts.stream().map(q -> q.contributions).toList(), factors);
+        Contributions c =
+                Contributions.weighted(parts.stream().map(q -> q.contributions).toList(), factors);
         boolean linear = parts.stream().allMatch(Quantity::isLinear);
         double offset = value;
         for (int i = 0; i < factors.length; i++) {
             offset -= factors[i] * parts.get(i).value;
         }
-        return new Quantity(value, newUnit, c, linear ? null : new Recipe.Sum(parts.toArray(new Quantity[0]), factors.clone(), offset));
+        return new Quantity(
+                value,
+                newUnit,
+                c,
+                linear ? null : new Recipe.Sum(parts.toArray(new Quantity[0]), factors.clone(), offset));
     }
 
     /**
      * A function of several quantities.
      *
-     * @param f           from their values, each in its own unit, to a value in the new unit
-     * @param newUnit     unit of the result
+     * @param f from their values, each in its own unit, to a value in the new unit
+     * @param newUnit unit of the result
      * @param derivatives partial derivatives of f at the nominal values, in the new unit per unit of each argument
      */
-    public static Quantity through(List<Quantity> of, ToDoubleFunction<double[]> f, LabUnit newUnit, double[] derivatives) {
+    public static Quantity through(
+            List<Quantity> of, ToDoubleFunction<double[]> f, LabUnit newUnit, double[] derivatives) {
         Contributions c = Contributions.NONE;
         for (int i = 0; i < of.size(); i++) {
             c = c.combine(1, of.get(i).contributions, derivatives[i]);
@@ -248,7 +277,8 @@ public final class Quantity {
 
     /** The same quantity times a plain number; unit unchanged. */
     public Quantity scaled(double factor) {
-        return new Quantity(value * factor, unit, contributions.times(factor), Recipe.affine(this, factor, value * factor));
+        return new Quantity(
+                value * factor, unit, contributions.times(factor), Recipe.affine(this, factor, value * factor));
     }
 
     /** The same quantity with another nominal value; lineage unchanged. */
@@ -259,7 +289,8 @@ public final class Quantity {
     /** Adds a leaf influence of the given standard uncertainty in {@link #unit()}. */
     public Quantity with(Leaf leaf, double standardUncertainty) {
         Quantity alone = new Quantity(0, unit, Contributions.of(leaf, standardUncertainty), null);
-        return new Quantity(value, unit, contributions.combine(1, alone.contributions, 1), Recipe.sum(this, 1, alone, 1, value));
+        return new Quantity(
+                value, unit, contributions.combine(1, alone.contributions, 1), Recipe.sum(this, 1, alone, 1, value));
     }
 
     /** Only the influences that pass the test, to first order; the value stays. */
@@ -293,7 +324,9 @@ public final class Quantity {
      */
     private Quantity factor() {
         if (unit.isAffine()) {
-            throw new UnitException("The temperature " + this + " cannot be multiplied or divided as it stands: write the difference in K, or to(..., \"K\") for the temperature above absolute zero.");
+            throw new UnitException("The temperature " + this
+                    + " cannot be multiplied or divided as it stands: write the difference in K, or "
+                    + "to(..., \"K\") for the temperature above absolute zero.");
         }
         return coherent();
     }
@@ -304,8 +337,9 @@ public final class Quantity {
     }
 
     /**
-     * Largest believable error: the sum of absolute contributions, each as a limit (the limits school), in {@link #unit()}. The
-     * leaves of one pool are one scatter, and count once, as a multiple of what they contribute together.
+     * Largest believable error: the sum of absolute contributions, each as a limit (the limits school), in
+     * {@link #unit()}. The leaves of one pool are one scatter, and count once, as a multiple of what they contribute
+     * together.
      */
     public double limit() {
         Map<String, Double> factors = new LinkedHashMap<>();
@@ -330,7 +364,9 @@ public final class Quantity {
 
     /** Same value, unit and contributions to the last bit. */
     public boolean sameAs(Quantity other) {
-        return Double.compare(value, other.value) == 0 && unit.equals(other.unit) && contributions().equals(other.contributions());
+        return Double.compare(value, other.value) == 0
+                && unit.equals(other.unit)
+                && contributions().equals(other.contributions());
     }
 
     @Override

@@ -4,21 +4,22 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * A number as a person writes it: {@code 9.8123(4) m/s^2}, {@code 12.4 ± 0.3 mm}, {@code (1.60 ± 0.02)e-3 kg}, {@code 5 V},
- * {@code 60.0 limit 0.05 mm}.
+ * A number as a person writes it: {@code 9.8123(4) m/s^2}, {@code 12.4 ± 0.3 mm}, {@code (1.60 ± 0.02)e-3 kg}, {@code 5
+ * V}, {@code 60.0 limit 0.05 mm}.
  *
- * <p>Brackets and ± give a standard uncertainty; the word <em>limit</em> gives a largest believable error, which becomes a
- * rectangular distribution of that half-width (JCGM 100, 4.3.7).
+ * <p>Brackets and ± give a standard uncertainty; the word <em>limit</em> gives a largest believable error, which
+ * becomes a rectangular distribution of that half-width (JCGM 100, 4.3.7).
  *
- * @param value        in {@code unit}
- * @param u            standard uncertainty in {@code unit}, 0 if none was written
- * @param unit         as written; a pure number if none was
+ * @param value in {@code unit}
+ * @param u standard uncertainty in {@code unit}, 0 if none was written
+ * @param unit as written; a pure number if none was
  * @param distribution rectangular for a limit, normal otherwise
  */
 public record Reading(double value, double u, LabUnit unit, Distribution distribution) {
     private static final String NUMBER = "[+-]?(?:\\d+\\.?\\d*|\\.\\d+)";
-    private static final Pattern FORM = Pattern.compile("(\\()?\\s*(" + NUMBER + ")(?:\\((\\d+\\.?\\d*)\\))?([eE][+-]?\\d+)?"
-            + "\\s*(?:(±|\\+/-|\\+-|limit)\\s*(\\d+\\.?\\d*(?:[eE][+-]?\\d+)?|\\.\\d+)\\s*)?(\\))?(?:\\s*[·×x*]?\\s*(?:10\\^|[eE])([+-]?\\d+))?\\s*(.*)");
+    private static final Pattern FORM = Pattern.compile(
+            "(\\()?\\s*(" + NUMBER + ")(?:\\((\\d+\\.?\\d*)\\))?([eE][+-]?\\d+)?"
+                    + "\\s*(?:(±|\\+/-|\\+-|limit)\\s*(\\d+\\.?\\d*(?:[eE][+-]?\\d+)?|\\.\\d+)\\s*)?(\\))?(?:\\s*[·×x*]?\\s*(?:10\\^|[eE])([+-]?\\d+))?\\s*(.*)");
 
     /**
      * Reads a quantity as written.
@@ -29,7 +30,8 @@ public record Reading(double value, double u, LabUnit unit, Distribution distrib
         String clean = text.strip().replace('−', '-').replace(' ', ' ');
         Matcher m = FORM.matcher(clean);
         if (clean.isEmpty() || !m.matches() || (m.group(1) == null) != (m.group(7) == null)) {
-            throw new IllegalArgumentException("'" + text.strip() + "' is not a number with a unit; write for instance 842.3(6) mm or 842.3 ± 0.6 mm.");
+            throw new IllegalArgumentException("'" + text.strip()
+                    + "' is not a number with a unit; write for instance 842.3(6) mm or 842.3 ± 0.6 mm.");
         }
         if (m.group(3) != null && m.group(6) != null) {
             throw new IllegalArgumentException("'" + text.strip() + "' gives its uncertainty twice; write it once.");
@@ -39,7 +41,9 @@ public record Reading(double value, double u, LabUnit unit, Distribution distrib
         }
         String digits = m.group(2);
         double ten = exponent(m.group(4)) * (m.group(8) == null ? 1 : Math.pow(10, Integer.parseInt(m.group(8))));
-        double value = m.group(8) == null && m.group(4) != null ? Double.parseDouble(digits + m.group(4)) : scaled(digits, m.group(8));
+        double value = m.group(8) == null && m.group(4) != null
+                ? Double.parseDouble(digits + m.group(4))
+                : scaled(digits, m.group(8));
         double u = 0;
         if (m.group(3) != null) {
             u = bracket(digits, m.group(3)) * ten;
@@ -50,7 +54,11 @@ public record Reading(double value, double u, LabUnit unit, Distribution distrib
             throw new IllegalArgumentException("'" + text.strip() + "' is too large to compute with.");
         }
         boolean limit = "limit".equals(m.group(5));
-        return new Reading(value, limit ? u / Math.sqrt(3) : u, LabUnit.parse(m.group(9)), limit ? Distribution.RECTANGULAR : Distribution.NORMAL);
+        return new Reading(
+                value,
+                limit ? u / Math.sqrt(3) : u,
+                LabUnit.parse(m.group(9)),
+                limit ? Distribution.RECTANGULAR : Distribution.NORMAL);
     }
 
     private static double scaled(String digits, String exponent) {
@@ -72,7 +80,9 @@ public record Reading(double value, double u, LabUnit unit, Distribution distrib
 
     /** The quantity of this reading, resting on one type B leaf with the given identity. */
     public Quantity toQuantity(String leafId, String label, String source) {
-        return u == 0 ? Quantity.exact(value, unit) : Quantity.of(value, u, unit, Leaf.typeB(leafId, label, source, distribution));
+        return u == 0
+                ? Quantity.exact(value, unit)
+                : Quantity.of(value, u, unit, Leaf.typeB(leafId, label, source, distribution));
     }
 
     /** Another number read in the same way: with the unit and uncertainty of this one. */
@@ -83,7 +93,8 @@ public record Reading(double value, double u, LabUnit unit, Distribution distrib
     /** The reading written back so that {@link #parse} gives the same again, as far as two digits of uncertainty go. */
     public String text() {
         String number = distribution == Distribution.RECTANGULAR && u > 0
-                ? Notation.plusMinus(value, u * Math.sqrt(3)).replace("±", "limit") : Notation.bracketed(value, u);
+                ? Notation.plusMinus(value, u * Math.sqrt(3)).replace("±", "limit")
+                : Notation.bracketed(value, u);
         return (number + " " + unit.symbol()).strip();
     }
 }

@@ -3,17 +3,18 @@ package eagerneedle.core.quantity;
 import java.util.Arrays;
 
 /**
- * What the leaf of a scatter stands for: a direction among readings, and the residuals that showed how large the scatter is.
+ * What the leaf of a scatter stands for: a direction among readings, and the residuals that showed how large the
+ * scatter is.
  *
- * <p>Two results from the same readings share their scatter, whichever functions made them. A parameter of a fit is a sum over
- * readings, so its scatter is the scatter of the readings along one direction q of unit length; two directions among the same
- * readings are as alike as their product says. Two columns read on the same occasions scatter together as far as their residuals
- * do: (e · f) / (|e| |f|), which for means is what the residuals of simultaneous readings say (JCGM 100, 5.2.3 and H.2). The
- * correlation of two leaves is the product of both. It is that of a joint distribution whatever the leaves are, because it is a
- * product of two inner products.
+ * <p>Two results from the same readings share their scatter, whichever functions made them. A parameter of a fit is a
+ * sum over readings, so its scatter is the scatter of the readings along one direction q of unit length; two directions
+ * among the same readings are as alike as their product says. Two columns read on the same occasions scatter together
+ * as far as their residuals do: (e · f) / (|e| |f|), which for means is what the residuals of simultaneous readings say
+ * (JCGM 100, 5.2.3 and H.2). The correlation of two leaves is the product of both. It is that of a joint distribution
+ * whatever the leaves are, because it is a product of two inner products.
  *
- * @param group     readings of different groups have nothing to do with each other
- * @param readings  n identities of readings within the group
+ * @param group readings of different groups have nothing to do with each other
+ * @param readings n identities of readings within the group
  * @param direction n components, a vector of length 1
  * @param residuals n residuals, a vector of length 1
  */

@@ -1,12 +1,13 @@
 package eagerneedle.core.quantity;
 
 /**
- * The shape of what is known about an influence, standardised to mean 0 and standard deviation 1 (JCGM 101:2008, table 1).
+ * The shape of what is known about an influence, standardised to mean 0 and standard deviation 1 (JCGM 101:2008, table
+ * 1).
  *
- * @param kind        the family
- * @param parameter   what the family needs beside its width: for {@link Distribution#TRAPEZOIDAL} the flat share of the width
- *                    (0 to 1), for {@link Distribution#INEXACT_LIMITS} the half-width's own largest error as a share of it, for
- *                    {@link Distribution#POISSON} the count; otherwise NaN
+ * @param kind the family
+ * @param parameter what the family needs beside its width: for {@link Distribution#TRAPEZOIDAL} the flat share of the
+ *     width (0 to 1), for {@link Distribution#INEXACT_LIMITS} the half-width's own largest error as a share of it, for
+ *     {@link Distribution#POISSON} the count; otherwise NaN
  * @param limitFactor largest believable error divided by the standard uncertainty, for the limits school; dimensionless
  */
 public record Shape(Distribution kind, double parameter, double limitFactor) {
@@ -17,7 +18,8 @@ public record Shape(Distribution kind, double parameter, double limitFactor) {
     /** A trapezoid whose flat top takes the share {@code flat} of its base, 0 (triangle) to 1 (rectangle). */
     public static Shape trapezoidal(double flat) {
         if (!(flat >= 0 && flat <= 1)) {
-            throw new IllegalArgumentException("The flat share of a trapezoid lies between 0 and 1, not at " + flat + ".");
+            throw new IllegalArgumentException(
+                    "The flat share of a trapezoid lies between 0 and 1, not at " + flat + ".");
         }
         return new Shape(Distribution.TRAPEZOIDAL, flat, Math.sqrt(6 / (1 + flat * flat)));
     }
@@ -25,7 +27,8 @@ public record Shape(Distribution kind, double parameter, double limitFactor) {
     /** A rectangle of half-width a whose ends are themselves uncertain by ± {@code share} times a (JCGM 101, 6.4.3). */
     public static Shape inexactLimits(double share) {
         if (!(share >= 0 && share <= 1)) {
-            throw new IllegalArgumentException("Limits can be inexact by a share between 0 and 1 of themselves, not by " + share + ".");
+            throw new IllegalArgumentException(
+                    "Limits can be inexact by a share between 0 and 1 of themselves, not by " + share + ".");
         }
         return new Shape(Distribution.INEXACT_LIMITS, share, (1 + share) / Math.sqrt(1.0 / 3 + share * share / 9));
     }

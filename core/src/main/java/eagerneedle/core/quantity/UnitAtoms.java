@@ -11,13 +11,25 @@ import tech.units.indriya.unit.UnitDimension;
 import tech.units.indriya.unit.Units;
 
 /**
- * The single units people use in a teaching laboratory, each defined through Indriya (JSR-385), with the SI prefixes where
- * prefixes are customary.
+ * The single units people use in a teaching laboratory, each defined through Indriya (JSR-385), with the SI prefixes
+ * where prefixes are customary.
  */
 final class UnitAtoms {
-    private static final Map<Dimension, Integer> BASE_INDEX = Map.of(UnitDimension.MASS, 0, UnitDimension.LENGTH, 1, UnitDimension.TIME, 2,
-            UnitDimension.ELECTRIC_CURRENT, 3, UnitDimension.TEMPERATURE, 4, UnitDimension.AMOUNT_OF_SUBSTANCE, 5,
-            UnitDimension.LUMINOUS_INTENSITY, 6);
+    private static final Map<Dimension, Integer> BASE_INDEX = Map.of(
+            UnitDimension.MASS,
+            0,
+            UnitDimension.LENGTH,
+            1,
+            UnitDimension.TIME,
+            2,
+            UnitDimension.ELECTRIC_CURRENT,
+            3,
+            UnitDimension.TEMPERATURE,
+            4,
+            UnitDimension.AMOUNT_OF_SUBSTANCE,
+            5,
+            UnitDimension.LUMINOUS_INTENSITY,
+            6);
     private static final Map<String, LabUnit> KNOWN = new LinkedHashMap<>();
 
     /** Other ways in which people and instruments write a unit. */
@@ -123,8 +135,14 @@ final class UnitAtoms {
         });
     }
 
-    private static final List<LabUnit> NAMED = List.of(KNOWN.get("N"), KNOWN.get("Pa"), KNOWN.get("W"), KNOWN.get("V"), KNOWN.get("ohm"),
-            KNOWN.get("C"), KNOWN.get("F"));
+    private static final List<LabUnit> NAMED = List.of(
+            KNOWN.get("N"),
+            KNOWN.get("Pa"),
+            KNOWN.get("W"),
+            KNOWN.get("V"),
+            KNOWN.get("ohm"),
+            KNOWN.get("C"),
+            KNOWN.get("F"));
 
     /** Units spelled out, in small letters. */
     private static final Map<String, LabUnit> WORDS = new LinkedHashMap<>();
@@ -137,8 +155,7 @@ final class UnitAtoms {
         });
     }
 
-    private UnitAtoms() {
-    }
+    private UnitAtoms() {}
 
     private static void put(String symbol, LabUnit unit) {
         KNOWN.put(symbol, unit);

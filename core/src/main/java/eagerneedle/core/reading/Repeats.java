@@ -7,17 +7,18 @@ import eagerneedle.core.quantity.Quantity;
 import java.util.List;
 
 /**
- * One thing read several times: the mean, s/√n with n - 1 degrees of freedom, and the display's rounding, which repeating does
- * not average away while all readings fall on the same digit.
+ * One thing read several times: the mean, s/√n with n - 1 degrees of freedom, and the display's rounding, which
+ * repeating does not average away while all readings fall on the same digit.
  *
- * @param readings   n readings, 2 or more; influences they share stay
+ * @param readings n readings, 2 or more; influences they share stay
  * @param resolution smallest step of the display, in a unit that fits; zero if not known
  */
 public record Repeats(List<Quantity> readings, Quantity resolution) {
     public Repeats {
         readings = List.copyOf(readings);
         if (readings.size() < 2) {
-            throw new IllegalArgumentException("Repeats need at least 2 readings; there " + (readings.size() == 1 ? "is 1." : "are none."));
+            throw new IllegalArgumentException(
+                    "Repeats need at least 2 readings; there " + (readings.size() == 1 ? "is 1." : "are none."));
         }
     }
 
@@ -44,9 +45,20 @@ public record Repeats(List<Quantity> readings, Quantity resolution) {
         Quantity q = Quantity.combination(readings.stream().map(r -> r.to(unit)).toList(), share, mean, unit);
         if (u > 0) {
             double halfRange = (high - low) / 2;
-            q = q.with(Leaf.typeA(origin + "#repeats", label + ": repeats", "repeated readings", n - 1).withLimitFactor(halfRange / u), u);
+            q = q.with(
+                    Leaf.typeA(origin + "#repeats", label + ": repeats", "repeated readings", n - 1)
+                            .withLimitFactor(halfRange / u),
+                    u);
         }
         double step = Math.abs(resolution.to(unit).value());
-        return step > 0 ? q.with(Leaf.typeB(origin + "#resolution", label + ": resolution", "repeated readings", Distribution.RECTANGULAR), step / Math.sqrt(12)) : q;
+        return step > 0
+                ? q.with(
+                        Leaf.typeB(
+                                origin + "#resolution",
+                                label + ": resolution",
+                                "repeated readings",
+                                Distribution.RECTANGULAR),
+                        step / Math.sqrt(12))
+                : q;
     }
 }

@@ -8,8 +8,8 @@ import eagerneedle.core.quantity.Quantity;
 /**
  * A time taken by hand. Starting and stopping each scatter by the reaction; what is common to both cancels.
  *
- * @param shown      time on the display
- * @param reaction   standard deviation of one reaction, about 0.1 s for an expected event
+ * @param shown time on the display
+ * @param reaction standard deviation of one reaction, about 0.1 s for an expected event
  * @param resolution smallest step of the display
  */
 public record Stopwatch(Quantity shown, Quantity reaction, Quantity resolution) {
@@ -20,9 +20,25 @@ public record Stopwatch(Quantity shown, Quantity reaction, Quantity resolution) 
         double step = Math.abs(resolution.to(unit).value());
         Quantity q = shown;
         if (r > 0) {
-            q = q.with(Leaf.typeB(origin + "#start", label + ": reaction at the start", "stopwatch", Distribution.NORMAL), r)
-                    .with(Leaf.typeB(origin + "#stop", label + ": reaction at the end", "stopwatch", Distribution.NORMAL), r);
+            q = q.with(
+                            Leaf.typeB(
+                                    origin + "#start",
+                                    label + ": reaction at the start",
+                                    "stopwatch",
+                                    Distribution.NORMAL),
+                            r)
+                    .with(
+                            Leaf.typeB(
+                                    origin + "#stop",
+                                    label + ": reaction at the end",
+                                    "stopwatch",
+                                    Distribution.NORMAL),
+                            r);
         }
-        return step > 0 ? q.with(Leaf.typeB(origin + "#resolution", label + ": display", "stopwatch", Distribution.RECTANGULAR), step / Math.sqrt(12)) : q;
+        return step > 0
+                ? q.with(
+                        Leaf.typeB(origin + "#resolution", label + ": display", "stopwatch", Distribution.RECTANGULAR),
+                        step / Math.sqrt(12))
+                : q;
     }
 }

@@ -7,13 +7,14 @@ import eagerneedle.core.quantity.Quantity;
 /**
  * A display that wanders: the lowest and the highest that were seen; the middle, with half the range as largest error.
  *
- * @param low  lowest value seen
+ * @param low lowest value seen
  * @param high highest value seen, in a unit that fits
  */
 public record WanderingDisplay(Quantity low, Quantity high) {
     public WanderingDisplay {
         if (high.minus(low).value() < 0) {
-            throw new IllegalArgumentException("The highest value seen, " + high + ", is below the lowest, " + low + ".");
+            throw new IllegalArgumentException(
+                    "The highest value seen, " + high + ", is below the lowest, " + low + ".");
         }
     }
 
@@ -21,6 +22,8 @@ public record WanderingDisplay(Quantity low, Quantity high) {
     public Quantity quantity(String origin, String label) {
         Quantity top = high.to(low.unit());
         Quantity middle = Quantity.exact((low.value() + top.value()) / 2, low.unit());
-        return middle.with(Leaf.typeB(origin + "#wander", label + ": wandering display", "reading", Distribution.RECTANGULAR), (top.value() - low.value()) / 2 / Math.sqrt(3));
+        return middle.with(
+                Leaf.typeB(origin + "#wander", label + ": wandering display", "reading", Distribution.RECTANGULAR),
+                (top.value() - low.value()) / 2 / Math.sqrt(3));
     }
 }

@@ -1,10 +1,10 @@
 package eagerneedle.core.reduce;
 
+import eagerneedle.core.capture.Prompts;
+import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Entries;
 import eagerneedle.core.session.Run;
-import eagerneedle.core.capture.Prompts;
-import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.RawSamples;
 import java.util.ArrayList;
@@ -13,16 +13,17 @@ import java.util.List;
 
 /** Which raw samples of a run count: all but the voided ones; of a prompted run, one for each reading. */
 final class CountedSamples {
-    private CountedSamples() {
-    }
+    private CountedSamples() {}
 
     /**
      * The samples that count.
      *
-     * @param seconds of samples before a prompted moment that are averaged into its reading; it belongs to the mean of their times
+     * @param seconds of samples before a prompted moment that are averaged into its reading; it belongs to the mean of
+     *     their times
      * @throws IllegalArgumentException with one sentence when none do
      */
-    static RawSamples of(Run run, String channelName, RawSamples raw, String rawUnit, Sheet.Channel channel, double seconds) {
+    static RawSamples of(
+            Run run, String channelName, RawSamples raw, String rawUnit, Sheet.Channel channel, double seconds) {
         RawSamples good = withoutVoided(raw, run.entries().voided());
         if (good.size() == 0) {
             throw new IllegalArgumentException("every sample of " + channel.label() + " was voided.");
@@ -45,7 +46,9 @@ final class CountedSamples {
             throw new IllegalArgumentException("no reading of " + channel.label() + " was taken.");
         }
         rows.sort(Comparator.comparingDouble(r -> r[0]));
-        return new RawSamples(rows.stream().mapToDouble(r -> r[0]).toArray(), rows.stream().mapToDouble(r -> r[1]).toArray());
+        return new RawSamples(
+                rows.stream().mapToDouble(r -> r[0]).toArray(),
+                rows.stream().mapToDouble(r -> r[1]).toArray());
     }
 
     private static RawSamples withoutVoided(RawSamples raw, List<Entries.Voided> voided) {
@@ -77,6 +80,11 @@ final class CountedSamples {
             return channel.toChain().exactCounts(v);
         }
         LabUnit unit = LabUnit.parse(rawUnit);
-        return unit.fits(channel.labUnit()) ? channel.labUnit().convert(v, unit) : channel.toChain().converter().input().convert(channel.toChain().signal(v), unit);
+        return unit.fits(channel.labUnit())
+                ? channel.labUnit().convert(v, unit)
+                : channel.toChain()
+                        .converter()
+                        .input()
+                        .convert(channel.toChain().signal(v), unit);
     }
 }

@@ -12,23 +12,21 @@ import java.util.function.Function;
 /**
  * An incremental graph of definitions.
  *
- * <p>Each node has a stamp that changes when its own definition does. A node is computed anew only if its stamp changed or one
- * of the outcomes it needs is a different object from last time; everything else is carried over. So one edit costs what
- * depends on it and no more.
+ * <p>Each node has a stamp that changes when its own definition does. A node is computed anew only if its stamp changed
+ * or one of the outcomes it needs is a different object from last time; everything else is carried over. So one edit
+ * costs what depends on it and no more.
  */
 final class Graph {
     /**
      * One definition.
      *
-     * @param needs   keys of the nodes it may look at
-     * @param stamp   equal stamps mean equal definitions
+     * @param needs keys of the nodes it may look at
+     * @param stamp equal stamps mean equal definitions
      * @param compute its outcome, given a way to look at the needed outcomes
      */
-    record Node(List<Key> needs, Object stamp, Function<Function<Key, Outcome>, Outcome> compute) {
-    }
+    record Node(List<Key> needs, Object stamp, Function<Function<Key, Outcome>, Outcome> compute) {}
 
-    private record Memory(Object stamp, List<Outcome> needed, Outcome outcome) {
-    }
+    private record Memory(Object stamp, List<Outcome> needed, Outcome outcome) {}
 
     private final Map<Key, Node> nodes;
     private final Map<Key, Memory> before;
@@ -74,7 +72,8 @@ final class Graph {
         List<Outcome> needed = new ArrayList<>();
         node.needs().forEach(n -> needed.add(outcome(n)));
         Memory old = before.get(key);
-        Memory memory = old != null && old.stamp().equals(node.stamp()) && sameObjects(old.needed(), needed) ? old
+        Memory memory = old != null && old.stamp().equals(node.stamp()) && sameObjects(old.needed(), needed)
+                ? old
                 : new Memory(node.stamp(), needed, compute(node));
         open.remove(key);
         now.put(key, memory);

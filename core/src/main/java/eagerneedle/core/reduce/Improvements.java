@@ -16,8 +16,8 @@ import java.util.Map;
 /**
  * What it would take: every single change that the stockroom and the bench allow, tried out on the plan.
  *
- * <p>Nothing is guessed from shares of variance: each change is carried out on a copy of the session and the plan is computed
- * again, so that shared influences and curved formulas count as they do.
+ * <p>Nothing is guessed from shares of variance: each change is carried out on a copy of the session and the plan is
+ * computed again, so that shared influences and curved formulas count as they do.
  */
 public final class Improvements {
     private static final int MOST_STEPS = 4;
@@ -28,8 +28,10 @@ public final class Improvements {
     private final List<Instrument> stock;
     private final String result;
 
-    /** @param stock the instruments that may be used
-     *  @param result key of the result in question */
+    /**
+     * @param stock the instruments that may be used
+     * @param result key of the result in question
+     */
     public Improvements(Reducer reducer, Session session, List<Instrument> stock, String result) {
         this.reducer = reducer;
         this.session = session;
@@ -38,10 +40,12 @@ public final class Improvements {
     }
 
     /** A change with the act that would carry it out. */
-    public record Possible(Change change, Command act) {
-    }
+    public record Possible(Change change, Command act) {}
 
-    /** Instruments that can read an input, the one that helps the result most first; each with the reading's and the result's uncertainty. */
+    /**
+     * Instruments that can read an input, the one that helps the result most first; each with the reading's and the
+     * result's uncertainty.
+     */
     public List<Choice> instrumentsFor(String input) {
         Quantity nominal = reducer.planIf(session).quantity(input).orElse(null);
         List<Choice> choices = new ArrayList<>();
@@ -51,20 +55,26 @@ public final class Improvements {
         Sheet.Input plan = reducer.located().sheet().inputs().get(input);
         for (Instrument i : stock) {
             if (i.reads(nominal)) {
-                Reduction tried = reducer.planIf(new Command.TieInput(input, plan.label(), i).apply(withoutPlanned(input)));
-                choices.add(new Choice(i, tried.quantity(input).orElseThrow(), tried.quantity(result).orElse(null)));
+                Reduction tried =
+                        reducer.planIf(new Command.TieInput(input, plan.label(), i).apply(withoutPlanned(input)));
+                choices.add(new Choice(
+                        i,
+                        tried.quantity(input).orElseThrow(),
+                        tried.quantity(result).orElse(null)));
             }
         }
-        choices.sort(Comparator.comparingDouble((Choice c) -> c.reading().u()).thenComparing(c -> c.instrument().id()));
+        choices.sort(Comparator.comparingDouble((Choice c) -> c.reading().u())
+                .thenComparing(c -> c.instrument().id()));
         return choices;
     }
 
     /** An instrument for an input: the reading it would give, and the result with it (null where there is none yet). */
-    public record Choice(Instrument instrument, Quantity reading, Quantity result) {
-    }
+    public record Choice(Instrument instrument, Quantity reading, Quantity result) {}
 
     private Session withoutPlanned(String input) {
-        return session.planned().containsKey(input) ? new Command.SetPlanned(input, input, null).apply(session) : session;
+        return session.planned().containsKey(input)
+                ? new Command.SetPlanned(input, input, null).apply(session)
+                : session;
     }
 
     /** Every single change, the one that brings most first; changes that bring nothing are left out. */
@@ -85,11 +95,24 @@ public final class Improvements {
             if (reading == null) {
                 return;
             }
-            double minutesNow = now.tied().containsKey(name) && now.tied().get(name).minutes() != null ? now.tied().get(name).minutes() : 1;
+            double minutesNow =
+                    now.tied().containsKey(name) && now.tied().get(name).minutes() != null
+                            ? now.tied().get(name).minutes()
+                            : 1;
             for (Instrument i : stock) {
-                if (i.reads(reading) && !i.equals(now.tied().get(name)) && i.reading(Quantity.exact(reading.value(), reading.unit()), "x", "x").u() < reading.u()) {
+                if (i.reads(reading)
+                        && !i.equals(now.tied().get(name))
+                        && i.reading(Quantity.exact(reading.value(), reading.unit()), "x", "x")
+                                        .u()
+                                < reading.u()) {
                     Command act = new Command.TieInput(name, input.label(), i);
-                    add(out, now, before, "read " + input.label() + " with " + i.name() + " " + i.id(), Math.max(0, (i.minutes() == null ? 1 : i.minutes()) - minutesNow), act);
+                    add(
+                            out,
+                            now,
+                            before,
+                            "read " + input.label() + " with " + i.name() + " " + i.id(),
+                            Math.max(0, (i.minutes() == null ? 1 : i.minutes()) - minutesNow),
+                            act);
                 }
             }
         });
@@ -97,8 +120,14 @@ public final class Improvements {
             int runs = now.repeats(sheet, name);
             for (int n : new int[] {runs + 1, 2 * runs, 4 * runs, 8 * runs}) {
                 if (n <= 64 && (n > runs + 1 || runs > 1)) {
-                    add(out, now, before, "take " + n + " runs of " + capture.label().toLowerCase(java.util.Locale.ROOT) + (capture.levels().size() > 1 ? " at each level" : ""),
-                            (n - runs) * capture.levels().size() * capture.minutes(), new Command.SetRepeats(name, n));
+                    add(
+                            out,
+                            now,
+                            before,
+                            "take " + n + " runs of " + capture.label().toLowerCase(java.util.Locale.ROOT)
+                                    + (capture.levels().size() > 1 ? " at each level" : ""),
+                            (n - runs) * capture.levels().size() * capture.minutes(),
+                            new Command.SetRepeats(name, n));
                 }
             }
         });
@@ -107,12 +136,16 @@ public final class Improvements {
     }
 
     private void add(List<Possible> out, Session now, Quantity before, String says, double minutes, Command act) {
-        reducer.planIf(act.apply(now)).quantity(result).filter(q -> q.u() < WORTH * before.u()).ifPresent(q -> out.add(new Possible(new Change(says, minutes, q), act)));
+        reducer.planIf(act.apply(now))
+                .quantity(result)
+                .filter(q -> q.u() < WORTH * before.u())
+                .ifPresent(q -> out.add(new Possible(new Change(says, minutes, q), act)));
     }
 
     /**
-     * The way to a target standard uncertainty: the cheapest single change where one reaches it; otherwise changes one after
-     * another, each time the one that takes most variance for its minutes. Ends early when nothing helps any more.
+     * The way to a target standard uncertainty: the cheapest single change where one reaches it; otherwise changes one
+     * after another, each time the one that takes most variance for its minutes. Ends early when nothing helps any
+     * more.
      *
      * @param target in the unit of the result
      */
@@ -125,8 +158,14 @@ public final class Improvements {
             Map<Change, Possible> byChange = new LinkedHashMap<>();
             possible.forEach(p -> byChange.put(p.change(), p));
             double var = u.u() * u.u();
-            Possible next = Change.cheapest(List.copyOf(byChange.keySet()), target).map(byChange::get).orElseGet(() -> possible.stream()
-                    .max(Comparator.comparingDouble(p -> (var - p.change().result().u() * p.change().result().u()) / (1 + p.change().minutes()))).orElse(null));
+            Possible next = Change.cheapest(List.copyOf(byChange.keySet()), target)
+                    .map(byChange::get)
+                    .orElseGet(() -> possible.stream()
+                            .max(Comparator.comparingDouble(p -> (var
+                                            - p.change().result().u()
+                                                    * p.change().result().u())
+                                    / (1 + p.change().minutes())))
+                            .orElse(null));
             if (next == null) {
                 break;
             }
@@ -137,11 +176,17 @@ public final class Improvements {
         return steps;
     }
 
-    /** A target written as a share ("0.5 %") or as a value in a unit that fits, as standard uncertainty in the unit of the result. */
+    /**
+     * A target written as a share ("0.5 %") or as a value in a unit that fits, as standard uncertainty in the unit of
+     * the result.
+     */
     public static double target(String text, Quantity now) {
         var r = eagerneedle.core.quantity.Reading.parse(text);
-        double v = r.unit().isDimensionless() && !now.unit().isDimensionless() ? Math.abs(now.value()) * r.unit().convert(r.value(), LabUnit.ONE)
-                : text.strip().endsWith("%") ? Math.abs(now.value()) * r.unit().convert(r.value(), LabUnit.ONE) : r.value() * r.unit().scaleTo(now.unit());
+        double v = r.unit().isDimensionless() && !now.unit().isDimensionless()
+                ? Math.abs(now.value()) * r.unit().convert(r.value(), LabUnit.ONE)
+                : text.strip().endsWith("%")
+                        ? Math.abs(now.value()) * r.unit().convert(r.value(), LabUnit.ONE)
+                        : r.value() * r.unit().scaleTo(now.unit());
         if (!(v > 0)) {
             throw new IllegalArgumentException("A target uncertainty is above zero.");
         }

@@ -3,7 +3,10 @@ package eagerneedle.core.reduce;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
 
-/** What a node of a session's graph is about. Its text is the origin of leaves and what messages call it; nothing takes it apart. */
+/**
+ * What a node of a session's graph is about. Its text is the origin of leaves and what messages call it; nothing takes
+ * it apart.
+ */
 public sealed interface Key {
     /** An input, a result, or what the calibration of a channel gives, by its name in formulas. */
     record Global(String name) implements Key {
@@ -56,7 +59,9 @@ public sealed interface Key {
     /** What a name means in a formula that belongs to no run. */
     static Key named(String name, Sheet sheet) {
         int dot = name.indexOf('.');
-        return dot > 0 && sheet.captures().containsKey(name.substring(0, dot)) ? new Column(name.substring(0, dot), name.substring(dot + 1)) : new Global(name);
+        return dot > 0 && sheet.captures().containsKey(name.substring(0, dot))
+                ? new Column(name.substring(0, dot), name.substring(dot + 1))
+                : new Global(name);
     }
 
     /** True for what belongs to one run. */

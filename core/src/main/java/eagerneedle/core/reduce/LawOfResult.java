@@ -13,14 +13,15 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * How the uncertainty of one result follows from what its formula rests on: the law in symbols under a school, then the numbers
- * (JCGM 100, 5.1.2 and 5.2.2).
+ * How the uncertainty of one result follows from what its formula rests on: the law in symbols under a school, then the
+ * numbers (JCGM 100, 5.1.2 and 5.2.2).
  *
- * @param key    the result
- * @param law    the law in the formula language, such as {@code u(y)^2 = ...}; empty for the school of percent, which combines nothing
- * @param terms  one a name of the formula
- * @param alone  what the terms give when nothing is shared: root sum of squares, or the plain sum under the school of limits; in the
- *               result's unit
+ * @param key the result
+ * @param law the law in the formula language, such as {@code u(y)^2 = ...}; empty for the school of percent, which
+ *     combines nothing
+ * @param terms one a name of the formula
+ * @param alone what the terms give when nothing is shared: root sum of squares, or the plain sum under the school of
+ *     limits; in the result's unit
  * @param result the result, whose own uncertainty also counts what its terms share
  * @param school whose law it is
  */
@@ -30,14 +31,13 @@ public record LawOfResult(String key, String law, List<Term> terms, double alone
     /**
      * One name of the formula.
      *
-     * @param name         as the formula has it
-     * @param label        what a person calls it
-     * @param quantity     it
-     * @param derivative   partial derivative of the result by it
+     * @param name as the formula has it
+     * @param label what a person calls it
+     * @param quantity it
+     * @param derivative partial derivative of the result by it
      * @param contribution size of derivative times uncertainty (standard, or limit), in the result's unit
      */
-    public record Term(String name, String label, Quantity quantity, Quantity derivative, double contribution) {
-    }
+    public record Term(String name, String label, Quantity quantity, Quantity derivative, double contribution) {}
 
     public LawOfResult {
         terms = List.copyOf(terms);
@@ -53,7 +53,10 @@ public record LawOfResult(String key, String law, List<Term> terms, double alone
         return Math.abs(stated() - alone) > SHARED * Math.max(stated(), alone);
     }
 
-    /** The laws of a result and of the results it rests on, that one first; results without an algebraic formula of their own are left out. */
+    /**
+     * The laws of a result and of the results it rests on, that one first; results without an algebraic formula of
+     * their own are left out.
+     */
     static List<LawOfResult> of(Reduction r, String key, School school) {
         List<LawOfResult> out = new ArrayList<>();
         collect(r, key, school, new LinkedHashSet<>(), out);
@@ -67,7 +70,8 @@ public record LawOfResult(String key, String law, List<Term> terms, double alone
         }
         Formula formula = Formula.parse(d.formula());
         Propagation p = Propagation.of(formula);
-        boolean algebra = !p.terms().isEmpty() && !(p.terms().size() == 1 && p.terms().get(0).of().equals(formula.expression()));
+        boolean algebra = !p.terms().isEmpty()
+                && !(p.terms().size() == 1 && p.terms().get(0).of().equals(formula.expression()));
         if (algebra) {
             one(r, key, school, p).ifPresent(out::add);
         }
@@ -87,13 +91,15 @@ public record LawOfResult(String key, String law, List<Term> terms, double alone
                 Quantity part = Quantity.exact(slope.value(), slope.unit()).times(Quantity.exact(of, step));
                 double contribution = Math.abs(part.value() * part.unit().scaleTo(result.unit()));
                 sum += school == School.LIMITS ? contribution : contribution * contribution;
-                terms.add(new Term(t.name(), label(r, t.name()), x, Quantity.exact(slope.value(), slope.unit()), contribution));
+                terms.add(new Term(
+                        t.name(), label(r, t.name()), x, Quantity.exact(slope.value(), slope.unit()), contribution));
             } catch (IllegalArgumentException columnOrMissing) {
                 return Optional.empty();
             }
         }
         String law = school == School.LIMITS ? p.limits(key) : school == School.STANDARD ? p.standard(key) : "";
-        return Optional.of(new LawOfResult(key, law, terms, school == School.LIMITS ? sum : Math.sqrt(sum), result, school));
+        return Optional.of(
+                new LawOfResult(key, law, terms, school == School.LIMITS ? sum : Math.sqrt(sum), result, school));
     }
 
     private static String label(Reduction r, String name) {

@@ -27,7 +27,12 @@ final class NodeScope implements Scope {
     private final boolean planning;
     private final List<String> remarks = new ArrayList<>();
 
-    NodeScope(Key key, Map<String, Key> local, Function<String, Key> global, Function<Key, Outcome> look, boolean planning) {
+    NodeScope(
+            Key key,
+            Map<String, Key> local,
+            Function<String, Key> global,
+            Function<Key, Outcome> look,
+            boolean planning) {
         this.key = key;
         this.local = local;
         this.global = global;

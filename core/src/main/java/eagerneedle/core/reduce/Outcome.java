@@ -8,7 +8,7 @@ import java.util.Optional;
 /**
  * What became of one node of the graph: a value, or one sentence that says why there is none.
  *
- * @param value   null if there is a problem
+ * @param value null if there is a problem
  * @param problem null if there is a value
  * @param remarks what a careful reader should know of it, one sentence each
  */

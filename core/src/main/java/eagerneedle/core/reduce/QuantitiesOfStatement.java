@@ -13,12 +13,11 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * The quantities that a statement's sentence is about, so that they can be drawn: the routes of {@code routes(...)}, the result and
- * candidates of {@code nearest(...)}, whatever is handed to a function as quantities of one kind.
+ * The quantities that a statement's sentence is about, so that they can be drawn: the routes of {@code routes(...)},
+ * the result and candidates of {@code nearest(...)}, whatever is handed to a function as quantities of one kind.
  */
 final class QuantitiesOfStatement {
-    private QuantitiesOfStatement() {
-    }
+    private QuantitiesOfStatement() {}
 
     /** Labelled quantities whose units fit each other; none where the statement is about something else. */
     static List<Reduction.Labelled> quantities(Sheet sheet, Formula formula, Scope scope) {
@@ -32,7 +31,9 @@ final class QuantitiesOfStatement {
                 label = t.text();
             } else {
                 Quantity q = quantity(a.value(), scope);
-                if (q == null || !out.isEmpty() && !q.unit().fits(out.get(0).quantity().unit())) {
+                if (q == null
+                        || !out.isEmpty()
+                                && !q.unit().fits(out.get(0).quantity().unit())) {
                     return List.of();
                 }
                 out.add(new Reduction.Labelled(label != null ? label : called(sheet, a.value()), q));
@@ -60,7 +61,10 @@ final class QuantitiesOfStatement {
         }
     }
 
-    /** How the quantities are bound to each other by what they share, pair by pair; empty when they share nothing to speak of. */
+    /**
+     * How the quantities are bound to each other by what they share, pair by pair; empty when they share nothing to
+     * speak of.
+     */
     static String correlations(List<Reduction.Labelled> all) {
         List<String> words = new ArrayList<>();
         for (int i = 0; i < all.size(); i++) {

@@ -37,8 +37,8 @@ import java.util.Set;
 /**
  * Builds the graph of a session and evaluates it, reusing whatever the last evaluation already knows.
  *
- * <p>What its nodes are about is a {@link Key}. The same graph, with runs that are only scheduled and readings that are only planned, gives
- * the predicted budget.
+ * <p>What its nodes are about is a {@link Key}. The same graph, with runs that are only scheduled and readings that are
+ * only planned, gives the predicted budget.
  */
 public final class Reducer {
     private final SheetReader.Located located;
@@ -74,7 +74,10 @@ public final class Reducer {
         return new Reduction(sheetOf(session), session, source, tried.outcomes(), session.runs(), false);
     }
 
-    /** What a mistake would have made of the session; what is remembered of the real one stays. Windows moved by hand stay where they are, unless the mistake is about them. */
+    /**
+     * What a mistake would have made of the session; what is remembered of the real one stays. Windows moved by hand
+     * stay where they are, unless the mistake is about them.
+     */
     public Reduction mistaken(Session session, Sheet.Mistake mistake) {
         Session with = session;
         for (Map.Entry<String, String> e : mistake.change().entrySet()) {
@@ -103,7 +106,13 @@ public final class Reducer {
     /** Predicts the results of a session that is only tried out; what is remembered of the real one stays. */
     public Reduction planIf(Session session) {
         Builder builder = new Builder(session, true);
-        return new Reduction(sheetOf(session), session, source, Graph.evaluate(builder.build(), lastPlan).outcomes(), builder.runs, true);
+        return new Reduction(
+                sheetOf(session),
+                session,
+                source,
+                Graph.evaluate(builder.build(), lastPlan).outcomes(),
+                builder.runs,
+                true);
     }
 
     /** Lets traces beyond {@link #LONG} samples be worked out from now on, however long that takes. */
@@ -113,8 +122,12 @@ public final class Reducer {
 
     /** True when a run of the session waits to be worked out because it is long. */
     public boolean hasLong(Session session) {
-        return most == LONG && session.runs().stream().filter(Run::takesPart).anyMatch(r -> located.sheet().captures().containsKey(r.capture())
-                && located.sheet().captures().get(r.capture()).channels().stream().anyMatch(c -> source.count(r.id(), c) > LONG));
+        return most == LONG
+                && session.runs().stream()
+                        .filter(Run::takesPart)
+                        .anyMatch(r -> located.sheet().captures().containsKey(r.capture())
+                                && located.sheet().captures().get(r.capture()).channels().stream()
+                                        .anyMatch(c -> source.count(r.id(), c) > LONG));
     }
 
     /** How many nodes the last reduction had to compute; for tests and benchmarks. */
@@ -154,10 +167,14 @@ public final class Reducer {
             });
             sheet.channels().forEach(this::calibration);
             if (planning) {
-                sheet.planned().forEach((name, input) -> reading(name, session.planned().getOrDefault(name, input.value()), input));
+                sheet.planned()
+                        .forEach((name, input) ->
+                                reading(name, session.planned().getOrDefault(name, input.value()), input));
             }
             sheet.captures().forEach(this::capture);
-            sheet.results().forEach((name, d) -> formula(new Key.Global(name), d.formula(), d.unit(), Map.of(), "/results/" + name + "/formula"));
+            sheet.results()
+                    .forEach((name, d) -> formula(
+                            new Key.Global(name), d.formula(), d.unit(), Map.of(), "/results/" + name + "/formula"));
             return nodes;
         }
 
@@ -165,20 +182,40 @@ public final class Reducer {
             List<String> together = correlatedWith(key);
             Instrument tied = session.tied().get(key);
             boolean byTheSheet = planning && !session.planned().containsKey(key);
-            nodes.put(together.isEmpty() ? new Key.Global(key) : new Key.Alone(key), new Graph.Node(List.of(), Arrays.asList(text, input.leafLabel(), tied, byTheSheet), look -> {
-                try {
-                    Quantity q = Written.quantity(text, "input:" + key, input.leafLabel(), input.by() == null ? "reading" : input.by());
-                    return Outcome.of(tied != null && (byTheSheet || q.isExact()) ? tied.reading(Quantity.exact(q.value(), q.unit()), "input:" + key, input.label()) : q);
-                } catch (IllegalArgumentException e) {
-                    return Outcome.problem(e.getMessage());
-                }
-            }));
+            nodes.put(
+                    together.isEmpty() ? new Key.Global(key) : new Key.Alone(key),
+                    new Graph.Node(List.of(), Arrays.asList(text, input.leafLabel(), tied, byTheSheet), look -> {
+                        try {
+                            Quantity q = Written.quantity(
+                                    text,
+                                    "input:" + key,
+                                    input.leafLabel(),
+                                    input.by() == null ? "reading" : input.by());
+                            return Outcome.of(
+                                    tied != null && (byTheSheet || q.isExact())
+                                            ? tied.reading(
+                                                    Quantity.exact(q.value(), q.unit()), "input:" + key, input.label())
+                                            : q);
+                        } catch (IllegalArgumentException e) {
+                            return Outcome.problem(e.getMessage());
+                        }
+                    }));
             if (!together.isEmpty()) {
-                nodes.put(new Key.Global(key), new Graph.Node(together.stream().map(n -> (Key) new Key.Alone(n)).toList(), List.of(sheet.correlations()), look -> correlated(key, together, look)));
+                nodes.put(
+                        new Key.Global(key),
+                        new Graph.Node(
+                                together.stream()
+                                        .map(n -> (Key) new Key.Alone(n))
+                                        .toList(),
+                                List.of(sheet.correlations()),
+                                look -> correlated(key, together, look)));
             }
         }
 
-        /** What a calibration gives to formulas: slope and intercept of its relation, or the interval errors of both circles. In a plan the relation is one to one. */
+        /**
+         * What a calibration gives to formulas: slope and intercept of its relation, or the interval errors of both
+         * circles. In a plan the relation is one to one.
+         */
         private void calibration(String name, Sheet.Channel channel) {
             if (channel.calibration() == null) {
                 return;
@@ -186,41 +223,75 @@ public final class Reducer {
             Calibration c = planning ? null : session.calibrationOf(name).orElse(null);
             boolean closure = channel.calibration().toRelation() == Relation.CLOSURE;
             if (closure) {
-                nodes.put(new Key.Global(name + ".scatter"), new Graph.Node(List.of(), Arrays.asList(c, planning), look -> {
-                    try {
-                        return c == null && !planning ? Outcome.problem(channel.label() + " is not calibrated yet.") : Outcome.of(Quantity.exact(c == null ? 0 : c.closure().solve(c.id()).sd(), channel.labUnit()));
-                    } catch (FitException e) {
-                        return Outcome.problem(e.getMessage());
-                    }
-                }));
+                nodes.put(
+                        new Key.Global(name + ".scatter"),
+                        new Graph.Node(List.of(), Arrays.asList(c, planning), look -> {
+                            try {
+                                return c == null && !planning
+                                        ? Outcome.problem(channel.label() + " is not calibrated yet.")
+                                        : Outcome.of(Quantity.exact(
+                                                c == null
+                                                        ? 0
+                                                        : c.closure()
+                                                                .solve(c.id())
+                                                                .sd(),
+                                                channel.labUnit()));
+                            } catch (FitException e) {
+                                return Outcome.problem(e.getMessage());
+                            }
+                        }));
             }
             for (int i = 0; i < 2; i++) {
                 boolean first = i == 0;
-                nodes.put(new Key.Global(name + (closure ? first ? ".lower" : ".upper" : first ? ".slope" : ".intercept")), new Graph.Node(List.of(), Arrays.asList(c, planning), look -> {
-                    if (c == null && !planning) {
-                        return Outcome.problem(channel.label() + " is not calibrated yet.");
-                    }
-                    try {
-                        if (closure) {
-                            return Outcome.of(new Value.Column(c == null ? java.util.Collections.nCopies(channel.calibration().divisions(), Quantity.exact(0, channel.labUnit()))
-                                    : first ? c.closure().solve(c.id()).lower() : c.closure().solve(c.id()).upper()));
-                        }
-                        return Outcome.of(c == null ? first ? Quantity.number(1) : Quantity.exact(0, channel.labUnit()) : c.coefficients().get(first ? 1 : 0));
-                    } catch (FitException e) {
-                        return Outcome.problem(e.getMessage());
-                    }
-                }));
+                nodes.put(
+                        new Key.Global(
+                                name + (closure ? first ? ".lower" : ".upper" : first ? ".slope" : ".intercept")),
+                        new Graph.Node(List.of(), Arrays.asList(c, planning), look -> {
+                            if (c == null && !planning) {
+                                return Outcome.problem(channel.label() + " is not calibrated yet.");
+                            }
+                            try {
+                                if (closure) {
+                                    return Outcome.of(new Value.Column(
+                                            c == null
+                                                    ? java.util.Collections.nCopies(
+                                                            channel.calibration()
+                                                                    .divisions(),
+                                                            Quantity.exact(0, channel.labUnit()))
+                                                    : first
+                                                            ? c.closure()
+                                                                    .solve(c.id())
+                                                                    .lower()
+                                                            : c.closure()
+                                                                    .solve(c.id())
+                                                                    .upper()));
+                                }
+                                return Outcome.of(
+                                        c == null
+                                                ? first ? Quantity.number(1) : Quantity.exact(0, channel.labUnit())
+                                                : c.coefficients().get(first ? 1 : 0));
+                            } catch (FitException e) {
+                                return Outcome.problem(e.getMessage());
+                            }
+                        }));
             }
         }
 
-        /** All inputs bound to this one by declared correlations, itself included, in the order of the sheet; empty for one that stands alone. */
+        /**
+         * All inputs bound to this one by declared correlations, itself included, in the order of the sheet; empty for
+         * one that stands alone.
+         */
         private List<String> correlatedWith(String key) {
             Set<String> group = new LinkedHashSet<>(Set.of(key));
-            for (int before = 0; before != group.size();) {
+            for (int before = 0; before != group.size(); ) {
                 before = group.size();
-                sheet.correlations().stream().filter(c -> c.between().stream().anyMatch(group::contains)).forEach(c -> group.addAll(c.between()));
+                sheet.correlations().stream()
+                        .filter(c -> c.between().stream().anyMatch(group::contains))
+                        .forEach(c -> group.addAll(c.between()));
             }
-            return group.size() == 1 ? List.of() : sheet.inputs().keySet().stream().filter(group::contains).toList();
+            return group.size() == 1
+                    ? List.of()
+                    : sheet.inputs().keySet().stream().filter(group::contains).toList();
         }
 
         private Outcome correlated(String key, List<String> together, java.util.function.Function<Key, Outcome> look) {
@@ -245,8 +316,11 @@ public final class Reducer {
                 }
             }
             try {
-                List<String> ids = together.stream().map(name -> "input:" + name).toList();
-                List<String> labels = together.stream().map(name -> sheet.inputs().get(name).leafLabel()).toList();
+                List<String> ids =
+                        together.stream().map(name -> "input:" + name).toList();
+                List<String> labels = together.stream()
+                        .map(name -> sheet.inputs().get(name).leafLabel())
+                        .toList();
                 return Outcome.of(Correlated.of(alone, r, ids, labels).get(together.indexOf(key)));
             } catch (IllegalArgumentException e) {
                 return Outcome.problem(e.getMessage());
@@ -254,7 +328,8 @@ public final class Reducer {
         }
 
         private void capture(String captureName, Sheet.Capture capture) {
-            List<Run> ofCapture = runs.stream().filter(r -> r.capture().equals(captureName)).toList();
+            List<Run> ofCapture =
+                    runs.stream().filter(r -> r.capture().equals(captureName)).toList();
             Set<String> columns = new LinkedHashSet<>();
             capture.levels().values().forEach(l -> columns.addAll(l.set().keySet()));
             columns.addAll(capture.byEye().keySet());
@@ -264,10 +339,20 @@ public final class Reducer {
             }
             List<Run> taking = ofCapture.stream().filter(Run::takesPart).toList();
             for (String column : columns) {
-                List<Run> having = taking.stream().filter(r -> nodes.containsKey(Key.of(r, column))).toList();
-                List<Key> rows = having.stream().map(r -> (Key) Key.of(r, column)).toList();
-                RowLabels labels = new RowLabels(captureName, having.stream().map(r -> new RowLabels.Row("run " + r.id(), r.level())).toList(), List.copyOf(capture.levels().keySet()));
-                nodes.put(new Key.Column(captureName, column), new Graph.Node(rows, List.of(rows, labels), look -> column(rows, labels, look)));
+                List<Run> having = taking.stream()
+                        .filter(r -> nodes.containsKey(Key.of(r, column)))
+                        .toList();
+                List<Key> rows =
+                        having.stream().map(r -> (Key) Key.of(r, column)).toList();
+                RowLabels labels = new RowLabels(
+                        captureName,
+                        having.stream()
+                                .map(r -> new RowLabels.Row("run " + r.id(), r.level()))
+                                .toList(),
+                        List.copyOf(capture.levels().keySet()));
+                nodes.put(
+                        new Key.Column(captureName, column),
+                        new Graph.Node(rows, List.of(rows, labels), look -> column(rows, labels, look)));
             }
         }
 
@@ -279,19 +364,27 @@ public final class Reducer {
                     return Outcome.problem(run.name() + ": " + input.label() + " was not read.");
                 }
                 try {
-                    return Outcome.of(Written.quantity(text, Key.of(run, name).toString(), input.leafLabel(), input.by() == null ? "reading" : input.by()));
+                    return Outcome.of(Written.quantity(
+                            text,
+                            Key.of(run, name).toString(),
+                            input.leafLabel(),
+                            input.by() == null ? "reading" : input.by()));
                 } catch (IllegalArgumentException e) {
                     return Outcome.problem(e.getMessage());
                 }
             }));
         }
 
-        private static Outcome column(List<Key> rows, RowLabels labels, java.util.function.Function<Key, Outcome> look) {
+        private static Outcome column(
+                List<Key> rows, RowLabels labels, java.util.function.Function<Key, Outcome> look) {
             List<Quantity> values = new ArrayList<>();
             for (Key row : rows) {
                 Outcome o = look.apply(row);
                 if (o.problem() != null) {
-                    return Outcome.problem(o.problem().startsWith("Run") ? o.problem() : row.toString().replace("run ", "Run ") + ": " + o.problem());
+                    return Outcome.problem(
+                            o.problem().startsWith("Run")
+                                    ? o.problem()
+                                    : row.toString().replace("run ", "Run ") + ": " + o.problem());
                 }
                 o.quantity().ifPresent(values::add);
             }
@@ -311,38 +404,63 @@ public final class Reducer {
                 capture.channels().forEach(c -> trace(run, c));
                 capture.windows().forEach((w, plan) -> window(run, w, plan));
             }
-            set.forEach((n, f) -> formula(Key.of(run, n), f, null, Map.of(), "/captures/" + captureName + "/levels/" + run.level() + "/set/" + n));
+            set.forEach((n, f) -> formula(
+                    Key.of(run, n),
+                    f,
+                    null,
+                    Map.of(),
+                    "/captures/" + captureName + "/levels/" + run.level() + "/set/" + n));
             capture.quantities().forEach((n, d) -> {
                 String f = planning ? d.planned() : d.formula();
                 if (planning && f == null && !usesChannels(d, capture)) {
                     f = d.formula();
                 }
                 if (f != null) {
-                    formula(Key.of(run, n), f, d.unit(), local, "/captures/" + captureName + "/quantities/" + n + (f.equals(d.formula()) ? "/formula" : "/planned"));
+                    formula(
+                            Key.of(run, n),
+                            f,
+                            d.unit(),
+                            local,
+                            "/captures/" + captureName + "/quantities/" + n
+                                    + (f.equals(d.formula()) ? "/formula" : "/planned"));
                 }
             });
         }
 
-        /** True when a quantity rests on samples, directly or through others of its run, and so has no value in a plan. */
+        /**
+         * True when a quantity rests on samples, directly or through others of its run, and so has no value in a plan.
+         */
         private boolean usesChannels(Sheet.Derived d, Sheet.Capture capture) {
-            return parse(d.formula()).names().stream().anyMatch(n -> capture.channels().contains(n)
-                    || capture.quantities().containsKey(n) && capture.quantities().get(n).planned() == null && usesChannels(capture.quantities().get(n), capture));
+            return parse(d.formula()).names().stream()
+                    .anyMatch(n -> capture.channels().contains(n)
+                            || capture.quantities().containsKey(n)
+                                    && capture.quantities().get(n).planned() == null
+                                    && usesChannels(capture.quantities().get(n), capture));
         }
 
         /** True when a quantity or a window of the run's capture looks at the channel. */
         private boolean isUsed(Run run, String channelName) {
             Sheet.Capture capture = sheet.captures().get(run.capture());
             return capture.windows().values().stream().anyMatch(w -> w.on().equals(channelName))
-                    || capture.quantities().values().stream().anyMatch(d -> parse(d.formula()).names().contains(channelName));
+                    || capture.quantities().values().stream()
+                            .anyMatch(d -> parse(d.formula()).names().contains(channelName));
         }
 
         private void trace(Run run, String channelName) {
             if (!isKnown(run.rawUnit(channelName))) {
-                nodes.put(Key.of(run, channelName), new Graph.Node(List.of(), run.rawUnit(channelName), look -> Outcome.problem(run.name() + " holds samples of " + channelName + " in '" + run.rawUnit(channelName)
-                        + "', which is not a unit known here; they are kept, and can be exported.")));
+                nodes.put(
+                        Key.of(run, channelName),
+                        new Graph.Node(
+                                List.of(),
+                                run.rawUnit(channelName),
+                                look -> Outcome.problem(run.name() + " holds samples of " + channelName + " in '"
+                                        + run.rawUnit(channelName)
+                                        + "', which is not a unit known here; they are kept, and can be exported.")));
                 return;
             }
-            Calibration calibration = calibrationOf(session, run, channelName, sheet.channels().get(channelName)).orElse(null);
+            Calibration calibration = calibrationOf(
+                            session, run, channelName, sheet.channels().get(channelName))
+                    .orElse(null);
             List<Object> stamp = new ArrayList<>();
             stamp.add(run.rawUnit(channelName));
             stamp.add(calibration == null ? "none" : calibration);
@@ -352,8 +470,19 @@ public final class Reducer {
             boolean used = isUsed(run, channelName);
             if (source.count(run.id(), channelName) > (used ? most : LONG)) {
                 stamp.add("too long");
-                nodes.put(Key.of(run, channelName), new Graph.Node(List.of(), stamp, look -> Outcome.problem(run.name() + " holds " + source.count(run.id(), channelName) + " samples of " + channelName
-                        + (used ? ", too many to be worked out without being asked; say so at Reduce." : ", which nothing of this sheet uses; its outline is shown at Capture."))));
+                nodes.put(
+                        Key.of(run, channelName),
+                        new Graph.Node(
+                                List.of(),
+                                stamp,
+                                look -> Outcome.problem(
+                                        run.name() + " holds " + source.count(run.id(), channelName) + " samples of "
+                                                + channelName
+                                                + (used
+                                                        ? ", too many to be worked out without being asked; say "
+                                                                + "so at Reduce."
+                                                        : ", which nothing of this sheet uses; its outline is "
+                                                                + "shown at Capture."))));
                 return;
             }
             nodes.put(Key.of(run, channelName), new Graph.Node(List.of(), stamp, look -> {
@@ -362,8 +491,20 @@ public final class Reducer {
                     return Outcome.problem(run.name() + " holds no samples of " + channelName + ".");
                 }
                 try {
-                    RawSamples counting = CountedSamples.of(run, channelName, raw, run.rawUnit(channelName), run.channel(sheet, channelName), prompt == null ? 0 : prompt.seconds());
-                    Trace trace = toTrace(channelName, run.channel(sheet, channelName), run, run.rawUnit(channelName), counting, calibration);
+                    RawSamples counting = CountedSamples.of(
+                            run,
+                            channelName,
+                            raw,
+                            run.rawUnit(channelName),
+                            run.channel(sheet, channelName),
+                            prompt == null ? 0 : prompt.seconds());
+                    Trace trace = toTrace(
+                            channelName,
+                            run.channel(sheet, channelName),
+                            run,
+                            run.rawUnit(channelName),
+                            counting,
+                            calibration);
                     return Outcome.of(new Value.Signal(isGate(channelName) ? trace.stairs(GATE_CLOCK) : trace));
                 } catch (IllegalArgumentException e) {
                     return Outcome.problem(run.name() + ": " + e.getMessage());
@@ -381,22 +522,33 @@ public final class Reducer {
 
         private boolean isGate(String channelName) {
             String device = sheet.channels().get(channelName).device();
-            return device != null && sheet.devices().containsKey(device) && "gate".equals(sheet.devices().get(device).driver());
+            return device != null
+                    && sheet.devices().containsKey(device)
+                    && "gate".equals(sheet.devices().get(device).driver());
         }
 
         private void window(Run run, String name, Sheet.WindowPlan plan) {
             Window byHand = run.windows().get(name);
-            nodes.put(Key.window(run, name), new Graph.Node(List.of(Key.of(run, plan.on())), List.of(plan, byHand == null ? "proposed" : byHand), look -> {
-                Outcome trace = look.apply(Key.of(run, plan.on()));
-                if (trace.problem() != null) {
-                    return trace;
-                }
-                if (byHand != null) {
-                    return Outcome.of(new Value.Span(byHand));
-                }
-                return WindowProposal.named(plan.propose()).of(((Value.Signal) trace.value()).trace()).map(w -> Outcome.of(new Value.Span(w)))
-                        .orElse(Outcome.problem(run.name() + ": no window '" + name + "' could be proposed; set one by hand at Reduce, or leave the run out there."));
-            }));
+            nodes.put(
+                    Key.window(run, name),
+                    new Graph.Node(
+                            List.of(Key.of(run, plan.on())),
+                            List.of(plan, byHand == null ? "proposed" : byHand),
+                            look -> {
+                                Outcome trace = look.apply(Key.of(run, plan.on()));
+                                if (trace.problem() != null) {
+                                    return trace;
+                                }
+                                if (byHand != null) {
+                                    return Outcome.of(new Value.Span(byHand));
+                                }
+                                return WindowProposal.named(plan.propose())
+                                        .of(((Value.Signal) trace.value()).trace())
+                                        .map(w -> Outcome.of(new Value.Span(w)))
+                                        .orElse(Outcome.problem(run.name() + ": no window '" + name
+                                                + "' could be proposed; set one by hand at "
+                                                + "Reduce, or leave the run out there."));
+                            }));
         }
 
         private void formula(Key key, String text, String unit, Map<String, Key> local, String pointer) {
@@ -404,7 +556,10 @@ public final class Reducer {
             List<Key> needs = new ArrayList<>();
             for (String n : formula.names()) {
                 Key k = local.containsKey(n) ? local.get(n) : Key.named(n, sheet);
-                if (nodes.containsKey(k) || local.containsKey(n) || sheet.results().containsKey(n) || n.contains(".")) {
+                if (nodes.containsKey(k)
+                        || local.containsKey(n)
+                        || sheet.results().containsKey(n)
+                        || n.contains(".")) {
                     needs.add(k);
                 }
             }
@@ -435,25 +590,31 @@ public final class Reducer {
 
         /** What is wrong with a formula and where: in the sheet, or in one that was added to it. */
         private String wrong(String pointer, int column, String message) {
-            return located.places().containsKey(pointer) ? located.problem(pointer, column, message).getMessage()
+            return located.places().containsKey(pointer)
+                    ? located.problem(pointer, column, message).getMessage()
                     : "In the formula that was added, column " + column + ": " + message;
         }
 
-        /** The quantity in the unit the sheet wants; where only its reciprocal would fit, a fit was probably made the wrong way round. */
+        /**
+         * The quantity in the unit the sheet wants; where only its reciprocal would fit, a fit was probably made the
+         * wrong way round.
+         */
         private static Quantity wanted(Quantity q, LabUnit unit) {
             if (!q.unit().fits(unit) && LabUnit.ONE.per(q.unit()).fits(unit)) {
-                throw new IllegalArgumentException("this gives " + q.unit().named() + " where " + unit.named() + " is wanted; its reciprocal would fit, so perhaps the two columns of the fit are exchanged.");
+                throw new IllegalArgumentException("this gives " + q.unit().named() + " where " + unit.named()
+                        + " is wanted; its reciprocal would fit, so perhaps the two columns of the fit are exchanged.");
             }
             return q.to(unit);
         }
 
         private List<Run> scheduled() {
             List<Run> out = new ArrayList<>();
-            sheet.captures().forEach((c, capture) -> capture.levels().keySet().forEach(l -> {
-                for (int i = 0; i < session.repeats(sheet, c); i++) {
-                    out.add(Run.captured(out.size() + 1, c, l, session.created(), "planned", Run.COUNTS));
-                }
-            }));
+            sheet.captures()
+                    .forEach((c, capture) -> capture.levels().keySet().forEach(l -> {
+                        for (int i = 0; i < session.repeats(sheet, c); i++) {
+                            out.add(Run.captured(out.size() + 1, c, l, session.created(), "planned", Run.COUNTS));
+                        }
+                    }));
             return out;
         }
     }
@@ -462,11 +623,16 @@ public final class Reducer {
         return parsed.computeIfAbsent(text, Formula::parse);
     }
 
-    /** Raw samples turned into the measurand: chain backwards, then the calibration in force; samples beyond reach are left out. */
+    /**
+     * Raw samples turned into the measurand: chain backwards, then the calibration in force; samples beyond reach are
+     * left out.
+     */
     /** The calibration that samples of a run go through: none when they came in the measurand's own unit. */
     private static Optional<Calibration> calibrationOf(Session session, Run run, String name, Sheet.Channel channel) {
         String rawUnit = run.rawUnit(name);
-        return rawUnit.equals(Run.COUNTS) || !LabUnit.parse(rawUnit).fits(channel.labUnit()) ? session.calibrationOf(name) : Optional.empty();
+        return rawUnit.equals(Run.COUNTS) || !LabUnit.parse(rawUnit).fits(channel.labUnit())
+                ? session.calibrationOf(name)
+                : Optional.empty();
     }
 
     /**
@@ -475,15 +641,25 @@ public final class Reducer {
      * @throws IllegalArgumentException with one sentence when no sample has one
      */
     static Trace measurand(Session session, Run run, String name, Sheet.Channel channel, RawSamples raw) {
-        return toTrace(name, channel, run, run.rawUnit(name), raw, calibrationOf(session, run, name, channel).orElse(null));
+        return toTrace(
+                name,
+                channel,
+                run,
+                run.rawUnit(name),
+                raw,
+                calibrationOf(session, run, name, channel).orElse(null));
     }
 
-    static Trace toTrace(String name, Sheet.Channel channel, Run run, String rawUnit, RawSamples raw, Calibration calibration) {
+    static Trace toTrace(
+            String name, Sheet.Channel channel, Run run, String rawUnit, RawSamples raw, Calibration calibration) {
         LabUnit unit = channel.labUnit();
         boolean counts = rawUnit.equals(Run.COUNTS);
         LabUnit imported = counts ? null : LabUnit.parse(rawUnit);
-        // Samples in the unit that arrives at the converter come from a meter in its place, unless they are the measurand's already.
-        boolean signal = !counts && !imported.fits(unit) && imported.fits(channel.toChain().converter().input());
+        // Samples in the unit that arrives at the converter come from a meter in its place, unless they are the
+        // measurand's already.
+        boolean signal = !counts
+                && !imported.fits(unit)
+                && imported.fits(channel.toChain().converter().input());
         Chain chain = counts || signal ? channel.toChain() : null;
         SampleWatch watch = chain != null ? new SampleWatch(channel.label(), chain, 0) : null;
         Map<Double, Double> known = new HashMap<>();
@@ -491,7 +667,11 @@ public final class Reducer {
         double[] v = new double[raw.size()];
         int n = 0;
         for (int i = 0; i < raw.size(); i++) {
-            double x = signal ? chain.converter().exactCount(imported.convert(raw.values()[i], chain.converter().input())) : raw.values()[i];
+            double x = signal
+                    ? chain.converter()
+                            .exactCount(imported.convert(
+                                    raw.values()[i], chain.converter().input()))
+                    : raw.values()[i];
             if (chain != null && watch.beyondReach(x)) {
                 continue;
             }

@@ -28,7 +28,10 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-/** Everything that follows from a session at one moment: every outcome of the graph, the ledger, comparisons and checks. Immutable. */
+/**
+ * Everything that follows from a session at one moment: every outcome of the graph, the ledger, comparisons and checks.
+ * Immutable.
+ */
 public final class Reduction {
     private final Sheet sheet;
     private final Session session;
@@ -38,7 +41,13 @@ public final class Reduction {
     private final boolean planned;
     private volatile List<Comparison> comparisons;
 
-    Reduction(Sheet sheet, Session session, SampleSource source, Map<Key, Outcome> outcomes, List<Run> runs, boolean planned) {
+    Reduction(
+            Sheet sheet,
+            Session session,
+            SampleSource source,
+            Map<Key, Outcome> outcomes,
+            List<Run> runs,
+            boolean planned) {
         this.sheet = sheet;
         this.session = session;
         this.source = source;
@@ -98,18 +107,25 @@ public final class Reduction {
         return names;
     }
 
-    /** The measurand at every raw sample of a channel that has one, on the clock of the samples, whether it counts in the results or not. */
+    /**
+     * The measurand at every raw sample of a channel that has one, on the clock of the samples, whether it counts in
+     * the results or not.
+     */
     public Optional<Trace> measurand(Run run, String channel) {
         RawSamples raw = source.samples(run.id(), channel);
         try {
-            return raw.size() == 0 ? Optional.empty() : Optional.of(Reducer.measurand(session, run, channel, run.channel(sheet, channel), raw));
+            return raw.size() == 0
+                    ? Optional.empty()
+                    : Optional.of(Reducer.measurand(session, run, channel, run.channel(sheet, channel), raw));
         } catch (IllegalArgumentException none) {
             return Optional.empty();
         }
     }
 
     public Optional<Window> window(Run run, String name) {
-        return outcome(Key.window(run, name)).value() instanceof Value.Span s ? Optional.of(s.window()) : Optional.empty();
+        return outcome(Key.window(run, name)).value() instanceof Value.Span s
+                ? Optional.of(s.window())
+                : Optional.empty();
     }
 
     public Optional<Fit> fit(String name) {
@@ -127,7 +143,10 @@ public final class Reduction {
 
     /** All fits among the quantities of a run, in the order of the sheet. */
     public List<Fit> fitsOfRun(Run run) {
-        return sheet().captures().get(run.capture()).quantities().keySet().stream().map(n -> fit(Key.of(run, n))).flatMap(Optional::stream).toList();
+        return sheet().captures().get(run.capture()).quantities().keySet().stream()
+                .map(n -> fit(Key.of(run, n)))
+                .flatMap(Optional::stream)
+                .toList();
     }
 
     /** The fit that a run's quantity is; empty when it is none. */
@@ -154,7 +173,8 @@ public final class Reduction {
 
     /** True for a quantity that a comparison refers to, while references are hidden. */
     public boolean isHidden(String name) {
-        return session.hidesReferences() && sheet.comparisons().stream().anyMatch(c -> c.reference().equals(name));
+        return session.hidesReferences()
+                && sheet.comparisons().stream().anyMatch(c -> c.reference().equals(name));
     }
 
     public boolean isHidden(Key key) {
@@ -168,11 +188,25 @@ public final class Reduction {
     /** Every quantity: inputs, then results, then what belongs to runs. */
     public Ledger ledger() {
         List<Ledger.Entry> entries = new ArrayList<>();
-        sheet().inputs().forEach((name, input) -> entries.add(new Ledger.Entry(name, group(input.group(), "Set-up"), input.label(), input.symbol(), new Key.Global(name),
-                shown(name), session.measured().containsKey(name) && !planned ? "measured" : "as planned")));
+        sheet().inputs()
+                .forEach((name, input) -> entries.add(new Ledger.Entry(
+                        name,
+                        group(input.group(), "Set-up"),
+                        input.label(),
+                        input.symbol(),
+                        new Key.Global(name),
+                        shown(name),
+                        session.measured().containsKey(name) && !planned ? "measured" : "as planned")));
         sheet().results().forEach((name, d) -> {
             if (d.shown()) {
-                entries.add(new Ledger.Entry(name, group(d.group(), "Result"), d.label(), d.symbol(), new Key.Global(name), shown(name), "derived"));
+                entries.add(new Ledger.Entry(
+                        name,
+                        group(d.group(), "Result"),
+                        d.label(),
+                        d.symbol(),
+                        new Key.Global(name),
+                        shown(name),
+                        "derived"));
             }
         });
         if (!planned) {
@@ -188,8 +222,14 @@ public final class Reduction {
         if (capture != null) {
             capture.quantities().forEach((n, d) -> {
                 if (d.shown()) {
-                    entries.add(new Ledger.Entry(run.capture() + "[" + run.id() + "]." + n, run.name(), d.label(), d.symbol(), Key.of(run, n),
-                            ofRun(run, n), "derived"));
+                    entries.add(new Ledger.Entry(
+                            run.capture() + "[" + run.id() + "]." + n,
+                            run.name(),
+                            d.label(),
+                            d.symbol(),
+                            Key.of(run, n),
+                            ofRun(run, n),
+                            "derived"));
                 }
             });
         }
@@ -217,7 +257,11 @@ public final class Reduction {
 
     /** What the sheet says to look for when a comparison does not agree; empty when it says nothing. */
     public String remedy(String comparison) {
-        return sheet.comparisons().stream().filter(c -> c.id().equals(comparison) && c.remedy() != null).map(Sheet.Comparison::remedy).findFirst().orElse("");
+        return sheet.comparisons().stream()
+                .filter(c -> c.id().equals(comparison) && c.remedy() != null)
+                .map(Sheet.Comparison::remedy)
+                .findFirst()
+                .orElse("");
     }
 
     /** Why a comparison proves less than it seems to, if it does: one sentence. */
@@ -230,8 +274,16 @@ public final class Reduction {
         for (Sheet.Comparison c : session.hidesReferences() ? List.<Sheet.Comparison>of() : sheet().comparisons()) {
             Optional<Quantity> result = quantity(c.result());
             Optional<Quantity> reference = quantity(c.reference());
-            if (result.isPresent() && reference.isPresent() && result.get().unit().fits(reference.get().unit())) {
-                out.add(Comparison.of(c.id(), c.label(), result.get(), reference.get(), Coverage.DEFAULT, c.threshold() == null ? Double.NaN : c.threshold()));
+            if (result.isPresent()
+                    && reference.isPresent()
+                    && result.get().unit().fits(reference.get().unit())) {
+                out.add(Comparison.of(
+                        c.id(),
+                        c.label(),
+                        result.get(),
+                        reference.get(),
+                        Coverage.DEFAULT,
+                        c.threshold() == null ? Double.NaN : c.threshold()));
             }
         }
         return out;
@@ -239,20 +291,25 @@ public final class Reduction {
 
     /** The school that speaks for a comparison: the session's choice, or else the sheet's. */
     public School speaks(String comparison) {
-        return session.school() != null ? session.school()
-                : sheet().comparisons().stream().filter(c -> c.id().equals(comparison)).findFirst().map(Sheet.Comparison::school).orElse(School.STANDARD);
+        return session.school() != null
+                ? session.school()
+                : sheet().comparisons().stream()
+                        .filter(c -> c.id().equals(comparison))
+                        .findFirst()
+                        .map(Sheet.Comparison::school)
+                        .orElse(School.STANDARD);
     }
 
     /** A check of the sheet: met, not met, or (empty) not yet to be judged. */
-    public record CheckOutcome(Sheet.Check check, Optional<Boolean> met, String problem) {
-    }
+    public record CheckOutcome(Sheet.Check check, Optional<Boolean> met, String problem) {}
 
     public List<CheckOutcome> checks() {
         List<CheckOutcome> out = new ArrayList<>();
         for (Sheet.Check check : sheet().checks()) {
             try {
                 Value v = Formula.parse(check.formula()).evaluate(checkScope());
-                out.add(new CheckOutcome(check, v instanceof Value.Truth t ? Optional.of(t.holds()) : Optional.empty(), null));
+                out.add(new CheckOutcome(
+                        check, v instanceof Value.Truth t ? Optional.of(t.holds()) : Optional.empty(), null));
             } catch (NodeScope.Missing | FormulaException e) {
                 out.add(new CheckOutcome(check, Optional.empty(), e.getMessage()));
             }
@@ -260,25 +317,31 @@ public final class Reduction {
         return out;
     }
 
-    /** How the uncertainty of a result follows, in symbols and numbers, from what its formula and those under it rest on. */
+    /**
+     * How the uncertainty of a result follows, in symbols and numbers, from what its formula and those under it rest
+     * on.
+     */
     public List<LawOfResult> laws(String result, School school) {
         return LawOfResult.of(this, result, school);
     }
 
     /** A quantity with what it is called. */
-    public record Labelled(String label, Quantity quantity) {
-    }
+    public record Labelled(String label, Quantity quantity) {}
 
     /**
      * What a statement of the sheet comes to.
      *
-     * @param sentence   empty when there is none yet
-     * @param problem    why there is none; null otherwise
+     * @param sentence empty when there is none yet
+     * @param problem why there is none; null otherwise
      * @param quantities what it is about, to be drawn; may be empty
-     * @param bound      how these are correlated, in words; empty when they are not
+     * @param bound how these are correlated, in words; empty when they are not
      */
-    public record Said(Sheet.Statement statement, Optional<String> sentence, String problem, List<Labelled> quantities, String bound) {
-    }
+    public record Said(
+            Sheet.Statement statement,
+            Optional<String> sentence,
+            String problem,
+            List<Labelled> quantities,
+            String bound) {}
 
     public List<Said> statements() {
         List<Said> out = new ArrayList<>();
@@ -291,7 +354,12 @@ public final class Reduction {
                 }
                 Value v = formula.evaluate(checkScope());
                 List<Labelled> about = QuantitiesOfStatement.quantities(sheet, formula, checkScope());
-                out.add(new Said(s, v instanceof Value.Words w ? Optional.of(w.text()) : Optional.empty(), null, about, formula.text().startsWith("routes") ? QuantitiesOfStatement.correlations(about) : ""));
+                out.add(new Said(
+                        s,
+                        v instanceof Value.Words w ? Optional.of(w.text()) : Optional.empty(),
+                        null,
+                        about,
+                        formula.text().startsWith("routes") ? QuantitiesOfStatement.correlations(about) : ""));
             } catch (NodeScope.Missing | FormulaException e) {
                 out.add(new Said(s, Optional.empty(), e.getMessage(), List.of(), ""));
             }
@@ -328,7 +396,10 @@ public final class Reduction {
     public Quantity evaluate(Formula formula, Map<String, Quantity> more) {
         Scope scope = checkScope();
         try {
-            Value v = formula.evaluate(Scope.over("plan", names(), n -> more.containsKey(n) ? Optional.of(new Value.Scalar(more.get(n))) : scope.lookup(n)));
+            Value v = formula.evaluate(Scope.over(
+                    "plan",
+                    names(),
+                    n -> more.containsKey(n) ? Optional.of(new Value.Scalar(more.get(n))) : scope.lookup(n)));
             if (v instanceof Value.Scalar s) {
                 return s.quantity();
             }
@@ -340,41 +411,62 @@ public final class Reduction {
 
     /** When the latest run that counts was captured; empty before the first. */
     public Optional<Instant> lastUse() {
-        return planned ? Optional.empty() : session.keptRuns().stream().map(Run::started).max(java.util.Comparator.naturalOrder());
-    }
-
-    /** When the latest run was captured whose counts of a channel a calibration turns into values; empty where there is none. */
-    public Optional<Instant> lastUse(String channel) {
-        return planned ? Optional.empty() : session.keptRuns().stream().filter(r -> r.rawUnit(channel).equals(Run.COUNTS) && sheet.captures().containsKey(r.capture())
-                && sheet.captures().get(r.capture()).channels().contains(channel)).map(Run::started).max(java.util.Comparator.naturalOrder());
+        return planned
+                ? Optional.empty()
+                : session.keptRuns().stream().map(Run::started).max(java.util.Comparator.naturalOrder());
     }
 
     /**
-     * Why a quantity is to be doubted: an overdue or failed calibration it rests on, one sentence each. What was captured is judged by the day
-     * it was captured on, what is only planned by {@code now}.
+     * When the latest run was captured whose counts of a channel a calibration turns into values; empty where there is
+     * none.
+     */
+    public Optional<Instant> lastUse(String channel) {
+        return planned
+                ? Optional.empty()
+                : session.keptRuns().stream()
+                        .filter(r -> r.rawUnit(channel).equals(Run.COUNTS)
+                                && sheet.captures().containsKey(r.capture())
+                                && sheet.captures().get(r.capture()).channels().contains(channel))
+                        .map(Run::started)
+                        .max(java.util.Comparator.naturalOrder());
+    }
+
+    /**
+     * Why a quantity is to be doubted: an overdue or failed calibration it rests on, one sentence each. What was
+     * captured is judged by the day it was captured on, what is only planned by {@code now}.
      */
     public List<String> doubts(Quantity q, Instant now) {
         List<String> out = new ArrayList<>();
         for (Calibration c : session.calibrations()) {
-            if (session.calibrationOf(c.channel()).filter(c::equals).isPresent() && q.contributions().keySet().stream().anyMatch(l -> l.id().startsWith("calibration:" + c.id()))) {
-                String what = sheet().channels().containsKey(c.channel()) ? sheet().channels().get(c.channel()).label() : c.channel();
+            if (session.calibrationOf(c.channel()).filter(c::equals).isPresent()
+                    && q.contributions().keySet().stream().anyMatch(l -> l.id().startsWith("calibration:" + c.id()))) {
+                String what = sheet().channels().containsKey(c.channel())
+                        ? sheet().channels().get(c.channel()).label()
+                        : c.channel();
                 if (c.overdue(lastUse(c.channel()).orElse(now))) {
-                    out.add("It rests on the calibration of " + what + ", which was due on " + c.due().toString().substring(0, 10) + ".");
+                    out.add("It rests on the calibration of " + what + ", which was due on "
+                            + c.due().toString().substring(0, 10) + ".");
                 }
-                c.failure().ifPresent(f -> out.add("It rests on the calibration of " + what + ", which failed its verification: " + f));
+                c.failure()
+                        .ifPresent(f -> out.add(
+                                "It rests on the calibration of " + what + ", which failed its verification: " + f));
             }
         }
         for (Instrument i : session.tied().values()) {
-            if (q.contributions().keySet().stream().anyMatch(l -> l.id().equals("instrument:" + i.id()) || l.id().startsWith("input:") && l.source().equals(i.id()))) {
+            if (q.contributions().keySet().stream()
+                    .anyMatch(l -> l.id().equals("instrument:" + i.id())
+                            || l.id().startsWith("input:") && l.source().equals(i.id()))) {
                 i.objection(lastUse().orElse(now)).ifPresent(out::add);
             }
         }
         return out;
     }
 
-    /** Keys a quantity's formula mentions, and keys of quantities whose formulas mention it: its neighbours in the lineage. */
-    public record Lineage(Set<Key> from, Set<Key> feeds) {
-    }
+    /**
+     * Keys a quantity's formula mentions, and keys of quantities whose formulas mention it: its neighbours in the
+     * lineage.
+     */
+    public record Lineage(Set<Key> from, Set<Key> feeds) {}
 
     public Lineage lineage(Key key) {
         Set<Key> feeds = new LinkedHashSet<>();
@@ -412,7 +504,9 @@ public final class Reduction {
             if (own != null && outcomes.containsKey(own)) {
                 out.add(own);
             } else if (named instanceof Key.Column column) {
-                runs.stream().filter(r -> r.takesPart() && r.capture().equals(column.capture())).forEach(r -> out.add(Key.of(r, column.name())));
+                runs.stream()
+                        .filter(r -> r.takesPart() && r.capture().equals(column.capture()))
+                        .forEach(r -> out.add(Key.of(r, column.name())));
             } else {
                 out.add(named);
             }
@@ -423,7 +517,9 @@ public final class Reduction {
     /** Names that a formula that belongs to no run can mention. */
     private Set<String> names() {
         Set<String> out = new LinkedHashSet<>();
-        outcomes.keySet().stream().filter(k -> k instanceof Key.Global || k instanceof Key.Column).forEach(k -> out.add(k.toString()));
+        outcomes.keySet().stream()
+                .filter(k -> k instanceof Key.Global || k instanceof Key.Column)
+                .forEach(k -> out.add(k.toString()));
         return out;
     }
 

@@ -2,14 +2,14 @@ package eagerneedle.core.reduce;
 
 import eagerneedle.core.calibration.AfterUse;
 import eagerneedle.core.calibration.Calibration;
-import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.calibration.ClosureReadings;
+import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.event.Edges;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.fit.FitException;
 import eagerneedle.core.fit.Residuals;
-import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.RawSamples;
@@ -19,9 +19,9 @@ import eagerneedle.core.trace.WindowProposal;
 import eagerneedle.core.trace.WindowStatistics;
 import eagerneedle.core.watch.Expectation;
 import eagerneedle.core.watch.Finding;
-import eagerneedle.core.watch.TraceWatch;
 import eagerneedle.core.watch.Rule;
 import eagerneedle.core.watch.SampleWatch;
+import eagerneedle.core.watch.TraceWatch;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -31,7 +31,9 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
-/** All watches over a stored session, most severe first. Keeps what it found in raw samples, since those never change. */
+/**
+ * All watches over a stored session, most severe first. Keeps what it found in raw samples, since those never change.
+ */
 public final class SessionWatch {
     private final Map<String, List<Finding>> ofSamples = new HashMap<>();
 
@@ -40,7 +42,10 @@ public final class SessionWatch {
     /** How many of its own uncertainties the sum of a closed circle may be off. */
     private static final double OPEN = 4;
 
-    /** Findings over a reduction. Runs are judged by the day they were captured on, what is still to be done by the moment {@code now}. */
+    /**
+     * Findings over a reduction. Runs are judged by the day they were captured on, what is still to be done by the
+     * moment {@code now}.
+     */
     public List<Finding> look(Reduction reduction, Instant now) {
         List<Finding> found = new ArrayList<>();
         Sheet sheet = reduction.sheet();
@@ -51,10 +56,29 @@ public final class SessionWatch {
             }
             for (String channel : capture.channels()) {
                 if (reduction.source().count(run.id(), channel) > Reducer.LONG) {
-                    found.add(Rule.LONG_RUN.ofRun(run.id(), channel, run.name() + " holds " + reduction.source().count(run.id(), channel) + " samples of " + run.channel(sheet, channel).label() + "; they were watched while they came, not again now.").because("Looking through so many would keep the session from opening at once."));
+                    found.add(Rule.LONG_RUN
+                            .ofRun(
+                                    run.id(),
+                                    channel,
+                                    run.name() + " holds " + reduction.source().count(run.id(), channel)
+                                            + " samples of "
+                                            + run.channel(sheet, channel).label()
+                                            + "; they were watched while they came, not again now.")
+                            .because("Looking through so many would keep the session from opening at once."));
                 } else if (run.rawUnit(channel).equals(Run.COUNTS)) {
-                    ofSamples.computeIfAbsent(run.id() + "/" + channel + "/" + run.entries().resumed().size(), k -> samples(channel, run.channel(sheet, channel), run, reduction.source().samples(run.id(), channel))).stream()
-                            .filter(f -> run.entries().voided().stream().noneMatch(v -> v.holds(f.from()) && v.holds(f.to()))).forEach(found::add);
+                    ofSamples
+                            .computeIfAbsent(
+                                    run.id() + "/" + channel + "/"
+                                            + run.entries().resumed().size(),
+                                    k -> samples(
+                                            channel,
+                                            run.channel(sheet, channel),
+                                            run,
+                                            reduction.source().samples(run.id(), channel)))
+                            .stream()
+                            .filter(f -> run.entries().voided().stream()
+                                    .noneMatch(v -> v.holds(f.from()) && v.holds(f.to())))
+                            .forEach(found::add);
                 }
             }
             meanings(reduction, run, capture, found);
@@ -65,14 +89,27 @@ public final class SessionWatch {
         calibrations(reduction, now, found);
         for (Sheet.Step step : reduction.sheet().prepare()) {
             Instant started = reduction.session().timers().get(step.id());
-            if (started != null && step.minutes() > 0 && !reduction.session().signOffs().containsKey(step.id()) && now.isBefore(started.plusSeconds((long) (60 * step.minutes())))) {
-                found.add(Rule.WARMING_UP.ofSession(step.id(), "Not yet: " + step.text().toLowerCase(Locale.ROOT) + ".").because("It needs " + Notation.plain(step.minutes(), 3) + " minutes and was started too short a time ago."));
+            if (started != null
+                    && step.minutes() > 0
+                    && !reduction.session().signOffs().containsKey(step.id())
+                    && now.isBefore(started.plusSeconds((long) (60 * step.minutes())))) {
+                found.add(Rule.WARMING_UP
+                        .ofSession(step.id(), "Not yet: " + step.text().toLowerCase(Locale.ROOT) + ".")
+                        .because("It needs " + Notation.plain(step.minutes(), 3)
+                                + " minutes and was started too short a time ago."));
             }
         }
-        reduction.checks().stream().filter(c -> c.met().isPresent() && !c.met().get()).forEach(c -> found.add(Rule.CHECK.ofSession(c.check().label(), "Not met: " + c.check().label() + ".").remedied(c.check().remedy() == null ? "" : c.check().remedy())));
-        long unread = sheet.inputs().keySet().stream().filter(n -> !reduction.session().measured().containsKey(n)).count();
+        reduction.checks().stream()
+                .filter(c -> c.met().isPresent() && !c.met().get())
+                .forEach(c -> found.add(Rule.CHECK
+                        .ofSession(c.check().label(), "Not met: " + c.check().label() + ".")
+                        .remedied(c.check().remedy() == null ? "" : c.check().remedy())));
+        long unread = sheet.inputs().keySet().stream()
+                .filter(n -> !reduction.session().measured().containsKey(n))
+                .count();
         if (unread > 0 && !reduction.session().keptRuns().isEmpty()) {
-            found.add(Rule.AS_PLANNED.ofSession("", unread == 1 ? "One input is still as planned." : unread + " inputs are still as planned."));
+            found.add(Rule.AS_PLANNED.ofSession(
+                    "", unread == 1 ? "One input is still as planned." : unread + " inputs are still as planned."));
         }
         Map<String, String> explained = reduction.session().explained();
         found.replaceAll(f -> explained.containsKey(f.key()) ? f.explained(explained.get(f.key())) : f);
@@ -84,10 +121,19 @@ public final class SessionWatch {
     private static void meanings(Reduction reduction, Run run, Sheet.Capture capture, List<Finding> found) {
         if (capture.mode().equals("gate")) {
             capture.channels().forEach(c -> {
-                // Where windows were chosen only what lies in one counts: before and after, a wheel may well stand still.
-                Optional<Window> chosen = capture.windows().entrySet().stream().filter(w -> w.getValue().on().equals(c)).findFirst().flatMap(w -> reduction.window(run, w.getKey()));
+                // Where windows were chosen only what lies in one counts: before and after, a wheel may well stand
+                // still.
+                Optional<Window> chosen = capture.windows().entrySet().stream()
+                        .filter(w -> w.getValue().on().equals(c))
+                        .findFirst()
+                        .flatMap(w -> reduction.window(run, w.getKey()));
                 RawSamples states = reduction.source().samples(run.id(), c);
-                missedEdges(run, c, run.channel(reduction.sheet(), c).label(), chosen.map(w -> states.between(w.from(), w.to())).orElse(states), found);
+                missedEdges(
+                        run,
+                        c,
+                        run.channel(reduction.sheet(), c).label(),
+                        chosen.map(w -> states.between(w.from(), w.to())).orElse(states),
+                        found);
             });
             return;
         }
@@ -101,14 +147,20 @@ public final class SessionWatch {
                 continue;
             }
             double middle = t.value()[t.size() / 2];
-            TraceWatch watch = new TraceWatch(channel.label(), channel.expectation(), channel.toChain().noiseAt(middle));
+            TraceWatch watch = new TraceWatch(
+                    channel.label(), channel.expectation(), channel.toChain().noiseAt(middle));
             watch.look(run.id(), t).forEach(f -> found.add(named(run, name, f)));
             Optional<Finding> hum = hum(reduction, run, capture, watch, t);
             hum.ifPresent(f -> found.add(named(run, name, f)));
             if (capture.mode().equals("hold") && hum.isEmpty()) {
                 watch.contact(run.id(), t).ifPresent(f -> found.add(named(run, name, f)));
                 if (t.size() > 20 && !WindowStatistics.of(t).steady(5)) {
-                    found.add(Rule.NOT_STEADY.of(run.id(), name, t.time()[0], t.time()[t.size() - 1], run.name() + ": " + channel.label() + " was not steady when the row was taken."));
+                    found.add(Rule.NOT_STEADY.of(
+                            run.id(),
+                            name,
+                            t.time()[0],
+                            t.time()[t.size() - 1],
+                            run.name() + ": " + channel.label() + " was not steady when the row was taken."));
                 }
             }
             double[] sorted = t.value().clone();
@@ -121,16 +173,23 @@ public final class SessionWatch {
     }
 
     /** Hum of the mains in a row that stands still, or in what a run's fit leaves of the trace. */
-    private static Optional<Finding> hum(Reduction reduction, Run run, Sheet.Capture capture, TraceWatch watch, Trace t) {
+    private static Optional<Finding> hum(
+            Reduction reduction, Run run, Sheet.Capture capture, TraceWatch watch, Trace t) {
         if (capture.mode().equals("hold")) {
             return watch.hum(run.id(), t.time(), t.value(), t.unit());
         }
-        return reduction.fitOfRun(run).filter(f -> f.yUnit().equals(t.unit()) && f.xUnit().fits(eagerneedle.core.quantity.LabUnit.SECOND)).flatMap(f -> watch.hum(run.id(), f.x(), f.residuals(), f.yUnit()));
+        return reduction
+                .fitOfRun(run)
+                .filter(f -> f.yUnit().equals(t.unit()) && f.xUnit().fits(eagerneedle.core.quantity.LabUnit.SECOND))
+                .flatMap(f -> watch.hum(run.id(), f.x(), f.residuals(), f.yUnit()));
     }
 
     /** Edges that a gate did not see, or saw twice. */
     private static void missedEdges(Run run, String name, String label, RawSamples states, List<Finding> found) {
-        double[] rising = java.util.stream.IntStream.range(1, states.size()).filter(i -> states.values()[i] > 0.5 && states.values()[i - 1] <= 0.5).mapToDouble(i -> states.time()[i]).toArray();
+        double[] rising = java.util.stream.IntStream.range(1, states.size())
+                .filter(i -> states.values()[i] > 0.5 && states.values()[i - 1] <= 0.5)
+                .mapToDouble(i -> states.time()[i])
+                .toArray();
         if (rising.length < 5) {
             return;
         }
@@ -139,7 +198,14 @@ public final class SessionWatch {
             Edges.Suspect s = suspects.get(0);
             boolean missed = s.kind() == Edges.Kind.MISSED;
             double at = rising[Math.min(rising.length - 1, s.index())];
-            found.add((missed ? Rule.MISSED_EDGE : Rule.DOUBLE_EDGE).of(run.id(), name, at, at, run.name() + ": " + label + ": " + s.sentence() + (suspects.size() > 1 ? " " + (suspects.size() - 1) + " more like it." : "")));
+            found.add((missed ? Rule.MISSED_EDGE : Rule.DOUBLE_EDGE)
+                    .of(
+                            run.id(),
+                            name,
+                            at,
+                            at,
+                            run.name() + ": " + label + ": " + s.sentence()
+                                    + (suspects.size() > 1 ? " " + (suspects.size() - 1) + " more like it." : "")));
         }
     }
 
@@ -148,7 +214,10 @@ public final class SessionWatch {
     }
 
     private static List<Finding> samples(String name, Sheet.Channel channel, Run run, RawSamples raw) {
-        return new SampleWatch(channel.label(), channel.toChain(), channel.rate()).look(run.id(), raw.time(), raw.values()).stream().map(f -> named(run, name, f)).toList();
+        return new SampleWatch(channel.label(), channel.toChain(), channel.rate())
+                .look(run.id(), raw.time(), raw.values()).stream()
+                        .map(f -> named(run, name, f))
+                        .toList();
     }
 
     private static void windows(Reduction reduction, Run run, Sheet.Capture capture, List<Finding> found) {
@@ -160,42 +229,115 @@ public final class SessionWatch {
                     double slack = 3 * trace.interval();
                     if (byHand.to() > p.to() + slack || byHand.from() < p.from() - slack) {
                         boolean late = byHand.to() > p.to() + slack;
-                        found.add(Rule.WINDOW.of(run.id(), "", late ? p.to() : byHand.from(), late ? byHand.to() : p.from(), String.format(Locale.ROOT, "%s: the window '%s' runs %.2f s past the change at %.2f s.", run.name(), name,
-                                late ? byHand.to() - p.to() : p.from() - byHand.from(), late ? p.to() : p.from())).because(late ? "The trace changes there: contact with a stop, or a hand." : "The trace changes there: it was still held, or just released.").about(name));
+                        found.add(Rule.WINDOW
+                                .of(
+                                        run.id(),
+                                        "",
+                                        late ? p.to() : byHand.from(),
+                                        late ? byHand.to() : p.from(),
+                                        String.format(
+                                                Locale.ROOT,
+                                                "%s: the window '%s' runs %.2f s past the change at %.2f s.",
+                                                run.name(),
+                                                name,
+                                                late ? byHand.to() - p.to() : p.from() - byHand.from(),
+                                                late ? p.to() : p.from()))
+                                .because(
+                                        late
+                                                ? "The trace changes there: contact with a stop, or a hand."
+                                                : "The trace changes there: it was still held, or just released.")
+                                .about(name));
                     }
                 });
             }
         });
         Fit fit = reduction.fitOfRun(run).orElse(null);
-        if (fit != null && Residuals.runsScore(fit.residuals()) < PATTERN && found.stream().noneMatch(f -> f.run() == run.id() && (f.rule() == Rule.WINDOW || f.rule() == Rule.MAINS_HUM))) {
-            found.add(Rule.RESIDUALS.of(run.id(), "", fit.x()[0], fit.x()[fit.x().length - 1], run.name() + ": the residuals of the fit follow a pattern."));
+        if (fit != null
+                && Residuals.runsScore(fit.residuals()) < PATTERN
+                && found.stream()
+                        .noneMatch(
+                                f -> f.run() == run.id() && (f.rule() == Rule.WINDOW || f.rule() == Rule.MAINS_HUM))) {
+            found.add(Rule.RESIDUALS.of(
+                    run.id(),
+                    "",
+                    fit.x()[0],
+                    fit.x()[fit.x().length - 1],
+                    run.name() + ": the residuals of the fit follow a pattern."));
         }
         if (reduction.ofRun(run).stream().anyMatch(e -> e.outcome().problem() != null)) {
-            String why = reduction.ofRun(run).stream().filter(e -> e.outcome().problem() != null).findFirst().orElseThrow().outcome().problem();
-            boolean unread = capture.byEye().keySet().stream().anyMatch(n -> !run.entries().byEye().containsKey(n));
+            String why = reduction.ofRun(run).stream()
+                    .filter(e -> e.outcome().problem() != null)
+                    .findFirst()
+                    .orElseThrow()
+                    .outcome()
+                    .problem();
+            boolean unread = capture.byEye().keySet().stream()
+                    .anyMatch(n -> !run.entries().byEye().containsKey(n));
             Finding none = Rule.NO_VALUE.ofRun(run.id(), "", why);
-            found.add(unread ? none.remedied("A reading is entered before its run is kept: go back to there with Ctrl+Z, or leave the run out at Reduce.") : none);
+            found.add(
+                    unread
+                            ? none.remedied(
+                                    "A reading is entered before its run is kept: go back to there with Ctrl+Z, "
+                                            + "or leave the run out at Reduce.")
+                            : none);
         }
     }
 
     private static void calibrations(Reduction reduction, Instant now, List<Finding> found) {
         reduction.sheet().channels().forEach((name, channel) -> {
             Calibration c = reduction.session().calibrationOf(name).orElse(null);
-            boolean used = reduction.session().keptRuns().stream().anyMatch(r -> r.rawUnit(name).equals(Run.COUNTS)
-                    && reduction.sheet().captures().get(r.capture()).channels().contains(name));
+            boolean used = reduction.session().keptRuns().stream()
+                    .anyMatch(r -> r.rawUnit(name).equals(Run.COUNTS)
+                            && reduction
+                                    .sheet()
+                                    .captures()
+                                    .get(r.capture())
+                                    .channels()
+                                    .contains(name));
             if (c == null && channel.calibration() != null && used) {
-                found.add(Rule.NOT_CALIBRATED.ofSession("", capital(channel.label()) + " is not calibrated.").onChannel(name).because(channel.toChain().shared().isEmpty() ? "Values rest on the nominal transfer of the chain; its error is in no budget." : "Values rest on the nominal transfer of the chain, as uncertain as its links say."));
+                found.add(Rule.NOT_CALIBRATED
+                        .ofSession("", capital(channel.label()) + " is not calibrated.")
+                        .onChannel(name)
+                        .because(
+                                channel.toChain().shared().isEmpty()
+                                        ? "Values rest on the nominal transfer of the chain; its error "
+                                                + "is in no budget."
+                                        : "Values rest on the nominal transfer of the chain, as "
+                                                + "uncertain as its links say."));
             }
             if (c != null && c.relation() == Relation.CLOSURE) {
                 closure(name, channel.label(), c, found);
             }
             if (c != null) {
-                c.failure().ifPresent(f -> found.add(Rule.CALIBRATION_FAILED.ofSession("", "The calibration of " + channel.label() + " failed its verification. " + f).onChannel(name)));
-                c.driftFound().filter(d -> Math.abs(d.value()) > 2 * d.u()).ifPresent(d -> found.add(Rule.DRIFT.ofSession("", capital(channel.label()) + " had drifted by " + Notation.bracket(d) + " when it was checked after use.").onChannel(name).remedied(c.after().use() == AfterUse.Use.CORRECT ? "It is taken out in proportion to time." : c.after().use() == AfterUse.Use.INFLUENCE ? "It stands in the budget as an influence."
-                                : "Choose at Calibrate whether it is taken out or kept as an influence.")));
+                c.failure()
+                        .ifPresent(f -> found.add(Rule.CALIBRATION_FAILED
+                                .ofSession(
+                                        "", "The calibration of " + channel.label() + " failed its verification. " + f)
+                                .onChannel(name)));
+                c.driftFound()
+                        .filter(d -> Math.abs(d.value()) > 2 * d.u())
+                        .ifPresent(d -> found.add(Rule.DRIFT
+                                .ofSession(
+                                        "",
+                                        capital(channel.label()) + " had drifted by "
+                                                + Notation.bracket(d)
+                                                + " when it was checked after use.")
+                                .onChannel(name)
+                                .remedied(
+                                        c.after().use() == AfterUse.Use.CORRECT
+                                                ? "It is taken out in proportion to time."
+                                                : c.after().use() == AfterUse.Use.INFLUENCE
+                                                        ? "It stands in the budget as an influence."
+                                                        : "Choose at Calibrate whether it is "
+                                                                + "taken out or kept as an influence.")));
             }
             if (c != null && c.overdue(reduction.lastUse(name).orElse(now))) {
-                found.add(Rule.CALIBRATION_OVERDUE.ofSession("", "The calibration of " + channel.label() + " was due on " + c.due().toString().substring(0, 10) + ".").onChannel(name));
+                found.add(Rule.CALIBRATION_OVERDUE
+                        .ofSession(
+                                "",
+                                "The calibration of " + channel.label() + " was due on "
+                                        + c.due().toString().substring(0, 10) + ".")
+                        .onChannel(name));
             }
         });
     }
@@ -207,12 +349,24 @@ public final class SessionWatch {
             s.remarks().forEach(r -> found.add(Rule.CLOSURE.ofSession(r, r).onChannel(name)));
             for (int k = 0; k < s.closures().length; k++) {
                 if (Math.abs(s.closures()[k]) > OPEN * s.uClosure()) {
-                    found.add(Rule.CLOSURE.ofSession("series " + (k + 1), "Series " + (k + 1) + " of " + label + " does not close: its sum is " + Notation.figures(s.closures()[k], 2) + " "
-                            + LabUnit.parse(c.unit()).pretty() + " where 0 is expected within " + Notation.figures(s.uClosure(), 2) + ".").onChannel(name).because("The zero was not renewed, or it drifted during the series.").remedied("Take that series again, with the zero renewed at every step."));
+                    found.add(Rule.CLOSURE
+                            .ofSession(
+                                    "series " + (k + 1),
+                                    "Series " + (k + 1) + " of " + label + " does not close: its sum is "
+                                            + Notation.figures(s.closures()[k], 2) + " "
+                                            + LabUnit.parse(c.unit()).pretty() + " where 0 is expected within "
+                                            + Notation.figures(s.uClosure(), 2) + ".")
+                            .onChannel(name)
+                            .because("The zero was not renewed, or it drifted during the series.")
+                            .remedied("Take that series again, with the zero renewed at every step."));
                 }
             }
         } catch (FitException e) {
-            found.add(Rule.CLOSURE.ofSession("cells", e.getMessage()).onChannel(name).because("Cells of the closure are empty.").remedied("Take the missing readings."));
+            found.add(Rule.CLOSURE
+                    .ofSession("cells", e.getMessage())
+                    .onChannel(name)
+                    .because("Cells of the closure are empty.")
+                    .remedied("Take the missing readings."));
         }
     }
 

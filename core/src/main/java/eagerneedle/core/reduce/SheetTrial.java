@@ -10,10 +10,12 @@ import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
 import java.time.Instant;
 
-/** Tries a sheet on its own planned values: a unit that does not fit, or a value outside a function's domain, shows here. */
+/**
+ * Tries a sheet on its own planned values: a unit that does not fit, or a value outside a function's domain, shows
+ * here.
+ */
 public final class SheetTrial {
-    private SheetTrial() {
-    }
+    private SheetTrial() {}
 
     /**
      * Reads a sheet and computes its predicted results.
@@ -22,7 +24,8 @@ public final class SheetTrial {
      */
     public static SheetReader.Located read(String text, String file) {
         SheetReader.Located located = SheetReader.read(text, file);
-        Reduction plan = new Reducer(located, (run, channel) -> RawSamples.NONE).plan(Session.start(text, located.sheet().title(), Instant.EPOCH));
+        Reduction plan = new Reducer(located, (run, channel) -> RawSamples.NONE)
+                .plan(Session.start(text, located.sheet().title(), Instant.EPOCH));
         for (String name : located.sheet().results().keySet()) {
             String problem = plan.outcome(name).problem();
             if (problem != null && problem.startsWith(file)) {
@@ -31,7 +34,8 @@ public final class SheetTrial {
         }
         for (Reduction.CheckOutcome check : plan.checks()) {
             // A column that rests on samples has no rows in a plan, and what is asked of it cannot be tried.
-            boolean onSamples = Formula.parse(check.check().formula()).names().stream().anyMatch(n -> n.contains(".") && plan.column(n).isEmpty());
+            boolean onSamples = Formula.parse(check.check().formula()).names().stream()
+                    .anyMatch(n -> n.contains(".") && plan.column(n).isEmpty());
             if (check.problem() != null && !onSamples) {
                 int i = located.sheet().checks().indexOf(check.check());
                 throw located.problem("/checks/" + i + "/formula", 1, check.problem());
@@ -41,9 +45,14 @@ public final class SheetTrial {
             var c = located.sheet().comparisons().get(i);
             var result = plan.quantity(c.result());
             var reference = plan.quantity(c.reference());
-            if (result.isPresent() && reference.isPresent() && !result.get().unit().fits(reference.get().unit())) {
-                throw located.problem("/comparisons/" + i + "/reference", 1, c.result() + " in " + result.get().unit().named() + " cannot be compared with "
-                        + c.reference() + " in " + reference.get().unit().named() + ".");
+            if (result.isPresent()
+                    && reference.isPresent()
+                    && !result.get().unit().fits(reference.get().unit())) {
+                throw located.problem(
+                        "/comparisons/" + i + "/reference",
+                        1,
+                        c.result() + " in " + result.get().unit().named() + " cannot be compared with " + c.reference()
+                                + " in " + reference.get().unit().named() + ".");
             }
         }
         for (int i = 0; i < located.sheet().pictures().size(); i++) {
@@ -60,12 +69,19 @@ public final class SheetTrial {
             for (String[] axis : axes) {
                 var rows = plan.column(axis[0]);
                 if (axis[1] != null && !rows.isEmpty() && !rows.get(0).unit().fits(LabUnit.parse(axis[1]))) {
-                    throw located.problem("/pictures/" + at + "/" + axis[2], 1, axis[0] + " in " + rows.get(0).unit().named() + " cannot be drawn in " + LabUnit.parse(axis[1]).named() + ".");
+                    throw located.problem(
+                            "/pictures/" + at + "/" + axis[2],
+                            1,
+                            axis[0] + " in " + rows.get(0).unit().named() + " cannot be drawn in "
+                                    + LabUnit.parse(axis[1]).named() + ".");
                 }
             }
             var fit = line.fit() == null ? null : plan.outcome(line.fit());
             if (fit != null && fit.problem() == null && !(fit.value() instanceof Value.Fitted)) {
-                throw located.problem("/pictures/" + at, 1, line.fit() + " is drawn as a fit, but is " + fit.value().described() + ".");
+                throw located.problem(
+                        "/pictures/" + at,
+                        1,
+                        line.fit() + " is drawn as a fit, but is " + fit.value().described() + ".");
             }
         }
     }
@@ -74,11 +90,19 @@ public final class SheetTrial {
         if (channel.calibration() == null) {
             return;
         }
-        var lists = java.util.Map.of("points", channel.calibration().points(), "verify", channel.calibration().verify(), "after", channel.calibration().after());
+        var lists = java.util.Map.of(
+                "points",
+                channel.calibration().points(),
+                "verify",
+                channel.calibration().verify(),
+                "after",
+                channel.calibration().after());
         lists.forEach((part, points) -> {
             for (int i = 0; i < points.size(); i++) {
                 try {
-                    plan.evaluate(points.get(i).reference(), "trial", "trial").unit().convert(0, channel.labUnit());
+                    plan.evaluate(points.get(i).reference(), "trial", "trial")
+                            .unit()
+                            .convert(0, channel.labUnit());
                 } catch (IllegalArgumentException e) {
                     throw located.problem("/channels/" + name + "/calibration/" + part + "/" + i, 1, e.getMessage());
                 }

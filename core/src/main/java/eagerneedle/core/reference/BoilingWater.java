@@ -5,8 +5,8 @@ import eagerneedle.core.quantity.Quantity;
 import org.hipparchus.analysis.solvers.BracketingNthOrderBrentSolver;
 
 /**
- * The boiling point of pure water at a pressure: the saturation line of IAPWS (Wagner and Pruss 1993, equation 2.5, ITS-90),
- * solved for the temperature.
+ * The boiling point of pure water at a pressure: the saturation line of IAPWS (Wagner and Pruss 1993, equation 2.5,
+ * ITS-90), solved for the temperature.
  */
 public final class BoilingWater {
     private static final double CRITICAL_K = 647.096;
@@ -14,8 +14,7 @@ public final class BoilingWater {
     private static final double[] A = {-7.85951783, 1.84408259, -11.7866497, 22.6807411, -15.9618719, 1.80122502};
     private static final double[] POWER = {1, 1.5, 3, 3.5, 4, 7.5};
 
-    private BoilingWater() {
-    }
+    private BoilingWater() {}
 
     /** Saturation pressure in Pa at a temperature in K, from 273.16 to 647.096. */
     public static double pressure(double kelvin) {
@@ -28,7 +27,8 @@ public final class BoilingWater {
     }
 
     private static double kelvin(double pascal) {
-        return new BracketingNthOrderBrentSolver(1e-13, 1e-10, 5).solve(200, t -> Math.log(pressure(t) / pascal), 300, 420);
+        return new BracketingNthOrderBrentSolver(1e-13, 1e-10, 5)
+                .solve(200, t -> Math.log(pressure(t) / pascal), 300, 420);
     }
 
     /**
@@ -40,7 +40,8 @@ public final class BoilingWater {
     public static Quantity temperature(Quantity pressure) {
         Quantity p = pressure.to(LabUnit.parse("Pa"));
         if (!(p.value() >= 50e3 && p.value() <= 110e3)) {
-            throw new ArithmeticException("A boiling point is computed from 50 kPa to 110 kPa; " + pressure + " lies outside.");
+            throw new ArithmeticException(
+                    "A boiling point is computed from 50 kPa to 110 kPa; " + pressure + " lies outside.");
         }
         double t = kelvin(p.value());
         double slope = (pressure(t + 0.01) - pressure(t - 0.01)) / 0.02;

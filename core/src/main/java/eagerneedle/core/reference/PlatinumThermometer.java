@@ -4,8 +4,8 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 
 /**
- * Industrial platinum resistance thermometers by the Callendar-Van Dusen equation with the coefficients of IEC 60751:2008,
- * from -200 °C to 850 °C.
+ * Industrial platinum resistance thermometers by the Callendar-Van Dusen equation with the coefficients of IEC
+ * 60751:2008, from -200 °C to 850 °C.
  */
 public final class PlatinumThermometer {
     private static final double A = 3.9083e-3;
@@ -13,8 +13,7 @@ public final class PlatinumThermometer {
     private static final double C = -4.183e-12;
     private static final LabUnit CELSIUS = LabUnit.parse("degC");
 
-    private PlatinumThermometer() {
-    }
+    private PlatinumThermometer() {}
 
     /** Resistance over the resistance at 0 °C, at a temperature in degC; NaN outside -200 to 850. */
     public static double ratio(double t) {
@@ -55,7 +54,9 @@ public final class PlatinumThermometer {
         if (Double.isNaN(ratio(t.value()))) {
             throw new ArithmeticException("The platinum equation runs from -200 °C to 850 °C; " + t + " lies outside.");
         }
-        return t.through(PlatinumThermometer::ratio, LabUnit.ONE, slope(t.value())).times(atZero).to(atZero.unit());
+        return t.through(PlatinumThermometer::ratio, LabUnit.ONE, slope(t.value()))
+                .times(atZero)
+                .to(atZero.unit());
     }
 
     /**
@@ -68,7 +69,8 @@ public final class PlatinumThermometer {
         Quantity ratio = resistance.dividedBy(atZero).to(LabUnit.ONE);
         double t = temperature(ratio.value());
         if (Double.isNaN(t)) {
-            throw new ArithmeticException("No temperature from -200 °C to 850 °C gives " + resistance + " with " + atZero + " at 0 °C; check which thermometer it is.");
+            throw new ArithmeticException("No temperature from -200 °C to 850 °C gives " + resistance + " with "
+                    + atZero + " at 0 °C; check which thermometer it is.");
         }
         return ratio.through(PlatinumThermometer::temperature, CELSIUS, 1 / slope(t));
     }

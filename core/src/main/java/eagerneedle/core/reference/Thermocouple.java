@@ -18,19 +18,20 @@ import java.util.TreeMap;
 /**
  * Thermocouple reference functions on ITS-90 for types B, E, J, K, N, R, S and T (NIST Monograph 175, IEC 60584-1).
  *
- * <p>The voltage is the published polynomial (for type K above 0 °C with its Gaussian term), reference junction at 0 °C. The
- * temperature is found by solving that same function, not by the published approximate inverses, so that going there and back
- * returns the same temperature to rounding. A junction at another temperature is handled by adding its own voltage.
+ * <p>The voltage is the published polynomial (for type K above 0 °C with its Gaussian term), reference junction at 0
+ * °C. The temperature is found by solving that same function, not by the published approximate inverses, so that going
+ * there and back returns the same temperature to rounding. A junction at another temperature is handled by adding its
+ * own voltage.
  */
 public final class Thermocouple {
     private static final LabUnit MILLIVOLT = LabUnit.parse("mV");
     private static final LabUnit CELSIUS = LabUnit.parse("degC");
     /** What the end of a range may be missed by through rounding, in mV. */
     private static final double ROUNDING = 1e-10;
+
     private static final Map<String, Thermocouple> TYPES = read();
 
-    private record Piece(double from, double to, double[] coefficients, double[] exponential) {
-    }
+    private record Piece(double from, double to, double[] coefficients, double[] exponential) {}
 
     private final String type;
     private final List<Piece> pieces = new ArrayList<>();
@@ -48,14 +49,16 @@ public final class Thermocouple {
     public static Thermocouple ofType(String letter) {
         Thermocouple t = TYPES.get(letter.strip().toUpperCase(Locale.ROOT));
         if (t == null) {
-            throw new IllegalArgumentException("There is no thermocouple type " + letter + "; there are " + String.join(", ", TYPES.keySet()) + ".");
+            throw new IllegalArgumentException("There is no thermocouple type " + letter + "; there are "
+                    + String.join(", ", TYPES.keySet()) + ".");
         }
         return t;
     }
 
     private static Map<String, Thermocouple> read() {
         Map<String, Thermocouple> types = new TreeMap<>();
-        try (BufferedReader in = new BufferedReader(new InputStreamReader(Thermocouple.class.getResourceAsStream("thermocouples.txt"), StandardCharsets.UTF_8))) {
+        try (BufferedReader in = new BufferedReader(new InputStreamReader(
+                Thermocouple.class.getResourceAsStream("thermocouples.txt"), StandardCharsets.UTF_8))) {
             Thermocouple current = null;
             double[] range = null;
             for (String line = in.readLine(); line != null; line = in.readLine()) {
@@ -83,10 +86,15 @@ public final class Thermocouple {
     }
 
     private static double[] numbers(String text) {
-        return Arrays.stream(text.split("\\s+")).mapToDouble(Double::parseDouble).toArray();
+        return Arrays.stream(text.split("\\s+"))
+                .mapToDouble(Double::parseDouble)
+                .toArray();
     }
 
-    /** Type B has its lowest voltage near 21 °C; below the temperature that gives 0 mV again, a voltage means two temperatures. */
+    /**
+     * Type B has its lowest voltage near 21 °C; below the temperature that gives 0 mV again, a voltage means two
+     * temperatures.
+     */
     private void findLowest() {
         lowest = from();
         for (double t = from(); t < from() + 60; t += 0.001) {
@@ -141,11 +149,14 @@ public final class Thermocouple {
         return e == null ? sum : sum + 2 * e[0] * e[1] * (t - e[2]) * Math.exp(e[1] * (t - e[2]) * (t - e[2]));
     }
 
-    /** Temperature in degC at a voltage in mV, reference junction at 0 degC; NaN where no or two temperatures give it. */
+    /**
+     * Temperature in degC at a voltage in mV, reference junction at 0 degC; NaN where no or two temperatures give it.
+     */
     public double temperature(double mV) {
         double low = lowest;
         double high = to();
-        if (!(mV >= voltage(low) - ROUNDING && mV <= voltage(high) + ROUNDING) || lowest > from() && mV <= voltage(from())) {
+        if (!(mV >= voltage(low) - ROUNDING && mV <= voltage(high) + ROUNDING)
+                || lowest > from() && mV <= voltage(from())) {
             return Double.NaN;
         }
         double t = low + (high - low) * (mV - voltage(low)) / (voltage(high) - voltage(low));
@@ -169,7 +180,7 @@ public final class Thermocouple {
      * Voltage at a temperature.
      *
      * @param temperature of the measuring junction
-     * @param reference   temperature of the reference junction
+     * @param reference temperature of the reference junction
      * @return in mV
      * @throws ArithmeticException outside the range of the reference function
      */
@@ -180,8 +191,8 @@ public final class Thermocouple {
     private Quantity junction(Quantity temperature) {
         Quantity t = temperature.to(CELSIUS);
         if (Double.isNaN(voltage(t.value()))) {
-            throw new ArithmeticException("The reference function of type " + type + " runs from " + Notation.plain(from(), 6) + " °C to " + Notation.plain(to(), 6)
-                    + " °C; " + t + " lies outside.");
+            throw new ArithmeticException("The reference function of type " + type + " runs from "
+                    + Notation.plain(from(), 6) + " °C to " + Notation.plain(to(), 6) + " °C; " + t + " lies outside.");
         }
         return t.through(this::voltage, MILLIVOLT, slope(t.value()));
     }
@@ -189,7 +200,7 @@ public final class Thermocouple {
     /**
      * Temperature at a voltage.
      *
-     * @param voltage   between the copper ends
+     * @param voltage between the copper ends
      * @param reference temperature of the reference junction
      * @return in degC
      * @throws ArithmeticException where no temperature, or more than one, gives that voltage
@@ -200,11 +211,14 @@ public final class Thermocouple {
         if (Double.isNaN(t)) {
             double mV = total.value();
             if (lowest > from() && mV >= voltage(lowest) && mV <= voltage(from())) {
-                throw new ArithmeticException("A type " + type + " thermocouple gives " + Notation.plain(mV, 4) + " mV at two temperatures below "
-                        + Notation.plain(Math.ceil(temperature(voltage(from()) + 1e-6)), 3) + " °C; it cannot tell them apart.");
+                throw new ArithmeticException("A type " + type + " thermocouple gives " + Notation.plain(mV, 4)
+                        + " mV at two temperatures below "
+                        + Notation.plain(Math.ceil(temperature(voltage(from()) + 1e-6)), 3)
+                        + " °C; it cannot tell them apart.");
             }
-            throw new ArithmeticException("No temperature gives " + Notation.plain(mV, 6) + " mV with type " + type + ": its voltages run from "
-                    + Notation.plain(voltage(lowest), 5) + " mV to " + Notation.plain(voltage(to()), 5) + " mV. Check the type and the polarity.");
+            throw new ArithmeticException("No temperature gives " + Notation.plain(mV, 6) + " mV with type " + type
+                    + ": its voltages run from " + Notation.plain(voltage(lowest), 5) + " mV to "
+                    + Notation.plain(voltage(to()), 5) + " mV. Check the type and the polarity.");
         }
         return total.through(this::temperature, CELSIUS, 1 / slope(t));
     }

@@ -1,5 +1,6 @@
 /**
- * Published reference functions: thermocouples (ITS-90), platinum resistance (IEC 60751), thermistors (Steinhart and Hart), moist
- * air (CIPM-2007). Each takes and gives quantities, with exact derivatives, and refuses arguments outside its published range.
+ * Published reference functions: thermocouples (ITS-90), platinum resistance (IEC 60751), thermistors (Steinhart and
+ * Hart), moist air (CIPM-2007). Each takes and gives quantities, with exact derivatives, and refuses arguments outside
+ * its published range.
  */
 package eagerneedle.core.reference;

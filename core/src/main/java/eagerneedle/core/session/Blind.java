@@ -9,9 +9,9 @@ import java.util.Map;
 /**
  * Working without seeing what the result is held against: references are hidden until the result is locked.
  *
- * @param since    when the references were hidden
+ * @param since when the references were hidden
  * @param lockedAt when the results were locked and the references shown; null while they are hidden
- * @param locked   the results as they were when they were locked, by comparison, with their unit
+ * @param locked the results as they were when they were locked, by comparison, with their unit
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Blind(Instant since, Instant lockedAt, Map<String, String> locked) {

@@ -14,15 +14,17 @@ import java.time.Instant;
 import java.util.Locale;
 
 /**
- * One act that changes a session. {@link #says()} is its line in the notebook. A command that cannot be carried out throws
- * {@link IllegalArgumentException} with one sentence and changes nothing.
+ * One act that changes a session. {@link #says()} is its line in the notebook. A command that cannot be carried out
+ * throws {@link IllegalArgumentException} with one sentence and changes nothing.
  */
 public sealed interface Command {
     Session apply(Session before);
 
     String says();
 
-    /** True for what was decided and could be decided otherwise; false for what happened, such as a run or a signature. */
+    /**
+     * True for what was decided and could be decided otherwise; false for what happened, such as a run or a signature.
+     */
     default boolean isChoice() {
         return true;
     }
@@ -36,7 +38,9 @@ public sealed interface Command {
 
         @Override
         public String says() {
-            return reading == null ? "Planned " + label + " as in the sheet." : "Planned " + label + " as " + reading + ".";
+            return reading == null
+                    ? "Planned " + label + " as in the sheet."
+                    : "Planned " + label + " as " + reading + ".";
         }
     }
 
@@ -49,7 +53,9 @@ public sealed interface Command {
 
         @Override
         public String says() {
-            return reading == null ? "Took back the reading of " + label + "." : "Read " + label + " as " + reading + ".";
+            return reading == null
+                    ? "Took back the reading of " + label + "."
+                    : "Read " + label + " as " + reading + ".";
         }
     }
 
@@ -67,7 +73,8 @@ public sealed interface Command {
 
         @Override
         public String says() {
-            return "Calibrated " + calibration.channel() + " by " + calibration.kind() + " at " + calibration.points().size() + " points.";
+            return "Calibrated " + calibration.channel() + " by " + calibration.kind() + " at "
+                    + calibration.points().size() + " points.";
         }
     }
 
@@ -75,8 +82,12 @@ public sealed interface Command {
     record CheckAfterUse(String channel, AfterUse check) implements Command {
         @Override
         public Session apply(Session s) {
-            Calibration c = s.calibrationOf(channel).orElseThrow(() -> new IllegalArgumentException("The channel " + channel + " has no calibration to check."));
-            return s.withCalibrations(s.calibrations().stream().map(x -> x.id().equals(c.id()) ? c.withAfter(check) : x).toList());
+            Calibration c = s.calibrationOf(channel)
+                    .orElseThrow(() ->
+                            new IllegalArgumentException("The channel " + channel + " has no calibration to check."));
+            return s.withCalibrations(s.calibrations().stream()
+                    .map(x -> x.id().equals(c.id()) ? c.withAfter(check) : x)
+                    .toList());
         }
 
         @Override
@@ -86,11 +97,12 @@ public sealed interface Command {
 
         @Override
         public String says() {
-            return "Checked " + channel + " after use" + switch (check.use()) {
-                case CORRECT -> "; the drift is taken out in proportion to time.";
-                case INFLUENCE -> "; the drift is kept as an influence.";
-                case TELL -> ".";
-            };
+            return "Checked " + channel + " after use"
+                    + switch (check.use()) {
+                        case CORRECT -> "; the drift is taken out in proportion to time.";
+                        case INFLUENCE -> "; the drift is kept as an influence.";
+                        case TELL -> ".";
+                    };
         }
     }
 
@@ -124,11 +136,16 @@ public sealed interface Command {
 
         @Override
         public String says() {
-            return instrument == null ? "Read " + label + " as the sheet says." : "Read " + label + " with " + instrument.name() + " " + instrument.id() + ".";
+            return instrument == null
+                    ? "Read " + label + " as the sheet says."
+                    : "Read " + label + " with " + instrument.name() + " " + instrument.id() + ".";
         }
     }
 
-    /** Sets a channel up; {@code did} says what was changed. Runs captured before keep the setting they were captured with. */
+    /**
+     * Sets a channel up; {@code did} says what was changed. Runs captured before keep the setting they were captured
+     * with.
+     */
     record SetUp(String channel, Setup setup, String did) implements Command {
         @Override
         public Session apply(Session s) {
@@ -159,7 +176,9 @@ public sealed interface Command {
 
         @Override
         public String says() {
-            return runs == null ? "As many runs of " + capture + " as the sheet says." : "Take " + runs + (runs == 1 ? " run of " : " runs of ") + capture + " at each level.";
+            return runs == null
+                    ? "As many runs of " + capture + " as the sheet says."
+                    : "Take " + runs + (runs == 1 ? " run of " : " runs of ") + capture + " at each level.";
         }
     }
 
@@ -198,7 +217,9 @@ public sealed interface Command {
         @Override
         public String says() {
             String what = run.name() + " (" + run.capture() + ", " + run.level() + ") from " + run.source();
-            return run.discard() == null ? "Kept " + what + "." : "Left out " + what + " when it was captured: " + run.discard() + "; its samples are in the file.";
+            return run.discard() == null
+                    ? "Kept " + what + "."
+                    : "Left out " + what + " when it was captured: " + run.discard() + "; its samples are in the file.";
         }
     }
 
@@ -230,7 +251,9 @@ public sealed interface Command {
 
         @Override
         public String says() {
-            return reading == null ? "Took back the reading of " + label + " of run " + id + "." : "Read " + label + " of run " + id + " as " + reading + ".";
+            return reading == null
+                    ? "Took back the reading of " + label + " of run " + id + "."
+                    : "Read " + label + " of run " + id + " as " + reading + ".";
         }
     }
 
@@ -267,7 +290,13 @@ public sealed interface Command {
 
         @Override
         public String says() {
-            return String.format(Locale.ROOT, "Voided the samples of run %d from %.4g s to %.4g s: %s.", id, from, to, reason.strip());
+            return String.format(
+                    Locale.ROOT,
+                    "Voided the samples of run %d from %.4g s to %.4g s: %s.",
+                    id,
+                    from,
+                    to,
+                    reason.strip());
         }
     }
 
@@ -280,7 +309,12 @@ public sealed interface Command {
 
         @Override
         public String says() {
-            return String.format(Locale.ROOT, "Took the samples of run %d from %.4g s to %.4g s in again.", id, span.from(), span.to());
+            return String.format(
+                    Locale.ROOT,
+                    "Took the samples of run %d from %.4g s to %.4g s in again.",
+                    id,
+                    span.from(),
+                    span.to());
         }
     }
 
@@ -293,7 +327,11 @@ public sealed interface Command {
 
         @Override
         public String says() {
-            return text == null ? "Took back what was said to the watch: " + message : text.isBlank() ? "Acknowledged the watch: " + message : "Explained the watch '" + message + "': " + text.strip() + ".";
+            return text == null
+                    ? "Took back what was said to the watch: " + message
+                    : text.isBlank()
+                            ? "Acknowledged the watch: " + message
+                            : "Explained the watch '" + message + "': " + text.strip() + ".";
         }
     }
 
@@ -334,7 +372,9 @@ public sealed interface Command {
 
         @Override
         public String says() {
-            return reason == null ? "Took run " + id + " into the results again." : "Left run " + id + " out of the results: " + reason + ".";
+            return reason == null
+                    ? "Took run " + id + " into the results again."
+                    : "Left run " + id + " out of the results: " + reason + ".";
         }
     }
 
@@ -347,8 +387,16 @@ public sealed interface Command {
 
         @Override
         public String says() {
-            return window == null ? "Took the proposed window '" + name + "' of run " + id + " again."
-                    : String.format(Locale.ROOT, "Set the window '%s' of run %d to %.3f s ... %.3f s (%s).", name, id, window.from(), window.to(), window.reason());
+            return window == null
+                    ? "Took the proposed window '" + name + "' of run " + id + " again."
+                    : String.format(
+                            Locale.ROOT,
+                            "Set the window '%s' of run %d to %.3f s ... %.3f s (%s).",
+                            name,
+                            id,
+                            window.from(),
+                            window.to(),
+                            window.reason());
         }
     }
 
@@ -390,16 +438,30 @@ public sealed interface Command {
 
         @Override
         public String says() {
-            return "Note: " + text.strip() + (pictures.isEmpty() ? "" : (text.isBlank() ? "" : " ") + "(with " + String.join(", ", pictures.stream().map(Entries.Picture::name).toList()) + ").");
+            return "Note: " + text.strip()
+                    + (pictures.isEmpty()
+                            ? ""
+                            : (text.isBlank() ? "" : " ") + "(with "
+                                    + String.join(
+                                            ", ",
+                                            pictures.stream()
+                                                    .map(Entries.Picture::name)
+                                                    .toList()) + ").");
         }
     }
 
-    /** Hides the references of all comparisons from now on; shows them again, without a locked result, when the moment is null. */
+    /**
+     * Hides the references of all comparisons from now on; shows them again, without a locked result, when the moment
+     * is null.
+     */
     record HideReferences(Instant at) implements Command {
         @Override
         public Session apply(Session s) {
             if (at != null && s.blind() != null) {
-                throw new IllegalArgumentException(s.hidesReferences() ? "The references are hidden already." : "The references have been seen; they cannot be unseen.");
+                throw new IllegalArgumentException(
+                        s.hidesReferences()
+                                ? "The references are hidden already."
+                                : "The references have been seen; they cannot be unseen.");
             }
             return s.withBlind(at == null ? null : new Blind(at, null, java.util.Map.of()));
         }
@@ -411,7 +473,9 @@ public sealed interface Command {
 
         @Override
         public String says() {
-            return at == null ? "Showed the references without locking a result." : "Hid the references until the result is locked.";
+            return at == null
+                    ? "Showed the references without locking a result."
+                    : "Hid the references until the result is locked.";
         }
     }
 
@@ -435,25 +499,33 @@ public sealed interface Command {
 
         @Override
         public String says() {
-            return "Locked the result and showed the references: " + String.join(", ", results.entrySet().stream().map(e -> e.getKey() + " " + e.getValue()).toList()) + ".";
+            return "Locked the result and showed the references: "
+                    + String.join(
+                            ", ",
+                            results.entrySet().stream()
+                                    .map(e -> e.getKey() + " " + e.getValue())
+                                    .toList()) + ".";
         }
     }
 
     /**
-     * Adds a quantity by formula to the runs of a capture, or to the results when {@code capture} is {@link Session#RESULTS}; takes it
-     * away when it is null.
+     * Adds a quantity by formula to the runs of a capture, or to the results when {@code capture} is
+     * {@link Session#RESULTS}; takes it away when it is null.
      */
     record AddQuantity(String capture, String name, Sheet.Derived quantity) implements Command {
         @Override
         public Session apply(Session s) {
             if (quantity != null) {
                 if (!name.matches("\\p{L}[\\p{L}\\d_]*")) {
-                    throw new IllegalArgumentException("A name begins with a letter and holds letters, digits and _ only; '" + name + "' does not.");
+                    throw new IllegalArgumentException(
+                            "A name begins with a letter and holds letters, digits and _ only; '" + name
+                                    + "' does not.");
                 }
                 try {
                     Formula.parse(quantity.formula());
                 } catch (FormulaException e) {
-                    throw new IllegalArgumentException("In the formula, column " + e.column() + ": " + e.getMessage(), e);
+                    throw new IllegalArgumentException(
+                            "In the formula, column " + e.column() + ": " + e.getMessage(), e);
                 }
                 if (quantity.unit() != null) {
                     eagerneedle.core.quantity.LabUnit.parse(quantity.unit());
@@ -464,7 +536,9 @@ public sealed interface Command {
 
         @Override
         public String says() {
-            return quantity == null ? "Took the quantity " + name + " away." : "Added " + quantity.label() + ": " + name + " = " + quantity.formula() + ".";
+            return quantity == null
+                    ? "Took the quantity " + name + " away."
+                    : "Added " + quantity.label() + ": " + name + " = " + quantity.formula() + ".";
         }
     }
 

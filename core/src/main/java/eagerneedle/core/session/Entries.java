@@ -12,20 +12,24 @@ import java.util.Map;
 /**
  * What people enter with a run.
  *
- * @param marks    prompted readings: when each was due, when it was taken; empty for a run of another kind
- * @param byEye    readings by eye, as written, by name
+ * @param marks prompted readings: when each was due, when it was taken; empty for a run of another kind
+ * @param byEye readings by eye, as written, by name
  * @param pictures attached pictures
- * @param resumed  when the run was continued
- * @param voided   spans of the run whose samples do not count, with a reason each
+ * @param resumed when the run was continued
+ * @param voided spans of the run whose samples do not count, with a reason each
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
-public record Entries(List<Prompts.Mark> marks, Map<String, String> byEye, List<Picture> pictures, List<Instant> resumed, List<Voided> voided) {
+public record Entries(
+        List<Prompts.Mark> marks,
+        Map<String, String> byEye,
+        List<Picture> pictures,
+        List<Instant> resumed,
+        List<Voided> voided) {
     /** A run with which nothing was entered. */
     public static final Entries NONE = new Entries(List.of(), Map.of(), List.of(), List.of(), List.of());
 
     /** A picture: its number among the attachments of the bench file, and its name. */
-    public record Picture(int attachment, String name) {
-    }
+    public record Picture(int attachment, String name) {}
 
     /** Samples from one moment to another, in s, that do not count, and why. They stay in the file. */
     public record Voided(double from, double to, String reason) {
@@ -71,7 +75,12 @@ public record Entries(List<Prompts.Mark> marks, Map<String, String> byEye, List<
 
     /** With a span taken in again. */
     public Entries counting(Voided v) {
-        return new Entries(marks, byEye, pictures, resumed, voided.stream().filter(x -> !x.equals(v)).toList());
+        return new Entries(
+                marks,
+                byEye,
+                pictures,
+                resumed,
+                voided.stream().filter(x -> !x.equals(v)).toList());
     }
 
     private static <T> List<T> plus(List<T> list, T item) {

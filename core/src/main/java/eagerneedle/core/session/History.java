@@ -7,8 +7,7 @@ import java.util.Optional;
 /** The acts of a session with undo and redo. Not thread-safe: one owner. */
 public final class History {
     /** One act and the sessions on both sides of it. */
-    private record Act(Command command, Session before, Session after) {
-    }
+    private record Act(Command command, Session before, Session after) {}
 
     private final Deque<Act> done = new ArrayDeque<>();
     private final Deque<Act> undone = new ArrayDeque<>();
@@ -23,17 +22,20 @@ public final class History {
     }
 
     /** A command, and the session as it stands after it or after taking it back. */
-    public record Step(Command command, Session session) {
-    }
+    public record Step(Command command, Session session) {}
 
     /** What undoing would come to; empty when there is nothing to undo. Nothing changes. */
     public Optional<Step> toUndo() {
-        return done.isEmpty() ? Optional.empty() : Optional.of(new Step(done.peek().command(), done.peek().before()));
+        return done.isEmpty()
+                ? Optional.empty()
+                : Optional.of(new Step(done.peek().command(), done.peek().before()));
     }
 
     /** What doing again would come to; empty when nothing was undone. Nothing changes. */
     public Optional<Step> toRedo() {
-        return undone.isEmpty() ? Optional.empty() : Optional.of(new Step(undone.peek().command(), undone.peek().after()));
+        return undone.isEmpty()
+                ? Optional.empty()
+                : Optional.of(new Step(undone.peek().command(), undone.peek().after()));
     }
 
     /** Carries a command out; what was undone before is forgotten. */

@@ -9,25 +9,38 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 
 /**
- * One capture. Its raw samples lie in the bench file under its id and are never altered; this is what is said about them.
+ * One capture. Its raw samples lie in the bench file under its id and are never altered; this is what is said about
+ * them.
  *
- * @param id      1, 2, 3, ... within the session
- * @param name    what a person calls it
+ * @param id 1, 2, 3, ... within the session
+ * @param name what a person calls it
  * @param capture which capture of the sheet
- * @param level   which level of that capture
+ * @param level which level of that capture
  * @param started when
- * @param source  the instrument, or the file it was imported from
+ * @param source the instrument, or the file it was imported from
  * @param rawUnit "counts", or the unit the samples were imported in
  * @param discard why it was voided; null while it is kept
  * @param leftOut why it is left out of the results though kept; null while it takes part
  * @param windows windows set by hand, by name; others are proposed
- * @param setups  how the channels were set up when it was captured, where that differed from the sheet
+ * @param setups how the channels were set up when it was captured, where that differed from the sheet
  * @param rawUnits what the samples of a channel are in, by channel, where that is not {@code rawUnit}
  * @param entries what was entered with it: prompted readings, readings by eye, pictures
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
-public record Run(int id, String name, String capture, String level, Instant started, String source, String rawUnit, String discard, String leftOut,
-                  Map<String, Window> windows, Map<String, Setup> setups, Map<String, String> rawUnits, Entries entries) {
+public record Run(
+        int id,
+        String name,
+        String capture,
+        String level,
+        Instant started,
+        String source,
+        String rawUnit,
+        String discard,
+        String leftOut,
+        Map<String, Window> windows,
+        Map<String, Setup> setups,
+        Map<String, String> rawUnits,
+        Entries entries) {
     public static final String COUNTS = "counts";
 
     public Run {
@@ -38,7 +51,20 @@ public record Run(int id, String name, String capture, String level, Instant sta
     }
 
     public static Run captured(int id, String capture, String level, Instant started, String source, String rawUnit) {
-        return new Run(id, "Run " + id, capture, level, started, source, rawUnit, null, null, Map.of(), Map.of(), Map.of(), Entries.NONE);
+        return new Run(
+                id,
+                "Run " + id,
+                capture,
+                level,
+                started,
+                source,
+                rawUnit,
+                null,
+                null,
+                Map.of(),
+                Map.of(),
+                Map.of(),
+                Entries.NONE);
     }
 
     /** True when it is neither voided nor left out. */
@@ -47,30 +73,39 @@ public record Run(int id, String name, String capture, String level, Instant sta
     }
 
     public Run named(String newName) {
-        return new Run(id, newName, capture, level, started, source, rawUnit, discard, leftOut, windows, setups, rawUnits, entries);
+        return new Run(
+                id, newName, capture, level, started, source, rawUnit, discard, leftOut, windows, setups, rawUnits,
+                entries);
     }
 
     public Run discarded(String reason) {
-        return new Run(id, name, capture, level, started, source, rawUnit, reason, leftOut, windows, setups, rawUnits, entries);
+        return new Run(
+                id, name, capture, level, started, source, rawUnit, reason, leftOut, windows, setups, rawUnits,
+                entries);
     }
 
     public Run leftOut(String reason) {
-        return new Run(id, name, capture, level, started, source, rawUnit, discard, reason, windows, setups, rawUnits, entries);
+        return new Run(
+                id, name, capture, level, started, source, rawUnit, discard, reason, windows, setups, rawUnits,
+                entries);
     }
 
     /** Captured with channels set up in this way. */
     public Run setUp(Map<String, Setup> how) {
-        return new Run(id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, how, rawUnits, entries);
+        return new Run(
+                id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, how, rawUnits, entries);
     }
 
     /** With samples in these units, by channel. */
     public Run measuredIn(Map<String, String> units) {
-        return new Run(id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, setups, units, entries);
+        return new Run(
+                id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, setups, units, entries);
     }
 
     /** With other entries. */
     public Run entered(Entries what) {
-        return new Run(id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, setups, rawUnits, what);
+        return new Run(
+                id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, setups, rawUnits, what);
     }
 
     /** What the samples of a channel are in. */
@@ -91,6 +126,7 @@ public record Run(int id, String name, String capture, String level, Instant sta
         } else {
             w.put(windowName, window);
         }
-        return new Run(id, name, capture, level, started, source, rawUnit, discard, leftOut, w, setups, rawUnits, entries);
+        return new Run(
+                id, name, capture, level, started, source, rawUnit, discard, leftOut, w, setups, rawUnits, entries);
     }
 }

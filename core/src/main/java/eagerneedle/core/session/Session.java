@@ -18,29 +18,44 @@ import java.util.function.UnaryOperator;
 /**
  * Everything a session says, apart from raw samples. A value: commands make new ones.
  *
- * @param sheetText    the method sheet, whole, so that the bench file can be mailed
- * @param title        what a person calls the session
- * @param created      when
- * @param planned      planned readings that replace the sheet's, by input name
- * @param measured     readings as measured, by input name
+ * @param sheetText the method sheet, whole, so that the bench file can be mailed
+ * @param title what a person calls the session
+ * @param created when
+ * @param planned planned readings that replace the sheet's, by input name
+ * @param measured readings as measured, by input name
  * @param calibrations in order of time
- * @param runs         in order of capture, discarded ones included
- * @param signOffs     when each step was signed off, by step id
- * @param notes        free notes, in order of time
- * @param school       the school of uncertainty that speaks; null for the sheet's choice
- * @param tied         the instrument an input is read with, by input name, specification and history included
- * @param setups       how channels are set up, by channel, where that differs from the sheet
- * @param repeats      runs at each level, by capture, where that differs from the sheet
- * @param timers       when the timer of a step was started, by step id
- * @param explained    what a person said to a watch, by the key of its finding
- * @param blind        whether references are hidden until the result is locked; null when they never were
- * @param own          quantities that were added to the sheet, by capture (results of the session under {@link #RESULTS}) and name
+ * @param runs in order of capture, discarded ones included
+ * @param signOffs when each step was signed off, by step id
+ * @param notes free notes, in order of time
+ * @param school the school of uncertainty that speaks; null for the sheet's choice
+ * @param tied the instrument an input is read with, by input name, specification and history included
+ * @param setups how channels are set up, by channel, where that differs from the sheet
+ * @param repeats runs at each level, by capture, where that differs from the sheet
+ * @param timers when the timer of a step was started, by step id
+ * @param explained what a person said to a watch, by the key of its finding
+ * @param blind whether references are hidden until the result is locked; null when they never were
+ * @param own quantities that were added to the sheet, by capture (results of the session under {@link #RESULTS}) and
+ *     name
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
-public record Session(String sheetText, String title, Instant created, Map<String, String> planned, Map<String, String> measured,
-                      List<Calibration> calibrations, List<Run> runs, Map<String, Instant> signOffs, List<Note> notes, School school, Map<String, Instrument> tied,
-                      Map<String, Setup> setups, Map<String, Integer> repeats, Map<String, Instant> timers, Map<String, String> explained, Blind blind,
-                      Map<String, Map<String, Sheet.Derived>> own) {
+public record Session(
+        String sheetText,
+        String title,
+        Instant created,
+        Map<String, String> planned,
+        Map<String, String> measured,
+        List<Calibration> calibrations,
+        List<Run> runs,
+        Map<String, Instant> signOffs,
+        List<Note> notes,
+        School school,
+        Map<String, Instrument> tied,
+        Map<String, Setup> setups,
+        Map<String, Integer> repeats,
+        Map<String, Instant> timers,
+        Map<String, String> explained,
+        Blind blind,
+        Map<String, Map<String, Sheet.Derived>> own) {
     /** Where {@link #own} keeps what belongs to no capture. */
     public static final String RESULTS = "";
 
@@ -71,7 +86,9 @@ public record Session(String sheetText, String title, Instant created, Map<Strin
     }
 
     public static Session start(String sheetText, String title, Instant now) {
-        return new Session(sheetText, title, now, Map.of(), Map.of(), List.of(), List.of(), Map.of(), List.of(), null, Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), null, Map.of());
+        return new Session(
+                sheetText, title, now, Map.of(), Map.of(), List.of(), List.of(), Map.of(), List.of(), null, Map.of(),
+                Map.of(), Map.of(), Map.of(), Map.of(), null, Map.of());
     }
 
     public Optional<Run> run(int id) {
@@ -138,7 +155,8 @@ public record Session(String sheetText, String title, Instant created, Map<Strin
     }
 
     Session changingRun(int id, UnaryOperator<Run> change) {
-        return with(d -> d.runs = runs.stream().map(r -> r.id() == id ? change.apply(r) : r).toList());
+        return with(d -> d.runs =
+                runs.stream().map(r -> r.id() == id ? change.apply(r) : r).toList());
     }
 
     Session withSignOff(String step, Instant at) {
@@ -230,7 +248,24 @@ public record Session(String sheetText, String title, Instant created, Map<Strin
         }
 
         Session done() {
-            return new Session(sheetText, title, created, planned, measured, calibrations, runs, signOffs, notes, school, tied, setups, repeats, timers, explained, blind, own);
+            return new Session(
+                    sheetText,
+                    title,
+                    created,
+                    planned,
+                    measured,
+                    calibrations,
+                    runs,
+                    signOffs,
+                    notes,
+                    school,
+                    tied,
+                    setups,
+                    repeats,
+                    timers,
+                    explained,
+                    blind,
+                    own);
         }
     }
 

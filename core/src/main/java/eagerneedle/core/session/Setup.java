@@ -8,10 +8,10 @@ import java.util.List;
 /**
  * How a channel is set up at this bench, where that differs from the sheet. Null means as the sheet says.
  *
- * @param chain    its links
- * @param rate     samples a second
- * @param average  conversions averaged into one sample
- * @param input    the instrument's channel it is wired to
+ * @param chain its links
+ * @param rate samples a second
+ * @param average conversions averaged into one sample
+ * @param input the instrument's channel it is wired to
  * @param position where its sensor sits
  * @param specimen what its sensor sits on
  */

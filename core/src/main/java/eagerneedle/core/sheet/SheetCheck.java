@@ -20,7 +20,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-/** Finds what a schema cannot: formulas that do not parse, names nobody defines, circles, units and readings that do not read. */
+/**
+ * Finds what a schema cannot: formulas that do not parse, names nobody defines, circles, units and readings that do not
+ * read.
+ */
 final class SheetCheck {
     private static final Set<String> CONSTANTS = Set.of("pi", "e");
     private final SheetReader.Located located;
@@ -45,7 +48,8 @@ final class SheetCheck {
     }
 
     private void readings(String section, Map<String, Sheet.Input> inputs) {
-        inputs.forEach((name, input) -> attempt("/" + section + "/" + name + "/value", () -> Written.check(input.value())));
+        inputs.forEach(
+                (name, input) -> attempt("/" + section + "/" + name + "/value", () -> Written.check(input.value())));
     }
 
     /** A sign-off is kept under its step's id, so no two steps share one. */
@@ -56,7 +60,10 @@ final class SheetCheck {
             int at = before ? i : i - sheet.prepare().size();
             String id = (before ? sheet.prepare() : sheet.finish()).get(at).id();
             if (!seen.add(id)) {
-                throw located.problem((before ? "/prepare/" : "/finish/") + at + "/id", 1, "there is a step " + id + " already; signing one off would sign both.");
+                throw located.problem(
+                        (before ? "/prepare/" : "/finish/") + at + "/id",
+                        1,
+                        "there is a step " + id + " already; signing one off would sign both.");
             }
         }
     }
@@ -66,11 +73,18 @@ final class SheetCheck {
             Sheet.Correlation c = sheet.correlations().get(i);
             for (String name : c.between()) {
                 if (!sheet.inputs().containsKey(name)) {
-                    throw located.problem("/correlations/" + i + "/between", 1, "there is no input " + name + NearName.hint(name, sheet.inputs().keySet()));
+                    throw located.problem(
+                            "/correlations/" + i + "/between",
+                            1,
+                            "there is no input " + name
+                                    + NearName.hint(name, sheet.inputs().keySet()));
                 }
             }
             if (c.between().size() != 2 || c.between().get(0).equals(c.between().get(1))) {
-                throw located.problem("/correlations/" + i + "/between", 1, "a correlation is declared between two different inputs.");
+                throw located.problem(
+                        "/correlations/" + i + "/between",
+                        1,
+                        "a correlation is declared between two different inputs.");
             }
         }
     }
@@ -104,29 +118,41 @@ final class SheetCheck {
             attempt(p + "/chain", channel::toChain);
             attempt(p + "/unit", () -> {
                 if (!channel.toChain().unit().equals(channel.labUnit())) {
-                    throw new IllegalArgumentException("the channel is in " + channel.labUnit().named() + ", but its sensor takes " + channel.toChain().unit().named() + ".");
+                    throw new IllegalArgumentException(
+                            "the channel is in " + channel.labUnit().named() + ", but its sensor takes "
+                                    + channel.toChain().unit().named() + ".");
                 }
             });
             attempt(p + "/wants_step", channel::stepWanted);
             if (channel.fastest() != null) {
-                attempt(p + "/fastest", () -> Reading.parse(channel.fastest()).unit().convert(0, LabUnit.parse("s")));
+                attempt(
+                        p + "/fastest",
+                        () -> Reading.parse(channel.fastest()).unit().convert(0, LabUnit.parse("s")));
             }
             if (channel.calibration() != null) {
                 calibration(p + "/calibration", channel);
             }
             if (channel.device() != null && !sheet.devices().containsKey(channel.device())) {
-                throw located.problem(p + "/device", 1, "there is no device " + channel.device() + NearName.hint(channel.device(), sheet.devices().keySet()));
+                throw located.problem(
+                        p + "/device",
+                        1,
+                        "there is no device " + channel.device()
+                                + NearName.hint(
+                                        channel.device(), sheet.devices().keySet()));
             }
         });
     }
 
     private void calibration(String p, Sheet.Channel channel) {
         Sheet.CalibrationPlan plan = channel.calibration();
-        Map<String, List<Sheet.PointPlan>> lists = Map.of("points", plan.points(), "verify", plan.verify(), "after", plan.after());
+        Map<String, List<Sheet.PointPlan>> lists =
+                Map.of("points", plan.points(), "verify", plan.verify(), "after", plan.after());
         for (String part : List.of("points", "verify", "after")) {
             for (int i = 0; i < lists.get(part).size(); i++) {
                 String text = lists.get(part).get(i).reference();
-                String at = located.places().containsKey(p + "/" + part + "/" + i + "/reference") ? p + "/" + part + "/" + i + "/reference" : p + "/" + part + "/" + i;
+                String at = located.places().containsKey(p + "/" + part + "/" + i + "/reference")
+                        ? p + "/" + part + "/" + i + "/reference"
+                        : p + "/" + part + "/" + i;
                 Reading reading = null;
                 try {
                     reading = Reading.parse(text);
@@ -147,7 +173,11 @@ final class SheetCheck {
         Relation relation = plan.toRelation();
         int fewest = relation == Relation.CLOSURE ? 0 : relation.fewest();
         if (plan.points().size() < fewest) {
-            throw located.problem(p, 1, "a calibration by " + relation.label() + " needs at least " + fewest + (fewest == 1 ? " point." : " points."));
+            throw located.problem(
+                    p,
+                    1,
+                    "a calibration by " + relation.label() + " needs at least " + fewest
+                            + (fewest == 1 ? " point." : " points."));
         }
         if (relation == Relation.CLOSURE && plan.divisions() == null) {
             throw located.problem(p, 1, "a circle closure needs its 'divisions'.");
@@ -160,25 +190,41 @@ final class SheetCheck {
     private void planning() {
         for (int i = 0; i < sheet.materials().size(); i++) {
             String at = "/materials/" + i;
-            names(at + "/amount", sheet.materials().get(i).amount(), sheet.inputs().keySet());
+            names(
+                    at + "/amount",
+                    sheet.materials().get(i).amount(),
+                    sheet.inputs().keySet());
             String unit = sheet.materials().get(i).unit();
             if (unit != null) {
                 attempt(at + "/unit", () -> LabUnit.parse(unit));
             }
         }
-        attempt("/timeline", () -> TimeLine.of(sheet.timeline().stream().map(Sheet.Task::toTask).toList()));
+        attempt(
+                "/timeline",
+                () -> TimeLine.of(
+                        sheet.timeline().stream().map(Sheet.Task::toTask).toList()));
         sheet.captures().forEach((c, capture) -> {
             if (capture.spread() != null) {
                 String at = "/captures/" + c + "/spread";
                 Set<String> known = new LinkedHashSet<>(sheet.inputs().keySet());
                 known.add(capture.spread().set());
                 names(at + "/plotted", capture.spread().plotted(), known);
-                attempt(at + "/from", () -> Reading.parse(capture.spread().to()).unit().convert(0, Reading.parse(capture.spread().from()).unit()));
+                attempt(
+                        at + "/from",
+                        () -> Reading.parse(capture.spread().to())
+                                .unit()
+                                .convert(
+                                        0,
+                                        Reading.parse(capture.spread().from()).unit()));
             }
         });
         sheet.inputs().forEach((name, input) -> {
             if (input.actual() != null && !sheet.channels().containsKey(input.actual())) {
-                throw located.problem("/inputs/" + name + "/actual", 1, "there is no channel " + input.actual() + NearName.hint(input.actual(), sheet.channels().keySet()));
+                throw located.problem(
+                        "/inputs/" + name + "/actual",
+                        1,
+                        "there is no channel " + input.actual()
+                                + NearName.hint(input.actual(), sheet.channels().keySet()));
             }
         });
     }
@@ -192,7 +238,8 @@ final class SheetCheck {
         sheet.channels().forEach((c, channel) -> global.addAll(channel.givenByCalibration(c)));
         for (String name : sheet.results().keySet()) {
             if (sheet.inputs().containsKey(name)) {
-                throw located.problem("/results/" + name, 1, name + " is an input and a result; give one of them another name.");
+                throw located.problem(
+                        "/results/" + name, 1, name + " is an input and a result; give one of them another name.");
             }
         }
         sheet.results().forEach((name, d) -> derived("/results/" + name, name, d, global, global, uses, places, ""));
@@ -201,12 +248,19 @@ final class SheetCheck {
             for (int i = 0; i < capture.channels().size(); i++) {
                 String channel = capture.channels().get(i);
                 if (!sheet.channels().containsKey(channel)) {
-                    throw located.problem(p + "/channels/" + i, 1, "there is no channel " + channel + NearName.hint(channel, sheet.channels().keySet()));
+                    throw located.problem(
+                            p + "/channels/" + i,
+                            1,
+                            "there is no channel " + channel
+                                    + NearName.hint(channel, sheet.channels().keySet()));
                 }
             }
             capture.windows().forEach((w, plan) -> {
                 if (!capture.channels().contains(plan.on())) {
-                    throw located.problem(p + "/windows/" + w + "/on", 1, "this capture has no channel " + plan.on() + NearName.hint(plan.on(), capture.channels()));
+                    throw located.problem(
+                            p + "/windows/" + w + "/on",
+                            1,
+                            "this capture has no channel " + plan.on() + NearName.hint(plan.on(), capture.channels()));
                 }
             });
             mode(p, capture);
@@ -215,13 +269,21 @@ final class SheetCheck {
             known.addAll(capture.channels());
             Set<String> inPlan = new LinkedHashSet<>(known);
             inPlan.addAll(sheet.planned().keySet());
-            capture.levels().forEach((l, level) -> level.set().forEach((name, formula) -> {
-                String at = p + "/levels/" + l + "/set/" + name;
-                uses.computeIfAbsent(c + "." + name, k -> new LinkedHashSet<>()).addAll(names(at, formula, global));
-                places.put(c + "." + name, at);
-            }));
-            pictures(p + "/views", capture.views(), capture.quantities().keySet(), capture.quantities().keySet());
-            capture.quantities().forEach((q, d) -> derived(p + "/quantities/" + q, c + "." + q, d, known, inPlan, uses, places, c + "."));
+            capture.levels()
+                    .forEach((l, level) -> level.set().forEach((name, formula) -> {
+                        String at = p + "/levels/" + l + "/set/" + name;
+                        uses.computeIfAbsent(c + "." + name, k -> new LinkedHashSet<>())
+                                .addAll(names(at, formula, global));
+                        places.put(c + "." + name, at);
+                    }));
+            pictures(
+                    p + "/views",
+                    capture.views(),
+                    capture.quantities().keySet(),
+                    capture.quantities().keySet());
+            capture.quantities()
+                    .forEach((q, d) ->
+                            derived(p + "/quantities/" + q, c + "." + q, d, known, inPlan, uses, places, c + "."));
         });
         findCircle(uses, places);
     }
@@ -235,30 +297,51 @@ final class SheetCheck {
         if (shot != null) {
             String on = shot.on() == null ? capture.channels().get(0) : shot.on();
             if (!capture.channels().contains(on)) {
-                throw located.problem(p + "/shot/on", 1, "this capture has no channel " + on + NearName.hint(on, capture.channels()));
+                throw located.problem(
+                        p + "/shot/on", 1, "this capture has no channel " + on + NearName.hint(on, capture.channels()));
             }
             if ((shot.at() == null) == (shot.rate() == null)) {
-                throw located.problem(p + (shot.at() == null ? "" : "/shot"), 1, "a shot needs either a level 'at' or a 'rate' of change");
+                throw located.problem(
+                        p + (shot.at() == null ? "" : "/shot"),
+                        1,
+                        "a shot needs either a level 'at' or a 'rate' of change");
             }
             LabUnit unit = sheet.channels().get(on).labUnit();
             if (shot.at() != null) {
                 attempt(p + "/shot/at", () -> Reading.parse(shot.at()).unit().convert(0, unit));
             } else {
-                attempt(p + "/shot/rate", () -> Reading.parse(shot.rate()).unit().scaleTo(unit.difference().per(LabUnit.SECOND)));
+                attempt(
+                        p + "/shot/rate",
+                        () -> Reading.parse(shot.rate())
+                                .unit()
+                                .scaleTo(unit.difference().per(LabUnit.SECOND)));
             }
         }
-        capture.byEye().forEach((name, input) -> attempt(p + "/by_eye/" + name + "/value", () -> Reading.parse(input.value())));
+        capture.byEye()
+                .forEach(
+                        (name, input) -> attempt(p + "/by_eye/" + name + "/value", () -> Reading.parse(input.value())));
         Set<String> outputs = new LinkedHashSet<>();
         sheet.devices().values().forEach(d -> outputs.addAll(d.outputs().keySet()));
-        capture.levels().forEach((l, level) -> level.outputs().keySet().forEach(o -> {
-            if (!outputs.contains(o)) {
-                throw located.problem(p + "/levels/" + l + "/outputs/" + o, 1, "no device has an output " + o + NearName.hint(o, outputs));
-            }
-        }));
+        capture.levels()
+                .forEach((l, level) -> level.outputs().keySet().forEach(o -> {
+                    if (!outputs.contains(o)) {
+                        throw located.problem(
+                                p + "/levels/" + l + "/outputs/" + o,
+                                1,
+                                "no device has an output " + o + NearName.hint(o, outputs));
+                    }
+                }));
     }
 
-    private void derived(String pointer, String key, Sheet.Derived d, Set<String> known, Set<String> inPlan, Map<String, Set<String>> uses,
-                         Map<String, String> places, String prefix) {
+    private void derived(
+            String pointer,
+            String key,
+            Sheet.Derived d,
+            Set<String> known,
+            Set<String> inPlan,
+            Map<String, Set<String>> uses,
+            Map<String, String> places,
+            String prefix) {
         if (d.unit() != null) {
             attempt(pointer + "/unit", () -> LabUnit.parse(d.unit()));
         }
@@ -275,7 +358,9 @@ final class SheetCheck {
     }
 
     private boolean isRunName(String prefix, String name) {
-        return !prefix.isEmpty() && columnsOf(sheet.captures().get(prefix.substring(0, prefix.length() - 1))).contains(name);
+        return !prefix.isEmpty()
+                && columnsOf(sheet.captures().get(prefix.substring(0, prefix.length() - 1)))
+                        .contains(name);
     }
 
     private Set<String> names(String pointer, String formula, Set<String> known) {
@@ -288,7 +373,10 @@ final class SheetCheck {
         }
         for (String name : parsed.names()) {
             if (!known.contains(name) && !CONSTANTS.contains(name)) {
-                throw located.problem(pointer, formula.indexOf(name) + 1, "the name " + name + " is not known here" + NearName.hint(name, known));
+                throw located.problem(
+                        pointer,
+                        formula.indexOf(name) + 1,
+                        "the name " + name + " is not known here" + NearName.hint(name, known));
             }
         }
         return parsed.names();
@@ -309,11 +397,20 @@ final class SheetCheck {
         }
     }
 
-    private void walk(String name, Map<String, Set<String>> uses, Map<String, String> places, List<String> path, Set<String> clear) {
+    private void walk(
+            String name,
+            Map<String, Set<String>> uses,
+            Map<String, String> places,
+            List<String> path,
+            Set<String> clear) {
         if (path.contains(name)) {
             List<String> circle = new ArrayList<>(path.subList(path.indexOf(name), path.size()));
             circle.add(name);
-            throw located.problem(places.get(name), 1, "this goes round in a circle: " + String.join(" needs ", circle) + "; define one of them from something else.");
+            throw located.problem(
+                    places.get(name),
+                    1,
+                    "this goes round in a circle: " + String.join(" needs ", circle)
+                            + "; define one of them from something else.");
         }
         if (clear.contains(name) || !uses.containsKey(name)) {
             return;
@@ -400,7 +497,8 @@ final class SheetCheck {
                 known.addAll(capture.channels());
                 names(p, text, known);
             } else {
-                throw located.problem(p, 1, "there is no input, result, window or quantity " + key + NearName.hint(key, everything));
+                throw located.problem(
+                        p, 1, "there is no input, result, window or quantity " + key + NearName.hint(key, everything));
             }
         });
     }
@@ -409,7 +507,11 @@ final class SheetCheck {
         try {
             reading.run();
         } catch (IllegalArgumentException e) {
-            throw located.problem(pointer, 1, Character.toLowerCase(e.getMessage().charAt(0)) + e.getMessage().substring(1));
+            throw located.problem(
+                    pointer,
+                    1,
+                    Character.toLowerCase(e.getMessage().charAt(0))
+                            + e.getMessage().substring(1));
         }
     }
 }

@@ -40,25 +40,32 @@ import org.yaml.snakeyaml.nodes.Tag;
  * Reads a method sheet and keeps where everything stands, so that mistakes found later can be shown in place.
  *
  * <p>The YAML is composed into nodes with marks (SnakeYAML), copied into a JSON tree beside a map of positions, checked
- * against the JSON Schema that ships, and bound to {@link Sheet}. Formulas, names, units and circles are checked afterwards by
- * {@link SheetCheck}.
+ * against the JSON Schema that ships, and bound to {@link Sheet}. Formulas, names, units and circles are checked
+ * afterwards by {@link SheetCheck}.
  */
 public final class SheetReader {
     private static final int LARGEST = 1_000_000;
     private static final int MOST_ENTRIES = 100_000;
     private static final ObjectMapper JSON = new ObjectMapper();
     private static final JsonSchema SCHEMA = loadSchema();
-    private static final List<String> SHIPPED = List.of("baggage-chute", "drying-cabinet", "potters-wheel", "weather-vane-reed", "fading-dye", "dividing-tables", "calibration-day", "logging-day");
+    private static final List<String> SHIPPED = List.of(
+            "baggage-chute",
+            "drying-cabinet",
+            "potters-wheel",
+            "weather-vane-reed",
+            "fading-dye",
+            "dividing-tables",
+            "calibration-day",
+            "logging-day");
 
-    private SheetReader() {
-    }
+    private SheetReader() {}
 
     /**
      * A sheet with its text and the places of its entries.
      *
-     * @param file   name used in messages
-     * @param text   the YAML
-     * @param sheet  what it says
+     * @param file name used in messages
+     * @param text the YAML
+     * @param sheet what it says
      * @param places line and column, both 1-based, by JSON pointer
      */
     public record Located(String file, String text, Sheet sheet, Map<String, int[]> places) {
@@ -81,7 +88,8 @@ public final class SheetReader {
     /** The text of a shipped sheet. */
     public static String shippedText(String id) {
         if (!SHIPPED.contains(id)) {
-            throw new SheetException(id, 0, 0, "no method of that name ships; there are: " + String.join(", ", SHIPPED) + ".");
+            throw new SheetException(
+                    id, 0, 0, "no method of that name ships; there are: " + String.join(", ", SHIPPED) + ".");
         }
         return resource("shipped/" + id + ".yaml");
     }
@@ -95,7 +103,11 @@ public final class SheetReader {
      */
     public static Located read(String text, String file) {
         if (text.length() > LARGEST) {
-            throw new SheetException(file, 0, 0, "this is %,d characters long; a method sheet has at most %,d.".formatted(text.length(), LARGEST));
+            throw new SheetException(
+                    file,
+                    0,
+                    0,
+                    "this is %,d characters long; a method sheet has at most %,d.".formatted(text.length(), LARGEST));
         }
         Node root;
         try {
@@ -106,7 +118,10 @@ public final class SheetReader {
             root = new Yaml(new SafeConstructor(options)).compose(new StringReader(text));
         } catch (MarkedYAMLException e) {
             Mark m = e.getProblemMark();
-            throw new SheetException(file, m == null ? 0 : m.getLine() + 1, m == null ? 0 : m.getColumn() + 1,
+            throw new SheetException(
+                    file,
+                    m == null ? 0 : m.getLine() + 1,
+                    m == null ? 0 : m.getColumn() + 1,
                     "the YAML cannot be read here (" + e.getProblem() + "); look at indentation, quotes and colons.");
         } catch (YAMLException e) {
             throw new SheetException(file, 0, 0, "this is not a text file that YAML can be read from.");
@@ -123,22 +138,43 @@ public final class SheetReader {
             SheetCheck.check(located);
             return located;
         } catch (JsonProcessingException e) {
-            throw new SheetException(file, 0, 0, "an entry has the wrong form: " + e.getOriginalMessage().replaceAll("\\s*\\(.*", "") + ".");
+            throw new SheetException(
+                    file,
+                    0,
+                    0,
+                    "an entry has the wrong form: " + e.getOriginalMessage().replaceAll("\\s*\\(.*", "") + ".");
         }
     }
 
     private static void validate(JsonNode tree, Map<String, int[]> places, String file) {
         Set<ValidationMessage> messages = SCHEMA.validate(tree);
-        messages.stream().min(Comparator.comparing((ValidationMessage m) -> !unknownEntry(m)).thenComparingInt(m -> place(m, places)[0])).ifPresent(m -> {
-            int[] at = place(m, places);
-            String where = m.getInstanceLocation().toString();
-            String said = m.getMessage().replaceFirst("^" + java.util.regex.Pattern.quote(where) + ":?\\s*", "").replaceAll("^\\$?:?\\s*", "");
-            if (unknownEntry(m)) {
-                List<String> missing = messages.stream().filter(o -> o.getType().equals("required")).map(ValidationMessage::getProperty).toList();
-                throw new SheetException(file, at[0], at[1], m.getProperty() + " is not an entry that belongs here" + NearName.hint(m.getProperty(), missing));
-            }
-            throw new SheetException(file, at[0], at[1], (where.isEmpty() ? "the sheet" : where.substring(1).replace('/', '.')) + ": " + said + ".");
-        });
+        messages.stream()
+                .min(Comparator.comparing((ValidationMessage m) -> !unknownEntry(m))
+                        .thenComparingInt(m -> place(m, places)[0]))
+                .ifPresent(m -> {
+                    int[] at = place(m, places);
+                    String where = m.getInstanceLocation().toString();
+                    String said = m.getMessage()
+                            .replaceFirst("^" + java.util.regex.Pattern.quote(where) + ":?\\s*", "")
+                            .replaceAll("^\\$?:?\\s*", "");
+                    if (unknownEntry(m)) {
+                        List<String> missing = messages.stream()
+                                .filter(o -> o.getType().equals("required"))
+                                .map(ValidationMessage::getProperty)
+                                .toList();
+                        throw new SheetException(
+                                file,
+                                at[0],
+                                at[1],
+                                m.getProperty() + " is not an entry that belongs here"
+                                        + NearName.hint(m.getProperty(), missing));
+                    }
+                    throw new SheetException(
+                            file,
+                            at[0],
+                            at[1],
+                            (where.isEmpty() ? "the sheet" : where.substring(1).replace('/', '.')) + ": " + said + ".");
+                });
     }
 
     private static boolean unknownEntry(ValidationMessage m) {
@@ -156,27 +192,40 @@ public final class SheetReader {
 
     private static JsonNode copy(Node node, String pointer, Map<String, int[]> places, String file, int depth) {
         Mark mark = node.getStartMark();
-        boolean quoted = node instanceof ScalarNode s && s.getScalarStyle() != org.yaml.snakeyaml.DumperOptions.ScalarStyle.PLAIN;
+        boolean quoted = node instanceof ScalarNode s
+                && s.getScalarStyle() != org.yaml.snakeyaml.DumperOptions.ScalarStyle.PLAIN;
         places.put(pointer, new int[] {mark.getLine() + 1, mark.getColumn() + (quoted ? 2 : 1)});
         if (depth > 40) {
             throw new SheetException(file, mark.getLine() + 1, mark.getColumn() + 1, "the sheet is nested too deeply.");
         }
         if (places.size() > MOST_ENTRIES) {
-            throw new SheetException(file, mark.getLine() + 1, mark.getColumn() + 1, "the sheet has more than %,d entries once its aliases are followed; write out what is meant.".formatted(MOST_ENTRIES));
+            throw new SheetException(
+                    file,
+                    mark.getLine() + 1,
+                    mark.getColumn() + 1,
+                    "the sheet has more than %,d entries once its aliases are followed; write out what is meant."
+                            .formatted(MOST_ENTRIES));
         }
-        if (node instanceof ScalarNode s && s.getValue().chars().anyMatch(c -> c < 32 && c != '\n' && c != '\t' || c == 127)) {
-            throw new SheetException(file, mark.getLine() + 1, mark.getColumn() + 1, "there is a control character in this text; type it anew.");
+        if (node instanceof ScalarNode s
+                && s.getValue().chars().anyMatch(c -> c < 32 && c != '\n' && c != '\t' || c == 127)) {
+            throw new SheetException(
+                    file,
+                    mark.getLine() + 1,
+                    mark.getColumn() + 1,
+                    "there is a control character in this text; type it anew.");
         }
         if (node instanceof MappingNode map) {
             ObjectNode out = JsonNodeFactory.instance.objectNode();
             for (NodeTuple t : map.getValue()) {
                 if (!(t.getKeyNode() instanceof ScalarNode key)) {
-                    throw new SheetException(file, t.getKeyNode().getStartMark().getLine() + 1, 0, "a key must be a single word.");
+                    throw new SheetException(
+                            file, t.getKeyNode().getStartMark().getLine() + 1, 0, "a key must be a single word.");
                 }
                 String name = key.getValue();
                 if (out.has(name)) {
                     Mark m = key.getStartMark();
-                    throw new SheetException(file, m.getLine() + 1, m.getColumn() + 1, name + " is given twice; keep one.");
+                    throw new SheetException(
+                            file, m.getLine() + 1, m.getColumn() + 1, name + " is given twice; keep one.");
                 }
                 out.set(name, copy(t.getValueNode(), pointer + "/" + name, places, file, depth + 1));
             }
@@ -204,7 +253,7 @@ public final class SheetReader {
                 double number = Double.parseDouble(v.replace("_", ""));
                 return Double.isFinite(number) ? f.numberNode(number) : f.textNode(v);
             } else if (scalar.getTag().equals(Tag.BOOL)) {
-// "on", "no" and "y" are words that a sheet may want; only true and false are truths.
+                // "on", "no" and "y" are words that a sheet may want; only true and false are truths.
                 boolean truth = v.equalsIgnoreCase("true") || v.equalsIgnoreCase("false");
                 return truth ? f.booleanNode(v.equalsIgnoreCase("true")) : f.textNode(v);
             } else if (scalar.getTag().equals(Tag.NULL)) {
@@ -217,8 +266,10 @@ public final class SheetReader {
     }
 
     private static JsonSchema loadSchema() {
-        SchemaValidatorsConfig config = SchemaValidatorsConfig.builder().pathType(PathType.JSON_POINTER).build();
-        return JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012).getSchema(resource("sheet.schema.json"), config);
+        SchemaValidatorsConfig config =
+                SchemaValidatorsConfig.builder().pathType(PathType.JSON_POINTER).build();
+        return JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
+                .getSchema(resource("sheet.schema.json"), config);
     }
 
     private static String resource(String name) {

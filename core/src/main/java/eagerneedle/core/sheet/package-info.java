@@ -1,5 +1,5 @@
 /**
- * The method sheet: one open text file that describes an experiment as data. {@link eagerneedle.core.sheet.SheetReader} reads
- * YAML, checks it against the schema that ships, and tells every mistake with line and column.
+ * The method sheet: one open text file that describes an experiment as data. {@link eagerneedle.core.sheet.SheetReader}
+ * reads YAML, checks it against the schema that ships, and tells every mistake with line and column.
  */
 package eagerneedle.core.sheet;

@@ -18,35 +18,55 @@ import java.util.Optional;
 /**
  * One thing in the stockroom.
  *
- * @param id         its serial, for instance TH-CP-01
- * @param kind       sensor, conditioner, converter, hand instrument, reference or specimen
- * @param name       what a person calls it
- * @param measures   symbol of the unit it reads or has; null for a specimen
- * @param place      where it is kept
- * @param range      lowest and highest reading, each with its unit; empty when it has none
+ * @param id its serial, for instance TH-CP-01
+ * @param kind sensor, conditioner, converter, hand instrument, reference or specimen
+ * @param name what a person calls it
+ * @param measures symbol of the unit it reads or has; null for a specimen
+ * @param place where it is kept
+ * @param range lowest and highest reading, each with its unit; empty when it has none
  * @param resolution smallest difference that can be read, with its unit; null for a reference
- * @param edges      how many times that resolution enters one reading: 2 for a rule laid freely
- * @param accuracy   largest error by its specification: "0.02 mm + 0.1 mm/m", "0.5 % of reading + 2 digits"; null when none is stated
- * @param value      a reference's value with its uncertainty, by its certificate
- * @param warmUp     minutes until it has settled
- * @param minutes    minutes that one reading takes at the bench; 1 when it does not say
- * @param limits     what it must not be exposed to, in words
- * @param link       its part in a chain, for sensors, conditioners and converters
- * @param history    calibrations, repairs and uses, in order of time
- * @param retired    true when it is not to be used any more
+ * @param edges how many times that resolution enters one reading: 2 for a rule laid freely
+ * @param accuracy largest error by its specification: "0.02 mm + 0.1 mm/m", "0.5 % of reading + 2 digits"; null when
+ *     none is stated
+ * @param value a reference's value with its uncertainty, by its certificate
+ * @param warmUp minutes until it has settled
+ * @param minutes minutes that one reading takes at the bench; 1 when it does not say
+ * @param limits what it must not be exposed to, in words
+ * @param link its part in a chain, for sensors, conditioners and converters
+ * @param history calibrations, repairs and uses, in order of time
+ * @param retired true when it is not to be used any more
  */
 @JsonInclude(JsonInclude.Include.NON_EMPTY)
 @JsonIgnoreProperties(ignoreUnknown = true)
-public record Instrument(String id, String kind, String name, String measures, String place, List<String> range, String resolution, Integer edges, String accuracy, String value,
-                         @JsonProperty("warm_up") Double warmUp, Double minutes, String limits, Link link, List<Event> history, boolean retired) {
-    private static final java.util.Set<String> ANGLES = java.util.Set.of("rad", "mrad", "urad", "deg", "arcmin", "arcsec", "rev");
-    public static final List<String> KINDS = List.of("sensor", "conditioner", "converter", "hand instrument", "reference", "specimen");
+public record Instrument(
+        String id,
+        String kind,
+        String name,
+        String measures,
+        String place,
+        List<String> range,
+        String resolution,
+        Integer edges,
+        String accuracy,
+        String value,
+        @JsonProperty("warm_up") Double warmUp,
+        Double minutes,
+        String limits,
+        Link link,
+        List<Event> history,
+        boolean retired) {
+    private static final java.util.Set<String> ANGLES =
+            java.util.Set.of("rad", "mrad", "urad", "deg", "arcmin", "arcsec", "rev");
+    public static final List<String> KINDS =
+            List.of("sensor", "conditioner", "converter", "hand instrument", "reference", "specimen");
 
-    /** Something that happened to it: when, what, by whom; for a calibration also the value found, until when it holds and whether it passed. */
+    /**
+     * Something that happened to it: when, what, by whom; for a calibration also the value found, until when it holds
+     * and whether it passed.
+     */
     @JsonInclude(JsonInclude.Include.NON_EMPTY)
     @JsonIgnoreProperties(ignoreUnknown = true)
-    public record Event(Instant at, String what, String by, String value, Instant due, String outcome) {
-    }
+    public record Event(Instant at, String what, String by, String value, Instant due, String outcome) {}
 
     public Instrument {
         range = range == null ? List.of() : List.copyOf(range);
@@ -55,7 +75,9 @@ public record Instrument(String id, String kind, String name, String measures, S
 
     /** @throws IllegalArgumentException with one sentence for the first entry that cannot be used */
     public Instrument checked() {
-        need(id != null && id.matches("[A-Za-z0-9][A-Za-z0-9._-]*"), "An instrument needs a serial of letters, digits, points and hyphens.");
+        need(
+                id != null && id.matches("[A-Za-z0-9][A-Za-z0-9._-]*"),
+                "An instrument needs a serial of letters, digits, points and hyphens.");
         need(KINDS.contains(kind), "The kind of " + id + " is one of: " + String.join(", ", KINDS) + ".");
         need(name != null && !name.isBlank(), "The instrument " + id + " needs a name.");
         need(range.isEmpty() || range.size() == 2, "The range of " + id + " is written as lowest and highest.");
@@ -94,15 +116,21 @@ public record Instrument(String id, String kind, String name, String measures, S
         return r.value() * r.unit().scaleTo(unit());
     }
 
-    /** True when it can read a value: its unit fits and its range reaches. What reads angles does not read other pure numbers. */
+    /**
+     * True when it can read a value: its unit fits and its range reaches. What reads angles does not read other pure
+     * numbers.
+     */
     public boolean reads(Quantity nominal) {
-        if (measures != null && ANGLES.contains(unit().symbol()) != ANGLES.contains(nominal.unit().symbol())) {
+        if (measures != null
+                && ANGLES.contains(unit().symbol())
+                        != ANGLES.contains(nominal.unit().symbol())) {
             return false;
         }
         if (retired || measures == null || !"hand instrument".equals(kind) || !unit().fits(nominal.unit())) {
             return false;
         }
-        return range.isEmpty() || nominal.in(unit()) >= in(0) * (1 - 1e-12) && nominal.in(unit()) <= in(1) * (1 + 1e-12);
+        return range.isEmpty()
+                || nominal.in(unit()) >= in(0) * (1 - 1e-12) && nominal.in(unit()) <= in(1) * (1 + 1e-12);
     }
 
     private double in(int end) {
@@ -111,8 +139,7 @@ public record Instrument(String id, String kind, String name, String measures, S
     }
 
     /** One term of an accuracy: a fixed part, a share of the reading, a share of the range, or digits. */
-    record Term(double fixed, double ofReading, double ofRange, double digits) {
-    }
+    record Term(double fixed, double ofReading, double ofRange, double digits) {}
 
     List<Term> accuracyTerms() {
         List<Term> terms = new ArrayList<>();
@@ -125,27 +152,45 @@ public record Instrument(String id, String kind, String name, String measures, S
                 if (p.endsWith("digits") || p.endsWith("digit")) {
                     terms.add(new Term(0, 0, 0, Double.parseDouble(p.replaceAll("\\s*digits?$", ""))));
                 } else if (p.endsWith("of reading")) {
-                    terms.add(new Term(0, Reading.parse(p.replace("of reading", "")).toQuantity("", "", "").in(LabUnit.ONE), 0, 0));
+                    terms.add(new Term(
+                            0,
+                            Reading.parse(p.replace("of reading", ""))
+                                    .toQuantity("", "", "")
+                                    .in(LabUnit.ONE),
+                            0,
+                            0));
                 } else if (p.endsWith("of range")) {
-                    terms.add(new Term(0, 0, Reading.parse(p.replace("of range", "")).toQuantity("", "", "").in(LabUnit.ONE), 0));
+                    terms.add(new Term(
+                            0,
+                            0,
+                            Reading.parse(p.replace("of range", ""))
+                                    .toQuantity("", "", "")
+                                    .in(LabUnit.ONE),
+                            0));
                 } else {
                     Reading r = Reading.parse(part.strip());
-                    terms.add(r.unit().isDimensionless() && !unit().isDimensionless() ? new Term(0, r.unit().convert(r.value(), LabUnit.ONE), 0, 0) : new Term(difference(part.strip()), 0, 0, 0));
+                    terms.add(
+                            r.unit().isDimensionless() && !unit().isDimensionless()
+                                    ? new Term(0, r.unit().convert(r.value(), LabUnit.ONE), 0, 0)
+                                    : new Term(difference(part.strip()), 0, 0, 0));
                 }
             } catch (IllegalArgumentException e) {
-                throw new IllegalArgumentException("The accuracy of " + id + " cannot be read at '" + part.strip() + "'; write for instance 0.02 mm + 0.1 mm/m, or 0.5 % of reading + 2 digits.", e);
+                throw new IllegalArgumentException(
+                        "The accuracy of " + id + " cannot be read at '" + part.strip()
+                                + "'; write for instance 0.02 mm + 0.1 mm/m, or 0.5 % of reading + 2 digits.",
+                        e);
             }
         }
         return terms;
     }
 
     /**
-     * A value as this instrument would read it: what its specification allows it to be wrong by is one influence shared by all
-     * its readings; what cannot be resolved belongs to each reading.
+     * A value as this instrument would read it: what its specification allows it to be wrong by is one influence shared
+     * by all its readings; what cannot be resolved belongs to each reading.
      *
      * @param nominal the value read
-     * @param origin  identity of the reading, root of the ids of its own leaves
-     * @param label   what is read
+     * @param origin identity of the reading, root of the ids of its own leaves
+     * @param label what is read
      */
     public Quantity reading(Quantity nominal, String origin, String label) {
         LabUnit difference = nominal.unit().difference();
@@ -153,16 +198,22 @@ public record Instrument(String id, String kind, String name, String measures, S
         double shared = 0;
         double digits = 0;
         for (Term t : accuracyTerms()) {
-            shared += t.fixed() + t.ofReading() * Math.abs(nominal.in(unit())) + t.ofRange() * (range.isEmpty() ? 0 : Math.abs(in(1) - in(0)));
+            shared += t.fixed()
+                    + t.ofReading() * Math.abs(nominal.in(unit()))
+                    + t.ofRange() * (range.isEmpty() ? 0 : Math.abs(in(1) - in(0)));
             digits += t.digits();
         }
         Quantity q = nominal;
         if (shared > 0) {
-            q = q.with(Leaf.typeB("instrument:" + id, label + " by " + name + " " + id, id, Distribution.RECTANGULAR), shared * scale / Math.sqrt(3));
+            q = q.with(
+                    Leaf.typeB("instrument:" + id, label + " by " + name + " " + id, id, Distribution.RECTANGULAR),
+                    shared * scale / Math.sqrt(3));
         }
         if (resolution != null) {
             double half = difference(resolution) * scale * (0.5 * Math.sqrt(edges == null ? 1 : edges));
-            q = q.with(Leaf.typeB(origin + "/resolution", label + " by " + name + " " + id, id, Distribution.RECTANGULAR), Math.hypot(half, digits * difference(resolution) * scale) / Math.sqrt(3));
+            q = q.with(
+                    Leaf.typeB(origin + "/resolution", label + " by " + name + " " + id, id, Distribution.RECTANGULAR),
+                    Math.hypot(half, digits * difference(resolution) * scale) / Math.sqrt(3));
         }
         return q;
     }
@@ -177,28 +228,89 @@ public record Instrument(String id, String kind, String name, String measures, S
         if (retired) {
             return Optional.of(name + " " + id + " is retired.");
         }
-        return calibration().flatMap(c -> "failed".equals(c.outcome()) ? Optional.of(name + " " + id + " failed its last calibration.")
-                : now.isAfter(c.due()) ? Optional.of("The calibration of " + name + " " + id + " was due on " + c.due().toString().substring(0, 10) + ".") : Optional.empty());
+        return calibration()
+                .flatMap(c -> "failed".equals(c.outcome())
+                        ? Optional.of(name + " " + id + " failed its last calibration.")
+                        : now.isAfter(c.due())
+                                ? Optional.of("The calibration of " + name + " " + id + " was due on "
+                                        + c.due().toString().substring(0, 10) + ".")
+                                : Optional.empty());
     }
 
     public Instrument withEvent(Event e) {
         List<Event> longer = new ArrayList<>(history);
         longer.add(e);
-        return new Instrument(id, kind, name, measures, place, range, resolution, edges, accuracy, value, warmUp, minutes, limits, link, longer, retired);
+        return new Instrument(
+                id,
+                kind,
+                name,
+                measures,
+                place,
+                range,
+                resolution,
+                edges,
+                accuracy,
+                value,
+                warmUp,
+                minutes,
+                limits,
+                link,
+                longer,
+                retired);
     }
 
     public Instrument retire(boolean now) {
-        return new Instrument(id, kind, name, measures, place, range, resolution, edges, accuracy, value, warmUp, minutes, limits, link, history, now);
+        return new Instrument(
+                id,
+                kind,
+                name,
+                measures,
+                place,
+                range,
+                resolution,
+                edges,
+                accuracy,
+                value,
+                warmUp,
+                minutes,
+                limits,
+                link,
+                history,
+                now);
     }
 
     /** The same specification under another serial, without the history of this one. */
     public Instrument copyAs(String newId) {
-        return new Instrument(newId, kind, name, measures, place, range, resolution, edges, accuracy, value, warmUp, minutes, limits, link, List.of(), false);
+        return new Instrument(
+                newId,
+                kind,
+                name,
+                measures,
+                place,
+                range,
+                resolution,
+                edges,
+                accuracy,
+                value,
+                warmUp,
+                minutes,
+                limits,
+                link,
+                List.of(),
+                false);
     }
 
     /** Every word about it, for searching. */
     public boolean matches(String words) {
-        String all = String.join(" ", id, kind, name, place == null ? "" : place, measures == null ? "" : measures, limits == null ? "" : limits).toLowerCase(Locale.ROOT);
+        String all = String.join(
+                        " ",
+                        id,
+                        kind,
+                        name,
+                        place == null ? "" : place,
+                        measures == null ? "" : measures,
+                        limits == null ? "" : limits)
+                .toLowerCase(Locale.ROOT);
         for (String w : words.toLowerCase(Locale.ROOT).strip().split("\\s+")) {
             if (!all.contains(w)) {
                 return false;

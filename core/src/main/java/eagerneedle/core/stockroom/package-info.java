@@ -1,2 +1,5 @@
-/** The laboratory's instruments, sensors, converters, references and specimens: what each is specified to do, and its history. */
+/**
+ * The laboratory's instruments, sensors, converters, references and specimens: what each is specified to do, and its
+ * history.
+ */
 package eagerneedle.core.stockroom;

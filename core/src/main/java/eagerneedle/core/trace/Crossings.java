@@ -12,31 +12,32 @@ public final class Crossings {
     private static final double JUMP = 0.5;
     private static final int NEIGHBOURS = 2;
 
-    private Crossings() {
-    }
+    private Crossings() {}
 
     /**
      * Upward or downward crossings.
      *
-     * @param trace      any trace
-     * @param level      in the trace's unit
-     * @param hysteresis how far the signal must have been on the other side before a crossing counts, in the trace's unit
-     * @param rising     upward crossings; otherwise downward ones
+     * @param trace any trace
+     * @param level in the trace's unit
+     * @param hysteresis how far the signal must have been on the other side before a crossing counts, in the trace's
+     *     unit
+     * @param rising upward crossings; otherwise downward ones
      * @return seconds from the start of the run, from a straight line through the samples about the crossing
      */
     public static double[] of(Trace trace, double level, double hysteresis, boolean rising) {
-        return found(trace, level, hysteresis, rising).stream().mapToDouble(Crossing::moment).toArray();
+        return found(trace, level, hysteresis, rising).stream()
+                .mapToDouble(Crossing::moment)
+                .toArray();
     }
 
     /**
      * One crossing.
      *
      * @param moment in s
-     * @param u      its standard uncertainty in s, what the samples leave open
-     * @param step   true when the signal jumped between two samples, so that the moment may lie anywhere between them
+     * @param u its standard uncertainty in s, what the samples leave open
+     * @param step true when the signal jumped between two samples, so that the moment may lie anywhere between them
      */
-    public record Crossing(double moment, double u, boolean step) {
-    }
+    public record Crossing(double moment, double u, boolean step) {}
 
     /** As {@link #of}, with what the samples leave open. */
     public static List<Crossing> found(Trace trace, double level, double hysteresis, boolean rising) {
@@ -58,20 +59,32 @@ public final class Crossings {
             }
         }
         double range = Arrays.stream(v).max().orElse(0) - Arrays.stream(v).min().orElse(0);
-        List<Bend> bends = pairs.stream().map(p -> bend(trace, level, p[0], p[1], range)).toList();
-        double squares = bends.stream().filter(b -> !b.step()).mapToDouble(Bend::squares).sum();
+        List<Bend> bends =
+                pairs.stream().map(p -> bend(trace, level, p[0], p[1], range)).toList();
+        double squares =
+                bends.stream().filter(b -> !b.step()).mapToDouble(Bend::squares).sum();
         long dof = bends.stream().filter(b -> !b.step()).count() * (2 * NEIGHBOURS + 2 - 4);
         double noise = Math.max(dof > 0 ? Math.sqrt(squares / dof) : 0, trace.step() / Math.sqrt(12));
-        return bends.stream().map(b -> new Crossing(b.moment(), b.step() ? b.gap() / Math.sqrt(12) : Math.min(b.gap(), Math.hypot(b.off(), noise / Math.abs(b.slope()))), b.step())).toList();
-    }
-
-    /** A crossing on the way: where the straight line has it, how far off a cubic through the neighbours is, its slope there and what that leaves. */
-    private record Bend(double moment, double gap, boolean step, double off, double slope, double squares) {
+        return bends.stream()
+                .map(b -> new Crossing(
+                        b.moment(),
+                        b.step()
+                                ? b.gap() / Math.sqrt(12)
+                                : Math.min(b.gap(), Math.hypot(b.off(), noise / Math.abs(b.slope()))),
+                        b.step()))
+                .toList();
     }
 
     /**
-     * A jump between two samples happened anywhere between them. A signal that is resolved crosses where the straight line through the samples
-     * says, give or take what a cubic through the neighbours says instead, and its noise over its slope.
+     * A crossing on the way: where the straight line has it, how far off a cubic through the neighbours is, its slope
+     * there and what that leaves.
+     */
+    private record Bend(double moment, double gap, boolean step, double off, double slope, double squares) {}
+
+    /**
+     * A jump between two samples happened anywhere between them. A signal that is resolved crosses where the straight
+     * line through the samples says, give or take what a cubic through the neighbours says instead, and its noise over
+     * its slope.
      */
     private static Bend bend(Trace trace, double level, int from, int to, double range) {
         double[] t = trace.time();
@@ -91,7 +104,10 @@ public final class Crossings {
             design[i] = new double[] {1, x, x * x, x * x * x};
             y[i] = v[first + i] - level;
         }
-        double[] c = new QRDecomposition(new Array2DRowRealMatrix(design, false)).getSolver().solve(new ArrayRealVector(y, false)).toArray();
+        double[] c = new QRDecomposition(new Array2DRowRealMatrix(design, false))
+                .getSolver()
+                .solve(new ArrayRealVector(y, false))
+                .toArray();
         double squares = 0;
         for (int i = 0; i < n; i++) {
             double r = y[i] - c[0] - c[1] * design[i][1] - c[2] * design[i][2] - c[3] * design[i][3];

@@ -10,8 +10,8 @@ import java.util.List;
  * What a trace shows at one moment: the value there with its uncertainty, and the moment to half a sample.
  *
  * @param moment in s
- * @param value  in the trace's unit, at just that moment
- * @param rate   how fast the trace changes there, in its unit per s
+ * @param value in the trace's unit, at just that moment
+ * @param rate how fast the trace changes there, in its unit per s
  */
 public record Cursor(Quantity moment, Quantity value, double rate) {
     private static final int SIDE = 3;
@@ -25,7 +25,8 @@ public record Cursor(Quantity moment, Quantity value, double rate) {
     public static Cursor at(Trace trace, double moment, String origin) {
         int n = trace.size();
         if (n < 2 || !(moment >= trace.time()[0] && moment <= trace.time()[n - 1])) {
-            throw new IllegalArgumentException("The moment " + moment + " s lies outside the trace of " + trace.name() + ".");
+            throw new IllegalArgumentException(
+                    "The moment " + moment + " s lies outside the trace of " + trace.name() + ".");
         }
         int centre = trace.indexAt(moment);
         int from = Math.max(0, Math.min(centre - SIDE, n - 2 * SIDE - 1));
@@ -54,10 +55,13 @@ public record Cursor(Quantity moment, Quantity value, double rate) {
         Quantity q = Quantity.exact(value, trace.unit());
         String here = "cursor:" + trace.identity() + "@" + moment;
         if (scatter > 0) {
-            q = q.with(Leaf.typeA(here + "#scatter", "scatter at the cursor", trace.name(), Math.max(1, m - 2)), scatter);
+            q = q.with(
+                    Leaf.typeA(here + "#scatter", "scatter at the cursor", trace.name(), Math.max(1, m - 2)), scatter);
         }
         if (trace.step() > 0) {
-            q = q.with(Leaf.typeB(here + "#step", "converter step", trace.name(), Distribution.RECTANGULAR), trace.step() / Math.sqrt(12));
+            q = q.with(
+                    Leaf.typeB(here + "#step", "converter step", trace.name(), Distribution.RECTANGULAR),
+                    trace.step() / Math.sqrt(12));
         }
         for (Trace.Shared s : trace.shared()) {
             q = q.with(s.leaf(), s.contribution().applyAsDouble(value));
@@ -75,6 +79,12 @@ public record Cursor(Quantity moment, Quantity value, double rate) {
     public static Quantity valueAt(Trace trace, Quantity moment, String origin) {
         Quantity at = moment.to(LabUnit.SECOND);
         Cursor c = at(trace, at.value(), origin);
-        return at.isExact() ? c.value() : Quantity.combination(List.of(c.value(), at), new double[] {1, c.rate()}, c.value().value(), trace.unit());
+        return at.isExact()
+                ? c.value()
+                : Quantity.combination(
+                        List.of(c.value(), at),
+                        new double[] {1, c.rate()},
+                        c.value().value(),
+                        trace.unit());
     }
 }

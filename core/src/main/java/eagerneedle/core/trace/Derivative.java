@@ -10,11 +10,11 @@ import org.hipparchus.linear.RealMatrix;
 /**
  * The rate of change of a trace by sliding polynomial fits (Savitzky and Golay 1964), and how much noise that makes.
  *
- * <p>Neighbouring derivatives rest on the same samples, so their noise is correlated over the width of the slide; statistics
- * of the trace that comes out know that through its autocorrelation.
+ * <p>Neighbouring derivatives rest on the same samples, so their noise is correlated over the width of the slide;
+ * statistics of the trace that comes out know that through its autocorrelation.
  *
  * @param trace the derivative at every sample but those half a slide from the ends, in the trace's unit per second
- * @param gain  standard deviation of one derivative per standard deviation of one sample, for white noise; in 1/s
+ * @param gain standard deviation of one derivative per standard deviation of one sample, for white noise; in 1/s
  */
 public record Derivative(Trace trace, double gain) {
     /**
@@ -26,10 +26,12 @@ public record Derivative(Trace trace, double gain) {
      */
     public static Derivative of(Trace in, int points, int degree) {
         if (points % 2 == 0 || points <= degree || degree < 1) {
-            throw new IllegalArgumentException("A derivative slides over an odd number of points above the degree, not " + points + " points of degree " + degree + ".");
+            throw new IllegalArgumentException("A derivative slides over an odd number of points above the degree, not "
+                    + points + " points of degree " + degree + ".");
         }
         if (in.size() < points) {
-            throw new IllegalArgumentException("A derivative over " + points + " points needs as many samples; the window holds " + in.size() + ".");
+            throw new IllegalArgumentException("A derivative over " + points
+                    + " points needs as many samples; the window holds " + in.size() + ".");
         }
         double dt = in.interval();
         double[] weights = weights(points, degree);
@@ -53,12 +55,14 @@ public record Derivative(Trace trace, double gain) {
         LabUnit unit = in.unit().coherent().per(LabUnit.SECOND);
         List<Trace.Shared> shared = new ArrayList<>();
         for (Trace.Shared s : in.shared()) {
-            double perUnit = s.contribution().applyAsDouble(1) - s.contribution().applyAsDouble(0);
+            double perUnit =
+                    s.contribution().applyAsDouble(1) - s.contribution().applyAsDouble(0);
             if (perUnit != 0) {
                 shared.add(new Trace.Shared(s.leaf(), v -> perUnit * v));
             }
         }
-        return new Derivative(new Trace("rate of " + in.name(), time, rate, unit, 0, shared), Math.sqrt(squares) * perSecond);
+        return new Derivative(
+                new Trace("rate of " + in.name(), time, rate, unit, 0, shared), Math.sqrt(squares) * perSecond);
     }
 
     /** Weights of the samples for the slope at the middle, for unit spacing. */
@@ -70,7 +74,9 @@ public record Derivative(Trace trace, double gain) {
                 design[i][k] = Math.pow((i - half) / (double) half, k);
             }
         }
-        RealMatrix pseudo = new QRDecomposition(MatrixUtils.createRealMatrix(design)).getSolver().getInverse();
+        RealMatrix pseudo = new QRDecomposition(MatrixUtils.createRealMatrix(design))
+                .getSolver()
+                .getInverse();
         double[] out = pseudo.getRow(1);
         for (int i = 0; i < points; i++) {
             out[i] /= half;

@@ -3,17 +3,20 @@ package eagerneedle.core.trace;
 import java.util.ArrayList;
 import java.util.List;
 
-/** Flags samples that lie far from their neighbours (Hampel 1974). It never removes one: leaving out is a person's choice. */
+/**
+ * Flags samples that lie far from their neighbours (Hampel 1974). It never removes one: leaving out is a person's
+ * choice.
+ */
 public final class Outliers {
-    private Outliers() {
-    }
+    private Outliers() {}
 
     /**
-     * Indices of the samples that lie further from the median of their neighbourhood than so many robust standard deviations.
+     * Indices of the samples that lie further from the median of their neighbourhood than so many robust standard
+     * deviations.
      *
-     * @param half      neighbours on either side, 1 or more
+     * @param half neighbours on either side, 1 or more
      * @param threshold in standard deviations estimated from the median absolute deviation, 3 or more by custom
-     * @param floor     smallest standard deviation to believe, in the unit of the values: a converter's step, say
+     * @param floor smallest standard deviation to believe, in the unit of the values: a converter's step, say
      */
     public static List<Integer> flagged(double[] values, int half, double threshold, double floor) {
         List<Integer> out = new ArrayList<>();

@@ -5,22 +5,24 @@ import java.util.Arrays;
 import java.util.List;
 
 /**
- * The outline of a long trace: least and greatest value of every bin of {@value #BIN} samples, of every {@value #FAN} such
- * bins, and so on upwards. A view of any width is drawn from the level that has a few bins for each pixel, so that a hundred
- * million samples cost as much as a thousand. It grows at its end while samples come in. Safe to use from several threads.
+ * The outline of a long trace: least and greatest value of every bin of {@value #BIN} samples, of every {@value #FAN}
+ * such bins, and so on upwards. A view of any width is drawn from the level that has a few bins for each pixel, so that
+ * a hundred million samples cost as much as a thousand. It grows at its end while samples come in. Safe to use from
+ * several threads.
  *
  * <p>Values are kept as floats rounded outwards: a bin never looks smaller than it is.
  */
 public final class Pyramid {
     /** Samples in a bin of the lowest level. */
     public static final int BIN = 256;
+
     private static final int FAN = 8;
 
     /**
      * Part of an outline.
      *
      * @param time start of each of n bins, s
-     * @param low  least value of each
+     * @param low least value of each
      * @param high greatest value of each
      * @param each how many samples a bin stands for
      */

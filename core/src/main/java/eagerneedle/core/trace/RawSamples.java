@@ -5,7 +5,7 @@ import java.util.Arrays;
 /**
  * Samples as they arrived: never altered.
  *
- * @param time   n moments in seconds from the start of the run, by the instrument's clock
+ * @param time n moments in seconds from the start of the run, by the instrument's clock
  * @param values n raw values: counts of the converter, or numbers in the unit of an imported file
  */
 public record RawSamples(double[] time, double[] values) {
@@ -13,7 +13,8 @@ public record RawSamples(double[] time, double[] values) {
 
     public RawSamples {
         if (time.length != values.length) {
-            throw new IllegalArgumentException("Raw samples need as many times as values, not " + time.length + " and " + values.length + ".");
+            throw new IllegalArgumentException(
+                    "Raw samples need as many times as values, not " + time.length + " and " + values.length + ".");
         }
     }
 
@@ -27,7 +28,11 @@ public record RawSamples(double[] time, double[] values) {
         int b = Arrays.binarySearch(time, to);
         a = a < 0 ? -a - 1 : a;
         b = b < 0 ? -b - 1 : b + 1;
-        return a >= b ? NONE : a == 0 && b == size() ? this : new RawSamples(Arrays.copyOfRange(time, a, b), Arrays.copyOfRange(values, a, b));
+        return a >= b
+                ? NONE
+                : a == 0 && b == size()
+                        ? this
+                        : new RawSamples(Arrays.copyOfRange(time, a, b), Arrays.copyOfRange(values, a, b));
     }
 
     public RawSamples plus(RawSamples more) {

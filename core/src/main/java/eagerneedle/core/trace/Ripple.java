@@ -10,22 +10,26 @@ import org.hipparchus.transform.FastFourierTransformer;
 import org.hipparchus.transform.TransformType;
 
 /**
- * Finds a ripple in residuals: a steady oscillation and its harmonics that make up most of them, over two cycles or more.
+ * Finds a ripple in residuals: a steady oscillation and its harmonics that make up most of them, over two cycles or
+ * more.
  *
- * <p>The tallest line of the spectrum gives the frequency, Gauss-Newton steps refine it, and the amplitudes of it and of its
- * first harmonics are least squares. The remaining level is fitted along and left where it was.
+ * <p>The tallest line of the spectrum gives the frequency, Gauss-Newton steps refine it, and the amplitudes of it and
+ * of its first harmonics are least squares. The remaining level is fitted along and left where it was.
  */
 final class Ripple {
     private static final int HARMONICS = 3;
     /** Parameters that a ripple takes out of the residuals: a frequency and two amplitudes each. */
     static final int PARAMETERS = 1 + 2 * HARMONICS;
+
     private static final double MOST = 0.6;
     private static final int FEWEST = 24;
 
-    private Ripple() {
-    }
+    private Ripple() {}
 
-    /** n values of the ripple; empty where the residuals hold none. Samples are taken as evenly spaced for the search alone. */
+    /**
+     * n values of the ripple; empty where the residuals hold none. Samples are taken as evenly spaced for the search
+     * alone.
+     */
     static Optional<double[]> in(double[] time, double[] e) {
         int n = e.length;
         double span = n < 2 ? 0 : time[n - 1] - time[0];
@@ -80,7 +84,8 @@ final class Ripple {
         int best = 1;
         double tallest = 0;
         for (int k = 1; k < size / 2; k++) {
-            double power = spectrum[k].getReal() * spectrum[k].getReal() + spectrum[k].getImaginary() * spectrum[k].getImaginary();
+            double power = spectrum[k].getReal() * spectrum[k].getReal()
+                    + spectrum[k].getImaginary() * spectrum[k].getImaginary();
             if (power > tallest) {
                 tallest = power;
                 best = k;
@@ -89,7 +94,10 @@ final class Ripple {
         return 2 * Math.PI * best / (size * span / (n - 1));
     }
 
-    /** Level and amplitudes of the harmonics; with {@code slope} also how the frequency should change, times the amplitude of the first. */
+    /**
+     * Level and amplitudes of the harmonics; with {@code slope} also how the frequency should change, times the
+     * amplitude of the first.
+     */
     private static double[] fit(double[] time, double[] e, double omega, int harmonics, boolean slope) {
         int n = e.length;
         int p = 1 + 2 * harmonics;
@@ -102,7 +110,10 @@ final class Ripple {
                 design[i][2 * h] = Math.sin(phase);
             }
         }
-        double[] c = new QRDecomposition(new Array2DRowRealMatrix(design, false)).getSolver().solve(new ArrayRealVector(e, false)).toArray();
+        double[] c = new QRDecomposition(new Array2DRowRealMatrix(design, false))
+                .getSolver()
+                .solve(new ArrayRealVector(e, false))
+                .toArray();
         if (!slope) {
             return c;
         }
@@ -114,6 +125,9 @@ final class Ripple {
             double t = time[i] - time[0];
             wider[i][p] = t * (c[2] * design[i][1] - c[1] * design[i][2]) / amplitude;
         }
-        return new QRDecomposition(new Array2DRowRealMatrix(wider, false)).getSolver().solve(new ArrayRealVector(e, false)).toArray();
+        return new QRDecomposition(new Array2DRowRealMatrix(wider, false))
+                .getSolver()
+                .solve(new ArrayRealVector(e, false))
+                .toArray();
     }
 }

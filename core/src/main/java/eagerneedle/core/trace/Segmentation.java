@@ -8,29 +8,27 @@ import java.util.List;
 /**
  * Splits a trace into pieces that are each a parabola plus noise: held, rolling, hit the stop.
  *
- * <p>Optimal partitioning by dynamic programming (Jackson et al. 2005, IEEE Signal Processing Letters 12, 105) of the residual
- * sum of squares of the pieces, starts that can never win again dropped on the way (Killick et al. 2012), each new piece costing {@code penalty} times the noise variance times ln n. The noise
- * is taken from third differences, which no parabola disturbs, by their median absolute value. The sums of squares come
- * from running moments, so that a piece costs the same however long it is. Traces longer than {@value #MOST} samples are
- * searched on every m-th sample.
+ * <p>Optimal partitioning by dynamic programming (Jackson et al. 2005, IEEE Signal Processing Letters 12, 105) of the
+ * residual sum of squares of the pieces, starts that can never win again dropped on the way (Killick et al. 2012), each
+ * new piece costing {@code penalty} times the noise variance times ln n. The noise is taken from third differences,
+ * which no parabola disturbs, by their median absolute value. The sums of squares come from running moments, so that a
+ * piece costs the same however long it is. Traces longer than {@value #MOST} samples are searched on every m-th sample.
  */
 public final class Segmentation {
     private static final int MOST = 300;
     private static final int SHORTEST = 5;
     private static final double PENALTY = 12;
 
-    private Segmentation() {
-    }
+    private Segmentation() {}
 
     /**
      * One piece.
      *
-     * @param from   index of its first sample
-     * @param to     index after its last sample
+     * @param from index of its first sample
+     * @param to index after its last sample
      * @param travel value at its end minus value at its start, smoothed, in the trace's unit
      */
-    public record Piece(int from, int to, double travel) {
-    }
+    public record Piece(int from, int to, double travel) {}
 
     /** Pieces in order of time that together cover the whole trace; one piece for a trace too short to split. */
     public static List<Piece> quadraticPieces(Trace trace) {
@@ -67,7 +65,9 @@ public final class Segmentation {
             double[] without = new double[alive];
             for (int s = 0; s < alive; s++) {
                 int start = starts[s];
-                without[s] = best[start] == Double.POSITIVE_INFINITY ? best[start] : best[start] + moments.residualSquares(start, end, degree);
+                without[s] = best[start] == Double.POSITIVE_INFINITY
+                        ? best[start]
+                        : best[start] + moments.residualSquares(start, end, degree);
                 if (without[s] + penalty < best[end]) {
                     best[end] = without[s] + penalty;
                     previous[end] = start;

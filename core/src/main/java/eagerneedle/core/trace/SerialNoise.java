@@ -6,21 +6,22 @@ import java.util.Optional;
 /**
  * The noise of samples that are alike from one to the next, told from the residuals of a fit.
  *
- * <p>Residuals are described by an autoregression whose order, up to {@value #HIGHEST}, is chosen by AICc (Burg 1975; Hurvich and
- * Tsai 1989). A fit takes part of a slow noise with it, so that what is left looks less alike than it was: the sum of the
- * coefficients is put right by (n φ + p) / (n - p - 2), after Kendall 1954 for the mean and its like for p parameters. What the
- * noise then does to parameters, sums over the samples along orthonormal directions q, is the covariance qᵀ Ω q, which is a sum of
- * products of the directions passed through the autoregression. Its degrees of freedom follow from how well φ is known, (1 - φ²)
- * / n, and say how many independent pieces the record holds.
+ * <p>Residuals are described by an autoregression whose order, up to {@value #HIGHEST}, is chosen by AICc (Burg 1975;
+ * Hurvich and Tsai 1989). A fit takes part of a slow noise with it, so that what is left looks less alike than it was:
+ * the sum of the coefficients is put right by (n φ + p) / (n - p - 2), after Kendall 1954 for the mean and its like for
+ * p parameters. What the noise then does to parameters, sums over the samples along orthonormal directions q, is the
+ * covariance qᵀ Ω q, which is a sum of products of the directions passed through the autoregression. Its degrees of
+ * freedom follow from how well φ is known, (1 - φ²) / n, and say how many independent pieces the record holds.
  *
- * <p>A ripple (the beat of a motor, the hum of the mains) is no noise: where the residuals hold one line of the spectrum over two
- * cycles or more, it is taken out before, and only the part of a cycle that is left over in the window counts.
+ * <p>A ripple (the beat of a motor, the hum of the mains) is no noise: where the residuals hold one line of the
+ * spectrum over two cycles or more, it is taken out before, and only the part of a cycle that is left over in the
+ * window counts.
  *
  * @param coefficients of the autoregression, one a lag
- * @param innovation   variance of what is new in each sample, in the square of the trace's unit
- * @param dof          degrees of freedom of its size along a slow direction
- * @param ripple       n values of the ripple that was found, or null
- * @param n            number of samples
+ * @param innovation variance of what is new in each sample, in the square of the trace's unit
+ * @param dof degrees of freedom of its size along a slow direction
+ * @param ripple n values of the ripple that was found, or null
+ * @param n number of samples
  */
 public record SerialNoise(double[] coefficients, double innovation, double dof, double[] ripple, int n) {
     private static final int HIGHEST = 12;
@@ -30,10 +31,10 @@ public record SerialNoise(double[] coefficients, double innovation, double dof, 
     /**
      * Tells the noise from residuals.
      *
-     * @param time      n moments in s
+     * @param time n moments in s
      * @param residuals n residuals of a fit
-     * @param p         how many parameters the fit has
-     * @param floor     least standard deviation, what the converter's step leaves open
+     * @param p how many parameters the fit has
+     * @param floor least standard deviation, what the converter's step leaves open
      */
     public static SerialNoise of(double[] time, double[] residuals, int p, double floor) {
         int n = residuals.length;
@@ -210,7 +211,8 @@ public record SerialNoise(double[] coefficients, double innovation, double dof, 
      * The root of the covariance that the noise gives to sums along directions.
      *
      * @param q n by p orthonormal directions
-     * @return p by p, lower left: its product with its own transpose is the covariance, in the square of the trace's unit
+     * @return p by p, lower left: its product with its own transpose is the covariance, in the square of the trace's
+     *     unit
      */
     public double[][] factor(double[][] q) {
         int p = q[0].length;
@@ -249,7 +251,13 @@ public record SerialNoise(double[] coefficients, double innovation, double dof, 
 
     /** One sentence where the record is too short to tell how alike its samples are. */
     public Optional<String> remark() {
-        return coefficients.length == 0 || dof >= FEW_PIECES ? Optional.empty()
-                : Optional.of("The samples are so alike from one to the next that the record holds only about %s; its uncertainty is hardly known itself. Record for longer.".formatted(dof < 1.5 ? "one independent piece" : "%.0f independent pieces".formatted(dof)));
+        return coefficients.length == 0 || dof >= FEW_PIECES
+                ? Optional.empty()
+                : Optional.of("The samples are so alike from one to the next that the record holds only about %s; its "
+                        + "uncertainty is hardly known itself. Record for longer."
+                                .formatted(
+                                        dof < 1.5
+                                                ? "one independent piece"
+                                                : "%.0f independent pieces".formatted(dof)));
     }
 }

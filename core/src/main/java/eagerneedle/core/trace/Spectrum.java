@@ -18,7 +18,8 @@ public record Spectrum(double[] frequency, double[] amplitude) {
     public static Spectrum of(Trace trace) {
         int n = Math.min(trace.size(), LONGEST);
         if (n < 8) {
-            throw new IllegalArgumentException("A spectrum of " + trace.name() + " needs at least 8 samples; the window holds " + n + ".");
+            throw new IllegalArgumentException(
+                    "A spectrum of " + trace.name() + " needs at least 8 samples; the window holds " + n + ".");
         }
         int length = Integer.highestOneBit(2 * n - 1) * 2;
         double mean = 0;
@@ -43,7 +44,9 @@ public record Spectrum(double[] frequency, double[] amplitude) {
         return new Spectrum(frequency, amplitude);
     }
 
-    /** Frequency of the tallest line in Hz, between the bins by a parabola through the logarithms of three amplitudes. */
+    /**
+     * Frequency of the tallest line in Hz, between the bins by a parabola through the logarithms of three amplitudes.
+     */
     public double peak() {
         int k = 1;
         for (int i = 1; i < amplitude.length - 1; i++) {

@@ -6,20 +6,21 @@ import java.util.Optional;
 /**
  * Finds in the edges of a gate where a steady acceleration ends.
  *
- * <p>Under a constant acceleration the mean speed from edge to edge is the speed in the middle of that time, and lies on a straight
- * line against it. Two straight lines are laid through the speeds, each weighted by the inverse square of its speed because the
- * scatter of a timed interval is a share of it; the break between them with the least sum of squares is the end. When one line does
- * as well by the Bayesian criterion (Schwarz 1978, Annals of Statistics 6, 461), everything is taken.
+ * <p>Under a constant acceleration the mean speed from edge to edge is the speed in the middle of that time, and lies
+ * on a straight line against it. Two straight lines are laid through the speeds, each weighted by the inverse square of
+ * its speed because the scatter of a timed interval is a share of it; the break between them with the least sum of
+ * squares is the end. When one line does as well by the Bayesian criterion (Schwarz 1978, Annals of Statistics 6, 461),
+ * everything is taken.
  */
 final class SpeedingUp {
     private static final int LEAST = 5;
     /** Parameters that a break adds: its place and a second line. */
     private static final int COST = 3;
+
     private static final int GUARD = 3;
     private static final double REST = 0.5;
 
-    private SpeedingUp() {
-    }
+    private SpeedingUp() {}
 
     /** The window between two edges; empty when there are too few or they never come faster. */
     static Optional<Window> of(Trace gate) {
@@ -65,7 +66,11 @@ final class SpeedingUp {
             return Optional.empty();
         }
         int last = end == n ? n : end - GUARD;
-        return Optional.of(new Window(edge[0] - 1e-6, edge[last] + 1e-6, "proposed: from the first edge until they no longer come faster" + (end == n ? "" : ", " + GUARD + " edges clear of it")));
+        return Optional.of(new Window(
+                edge[0] - 1e-6,
+                edge[last] + 1e-6,
+                "proposed: from the first edge until they no longer come faster"
+                        + (end == n ? "" : ", " + GUARD + " edges clear of it")));
     }
 
     /** Slope and weighted sum of squared residuals of a straight line. */

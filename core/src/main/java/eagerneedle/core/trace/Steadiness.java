@@ -7,7 +7,7 @@ import java.util.function.Predicate;
  * When a signal has become steady: a wait is over when the samples say so, not when a clock does.
  *
  * @param since first moment from which the rest of the trace shows no drift, in seconds from the start of the run
- * @param rest  statistics of the trace from that moment on
+ * @param rest statistics of the trace from that moment on
  */
 public record Steadiness(double since, WindowStatistics rest) {
     private static final int STARTS = 60;
@@ -21,7 +21,7 @@ public record Steadiness(double since, WindowStatistics rest) {
      * The earliest steady start.
      *
      * @param trace at least {@value #FEWEST} samples
-     * @param k     how many of its own standard uncertainties the slope may have, 2 by custom
+     * @param k how many of its own standard uncertainties the slope may have, 2 by custom
      * @return empty when not even the last fifth of the trace is steady
      */
     public static Optional<Steadiness> of(Trace trace, double k) {
@@ -29,8 +29,8 @@ public record Steadiness(double since, WindowStatistics rest) {
     }
 
     /**
-     * The earliest start from which a drift, though it can be seen, stays within the scatter of single samples or one step of the
-     * converter: what a settling that has all but ended leaves.
+     * The earliest start from which a drift, though it can be seen, stays within the scatter of single samples or one
+     * step of the converter: what a settling that has all but ended leaves.
      *
      * @param trace at least {@value #FEWEST} samples
      * @return empty when the signal still moves by more at the end
@@ -67,7 +67,10 @@ public record Steadiness(double since, WindowStatistics rest) {
         return best.filter(b -> b.since() <= trace.time()[(int) (0.8 * (n - 1))]);
     }
 
-    /** The first quarter and the last half have the same mean within k combined standard uncertainties: no settling at the start. */
+    /**
+     * The first quarter and the last half have the same mean within k combined standard uncertainties: no settling at
+     * the start.
+     */
     private static boolean levelsAgree(Trace tail, double k) {
         int n = tail.size();
         if (n < 4 * FEWEST) {

@@ -10,29 +10,30 @@ import java.util.function.DoubleUnaryOperator;
 /**
  * The samples of one channel in one run, in the measurand's unit, with the influences all samples share.
  *
- * <p>A calibration makes every sample wrong together. Such influences are kept once, as a contribution that depends on the
- * value, so that whatever is computed from the samples by exact derivatives inherits them with the right sign and size.
+ * <p>A calibration makes every sample wrong together. Such influences are kept once, as a contribution that depends on
+ * the value, so that whatever is computed from the samples by exact derivatives inherits them with the right sign and
+ * size.
  *
- * @param name   the channel
- * @param time   n moments in seconds from the start of the run, rising
- * @param value  n values in {@code unit}
- * @param unit   of the values
- * @param step   smallest step the converter can show, in {@code unit}; 0 if not known
+ * @param name the channel
+ * @param time n moments in seconds from the start of the run, rising
+ * @param value n values in {@code unit}
+ * @param unit of the values
+ * @param step smallest step the converter can show, in {@code unit}; 0 if not known
  * @param shared influences common to all samples
  */
 public record Trace(String name, double[] time, double[] value, LabUnit unit, double step, List<Shared> shared) {
     /**
      * An influence that all samples share.
      *
-     * @param leaf         the influence
+     * @param leaf the influence
      * @param contribution what one standard deviation of it does to a sample of a given value; both in the trace's unit
      */
-    public record Shared(Leaf leaf, DoubleUnaryOperator contribution) {
-    }
+    public record Shared(Leaf leaf, DoubleUnaryOperator contribution) {}
 
     public Trace {
         if (time.length != value.length) {
-            throw new IllegalArgumentException("A trace needs as many times as values, not " + time.length + " and " + value.length + ".");
+            throw new IllegalArgumentException(
+                    "A trace needs as many times as values, not " + time.length + " and " + value.length + ".");
         }
         shared = List.copyOf(shared);
     }
@@ -67,12 +68,14 @@ public record Trace(String name, double[] time, double[] value, LabUnit unit, do
 
     /** The samples from one index up to, and without, another; influences stay. */
     public Trace slice(int from, int to) {
-        return new Trace(name, Arrays.copyOfRange(time, from, to), Arrays.copyOfRange(value, from, to), unit, step, shared);
+        return new Trace(
+                name, Arrays.copyOfRange(time, from, to), Arrays.copyOfRange(value, from, to), unit, step, shared);
     }
 
     /**
-     * A signal of steps from samples that each tell what it is from their moment on, as a gate timer sends them: every change is a
-     * rise or fall of the length of the timer's step about its moment, so that edges are found where they were. It is taken to be 0 at first.
+     * A signal of steps from samples that each tell what it is from their moment on, as a gate timer sends them: every
+     * change is a rise or fall of the length of the timer's step about its moment, so that edges are found where they
+     * were. It is taken to be 0 at first.
      *
      * @param resolution of the timer, s
      */

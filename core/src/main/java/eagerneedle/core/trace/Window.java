@@ -3,14 +3,15 @@ package eagerneedle.core.trace;
 /**
  * A span of a trace chosen for a purpose, with a reason.
  *
- * @param from   first moment that belongs to it, in seconds from the start of the run
- * @param to     last moment that belongs to it, in seconds
+ * @param from first moment that belongs to it, in seconds from the start of the run
+ * @param to last moment that belongs to it, in seconds
  * @param reason why it lies there: how it was proposed, or who moved it
  */
 public record Window(double from, double to, String reason) {
     public Window {
         if (!(to > from)) {
-            throw new IllegalArgumentException("A window must end after it starts, not run from " + from + " s to " + to + " s.");
+            throw new IllegalArgumentException(
+                    "A window must end after it starts, not run from " + from + " s to " + to + " s.");
         }
     }
 

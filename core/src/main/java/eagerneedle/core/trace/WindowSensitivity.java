@@ -7,8 +7,8 @@ import java.util.function.ToDoubleFunction;
  * computed each time.
  *
  * @param nominal the answer for the window as it is
- * @param low     least answer
- * @param high    greatest answer
+ * @param low least answer
+ * @param high greatest answer
  */
 public record WindowSensitivity(double nominal, double low, double high) {
     private static final int STEPS = 2;
@@ -16,13 +16,14 @@ public record WindowSensitivity(double nominal, double low, double high) {
     /**
      * Moves both edges by up to a share of the window's length, in {@value #STEPS} steps each way.
      *
-     * @param trace  the whole run
-     * @param share  0 to 0.5
+     * @param trace the whole run
+     * @param share 0 to 0.5
      * @param answer from the windowed trace, any number
      */
     public static WindowSensitivity of(Trace trace, Window window, double share, ToDoubleFunction<Trace> answer) {
         if (!(share >= 0 && share <= 0.5)) {
-            throw new IllegalArgumentException("An edge may move by a share between 0 and 50 % of its window, not by " + 100 * share + " %.");
+            throw new IllegalArgumentException(
+                    "An edge may move by a share between 0 and 50 % of its window, not by " + 100 * share + " %.");
         }
         double nominal = answer.applyAsDouble(trace.within(window));
         double low = nominal;

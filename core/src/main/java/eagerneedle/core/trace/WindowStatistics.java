@@ -3,24 +3,33 @@ package eagerneedle.core.trace;
 /**
  * Statistics of a window, with a standard uncertainty of the mean that knows about autocorrelation.
  *
- * <p>Neighbouring samples of a real display are alike, so s/√n is too small. The effective number of independent samples is
- * n / (1 + 2 Σ ρ_k), the sum running over the initial positive sequence of the autocorrelation (Geyer 1992, Statistical
- * Science 7, 473). Where the signal sits within one converter step, scatter tells nothing, and the uncertainty is floored by
- * step/√12 (JCGM 100, F.2.2.1).
+ * <p>Neighbouring samples of a real display are alike, so s/√n is too small. The effective number of independent
+ * samples is n / (1 + 2 Σ ρ_k), the sum running over the initial positive sequence of the autocorrelation (Geyer 1992,
+ * Statistical Science 7, 473). Where the signal sits within one converter step, scatter tells nothing, and the
+ * uncertainty is floored by step/√12 (JCGM 100, F.2.2.1).
  *
- * @param n         number of samples
- * @param mean      in the trace's unit
- * @param median    in the trace's unit
- * @param sd        standard deviation of the samples with n - 1, in the trace's unit
- * @param min       in the trace's unit
- * @param max       in the trace's unit
+ * @param n number of samples
+ * @param mean in the trace's unit
+ * @param median in the trace's unit
+ * @param sd standard deviation of the samples with n - 1, in the trace's unit
+ * @param min in the trace's unit
+ * @param max in the trace's unit
  * @param effectiveN effective number of independent samples, 1 to n
- * @param uMean     standard uncertainty of the mean, in the trace's unit
- * @param slope     rate of change by a straight line, in the trace's unit per second
- * @param uSlope    its standard uncertainty, widened for autocorrelation
+ * @param uMean standard uncertainty of the mean, in the trace's unit
+ * @param slope rate of change by a straight line, in the trace's unit per second
+ * @param uSlope its standard uncertainty, widened for autocorrelation
  */
-public record WindowStatistics(int n, double mean, double median, double sd, double min, double max, double effectiveN,
-                               double uMean, double slope, double uSlope) {
+public record WindowStatistics(
+        int n,
+        double mean,
+        double median,
+        double sd,
+        double min,
+        double max,
+        double effectiveN,
+        double uMean,
+        double slope,
+        double uSlope) {
     private static final int LAGS = 12;
     private static final int FEWEST_TO_SHORTEN = 400;
     private static final int MANY = 5_000;
@@ -32,7 +41,8 @@ public record WindowStatistics(int n, double mean, double median, double sd, dou
     public static WindowStatistics of(Trace trace) {
         int n = trace.size();
         if (n < 2) {
-            throw new IllegalArgumentException("Statistics of " + trace.name() + " need at least 2 samples; the window holds " + n + ".");
+            throw new IllegalArgumentException(
+                    "Statistics of " + trace.name() + " need at least 2 samples; the window holds " + n + ".");
         }
         double[] v = trace.value();
         double[] t = trace.time();
@@ -41,7 +51,8 @@ public record WindowStatistics(int n, double mean, double median, double sd, dou
             near += x;
         }
         near /= n;
-        // Sums about a first estimate of the mean and about the first moment: little is lost when they are brought to the true means.
+        // Sums about a first estimate of the mean and about the first moment: little is lost when they are brought to
+        // the true means.
         double sum = 0;
         double squares = 0;
         double st = 0;
@@ -68,7 +79,8 @@ public record WindowStatistics(int n, double mean, double median, double sd, dou
         double sd = Math.sqrt(squares / (n - 1));
         double median = n > MANY ? medianOfMany(v, min, max) : median(v);
         double effective = effectiveN(v, mean, squares);
-        double uMean = Math.max(sd / Math.sqrt(effective), max - min <= trace.step() ? trace.step() / Math.sqrt(12) : 0);
+        double uMean =
+                Math.max(sd / Math.sqrt(effective), max - min <= trace.step() ? trace.step() / Math.sqrt(12) : 0);
 
         double slope = stt == 0 ? 0 : stv / stt;
         double residual = Math.max(0, squares - slope * stv);
@@ -80,7 +92,9 @@ public record WindowStatistics(int n, double mean, double median, double sd, dou
         return new WindowStatistics(n, mean, median, sd, min, max, effective, uMean, slope, uSlope);
     }
 
-    /** How far the straight line through the samples goes over a span in seconds, without its sign; in the trace's unit. */
+    /**
+     * How far the straight line through the samples goes over a span in seconds, without its sign; in the trace's unit.
+     */
     public double drift(double span) {
         return Math.abs(slope) * span;
     }
@@ -109,9 +123,9 @@ public record WindowStatistics(int n, double mean, double median, double sd, dou
     }
 
     /**
-     * Sums pairs of the autocorrelation until one is not positive. A long correlation would take many passes over the samples;
-     * so, where the first lags do not end it, samples are averaged in fours and the same sum is taken of the averages: the
-     * variance of the mean, which is what the sum stands for, is the same either way.
+     * Sums pairs of the autocorrelation until one is not positive. A long correlation would take many passes over the
+     * samples; so, where the first lags do not end it, samples are averaged in fours and the same sum is taken of the
+     * averages: the variance of the mean, which is what the sum stands for, is the same either way.
      */
     private static double effectiveN(double[] v, double mean, double squares) {
         int n = v.length;
@@ -179,8 +193,8 @@ public record WindowStatistics(int n, double mean, double median, double sd, dou
     }
 
     /**
-     * The median of many values: counted into bins first, so that only the values of the middle bins are copied and selected
-     * from. Where most values share a bin (a heavy tail, a coarse converter) the plain selection does it.
+     * The median of many values: counted into bins first, so that only the values of the middle bins are copied and
+     * selected from. Where most values share a bin (a heavy tail, a coarse converter) the plain selection does it.
      */
     private static double medianOfMany(double[] v, double min, double max) {
         double scale = BINS / (max - min);

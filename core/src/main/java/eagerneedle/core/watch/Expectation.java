@@ -4,8 +4,8 @@ package eagerneedle.core.watch;
  * What a method expects of a channel, in the channel's unit; NaN and 0 for what it does not say.
  *
  * @param trend 1 when the value should rise during a run, -1 when it should fall
- * @param low   lowest value this channel should show
- * @param high  highest value
+ * @param low lowest value this channel should show
+ * @param high highest value
  * @param holds largest change that a reference may show during a run
  * @param limit value that must not be passed
  */

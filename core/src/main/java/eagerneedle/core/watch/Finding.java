@@ -3,20 +3,34 @@ package eagerneedle.core.watch;
 /**
  * What a watch has to say.
  *
- * @param rule     which watch it is
+ * @param rule which watch it is
  * @param severity how much it matters
- * @param channel  the channel it concerns, empty for none
- * @param run      the run it concerns, 0 for none
- * @param subject  what else tells it from other findings of its rule: a window, a check, an edge; may be empty
- * @param message  what is wrong, one sentence
- * @param cause    the likely cause, one sentence
- * @param remedy   what to do, one sentence
- * @param from     first moment concerned, in seconds of the run; NaN for none
- * @param to       last moment concerned
+ * @param channel the channel it concerns, empty for none
+ * @param run the run it concerns, 0 for none
+ * @param subject what else tells it from other findings of its rule: a window, a check, an edge; may be empty
+ * @param message what is wrong, one sentence
+ * @param cause the likely cause, one sentence
+ * @param remedy what to do, one sentence
+ * @param from first moment concerned, in seconds of the run; NaN for none
+ * @param to last moment concerned
  */
-public record Finding(Rule rule, Severity severity, String channel, int run, String subject, String message, String cause, String remedy, double from, double to) {
+public record Finding(
+        Rule rule,
+        Severity severity,
+        String channel,
+        int run,
+        String subject,
+        String message,
+        String cause,
+        String remedy,
+        double from,
+        double to) {
     /** How much it matters, most severe last. */
-    public enum Severity { NOTE, ATTENTION, WRONG }
+    public enum Severity {
+        NOTE,
+        ATTENTION,
+        WRONG
+    }
 
     /** What the rule is called. */
     public String watch() {
@@ -55,7 +69,17 @@ public record Finding(Rule rule, Severity severity, String channel, int run, Str
 
     /** The same, known and explained: it is a note from then on. */
     public Finding explained(String text) {
-        return new Finding(rule, Severity.NOTE, channel, run, subject, message + (text.isBlank() ? " (acknowledged)" : " (explained: " + text + ")"), cause, remedy, from, to);
+        return new Finding(
+                rule,
+                Severity.NOTE,
+                channel,
+                run,
+                subject,
+                message + (text.isBlank() ? " (acknowledged)" : " (explained: " + text + ")"),
+                cause,
+                remedy,
+                from,
+                to);
     }
 
     /** The finding in one line. */

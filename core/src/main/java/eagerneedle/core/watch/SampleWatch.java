@@ -26,8 +26,8 @@ public final class SampleWatch {
      * A watch over one channel.
      *
      * @param channel what the channel is called in sentences
-     * @param chain   its chain
-     * @param rate    samples a second that it should deliver; 0 if not known
+     * @param chain its chain
+     * @param rate samples a second that it should deliver; 0 if not known
      */
     public SampleWatch(String channel, Chain chain, double rate) {
         this.channel = channel;
@@ -38,8 +38,10 @@ public final class SampleWatch {
         double b = chain.exactCounts(reach[1]);
         // A gate has two states and nothing else: its rails are its readings.
         this.gate = chain.converter().bits() == 1;
-        this.lowest = gate ? -0.5 : Math.max(Math.min(a, b) - 0.5, chain.converter().lowestCount() + 0.5);
-        this.highest = gate ? 1.5 : Math.min(Math.max(a, b) + 0.5, chain.converter().highestCount() - 0.5);
+        this.lowest =
+                gate ? -0.5 : Math.max(Math.min(a, b) - 0.5, chain.converter().lowestCount() + 0.5);
+        this.highest =
+                gate ? 1.5 : Math.min(Math.max(a, b) + 0.5, chain.converter().highestCount() - 0.5);
     }
 
     /** Findings over a span of samples: {@code time} in seconds, {@code counts} raw. */
@@ -68,28 +70,47 @@ public final class SampleWatch {
         return Optional.of(beyond(run, time, counts, span));
     }
 
-    /** At the rail of a converter the chain is saturated; beyond what its laws allow, a lead is open or shorted, or nothing answered. */
+    /**
+     * At the rail of a converter the chain is saturated; beyond what its laws allow, a lead is open or shorted, or
+     * nothing answered.
+     */
     private Finding beyond(int run, double[] time, double[] counts, int[] span) {
         double[] reach = chain.reach();
         String unit = chain.unit().pretty();
         String many = " in %d of %d samples.".formatted(span[2], counts.length);
         boolean top = counts[span[1]] > highest;
         double rail = top ? chain.converter().highestCount() : chain.converter().lowestCount();
-        boolean bounded = chain.stages().stream().anyMatch(s -> Double.isFinite(s.lowest()) && Double.isFinite(s.highest())) && Double.isNaN(chain.indication(rail))
-                || chain.stages().stream().anyMatch(s -> s.law().linear() && Double.isFinite(s.lowest()) && Double.isFinite(s.highest()));
+        boolean bounded = chain.stages().stream()
+                                .anyMatch(s -> Double.isFinite(s.lowest()) && Double.isFinite(s.highest()))
+                        && Double.isNaN(chain.indication(rail))
+                || chain.stages().stream()
+                        .anyMatch(s -> s.law().linear() && Double.isFinite(s.lowest()) && Double.isFinite(s.highest()));
         if (!bounded) {
-            return Rule.SATURATED.of(run, channel, time[span[0]], time[span[1]], capital(channel) + " is saturated" + many).because("The signal is " + (top ? "above" : "below") + " the range of " + chain.converter().label() + ": gain, range or offset do not suit it.");
+            return Rule.SATURATED
+                    .of(run, channel, time[span[0]], time[span[1]], capital(channel) + " is saturated" + many)
+                    .because("The signal is " + (top ? "above" : "below") + " the range of "
+                            + chain.converter().label() + ": gain, range or offset do not suit it.");
         }
         boolean ohms = chain.stages().stream().anyMatch(s -> s.output().symbol().equals("ohm"));
         if (ohms) {
-            return (top ? Rule.OPEN : Rule.SHORTED).of(run, channel, time[span[0]], time[span[1]], capital(channel) + " shows what its sensor cannot" + many);
+            return (top ? Rule.OPEN : Rule.SHORTED)
+                    .of(
+                            run,
+                            channel,
+                            time[span[0]],
+                            time[span[1]],
+                            capital(channel) + " shows what its sensor cannot" + many);
         }
         boolean answers = chain.stages().stream().anyMatch(s -> s.output().fits(LabUnit.SECOND));
         if (!answers) {
-            return Rule.OUT_OF_RANGE.of(run, channel, time[span[0]], time[span[1]], capital(channel) + " is out of range" + many);
+            return Rule.OUT_OF_RANGE.of(
+                    run, channel, time[span[0]], time[span[1]], capital(channel) + " is out of range" + many);
         }
-        return Rule.OUT_OF_RANGE.of(run, channel, time[span[0]], time[span[1]], capital(channel) + " is out of range" + many).because("Nothing answered within %s %s to %s %s: the target is too near, too far, or turned away.".formatted(
-                Notation.plain(reach[0], 3), unit, Notation.plain(reach[1], 3), unit)).remedied("Check that the sensor looks at its target and that nothing stands between.");
+        return Rule.OUT_OF_RANGE
+                .of(run, channel, time[span[0]], time[span[1]], capital(channel) + " is out of range" + many)
+                .because("Nothing answered within %s %s to %s %s: the target is too near, too far, or turned away."
+                        .formatted(Notation.plain(reach[0], 3), unit, Notation.plain(reach[1], 3), unit))
+                .remedied("Check that the sensor looks at its target and that nothing stands between.");
     }
 
     private Optional<Finding> dead(int run, double[] time, double[] counts) {
@@ -97,16 +118,31 @@ public final class SampleWatch {
         for (int i = 1; i < counts.length; i++) {
             same = counts[i] == counts[i - 1] && !beyondReach(counts[i]) ? same + 1 : 1;
             if (same >= DEAD_AFTER && isCoarse(counts[i])) {
-                return Optional.of(Rule.CONVERTER_LIMITED.of(run, channel, time[i - same + 1], time[i], capital(channel) + " stays within one step of its converter, " + Notation.plain(chain.stepAt(chain.indication(counts[i])), 2) + " " + difference() + "."));
+                return Optional.of(Rule.CONVERTER_LIMITED.of(
+                        run,
+                        channel,
+                        time[i - same + 1],
+                        time[i],
+                        capital(channel) + " stays within one step of its converter, "
+                                + Notation.plain(chain.stepAt(chain.indication(counts[i])), 2) + " " + difference()
+                                + "."));
             }
             if (same >= DEAD_AFTER) {
-                return Optional.of(Rule.DEAD.of(run, channel, time[i - same + 1], time[i], capital(channel) + " has not changed by a single step for " + same + " samples."));
+                return Optional.of(Rule.DEAD.of(
+                        run,
+                        channel,
+                        time[i - same + 1],
+                        time[i],
+                        capital(channel) + " has not changed by a single step for " + same + " samples."));
             }
         }
         return Optional.empty();
     }
 
-    /** True where a still signal stays on one count: the stated noise is small beside the step, or none is stated and the converter is coarse. */
+    /**
+     * True where a still signal stays on one count: the stated noise is small beside the step, or none is stated and
+     * the converter is coarse.
+     */
     private boolean isCoarse(double count) {
         double v = chain.indication(count);
         double noise = chain.noiseAt(v);
@@ -133,7 +169,14 @@ public final class SampleWatch {
                 last = i;
             }
         }
-        return missing == 0 ? Optional.empty() : Optional.of(Rule.DROPPED_SAMPLES.of(run, channel, time[first], time[last], missing + (missing == 1 ? " sample" : " samples") + " of " + channel + " did not arrive."));
+        return missing == 0
+                ? Optional.empty()
+                : Optional.of(Rule.DROPPED_SAMPLES.of(
+                        run,
+                        channel,
+                        time[first],
+                        time[last],
+                        missing + (missing == 1 ? " sample" : " samples") + " of " + channel + " did not arrive."));
     }
 
     /** Intervals that scatter by more than a fifth, none of them a gap. */
@@ -141,7 +184,8 @@ public final class SampleWatch {
         if (rate <= 0 || time.length < DEAD_AFTER) {
             return Optional.empty();
         }
-        // An instrument samples all its channels at the rate of the fastest, so the usual interval is taken from the samples.
+        // An instrument samples all its channels at the rate of the fastest, so the usual interval is taken from the
+        // samples.
         double usual = interval(time);
         double squares = 0;
         int n = 0;
@@ -153,7 +197,15 @@ public final class SampleWatch {
             }
         }
         double share = Math.sqrt(squares / Math.max(1, n));
-        return share < 0.2 || n < DEAD_AFTER ? Optional.empty() : Optional.of(Rule.CLOCK_JITTER.of(run, channel, time[0], time[time.length - 1], "Samples of " + channel + " come unevenly: intervals scatter by " + Notation.plain(100 * share, 2) + " %."));
+        return share < 0.2 || n < DEAD_AFTER
+                ? Optional.empty()
+                : Optional.of(Rule.CLOCK_JITTER.of(
+                        run,
+                        channel,
+                        time[0],
+                        time[time.length - 1],
+                        "Samples of " + channel + " come unevenly: intervals scatter by "
+                                + Notation.plain(100 * share, 2) + " %."));
     }
 
     /** The median interval between samples, s. */

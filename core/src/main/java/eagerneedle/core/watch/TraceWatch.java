@@ -10,9 +10,9 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * Looks at what samples mean: a limit, a trend against expectation, a reference that moved, a knock, a signal too fast for its
- * rate, leads that were exchanged. Thresholds are set so that noise alone does not reach them; the rate of false alarms on
- * clean simulated benches is measured in the tests.
+ * Looks at what samples mean: a limit, a trend against expectation, a reference that moved, a knock, a signal too fast
+ * for its rate, leads that were exchanged. Thresholds are set so that noise alone does not reach them; the rate of
+ * false alarms on clean simulated benches is measured in the tests.
  */
 public final class TraceWatch {
     private static final int FEWEST = 24;
@@ -31,7 +31,7 @@ public final class TraceWatch {
      * A watch over one channel.
      *
      * @param channel what it is called in sentences
-     * @param noise   standard deviation of a sample that its chain states, in the channel's unit; 0 when it states none
+     * @param noise standard deviation of a sample that its chain states, in the channel's unit; 0 when it states none
      */
     public TraceWatch(String channel, Expectation expected, double noise) {
         this.channel = channel;
@@ -72,8 +72,15 @@ public final class TraceWatch {
             return Optional.empty();
         }
         boolean passed = most > limit;
-        return Optional.of((passed ? Rule.LIMIT_PASSED : Rule.LIMIT_NEAR).of(run, channel, t.time()[worst], t.time()[worst], capital(channel) + (passed ? " passed" : " is close to") + " the limit of "
-                + Notation.plain(expected.limit(), 4) + " " + t.unit().pretty() + ": " + Notation.plain(t.value()[worst], 4) + "."));
+        return Optional.of((passed ? Rule.LIMIT_PASSED : Rule.LIMIT_NEAR)
+                .of(
+                        run,
+                        channel,
+                        t.time()[worst],
+                        t.time()[worst],
+                        capital(channel) + (passed ? " passed" : " is close to") + " the limit of "
+                                + Notation.plain(expected.limit(), 4) + " "
+                                + t.unit().pretty() + ": " + Notation.plain(t.value()[worst], 4) + "."));
     }
 
     private Optional<Finding> trend(int run, Trace t, double[] blocks, double scatter) {
@@ -84,22 +91,38 @@ public final class TraceWatch {
         if (change * expected.trend() >= 0 || Math.abs(change) < 8 * scatter) {
             return Optional.empty();
         }
-        return Optional.of(Rule.REVERSED.of(run, channel, t.time()[0], t.time()[t.size() - 1], capital(channel) + (change < 0 ? " falls" : " rises") + " where it should " + (expected.trend() > 0 ? "rise." : "fall.")));
+        return Optional.of(Rule.REVERSED.of(
+                run,
+                channel,
+                t.time()[0],
+                t.time()[t.size() - 1],
+                capital(channel) + (change < 0 ? " falls" : " rises") + " where it should "
+                        + (expected.trend() > 0 ? "rise." : "fall.")));
     }
 
     private Optional<Finding> reference(int run, Trace t, double[] blocks, double scatter) {
         if (Double.isNaN(expected.holds())) {
             return Optional.empty();
         }
-        double moved = Arrays.stream(blocks).max().orElse(0) - Arrays.stream(blocks).min().orElse(0);
+        double moved = Arrays.stream(blocks).max().orElse(0)
+                - Arrays.stream(blocks).min().orElse(0);
         // Two blocks on either side of a converter's step may be the same.
         if (moved <= expected.holds() + t.step() + 2 * scatter / Math.sqrt(t.size() / (double) BLOCKS)) {
             return Optional.empty();
         }
-        return Optional.of(Rule.REFERENCE_LOST.of(run, channel, t.time()[0], t.time()[t.size() - 1], capital(channel) + " moved by " + Notation.plain(moved, 2) + " " + unit(t) + " though it should hold within " + Notation.plain(expected.holds(), 2) + " " + unit(t) + "."));
+        return Optional.of(Rule.REFERENCE_LOST.of(
+                run,
+                channel,
+                t.time()[0],
+                t.time()[t.size() - 1],
+                capital(channel) + " moved by " + Notation.plain(moved, 2) + " " + unit(t)
+                        + " though it should hold within " + Notation.plain(expected.holds(), 2) + " " + unit(t)
+                        + "."));
     }
 
-    /** Neighbours differ as much as the whole signal does, and by far more than its noise: it is faster than the rate. */
+    /**
+     * Neighbours differ as much as the whole signal does, and by far more than its noise: it is faster than the rate.
+     */
     private Optional<Finding> undersampled(int run, Trace t) {
         double[] v = t.value();
         double mean = Arrays.stream(v).average().orElse(0);
@@ -114,12 +137,17 @@ public final class TraceWatch {
         if (!(noise > 0) || sd < 20 * Math.max(noise, t.step()) || jump < 1.1 * sd) {
             return Optional.empty();
         }
-        return Optional.of(Rule.UNDERSAMPLED.of(run, channel, t.time()[0], t.time()[t.size() - 1], capital(channel) + " changes from sample to sample as much as it changes at all."));
+        return Optional.of(Rule.UNDERSAMPLED.of(
+                run,
+                channel,
+                t.time()[0],
+                t.time()[t.size() - 1],
+                capital(channel) + " changes from sample to sample as much as it changes at all."));
     }
 
     /**
-     * Hum of the mains in what is left of a signal when its own shape is taken out: a line at 50 Hz or 60 Hz far above what
-     * noise would show there.
+     * Hum of the mains in what is left of a signal when its own shape is taken out: a line at 50 Hz or 60 Hz far above
+     * what noise would show there.
      *
      * @param time evenly spaced, s
      * @param rest residuals of a fit, or a row that stands still; in {@code unit}
@@ -143,9 +171,16 @@ public final class TraceWatch {
             }
             double amplitude = Math.hypot(c, s);
             double left = Math.sqrt(Math.max(1e-300, all / n - amplitude * amplitude / 2));
-            // For noise alone the power of a line over its mean is exponential (Scargle 1982); this much comes once in 10^10.
+            // For noise alone the power of a line over its mean is exponential (Scargle 1982); this much comes once in
+            // 10^10.
             if (amplitude * amplitude * n / (4 * left * left) > SURE && amplitude > left / 2) {
-                return Optional.of(Rule.MAINS_HUM.of(run, channel, time[0], time[n - 1], capital(channel) + " carries a hum of " + Notation.plain(mains, 3) + " Hz, " + Notation.plain(amplitude, 2) + " " + unit.pretty() + " high."));
+                return Optional.of(Rule.MAINS_HUM.of(
+                        run,
+                        channel,
+                        time[0],
+                        time[n - 1],
+                        capital(channel) + " carries a hum of " + Notation.plain(mains, 3) + " Hz, "
+                                + Notation.plain(amplitude, 2) + " " + unit.pretty() + " high."));
             }
         }
         return Optional.empty();
@@ -160,7 +195,8 @@ public final class TraceWatch {
         double[] blocks = medians(steady.value());
         int worst = -1;
         for (int i = 1; i < blocks.length; i++) {
-            if (Math.abs(blocks[i] - blocks[i - 1]) > KNOCK * scatter / Math.sqrt(steady.size() / (double) BLOCKS) + 3 * steady.step()) {
+            if (Math.abs(blocks[i] - blocks[i - 1])
+                    > KNOCK * scatter / Math.sqrt(steady.size() / (double) BLOCKS) + 3 * steady.step()) {
                 worst = i;
             }
         }
@@ -168,31 +204,53 @@ public final class TraceWatch {
             return Optional.empty();
         }
         double at = steady.time()[Math.min(steady.size() - 1, worst * steady.size() / BLOCKS)];
-        return Optional.of(Rule.CONTACT.of(run, channel, at, at, capital(channel) + " jumps within a span that should be steady."));
+        return Optional.of(Rule.CONTACT.of(
+                run, channel, at, at, capital(channel) + " jumps within a span that should be steady."));
     }
 
     /**
-     * Channels outside the bands of their tags: two that show what is expected of each other are swapped, any other is told alone.
+     * Channels outside the bands of their tags: two that show what is expected of each other are swapped, any other is
+     * told alone.
      *
-     * @param typical  a typical value of each channel
+     * @param typical a typical value of each channel
      * @param expected of each
-     * @param labels   of each
+     * @param labels of each
      */
-    public static List<Finding> bands(int run, Map<String, Double> typical, Map<String, Expectation> expected, Map<String, String> labels) {
-        List<String> outside = typical.keySet().stream().filter(n -> expected.get(n).outsideBand(typical.get(n))).toList();
+    public static List<Finding> bands(
+            int run, Map<String, Double> typical, Map<String, Expectation> expected, Map<String, String> labels) {
+        List<String> outside = typical.keySet().stream()
+                .filter(n -> expected.get(n).outsideBand(typical.get(n)))
+                .toList();
         List<Finding> found = new ArrayList<>();
         List<String> paired = new ArrayList<>();
         for (String a : outside) {
             for (String b : outside) {
-                if (a.compareTo(b) < 0 && expected.get(b).holdsBand(typical.get(a)) && expected.get(a).holdsBand(typical.get(b))) {
-                    found.add(Rule.SWAPPED.ofRun(run, a + "/" + b, capital(labels.get(a)) + " and " + labels.get(b) + " show what is expected of each other."));
+                if (a.compareTo(b) < 0
+                        && expected.get(b).holdsBand(typical.get(a))
+                        && expected.get(a).holdsBand(typical.get(b))) {
+                    found.add(Rule.SWAPPED.ofRun(
+                            run,
+                            a + "/" + b,
+                            capital(labels.get(a)) + " and " + labels.get(b)
+                                    + " show what is expected of each other."));
                     paired.addAll(List.of(a, b));
                 }
             }
         }
         // What should hold and lies beside its band has moved; what lies far from it is something else.
-        outside.stream().filter(n -> !paired.contains(n)).forEach(n -> found.add((expected.get(n).isReference() && expected.get(n).isBesideBand(typical.get(n)) ? Rule.REFERENCE_LOST : Rule.OUTSIDE_ITS_BAND).ofRun(run, n, capital(labels.get(n)) + " shows " + Notation.plain(typical.get(n), 3) + ", outside what its tag expects ("
-                + Notation.plain(expected.get(n).low(), 3) + " to " + Notation.plain(expected.get(n).high(), 3) + ").")));
+        outside.stream()
+                .filter(n -> !paired.contains(n))
+                .forEach(n -> found.add((expected.get(n).isReference()
+                                        && expected.get(n).isBesideBand(typical.get(n))
+                                ? Rule.REFERENCE_LOST
+                                : Rule.OUTSIDE_ITS_BAND)
+                        .ofRun(
+                                run,
+                                n,
+                                capital(labels.get(n)) + " shows " + Notation.plain(typical.get(n), 3)
+                                        + ", outside what its tag expects ("
+                                        + Notation.plain(expected.get(n).low(), 3) + " to "
+                                        + Notation.plain(expected.get(n).high(), 3) + ").")));
         return found;
     }
 

@@ -7,10 +7,10 @@ import static org.assertj.core.api.Assertions.within;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.fit.FitException;
 import eagerneedle.core.fit.PolynomialFit;
-import eagerneedle.core.session.Command;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.session.Command;
 import eagerneedle.core.trace.Trace;
 import java.time.Duration;
 import java.time.Instant;
@@ -24,7 +24,8 @@ class CalibrationTest {
     private static final Instant DAY = Instant.parse("2026-11-23T09:00:00Z");
 
     private static Calibration of(List<CalibrationPoint> points) {
-        return Calibration.line("c1", "position", "known length", "m", points, DAY, DAY.plus(Duration.ofDays(180)), "someone", "");
+        return Calibration.line(
+                "c1", "position", "known length", "m", points, DAY, DAY.plus(Duration.ofDays(180)), "someone", "");
     }
 
     private static Calibration simulated(Random r, double zero, double scale, double uReference, double noise) {
@@ -32,7 +33,8 @@ class CalibrationTest {
         for (double x : new double[] {0.3, 0.5, 0.7, 0.9, 1.2, 1.5}) {
             double stands = x + uReference * r.nextGaussian();
             double indication = (stands - zero) / scale + noise * r.nextGaussian();
-            points.add(new CalibrationPoint(String.format(Locale.ROOT, "%.3f ± %s m", x, uReference), indication, noise, 100, true));
+            points.add(new CalibrationPoint(
+                    String.format(Locale.ROOT, "%.3f ± %s m", x, uReference), indication, noise, 100, true));
         }
         return of(points);
     }
@@ -72,7 +74,8 @@ class CalibrationTest {
         }
         Trace calibrated = c.apply(new Trace("position", t, v, LabUnit.parse("m"), 0.001, List.of()));
         Fit line = c.fit();
-        assertThat(calibrated.value()[10]).isCloseTo(line.parameter(0).value() + line.parameter(1).value() * v[10], within(1e-12));
+        assertThat(calibrated.value()[10])
+                .isCloseTo(line.parameter(0).value() + line.parameter(1).value() * v[10], within(1e-12));
         assertThat(calibrated.step()).isCloseTo(0.001 * line.parameter(1).value(), within(1e-12));
         Quantity second = PolynomialFit.ofTrace(calibrated, 2, "f", "s").parameter(2);
         // A second derivative knows the slope of the calibration, not its intercept.
@@ -86,21 +89,59 @@ class CalibrationTest {
     @Test
     void tooFewPointsAreRefused() {
         Calibration c = simulated(new Random(1), 0, 1, 0.001, 0.0002);
-        assertThatThrownBy(() -> of(c.points().subList(0, 1)).fit()).isInstanceOf(FitException.class).hasMessageContaining("at least 2 points; there is 1.");
-        assertThatThrownBy(() -> new Command.Calibrate(of(List.of())).apply(null)).isInstanceOf(FitException.class);
+        assertThatThrownBy(() -> of(c.points().subList(0, 1)).fit())
+                .isInstanceOf(FitException.class)
+                .hasMessageContaining("at least 2 points; there is 1.");
+        assertThatThrownBy(() -> new Command.Calibrate(of(List.of())).apply(null))
+                .isInstanceOf(FitException.class);
     }
 
     @Test
     void theWorkedExamplesOfTheStandardForStraightLines() {
         // ISO/TS 28037:2010, numerical examples: equal weights, unequal weights, uncertainties in both coordinates.
         double[] x = {1, 2, 3, 4, 5, 6};
-        line(x, new double[6], new double[] {3.3, 5.6, 7.1, 9.3, 10.7, 12.1}, new double[] {0.5, 0.5, 0.5, 0.5, 0.5, 0.5}, 1.867, 1.757, 0.465, 0.120, 1.665);
-        line(x, new double[6], new double[] {3.2, 4.3, 7.6, 8.6, 11.7, 12.8}, new double[] {0.5, 0.5, 0.5, 1, 1, 1}, 0.885, 2.057, 0.530, 0.178, 4.131);
-        line(new double[] {1.2, 1.9, 2.9, 4.0, 4.7, 5.9}, new double[] {0.2, 0.2, 0.2, 0.2, 0.2, 0.2}, new double[] {3.4, 4.4, 7.2, 8.5, 10.8, 13.5},
-                new double[] {0.2, 0.2, 0.2, 0.4, 0.4, 0.4}, 0.5788, 2.1597, 0.4764, 0.1355, 2.743);
+        line(
+                x,
+                new double[6],
+                new double[] {3.3, 5.6, 7.1, 9.3, 10.7, 12.1},
+                new double[] {0.5, 0.5, 0.5, 0.5, 0.5, 0.5},
+                1.867,
+                1.757,
+                0.465,
+                0.120,
+                1.665);
+        line(
+                x,
+                new double[6],
+                new double[] {3.2, 4.3, 7.6, 8.6, 11.7, 12.8},
+                new double[] {0.5, 0.5, 0.5, 1, 1, 1},
+                0.885,
+                2.057,
+                0.530,
+                0.178,
+                4.131);
+        line(
+                new double[] {1.2, 1.9, 2.9, 4.0, 4.7, 5.9},
+                new double[] {0.2, 0.2, 0.2, 0.2, 0.2, 0.2},
+                new double[] {3.4, 4.4, 7.2, 8.5, 10.8, 13.5},
+                new double[] {0.2, 0.2, 0.2, 0.4, 0.4, 0.4},
+                0.5788,
+                2.1597,
+                0.4764,
+                0.1355,
+                2.743);
     }
 
-    private static void line(double[] x, double[] ux, double[] y, double[] uy, double a, double b, double ua, double ub, double chiSquare) {
+    private static void line(
+            double[] x,
+            double[] ux,
+            double[] y,
+            double[] uy,
+            double a,
+            double b,
+            double ua,
+            double ub,
+            double chiSquare) {
         List<CalibrationPoint> points = new ArrayList<>();
         for (int i = 0; i < x.length; i++) {
             points.add(new CalibrationPoint(y[i] + " ± " + uy[i] + " m", x[i], ux[i], 100000, true));
@@ -123,8 +164,11 @@ class CalibrationTest {
 
     @Test
     void referencesInOtherUnitsMeetTheChannels() {
-        List<CalibrationPoint> points = List.of(new CalibrationPoint("300(1) mm", 0.3, 0.0001, 50, true), new CalibrationPoint("50.0(1) cm", 0.5, 0.0001, 50, true),
-                new CalibrationPoint("0.700(1) m", 0.7, 0.0001, 50, true), new CalibrationPoint("900(1) mm", 0.9, 0.0001, 50, true));
+        List<CalibrationPoint> points = List.of(
+                new CalibrationPoint("300(1) mm", 0.3, 0.0001, 50, true),
+                new CalibrationPoint("50.0(1) cm", 0.5, 0.0001, 50, true),
+                new CalibrationPoint("0.700(1) m", 0.7, 0.0001, 50, true),
+                new CalibrationPoint("900(1) mm", 0.9, 0.0001, 50, true));
         assertThat(of(points).fit().parameter(1).value()).isCloseTo(1, within(1e-9));
     }
 }

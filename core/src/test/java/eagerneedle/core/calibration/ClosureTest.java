@@ -52,8 +52,14 @@ class ClosureTest {
             double[] b = circle(r, n);
             ClosureReadings.Solution s = new ClosureReadings("arcsec", mode, read(r, a, b, mode, 0.2)).solve("c");
             for (int i = 0; i < n; i++) {
-                hits += Math.abs(s.lower().get(i).value() - a[i]) <= Coverage.DEFAULT.expanded(s.lower().get(i)) ? 1 : 0;
-                hits += Math.abs(s.upper().get(i).value() - b[i]) <= Coverage.DEFAULT.expanded(s.upper().get(i)) ? 1 : 0;
+                hits += Math.abs(s.lower().get(i).value() - a[i])
+                                <= Coverage.DEFAULT.expanded(s.lower().get(i))
+                        ? 1
+                        : 0;
+                hits += Math.abs(s.upper().get(i).value() - b[i])
+                                <= Coverage.DEFAULT.expanded(s.upper().get(i))
+                        ? 1
+                        : 0;
                 all += 2;
             }
         }
@@ -73,9 +79,12 @@ class ClosureTest {
         Quantity sum = s.lower().stream().reduce(Quantity::plus).orElseThrow();
         assertThat(sum.value()).isCloseTo(0, within(1e-12));
         // Closed by definition: the errors of all intervals together carry no uncertainty.
-        ClosureReadings.Solution noisy = new ClosureReadings("arcsec", "rezeroed", read(r, a, b, "rezeroed", 0.2)).solve("c");
-        assertThat(noisy.lower().stream().reduce(Quantity::plus).orElseThrow().u()).isCloseTo(0, within(1e-9));
-        assertThat(ClosureReadings.Solution.cumulative(noisy.lower()).get(0).u()).isZero();
+        ClosureReadings.Solution noisy =
+                new ClosureReadings("arcsec", "rezeroed", read(r, a, b, "rezeroed", 0.2)).solve("c");
+        assertThat(noisy.lower().stream().reduce(Quantity::plus).orElseThrow().u())
+                .isCloseTo(0, within(1e-9));
+        assertThat(ClosureReadings.Solution.cumulative(noisy.lower()).get(0).u())
+                .isZero();
         assertThat(noisy.closures()).hasSize(8);
         assertThat(noisy.uClosure()).isCloseTo(noisy.sd() * Math.sqrt(8), within(1e-12));
     }
@@ -119,7 +128,9 @@ class ClosureTest {
         for (double[] row : empty) {
             java.util.Arrays.fill(row, Double.NaN);
         }
-        assertThatThrownBy(() -> new ClosureReadings("arcsec", "rezeroed", empty).solve("c")).isInstanceOf(FitException.class).hasMessageContaining("missing");
+        assertThatThrownBy(() -> new ClosureReadings("arcsec", "rezeroed", empty).solve("c"))
+                .isInstanceOf(FitException.class)
+                .hasMessageContaining("missing");
     }
 
     @Test
@@ -129,16 +140,26 @@ class ClosureTest {
         double[] b = circle(r, 8);
         double[][] misread = read(r, a, b, "rezeroed", 0.1);
         misread[3][5] += 5;
-        List<String> said = new ClosureReadings("arcsec", "rezeroed", misread).solve("c").remarks();
+        List<String> said =
+                new ClosureReadings("arcsec", "rezeroed", misread).solve("c").remarks();
         assertThat(said).hasSize(1);
         assertThat(said.get(0)).startsWith("In series 4, reading 6 stands out");
         double[][] exchanged = read(r, a, b, "rezeroed", 0.1);
         double keep = exchanged[2][4];
         exchanged[2][4] = exchanged[2][5];
         exchanged[2][5] = keep;
-        assertThat(new ClosureReadings("arcsec", "rezeroed", exchanged).solve("c").remarks().get(0)).startsWith("In series 3, readings 5 and 6 look exchanged");
-        assertThat(new ClosureReadings("arcsec", "rezeroed", read(r, a, b, "rezeroed", 0.1)).solve("c").remarks()).isEmpty();
-        assertThatThrownBy(() -> new ClosureReadings("arcsec", "rezeroed", new double[2][2])).hasMessageContaining("3 to 36");
-        assertThatThrownBy(() -> new ClosureReadings("arcsec", "rezeroed", new double[4][3])).hasMessageContaining("4 readings");
+        assertThat(new ClosureReadings("arcsec", "rezeroed", exchanged)
+                        .solve("c")
+                        .remarks()
+                        .get(0))
+                .startsWith("In series 3, readings 5 and 6 look exchanged");
+        assertThat(new ClosureReadings("arcsec", "rezeroed", read(r, a, b, "rezeroed", 0.1))
+                        .solve("c")
+                        .remarks())
+                .isEmpty();
+        assertThatThrownBy(() -> new ClosureReadings("arcsec", "rezeroed", new double[2][2]))
+                .hasMessageContaining("3 to 36");
+        assertThatThrownBy(() -> new ClosureReadings("arcsec", "rezeroed", new double[4][3]))
+                .hasMessageContaining("4 readings");
     }
 }

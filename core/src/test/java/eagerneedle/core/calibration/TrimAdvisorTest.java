@@ -56,7 +56,9 @@ class TrimAdvisorTest {
             if (now.trim() != TrimAdvisor.Trim.NEITHER) {
                 TrimHint hint = now.trim() == TrimAdvisor.Trim.ZERO ? zero : span;
                 for (TrimHint.Turn t = hint.at(reading, now); t.far() != TrimHint.Far.STOP; t = hint.at(reading, now)) {
-                    double turn = (t.clockwise() ? 1 : -1) * t.share() * (0.6 + 0.8 * hand.nextDouble())
+                    double turn = (t.clockwise() ? 1 : -1)
+                            * t.share()
+                            * (0.6 + 0.8 * hand.nextDouble())
                             * switch (t.far()) {
                                 case FURTHER -> 0.15;
                                 case LITTLE -> 0.02;
@@ -116,14 +118,16 @@ class TrimAdvisorTest {
             it.spanTurns -= (it.read(FULL) - FULL) / (it.spanWay * (FULL + it.spanOnZero));
             plain++;
         }
-        int guided = adjust(new Indicator(3, 0.6, 0.01), new TrimAdvisor.Goal(0, FULL, 0.5, 0.01), new int[] {-1}).passes();
+        int guided = adjust(new Indicator(3, 0.6, 0.01), new TrimAdvisor.Goal(0, FULL, 0.5, 0.01), new int[] {-1})
+                .passes();
         assertThat(guided).isLessThanOrEqualTo(plain);
     }
 
     @Test
     void theHintLearnsWhichWayATrimWorks() {
         TrimHint h = new TrimHint("ZERO", 0.01);
-        TrimAdvisor.Instruction to = new TrimAdvisor.Instruction(TrimAdvisor.Load.NONE, TrimAdvisor.Trim.ZERO, 0, 0.1, "");
+        TrimAdvisor.Instruction to =
+                new TrimAdvisor.Instruction(TrimAdvisor.Load.NONE, TrimAdvisor.Trim.ZERO, 0, 0.1, "");
         assertThat(h.at(10, to).says()).isEqualTo("Turn ZERO a little clockwise and watch.");
         assertThat(h.at(10.01, to).says()).startsWith("Nothing moved");
         assertThat(h.at(11, to).says()).isEqualTo("Turn ZERO further anticlockwise.");

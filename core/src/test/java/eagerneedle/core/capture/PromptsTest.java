@@ -12,7 +12,11 @@ class PromptsTest {
         Prompts p = Prompts.of(10, 5, 4).punctual(9.9);
         assertThat(p.marks()).isEmpty();
         p = p.punctual(21);
-        assertThat(p.marks()).containsExactly(new Prompts.Mark(10, 10.0, null), new Prompts.Mark(15, 15.0, null), new Prompts.Mark(20, 20.0, null));
+        assertThat(p.marks())
+                .containsExactly(
+                        new Prompts.Mark(10, 10.0, null),
+                        new Prompts.Mark(15, 15.0, null),
+                        new Prompts.Mark(20, 20.0, null));
         assertThat(p.punctual(1e9).marks()).hasSize(4);
     }
 
@@ -26,7 +30,9 @@ class PromptsTest {
         assertThat(p.toGo(60)).as("late already").isEqualTo(-10);
         p = p.take(61);
         p = p.take(79);
-        assertThat(p.marks().get(2).late()).as("a little early is known as well").isCloseTo(-1, within(1e-12));
+        assertThat(p.marks().get(2).late())
+                .as("a little early is known as well")
+                .isCloseTo(-1, within(1e-12));
         assertThat(p.over()).isTrue();
         assertThat(p.toGo(100)).isNaN();
         assertThat(p.take(200)).isEqualTo(p);
@@ -40,7 +46,9 @@ class PromptsTest {
         assertThat(p.marks().get(0).late()).isNaN();
         Prompts q = p.late(1, 20.5, "0.412");
         assertThat(q.marks().get(1)).isEqualTo(new Prompts.Mark(20, 20.5, "0.412"));
-        assertThat(p.marks().get(1).taken()).as("the earlier schedule is what it was").isNull();
+        assertThat(p.marks().get(1).taken())
+                .as("the earlier schedule is what it was")
+                .isNull();
         assertThatThrownBy(() -> p.late(2, 30, "1")).hasMessageContaining("was skipped");
         assertThatThrownBy(() -> p.late(3, 30, "1")).hasMessageContaining("was skipped");
         assertThat(p.passed(34)).isEqualTo(p);

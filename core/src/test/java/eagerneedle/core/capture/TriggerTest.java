@@ -19,11 +19,16 @@ class TriggerTest {
     @Test
     void aLevelFiresWhenItIsPassedTheRightWay() {
         assertThat(first(Trigger.level(1, Trigger.Way.UP, 0.1), 0, 0.5, 1.2, 2)).isEqualTo(2);
-        assertThat(first(Trigger.level(1, Trigger.Way.UP, 0.1), 3, 2, 0.5, 0, 1.5)).isEqualTo(4);
+        assertThat(first(Trigger.level(1, Trigger.Way.UP, 0.1), 3, 2, 0.5, 0, 1.5))
+                .isEqualTo(4);
         assertThat(first(Trigger.level(1, Trigger.Way.DOWN, 0.1), 0, 3, 2, 0.5)).isEqualTo(3);
         assertThat(first(Trigger.level(1, Trigger.Way.EITHER, 0.1), 3, 2, 0.5)).isEqualTo(2);
-        assertThat(first(Trigger.level(1, Trigger.Way.UP, 0.1), 2, 3, 4)).as("it stood above from the start").isEqualTo(-1);
-        assertThat(first(Trigger.level(1, Trigger.Way.UP, 0.1), 0, Double.NaN, 2)).as("what is no number is passed over").isEqualTo(2);
+        assertThat(first(Trigger.level(1, Trigger.Way.UP, 0.1), 2, 3, 4))
+                .as("it stood above from the start")
+                .isEqualTo(-1);
+        assertThat(first(Trigger.level(1, Trigger.Way.UP, 0.1), 0, Double.NaN, 2))
+                .as("what is no number is passed over")
+                .isEqualTo(2);
     }
 
     @Test
@@ -50,7 +55,9 @@ class TriggerTest {
         assertThat(first(Trigger.slope(1, Trigger.Way.DOWN, 1), v)).isEqualTo(51);
         assertThat(first(Trigger.slope(1, Trigger.Way.UP, 1), v)).isEqualTo(-1);
         assertThat(first(Trigger.slope(0.05, Trigger.Way.UP, 5), v)).isEqualTo(5);
-        assertThat(first(Trigger.slope(2.9, Trigger.Way.EITHER, 5), v)).as("over five samples the break is passed first").isEqualTo(55);
+        assertThat(first(Trigger.slope(2.9, Trigger.Way.EITHER, 5), v))
+                .as("over five samples the break is passed first")
+                .isEqualTo(55);
         assertThatThrownBy(() -> Trigger.slope(-1, Trigger.Way.UP, 1)).hasMessageContaining("above 0");
     }
 }

@@ -34,20 +34,48 @@ class AdviceTest {
 
     @Test
     void aSaturatingGainIsTurnedDownToTheLargestThatFits() {
-        Link amplifier = new Link("conditioner", "amplifier", null, "mV", "V", null, null, "1.000(2)", null, null, null, null, null, null, null, null, null, null, null, List.of(0.05, 0.1, 0.2, 0.5, 1.0), null, null, null);
+        Link amplifier = new Link(
+                "conditioner",
+                "amplifier",
+                null,
+                "mV",
+                "V",
+                null,
+                null,
+                "1.000(2)",
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                List.of(0.05, 0.1, 0.2, 0.5, 1.0),
+                null,
+                null,
+                null);
         Chain chain = Chain.of(List.of(pair, amplifier, Link.converter("logger", "V", -1, 1, 16, "signed")));
         Advice a = about("range", Advice.on(chain, need(15, 80, NONE)));
         assertThat(a.good()).isFalse();
         assertThat(a.says()).contains("logger is at its limit");
         // 3.27 mV at 80 °C: gain 0.2 gives 0.65 V, gain 0.5 too much.
         assertThat(a.fix().label()).isEqualTo("set gain 0.2");
-        assertThat(Chain.of(a.fix().chain()).shared().get(0).contribution().applyAsDouble(80)).as("the share of uncertainty is kept").isNotZero();
-        assertThat(about("range", Advice.on(Chain.of(a.fix().chain()), need(15, 80, NONE))).good()).isTrue();
+        assertThat(Chain.of(a.fix().chain()).shared().get(0).contribution().applyAsDouble(80))
+                .as("the share of uncertainty is kept")
+                .isNotZero();
+        assertThat(about("range", Advice.on(Chain.of(a.fix().chain()), need(15, 80, NONE)))
+                        .good())
+                .isTrue();
     }
 
     @Test
     void aSensorAtItsLimitHasNoFixByClick() {
-        Chain chain = Chain.of(List.of(pair.within(0, 60), toVolts, Link.converter("logger", "V", -1, 1, 16, "signed")));
+        Chain chain =
+                Chain.of(List.of(pair.within(0, 60), toVolts, Link.converter("logger", "V", -1, 1, 16, "signed")));
         Advice a = about("range", Advice.on(chain, need(15, 80, NONE)));
         assertThat(a.good()).isFalse();
         assertThat(a.says()).contains("type K pair is at its limit").contains("wider");
@@ -56,7 +84,9 @@ class AdviceTest {
 
     @Test
     void noiseAsksForAveragingOnlyWhereItHelps() {
-        Chain chain = Chain.of(List.of(Link.linear("sensor", "hook", "N", "V", "0.1", null), Link.converter("logger", "V", -5, 5, 16, "signed")));
+        Chain chain = Chain.of(List.of(
+                Link.linear("sensor", "hook", "N", "V", "0.1", null),
+                Link.converter("logger", "V", -5, 5, 16, "signed")));
         Advice noisy = about("noise", Advice.on(chain, new Advice.Need(0, 10, 0.01, 10, 1, NONE, 0.03)));
         assertThat(noisy.fix().average()).isEqualTo(9);
         Advice hopeless = about("noise", Advice.on(chain, new Advice.Need(0, 10, 0.01, 10, 1, NONE, 3)));
@@ -68,10 +98,16 @@ class AdviceTest {
 
     @Test
     void theRateFollowsTheFastestThing() {
-        Chain chain = Chain.of(List.of(Link.linear("sensor", "hook", "N", "V", "0.1", null), Link.converter("logger", "V", -5, 5, 16, "signed")));
+        Chain chain = Chain.of(List.of(
+                Link.linear("sensor", "hook", "N", "V", "0.1", null),
+                Link.converter("logger", "V", -5, 5, 16, "signed")));
         Advice slow = about("rate", Advice.on(chain, new Advice.Need(0, 10, 0.01, 50, 1, 0.03, NONE)));
         assertThat(slow.fix().rate()).isEqualTo(500);
-        assertThat(about("rate", Advice.on(chain, new Advice.Need(0, 10, 0.01, 500, 1, 0.03, NONE))).good()).isTrue();
-        assertThat(Advice.pressing(Advice.on(chain, new Advice.Need(0, 10, 0.01, 50, 1, 0.03, NONE)))).extracting(Advice::about).containsExactly("rate");
+        assertThat(about("rate", Advice.on(chain, new Advice.Need(0, 10, 0.01, 500, 1, 0.03, NONE)))
+                        .good())
+                .isTrue();
+        assertThat(Advice.pressing(Advice.on(chain, new Advice.Need(0, 10, 0.01, 50, 1, 0.03, NONE))))
+                .extracting(Advice::about)
+                .containsExactly("rate");
     }
 }

@@ -40,29 +40,51 @@ class LawsTest {
 
     @Test
     void gatesTubesAndPhotometersFollowPowersAndExponents() {
-        assertThat(stage("m/s", "s", "power", Map.of("coefficient", "0.02", "exponent", "-1")).forward(0.5)).isCloseTo(0.04, within(1e-12));
-        assertThat(stage("m/s", "Pa", "power", Map.of("coefficient", "0.6", "exponent", "2")).backward(60)).isCloseTo(10, within(1e-12));
+        assertThat(stage("m/s", "s", "power", Map.of("coefficient", "0.02", "exponent", "-1"))
+                        .forward(0.5))
+                .isCloseTo(0.04, within(1e-12));
+        assertThat(stage("m/s", "Pa", "power", Map.of("coefficient", "0.6", "exponent", "2"))
+                        .backward(60))
+                .isCloseTo(10, within(1e-12));
         Stage light = stage("", "V", "absorbance", Map.of("full", "2"));
         assertThat(light.forward(1)).isCloseTo(0.2, within(1e-12));
         assertThat(light.backward(0)).as("no light is no absorbance").isNaN();
-        assertThatThrownBy(() -> stage("m/s", "s", "power", Map.of("coefficient", "0", "exponent", "1"))).hasMessageContaining("other than 0");
+        assertThatThrownBy(() -> stage("m/s", "s", "power", Map.of("coefficient", "0", "exponent", "1")))
+                .hasMessageContaining("other than 0");
         assertThatThrownBy(() -> stage("m/s", "s", "power", Map.of())).hasMessageContaining("needs 'exponent'");
     }
 
     /** A slip of the pen in a constant never becomes its usual value. */
     @Test
     void constantsThatAreUnknownOrWrongAreRefused() {
-        assertThatThrownBy(() -> stage("microstrain", "mV", "bridge", Map.of("gauge_facto", "2.2", "excitation", "5 V"))).hasMessageContaining("no constant gauge_facto").hasMessageContaining("did you mean gauge_factor");
-        assertThatThrownBy(() -> stage("microstrain", "mV", "bridge", Map.of("gauge_factor", "banana", "excitation", "5 V"))).hasMessageContaining("is a number").hasMessageContaining("banana");
-        assertThatThrownBy(() -> stage("microstrain", "mV", "bridge", Map.of("excitation", "5 A"))).isInstanceOf(IllegalArgumentException.class);
-        assertThatThrownBy(() -> stage("microstrain", "mV", "bridge", Map.of("excitation", "5 V", "arms", "third"))).hasMessageContaining("quarter");
-        assertThatThrownBy(() -> stage("degC", "mV", "thermocouple", Map.of("pear", "T"))).hasMessageContaining("it knows pair, reference");
-        assertThatThrownBy(() -> stage("degC", "mV", "thermocouple", Map.of("pair", "Q"))).hasMessageContaining("not Q");
-        assertThatThrownBy(() -> stage("degC", "mV", "thermocouple", Map.of("pair", "3"))).hasMessageContaining("not 3");
-        assertThatThrownBy(() -> stage("ohm", "V", "divider", Map.of("supply", "5 V", "known", "10 kohm", "sensor", "middle"))).hasMessageContaining("lower, upper");
-        assertThatThrownBy(() -> stage("degC", "mV", "thermocupple", Map.of())).hasMessageContaining("did you mean thermocouple");
-        assertThatThrownBy(() -> stage("N", "V", "linear", Map.of("sensitivity", "0.1"))).hasMessageContaining("no constant sensitivity");
-        assertThatThrownBy(() -> Stage.of(Link.sensor("k", "degC", "mV", "thermocouple", Map.of()).withGain("2"))).hasMessageContaining("no 'gain'");
+        assertThatThrownBy(
+                        () -> stage("microstrain", "mV", "bridge", Map.of("gauge_facto", "2.2", "excitation", "5 V")))
+                .hasMessageContaining("no constant gauge_facto")
+                .hasMessageContaining("did you mean gauge_factor");
+        assertThatThrownBy(() ->
+                        stage("microstrain", "mV", "bridge", Map.of("gauge_factor", "banana", "excitation", "5 V")))
+                .hasMessageContaining("is a number")
+                .hasMessageContaining("banana");
+        assertThatThrownBy(() -> stage("microstrain", "mV", "bridge", Map.of("excitation", "5 A")))
+                .isInstanceOf(IllegalArgumentException.class);
+        assertThatThrownBy(() -> stage("microstrain", "mV", "bridge", Map.of("excitation", "5 V", "arms", "third")))
+                .hasMessageContaining("quarter");
+        assertThatThrownBy(() -> stage("degC", "mV", "thermocouple", Map.of("pear", "T")))
+                .hasMessageContaining("it knows pair, reference");
+        assertThatThrownBy(() -> stage("degC", "mV", "thermocouple", Map.of("pair", "Q")))
+                .hasMessageContaining("not Q");
+        assertThatThrownBy(() -> stage("degC", "mV", "thermocouple", Map.of("pair", "3")))
+                .hasMessageContaining("not 3");
+        assertThatThrownBy(() ->
+                        stage("ohm", "V", "divider", Map.of("supply", "5 V", "known", "10 kohm", "sensor", "middle")))
+                .hasMessageContaining("lower, upper");
+        assertThatThrownBy(() -> stage("degC", "mV", "thermocupple", Map.of()))
+                .hasMessageContaining("did you mean thermocouple");
+        assertThatThrownBy(() -> stage("N", "V", "linear", Map.of("sensitivity", "0.1")))
+                .hasMessageContaining("no constant sensitivity");
+        assertThatThrownBy(() -> Stage.of(
+                        Link.sensor("k", "degC", "mV", "thermocouple", Map.of()).withGain("2")))
+                .hasMessageContaining("no 'gain'");
     }
 
     @Test
@@ -79,7 +101,9 @@ class LawsTest {
 
     @Test
     void noiseIsReferredToTheMeasurand() {
-        Chain chain = Chain.of(java.util.List.of(Link.linear("sensor", "hook", "N", "V", "0.1", null).withNoise(0.002), Link.linear("conditioner", "amplifier", "V", "V", "10", null).withNoise(0.03),
+        Chain chain = Chain.of(java.util.List.of(
+                Link.linear("sensor", "hook", "N", "V", "0.1", null).withNoise(0.002),
+                Link.linear("conditioner", "amplifier", "V", "V", "10", null).withNoise(0.03),
                 Link.converter("logger", "V", -10, 10, 16, "signed").withNoise(0.01)));
         // 2 mV over 0.1 V/N; 30 mV over ten times that; 10 mV likewise.
         assertThat(chain.noiseAt(3)).isCloseTo(Math.sqrt(0.02 * 0.02 + 0.03 * 0.03 + 0.01 * 0.01), within(1e-9));

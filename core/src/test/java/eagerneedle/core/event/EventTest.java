@@ -29,7 +29,9 @@ class EventTest {
     void missedAndDoubleEdgesAreFoundAndAllowedFor() {
         SplittableRandom random = new SplittableRandom(4);
         Edges missed = Edges.of(train(30, 0.5, 0.002, random, 7, 15, 16));
-        assertThat(missed.suspects()).extracting(Edges.Suspect::kind).containsExactly(Edges.Kind.MISSED, Edges.Kind.MISSED);
+        assertThat(missed.suspects())
+                .extracting(Edges.Suspect::kind)
+                .containsExactly(Edges.Kind.MISSED, Edges.Kind.MISSED);
         assertThat(missed.suspects()).extracting(Edges.Suspect::count).containsExactly(1, 2);
         assertThat(missed.suspects().get(1).sentence()).contains("2 edges seem");
         Period p = Period.of(missed, 0, "p");
@@ -46,7 +48,8 @@ class EventTest {
         assertThat(Period.of(doubled, 0, "p").value().value()).isCloseTo(0.5, within(3e-4));
         assertThat(Edges.of(clean).suspects()).isEmpty();
         assertThatThrownBy(() -> Edges.of(new double[] {1, 2, 2})).hasMessageContaining("edge 3 does not come after");
-        assertThatThrownBy(() -> Period.of(Edges.of(new double[] {1, 2}), 0, "p")).hasMessageContaining("at least 3 edges");
+        assertThatThrownBy(() -> Period.of(Edges.of(new double[] {1, 2}), 0, "p"))
+                .hasMessageContaining("at least 3 edges");
     }
 
     @Test
@@ -54,7 +57,8 @@ class EventTest {
         SplittableRandom random = new SplittableRandom(11);
         int covered = 0;
         for (int s = 0; s < 2000; s++) {
-            Quantity p = Period.of(Edges.of(train(12, 0.8, 0.003, random)), 0, "p").value();
+            Quantity p =
+                    Period.of(Edges.of(train(12, 0.8, 0.003, random)), 0, "p").value();
             covered += Math.abs(p.value() - 0.8) <= Coverage.DEFAULT.expanded(p) ? 1 : 0;
         }
         System.out.println("gate period covered in " + covered / 20.0 + " %");
@@ -82,7 +86,9 @@ class EventTest {
         int covered = 0;
         for (int s = 0; s < 2000; s++) {
             int n = 0;
-            for (double t = -Math.log(1 - random.nextDouble()) / 25; t < 8; t += -Math.log(1 - random.nextDouble()) / 25) {
+            for (double t = -Math.log(1 - random.nextDouble()) / 25;
+                    t < 8;
+                    t += -Math.log(1 - random.nextDouble()) / 25) {
                 n++;
             }
             Quantity r = Counting.rate(n, 1, Quantity.exact(8, LabUnit.SECOND), Quantity.exact(0, LabUnit.SECOND), "r");
@@ -128,7 +134,10 @@ class EventTest {
             alarms += Counting.dispersion(counts).chance() < 0.05 ? 1 : 0;
         }
         assertThat(alarms).isBetween(25, 80);
-        assertThat(Counting.dispersion(new double[] {50, 100, 60, 140, 90}).sentence()).contains("more than random");
-        assertThat(Counting.dispersion(new double[] {100, 100, 101, 100, 100, 100}).sentence()).contains("less than random");
+        assertThat(Counting.dispersion(new double[] {50, 100, 60, 140, 90}).sentence())
+                .contains("more than random");
+        assertThat(Counting.dispersion(new double[] {100, 100, 101, 100, 100, 100})
+                        .sentence())
+                .contains("less than random");
     }
 }

@@ -32,7 +32,9 @@ class CurveFitTest {
     private static final double[] YORK_WY = {1, 1.8, 4, 8, 20, 20, 70, 70, 100, 500};
 
     private static Quantity own(String id, double value, double u, LabUnit unit) {
-        return u == 0 ? Quantity.exact(value, unit) : Quantity.of(value, u, unit, Leaf.typeB(id, id, "", Distribution.NORMAL));
+        return u == 0
+                ? Quantity.exact(value, unit)
+                : Quantity.of(value, u, unit, Leaf.typeB(id, id, "", Distribution.NORMAL));
     }
 
     private static List<Quantity> exact(LabUnit unit, double... v) {
@@ -43,10 +45,18 @@ class CurveFitTest {
         return Arrays.stream(w).map(x -> 1 / Math.sqrt(x)).toArray();
     }
 
-    /** Pearson's points with York's weights; York, Evensen, Martinez and Delgado 2004, American Journal of Physics 72, 367. */
+    /**
+     * Pearson's points with York's weights; York, Evensen, Martinez and Delgado 2004, American Journal of Physics 72,
+     * 367.
+     */
     @Test
     void errorsInBothVariablesOnTheClassicalPoints() {
-        Fit columns = FormulaFit.of(Formula.parse("y = a + b*x"), Map.of("x", PEARSON_X, "y", PEARSON_Y), Map.of(), inverseRoots(YORK_WX), inverseRoots(YORK_WY));
+        Fit columns = FormulaFit.of(
+                Formula.parse("y = a + b*x"),
+                Map.of("x", PEARSON_X, "y", PEARSON_Y),
+                Map.of(),
+                inverseRoots(YORK_WX),
+                inverseRoots(YORK_WY));
         List<Quantity> x = new ArrayList<>();
         List<Quantity> y = new ArrayList<>();
         for (int i = 0; i < 10; i++) {
@@ -65,13 +75,16 @@ class CurveFitTest {
 
     @Test
     void correlatedErrorsOfOnePointAreHeeded() {
-        // Both coordinates of every point share one influence along the line itself: it moves points along the line and says nothing against it.
+        // Both coordinates of every point share one influence along the line itself: it moves points along the line and
+        // says nothing against it.
         List<Quantity> x = new ArrayList<>();
         List<Quantity> y = new ArrayList<>();
         for (int i = 0; i < 6; i++) {
             Leaf along = Leaf.typeB("along" + i, "along", "", Distribution.NORMAL);
             x.add(Quantity.number(i).with(along, 0.1));
-            y.add(Quantity.number(2 * i + (i % 2 == 0 ? 0.01 : -0.01)).with(along, 0.2).with(Leaf.typeB("up" + i, "up", "", Distribution.NORMAL), 0.01));
+            y.add(Quantity.number(2 * i + (i % 2 == 0 ? 0.01 : -0.01))
+                    .with(along, 0.2)
+                    .with(Leaf.typeB("up" + i, "up", "", Distribution.NORMAL), 0.01));
         }
         Fit f = PolynomialFit.ofPoints(x, y, 1, Scatter.FROM_UNCERTAINTIES, "f", "s");
         assertThat(f.parameter(1).u()).isLessThan(0.01);
@@ -95,9 +108,12 @@ class CurveFitTest {
         }
         Fit f = PolynomialFit.ofPoints(exact(S, t), y, 1, Scatter.GENERALISED, "f", "s");
         var inverse = org.hipparchus.linear.MatrixUtils.inverse(org.hipparchus.linear.MatrixUtils.createRealMatrix(m));
-        var design = org.hipparchus.linear.MatrixUtils.createRealMatrix(new double[][] {{1, 0}, {1, 1}, {1, 2}, {1, 3}, {1, 4}});
-        var covariance = org.hipparchus.linear.MatrixUtils.inverse(design.transpose().multiply(inverse).multiply(design));
-        double[] beta = covariance.multiply(design.transpose()).multiply(inverse).operate(v);
+        var design = org.hipparchus.linear.MatrixUtils.createRealMatrix(
+                new double[][] {{1, 0}, {1, 1}, {1, 2}, {1, 3}, {1, 4}});
+        var covariance = org.hipparchus.linear.MatrixUtils.inverse(
+                design.transpose().multiply(inverse).multiply(design));
+        double[] beta =
+                covariance.multiply(design.transpose()).multiply(inverse).operate(v);
         assertThat(f.parameter(0).value()).isCloseTo(beta[0], within(1e-10));
         assertThat(f.parameter(1).value()).isCloseTo(beta[1], within(1e-10));
         assertThat(f.parameter(0).u()).isCloseTo(Math.sqrt(covariance.getEntry(0, 0)), within(1e-10));
@@ -105,18 +121,34 @@ class CurveFitTest {
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {"decay | 1.5 + 4 * exp(-x / 2.2) | 2.2 | tau", "decay | 9 - 4 * exp(-x / 0.7) | 0.7 | tau", "saturation | 3 * (1 - exp(-x / 1.4)) | 1.4 | tau",
-        "half_saturation | 5 * x / (0.8 + x) | 0.8 | half", "power_law | 2 * x^1.7 | 1.7 | exponent", "power_law | 2 / x^0.5 | -0.5 | exponent", "logarithm | 2 + 3 * ln(x) | 3 | factor",
-        "logistic | 7 / (1 + exp(-(x - 3) / 0.5)) | 3 | middle", "damped_cosine | 0.3 + 2 * exp(-x / 4) * cos(2 * pi * x / 1.3 + 0.4) | 1.3 | period",
-        "broken_line | 2 + if(x < 2.7, 1, 0) * (x - 2.7) * 1.5 + if(x < 2.7, 0, 1) * (x - 2.7) * 0.2 | 2.7 | break", "two_exponentials | 3 * exp(-x / 0.4) + 1 * exp(-x / 3) | 3 | tau2"})
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "decay | 1.5 + 4 * exp(-x / 2.2) | 2.2 | tau",
+                "decay | 9 - 4 * exp(-x / 0.7) | 0.7 | tau",
+                "saturation | 3 * (1 - exp(-x / 1.4)) | 1.4 | tau",
+                "half_saturation | 5 * x / (0.8 + x) | 0.8 | half",
+                "power_law | 2 * x^1.7 | 1.7 | exponent",
+                "power_law | 2 / x^0.5 | -0.5 | exponent",
+                "logarithm | 2 + 3 * ln(x) | 3 | factor",
+                "logistic | 7 / (1 + exp(-(x - 3) / 0.5)) | 3 | middle",
+                "damped_cosine | 0.3 + 2 * exp(-x / 4) * cos(2 * pi * x / 1.3 + 0.4) | 1.3 | period",
+                "broken_line | 2 + if(x < 2.7, 1, 0) * (x - 2.7) * 1.5 + if(x < 2.7, 0, 1) * (x - 2.7) * 0.2 | "
+                        + "2.7 | break",
+                "two_exponentials | 3 * exp(-x / 0.4) + 1 * exp(-x / 3) | 3 | tau2"
+            })
     void namedModelsFindTheirOwnStartAndExactDataReturnThem(String id, String truth, double value, String parameter) {
         double[] x = new double[41];
         double[] y = new double[41];
         for (int i = 0; i < 41; i++) {
             x[i] = 0.05 + 0.15 * i;
-            y[i] = ((Value.Scalar) Formula.parse(truth).evaluate(Scope.over("t", Map.of("x", new Value.Scalar(Quantity.number(x[i])))))).quantity().value();
+            y[i] = ((Value.Scalar) Formula.parse(truth)
+                            .evaluate(Scope.over("t", Map.of("x", new Value.Scalar(Quantity.number(x[i]))))))
+                    .quantity()
+                    .value();
         }
-        Fit f = NamedModel.named(id).fit(Points.of(exact(S, x), exact(V, y)), new FitOptions(Scatter.FROM_RESIDUALS, "f", "s"));
+        Fit f = NamedModel.named(id)
+                .fit(Points.of(exact(S, x), exact(V, y)), new FitOptions(Scatter.FROM_RESIDUALS, "f", "s"));
         assertThat(f.parameter(f.names().indexOf(parameter)).value()).isCloseTo(value, within(1e-6 * Math.abs(value)));
         double[] g = new double[f.names().size() + 1];
         double[] p = f.parameters().stream().mapToDouble(Quantity::value).toArray();
@@ -127,18 +159,26 @@ class CurveFitTest {
             double[] down = p.clone();
             up[k] += h;
             down[k] -= h;
-            double numerical = (f.law().at(1.234, up, new double[g.length]) - f.law().at(1.234, down, new double[g.length])) / (2 * h);
+            double numerical =
+                    (f.law().at(1.234, up, new double[g.length]) - f.law().at(1.234, down, new double[g.length]))
+                            / (2 * h);
             assertThat(g[k]).as(f.names().get(k)).isCloseTo(numerical, within(1e-6 * (1 + Math.abs(numerical))));
         }
-        double slope = (f.law().at(1.234 + 1e-6, p, new double[g.length]) - f.law().at(1.234 - 1e-6, p, new double[g.length])) / 2e-6;
+        double slope =
+                (f.law().at(1.234 + 1e-6, p, new double[g.length]) - f.law().at(1.234 - 1e-6, p, new double[g.length]))
+                        / 2e-6;
         assertThat(g[p.length]).isCloseTo(slope, within(1e-5 * (1 + Math.abs(slope))));
     }
 
     @Test
     void arrheniusTakesCelsiusAndGivesJoulePerMole() {
         double[] t = {15, 25, 35, 45, 55, 65};
-        double[] y = Arrays.stream(t).map(c -> 3e6 * Math.exp(-48_000 / (8.31446261815324 * (c + 273.15)))).toArray();
-        Fit f = NamedModel.ARRHENIUS.fit(Points.of(exact(LabUnit.parse("degC"), t), exact(LabUnit.parse("1/s"), y)), new FitOptions(Scatter.FROM_RESIDUALS, "f", "s"));
+        double[] y = Arrays.stream(t)
+                .map(c -> 3e6 * Math.exp(-48_000 / (8.31446261815324 * (c + 273.15))))
+                .toArray();
+        Fit f = NamedModel.ARRHENIUS.fit(
+                Points.of(exact(LabUnit.parse("degC"), t), exact(LabUnit.parse("1/s"), y)),
+                new FitOptions(Scatter.FROM_RESIDUALS, "f", "s"));
         assertThat(f.parameter(1).in(LabUnit.parse("kJ/mol"))).isCloseTo(48, within(1e-5));
     }
 
@@ -156,10 +196,14 @@ class CurveFitTest {
             }
             Fit f = NamedModel.DECAY.fit(Points.of(x, y), new FitOptions(Scatter.FROM_RESIDUALS, "f", "s"));
             for (int k = 0; k < 3; k++) {
-                covered[k] += Math.abs(f.parameter(k).value() - truth[k]) <= Coverage.DEFAULT.expanded(f.parameter(k)) ? 1 : 0;
+                covered[k] += Math.abs(f.parameter(k).value() - truth[k]) <= Coverage.DEFAULT.expanded(f.parameter(k))
+                        ? 1
+                        : 0;
             }
         }
-        System.out.println("decay parameters covered in " + Arrays.toString(Arrays.stream(covered).mapToDouble(c -> c / 20.0).toArray()) + " %");
+        System.out.println("decay parameters covered in "
+                + Arrays.toString(
+                        Arrays.stream(covered).mapToDouble(c -> c / 20.0).toArray()) + " %");
         for (int c : covered) {
             assertThat(c / 2000.0).isBetween(0.93, 0.97);
         }
@@ -178,7 +222,8 @@ class CurveFitTest {
             }
             Fit f = PolynomialFit.ofPoints(x, y, 1, Scatter.FROM_RESIDUALS, "f", "s");
             double reading = 2 + 3 * 4.3 + 0.2 / Math.sqrt(3) * random.nextGaussian();
-            Quantity q = f.inverse(Quantity.exact(reading, V).with(Leaf.typeA("r", "r", "", f.dof()).inPool(f.scatterPool()), f.residualSd() / Math.sqrt(3)));
+            Quantity q = f.inverse(Quantity.exact(reading, V)
+                    .with(Leaf.typeA("r", "r", "", f.dof()).inPool(f.scatterPool()), f.residualSd() / Math.sqrt(3)));
             covered += Math.abs(q.value() - 4.3) <= Coverage.DEFAULT.expanded(q) ? 1 : 0;
         }
         System.out.println("inverse prediction covered in " + covered / 20.0 + " %");
@@ -196,7 +241,8 @@ class CurveFitTest {
                 x.add(own("x" + i, i + 0.2 * random.nextGaussian(), 0.2, S));
                 y.add(own("y" + i, 1 + 2 * i + 0.3 * random.nextGaussian(), 0.3, V));
             }
-            Quantity slope = PolynomialFit.ofPoints(x, y, 1, Scatter.FROM_UNCERTAINTIES, "f", "s").parameter(1);
+            Quantity slope = PolynomialFit.ofPoints(x, y, 1, Scatter.FROM_UNCERTAINTIES, "f", "s")
+                    .parameter(1);
             covered += Math.abs(slope.value() - 2) <= Coverage.DEFAULT.expanded(slope) ? 1 : 0;
         }
         assertThat(covered / 1000.0).isBetween(0.93, 0.97);
@@ -208,11 +254,14 @@ class CurveFitTest {
         Fit f = PolynomialFit.ofPoints(exact(S, 0, 1, 2, 3, 4, 5), y, 2, Scatter.FROM_RESIDUALS, "f", "s");
         Quantity there = f.at(Quantity.exact(3.3, S));
         assertThat(f.inverse(there).value()).isCloseTo(3.3, within(1e-9));
-        assertThat(f.inverse(there).u()).as("the same parameters there and back").isCloseTo(0, within(1e-9));
+        assertThat(f.inverse(there).u())
+                .as("the same parameters there and back")
+                .isCloseTo(0, within(1e-9));
         assertThat(f.rSquared()).isBetween(0.99, 1.0);
         assertThat(f.readingAt(Quantity.exact(3.3, S), "r").u()).isGreaterThan(there.u());
         assertThatThrownBy(() -> f.inverse(Quantity.exact(90, V))).hasMessageContaining("does not reach");
-        Fit hill = PolynomialFit.ofPoints(exact(S, -2, -1, 0, 1, 2), exact(V, 0, 3, 4.1, 3, 0), 2, Scatter.FROM_RESIDUALS, "f", "s");
+        Fit hill = PolynomialFit.ofPoints(
+                exact(S, -2, -1, 0, 1, 2), exact(V, 0, 3, 4.1, 3, 0), 2, Scatter.FROM_RESIDUALS, "f", "s");
         assertThatThrownBy(() -> hill.inverse(Quantity.exact(2, V))).hasMessageContaining("at 2 places");
     }
 
@@ -229,7 +278,8 @@ class CurveFitTest {
         v[10] += 1.5;
         Fit pulled = PolynomialFit.ofPoints(exact(S, t), exact(V, v), 1, Scatter.FROM_RESIDUALS, "f", "s");
         SecondOpinion robust = SecondOpinion.of(pulled);
-        assertThat(Math.abs(robust.parameters()[1] - 2)).isLessThan(0.5 * Math.abs(pulled.parameter(1).value() - 2));
+        assertThat(Math.abs(robust.parameters()[1] - 2))
+                .isLessThan(0.5 * Math.abs(pulled.parameter(1).value() - 2));
         assertThat(robust.weights()[10]).isLessThan(0.4);
         assertThat(robust.remark()).hasValueSatisfying(r -> assertThat(r).contains("look at point 11"));
     }
@@ -250,9 +300,12 @@ class CurveFitTest {
             v[at] += 100;
             line[at] -= 7;
             for (double[] y : new double[][] {v, line}) {
-                SecondOpinion robust = SecondOpinion.of(PolynomialFit.ofPoints(exact(S, t), exact(V, y), 1, Scatter.FROM_RESIDUALS, "f", "s"));
+                SecondOpinion robust = SecondOpinion.of(
+                        PolynomialFit.ofPoints(exact(S, t), exact(V, y), 1, Scatter.FROM_RESIDUALS, "f", "s"));
                 int wild = at + 1;
-                assertThat(robust.remark()).as("point " + wild).hasValueSatisfying(r -> assertThat(r).containsPattern("look at point .*\\b" + wild + "\\b"));
+                assertThat(robust.remark())
+                        .as("point " + wild)
+                        .hasValueSatisfying(r -> assertThat(r).containsPattern("look at point .*\\b" + wild + "\\b"));
                 assertThat(robust.weights()[at]).isLessThan(0.01);
                 assertThat(robust.parameters()[1]).isCloseTo(2, within(0.01));
             }
@@ -270,7 +323,12 @@ class CurveFitTest {
                 t[i] = i;
                 v[i] = 1 + 2 * i + random.nextGaussian();
             }
-            alarms += SecondOpinion.of(PolynomialFit.ofPoints(exact(S, t), exact(V, v), 1, Scatter.FROM_RESIDUALS, "f", "s")).remark().isPresent() ? 1 : 0;
+            alarms += SecondOpinion.of(PolynomialFit.ofPoints(
+                                    exact(S, t), exact(V, v), 1, Scatter.FROM_RESIDUALS, "f", "s"))
+                            .remark()
+                            .isPresent()
+                    ? 1
+                    : 0;
         }
         assertThat(alarms).isLessThan(6);
         long[] calls = {0};
@@ -280,11 +338,25 @@ class CurveFitTest {
             x[i] = i / 10.0;
             y[i] = Math.exp(-x[i]) + 0.5 * Math.sin(40 * x[i]);
         }
-        Fit base = NamedModel.DECAY.fit(Points.of(exact(S, x), exact(V, y)), new FitOptions(Scatter.FROM_RESIDUALS, "f", "s"));
-        Fit counted = new Fit(base.model(), base.names(), base.parameters(), base.x(), base.y(), base.fitted(), base.xUnit(), base.yUnit(), base.residualSd(), base.chiSquared(), base.dof(), base.remarks(), (at, p, g) -> {
-            calls[0]++;
-            return base.law().at(at, p, g);
-        });
+        Fit base = NamedModel.DECAY.fit(
+                Points.of(exact(S, x), exact(V, y)), new FitOptions(Scatter.FROM_RESIDUALS, "f", "s"));
+        Fit counted = new Fit(
+                base.model(),
+                base.names(),
+                base.parameters(),
+                base.x(),
+                base.y(),
+                base.fitted(),
+                base.xUnit(),
+                base.yUnit(),
+                base.residualSd(),
+                base.chiSquared(),
+                base.dof(),
+                base.remarks(),
+                (at, p, g) -> {
+                    calls[0]++;
+                    return base.law().at(at, p, g);
+                });
         SecondOpinion.of(counted);
         assertThat(calls[0] / 250).as("passes over the points").isLessThan(160 * 20);
     }
@@ -320,7 +392,9 @@ class CurveFitTest {
         Fit parabola = PolynomialFit.ofPoints(exact(S, t), exact(V, v), 2, Scatter.FROM_RESIDUALS, "f", "s");
         assertThat(ModelComparison.lackOfFit(line).orElseThrow()).isLessThan(1e-4);
         assertThat(ModelComparison.lackOfFit(parabola).orElseThrow()).isGreaterThan(0.5);
-        assertThat(ModelComparison.lackOfFit(PolynomialFit.ofPoints(exact(S, 0, 1, 2, 3), exact(V, 0, 1, 4, 9), 1, Scatter.FROM_RESIDUALS, "f", "s"))).isEmpty();
+        assertThat(ModelComparison.lackOfFit(PolynomialFit.ofPoints(
+                        exact(S, 0, 1, 2, 3), exact(V, 0, 1, 4, 9), 1, Scatter.FROM_RESIDUALS, "f", "s")))
+                .isEmpty();
     }
 
     @Test
@@ -328,11 +402,18 @@ class CurveFitTest {
         double[] t = {0, 1, 2, 3, 4, 5};
         double[] v = Arrays.stream(t).map(x -> 2 * Math.exp(-x / 1.5)).toArray();
         Points points = Points.of(exact(S, t), exact(V, v));
-        Fit f = FormulaFit.model(Formula.parse("a * exp(-x / tau)"), Map.of("a", Quantity.exact(1, V), "tau", Quantity.exact(3000, LabUnit.parse("ms")))).fit(points, new FitOptions(Scatter.FROM_RESIDUALS, "f", "s"));
+        Fit f = FormulaFit.model(
+                        Formula.parse("a * exp(-x / tau)"),
+                        Map.of("a", Quantity.exact(1, V), "tau", Quantity.exact(3000, LabUnit.parse("ms"))))
+                .fit(points, new FitOptions(Scatter.FROM_RESIDUALS, "f", "s"));
         assertThat(f.parameter(1).unit()).isEqualTo(LabUnit.parse("ms"));
         assertThat(f.parameter(1).value()).isCloseTo(1500, within(1e-6));
-        assertThatThrownBy(() -> FormulaFit.model(Formula.parse("a * exp(-x / tau)"), Map.of("a", Quantity.exact(1, V), "tau", Quantity.exact(3, V))).fit(points,
-                new FitOptions(Scatter.FROM_RESIDUALS, "f", "s"))).hasMessageContaining("pure number");
-        assertThatThrownBy(() -> FormulaFit.model(Formula.parse("a * x"), Map.of())).hasMessageContaining("needs a starting value");
+        assertThatThrownBy(() -> FormulaFit.model(
+                                Formula.parse("a * exp(-x / tau)"),
+                                Map.of("a", Quantity.exact(1, V), "tau", Quantity.exact(3, V)))
+                        .fit(points, new FitOptions(Scatter.FROM_RESIDUALS, "f", "s")))
+                .hasMessageContaining("pure number");
+        assertThatThrownBy(() -> FormulaFit.model(Formula.parse("a * x"), Map.of()))
+                .hasMessageContaining("needs a starting value");
     }
 }

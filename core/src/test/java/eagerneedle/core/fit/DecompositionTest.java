@@ -67,8 +67,10 @@ class DecompositionTest {
     void aDependentColumnIsNamed() {
         double[][] a = {{1, 2, 3}, {1, 4, 5}, {1, 6, 7}, {1, 8, 9}};
         assertThat(Decomposition.of(a, new double[] {1, 2, 3, 4}).dependent).isEqualTo(2);
-        assertThat(Decomposition.of(new double[][] {{0, 1}, {0, 2}}, new double[2]).dependent).isZero();
-        assertThat(NormalEquations.solve(new double[][] {{1, 1}, {1, 1}}, new double[] {1, 1})).isNull();
+        assertThat(Decomposition.of(new double[][] {{0, 1}, {0, 2}}, new double[2]).dependent)
+                .isZero();
+        assertThat(NormalEquations.solve(new double[][] {{1, 1}, {1, 1}}, new double[] {1, 1}))
+                .isNull();
     }
 
     @Test
@@ -91,7 +93,9 @@ class DecompositionTest {
 
     @Test
     void rootsAreAllFound() {
-        assertThat(Roots.of(Math::sin, 0.5, 10)).hasSize(3).satisfies(r -> assertThat(r[1]).isCloseTo(2 * Math.PI, within(1e-12)));
+        assertThat(Roots.of(Math::sin, 0.5, 10))
+                .hasSize(3)
+                .satisfies(r -> assertThat(r[1]).isCloseTo(2 * Math.PI, within(1e-12)));
         assertThat(Roots.of(x -> x * x + 1, -2, 2)).isEmpty();
         assertThat(Roots.of(x -> x - 2, 2, 3)).containsExactly(2.0);
     }

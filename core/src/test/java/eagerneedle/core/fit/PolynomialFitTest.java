@@ -38,8 +38,11 @@ class PolynomialFitTest {
     }
 
     @Property(tries = 60)
-    void exactDataGiveTheirPolynomialBack(@ForAll @DoubleRange(min = -50, max = 50) double a, @ForAll @DoubleRange(min = -50, max = 50) double b,
-                                          @ForAll @DoubleRange(min = -50, max = 50) double c, @ForAll @DoubleRange(min = -1000, max = 1000) double shift) {
+    void exactDataGiveTheirPolynomialBack(
+            @ForAll @DoubleRange(min = -50, max = 50) double a,
+            @ForAll @DoubleRange(min = -50, max = 50) double b,
+            @ForAll @DoubleRange(min = -50, max = 50) double c,
+            @ForAll @DoubleRange(min = -1000, max = 1000) double shift) {
         double[] x = new double[12];
         double[] y = new double[12];
         for (int i = 0; i < x.length; i++) {
@@ -70,8 +73,13 @@ class PolynomialFitTest {
     }
 
     private static Fit fit(List<double[]> rows) {
-        return PolynomialFit.ofPoints(column(S, rows.stream().mapToDouble(p -> p[0]).toArray()), column(M, rows.stream().mapToDouble(p -> p[1]).toArray()), 1,
-                Scatter.FROM_RESIDUALS, "f", "s");
+        return PolynomialFit.ofPoints(
+                column(S, rows.stream().mapToDouble(p -> p[0]).toArray()),
+                column(M, rows.stream().mapToDouble(p -> p[1]).toArray()),
+                1,
+                Scatter.FROM_RESIDUALS,
+                "f",
+                "s");
     }
 
     @Property(tries = 40)
@@ -86,10 +94,19 @@ class PolynomialFitTest {
         LabUnit mm = LabUnit.parse("mm");
         for (Scatter s : Scatter.values()) {
             Fit metres = PolynomialFit.ofPoints(x, y, 1, s, "f", "s");
-            Fit millimetres = PolynomialFit.ofPoints(x.stream().map(q -> q.to(mm)).toList(), y.stream().map(q -> q.to(mm)).toList(), 1, s, "f", "s");
-            assertThat(millimetres.parameter(0).in(M)).isCloseTo(metres.parameter(0).value(), within(1e-10));
-            assertThat(millimetres.parameter(1).value()).isCloseTo(metres.parameter(1).value(), within(1e-10));
-            assertThat(millimetres.parameter(1).u()).isCloseTo(metres.parameter(1).u(), within(1e-10));
+            Fit millimetres = PolynomialFit.ofPoints(
+                    x.stream().map(q -> q.to(mm)).toList(),
+                    y.stream().map(q -> q.to(mm)).toList(),
+                    1,
+                    s,
+                    "f",
+                    "s");
+            assertThat(millimetres.parameter(0).in(M))
+                    .isCloseTo(metres.parameter(0).value(), within(1e-10));
+            assertThat(millimetres.parameter(1).value())
+                    .isCloseTo(metres.parameter(1).value(), within(1e-10));
+            assertThat(millimetres.parameter(1).u())
+                    .isCloseTo(metres.parameter(1).u(), within(1e-10));
         }
     }
 
@@ -98,7 +115,8 @@ class PolynomialFitTest {
         Random r = new Random(seed);
         double[] x = r.doubles(10, 0, 5).toArray();
         double[] y = r.doubles(10, 0, 5).toArray();
-        double[][] c = PolynomialFit.ofPoints(column(S, x), column(M, y), 2, Scatter.FROM_RESIDUALS, "f", "s").covariance();
+        double[][] c = PolynomialFit.ofPoints(column(S, x), column(M, y), 2, Scatter.FROM_RESIDUALS, "f", "s")
+                .covariance();
         double[] scale = {Math.sqrt(c[0][0]), Math.sqrt(c[1][1]), Math.sqrt(c[2][2])};
         double[][] correlation = new double[3][3];
         for (int i = 0; i < 3; i++) {
@@ -114,7 +132,8 @@ class PolynomialFitTest {
     @Test
     void aSharedScaleReachesTheSlopeInFull() {
         Quantity scale = Quantity.of(1, 0.01, LabUnit.ONE, Leaf.typeB("scale", "scale", "", Distribution.NORMAL));
-        List<Quantity> y = column(M, 1, 3, 5, 7).stream().map(q -> q.times(scale)).toList();
+        List<Quantity> y =
+                column(M, 1, 3, 5, 7).stream().map(q -> q.times(scale)).toList();
         Fit f = PolynomialFit.ofPoints(column(S, 0, 1, 2, 3), y, 1, Scatter.FROM_RESIDUALS, "f", "s");
         assertThat(f.parameter(1).u()).isCloseTo(0.02, within(1e-12));
         assertThat(f.parameter(1).correlation(scale)).isCloseTo(1, within(1e-12));
@@ -131,14 +150,22 @@ class PolynomialFitTest {
             xs.set(i, shared);
             List<Quantity> moved = new ArrayList<>(column(M, x));
             moved.set(i, Quantity.exact(x[i] + 1e-6, M));
-            double slopeHere = PolynomialFit.ofPoints(column(M, x), ys, 1, Scatter.FROM_RESIDUALS, "f", "s").parameter(1).value();
-            double numerical = (PolynomialFit.ofPoints(moved, ys, 1, Scatter.FROM_RESIDUALS, "f", "s").parameter(1).value() - slopeHere) / 1e-6;
+            double slopeHere = PolynomialFit.ofPoints(column(M, x), ys, 1, Scatter.FROM_RESIDUALS, "f", "s")
+                    .parameter(1)
+                    .value();
+            double numerical = (PolynomialFit.ofPoints(moved, ys, 1, Scatter.FROM_RESIDUALS, "f", "s")
+                                    .parameter(1)
+                                    .value()
+                            - slopeHere)
+                    / 1e-6;
             // The leaf is shared with a second ordinate that does not matter, so that the residuals do not swallow it.
             List<Quantity> ysShared = new ArrayList<>(ys);
             int other = (i + 1) % x.length;
             ysShared.set(other, ys.get(other).plus(shared.scaled(1e-9).minus(Quantity.exact(x[i] * 1e-9, M))));
-            Quantity slope = PolynomialFit.ofPoints(xs, ysShared, 1, Scatter.FROM_RESIDUALS, "f", "s").parameter(1);
-            assertThat(slope.contribution(Leaf.typeB("both", "both", "", Distribution.NORMAL))).isCloseTo(numerical * 1e-3, within(1e-8));
+            Quantity slope = PolynomialFit.ofPoints(xs, ysShared, 1, Scatter.FROM_RESIDUALS, "f", "s")
+                    .parameter(1);
+            assertThat(slope.contribution(Leaf.typeB("both", "both", "", Distribution.NORMAL)))
+                    .isCloseTo(numerical * 1e-3, within(1e-8));
         }
     }
 
@@ -149,8 +176,11 @@ class PolynomialFitTest {
         assertThat(f.parameter(1).u()).isCloseTo(0.1 / Math.sqrt(5), within(1e-12));
         assertThat(f.chiSquared()).isLessThan(6);
         assertThat(f.remarks()).anyMatch(r -> r.contains("agrees with the stated uncertainties"));
-        List<Quantity> wild = List.of(with(1.0, 0.01, "a"), with(2.9, 0.01, "b"), with(2.0, 0.01, "c"), with(5.0, 0.01, "d"));
-        assertThat(PolynomialFit.ofPoints(column(S, 0, 1, 2, 3), wild, 1, Scatter.FROM_UNCERTAINTIES, "f", "s").remarks()).anyMatch(r -> r.contains("scatter more than"));
+        List<Quantity> wild =
+                List.of(with(1.0, 0.01, "a"), with(2.9, 0.01, "b"), with(2.0, 0.01, "c"), with(5.0, 0.01, "d"));
+        assertThat(PolynomialFit.ofPoints(column(S, 0, 1, 2, 3), wild, 1, Scatter.FROM_UNCERTAINTIES, "f", "s")
+                        .remarks())
+                .anyMatch(r -> r.contains("scatter more than"));
     }
 
     @Test
@@ -170,7 +200,13 @@ class PolynomialFitTest {
         }
         Leaf scale = Leaf.typeB("scale", "scale", "", Distribution.NORMAL);
         Leaf zero = Leaf.typeB("zero", "zero", "", Distribution.NORMAL);
-        Trace trace = new Trace("x", t, v, LabUnit.parse("mm"), 0, List.of(new Trace.Shared(scale, x -> 1e-3 * x), new Trace.Shared(zero, x -> 2.0)));
+        Trace trace = new Trace(
+                "x",
+                t,
+                v,
+                LabUnit.parse("mm"),
+                0,
+                List.of(new Trace.Shared(scale, x -> 1e-3 * x), new Trace.Shared(zero, x -> 2.0)));
         Fit f = PolynomialFit.ofTrace(trace, 2, "f", "s");
         assertThat(f.parameter(0).in(LabUnit.parse("mm"))).isCloseTo(300, within(1e-9));
         assertThat(f.parameter(1).unit().symbol()).isEqualTo("m/s");
@@ -191,11 +227,19 @@ class PolynomialFitTest {
 
     @Test
     void tooFewPointsAreToldInWords() {
-        assertThatThrownBy(() -> PolynomialFit.ofPoints(column(S, 1, 2), column(M, 1, 2), 1, Scatter.FROM_RESIDUALS, "f", "s")).isInstanceOf(FitException.class)
+        assertThatThrownBy(() ->
+                        PolynomialFit.ofPoints(column(S, 1, 2), column(M, 1, 2), 1, Scatter.FROM_RESIDUALS, "f", "s"))
+                .isInstanceOf(FitException.class)
                 .hasMessage("A straight line needs at least 3 points; there are 2.");
-        assertThatThrownBy(() -> PolynomialFit.ofPoints(column(S, 1, 1, 1), column(M, 1, 2, 3), 1, Scatter.FROM_RESIDUALS, "f", "s")).hasMessageContaining("different abscissae");
-        assertThatThrownBy(() -> PolynomialFit.ofPoints(column(S, 1, 2, 3), column(M, 1, 2), 1, Scatter.FROM_RESIDUALS, "f", "s")).isInstanceOf(FitException.class);
-        assertThatThrownBy(() -> PolynomialFit.ofTrace(new Trace("x", new double[3], new double[3], M, 0, List.of()), 2, "f", "s")).hasMessageContaining("at least 4 samples");
+        assertThatThrownBy(() -> PolynomialFit.ofPoints(
+                        column(S, 1, 1, 1), column(M, 1, 2, 3), 1, Scatter.FROM_RESIDUALS, "f", "s"))
+                .hasMessageContaining("different abscissae");
+        assertThatThrownBy(() -> PolynomialFit.ofPoints(
+                        column(S, 1, 2, 3), column(M, 1, 2), 1, Scatter.FROM_RESIDUALS, "f", "s"))
+                .isInstanceOf(FitException.class);
+        assertThatThrownBy(() -> PolynomialFit.ofTrace(
+                        new Trace("x", new double[3], new double[3], M, 0, List.of()), 2, "f", "s"))
+                .hasMessageContaining("at least 4 samples");
         Fit f = PolynomialFit.ofPoints(column(S, 1, 2, 4), column(M, 1, 2, 3), 1, Scatter.FROM_RESIDUALS, "f", "s");
         assertThatThrownBy(() -> f.parameter(2)).isInstanceOf(FitException.class);
     }
@@ -208,13 +252,18 @@ class PolynomialFitTest {
             x[i] = i;
             y[i] = 0.1 * i * i;
         }
-        assertThat(PolynomialFit.ofPoints(column(S, x), column(M, y), 1, Scatter.FROM_RESIDUALS, "f", "s").remarks()).anyMatch(r -> r.contains("pattern"));
+        assertThat(PolynomialFit.ofPoints(column(S, x), column(M, y), 1, Scatter.FROM_RESIDUALS, "f", "s")
+                        .remarks())
+                .anyMatch(r -> r.contains("pattern"));
         Random r = new Random(4);
         assertThat(Residuals.runsScore(r.doubles(200, -1, 1).toArray())).isBetween(-3.0, 3.0);
         assertThat(Residuals.runsScore(new double[] {1, -1, 1})).isZero();
     }
 
-    /** The published scatter of the slope holds: over many simulated lines the stated interval covers the truth as often as it says. */
+    /**
+     * The published scatter of the slope holds: over many simulated lines the stated interval covers the truth as often
+     * as it says.
+     */
     @Test
     void statedIntervalsCoverTheTruth() {
         Random r = new Random(99);
@@ -226,8 +275,10 @@ class PolynomialFitTest {
             for (int i = 0; i < 6; i++) {
                 y[i] = 2 + 3 * x[i] + 0.4 * r.nextGaussian();
             }
-            Quantity slope = PolynomialFit.ofPoints(column(S, x), column(M, y), 1, Scatter.FROM_RESIDUALS, "f", "s").parameter(1);
-            covered += Math.abs(slope.value() - 3) <= eagerneedle.core.quantity.Coverage.DEFAULT.expanded(slope) ? 1 : 0;
+            Quantity slope = PolynomialFit.ofPoints(column(S, x), column(M, y), 1, Scatter.FROM_RESIDUALS, "f", "s")
+                    .parameter(1);
+            covered +=
+                    Math.abs(slope.value() - 3) <= eagerneedle.core.quantity.Coverage.DEFAULT.expanded(slope) ? 1 : 0;
         }
         assertThat(covered / (double) trials).isBetween(0.937, 0.963);
     }

@@ -52,7 +52,8 @@ class WeightedResidualsTest {
             cov[i] = (i % 3 - 1) * 0.6 * ux[i] * uy[i];
         }
         double[] e = new double[12];
-        new WeightedResiduals(PARABOLA, x, y, new Regression.Weights(uy, ux, cov, null), 2).rows(p, e, new double[12][2], null);
+        new WeightedResiduals(PARABOLA, x, y, new Regression.Weights(uy, ux, cov, null), 2)
+                .rows(p, e, new double[12][2], null);
         for (int i = 0; i < 12; i++) {
             double least = bruteForce(x[i], y[i], p, ux[i], uy[i], cov[i]);
             assertThat(e[i] * e[i]).as("point " + i).isCloseTo(least, within(1e-4 * (1 + least) + 0.02 * least));
@@ -65,7 +66,8 @@ class WeightedResidualsTest {
         double[] y = numbers(9, 1, 6);
         double[] ux = numbers(9, 0.001, 0.02);
         double[] uy = numbers(9, 0.05, 0.2);
-        WeightedResiduals w = new WeightedResiduals(PARABOLA, x, y, new Regression.Weights(uy, ux, new double[9], null), 2);
+        WeightedResiduals w =
+                new WeightedResiduals(PARABOLA, x, y, new Regression.Weights(uy, ux, new double[9], null), 2);
         double[] p = {1.3, 0.6};
         double[] e = new double[9];
         double[][] j = new double[9][2];
@@ -90,16 +92,26 @@ class WeightedResidualsTest {
         double[] y = {2, 3.5, 7.2};
         double[][] v = {{0.2, 0.1, 0.05}, {0.1, 0.3, 0.1}, {0.05, 0.1, 0.4}};
         double[] p = {1, 0.7};
-        WeightedResiduals w = new WeightedResiduals(PARABOLA, x, y, new Regression.Weights(null, null, null, slopes -> v), 2);
+        WeightedResiduals w =
+                new WeightedResiduals(PARABOLA, x, y, new Regression.Weights(null, null, null, slopes -> v), 2);
         w.whiten(p);
         double[] r = new double[3];
         for (int i = 0; i < 3; i++) {
             r[i] = y[i] - p[0] - p[1] * x[i] * x[i];
         }
-        double chi = MatrixUtils.createRealVector(r).dotProduct(MatrixUtils.inverse(MatrixUtils.createRealMatrix(v)).operate(MatrixUtils.createRealVector(r)));
+        double chi = MatrixUtils.createRealVector(r)
+                .dotProduct(
+                        MatrixUtils.inverse(MatrixUtils.createRealMatrix(v)).operate(MatrixUtils.createRealVector(r)));
         assertThat(w.squares(p)).isCloseTo(chi, within(1e-9 * chi));
-        WeightedResiduals singular = new WeightedResiduals(PARABOLA, x, y, new Regression.Weights(null, null, null, slopes -> new double[][] {{1, 1, 1}, {1, 1, 1}, {1, 1, 1}}), 2);
-        assertThatThrownBy(() -> singular.whiten(p)).isInstanceOf(FitException.class).hasMessageContaining("singular covariance");
+        WeightedResiduals singular = new WeightedResiduals(
+                PARABOLA,
+                x,
+                y,
+                new Regression.Weights(null, null, null, slopes -> new double[][] {{1, 1, 1}, {1, 1, 1}, {1, 1, 1}}),
+                2);
+        assertThatThrownBy(() -> singular.whiten(p))
+                .isInstanceOf(FitException.class)
+                .hasMessageContaining("singular covariance");
     }
 
     @Test
@@ -111,10 +123,17 @@ class WeightedResidualsTest {
             g[1] = 0;
             return 3;
         };
-        assertThatThrownBy(() -> new Regression("nothing", List.of("a"), nothing, x, y, Regression.Weights.NONE).from(new double[] {1})).isInstanceOf(FitException.class);
+        assertThatThrownBy(() -> new Regression("nothing", List.of("a"), nothing, x, y, Regression.Weights.NONE)
+                        .from(new double[] {1}))
+                .isInstanceOf(FitException.class);
         Regression.Curve undefined = (i, at, p, g) -> Double.NaN;
-        assertThatThrownBy(() -> new Regression("undefined", List.of("a"), undefined, x, y, Regression.Weights.NONE).from(new double[] {1})).isInstanceOf(FitException.class);
-        assertThatThrownBy(() -> new Regression("two", List.of("a", "b", "c", "d", "e"), nothing, x, y, Regression.Weights.NONE).from(new double[5])).isInstanceOfSatisfying(FitException.class,
-                e -> assertThat(e.isTooFew()).isTrue());
+        assertThatThrownBy(() -> new Regression("undefined", List.of("a"), undefined, x, y, Regression.Weights.NONE)
+                        .from(new double[] {1}))
+                .isInstanceOf(FitException.class);
+        assertThatThrownBy(() -> new Regression(
+                                "two", List.of("a", "b", "c", "d", "e"), nothing, x, y, Regression.Weights.NONE)
+                        .from(new double[5]))
+                .isInstanceOfSatisfying(
+                        FitException.class, e -> assertThat(e.isTooFew()).isTrue());
     }
 }

@@ -50,7 +50,13 @@ class CurveFormulaTest {
             CurveFormula.of(f.expression(), NAMES).orElseThrow().at(at, out);
             Map<String, Value> names = new HashMap<>();
             for (int k = 0; k < 3; k++) {
-                names.put(NAMES.get(k), new Value.Scalar(Quantity.of(at[k], 1, LabUnit.ONE, Leaf.typeA(NAMES.get(k), NAMES.get(k), "", Double.POSITIVE_INFINITY))));
+                names.put(
+                        NAMES.get(k),
+                        new Value.Scalar(Quantity.of(
+                                at[k],
+                                1,
+                                LabUnit.ONE,
+                                Leaf.typeA(NAMES.get(k), NAMES.get(k), "", Double.POSITIVE_INFINITY))));
             }
             Quantity q = ((Value.Scalar) f.evaluate(Scope.over("t", names))).quantity();
             double size = 1 + Math.abs(q.value());
@@ -71,7 +77,9 @@ class CurveFormulaTest {
     @Test
     void powersAtZeroAndOfNegativeBases() {
         double[] out = new double[4];
-        CurveFormula.of(Formula.parse("x^2 + a * x^1 + x^0").expression(), NAMES).orElseThrow().at(new double[] {3, 0, 0}, out);
+        CurveFormula.of(Formula.parse("x^2 + a * x^1 + x^0").expression(), NAMES)
+                .orElseThrow()
+                .at(new double[] {3, 0, 0}, out);
         assertThat(out).containsExactly(1, 0, 0, 3);
         CurveFormula.of(Formula.parse("x^3").expression(), NAMES).orElseThrow().at(new double[] {0, 0, -2}, out);
         assertThat(out).containsExactly(-8, 0, 0, 12);

@@ -12,18 +12,55 @@ import java.util.Map;
 import java.util.SplittableRandom;
 import org.junit.jupiter.api.Test;
 
-/** Two hundred thousand random and mutated formulas, and some thousand mutated sheets: never anything but the language's own error with a place. */
+/**
+ * Two hundred thousand random and mutated formulas, and some thousand mutated sheets: never anything but the language's
+ * own error with a place.
+ */
 class FormulaFuzzTest {
     private static final int FORMULAS = 200_000;
     private static final int SHEETS = 1_500;
-    private static final String[] ATOMS = {"1", "2.5", "0", "-3", "1e-3", "1e308", "9.81(2) m/s^2", "3 ± 0.1 mm", "(1.60 ± 0.02)e-3 kg", "20 degC", "5 K", "50 %", "x", "c", "pi", "e", "\"rolling\"", "\"K\"",
-        "\"decay\"", "4.096 mV", "100 ohm", "30 deg", "column(1, 2, 4)", "column(1 V, 2 V, 3 V)", "index(5)", "trace(index(9) * 1 s, index(9)^2 * 1 V)", "line(column(1, 2, 4), index(3))", "0.5(1)", "nobody", "1 wombat"};
+    private static final String[] ATOMS = {
+        "1",
+        "2.5",
+        "0",
+        "-3",
+        "1e-3",
+        "1e308",
+        "9.81(2) m/s^2",
+        "3 ± 0.1 mm",
+        "(1.60 ± 0.02)e-3 kg",
+        "20 degC",
+        "5 K",
+        "50 %",
+        "x",
+        "c",
+        "pi",
+        "e",
+        "\"rolling\"",
+        "\"K\"",
+        "\"decay\"",
+        "4.096 mV",
+        "100 ohm",
+        "30 deg",
+        "column(1, 2, 4)",
+        "column(1 V, 2 V, 3 V)",
+        "index(5)",
+        "trace(index(9) * 1 s, index(9)^2 * 1 V)",
+        "line(column(1, 2, 4), index(3))",
+        "0.5(1)",
+        "nobody",
+        "1 wombat"
+    };
     private static final String[] OPERATORS = {" + ", " - ", " * ", " / ", "^", " < ", " >= ", " and ", " or "};
     private static final String NOISE = "()+-*/^,:<>=\"'.0123456789eE ±°µΩ%xyzabc_#$&|[]{}\u0000\u00a0\t²";
 
     private final SplittableRandom random = new SplittableRandom(2026);
-    private final List<String> functions = new ArrayList<>(Functions.documented().keySet());
-    private final List<String> examples = Functions.documented().values().stream().map(Function::example).filter(e -> !e.contains("drawn_")).toList();
+    private final List<String> functions =
+            new ArrayList<>(Functions.documented().keySet());
+    private final List<String> examples = Functions.documented().values().stream()
+            .map(Function::example)
+            .filter(e -> !e.contains("drawn_"))
+            .toList();
 
     private String formula(int depth) {
         int kind = random.nextInt(depth <= 0 ? 1 : 5);
@@ -38,7 +75,9 @@ class FormulaFuzzTest {
         StringBuilder b = new StringBuilder(f.startsWith("drawn") ? "abs" : f).append('(');
         int n = random.nextInt(4);
         for (int i = 0; i < n; i++) {
-            b.append(i == 0 ? "" : ", ").append(random.nextInt(12) == 0 ? "degree: " : "").append(formula(depth - 1));
+            b.append(i == 0 ? "" : ", ")
+                    .append(random.nextInt(12) == 0 ? "degree: " : "")
+                    .append(formula(depth - 1));
         }
         return b.append(')').toString();
     }
@@ -60,17 +99,27 @@ class FormulaFuzzTest {
 
     @Test
     void formulasGiveAValueOrTheLanguagesOwnErrorWithAPlace() {
-        Map<String, Value> names = Map.of("x", new Value.Scalar(Quantity.number(2)), "c", new Value.Column(List.of(Quantity.number(1), Quantity.number(3))));
+        Map<String, Value> names = Map.of(
+                "x",
+                new Value.Scalar(Quantity.number(2)),
+                "c",
+                new Value.Column(List.of(Quantity.number(1), Quantity.number(3))));
         int values = 0;
         int errors = 0;
         for (int i = 0; i < FORMULAS; i++) {
-            String text = i % 3 == 0 ? formula(3) : mutated(i % 3 == 1 ? formula(2) : examples.get(random.nextInt(examples.size())));
+            String text = i % 3 == 0
+                    ? formula(3)
+                    : mutated(i % 3 == 1 ? formula(2) : examples.get(random.nextInt(examples.size())));
             try {
                 Formula.parse(text).evaluate(Scope.over("f", names));
                 values++;
             } catch (FormulaException e) {
                 errors++;
-                if (e.column() < 0 || e.column() > text.length() + 2 || e.getMessage().isBlank() || e.getMessage().contains("\n") || e.getMessage().contains("Exception")) {
+                if (e.column() < 0
+                        || e.column() > text.length() + 2
+                        || e.getMessage().isBlank()
+                        || e.getMessage().contains("\n")
+                        || e.getMessage().contains("Exception")) {
                     fail(text + " -> column " + e.column() + ": " + e.getMessage());
                 }
             } catch (RuntimeException | StackOverflowError other) {

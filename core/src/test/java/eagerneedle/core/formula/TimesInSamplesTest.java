@@ -4,9 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import eagerneedle.core.quantity.Coverage;
+import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.trace.Trace;
-import eagerneedle.core.quantity.LabUnit;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -16,7 +16,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** Moments that are found in samples are no better known than the samples leave them: coverage against the true moments. */
+/**
+ * Moments that are found in samples are no better known than the samples leave them: coverage against the true moments.
+ */
 class TimesInSamplesTest {
     private static final int REPEATS = 500;
     private static final LabUnit V = LabUnit.parse("V");
@@ -57,23 +59,41 @@ class TimesInSamplesTest {
     @ParameterizedTest(name = "period {0} s")
     @CsvSource({"0.1037", "0.1371", "0.0903"})
     void thePeriodOfEdgesOfSamples(double period) {
-        assertThat(coverage("period(edges(x))", r -> sampled(r, 400, 0.005, 0, t -> blocked(t + 10 * period, period)), period)).isGreaterThanOrEqualTo(0.93);
-        Quantity p = q("period(edges(x))", sampled(new Random(1), 400, 0.005, 0, t -> blocked(t + 10 * period, period)));
+        assertThat(coverage(
+                        "period(edges(x))",
+                        r -> sampled(r, 400, 0.005, 0, t -> blocked(t + 10 * period, period)),
+                        period))
+                .isGreaterThanOrEqualTo(0.93);
+        Quantity p =
+                q("period(edges(x))", sampled(new Random(1), 400, 0.005, 0, t -> blocked(t + 10 * period, period)));
         assertThat(p.u()).as("5 ms samples do not know a period to attoseconds").isBetween(2e-6, 4e-4);
     }
 
     @Test
     void anEdgeMayLieAnywhereBetweenTwoSamples() {
-        assertThat(coverage("first(edges(x))", r -> sampled(r, 100, 0.01, 0, t -> t < 0.5 ? 0 : 5), 0.5)).isEqualTo(1);
-        assertThat(q("first(edges(x))", sampled(new Random(2), 100, 0.01, 0, t -> t < 0.5 ? 0 : 5)).u()).isCloseTo(0.01 / Math.sqrt(12), within(1e-12));
-        assertThat(coverage("first(block_times(x))", r -> sampled(r, 100, 0.01, 0, t -> t > 0.5 && t < 0.7033 ? 5 : 0), 0.2033)).isGreaterThan(0.93);
+        assertThat(coverage("first(edges(x))", r -> sampled(r, 100, 0.01, 0, t -> t < 0.5 ? 0 : 5), 0.5))
+                .isEqualTo(1);
+        assertThat(q("first(edges(x))", sampled(new Random(2), 100, 0.01, 0, t -> t < 0.5 ? 0 : 5))
+                        .u())
+                .isCloseTo(0.01 / Math.sqrt(12), within(1e-12));
+        assertThat(coverage(
+                        "first(block_times(x))",
+                        r -> sampled(r, 100, 0.01, 0, t -> t > 0.5 && t < 0.7033 ? 5 : 0),
+                        0.2033))
+                .isGreaterThan(0.93);
     }
 
     @ParameterizedTest(name = "noise {0}, interval {1}")
     @CsvSource({"0.02, 0.01", "0.005, 0.02", "0.05, 0.01"})
     void aCrossingOfAResolvedSignal(double noise, double interval) {
-        assertThat(coverage("first(crossings(x, 0 V))", r -> sampled(r, 90, interval, noise, t -> Math.sin(2 * Math.PI * (t - 0.4))), 0.4)).isBetween(0.92, 1.0);
-        Quantity at = q("first(crossings(x, 0 V))", sampled(new Random(3), 90, interval, noise, t -> Math.sin(2 * Math.PI * (t - 0.4))));
+        assertThat(coverage(
+                        "first(crossings(x, 0 V))",
+                        r -> sampled(r, 90, interval, noise, t -> Math.sin(2 * Math.PI * (t - 0.4))),
+                        0.4))
+                .isBetween(0.92, 1.0);
+        Quantity at = q(
+                "first(crossings(x, 0 V))",
+                sampled(new Random(3), 90, interval, noise, t -> Math.sin(2 * Math.PI * (t - 0.4))));
         assertThat(at.u()).isBetween(0.3 * noise / (2 * Math.PI), 3 * noise / (2 * Math.PI));
     }
 
@@ -97,9 +117,16 @@ class TimesInSamplesTest {
         Trace t = sampled(new Random(6), 2000, 0.005, 0, s -> s * s);
         Quantity mean = q("mean(window(x, 2.0(1) s, 5 s))", t);
         double byHand = 0.1 * ((25 + 10 + 4) / 3.0 - 4) / 3;
-        assertThat(mean.keeping(l -> l.label().contains("2.0(1)")).u()).as("(mean - first) / length, times u of the first end").isCloseTo(byHand, within(0.02 * byHand));
-        assertThat(q("slope(window(x, 2.0(1) s, 5.0(1) s))", t).keeping(l -> l.label().contains("(1)")).u()).as("slope at the middle moves by half of each end, twice").isCloseTo(0.1 * Math.sqrt(2), within(0.01));
-        FormulaException refused = Assertions.assertThrows(FormulaException.class, () -> value("sd(window(x, 2.0(1) s, 5 s))", t));
+        assertThat(mean.keeping(l -> l.label().contains("2.0(1)")).u())
+                .as("(mean - first) / length, times u of the first end")
+                .isCloseTo(byHand, within(0.02 * byHand));
+        assertThat(q("slope(window(x, 2.0(1) s, 5.0(1) s))", t)
+                        .keeping(l -> l.label().contains("(1)"))
+                        .u())
+                .as("slope at the middle moves by half of each end, twice")
+                .isCloseTo(0.1 * Math.sqrt(2), within(0.01));
+        FormulaException refused =
+                Assertions.assertThrows(FormulaException.class, () -> value("sd(window(x, 2.0(1) s, 5 s))", t));
         assertThat(refused.getMessage()).contains("no window with uncertain ends");
     }
 }

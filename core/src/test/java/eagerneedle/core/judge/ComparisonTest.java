@@ -30,7 +30,9 @@ class ComparisonTest {
         assertThat(c.percent()).isCloseTo(-0.29146, within(1e-4));
         assertThat(c.agrees(School.STANDARD)).isTrue();
         assertThat(c.agrees(School.PERCENT)).isTrue();
-        assertThat(c.verdict(School.STANDARD)).startsWith("9.784(55) m/s² agrees with 9.8126 m/s²").endsWith(".");
+        assertThat(c.verdict(School.STANDARD))
+                .startsWith("9.784(55) m/s² agrees with 9.8126 m/s²")
+                .endsWith(".");
     }
 
     @Test
@@ -58,19 +60,22 @@ class ComparisonTest {
         Comparison c = compare(q("105(1)", "a"), q("100", "b"), 3);
         assertThat(c.agrees(School.PERCENT)).isFalse();
         assertThat(c.verdict(School.PERCENT)).contains("beyond the 3 %").contains("says nothing of how well");
-        assertThat(compare(q("105(1)", "a"), q("100", "b"), Double.NaN).agrees(School.PERCENT)).isTrue();
+        assertThat(compare(q("105(1)", "a"), q("100", "b"), Double.NaN).agrees(School.PERCENT))
+                .isTrue();
     }
 
     @Test
     void fewDegreesOfFreedomWidenTheBand() {
         Quantity a = Quantity.of(5, 0.1, LabUnit.ONE, Leaf.typeA("a", "a", "", 2));
         assertThat(compare(a, Quantity.number(5.4), Double.NaN).factor()).isCloseTo(4.303, within(1e-3));
-        assertThat(compare(a, Quantity.number(5.4), Double.NaN).agrees(School.STANDARD)).isTrue();
+        assertThat(compare(a, Quantity.number(5.4), Double.NaN).agrees(School.STANDARD))
+                .isTrue();
     }
 
     @Test
     void exactValuesAgreeOnlyWhenEqual() {
-        assertThat(compare(Quantity.number(2), Quantity.number(2), Double.NaN).agrees(School.STANDARD)).isTrue();
+        assertThat(compare(Quantity.number(2), Quantity.number(2), Double.NaN).agrees(School.STANDARD))
+                .isTrue();
         Comparison c = compare(Quantity.number(2), Quantity.number(3), Double.NaN);
         assertThat(c.agrees(School.STANDARD)).isFalse();
         assertThat(c.chance()).isZero();
@@ -78,8 +83,12 @@ class ComparisonTest {
 
     @Test
     void theReferenceComesInTheResultsUnitOrNotAtAll() {
-        assertThat(compare(q("100(1) mm", "a"), q("0.1 m", "b"), Double.NaN).difference().value()).isCloseTo(0, within(1e-12));
-        assertThatThrownBy(() -> compare(q("100(1) mm", "a"), q("1 s", "b"), Double.NaN)).isInstanceOf(UnitException.class);
+        assertThat(compare(q("100(1) mm", "a"), q("0.1 m", "b"), Double.NaN)
+                        .difference()
+                        .value())
+                .isCloseTo(0, within(1e-12));
+        assertThatThrownBy(() -> compare(q("100(1) mm", "a"), q("1 s", "b"), Double.NaN))
+                .isInstanceOf(UnitException.class);
     }
 
     @Test
@@ -87,8 +96,10 @@ class ComparisonTest {
         java.util.Random r = new java.util.Random(2);
         int agree = 0;
         for (int i = 0; i < 4000; i++) {
-            Quantity a = Quantity.of(7 + 0.3 * r.nextGaussian(), 0.3, LabUnit.ONE, Leaf.typeA("a", "a", "", Double.POSITIVE_INFINITY));
-            Quantity b = Quantity.of(7 + 0.4 * r.nextGaussian(), 0.4, LabUnit.ONE, Leaf.typeA("b", "b", "", Double.POSITIVE_INFINITY));
+            Quantity a = Quantity.of(
+                    7 + 0.3 * r.nextGaussian(), 0.3, LabUnit.ONE, Leaf.typeA("a", "a", "", Double.POSITIVE_INFINITY));
+            Quantity b = Quantity.of(
+                    7 + 0.4 * r.nextGaussian(), 0.4, LabUnit.ONE, Leaf.typeA("b", "b", "", Double.POSITIVE_INFINITY));
             agree += compare(a, b, Double.NaN).agrees(School.STANDARD) ? 1 : 0;
         }
         assertThat(agree / 4000.0).isBetween(0.94, 0.96);
@@ -99,10 +110,16 @@ class ComparisonTest {
         Quantity square = q("0.02(100) V", "x").power(2);
         Comparison inside = compare(square, q("1.0 V^2", "r"), Double.NaN);
         assertThat(inside.drawn()).isNotNull();
-        assertThat(Math.abs(inside.normalised())).as("first order alone would be sure they differ").isGreaterThan(10);
+        assertThat(Math.abs(inside.normalised()))
+                .as("first order alone would be sure they differ")
+                .isGreaterThan(10);
         assertThat(inside.agrees(School.STANDARD)).isTrue();
-        assertThat(inside.verdict(School.STANDARD)).contains("by Monte Carlo").contains("agrees with").contains("first order is not good enough");
-        assertThat(compare(square, q("9 V^2", "r"), Double.NaN).agrees(School.STANDARD)).isFalse();
+        assertThat(inside.verdict(School.STANDARD))
+                .contains("by Monte Carlo")
+                .contains("agrees with")
+                .contains("first order is not good enough");
+        assertThat(compare(square, q("9 V^2", "r"), Double.NaN).agrees(School.STANDARD))
+                .isFalse();
         Quantity mild = q("5.00(1) V", "y").power(2);
         assertThat(compare(mild, q("25 V^2", "r"), Double.NaN).drawn()).isNull();
         Comparison outside = compare(q("0.02(2)", "z").power(0.5), q("0.1", "r"), Double.NaN);
@@ -116,6 +133,7 @@ class ComparisonTest {
         Comparison c = compare(ratio, q("0.74", "r"), Double.NaN);
         assertThat(c.agrees(School.LIMITS)).isTrue();
         assertThat(c.verdict(School.LIMITS)).contains("0.16667 to 0.75");
-        assertThat(compare(ratio, q("0.76", "r"), Double.NaN).agrees(School.LIMITS)).isFalse();
+        assertThat(compare(ratio, q("0.76", "r"), Double.NaN).agrees(School.LIMITS))
+                .isFalse();
     }
 }

@@ -36,12 +36,17 @@ class RepeatedTest {
     void aCommonScaleDoesNotPullTheMeanOutOfItsValues() {
         Repeated r = Repeated.of(List.of(value(1, 1.5, 0.15, 0.2), value(2, 1.0, 0.10, 0.2)), "r");
         assertThat(r.mean().value()).isBetween(1.0, 1.5);
-        assertThat(Routes.of(List.of("a", "b"), List.of(value(1, 1.5, 0.15, 0.2), value(2, 1.0, 0.10, 0.2))).mean().value()).as("as the whole covariance would have it").isLessThan(1.0);
+        assertThat(Routes.of(List.of("a", "b"), List.of(value(1, 1.5, 0.15, 0.2), value(2, 1.0, 0.10, 0.2)))
+                        .mean()
+                        .value())
+                .as("as the whole covariance would have it")
+                .isLessThan(1.0);
     }
 
     @Test
     void valuesThatDifferByMoreThanTheySayHaveThePlainMeanWithTheirScatter() {
-        Repeated r = Repeated.of(List.of(value(1, 1.0, 0.001, 0.01), value(2, 1.2, 0.002, 0.01), value(3, 1.1, 0.001, 0.01)), "r");
+        Repeated r = Repeated.of(
+                List.of(value(1, 1.0, 0.001, 0.01), value(2, 1.2, 0.002, 0.01), value(3, 1.1, 0.001, 0.01)), "r");
         assertThat(r.overdispersed()).isTrue();
         assertThat(r.birge()).isGreaterThan(20);
         assertThat(r.mean().value()).isCloseTo(1.1, within(1e-12));
@@ -58,7 +63,11 @@ class RepeatedTest {
                 double scale = 1 + 0.003 * random.nextGaussian();
                 List<Quantity> runs = new ArrayList<>();
                 for (int i = 0; i < 4; i++) {
-                    runs.add(value(i, scale * (2 + between * random.nextGaussian()) + 0.004 * random.nextGaussian(), 0.004, 0.003));
+                    runs.add(value(
+                            i,
+                            scale * (2 + between * random.nextGaussian()) + 0.004 * random.nextGaussian(),
+                            0.004,
+                            0.003));
                 }
                 Quantity m = Repeated.of(runs, "r").mean();
                 inside += Math.abs(m.value() - 2) <= eagerneedle.core.quantity.Coverage.DEFAULT.expanded(m) ? 1 : 0;
@@ -69,7 +78,9 @@ class RepeatedTest {
 
     @Test
     void oneValueAloneIsNotTakenTogetherAndOneWithoutItsOwnUncertaintyIsNotPreferred() {
-        assertThatThrownBy(() -> Repeated.of(List.of(value(1, 1, 0.1, 0)), "r")).isInstanceOf(IllegalArgumentException.class).hasMessageContaining("At least two");
+        assertThatThrownBy(() -> Repeated.of(List.of(value(1, 1, 0.1, 0)), "r"))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageContaining("At least two");
         Repeated r = Repeated.of(List.of(Quantity.exact(1.0, METRE), Quantity.exact(1.2, METRE)), "r");
         assertThat(r.mean().value()).isCloseTo(1.1, within(1e-12));
         assertThat(r.birge()).isNaN();

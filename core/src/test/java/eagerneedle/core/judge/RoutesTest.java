@@ -28,7 +28,8 @@ class RoutesTest {
         double mean = (10.0 / 0.01 + 10.4 / 0.04 + 10.1 / 0.16) / w;
         assertThat(r.mean().value()).isCloseTo(mean, within(1e-12));
         assertThat(r.mean().u()).isCloseTo(Math.sqrt(1 / w), within(1e-12));
-        double chi = Math.pow((10 - mean) / 0.1, 2) + Math.pow((10.4 - mean) / 0.2, 2) + Math.pow((10.1 - mean) / 0.4, 2);
+        double chi =
+                Math.pow((10 - mean) / 0.1, 2) + Math.pow((10.4 - mean) / 0.2, 2) + Math.pow((10.1 - mean) / 0.4, 2);
         assertThat(r.chiSquare()).isCloseTo(chi, within(1e-9));
         assertThat(r.birgeRatio()).isCloseTo(Math.sqrt(chi / 2), within(1e-9));
         assertThat(r.sentence()).contains("agree");
@@ -37,14 +38,18 @@ class RoutesTest {
     @Test
     void whatRoutesShareIsNotAveragedAway() {
         Quantity shared = q("scale", 0, 0.3);
-        Routes r = Routes.of(List.of("a", "b"), List.of(q("a", 10, 0.1).plus(shared), q("b", 10.1, 0.1).plus(shared)));
+        Routes r = Routes.of(
+                List.of("a", "b"),
+                List.of(q("a", 10, 0.1).plus(shared), q("b", 10.1, 0.1).plus(shared)));
         assertThat(r.mean().u()).isCloseTo(Math.sqrt(0.09 + 0.005), within(1e-12));
         assertThat(r.chiSquare()).isCloseTo(0.01 / 0.02, within(1e-9));
     }
 
     @Test
     void theOddOneOutIsNamed() {
-        Routes r = Routes.of(List.of("spool", "rolling", "swing"), List.of(q("a", 10.0, 0.1), q("b", 11.5, 0.1), q("c", 10.05, 0.1)));
+        Routes r = Routes.of(
+                List.of("spool", "rolling", "swing"),
+                List.of(q("a", 10.0, 0.1), q("b", 11.5, 0.1), q("c", 10.05, 0.1)));
         assertThat(r.oddOneOut()).isEqualTo(1);
         assertThat(r.sentence()).contains("do not agree").contains("rolling stands out");
     }
@@ -53,11 +58,13 @@ class RoutesTest {
     void routesThatAreFunctionsOfEachOtherAreNamedAndNotAveraged() {
         Quantity a = q("a", 10, 0.1);
         Quantity b = q("b", 10.2, 0.2);
-        Routes r = Routes.of(List.of("one", "two", "half of both"), List.of(a, b, a.plus(b).scaled(0.5)));
+        Routes r = Routes.of(
+                List.of("one", "two", "half of both"), List.of(a, b, a.plus(b).scaled(0.5)));
         assertThat(r.isRedundant()).isTrue();
         assertThat(r.mean()).isNull();
         assertThat(r.sentence()).contains("one, two and half of both").contains("not averaged");
-        assertThatThrownBy(() -> Routes.of(List.of("a", "x"), List.of(a, Quantity.exact(1, V)))).hasMessageContaining("no uncertainty");
+        assertThatThrownBy(() -> Routes.of(List.of("a", "x"), List.of(a, Quantity.exact(1, V))))
+                .hasMessageContaining("no uncertainty");
     }
 
     @Test
@@ -68,8 +75,13 @@ class RoutesTest {
         refs.put("steel", Quantity.exact(7.85, V));
         assertThat(Candidates.of(q("x", 8.5, 0.05), refs).sentence()).contains("fits brass best");
         assertThat(Candidates.of(q("x", 8.64, 0.2), refs).sentence()).contains("cannot be told apart");
-        assertThat(Candidates.of(q("x", 6, 0.05), refs).sentence()).contains("none of the candidates").contains("steel");
-        assertThat(Candidates.of(q("x", 8.64, 0.2), refs).entries().stream().mapToDouble(Candidates.Entry::share).sum()).isCloseTo(1, within(1e-12));
+        assertThat(Candidates.of(q("x", 6, 0.05), refs).sentence())
+                .contains("none of the candidates")
+                .contains("steel");
+        assertThat(Candidates.of(q("x", 8.64, 0.2), refs).entries().stream()
+                        .mapToDouble(Candidates.Entry::share)
+                        .sum())
+                .isCloseTo(1, within(1e-12));
     }
 
     @Test
@@ -84,7 +96,10 @@ class RoutesTest {
             }
             assertThat(Math.sqrt(left)).as("target " + target).isCloseTo(target, within(1e-12));
         }
-        assertThat(Target.of(x, 0.45).single()).get().extracting(Target.Change::label).isEqualTo("large");
+        assertThat(Target.of(x, 0.45).single())
+                .get()
+                .extracting(Target.Change::label)
+                .isEqualTo("large");
         assertThat(Target.of(x, 0.2).changes()).hasSize(2);
         assertThat(Target.of(x, 0.6).sentence()).contains("is met");
     }
@@ -93,15 +108,22 @@ class RoutesTest {
     void aComparisonWithItsOwnReferenceIsCircular() {
         Quantity mass = q("check mass", 1, 0.01);
         Quantity result = mass.scaled(3).plus(q("own", 0, 0.001));
-        assertThat(Circularity.remark("The force", result, "the check mass", mass)).get().asString().contains("circular").contains("check mass");
-        assertThat(Circularity.remark("The force", q("other", 3, 0.1), "the check mass", mass)).isEmpty();
+        assertThat(Circularity.remark("The force", result, "the check mass", mass))
+                .get()
+                .asString()
+                .contains("circular")
+                .contains("check mass");
+        assertThat(Circularity.remark("The force", q("other", 3, 0.1), "the check mass", mass))
+                .isEmpty();
         assertThat(Circularity.remark("TH-CM-1", List.of("TH-CM-1", "TH-CM-2"))).isPresent();
     }
 
     @Test
     void percentagesAreNamedAndNotMixed() {
         assertThat(Percent.error(q("a", 9.7, 0.1), q("b", -10, 0.1)).value()).isCloseTo(197, within(1e-9));
-        assertThat(Percent.difference(q("a", 9.7, 0.1), q("b", 9.9, 0.1)).value()).isCloseTo(100 * 0.2 / 9.8, within(1e-9));
-        assertThat(Percent.difference(q("b", 9.9, 0.1), q("a", 9.7, 0.1)).value()).isCloseTo(100 * 0.2 / 9.8, within(1e-9));
+        assertThat(Percent.difference(q("a", 9.7, 0.1), q("b", 9.9, 0.1)).value())
+                .isCloseTo(100 * 0.2 / 9.8, within(1e-9));
+        assertThat(Percent.difference(q("b", 9.9, 0.1), q("a", 9.7, 0.1)).value())
+                .isCloseTo(100 * 0.2 / 9.8, within(1e-9));
     }
 }

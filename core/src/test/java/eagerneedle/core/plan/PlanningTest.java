@@ -30,10 +30,16 @@ class PlanningTest {
 
     @Test
     void whatRunsByItselfRunsBesideTheHands() {
-        TimeLine t = TimeLine.of(List.of(new Task("level", "level the frame", 5, List.of(), true), new Task("warm", "amplifier warms up", 20, List.of(), false),
-                new Task("weigh", "weigh", 10, List.of(), true), new Task("zero", "zero", 3, List.of("warm", "level"), true), new Task("run", "run", 15, List.of("zero", "weigh"), true)));
+        TimeLine t = TimeLine.of(List.of(
+                new Task("level", "level the frame", 5, List.of(), true),
+                new Task("warm", "amplifier warms up", 20, List.of(), false),
+                new Task("weigh", "weigh", 10, List.of(), true),
+                new Task("zero", "zero", 3, List.of("warm", "level"), true),
+                new Task("run", "run", 15, List.of("zero", "weigh"), true)));
         assertThat(t.total()).isEqualTo(38);
-        assertThat(t.slots()).filteredOn(s -> s.task().id().equals("warm")).allMatch(s -> s.start() == 0 && s.critical());
+        assertThat(t.slots())
+                .filteredOn(s -> s.task().id().equals("warm"))
+                .allMatch(s -> s.start() == 0 && s.critical());
         assertThat(t.slots()).filteredOn(s -> s.task().id().equals("weigh")).noneMatch(TimeLine.Slot::critical);
     }
 
@@ -53,8 +59,14 @@ class PlanningTest {
             }
             TimeLine t = TimeLine.of(tasks);
             assertThat(t.slots()).hasSize(12).anyMatch(TimeLine.Slot::critical);
-            double hands = tasks.stream().filter(Task::hands).mapToDouble(Task::minutes).sum();
-            assertThat(t.total()).isGreaterThanOrEqualTo(hands).isLessThanOrEqualTo(tasks.stream().mapToDouble(Task::minutes).sum());
+            double hands = tasks.stream()
+                    .filter(Task::hands)
+                    .mapToDouble(Task::minutes)
+                    .sum();
+            assertThat(t.total())
+                    .isGreaterThanOrEqualTo(hands)
+                    .isLessThanOrEqualTo(
+                            tasks.stream().mapToDouble(Task::minutes).sum());
             for (TimeLine.Slot a : t.slots()) {
                 for (TimeLine.Slot b : t.slots()) {
                     if (b.task().after().contains(a.task().id())) {
@@ -70,8 +82,11 @@ class PlanningTest {
 
     @Test
     void circlesAndUnknownTasksAreNamed() {
-        assertThatThrownBy(() -> TimeLine.of(List.of(new Task("a", "a", 1, List.of("b"), true), new Task("b", "b", 1, List.of("a"), true)))).hasMessageContaining("circle");
-        assertThatThrownBy(() -> TimeLine.of(List.of(new Task("a", "a", 1, List.of("c"), true)))).hasMessageContaining("waits for c");
+        assertThatThrownBy(() -> TimeLine.of(
+                        List.of(new Task("a", "a", 1, List.of("b"), true), new Task("b", "b", 1, List.of("a"), true))))
+                .hasMessageContaining("circle");
+        assertThatThrownBy(() -> TimeLine.of(List.of(new Task("a", "a", 1, List.of("c"), true))))
+                .hasMessageContaining("waits for c");
         assertThat(TimeLine.of(List.of()).total()).isZero();
     }
 
@@ -81,11 +96,16 @@ class PlanningTest {
 
     @Test
     void theCheapestChangeThatReachesTheTargetIsNamed() {
-        List<Change> changes = List.of(new Change("take 12 runs", 40, u(0.05)), new Change("read the bar with the caliper", 1, u(0.08)), new Change("use the other balance", 2, u(0.02)));
+        List<Change> changes = List.of(
+                new Change("take 12 runs", 40, u(0.05)),
+                new Change("read the bar with the caliper", 1, u(0.08)),
+                new Change("use the other balance", 2, u(0.02)));
         assertThat(Change.cheapest(changes, 0.1).orElseThrow().says()).isEqualTo("read the bar with the caliper");
         assertThat(Change.cheapest(changes, 0.06).orElseThrow().says()).isEqualTo("use the other balance");
-        assertThat(Change.sentence(u(0.2), changes, 0.1)).isEqualTo("Cheapest: read the bar with the caliper. It brings u to 0.080 N for about 1 min more.");
-        assertThat(Change.sentence(u(0.2), changes, 0.01)).startsWith("No single change reaches it. The best is to use the other balance");
+        assertThat(Change.sentence(u(0.2), changes, 0.1))
+                .isEqualTo("Cheapest: read the bar with the caliper. It brings u to 0.080 N for about 1 min more.");
+        assertThat(Change.sentence(u(0.2), changes, 0.01))
+                .startsWith("No single change reaches it. The best is to use the other balance");
         assertThat(Change.sentence(u(0.2), changes, 0.3)).startsWith("The target is met already");
         assertThat(Change.sentence(u(0.2), List.of(), 0.1)).startsWith("Nothing in the stockroom");
     }

@@ -28,8 +28,10 @@ class BudgetTest {
     void halvingALineIsWhatComputingItAgainGives() {
         Quantity rest = part("b", "parallax", 0.2);
         Budget.Line line = Budget.of(part("a", "rule", 0.5).plus(rest)).lines().get(0);
-        assertThat(line.combinedIfHalved(Math.hypot(0.5, 0.2))).isCloseTo(part("a", "rule", 0.25).plus(rest).u(), within(1e-12));
-        assertThat(Budget.of(part("a", "rule", 0.5).plus(rest)).halveLargest()).isEqualTo("Halve rule and u falls from 0.54 mm to 0.32 mm.");
+        assertThat(line.combinedIfHalved(Math.hypot(0.5, 0.2)))
+                .isCloseTo(part("a", "rule", 0.25).plus(rest).u(), within(1e-12));
+        assertThat(Budget.of(part("a", "rule", 0.5).plus(rest)).halveLargest())
+                .isEqualTo("Halve rule and u falls from 0.54 mm to 0.32 mm.");
         assertThat(Budget.of(Quantity.exact(1, MM)).halveLargest()).isEqualTo("Nothing about it is uncertain.");
     }
 
@@ -49,6 +51,7 @@ class BudgetTest {
         assertThatThrownBy(() -> Shape.count(-1)).hasMessageContaining("cannot be");
         assertThatThrownBy(() -> new Interval(2, 1)).hasMessageContaining("upwards");
         assertThatThrownBy(() -> new MonteCarlo.Settings(1, 10, 20, 1)).hasMessageContaining("draws");
-        assertThat(Shape.of(Distribution.RECTANGULAR).withLimitFactor(2).limitFactor()).isEqualTo(2);
+        assertThat(Shape.of(Distribution.RECTANGULAR).withLimitFactor(2).limitFactor())
+                .isEqualTo(2);
     }
 }

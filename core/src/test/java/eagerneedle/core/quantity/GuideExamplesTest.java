@@ -61,38 +61,63 @@ class GuideExamplesTest {
         return ((Value.Scalar) Formula.parse(formula).evaluate(scope)).quantity();
     }
 
-    /** H.1, end-gauge calibration: first-order combined standard uncertainty 32 nm with 16 degrees of freedom, expanded 93 nm at 99 %. */
+    /**
+     * H.1, end-gauge calibration: first-order combined standard uncertainty 32 nm with 16 degrees of freedom, expanded
+     * 93 nm at 99 %.
+     */
     @Test
     void endGauge() {
         LabUnit perKelvin = LabUnit.parse("1/K");
         Quantity difference = Quantity.of(215, 5.8, NM, Leaf.typeA("repeated observations", "d", "guide", 24))
-                .with(Leaf.typeA("random effects of comparator", "d", "guide", 5), 3.9).with(Leaf.typeA("systematic effects of comparator", "d", "guide", 8), 6.7);
+                .with(Leaf.typeA("random effects of comparator", "d", "guide", 5), 3.9)
+                .with(Leaf.typeA("systematic effects of comparator", "d", "guide", 8), 6.7);
         assertThat(difference.u()).isCloseTo(9.7, within(0.05));
         assertThat(difference.dof()).isCloseTo(25.6, within(0.5));
-        Quantity l = evaluate("l_s + d - l_s * (delta_alpha * theta + alpha_s * delta_theta)", Map.of(
-                "l_s", given("standard", 50_000_623, 25, NM, 18), "d", difference,
-                "delta_alpha", given("difference of expansion", 0, 0.58e-6, perKelvin, 50), "theta", given("temperature", -0.1, 0.41, LabUnit.KELVIN, 1e9),
-                "alpha_s", given("expansion", 11.5e-6, 1.2e-6, perKelvin, 1e9), "delta_theta", given("difference of temperature", 0, 0.029, LabUnit.KELVIN, 2))).to(NM);
+        Quantity l = evaluate(
+                        "l_s + d - l_s * (delta_alpha * theta + alpha_s * delta_theta)",
+                        Map.of(
+                                "l_s",
+                                given("standard", 50_000_623, 25, NM, 18),
+                                "d",
+                                difference,
+                                "delta_alpha",
+                                given("difference of expansion", 0, 0.58e-6, perKelvin, 50),
+                                "theta",
+                                given("temperature", -0.1, 0.41, LabUnit.KELVIN, 1e9),
+                                "alpha_s",
+                                given("expansion", 11.5e-6, 1.2e-6, perKelvin, 1e9),
+                                "delta_theta",
+                                given("difference of temperature", 0, 0.029, LabUnit.KELVIN, 2)))
+                .to(NM);
         assertThat(l.value()).isCloseTo(50_000_838, within(0.5));
         assertThat(l.u()).isCloseTo(32, within(0.5));
         assertThat(Math.floor(l.dof())).isBetween(16.0, 17.0);
         assertThat(new Coverage(0.99).factor(16)).isCloseTo(2.92, within(0.005));
         assertThat(Budget.of(l).lines().get(0).label()).isEqualTo("standard");
-        assertThat(Math.abs(l.contribution(Leaf.typeA("difference of temperature", "", "", 2)))).isCloseTo(16.6, within(0.1));
-        assertThat(Math.abs(l.contribution(Leaf.typeA("difference of expansion", "", "", 50)))).isCloseTo(2.9, within(0.05));
+        assertThat(Math.abs(l.contribution(Leaf.typeA("difference of temperature", "", "", 2))))
+                .isCloseTo(16.6, within(0.1));
+        assertThat(Math.abs(l.contribution(Leaf.typeA("difference of expansion", "", "", 50))))
+                .isCloseTo(2.9, within(0.05));
         assertThat(l.contribution(Leaf.typeA("expansion", "", "", 9))).isZero();
     }
 
     /**
-     * H.2, simultaneous resistance and reactance. Quantities observed together share one leaf for each round of observations, whose
-     * contribution to a mean is (x_k - mean) / sqrt(n (n - 1)); variances, covariances and degrees of freedom are those of the guide.
+     * H.2, simultaneous resistance and reactance. Quantities observed together share one leaf for each round of
+     * observations, whose contribution to a mean is (x_k - mean) / sqrt(n (n - 1)); variances, covariances and degrees
+     * of freedom are those of the guide.
      */
     @Test
     void resistanceAndReactance() {
         double[] v = {5.007, 4.994, 5.005, 4.990, 4.999};
         double[] i = {19.663e-3, 19.639e-3, 19.640e-3, 19.685e-3, 19.678e-3};
         double[] phi = {1.0456, 1.0438, 1.0468, 1.0428, 1.0433};
-        Map<String, Quantity> names = Map.of("V", together(v, LabUnit.parse("V")), "I", together(i, LabUnit.parse("A")), "phi", together(phi, LabUnit.RADIAN));
+        Map<String, Quantity> names = Map.of(
+                "V",
+                together(v, LabUnit.parse("V")),
+                "I",
+                together(i, LabUnit.parse("A")),
+                "phi",
+                together(phi, LabUnit.RADIAN));
         assertThat(names.get("V").u()).isCloseTo(0.0032, within(0.00005));
         assertThat(names.get("V").correlation(names.get("I"))).isCloseTo(-0.36, within(0.005));
         assertThat(names.get("V").correlation(names.get("phi"))).isCloseTo(0.86, within(0.005));
@@ -118,7 +143,9 @@ class GuideExamplesTest {
         double mean = java.util.Arrays.stream(values).average().orElseThrow();
         Quantity q = Quantity.exact(mean, unit);
         for (int k = 0; k < n; k++) {
-            q = q.with(Leaf.typeA("round" + k, "rounds", "guide", n - 1).inPool("rounds"), (values[k] - mean) / Math.sqrt(n * (n - 1.0)));
+            q = q.with(
+                    Leaf.typeA("round" + k, "rounds", "guide", n - 1).inPool("rounds"),
+                    (values[k] - mean) / Math.sqrt(n * (n - 1.0)));
         }
         return q;
     }
@@ -163,10 +190,23 @@ class GuideExamplesTest {
     void massCalibration() {
         LabUnit mg = LabUnit.parse("mg");
         LabUnit density = LabUnit.parse("kg/m^3");
-        Map<String, Quantity> names = Map.of("m_R", given("reference mass", 100_000, 0.050, mg, 1e9), "dm", given("difference", 1.234, 0.020, mg, 1e9),
-                "rho_a", given("air", 1.20, 0.10 / Math.sqrt(3), density, 1e9), "rho_W", given("weight", 8000, 1000 / Math.sqrt(3), density, 1e9),
-                "rho_R", given("reference density", 8000, 50 / Math.sqrt(3), density, 1e9), "m_nom", Quantity.exact(100_000, mg), "rho_0", Quantity.exact(1.2, density));
-        Quantity m = evaluate("(m_R + dm) * (1 + (rho_a - rho_0) * (1 / rho_W - 1 / rho_R)) - m_nom", names).to(mg);
+        Map<String, Quantity> names = Map.of(
+                "m_R",
+                given("reference mass", 100_000, 0.050, mg, 1e9),
+                "dm",
+                given("difference", 1.234, 0.020, mg, 1e9),
+                "rho_a",
+                given("air", 1.20, 0.10 / Math.sqrt(3), density, 1e9),
+                "rho_W",
+                given("weight", 8000, 1000 / Math.sqrt(3), density, 1e9),
+                "rho_R",
+                given("reference density", 8000, 50 / Math.sqrt(3), density, 1e9),
+                "m_nom",
+                Quantity.exact(100_000, mg),
+                "rho_0",
+                Quantity.exact(1.2, density));
+        Quantity m = evaluate("(m_R + dm) * (1 + (rho_a - rho_0) * (1 / rho_W - 1 / rho_R)) - m_nom", names)
+                .to(mg);
         assertThat(m.value()).isCloseTo(1.234, within(0.0005));
         assertThat(m.u()).isCloseTo(0.0539, within(0.00005));
     }

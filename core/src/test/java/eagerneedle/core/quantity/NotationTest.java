@@ -11,9 +11,21 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 class NotationTest {
     @ParameterizedTest
-    @CsvSource({"4.1273841, 0.038, 4.127(38)", "4.1273841, 0.0384, 4.127(38)", "9.81234, 0.0996, 9.81(10)", "-0.07263, 0.0018, −0.0726(18)", "1234.4, 12, 1234(12)",
-        "123456, 1234, 1.235(12)e5", "0, 0.001, 0.0000(10)", "5, 0, 5", "0.000012345, 0.0000000234, 1.2345(23)e-5", "100.04, 1.2, 100.0(12)", "1e9, 2e7, 1.000(20)e9",
-        "0.5, 3, 0.5(30)", "-0.0001, 0.5, 0.00(50)"})
+    @CsvSource({
+        "4.1273841, 0.038, 4.127(38)",
+        "4.1273841, 0.0384, 4.127(38)",
+        "9.81234, 0.0996, 9.81(10)",
+        "-0.07263, 0.0018, −0.0726(18)",
+        "1234.4, 12, 1234(12)",
+        "123456, 1234, 1.235(12)e5",
+        "0, 0.001, 0.0000(10)",
+        "5, 0, 5",
+        "0.000012345, 0.0000000234, 1.2345(23)e-5",
+        "100.04, 1.2, 100.0(12)",
+        "1e9, 2e7, 1.000(20)e9",
+        "0.5, 3, 0.5(30)",
+        "-0.0001, 0.5, 0.00(50)"
+    })
     void bracketsGiveTwoDigits(double value, double u, String expected) {
         assertThat(Notation.bracketed(value, u)).isEqualTo(expected);
     }
@@ -36,8 +48,21 @@ class NotationTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"9.8123(4) m/s^2, 9.8123, 0.0004", "12.4 ± 0.3 mm, 12.4, 0.3", "(1.60 ± 0.02)e-3 kg, 0.0016, 0.00002", "12.4 +/- 0.3 mm, 12.4, 0.3", "60.02(3) mm, 60.02, 0.03",
-        "12.3(1.2) V, 12.3, 1.2", "1.602(2)e-19 C, 1.602e-19, 2e-22", "-5(1) K, -5, 1", "5 V, 5, 0", ".5(1) m, 0.5, 0.1", "100(12), 100, 12", "3 %, 3, 0", "1.2e3 ± 40 N, 1200, 40"})
+    @CsvSource({
+        "9.8123(4) m/s^2, 9.8123, 0.0004",
+        "12.4 ± 0.3 mm, 12.4, 0.3",
+        "(1.60 ± 0.02)e-3 kg, 0.0016, 0.00002",
+        "12.4 +/- 0.3 mm, 12.4, 0.3",
+        "60.02(3) mm, 60.02, 0.03",
+        "12.3(1.2) V, 12.3, 1.2",
+        "1.602(2)e-19 C, 1.602e-19, 2e-22",
+        "-5(1) K, -5, 1",
+        "5 V, 5, 0",
+        ".5(1) m, 0.5, 0.1",
+        "100(12), 100, 12",
+        "3 %, 3, 0",
+        "1.2e3 ± 40 N, 1200, 40"
+    })
     void readingsAreUnderstood(String text, double value, double u) {
         Reading r = Reading.parse(text);
         assertThat(r.value()).isCloseTo(value, within(1e-12 * Math.abs(value)));
@@ -64,15 +89,19 @@ class NotationTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"", "abc", "1,5 mm", "5 ± mm", "3.2(1) ± 0.1 m", "(1.6 ± 0.2 kg", "1.2.3 m", "5 wombats", "--3 m"})
+    @ValueSource(
+            strings = {"", "abc", "1,5 mm", "5 ± mm", "3.2(1) ± 0.1 m", "(1.6 ± 0.2 kg", "1.2.3 m", "5 wombats", "--3 m"
+            })
     void nonsenseGetsOneSentence(String text) {
-        assertThatThrownBy(() -> Reading.parse(text)).isInstanceOf(IllegalArgumentException.class)
+        assertThatThrownBy(() -> Reading.parse(text))
+                .isInstanceOf(IllegalArgumentException.class)
                 .satisfies(e -> assertThat(e.getMessage()).endsWith(".").doesNotContain("\n"));
     }
 
     /** Student's t at 95 %, JCGM 100 table G.2. */
     @ParameterizedTest
-    @CsvSource({"1, 12.71", "2, 4.30", "3, 3.18", "4, 2.78", "5, 2.57", "10, 2.23", "20, 2.09", "50, 2.01", "1e9, 1.960"})
+    @CsvSource({"1, 12.71", "2, 4.30", "3, 3.18", "4, 2.78", "5, 2.57", "10, 2.23", "20, 2.09", "50, 2.01", "1e9, 1.960"
+    })
     void coverageFactorsAreThoseOfTheGuide(double dof, double k) {
         assertThat(new Coverage(0.95).factor(dof)).isCloseTo(k, within(0.006));
     }

@@ -16,8 +16,13 @@ import net.jqwik.api.Provide;
 class QuantityPropertiesTest {
     @Provide
     Arbitrary<Quantity> lengths() {
-        return Combinators.combine(Arbitraries.doubles().between(0.1, 1000), Arbitraries.doubles().between(0, 0.2), Arbitraries.integers().between(0, 6), Arbitraries.of("m", "mm", "km", "cm"))
-                .as((v, r, leaf, unit) -> Quantity.of(v, v * r, LabUnit.parse(unit), Leaf.typeA("leaf" + leaf, "leaf" + leaf, "test", 3 + leaf)));
+        return Combinators.combine(
+                        Arbitraries.doubles().between(0.1, 1000),
+                        Arbitraries.doubles().between(0, 0.2),
+                        Arbitraries.integers().between(0, 6),
+                        Arbitraries.of("m", "mm", "km", "cm"))
+                .as((v, r, leaf, unit) -> Quantity.of(
+                        v, v * r, LabUnit.parse(unit), Leaf.typeA("leaf" + leaf, "leaf" + leaf, "test", 3 + leaf)));
     }
 
     private static void same(Quantity a, Quantity b) {
@@ -27,13 +32,15 @@ class QuantityPropertiesTest {
     }
 
     @Property(tries = 200)
-    void additionCommutesAndAssociates(@ForAll("lengths") Quantity a, @ForAll("lengths") Quantity b, @ForAll("lengths") Quantity c) {
+    void additionCommutesAndAssociates(
+            @ForAll("lengths") Quantity a, @ForAll("lengths") Quantity b, @ForAll("lengths") Quantity c) {
         same(a.plus(b), b.plus(a));
         same(a.plus(b).plus(c), a.plus(b.plus(c)));
     }
 
     @Property(tries = 200)
-    void multiplicationDistributes(@ForAll("lengths") Quantity a, @ForAll("lengths") Quantity b, @ForAll("lengths") Quantity c) {
+    void multiplicationDistributes(
+            @ForAll("lengths") Quantity a, @ForAll("lengths") Quantity b, @ForAll("lengths") Quantity c) {
         same(a.times(b.plus(c)), a.times(b).plus(a.times(c)));
     }
 
@@ -59,14 +66,23 @@ class QuantityPropertiesTest {
     }
 
     @Property(tries = 200)
-    void correlationLiesBetweenMinusOneAndOne(@ForAll("lengths") Quantity a, @ForAll("lengths") Quantity b, @ForAll("lengths") Quantity c) {
+    void correlationLiesBetweenMinusOneAndOne(
+            @ForAll("lengths") Quantity a, @ForAll("lengths") Quantity b, @ForAll("lengths") Quantity c) {
         Quantity x = a.plus(b);
         Quantity y = b.minus(c);
         assertThat(x.correlation(y)).isBetween(-1.0, 1.0);
         assertThat(x.covariance(y) / x.coherent().unit().factor()).isFinite();
         double uSum = x.plus(y).coherent().u();
-        double expected = x.coherent().u() * x.coherent().u() + y.coherent().u() * y.coherent().u() + 2 * x.coherent().covariance(y.coherent());
-        assertThat(uSum * uSum).isCloseTo(Math.max(0, expected), within(1e-9 * (1e-12 + uSum * uSum + x.coherent().u() * x.coherent().u())));
+        double expected = x.coherent().u() * x.coherent().u()
+                + y.coherent().u() * y.coherent().u()
+                + 2 * x.coherent().covariance(y.coherent());
+        assertThat(uSum * uSum)
+                .isCloseTo(
+                        Math.max(0, expected),
+                        within(1e-9
+                                * (1e-12
+                                        + uSum * uSum
+                                        + x.coherent().u() * x.coherent().u())));
     }
 
     @Property(tries = 100)
@@ -83,14 +99,16 @@ class QuantityPropertiesTest {
             assertThat(lines.stream().mapToDouble(Budget.Line::share).sum()).isCloseTo(1, within(1e-9));
         }
         for (int i = 1; i < lines.size(); i++) {
-            assertThat(lines.get(i).share()).isLessThanOrEqualTo(lines.get(i - 1).share());
+            assertThat(lines.get(i).share())
+                    .isLessThanOrEqualTo(lines.get(i - 1).share());
         }
     }
 
     @Property(tries = 200)
     void bracketFormReadsBackWithinItsRounding(@ForAll("lengths") Quantity a) {
         if (a.u() > 0) {
-            Reading r = Reading.parse(Notation.bracketed(a.value(), a.u()) + " " + a.unit().symbol());
+            Reading r = Reading.parse(
+                    Notation.bracketed(a.value(), a.u()) + " " + a.unit().symbol());
             assertThat(r.value()).isCloseTo(a.value(), within(0.051 * a.u() + 1e-12 * a.value()));
             assertThat(r.u()).isCloseTo(a.u(), within(0.051 * a.u()));
         }
@@ -121,9 +139,18 @@ class QuantityPropertiesTest {
     }
 
     @Property(tries = 60)
-    void propagationAgreesWithMonteCarloForNearlyLinearFunctions(@ForAll("lengths") Quantity a, @ForAll("lengths") Quantity b) {
-        Quantity x = Quantity.of(5 + Math.abs(a.in(LabUnit.parse("m"))), 0.02, LabUnit.ONE, Leaf.typeB("x", "x", "", Distribution.NORMAL));
-        Quantity y = Quantity.of(7 + Math.abs(b.in(LabUnit.parse("m"))), 0.03, LabUnit.ONE, Leaf.typeB("y", "y", "", Distribution.RECTANGULAR));
+    void propagationAgreesWithMonteCarloForNearlyLinearFunctions(
+            @ForAll("lengths") Quantity a, @ForAll("lengths") Quantity b) {
+        Quantity x = Quantity.of(
+                5 + Math.abs(a.in(LabUnit.parse("m"))),
+                0.02,
+                LabUnit.ONE,
+                Leaf.typeB("x", "x", "", Distribution.NORMAL));
+        Quantity y = Quantity.of(
+                7 + Math.abs(b.in(LabUnit.parse("m"))),
+                0.03,
+                LabUnit.ONE,
+                Leaf.typeB("y", "y", "", Distribution.RECTANGULAR));
         Quantity f = x.times(y).plus(x.power(2)).dividedBy(y.plus(x));
         MonteCarlo m = MonteCarlo.of(f, Coverage.DEFAULT, MonteCarlo.Settings.QUICK);
         assertThat(m.sd()).isCloseTo(f.u(), within(0.02 * f.u()));
@@ -131,9 +158,13 @@ class QuantityPropertiesTest {
     }
 
     @Property(tries = 60)
-    void covarianceMatricesAreSymmetricAndPositiveSemiDefinite(@ForAll("lengths") Quantity a, @ForAll("lengths") Quantity b, @ForAll("lengths") Quantity c) {
-        Covariance v = Covariance.of(java.util.List.of(a.plus(b), b.minus(c), a.scaled(2).plus(c), a));
-        for (double e : new org.hipparchus.linear.EigenDecompositionSymmetric(org.hipparchus.linear.MatrixUtils.createRealMatrix(v.correlation())).getEigenvalues()) {
+    void covarianceMatricesAreSymmetricAndPositiveSemiDefinite(
+            @ForAll("lengths") Quantity a, @ForAll("lengths") Quantity b, @ForAll("lengths") Quantity c) {
+        Covariance v = Covariance.of(
+                java.util.List.of(a.plus(b), b.minus(c), a.scaled(2).plus(c), a));
+        for (double e : new org.hipparchus.linear.EigenDecompositionSymmetric(
+                        org.hipparchus.linear.MatrixUtils.createRealMatrix(v.correlation()))
+                .getEigenvalues()) {
             assertThat(e).isGreaterThan(-1e-9);
         }
         for (int i = 0; i < 4; i++) {

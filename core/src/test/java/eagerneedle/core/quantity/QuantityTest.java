@@ -54,15 +54,24 @@ class QuantityTest {
         Quantity t = q("20.0(5) degC", "t");
         assertThat(t.plus(q("5 K", "d")).value()).isEqualTo(25);
         assertThat(q("5 K", "d").plus(t).unit().symbol()).isEqualTo("degC");
-        assertThatThrownBy(() -> t.plus(q("5 degC", "s"))).isInstanceOf(UnitException.class).hasMessageContaining("cannot be added");
+        assertThatThrownBy(() -> t.plus(q("5 degC", "s")))
+                .isInstanceOf(UnitException.class)
+                .hasMessageContaining("cannot be added");
         Quantity d = q("30.0(5) degC", "s").minus(t);
         assertThat(d.unit().symbol()).isEqualTo("K");
         assertThat(d.value()).isCloseTo(10, within(1e-12));
         assertThat(d.u()).isCloseTo(0.5 * Math.sqrt(2), within(1e-12));
         assertThat(t.minus(q("2 K", "d")).value()).isEqualTo(18);
         assertThatThrownBy(() -> q("5 K", "d").minus(t)).isInstanceOf(UnitException.class);
-        for (Runnable meaningless : List.<Runnable>of(() -> t.times(Quantity.number(2)), () -> q("3 W/K", "w").times(t), () -> t.dividedBy(q("2 s", "s")), () -> q("1 J", "j").dividedBy(t), () -> t.power(2))) {
-            assertThatThrownBy(meaningless::run).isInstanceOf(UnitException.class).hasMessageContaining("write the difference in K, or to(..., \"K\")");
+        for (Runnable meaningless : List.<Runnable>of(
+                () -> t.times(Quantity.number(2)),
+                () -> q("3 W/K", "w").times(t),
+                () -> t.dividedBy(q("2 s", "s")),
+                () -> q("1 J", "j").dividedBy(t),
+                () -> t.power(2))) {
+            assertThatThrownBy(meaningless::run)
+                    .isInstanceOf(UnitException.class)
+                    .hasMessageContaining("write the difference in K, or to(..., \"K\")");
         }
         assertThat(t.to(LabUnit.KELVIN).times(Quantity.number(1)).value()).isCloseTo(293.15, within(1e-12));
     }
@@ -74,13 +83,17 @@ class QuantityTest {
         assertThat(p.value()).isCloseTo(Math.pow(0.25, 2.5), within(1e-15));
         assertThat(p.u()).isCloseTo(2.5 * Math.pow(0.25, 1.5) * 0.005, within(1e-15));
         assertThatThrownBy(() -> q("-1.0(1)", "n").power(0.5)).isInstanceOf(ArithmeticException.class);
-        assertThatThrownBy(() -> q("0.0(1)", "n").power(0.5)).isInstanceOf(ArithmeticException.class).hasMessageContaining("slope");
+        assertThatThrownBy(() -> q("0.0(1)", "n").power(0.5))
+                .isInstanceOf(ArithmeticException.class)
+                .hasMessageContaining("slope");
         assertThatThrownBy(() -> Quantity.number(0).power(-1)).isInstanceOf(ArithmeticException.class);
     }
 
     @Test
     void divisionByZeroIsToldNotComputed() {
-        assertThatThrownBy(() -> q("1 m", "a").dividedBy(Quantity.number(0))).isInstanceOf(ArithmeticException.class).hasMessageContaining("zero");
+        assertThatThrownBy(() -> q("1 m", "a").dividedBy(Quantity.number(0)))
+                .isInstanceOf(ArithmeticException.class)
+                .hasMessageContaining("zero");
     }
 
     @Test
@@ -125,7 +138,8 @@ class QuantityTest {
         Quantity g = q("1.00(3) m", "a").plus(q("1.00(4) m", "b")).plus(q("1.000(1) m", "c"));
         Budget budget = Budget.of(g);
         assertThat(budget.lines()).extracting(Budget.Line::label).containsExactly("b", "a", "c");
-        assertThat(budget.lines().stream().mapToDouble(Budget.Line::share).sum()).isCloseTo(1, within(1e-12));
+        assertThat(budget.lines().stream().mapToDouble(Budget.Line::share).sum())
+                .isCloseTo(1, within(1e-12));
         double halved = Math.sqrt(0.03 * 0.03 + 0.02 * 0.02 + 1e-6);
         assertThat(budget.lines().get(0).combinedIfHalved(g.u())).isCloseTo(halved, within(1e-12));
         assertThat(Budget.of(Quantity.number(2)).lines()).isEmpty();
@@ -151,16 +165,31 @@ class QuantityTest {
 
     @Test
     void anImpossibleUncertaintyIsRefused() {
-        assertThatThrownBy(() -> Quantity.of(1, -0.1, LabUnit.ONE, Leaf.typeA("a", "a", "", 3))).isInstanceOf(IllegalArgumentException.class);
+        assertThatThrownBy(() -> Quantity.of(1, -0.1, LabUnit.ONE, Leaf.typeA("a", "a", "", 3)))
+                .isInstanceOf(IllegalArgumentException.class);
         assertThatThrownBy(() -> Leaf.typeA("a", "a", "", 0)).isInstanceOf(IllegalArgumentException.class);
     }
 
-    /** Student's t for 95 %: 12.706 at 1 degree of freedom, 4.303 at 2, 2.228 at 10; from about 60 on twice the standard uncertainty is more. */
+    /**
+     * Student's t for 95 %: 12.706 at 1 degree of freedom, 4.303 at 2, 2.228 at 10; from about 60 on twice the standard
+     * uncertainty is more.
+     */
     @org.junit.jupiter.params.ParameterizedTest
-    @org.junit.jupiter.params.provider.CsvSource({"1, 12.7062", "2, 4.30265", "10, 2.22814", "60, 2.0003", "200, 2", "Infinity, 2"})
+    @org.junit.jupiter.params.provider.CsvSource({
+        "1, 12.7062",
+        "2, 4.30265",
+        "10, 2.22814",
+        "60, 2.0003",
+        "200, 2",
+        "Infinity, 2"
+    })
     void aLimitFromFewReadingsIsNoTighterThanNinetyFivePerCent(double dof, double factor) {
         Quantity q = Quantity.number(5).with(Leaf.typeA("s", "scatter", "readings", dof), 0.1);
         assertThat(q.limit()).isCloseTo(0.1 * factor, within(1e-5));
-        assertThat(Quantity.number(5).with(Leaf.typeA("s", "scatter", "readings", dof).withLimitFactor(1.1), 0.1).limit()).as("a multiple that was stated stands").isCloseTo(0.11, within(1e-12));
+        assertThat(Quantity.number(5)
+                        .with(Leaf.typeA("s", "scatter", "readings", dof).withLimitFactor(1.1), 0.1)
+                        .limit())
+                .as("a multiple that was stated stands")
+                .isCloseTo(0.11, within(1e-12));
     }
 }

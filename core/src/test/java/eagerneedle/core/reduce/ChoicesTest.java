@@ -19,7 +19,10 @@ import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
-/** What a session may choose beside its sheet: quantities of its own, hidden references, samples that do not count; and the law of its results. */
+/**
+ * What a session may choose beside its sheet: quantities of its own, hidden references, samples that do not count; and
+ * the law of its results.
+ */
 class ChoicesTest {
     private static final Instant DAY = Instant.parse("2026-11-24T09:00:00Z");
     private static final String SHEET = """
@@ -56,7 +59,8 @@ class ChoicesTest {
               - {id: dial, label: Against the dial, result: R, reference: R_dial, main: true}
             """;
     private final SheetReader.Located sheet = SheetTrial.read(SHEET, "ohm.yaml");
-    private final Reducer reducer = new Reducer(sheet, (run, channel) -> new RawSamples(new double[] {0, 1, 2, 3}, volts(run)));
+    private final Reducer reducer =
+            new Reducer(sheet, (run, channel) -> new RawSamples(new double[] {0, 1, 2, 3}, volts(run)));
     private Session session = Session.start(SHEET, "ohm", DAY);
 
     private static double[] volts(int run) {
@@ -102,23 +106,40 @@ class ChoicesTest {
 
     @Test
     void whatCannotBeAddedIsRefusedOrSaid() {
-        assertThatThrownBy(() -> apply(new Command.AddQuantity("row", "2r", derived("V", null)))).isInstanceOf(IllegalArgumentException.class).hasMessageContaining("begins with a letter");
-        assertThatThrownBy(() -> apply(new Command.AddQuantity("row", "r", derived("V / ", null)))).hasMessageContaining("column");
-        assertThatThrownBy(() -> apply(new Command.AddQuantity("row", "r", derived("V", "furlong")))).hasMessageContaining("furlong");
+        assertThatThrownBy(() -> apply(new Command.AddQuantity("row", "2r", derived("V", null))))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageContaining("begins with a letter");
+        assertThatThrownBy(() -> apply(new Command.AddQuantity("row", "r", derived("V / ", null))))
+                .hasMessageContaining("column");
+        assertThatThrownBy(() -> apply(new Command.AddQuantity("row", "r", derived("V", "furlong"))))
+                .hasMessageContaining("furlong");
         apply(new Command.AddQuantity("row", "r", derived("V / current", null)));
-        assertThat(reducer.reduce(session).ofRun(session.run(1).orElseThrow(), "r").problem()).contains("no current");
+        assertThat(reducer.reduce(session)
+                        .ofRun(session.run(1).orElseThrow(), "r")
+                        .problem())
+                .contains("no current");
         apply(new Command.AddQuantity("row", "r", derived("V + I", null)));
-        assertThat(reducer.reduce(session).ofRun(session.run(1).orElseThrow(), "r").problem()).startsWith("In the formula that was added, column 1:").contains("'V + I'");
+        assertThat(reducer.reduce(session)
+                        .ofRun(session.run(1).orElseThrow(), "r")
+                        .problem())
+                .startsWith("In the formula that was added, column 1:")
+                .contains("'V + I'");
         // A quantity of the sheet stays what it is.
         apply(new Command.AddQuantity("row", "V", derived("2 V", null)));
-        assertThat(reducer.reduce(session).ofRun(session.run(1).orElseThrow(), "V").quantity().orElseThrow().value()).isCloseTo(1.003, within(0.01));
+        assertThat(reducer.reduce(session)
+                        .ofRun(session.run(1).orElseThrow(), "V")
+                        .quantity()
+                        .orElseThrow()
+                        .value())
+                .isCloseTo(1.003, within(0.01));
     }
 
     @Test
     void blindWorkHidesReferencesUntilTheResultIsLocked() {
         Reduction open = reducer.reduce(session);
         assertThat(open.comparisons()).hasSize(1);
-        assertThatThrownBy(() -> apply(new Command.LockResults(DAY, Map.of("dial", "1 ohm")))).hasMessageContaining("not hidden");
+        assertThatThrownBy(() -> apply(new Command.LockResults(DAY, Map.of("dial", "1 ohm"))))
+                .hasMessageContaining("not hidden");
         apply(new Command.HideReferences(DAY));
         Reduction blind = reducer.reduce(session);
         assertThat(blind.comparisons()).isEmpty();
@@ -126,26 +147,42 @@ class ChoicesTest {
         assertThat(blind.isHidden("R")).isFalse();
         assertThat(blind.ledger().named("R_dial").orElseThrow().instead()).isEqualTo(Reduction.HIDDEN);
         assertThat(blind.ledger().named("R").orElseThrow().quantity()).isPresent();
-        assertThat(blind.statements().get(0).problem()).as("a statement that would tell").isEqualTo(Reduction.HIDDEN);
+        assertThat(blind.statements().get(0).problem())
+                .as("a statement that would tell")
+                .isEqualTo(Reduction.HIDDEN);
         assertThat(blind.statements().get(1).sentence()).isPresent();
         assertThatThrownBy(() -> apply(new Command.HideReferences(DAY))).hasMessageContaining("hidden already");
 
         apply(new Command.LockResults(DAY.plusSeconds(60), blind.results()));
         Reduction seen = reducer.reduce(session);
         assertThat(seen.comparisons()).hasSize(1);
-        assertThat(session.blind().locked()).containsEntry("dial", seen.quantity("R").orElseThrow().toString());
+        assertThat(session.blind().locked())
+                .containsEntry("dial", seen.quantity("R").orElseThrow().toString());
         assertThatThrownBy(() -> apply(new Command.HideReferences(DAY))).hasMessageContaining("cannot be unseen");
     }
 
     @Test
     void samplesThatDoNotCountAreTakenInAgain() {
-        double all = reducer.reduce(session).ofRun(session.run(1).orElseThrow(), "V").quantity().orElseThrow().value();
+        double all = reducer.reduce(session)
+                .ofRun(session.run(1).orElseThrow(), "V")
+                .quantity()
+                .orElseThrow()
+                .value();
         apply(new Command.VoidSamples(1, 0.5, 1.5, "knocked"));
-        double without = reducer.reduce(session).ofRun(session.run(1).orElseThrow(), "V").quantity().orElseThrow().value();
+        double without = reducer.reduce(session)
+                .ofRun(session.run(1).orElseThrow(), "V")
+                .quantity()
+                .orElseThrow()
+                .value();
         assertThat(without).isCloseTo(1.003, within(1e-9)).isNotEqualTo(all);
         Entries.Voided span = session.run(1).orElseThrow().entries().voided().get(0);
         apply(new Command.CountSamples(1, span));
-        assertThat(reducer.reduce(session).ofRun(session.run(1).orElseThrow(), "V").quantity().orElseThrow().value()).isEqualTo(all);
+        assertThat(reducer.reduce(session)
+                        .ofRun(session.run(1).orElseThrow(), "V")
+                        .quantity()
+                        .orElseThrow()
+                        .value())
+                .isEqualTo(all);
     }
 
     /** The law of a result in numbers: alone as a root sum of squares, and what shared influences make of it. */
@@ -163,23 +200,35 @@ class ChoicesTest {
         Quantity p = r.quantity("P").orElseThrow();
         assertThat(power.shares()).as("the meter's scale is in R as well").isTrue();
         assertThat(power.stated()).isEqualTo(p.u()).isLessThan(power.alone());
-        double root = Math.sqrt(power.terms().stream().mapToDouble(t -> t.contribution() * t.contribution()).sum());
+        double root = Math.sqrt(power.terms().stream()
+                .mapToDouble(t -> t.contribution() * t.contribution())
+                .sum());
         assertThat(power.alone()).isCloseTo(root, within(1e-15));
         LawOfResult limits = r.laws("both", School.LIMITS).get(0);
         assertThat(limits.law()).isEqualTo("a(both) = a(R) + a(R_dial)");
-        assertThat(limits.alone()).isCloseTo(r.quantity("R").orElseThrow().limit() + r.quantity("R_dial").orElseThrow().limit(), within(1e-12));
+        assertThat(limits.alone())
+                .isCloseTo(
+                        r.quantity("R").orElseThrow().limit()
+                                + r.quantity("R_dial").orElseThrow().limit(),
+                        within(1e-12));
         assertThat(r.laws("both", School.PERCENT).get(0).law()).isEmpty();
-        assertThat(r.laws("R_s", School.STANDARD)).as("a fit has no law of its own").isEmpty();
+        assertThat(r.laws("R_s", School.STANDARD))
+                .as("a fit has no law of its own")
+                .isEmpty();
     }
 
     @Test
     void aStatementTellsWhatItIsAbout() {
         Reduction r = reducer.reduce(session);
         Reduction.Said routes = r.statements().get(0);
-        assertThat(routes.quantities()).extracting(Reduction.Labelled::label).containsExactly("resistance", "dial of the box");
+        assertThat(routes.quantities())
+                .extracting(Reduction.Labelled::label)
+                .containsExactly("resistance", "dial of the box");
         assertThat(routes.bound()).isEmpty();
         Reduction.Said which = r.statements().get(1);
-        assertThat(which.quantities()).extracting(Reduction.Labelled::label).containsExactly("resistance", "hundred", "fifty");
+        assertThat(which.quantities())
+                .extracting(Reduction.Labelled::label)
+                .containsExactly("resistance", "hundred", "fifty");
         assertThat(which.quantities().get(2).quantity().value()).isEqualTo(50);
     }
 }

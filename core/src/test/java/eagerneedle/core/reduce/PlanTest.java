@@ -29,14 +29,23 @@ class PlanTest {
 
     @Test
     void thePredictedBudgetAgreesWithAClosedFormCalculation() {
-        // By hand: slope of a line through 4 repeats at 5 slopes; common factors scale, spacing, wheel term; blocks through x.
+        // By hand: slope of a line through 4 repeats at 5 slopes; common factors scale, spacing, wheel term; blocks
+        // through x.
         Quantity g = reducer.plan(session).quantity("g").orElseThrow();
         double wheel = 1 + 0.5 * 0.0240 / 0.5124;
         double byScale = 9.588 * wheel * 8e-4;
-        double share = Budget.of(g).lines().stream().filter(l -> l.label().equals("ranger scale")).findFirst().orElseThrow().contribution();
+        double share = Budget.of(g).lines().stream()
+                .filter(l -> l.label().equals("ranger scale"))
+                .findFirst()
+                .orElseThrow()
+                .contribution();
         assertThat(share).isCloseTo(byScale, within(0.01 * byScale));
         double wheelFactor = 9.588 * 0.0240 / 0.5124 * 0.05 / Math.sqrt(3);
-        assertThat(Budget.of(g).lines().stream().filter(l -> l.label().startsWith("wheel shape")).findFirst().orElseThrow().contribution())
+        assertThat(Budget.of(g).lines().stream()
+                        .filter(l -> l.label().startsWith("wheel shape"))
+                        .findFirst()
+                        .orElseThrow()
+                        .contribution())
                 .isCloseTo(wheelFactor, within(1e-3 * wheelFactor));
     }
 
@@ -46,7 +55,8 @@ class PlanTest {
         Session worse = new Command.SetPlanned("spacing", "foot spacing", "842(9) mm").apply(session);
         Reduction after = reducer.plan(worse);
         assertThat(after.quantity("g").orElseThrow().u()).isGreaterThan(1.5 * before);
-        assertThat(Budget.of(after.quantity("g").orElseThrow()).lines().get(0).label()).startsWith("foot spacing");
+        assertThat(Budget.of(after.quantity("g").orElseThrow()).lines().get(0).label())
+                .startsWith("foot spacing");
         Map<?, ?> none = session.planned();
         assertThat(none).isEmpty();
     }

@@ -78,8 +78,25 @@ class PreparationTest {
         session = c.apply(session);
     }
 
-    private static Instrument tool(String id, String name, String high, String resolution, String accuracy, double minutes) {
-        return new Instrument(id, "hand instrument", name, "mm", null, List.of("0 mm", high), resolution, 1, accuracy, null, null, minutes, null, null, null, false);
+    private static Instrument tool(
+            String id, String name, String high, String resolution, String accuracy, double minutes) {
+        return new Instrument(
+                id,
+                "hand instrument",
+                name,
+                "mm",
+                null,
+                List.of("0 mm", high),
+                resolution,
+                1,
+                accuracy,
+                null,
+                null,
+                minutes,
+                null,
+                null,
+                null,
+                false);
     }
 
     private final Instrument rule = tool("R-1", "rule", "1000 mm", "1 mm", "0.2 mm", 1);
@@ -94,12 +111,20 @@ class PreparationTest {
         Reduction plan = reducer.plan(session);
         Quantity length = plan.quantity("length").orElseThrow();
         assertThat(length.value()).isEqualTo(250);
-        assertThat(length.u()).isCloseTo(Math.hypot(0.03, 0.01) / Math.sqrt(3), within(1e-9)).isLessThan(before);
-        assertThat(length.correlation(plan.quantity("width").orElseThrow())).as("one caliper, one error").isGreaterThan(0.85);
+        assertThat(length.u())
+                .isCloseTo(Math.hypot(0.03, 0.01) / Math.sqrt(3), within(1e-9))
+                .isLessThan(before);
+        assertThat(length.correlation(plan.quantity("width").orElseThrow()))
+                .as("one caliper, one error")
+                .isGreaterThan(0.85);
         act(new Command.SetPlanned("length", "length", "250.0(9) mm"));
-        assertThat(reducer.plan(session).quantity("length").orElseThrow().u()).as("what a person writes comes first").isCloseTo(0.9, within(1e-9));
+        assertThat(reducer.plan(session).quantity("length").orElseThrow().u())
+                .as("what a person writes comes first")
+                .isCloseTo(0.9, within(1e-9));
         act(new Command.SetMeasured("length", "length", "251.3 mm"));
-        assertThat(reducer.reduce(session).quantity("length").orElseThrow().u()).as("a bare number read with it").isCloseTo(Math.hypot(0.03, 0.01) / Math.sqrt(3), within(1e-9));
+        assertThat(reducer.reduce(session).quantity("length").orElseThrow().u())
+                .as("a bare number read with it")
+                .isCloseTo(Math.hypot(0.03, 0.01) / Math.sqrt(3), within(1e-9));
     }
 
     @Test
@@ -109,17 +134,29 @@ class PreparationTest {
         List<Improvements.Possible> all = improvements.all();
         assertThat(all).isNotEmpty().allMatch(p -> p.change().result().u() < now.u());
         for (Improvements.Possible p : all) {
-            assertThat(reducer.planIf(p.act().apply(session)).quantity("stress").orElseThrow().u()).as(p.change().says()).isEqualTo(p.change().result().u());
+            assertThat(reducer.planIf(p.act().apply(session))
+                            .quantity("stress")
+                            .orElseThrow()
+                            .u())
+                    .as(p.change().says())
+                    .isEqualTo(p.change().result().u());
         }
-        // Width leads: 0.29 mm of 20 mm, 1.4 %. The rule is no better; the caliper is enough and quicker than the microscope.
+        // Width leads: 0.29 mm of 20 mm, 1.4 %. The rule is no better; the caliper is enough and quicker than the
+        // microscope.
         double target = 0.012 * now.value();
-        assertThat(Change.cheapest(all.stream().map(Improvements.Possible::change).toList(), target).orElseThrow().says()).isEqualTo("read width with caliper C-1");
+        assertThat(Change.cheapest(
+                                all.stream().map(Improvements.Possible::change).toList(), target)
+                        .orElseThrow()
+                        .says())
+                .isEqualTo("read width with caliper C-1");
         double hard = 0.0065 * now.value();
         List<Improvements.Possible> way = improvements.way(hard);
         assertThat(way).hasSizeGreaterThan(1);
         assertThat(way.get(way.size() - 1).change().result().u()).isLessThanOrEqualTo(hard);
         assertThat(improvements.way(1e-9)).as("it ends when nothing helps").hasSizeLessThanOrEqualTo(4);
-        assertThat(improvements.instrumentsFor("length")).extracting(c -> c.instrument().id()).containsExactly("M-1", "C-1", "R-1");
+        assertThat(improvements.instrumentsFor("length"))
+                .extracting(c -> c.instrument().id())
+                .containsExactly("M-1", "C-1", "R-1");
         assertThat(Improvements.target("0.5 %", now)).isCloseTo(0.005 * now.value(), within(1e-12));
         assertThatThrownBy(() -> Improvements.target("-1 %", now)).isInstanceOf(IllegalArgumentException.class);
     }
@@ -137,11 +174,32 @@ class PreparationTest {
         act(new Command.KeepRun(Run.captured(1, "pulls", "one", DAY, "logger", Run.COUNTS)));
         double before = reducer.reduce(session).quantity("F").orElseThrow().value();
         Link narrow = sheet.sheet().channels().get("force").chain().get(1).withRange(-1, 1);
-        act(new Command.SetUp("force", session.setup("force").withChain(List.of(sheet.sheet().channels().get("force").chain().get(0), narrow)), "narrower"));
+        act(new Command.SetUp(
+                "force",
+                session.setup("force")
+                        .withChain(List.of(
+                                sheet.sheet().channels().get("force").chain().get(0), narrow)),
+                "narrower"));
         assertThat(reducer.reduce(session).quantity("F").orElseThrow().value()).isEqualTo(before);
-        act(new Command.KeepRun(Run.captured(2, "pulls", "one", DAY, "logger", Run.COUNTS).setUp(session.setups())));
-        assertThat(reducer.reduce(session).ofRun(session.run(2).orElseThrow(), "F").quantity().orElseThrow().value()).as("the same counts in a range five times narrower").isCloseTo(before / 5, within(0.01));
-        assertThatThrownBy(() -> act(new Command.SetUp("force", session.setup("force").withChain(List.of(sheet.sheet().channels().get("force").chain().get(0))), "broken"))).isInstanceOf(IllegalArgumentException.class);
+        act(new Command.KeepRun(
+                Run.captured(2, "pulls", "one", DAY, "logger", Run.COUNTS).setUp(session.setups())));
+        assertThat(reducer.reduce(session)
+                        .ofRun(session.run(2).orElseThrow(), "F")
+                        .quantity()
+                        .orElseThrow()
+                        .value())
+                .as("the same counts in a range five times narrower")
+                .isCloseTo(before / 5, within(0.01));
+        assertThatThrownBy(() -> act(new Command.SetUp(
+                        "force",
+                        session.setup("force")
+                                .withChain(List.of(sheet.sheet()
+                                        .channels()
+                                        .get("force")
+                                        .chain()
+                                        .get(0))),
+                        "broken")))
+                .isInstanceOf(IllegalArgumentException.class);
     }
 
     @Test
@@ -157,14 +215,36 @@ class PreparationTest {
         assertThat(zeroed.u()).as("the offset is gone, the gain stays").isCloseTo(0.097, within(0.001));
         assertThat(after.quantity("force.intercept").orElseThrow().value()).isCloseTo(-0.2, within(1e-9));
         assertThat(after.doubts(zeroed, DAY)).isEmpty();
-        assertThat(after.doubts(zeroed, DAY.plus(Duration.ofDays(31)))).as("a run is judged by the day it was captured on").isEmpty();
+        assertThat(after.doubts(zeroed, DAY.plus(Duration.ofDays(31))))
+                .as("a run is judged by the day it was captured on")
+                .isEmpty();
         act(new Command.Calibrate(zero(0.2, DAY.minus(Duration.ofDays(1)))));
         Reduction overdue = reducer.reduce(session);
-        assertThat(overdue.doubts(overdue.quantity("F").orElseThrow(), DAY)).hasSize(1).first().asString().contains("force").contains("was due on 2026-11-22");
+        assertThat(overdue.doubts(overdue.quantity("F").orElseThrow(), DAY))
+                .hasSize(1)
+                .first()
+                .asString()
+                .contains("force")
+                .contains("was due on 2026-11-22");
     }
 
     private static Calibration zero(double reads, Instant due) {
-        return new Calibration("z", "force", "zero", Relation.OFFSET, "N", List.of(new CalibrationPoint("0.000(1) N", reads, 0.001, 100, true)), List.of(), null, null, DAY, due, "x", "", "", null);
+        return new Calibration(
+                "z",
+                "force",
+                "zero",
+                Relation.OFFSET,
+                "N",
+                List.of(new CalibrationPoint("0.000(1) N", reads, 0.001, 100, true)),
+                List.of(),
+                null,
+                null,
+                DAY,
+                due,
+                "x",
+                "",
+                "",
+                null);
     }
 
     @Test
@@ -172,15 +252,21 @@ class PreparationTest {
         volts = 1.0 / 6553.6;
         act(new Command.KeepRun(Run.captured(1, "pulls", "one", DAY, "meter", "V")));
         // Samples of 0 V and 1 V in turn, 0.1 V a newton.
-        assertThat(reducer.reduce(session).quantity("F").orElseThrow().value()).isCloseTo(5 + 10 * Math.rint(1.0), within(1e-6));
+        assertThat(reducer.reduce(session).quantity("F").orElseThrow().value())
+                .isCloseTo(5 + 10 * Math.rint(1.0), within(1e-6));
     }
 
     @Test
     void aTimerThatRunsIsAWatch() {
-        SheetReader.Located timed = SheetReader.read(SHEET.replace("captures:", "prepare:\n  - {id: warm, text: Amplifier warmed up, minutes: 20}\ncaptures:"), "timed.yaml");
+        SheetReader.Located timed = SheetReader.read(
+                SHEET.replace(
+                        "captures:", "prepare:\n  - {id: warm, text: Amplifier warmed up, minutes: 20}\ncaptures:"),
+                "timed.yaml");
         Session s = new Command.StartTimer("warm", "amplifier", DAY).apply(Session.start(SHEET, "x", DAY));
         Reduction r = new Reducer(timed, (run, channel) -> RawSamples.NONE).reduce(s);
-        assertThat(new SessionWatch().look(r, DAY.plusSeconds(60))).anyMatch(f -> f.watch().equals("still warming up"));
-        assertThat(new SessionWatch().look(r, DAY.plusSeconds(1300))).noneMatch(f -> f.watch().equals("still warming up"));
+        assertThat(new SessionWatch().look(r, DAY.plusSeconds(60)))
+                .anyMatch(f -> f.watch().equals("still warming up"));
+        assertThat(new SessionWatch().look(r, DAY.plusSeconds(1300)))
+                .noneMatch(f -> f.watch().equals("still warming up"));
     }
 }

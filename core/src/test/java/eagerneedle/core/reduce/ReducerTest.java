@@ -29,7 +29,8 @@ import org.junit.jupiter.api.Test;
 /** A session built by hand from parabolas with known accelerations, reduced and checked by a second route. */
 class ReducerTest {
     private static final Instant DAY = Instant.parse("2026-11-23T09:00:00Z");
-    private final SheetReader.Located sheet = SheetTrial.read(SheetReader.shippedText("baggage-chute"), "baggage-chute.yaml");
+    private final SheetReader.Located sheet =
+            SheetTrial.read(SheetReader.shippedText("baggage-chute"), "baggage-chute.yaml");
     private final Map<Integer, RawSamples> samples = new HashMap<>();
     private final Reducer reducer = new Reducer(sheet, (run, channel) -> samples.getOrDefault(run, RawSamples.NONE));
     private final Random random = new Random(5);
@@ -65,7 +66,9 @@ class ReducerTest {
         }
     }
 
-    /** A long run waits, so that the session opens at once; asked for, it gives the same as if it had never been long. */
+    /**
+     * A long run waits, so that the session opens at once; asked for, it gives the same as if it had never been long.
+     */
     @Test
     void aLongRunIsWorkedOutWhenItIsAskedFor() {
         List<String> read = new ArrayList<>();
@@ -82,12 +85,15 @@ class ReducerTest {
             }
         };
         Reducer patient = new Reducer(sheet, long7);
-        assertThat(patient.reduce(session).outcome("g").problem()).contains("Run 7 holds 3000000 samples").contains("say so at Reduce");
+        assertThat(patient.reduce(session).outcome("g").problem())
+                .contains("Run 7 holds 3000000 samples")
+                .contains("say so at Reduce");
         assertThat(read).doesNotContain("7position").contains("6position");
         assertThat(patient.hasLong(session)).isTrue();
         patient.takeLong();
         assertThat(patient.hasLong(session)).isFalse();
-        assertThat(patient.reduce(session).quantity("g").orElseThrow().value()).isEqualTo(reducer.reduce(session).quantity("g").orElseThrow().value());
+        assertThat(patient.reduce(session).quantity("g").orElseThrow().value())
+                .isEqualTo(reducer.reduce(session).quantity("g").orElseThrow().value());
     }
 
     @Test
@@ -104,7 +110,9 @@ class ReducerTest {
         assertThat(slope.value()).isCloseTo(plain.getSlope(), within(1e-9));
         assertThat(r.quantity("a_zero").orElseThrow().value()).isCloseTo(plain.getIntercept(), within(1e-9));
         double scatter = slope.keeping(l -> l.pool().startsWith("scatter:")).u();
-        assertThat(scatter).as("what runs scatter, part of which each run shows by itself").isCloseTo(plain.getSlopeStdErr(), within(0.02 * plain.getSlopeStdErr()));
+        assertThat(scatter)
+                .as("what runs scatter, part of which each run shows by itself")
+                .isCloseTo(plain.getSlopeStdErr(), within(0.02 * plain.getSlopeStdErr()));
         assertThat(slope.u()).isGreaterThan(scatter);
         assertThat(r.fit("fall_line").orElseThrow().dof()).isEqualTo(13);
     }
@@ -140,7 +148,8 @@ class ReducerTest {
         assertThat(without.value()).isNotEqualTo(before.value());
         assertThat(reducer.reduce(session).column("slopes.a")).hasSize(14);
         apply(new Command.LeaveOut(3, null));
-        assertThat(reducer.reduce(session).quantity("g").orElseThrow().sameAs(before)).isTrue();
+        assertThat(reducer.reduce(session).quantity("g").orElseThrow().sameAs(before))
+                .isTrue();
     }
 
     @Test
@@ -150,7 +159,8 @@ class ReducerTest {
         for (double x : new double[] {0.3, 0.6, 0.9, 1.2, 1.5}) {
             points.add(new CalibrationPoint(x * 1.02 + " ± 0.001 m", x, 0.0001, 100, true));
         }
-        apply(new Command.Calibrate(Calibration.line("c", "position", "known length", "m", points, DAY, DAY.plus(Duration.ofDays(30)), "x", "")));
+        apply(new Command.Calibrate(Calibration.line(
+                "c", "position", "known length", "m", points, DAY, DAY.plus(Duration.ofDays(30)), "x", "")));
         Quantity after = reducer.reduce(session).quantity("g_eff").orElseThrow();
         assertThat(after.value()).isCloseTo(1.02 * before, within(1e-6));
         assertThat(after.contributions().keySet()).anyMatch(l -> l.label().startsWith("position calibration"));
@@ -177,9 +187,11 @@ class ReducerTest {
     @Test
     void lineageNamesBothNeighbours() {
         Reduction r = reducer.reduce(session);
-        assertThat(r.lineage(new Key.Global("g")).from()).contains(new Key.Global("g_eff"), new Key.Global("k_w"), new Key.Global("m_w"), new Key.Global("m_c"));
+        assertThat(r.lineage(new Key.Global("g")).from())
+                .contains(new Key.Global("g_eff"), new Key.Global("k_w"), new Key.Global("m_w"), new Key.Global("m_c"));
         assertThat(r.lineage(new Key.Global("g_eff")).feeds()).contains(new Key.Global("g"), new Key.Global("tilt"));
-        assertThat(r.lineage(new Key.OfRun(3, "sin_theta")).from()).contains(new Key.Global("spacing"), new Key.OfRun(3, "rise"));
+        assertThat(r.lineage(new Key.OfRun(3, "sin_theta")).from())
+                .contains(new Key.Global("spacing"), new Key.OfRun(3, "rise"));
         assertThat(r.formula(new Key.Global("friction"))).contains("(a_west - a_east) / 2");
     }
 
@@ -235,16 +247,31 @@ class ReducerTest {
         java.util.Arrays.fill(dead, 40, 140, dead[40]);
         samples.put(500, new RawSamples(raw.time(), dead));
         apply(new Command.KeepRun(Run.captured(500, "slopes", "B", DAY, "ranger", Run.COUNTS)));
-        assertThat(watch.look(reducer.reduce(session), DAY)).anyMatch(f -> f.watch().equals("dead") && f.run() == 500);
+        assertThat(watch.look(reducer.reduce(session), DAY))
+                .anyMatch(f -> f.watch().equals("dead") && f.run() == 500);
     }
 
     @Test
     void failedChecksAndOverdueCalibrationsAreSaid() {
         apply(new Command.SetMeasured("spacing", "foot spacing", "842.3(6) mm"));
-        List<CalibrationPoint> points = List.of(new CalibrationPoint("0.3(1) m", 0.3, 1e-4, 9, true), new CalibrationPoint("0.6(1) m", 0.6, 1e-4, 9, true),
-                new CalibrationPoint("0.9(1) m", 0.9, 1e-4, 9, true), new CalibrationPoint("1.2(1) m", 1.2, 1e-4, 9, true));
-        apply(new Command.Calibrate(Calibration.line("c", "position", "known length", "m", points, DAY.minus(Duration.ofDays(60)), DAY.minus(Duration.ofDays(30)), "x", "")));
-        for (Run run : session.keptRuns().stream().filter(r -> r.capture().startsWith("level")).toList()) {
+        List<CalibrationPoint> points = List.of(
+                new CalibrationPoint("0.3(1) m", 0.3, 1e-4, 9, true),
+                new CalibrationPoint("0.6(1) m", 0.6, 1e-4, 9, true),
+                new CalibrationPoint("0.9(1) m", 0.9, 1e-4, 9, true),
+                new CalibrationPoint("1.2(1) m", 1.2, 1e-4, 9, true));
+        apply(new Command.Calibrate(Calibration.line(
+                "c",
+                "position",
+                "known length",
+                "m",
+                points,
+                DAY.minus(Duration.ofDays(60)),
+                DAY.minus(Duration.ofDays(30)),
+                "x",
+                "")));
+        for (Run run : session.keptRuns().stream()
+                .filter(r -> r.capture().startsWith("level"))
+                .toList()) {
             apply(new Command.DiscardRun(run.id(), "exchanged"));
         }
         for (int i = 0; i < 4; i++) {
@@ -253,9 +280,15 @@ class ReducerTest {
         }
         List<Finding> found = new SessionWatch().look(reducer.reduce(session), DAY.plus(Duration.ofDays(60)));
         assertThat(found).anyMatch(f -> f.watch().equals("calibration overdue"));
-        apply(new Command.Calibrate(Calibration.line("d", "position", "known length", "m", points, DAY, DAY.plus(Duration.ofDays(30)), "x", "")));
-        assertThat(new SessionWatch().look(reducer.reduce(session), DAY.plus(Duration.ofDays(60)))).as("not by the day it is looked at").noneMatch(f -> f.watch().equals("calibration overdue"));
-        assertThat(found).anyMatch(f -> f.watch().equals("check") && f.message().contains("Friction is positive") && f.remedy().contains("exchanged"));
+        apply(new Command.Calibrate(Calibration.line(
+                "d", "position", "known length", "m", points, DAY, DAY.plus(Duration.ofDays(30)), "x", "")));
+        assertThat(new SessionWatch().look(reducer.reduce(session), DAY.plus(Duration.ofDays(60))))
+                .as("not by the day it is looked at")
+                .noneMatch(f -> f.watch().equals("calibration overdue"));
+        assertThat(found)
+                .anyMatch(f -> f.watch().equals("check")
+                        && f.message().contains("Friction is positive")
+                        && f.remedy().contains("exchanged"));
     }
 
     @Test
@@ -290,23 +323,36 @@ class ReducerTest {
     @Test
     void declaredCorrelationsAndBuiltReadingsReachTheResults() {
         Reduction r = room(ROOM.replace("back: {label: back to front, unit: 1/m, formula: \"long\"}", ""));
-        assertThat(r.quantity("rim").orElseThrow().u()).isCloseTo(2 * Math.sqrt(0.0009 + 0.0004 - 0.0006), within(1e-12));
-        assertThat(r.quantity("long").orElseThrow().correlation(r.quantity("high").orElseThrow())).isCloseTo(-0.5, within(1e-12));
+        assertThat(r.quantity("rim").orElseThrow().u())
+                .isCloseTo(2 * Math.sqrt(0.0009 + 0.0004 - 0.0006), within(1e-12));
+        assertThat(r.quantity("long")
+                        .orElseThrow()
+                        .correlation(r.quantity("high").orElseThrow()))
+                .isCloseTo(-0.5, within(1e-12));
         Quantity wide = r.quantity("wide").orElseThrow();
         assertThat(wide.u()).isCloseTo(Math.sqrt(4.0 / 3) * 0.25e-3, within(1e-12));
-        assertThat(wide.contributions().keySet()).allMatch(leaf -> leaf.label().startsWith("wide side by tape TH-TP-02"));
-        assertThat(r.ledger().entries()).extracting(Ledger.Entry::name).containsExactly("long", "wide", "high", "rim", "floor");
+        assertThat(wide.contributions().keySet())
+                .allMatch(leaf -> leaf.label().startsWith("wide side by tape TH-TP-02"));
+        assertThat(r.ledger().entries())
+                .extracting(Ledger.Entry::name)
+                .containsExactly("long", "wide", "high", "rim", "floor");
     }
 
     @Test
     void aFitMadeTheWrongWayRoundIsRecognisedByItsUnit() {
-        org.assertj.core.api.Assertions.assertThatThrownBy(() -> room(ROOM)).hasMessageContaining("line 14").hasMessageContaining("its reciprocal would fit");
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> room(ROOM))
+                .hasMessageContaining("line 14")
+                .hasMessageContaining("its reciprocal would fit");
     }
 
     @Test
     void correlationsAreCheckedWithTheirPlace() {
-        org.assertj.core.api.Assertions.assertThatThrownBy(() -> room(ROOM.replace("[long, high]", "[long, hig]"))).hasMessageContaining("line 10").hasMessageContaining("did you mean high");
-        org.assertj.core.api.Assertions.assertThatThrownBy(() -> room(ROOM.replace("r: -0.5", "r: -1.5"))).hasMessageContaining("line 10");
-        org.assertj.core.api.Assertions.assertThatThrownBy(() -> room(ROOM.replace("edges: 4", "edges: none"))).hasMessageContaining("line 7");
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> room(ROOM.replace("[long, high]", "[long, hig]")))
+                .hasMessageContaining("line 10")
+                .hasMessageContaining("did you mean high");
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> room(ROOM.replace("r: -0.5", "r: -1.5")))
+                .hasMessageContaining("line 10");
+        org.assertj.core.api.Assertions.assertThatThrownBy(() -> room(ROOM.replace("edges: 4", "edges: none")))
+                .hasMessageContaining("line 7");
     }
 }

@@ -12,9 +12,18 @@ import eagerneedle.core.trace.RawSamples;
 import java.time.Instant;
 import org.junit.jupiter.api.Test;
 
-/** CountedSamples of one run belong together: resistance and reactance of a circuit element, the example H.2 of JCGM 100, by the formulas one would write. */
+/**
+ * CountedSamples of one run belong together: resistance and reactance of a circuit element, the example H.2 of JCGM
+ * 100, by the formulas one would write.
+ */
 class SimultaneousReadingsTest {
-    private static final double[][] H2 = {{5.007, 19.663, 1.0456}, {4.994, 19.639, 1.0438}, {5.005, 19.640, 1.0468}, {4.990, 19.685, 1.0428}, {4.999, 19.678, 1.0433}};
+    private static final double[][] H2 = {
+        {5.007, 19.663, 1.0456},
+        {4.994, 19.639, 1.0438},
+        {5.005, 19.640, 1.0468},
+        {4.990, 19.685, 1.0428},
+        {4.999, 19.678, 1.0433}
+    };
     private static final String SHEET = """
             sheet: 1
             id: element
@@ -54,7 +63,14 @@ class SimultaneousReadingsTest {
     private static Session session(int runs) {
         Session s = Session.start(SHEET, "Impedance", Instant.parse("2026-11-23T09:00:00Z"));
         for (int i = 0; i < runs; i++) {
-            s = new Command.KeepRun(Run.captured(i + 1, "meter", i == 0 ? "a" : "b", Instant.parse("2026-11-23T10:00:00Z"), "by eye", Run.COUNTS)).apply(s);
+            s = new Command.KeepRun(Run.captured(
+                            i + 1,
+                            "meter",
+                            i == 0 ? "a" : "b",
+                            Instant.parse("2026-11-23T10:00:00Z"),
+                            "by eye",
+                            Run.COUNTS))
+                    .apply(s);
             s = new Command.EnterByEye(i + 1, "V", "V", H2[i][0] + " V").apply(s);
             s = new Command.EnterByEye(i + 1, "I", "I", H2[i][1] + " mA").apply(s);
             s = new Command.EnterByEye(i + 1, "phi", "phi", H2[i][2] + " rad").apply(s);
@@ -68,7 +84,8 @@ class SimultaneousReadingsTest {
     }
 
     private static Quantity q(Reduction r, String name) {
-        return r.quantity(name).orElseThrow(() -> new AssertionError(r.outcome(name).problem()));
+        return r.quantity(name)
+                .orElseThrow(() -> new AssertionError(r.outcome(name).problem()));
     }
 
     @Test
@@ -96,7 +113,9 @@ class SimultaneousReadingsTest {
         Reduction r = reduce(session(5));
         assertThat(q(r, "rows").value()).isCloseTo(q(r, "R").value(), within(2e-3));
         assertThat(q(r, "rows").u()).isCloseTo(q(r, "R").u(), within(5e-4));
-        assertThat(q(r, "rows").minus(q(r, "R")).u()).as("and nearly the same reading").isLessThan(0.01);
+        assertThat(q(r, "rows").minus(q(r, "R")).u())
+                .as("and nearly the same reading")
+                .isLessThan(0.01);
     }
 
     @Test
@@ -109,10 +128,15 @@ class SimultaneousReadingsTest {
     @Test
     void budgetsAndDrawsKnowWhatIsSeenTogether() {
         Quantity z = q(reduce(session(5)), "R");
-        assertThat(eagerneedle.core.quantity.Budget.of(z).lines().stream().mapToDouble(eagerneedle.core.quantity.Budget.Line::share).sum()).isCloseTo(1, within(1e-9));
+        assertThat(eagerneedle.core.quantity.Budget.of(z).lines().stream()
+                        .mapToDouble(eagerneedle.core.quantity.Budget.Line::share)
+                        .sum())
+                .isCloseTo(1, within(1e-9));
         double[] draws = eagerneedle.core.quantity.Covariance.draws(java.util.List.of(z), 200_000, 3)[0];
         java.util.Arrays.sort(draws);
-        assertThat((draws[195_000] - draws[5_000]) / 2).as("of 4 degrees of freedom").isCloseTo(2.776 * z.u(), within(0.02 * 2.776 * z.u()));
+        assertThat((draws[195_000] - draws[5_000]) / 2)
+                .as("of 4 degrees of freedom")
+                .isCloseTo(2.776 * z.u(), within(0.02 * 2.776 * z.u()));
     }
 
     @Test
@@ -122,7 +146,9 @@ class SimultaneousReadingsTest {
         assertThat(q(reduce(two), "second").value()).isEqualTo(4.994);
         Session without = new Command.LeaveOut(1, "test").apply(two);
         assertThat(reduce(without).outcome("once").problem()).contains("No run of meter at a counts");
-        assertThat(q(reduce(without), "second").value()).as("what is left out shifts nothing").isEqualTo(4.994);
+        assertThat(q(reduce(without), "second").value())
+                .as("what is left out shifts nothing")
+                .isEqualTo(4.994);
         assertThat(reduce(session(3)).outcome("second").problem()).contains("There are 2 runs of meter at b");
     }
 }

@@ -32,7 +32,8 @@ class TutorialTest {
         String text = page.substring(page.indexOf("```yaml\n") + 8, page.indexOf("```", page.indexOf("```yaml\n") + 8));
         SheetReader.Located sheet = SheetTrial.read(text, "pendulum.yaml");
         Map<Integer, Double> typed = new HashMap<>();
-        Reducer reducer = new Reducer(sheet, (run, channel) -> new RawSamples(new double[] {0}, new double[] {typed.get(run)}));
+        Reducer reducer =
+                new Reducer(sheet, (run, channel) -> new RawSamples(new double[] {0}, new double[] {typed.get(run)}));
         Session session = Session.start(text, "pendulum", Instant.EPOCH);
         assertThat(reducer.plan(session).quantity("g").orElseThrow().value()).isCloseTo(G, within(1e-3));
 
@@ -41,10 +42,13 @@ class TutorialTest {
         for (int i = 1; i <= 4; i++) {
             for (int k = 0; k < 3; k++) {
                 double length = 0.2 + 0.2 * i;
-                double shown = Math.rint(100 * (20 * 2 * Math.PI * Math.sqrt(length / G) + 0.1 * random.nextGaussian())) / 100;
+                double shown =
+                        Math.rint(100 * (20 * 2 * Math.PI * Math.sqrt(length / G) + 0.1 * random.nextGaussian())) / 100;
                 int id = session.nextRunId();
                 typed.put(id, shown);
-                session = new Command.KeepRun(Run.captured(id, "swing", "l" + i, Instant.EPOCH, "watch", Run.COUNTS).measuredIn(Map.of("swings", "s"))).apply(session);
+                session = new Command.KeepRun(Run.captured(id, "swing", "l" + i, Instant.EPOCH, "watch", Run.COUNTS)
+                                .measuredIn(Map.of("swings", "s")))
+                        .apply(session);
                 independent.addData(length, Math.pow(shown / 20, 2));
             }
         }
@@ -58,7 +62,9 @@ class TutorialTest {
         Reduction wrong = reducer.mistaken(session, nineteen);
         assertThat(wrong.quantity("g").orElseThrow().value()).isCloseTo(g.value() * 19 * 19 / 400.0, within(1e-9 * G));
         assertThat(wrong.comparisons().get(0).agrees(School.STANDARD)).isFalse();
-        assertThat(reducer.reduce(session).quantity("g").orElseThrow().value()).as("nothing of a mistake is kept").isEqualTo(g.value());
+        assertThat(reducer.reduce(session).quantity("g").orElseThrow().value())
+                .as("nothing of a mistake is kept")
+                .isEqualTo(g.value());
         assertThat(List.copyOf(nineteen.change().keySet())).containsExactly("swing.T");
     }
 }

@@ -24,13 +24,16 @@ class ThermocoupleTest {
     @Test
     void everyTenthDegreeOfThePublishedTablesToTheirRounding() throws Exception {
         Map<String, Integer> checked = new HashMap<>();
-        try (BufferedReader in = new BufferedReader(new InputStreamReader(ThermocoupleTest.class.getResourceAsStream("thermocouple-tables.csv"), StandardCharsets.UTF_8))) {
+        try (BufferedReader in = new BufferedReader(new InputStreamReader(
+                ThermocoupleTest.class.getResourceAsStream("thermocouple-tables.csv"), StandardCharsets.UTF_8))) {
             for (String line = in.readLine(); line != null; line = in.readLine()) {
                 if (line.startsWith("#")) {
                     continue;
                 }
                 String[] f = line.split(",");
-                assertThat(Thermocouple.ofType(f[0]).voltage(Double.parseDouble(f[1]))).as(line).isCloseTo(Double.parseDouble(f[2]), within(0.00051));
+                assertThat(Thermocouple.ofType(f[0]).voltage(Double.parseDouble(f[1])))
+                        .as(line)
+                        .isCloseTo(Double.parseDouble(f[2]), within(0.00051));
                 checked.merge(f[0], 1, Integer::sum);
             }
         }
@@ -44,7 +47,9 @@ class ThermocoupleTest {
         Thermocouple t = Thermocouple.ofType(type);
         double from = type.equals("B") ? 43 : t.from();
         for (double celsius = from; celsius <= t.to(); celsius += (t.to() - from) / 4000) {
-            assertThat(t.temperature(t.voltage(celsius))).as(type + " at " + celsius).isCloseTo(celsius, within(1e-7));
+            assertThat(t.temperature(t.voltage(celsius)))
+                    .as(type + " at " + celsius)
+                    .isCloseTo(celsius, within(1e-7));
         }
     }
 
@@ -54,7 +59,9 @@ class ThermocoupleTest {
         Thermocouple t = Thermocouple.ofType(type);
         for (double join : new double[] {0, 630.615, 760, 1064.18, 1664.5}) {
             if (join > t.from() && join < t.to()) {
-                assertThat(t.voltage(join + 1e-9)).as(type + " at " + join).isCloseTo(t.voltage(join - 1e-9), within(2e-6));
+                assertThat(t.voltage(join + 1e-9))
+                        .as(type + " at " + join)
+                        .isCloseTo(t.voltage(join - 1e-9), within(2e-6));
             }
         }
         for (double c = t.from() + 1; c < t.to() - 1; c += 7.3) {
@@ -76,26 +83,43 @@ class ThermocoupleTest {
     @Test
     void whatHasNoAnswerIsRefused() {
         assertThatThrownBy(() -> Thermocouple.ofType("X")).hasMessageContaining("no thermocouple type X");
-        assertThatThrownBy(() -> Thermocouple.ofType("T").voltage(Quantity.exact(500, C), Quantity.exact(0, C))).hasMessageContaining("-270 °C to 400 °C".replace('-', '−')).hasMessageContaining("500");
-        assertThatThrownBy(() -> Thermocouple.ofType("K").temperature(Quantity.exact(-8, MV), Quantity.exact(0, C))).hasMessageContaining("polarity");
-        assertThatThrownBy(() -> Thermocouple.ofType("B").temperature(Quantity.exact(-0.001, MV), Quantity.exact(0, C))).hasMessageContaining("two temperatures");
+        assertThatThrownBy(() -> Thermocouple.ofType("T").voltage(Quantity.exact(500, C), Quantity.exact(0, C)))
+                .hasMessageContaining("-270 °C to 400 °C".replace('-', '−'))
+                .hasMessageContaining("500");
+        assertThatThrownBy(() -> Thermocouple.ofType("K").temperature(Quantity.exact(-8, MV), Quantity.exact(0, C)))
+                .hasMessageContaining("polarity");
+        assertThatThrownBy(() -> Thermocouple.ofType("B").temperature(Quantity.exact(-0.001, MV), Quantity.exact(0, C)))
+                .hasMessageContaining("two temperatures");
     }
 
     @Test
     void platinumAgainstTheStandardsTable() {
-        double[][] table = {{-200, 18.52}, {-100, 60.26}, {-50, 80.31}, {0, 100}, {50, 119.40}, {100, 138.51}, {200, 175.86}, {400, 247.09}, {600, 313.71}, {850, 390.48}};
+        double[][] table = {
+            {-200, 18.52},
+            {-100, 60.26},
+            {-50, 80.31},
+            {0, 100},
+            {50, 119.40},
+            {100, 138.51},
+            {200, 175.86},
+            {400, 247.09},
+            {600, 313.71},
+            {850, 390.48}
+        };
         for (double[] row : table) {
             assertThat(100 * PlatinumThermometer.ratio(row[0])).isCloseTo(row[1], within(0.0051));
         }
         for (double t = -200; t <= 850; t += 0.7) {
-            assertThat(PlatinumThermometer.temperature(PlatinumThermometer.ratio(t))).isCloseTo(t, within(1e-9));
+            assertThat(PlatinumThermometer.temperature(PlatinumThermometer.ratio(t)))
+                    .isCloseTo(t, within(1e-9));
         }
         Quantity zero = Quantity.of(100, 0.02, LabUnit.parse("ohm"), Leaf.typeB("r0", "r0", "", Distribution.NORMAL));
         Quantity there = PlatinumThermometer.resistance(Quantity.exact(-40, C), zero);
         Quantity back = PlatinumThermometer.temperature(there, zero);
         assertThat(back.value()).isCloseTo(-40, within(1e-9));
         assertThat(back.u()).as("one resistance at zero in both directions").isCloseTo(0, within(1e-12));
-        assertThatThrownBy(() -> PlatinumThermometer.temperature(Quantity.exact(5, LabUnit.parse("ohm")), zero)).hasMessageContaining("check which thermometer");
+        assertThatThrownBy(() -> PlatinumThermometer.temperature(Quantity.exact(5, LabUnit.parse("ohm")), zero))
+                .hasMessageContaining("check which thermometer");
     }
 
     @Test
@@ -110,17 +134,26 @@ class ThermocoupleTest {
         double ideal = (101325 - vapour) / (287.05 * 293.15) + vapour / (461.5 * 293.15);
         assertThat(rho.value()).isCloseTo(ideal, within(0.0012));
         // Sensitivities published with the formula: about 1e-5 /Pa, -4e-3 /K, -9e-3 per unit of humidity, relative.
-        assertThat(rho.contribution(Leaf.typeB("p", "p", "", Distribution.NORMAL)) / 30 / rho.value()).isCloseTo(1e-5, within(2e-7));
-        assertThat(rho.contribution(Leaf.typeB("t", "t", "", Distribution.NORMAL)) / 0.1 / rho.value()).isCloseTo(-4e-3, within(4e-4));
-        assertThat(rho.contribution(Leaf.typeB("h", "h", "", Distribution.NORMAL)) / 0.02 / rho.value()).isCloseTo(-9e-3, within(4e-4));
+        assertThat(rho.contribution(Leaf.typeB("p", "p", "", Distribution.NORMAL)) / 30 / rho.value())
+                .isCloseTo(1e-5, within(2e-7));
+        assertThat(rho.contribution(Leaf.typeB("t", "t", "", Distribution.NORMAL)) / 0.1 / rho.value())
+                .isCloseTo(-4e-3, within(4e-4));
+        assertThat(rho.contribution(Leaf.typeB("h", "h", "", Distribution.NORMAL)) / 0.02 / rho.value())
+                .isCloseTo(-9e-3, within(4e-4));
         assertThatThrownBy(() -> MoistAir.density(p, Quantity.exact(40, C), h)).hasMessageContaining("15 °C to 27 °C");
     }
 
     @Test
     void thermistors() {
         LabUnit ohm = LabUnit.parse("ohm");
-        Quantity t = Thermistor.betaTemperature(Quantity.exact(10_000, ohm), Quantity.exact(10_000, ohm), Quantity.exact(25, C), Quantity.exact(3950, LabUnit.KELVIN));
+        Quantity t = Thermistor.betaTemperature(
+                Quantity.exact(10_000, ohm),
+                Quantity.exact(10_000, ohm),
+                Quantity.exact(25, C),
+                Quantity.exact(3950, LabUnit.KELVIN));
         assertThat(t.in(C)).isCloseTo(25, within(1e-9));
-        assertThatThrownBy(() -> Thermistor.temperature(Quantity.exact(-1, ohm), Quantity.number(1e-3), Quantity.number(2e-4), Quantity.number(1e-7))).hasMessageContaining("above zero");
+        assertThatThrownBy(() -> Thermistor.temperature(
+                        Quantity.exact(-1, ohm), Quantity.number(1e-3), Quantity.number(2e-4), Quantity.number(1e-7)))
+                .hasMessageContaining("above zero");
     }
 }

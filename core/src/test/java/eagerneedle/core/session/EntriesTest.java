@@ -9,7 +9,8 @@ import org.junit.jupiter.api.Test;
 /** What people enter with a run: each act changes one thing, says so, and leaves the run before as it was. */
 class EntriesTest {
     private static final Instant DAY = Instant.parse("2026-11-23T09:00:00Z");
-    private final Session before = Session.start("", "a day", DAY).withRun(Run.captured(1, "hang", "one", DAY, "logger", Run.COUNTS));
+    private final Session before =
+            Session.start("", "a day", DAY).withRun(Run.captured(1, "hang", "one", DAY, "logger", Run.COUNTS));
 
     private static Entries entries(Session s) {
         return s.run(1).orElseThrow().entries();
@@ -20,8 +21,12 @@ class EntriesTest {
         Session read = new Command.EnterByEye(1, "pointer", "pointer of the spring", "212.0(5) mm").apply(before);
         assertThat(entries(read).byEye()).containsEntry("pointer", "212.0(5) mm");
         assertThat(entries(before).byEye()).isEmpty();
-        assertThat(entries(new Command.EnterByEye(1, "pointer", "pointer of the spring", null).apply(read)).byEye()).isEmpty();
-        assertThatThrownBy(() -> new Command.EnterByEye(1, "pointer", "pointer of the spring", "about there").apply(before)).isInstanceOf(IllegalArgumentException.class);
+        assertThat(entries(new Command.EnterByEye(1, "pointer", "pointer of the spring", null).apply(read))
+                        .byEye())
+                .isEmpty();
+        assertThatThrownBy(() ->
+                        new Command.EnterByEye(1, "pointer", "pointer of the spring", "about there").apply(before))
+                .isInstanceOf(IllegalArgumentException.class);
     }
 
     @Test
@@ -32,13 +37,16 @@ class EntriesTest {
         assertThat(v.holds(2.5)).isTrue();
         assertThat(v.holds(3.5)).isTrue();
         assertThat(v.holds(3.6)).isFalse();
-        assertThatThrownBy(() -> new Command.VoidSamples(1, 2, 3, " ").apply(before)).hasMessageContaining("Say why");
-        assertThatThrownBy(() -> new Command.VoidSamples(1, 3, 2, "knocked").apply(before)).hasMessageContaining("ends before it begins");
+        assertThatThrownBy(() -> new Command.VoidSamples(1, 2, 3, " ").apply(before))
+                .hasMessageContaining("Say why");
+        assertThatThrownBy(() -> new Command.VoidSamples(1, 3, 2, "knocked").apply(before))
+                .hasMessageContaining("ends before it begins");
     }
 
     @Test
     void aRunThatGoesOnRemembersWhenAndAPictureItsNumber() {
-        Session s = new Command.AttachPicture(1, new Entries.Picture(7, "set-up.png")).apply(new Command.ContinueRun(1, DAY.plusSeconds(90)).apply(before));
+        Session s = new Command.AttachPicture(1, new Entries.Picture(7, "set-up.png"))
+                .apply(new Command.ContinueRun(1, DAY.plusSeconds(90)).apply(before));
         assertThat(entries(s).resumed()).containsExactly(DAY.plusSeconds(90));
         assertThat(entries(s).pictures()).containsExactly(new Entries.Picture(7, "set-up.png"));
         assertThat(new Command.ContinueRun(1, DAY).says()).isEqualTo("Continued run 1.");
@@ -48,6 +56,9 @@ class EntriesTest {
     void aWatchIsExplainedAndTheExplanationTakenBack() {
         Session known = new Command.Explain("dead/1/", "It is dead.", "asleep on purpose").apply(before);
         assertThat(known.explained()).containsEntry("dead/1/", "asleep on purpose");
-        assertThat(new Command.Explain("dead/1/", "It is dead.", null).apply(known).explained()).isEmpty();
+        assertThat(new Command.Explain("dead/1/", "It is dead.", null)
+                        .apply(known)
+                        .explained())
+                .isEmpty();
     }
 }

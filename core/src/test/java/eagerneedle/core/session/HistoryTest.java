@@ -16,14 +16,33 @@ class HistoryTest {
     private final Run run = Run.captured(1, "slopes", "A", DAY, "ranger", Run.COUNTS);
 
     private List<Command> oneOfEach() {
-        return List.of(new Command.SetPlanned("s", "spacing", "842(1) mm"), new Command.SetMeasured("s", "spacing", "843(1) mm"), new Command.KeepRun(run),
-                new Command.RenameRun(1, "first"), new Command.SetWindow(1, "rolling", new Window(0.5, 1.5, "moved by hand")), new Command.LeaveOut(1, "hand in the beam"),
-                new Command.LeaveOut(1, null), new Command.DiscardRun(1, "wrong block"), new Command.DiscardRun(1, null), new Command.SignOff("feet", "Feet stand", DAY),
-                new Command.AddNote(DAY, "A note."), new Command.ChooseSchool(School.LIMITS), new Command.SetWindow(1, "rolling", null), new Command.SignOff("feet", "Feet stand", null),
-                new Command.AddNote(DAY, "", List.of(new Entries.Picture(1, "rig.png"))), new Command.HideReferences(DAY), new Command.LockResults(DAY, java.util.Map.of("g", "9.81(2) m/s²")),
-                new Command.AddQuantity("slopes", "half", new eagerneedle.core.sheet.Sheet.Derived("half", null, null, null, "a / 2", null)), new Command.AddQuantity("slopes", "half", null),
-                new Command.VoidSamples(1, 0.1, 0.2, "knocked"), new Command.CountSamples(1, new Entries.Voided(0.1, 0.2, "knocked")),
-                new Command.SetPlanned("s", "spacing", null), new Command.SetMeasured("s", "spacing", null));
+        return List.of(
+                new Command.SetPlanned("s", "spacing", "842(1) mm"),
+                new Command.SetMeasured("s", "spacing", "843(1) mm"),
+                new Command.KeepRun(run),
+                new Command.RenameRun(1, "first"),
+                new Command.SetWindow(1, "rolling", new Window(0.5, 1.5, "moved by hand")),
+                new Command.LeaveOut(1, "hand in the beam"),
+                new Command.LeaveOut(1, null),
+                new Command.DiscardRun(1, "wrong block"),
+                new Command.DiscardRun(1, null),
+                new Command.SignOff("feet", "Feet stand", DAY),
+                new Command.AddNote(DAY, "A note."),
+                new Command.ChooseSchool(School.LIMITS),
+                new Command.SetWindow(1, "rolling", null),
+                new Command.SignOff("feet", "Feet stand", null),
+                new Command.AddNote(DAY, "", List.of(new Entries.Picture(1, "rig.png"))),
+                new Command.HideReferences(DAY),
+                new Command.LockResults(DAY, java.util.Map.of("g", "9.81(2) m/s²")),
+                new Command.AddQuantity(
+                        "slopes",
+                        "half",
+                        new eagerneedle.core.sheet.Sheet.Derived("half", null, null, null, "a / 2", null)),
+                new Command.AddQuantity("slopes", "half", null),
+                new Command.VoidSamples(1, 0.1, 0.2, "knocked"),
+                new Command.CountSamples(1, new Entries.Voided(0.1, 0.2, "knocked")),
+                new Command.SetPlanned("s", "spacing", null),
+                new Command.SetMeasured("s", "spacing", null));
     }
 
     @Test
@@ -54,7 +73,9 @@ class HistoryTest {
 
     @Test
     void everyActSaysWhatItDidInOneSentence() {
-        assertThat(oneOfEach()).allSatisfy(c -> assertThat(c.says()).isNotBlank().doesNotContain("\n").endsWith("."));
+        assertThat(oneOfEach())
+                .allSatisfy(c ->
+                        assertThat(c.says()).isNotBlank().doesNotContain("\n").endsWith("."));
     }
 
     @Test
@@ -63,7 +84,8 @@ class HistoryTest {
         Session before = history.session();
         assertThatThrownBy(() -> history.apply(new Command.KeepRun(run))).hasMessageContaining("already");
         assertThatThrownBy(() -> history.apply(new Command.RenameRun(1, "  "))).hasMessageContaining("name");
-        assertThatThrownBy(() -> history.apply(new Command.SetMeasured("s", "spacing", "wide"))).hasMessageContaining("not a number");
+        assertThatThrownBy(() -> history.apply(new Command.SetMeasured("s", "spacing", "wide")))
+                .hasMessageContaining("not a number");
         assertThatThrownBy(() -> history.apply(new Command.AddNote(DAY, " "))).hasMessageContaining("empty");
         assertThat(history.session()).isSameAs(before);
     }
@@ -83,7 +105,24 @@ class HistoryTest {
     @Test
     void sessionsDoNotShareTheirMaps() {
         java.util.Map<String, String> planned = new java.util.HashMap<>();
-        Session s = new Session("", "", DAY, planned, planned, List.of(), List.of(), java.util.Map.of(), List.of(), null, null, null, null, null, null, null, null);
+        Session s = new Session(
+                "",
+                "",
+                DAY,
+                planned,
+                planned,
+                List.of(),
+                List.of(),
+                java.util.Map.of(),
+                List.of(),
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null);
         planned.put("a", "b");
         assertThat(s.planned()).isEmpty();
         assertThatThrownBy(() -> s.planned().put("a", "b")).isInstanceOf(UnsupportedOperationException.class);
@@ -93,7 +132,12 @@ class HistoryTest {
     @Test
     void aRunVoidedAtCaptureIsWrittenDownAsLeftOut() {
         assertThat(new Command.KeepRun(run).says()).isEqualTo("Kept Run 1 (slopes, A) from ranger.");
-        assertThat(new Command.KeepRun(run.discarded("hand in the beam")).says()).isEqualTo("Left out Run 1 (slopes, A) from ranger when it was captured: hand in the beam; its samples are in the file.");
-        assertThat(new Command.KeepRun(run.discarded("hand in the beam")).apply(empty).keptRuns()).isEmpty();
+        assertThat(new Command.KeepRun(run.discarded("hand in the beam")).says())
+                .isEqualTo("Left out Run 1 (slopes, A) from ranger when it was captured: hand in the beam; its "
+                        + "samples are in the file.");
+        assertThat(new Command.KeepRun(run.discarded("hand in the beam"))
+                        .apply(empty)
+                        .keptRuns())
+                .isEmpty();
     }
 }

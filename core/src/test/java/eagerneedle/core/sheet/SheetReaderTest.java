@@ -55,7 +55,8 @@ class SheetReaderTest {
     void aGoodSheetIsReadWithItsPlaces() {
         SheetReader.Located s = SheetTrial.read(GOOD, "rod.yaml");
         assertThat(s.sheet().inputs().get("length").leafLabel()).isEqualTo("length by tape");
-        assertThat(s.sheet().channels().get("x").toChain().step()).isCloseTo(0.004 / 5.8, org.assertj.core.api.Assertions.within(1e-12));
+        assertThat(s.sheet().channels().get("x").toChain().step())
+                .isCloseTo(0.004 / 5.8, org.assertj.core.api.Assertions.within(1e-12));
         assertThat(s.places().get("/results/density/formula")).containsExactly(26, 39);
         assertThat(s.sheet().mainComparison().id()).isEqualTo("c");
         assertThat(s.sheet().captures().get("roll").repeats()).isEqualTo(1);
@@ -63,52 +64,64 @@ class SheetReaderTest {
 
     /** Each mistake gets one sentence with file, line and column. */
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        "mass / length     | mass + length       | 26 | cannot be expressed",
-        "mass / length     | mass / lenght       | 26 | lenght is not known here; did you mean length?",
-        "2 * density       | 2 * twice           | 27 | twice needs twice",
-        "unit: kg/m        | unit: kg/wombat     | 26 | 'wombat' is not a unit",
-        "unit: kg/m        | unit: kg            | 26 | cannot be expressed in kg",
-        "mass / length     | mass / (length      | 26 | something is missing",
-        "1.20(1) kg        | 1,20(1) kg          | 7  | decimal comma",
-        "1.20(1) kg        | heavy               | 7  | not a number",
-        "on: x             | on: y               | 22 | no channel y",
-        "channels: [x]     | channels: [z]       | 18 | no channel z",
-        "propose: longest-travel | propose: nearest | 22 | longest-travel",
-        "bits: 14          | bits: 64            | 14 | 32",
-        "kind: converter   | kind: sensor        | 14 | ends with its converter",
-        "title: A rod      | titel: A rod        | 3  | titel",
-        "result: twice     | result: thrice      | 30 | thrice is not known",
-        "reference: density | reference: mass    | 30 | cannot be compared",
-        "density > 1 kg/m  | density > 1 s       | 32 | cannot be expressed",
-        "mean(roll.a)      | mean(roll.b)        | 28 | roll.b is not known",
-        "length / 10       | width / 10          | 20 | width is not known",
-        "id: rod           | id: Rod one         | 2  | pattern",
-        "sheet: 1          | sheet: 9            | 1  | 1",
-    })
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "mass / length     | mass + length       | 26 | cannot be expressed",
+                "mass / length     | mass / lenght       | 26 | lenght is not known here; did you mean length?",
+                "2 * density       | 2 * twice           | 27 | twice needs twice",
+                "unit: kg/m        | unit: kg/wombat     | 26 | 'wombat' is not a unit",
+                "unit: kg/m        | unit: kg            | 26 | cannot be expressed in kg",
+                "mass / length     | mass / (length      | 26 | something is missing",
+                "1.20(1) kg        | 1,20(1) kg          | 7  | decimal comma",
+                "1.20(1) kg        | heavy               | 7  | not a number",
+                "on: x             | on: y               | 22 | no channel y",
+                "channels: [x]     | channels: [z]       | 18 | no channel z",
+                "propose: longest-travel | propose: nearest | 22 | longest-travel",
+                "bits: 14          | bits: 64            | 14 | 32",
+                "kind: converter   | kind: sensor        | 14 | ends with its converter",
+                "title: A rod      | titel: A rod        | 3  | titel",
+                "result: twice     | result: thrice      | 30 | thrice is not known",
+                "reference: density | reference: mass    | 30 | cannot be compared",
+                "density > 1 kg/m  | density > 1 s       | 32 | cannot be expressed",
+                "mean(roll.a)      | mean(roll.b)        | 28 | roll.b is not known",
+                "length / 10       | width / 10          | 20 | width is not known",
+                "id: rod           | id: Rod one         | 2  | pattern",
+                "sheet: 1          | sheet: 9            | 1  | 1",
+            })
     void mistakesAreToldWithTheirLine(String good, String bad, int line, String says) {
         assertThat(GOOD).contains(good);
         SheetException e = reading(GOOD.replaceFirst(java.util.regex.Pattern.quote(good), bad.replace("$", "\\$")));
-        assertThat(e.getMessage()).startsWith("rod.yaml, line " + line + ",").contains(says).doesNotContain("\n");
+        assertThat(e.getMessage())
+                .startsWith("rod.yaml, line " + line + ",")
+                .contains(says)
+                .doesNotContain("\n");
     }
 
     @Test
     void circlesAreReportedByName() {
         String circular = GOOD.replace("mass / length\"", "twice / 2\"");
-        assertThat(reading(circular).getMessage()).contains("goes round in a circle").contains("density needs twice needs density");
+        assertThat(reading(circular).getMessage())
+                .contains("goes round in a circle")
+                .contains("density needs twice needs density");
     }
 
     @Test
     void circlesThroughColumnsAreFoundToo() {
-        String circular = GOOD.replace("set: {rise: length / 10}", "set: {rise: mean_a}").replace("\"2 * coefficient", "\"rise * coefficient").replace("planned: \"1 m/s^2\"", "planned: \"rise\"");
+        String circular = GOOD.replace("set: {rise: length / 10}", "set: {rise: mean_a}")
+                .replace("\"2 * coefficient", "\"rise * coefficient")
+                .replace("planned: \"1 m/s^2\"", "planned: \"rise\"");
         SheetException e = reading(circular);
         assertThat(e.getMessage()).contains("goes round in a circle").contains("mean_a");
     }
 
     @Test
     void slipsOfYamlAreToldWithTheirLine() {
-        assertThat(reading("sheet: 1\nid: rod\n  title: A: rod\n").getMessage()).startsWith("rod.yaml, line 3,").contains("indentation");
-        assertThat(reading("sheet: 1\ninputs: {a: [1, 2\nresults: {}\n").getMessage()).contains("line");
+        assertThat(reading("sheet: 1\nid: rod\n  title: A: rod\n").getMessage())
+                .startsWith("rod.yaml, line 3,")
+                .contains("indentation");
+        assertThat(reading("sheet: 1\ninputs: {a: [1, 2\nresults: {}\n").getMessage())
+                .contains("line");
         assertThat(reading("sheet: 1\nid: rod\nid: again\n").getMessage()).contains("id");
         assertThat(reading("- just\n- a list\n").getMessage()).contains("not a method sheet");
         assertThat(reading("").getMessage()).contains("not a method sheet");
@@ -135,7 +148,10 @@ class SheetReaderTest {
             try {
                 SheetTrial.read(new String(bytes, StandardCharsets.UTF_8), "rod.yaml");
             } catch (SheetException e) {
-                assertThat(e.getMessage()).startsWith("rod.yaml").doesNotContain("\n").doesNotContain("Exception");
+                assertThat(e.getMessage())
+                        .startsWith("rod.yaml")
+                        .doesNotContain("\n")
+                        .doesNotContain("Exception");
             }
         }
     }
@@ -154,14 +170,25 @@ class SheetReaderTest {
 
     @Test
     void twoStepsDoNotShareASignature() {
-        String twice = SheetReader.shippedText("baggage-chute").replace("{id: ranger, text: Ranger switched off}", "{id: feet, text: Ranger switched off}");
-        assertThatThrownBy(() -> SheetReader.read(twice, "twice.yaml")).isInstanceOf(SheetException.class).hasMessageContaining("there is a step feet already");
+        String twice = SheetReader.shippedText("baggage-chute")
+                .replace("{id: ranger, text: Ranger switched off}", "{id: feet, text: Ranger switched off}");
+        assertThatThrownBy(() -> SheetReader.read(twice, "twice.yaml"))
+                .isInstanceOf(SheetException.class)
+                .hasMessageContaining("there is a step feet already");
     }
 
     @Test
     void aViewShowsQuantitiesOfItsRun() {
         String dye = SheetReader.shippedText("fading-dye");
-        assertThat(SheetReader.read(dye, "dye.yaml").sheet().captures().get("fade").views()).hasSize(3);
-        assertThatThrownBy(() -> SheetReader.read(dye.replace("y: ln_A, y_label", "y: ln_B, y_label"), "dye.yaml")).isInstanceOf(SheetException.class).hasMessageContaining("ln_B").hasMessageContaining("did you mean ln_");
+        assertThat(SheetReader.read(dye, "dye.yaml")
+                        .sheet()
+                        .captures()
+                        .get("fade")
+                        .views())
+                .hasSize(3);
+        assertThatThrownBy(() -> SheetReader.read(dye.replace("y: ln_A, y_label", "y: ln_B, y_label"), "dye.yaml"))
+                .isInstanceOf(SheetException.class)
+                .hasMessageContaining("ln_B")
+                .hasMessageContaining("did you mean ln_");
     }
 }

@@ -13,8 +13,25 @@ import org.junit.jupiter.api.Test;
 class InstrumentTest {
     private static final Instant NOW = Instant.parse("2026-11-23T09:00:00Z");
 
-    private static Instrument tool(String id, String measures, List<String> range, String resolution, Integer edges, String accuracy) {
-        return new Instrument(id, "hand instrument", "tool", measures, "bench 1", range, resolution, edges, accuracy, null, null, 1.0, null, null, List.of(), false);
+    private static Instrument tool(
+            String id, String measures, List<String> range, String resolution, Integer edges, String accuracy) {
+        return new Instrument(
+                id,
+                "hand instrument",
+                "tool",
+                measures,
+                "bench 1",
+                range,
+                resolution,
+                edges,
+                accuracy,
+                null,
+                null,
+                1.0,
+                null,
+                null,
+                List.of(),
+                false);
     }
 
     private static Quantity exact(double v, String unit) {
@@ -23,15 +40,19 @@ class InstrumentTest {
 
     @Test
     void aProtractorReadsAnglesOnly() {
-        Instrument protractor = tool("TH-PR-01", "deg", List.of(), "0.1 deg", null, "0.1 deg").checked();
+        Instrument protractor =
+                tool("TH-PR-01", "deg", List.of(), "0.1 deg", null, "0.1 deg").checked();
         assertThat(protractor.reads(exact(30, "deg"))).isTrue();
         assertThat(protractor.reads(exact(0.5, "rad"))).isTrue();
-        assertThat(protractor.reads(exact(0.5, ""))).as("a shape factor is no angle").isFalse();
+        assertThat(protractor.reads(exact(0.5, "")))
+                .as("a shape factor is no angle")
+                .isFalse();
     }
 
     @Test
     void aCaliperReadsToItsStepAndItsSpecification() {
-        Instrument caliper = tool("TH-CP-01", "mm", List.of("0 mm", "150 mm"), "0.02 mm", 1, "0.03 mm").checked();
+        Instrument caliper = tool("TH-CP-01", "mm", List.of("0 mm", "150 mm"), "0.02 mm", 1, "0.03 mm")
+                .checked();
         Quantity q = caliper.reading(exact(20, "mm"), "input:d", "diameter");
         assertThat(q.u()).isCloseTo(Math.hypot(0.03, 0.01) / Math.sqrt(3), within(1e-12));
         assertThat(caliper.reads(exact(0.14, "m"))).isTrue();
@@ -41,7 +62,8 @@ class InstrumentTest {
 
     @Test
     void aTapeLiesFreelyAndIsWrongInProportion() {
-        Instrument tape = tool("TH-TP-02", "m", List.of("0 m", "5 m"), "1 mm", 2, "0.3 mm/m").checked();
+        Instrument tape = tool("TH-TP-02", "m", List.of("0 m", "5 m"), "1 mm", 2, "0.3 mm/m")
+                .checked();
         Quantity q = tape.reading(exact(2000, "mm"), "input:l", "length");
         // 0.3 mm/m over 2 m, and half a millimetre at each of two edges.
         assertThat(q.u()).isCloseTo(Math.sqrt(0.6 * 0.6 + 2 * 0.25) / Math.sqrt(3), within(1e-9));
@@ -49,30 +71,53 @@ class InstrumentTest {
 
     @Test
     void readingsOfOneInstrumentShareItsError() {
-        Instrument meter = tool("TH-DM-01", "V", List.of("0 V", "20 V"), "10 mV", 1, "0.5 % of reading + 0.1 % of range + 2 digits").checked();
+        Instrument meter = tool(
+                        "TH-DM-01",
+                        "V",
+                        List.of("0 V", "20 V"),
+                        "10 mV",
+                        1,
+                        "0.5 % of reading + 0.1 % of range + 2 digits")
+                .checked();
         Quantity a = meter.reading(exact(10, "V"), "input:a", "a");
         Quantity b = meter.reading(exact(5, "V"), "input:b", "b");
-        assertThat(a.u()).isCloseTo(Math.sqrt(Math.pow(0.05 + 0.02, 2) + 0.02 * 0.02 + 0.005 * 0.005) / Math.sqrt(3), within(1e-9));
+        assertThat(a.u())
+                .isCloseTo(
+                        Math.sqrt(Math.pow(0.05 + 0.02, 2) + 0.02 * 0.02 + 0.005 * 0.005) / Math.sqrt(3), within(1e-9));
         assertThat(a.correlation(b)).isGreaterThan(0.8);
         assertThat(a.minus(b).u()).isLessThan(a.u());
     }
 
     @Test
     void whatCannotBeUsedIsRefusedWithASentence() {
-        assertThatThrownBy(() -> tool("TH-X", "mm", List.of("0 mm"), null, null, null).checked()).hasMessageContaining("lowest and highest");
-        assertThatThrownBy(() -> tool("TH-X", "mm", List.of(), null, null, "quite good").checked()).hasMessageContaining("'quite good'").hasMessageContaining("for instance");
-        assertThatThrownBy(() -> tool("", "mm", List.of(), null, null, null).checked()).hasMessageContaining("serial");
-        assertThatThrownBy(() -> new Instrument("A", "gadget", "x", null, null, null, null, null, null, null, null, null, null, null, null, false).checked()).hasMessageContaining("kind of A");
+        assertThatThrownBy(() ->
+                        tool("TH-X", "mm", List.of("0 mm"), null, null, null).checked())
+                .hasMessageContaining("lowest and highest");
+        assertThatThrownBy(() ->
+                        tool("TH-X", "mm", List.of(), null, null, "quite good").checked())
+                .hasMessageContaining("'quite good'")
+                .hasMessageContaining("for instance");
+        assertThatThrownBy(() -> tool("", "mm", List.of(), null, null, null).checked())
+                .hasMessageContaining("serial");
+        assertThatThrownBy(() -> new Instrument(
+                                "A", "gadget", "x", null, null, null, null, null, null, null, null, null, null, null,
+                                null, false)
+                        .checked())
+                .hasMessageContaining("kind of A");
     }
 
     @Test
     void overdueFailedAndRetiredAreObjectedTo() {
         Instrument i = tool("TH-BA-01", "g", List.of(), "0.01 g", 1, null);
         assertThat(i.objection(NOW)).isEmpty();
-        Instrument fresh = i.withEvent(new Instrument.Event(NOW.minusSeconds(86400), "check masses", "KM", null, NOW.plusSeconds(86400), "passed"));
+        Instrument fresh = i.withEvent(new Instrument.Event(
+                NOW.minusSeconds(86400), "check masses", "KM", null, NOW.plusSeconds(86400), "passed"));
         assertThat(fresh.objection(NOW)).isEmpty();
         assertThat(fresh.objection(NOW.plusSeconds(90000)).orElseThrow()).contains("was due on 2026-11-24");
-        assertThat(i.withEvent(new Instrument.Event(NOW, "check masses", "KM", null, NOW.plusSeconds(9), "failed")).objection(NOW).orElseThrow()).contains("failed");
+        assertThat(i.withEvent(new Instrument.Event(NOW, "check masses", "KM", null, NOW.plusSeconds(9), "failed"))
+                        .objection(NOW)
+                        .orElseThrow())
+                .contains("failed");
         assertThat(fresh.retire(true).objection(NOW).orElseThrow()).contains("retired");
         assertThat(fresh.copyAs("TH-BA-09").history()).isEmpty();
         assertThat(fresh.matches("ba-01 bench")).isTrue();

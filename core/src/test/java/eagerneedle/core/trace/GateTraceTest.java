@@ -22,7 +22,10 @@ class GateTraceTest {
         return new Trace("gate", t, v, LabUnit.ONE, 1, List.of());
     }
 
-    /** Rows come at edges only, of this gate or of another one; interpolating between rows would put every edge half an interval early. */
+    /**
+     * Rows come at edges only, of this gate or of another one; interpolating between rows would put every edge half an
+     * interval early.
+     */
     @Test
     void edgesOfRowsLieWhereTheRowsAre() {
         Trace stairs = rows(0.2, 0, 1.0, 1, 1.1, 1, 1.25, 0, 2.5, 1, 2.6, 0).stairs(1e-6);
@@ -33,10 +36,15 @@ class GateTraceTest {
 
     @Test
     void aGateThatIsBlockedAtTheStartHasItsFirstEdgeThere() {
-        assertThat(Edges.of(rows(0.5, 1, 0.7, 0, 0.9, 1, 1, 0).stairs(1e-6), true).times()).containsExactly(new double[] {0.5, 0.9}, within(1e-9));
+        assertThat(Edges.of(rows(0.5, 1, 0.7, 0, 0.9, 1, 1, 0).stairs(1e-6), true)
+                        .times())
+                .containsExactly(new double[] {0.5, 0.9}, within(1e-9));
     }
 
-    /** Spokes under a constant acceleration until a landing, then slowing down. The window ends within six spokes of it, and hardly ever after. */
+    /**
+     * Spokes under a constant acceleration until a landing, then slowing down. The window ends within six spokes of it,
+     * and hardly ever after.
+     */
     @Test
     void theWindowEndsWhereAFallingMassLands() {
         SplittableRandom random = new SplittableRandom(5);
@@ -56,7 +64,9 @@ class GateTraceTest {
             }
             for (int k = 1; k <= 70; k++) {
                 double s = k * arc + uneven[k % 10];
-                double t = s < landing ? Math.sqrt(2 * s / a) : top / a + (top - Math.sqrt(Math.max(0, top * top - 2 * down * (s - landing)))) / down;
+                double t = s < landing
+                        ? Math.sqrt(2 * s / a)
+                        : top / a + (top - Math.sqrt(Math.max(0, top * top - 2 * down * (s - landing)))) / down;
                 if (s > landing && top * top < 2 * down * (s - landing)) {
                     break;
                 }
@@ -65,7 +75,9 @@ class GateTraceTest {
                 out.add(t + 1e-4);
                 out.add(0.0);
             }
-            Window w = WindowProposal.named("speeding-up").of(rows(out.stream().mapToDouble(d -> d).toArray()).stairs(1e-6)).orElseThrow();
+            Window w = WindowProposal.named("speeding-up")
+                    .of(rows(out.stream().mapToDouble(d -> d).toArray()).stairs(1e-6))
+                    .orElseThrow();
             double tLanding = Math.sqrt(2 * landing / a);
             late += w.to() > tLanding + 1e-4 ? 1 : 0;
             far += w.to() < tLanding - 6 * arc / top ? 1 : 0;
@@ -74,12 +86,20 @@ class GateTraceTest {
         assertThat(far).as("windows that end early, of %s", trials).isLessThanOrEqualTo(15);
     }
 
-    /** From rest the first interval is more than twice as long as the second, and nothing is missing; a spoke left out is found. */
+    /**
+     * From rest the first interval is more than twice as long as the second, and nothing is missing; a spoke left out
+     * is found.
+     */
     @Test
     void aTrainThatStartsFromRestIsNotSuspect() {
-        double[] t = java.util.stream.IntStream.range(0, 40).mapToDouble(k -> Math.sqrt(0.2 * k)).toArray();
+        double[] t = java.util.stream.IntStream.range(0, 40)
+                .mapToDouble(k -> Math.sqrt(0.2 * k))
+                .toArray();
         assertThat(Edges.of(t).suspects()).isEmpty();
-        double[] without = java.util.stream.IntStream.range(0, 40).filter(k -> k != 12).mapToDouble(k -> Math.sqrt(0.2 * k)).toArray();
+        double[] without = java.util.stream.IntStream.range(0, 40)
+                .filter(k -> k != 12)
+                .mapToDouble(k -> Math.sqrt(0.2 * k))
+                .toArray();
         assertThat(Edges.of(without).suspects()).containsExactly(new Edges.Suspect(Edges.Kind.MISSED, 11, 1));
     }
 
@@ -90,6 +110,8 @@ class GateTraceTest {
             double t = k * 0.1 + k * k * 0.002;
             out.addAll(List.of(t, 1.0, t + 0.01, 0.0));
         }
-        assertThat(WindowProposal.named("speeding-up").of(rows(out.stream().mapToDouble(d -> d).toArray()).stairs(1e-6))).isEmpty();
+        assertThat(WindowProposal.named("speeding-up")
+                        .of(rows(out.stream().mapToDouble(d -> d).toArray()).stairs(1e-6)))
+                .isEmpty();
     }
 }

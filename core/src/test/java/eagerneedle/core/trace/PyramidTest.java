@@ -72,7 +72,7 @@ class PyramidTest {
         Pyramid grown = new Pyramid();
         Pyramid stored = new Pyramid();
         Random random = new Random(2);
-        for (int at = 0; at < N;) {
+        for (int at = 0; at < N; ) {
             int n = Math.min(N - at, 1 + random.nextInt(5000));
             double[] t = java.util.Arrays.copyOfRange(s[0], at, at + n);
             double[] v = java.util.Arrays.copyOfRange(s[1], at, at + n);

@@ -16,7 +16,10 @@ import java.util.SplittableRandom;
 import java.util.function.DoubleUnaryOperator;
 import org.junit.jupiter.api.Test;
 
-/** What is made of a trace: steadiness, changes, derivatives, spectra, crossings, outliers, cursors and the choice of window. */
+/**
+ * What is made of a trace: steadiness, changes, derivatives, spectra, crossings, outliers, cursors and the choice of
+ * window.
+ */
 class SignalTest {
     private static final LabUnit V = LabUnit.parse("V");
 
@@ -100,7 +103,10 @@ class SignalTest {
                 }
                 double[] sorted = v.clone();
                 Arrays.sort(sorted);
-                assertThat(WindowStatistics.of(new Trace("m", t, v, V, 0, List.of())).median()).as("kind " + kind).isEqualTo((sorted[(n - 1) / 2] + sorted[n / 2]) / 2);
+                assertThat(WindowStatistics.of(new Trace("m", t, v, V, 0, List.of()))
+                                .median())
+                        .as("kind " + kind)
+                        .isEqualTo((sorted[(n - 1) / 2] + sorted[n / 2]) / 2);
             }
         }
     }
@@ -113,10 +119,16 @@ class SignalTest {
             assertThat(since).as("seed " + seed).isBetween(8.0, 40.0);
         }
         assertThat(Steadiness.of(trace(600, 0.1, x -> 0.5 * x, 0.05, 1), 2)).isEmpty();
-        assertThat(Steadiness.of(trace(600, 0.1, x -> 3, 0.05, 1), 3).orElseThrow().since()).isLessThan(12);
+        assertThat(Steadiness.of(trace(600, 0.1, x -> 3, 0.05, 1), 3)
+                        .orElseThrow()
+                        .since())
+                .isLessThan(12);
     }
 
-    /** A rest of settling that is seen, but stays within what single samples scatter, is used and said; more than that is not. */
+    /**
+     * A rest of settling that is seen, but stays within what single samples scatter, is used and said; more than that
+     * is not.
+     */
     @Test
     void aDriftWithinTheScatterOfSamplesIsSteadyEnoughAndSaysSo() {
         int said = 0;
@@ -125,7 +137,9 @@ class SignalTest {
             Window w = WindowProposal.STEADY.of(little).orElseThrow();
             assertThat(w.to()).isCloseTo(59.9, within(1e-9));
             said += w.reason().contains("the drift") ? 1 : 0;
-            assertThat(WindowProposal.STEADY.of(trace(600, 0.1, x -> 20 + 0.05 * 30 / 60 * x, 0.05, seed))).as("seed " + seed).isEmpty();
+            assertThat(WindowProposal.STEADY.of(trace(600, 0.1, x -> 20 + 0.05 * 30 / 60 * x, 0.05, seed)))
+                    .as("seed " + seed)
+                    .isEmpty();
         }
         assertThat(said).isPositive();
     }
@@ -144,7 +158,11 @@ class SignalTest {
             assertThat(arrest.to()).isBetween(47.0, 50.5);
             assertThat(WindowProposal.named("longest-straight").of(t)).isPresent();
         }
-        assertThat(WindowProposal.STEADY.of(trace(600, 0.1, x -> 20 + 5 * Math.exp(-x / 4), 0.05, 3)).orElseThrow().to()).isCloseTo(59.9, within(1e-9));
+        assertThat(WindowProposal.STEADY
+                        .of(trace(600, 0.1, x -> 20 + 5 * Math.exp(-x / 4), 0.05, 3))
+                        .orElseThrow()
+                        .to())
+                .isCloseTo(59.9, within(1e-9));
     }
 
     @Test
@@ -157,10 +175,18 @@ class SignalTest {
         }
         assertThat(d.trace().unit()).isEqualTo(V.per(LabUnit.SECOND));
         Derivative noisy = Derivative.of(trace(20_000, 0.05, x -> 0, 0.3, 2), 11, 2);
-        assertThat(WindowStatistics.of(noisy.trace()).sd()).isCloseTo(0.3 * noisy.gain(), within(0.02 * 0.3 * noisy.gain()));
+        assertThat(WindowStatistics.of(noisy.trace()).sd())
+                .isCloseTo(0.3 * noisy.gain(), within(0.02 * 0.3 * noisy.gain()));
         Leaf scale = Leaf.typeB("scale", "scale", "", Distribution.NORMAL);
-        Trace calibrated = new Trace("u", cubic.time(), cubic.value(), V, 0, List.of(new Trace.Shared(scale, v -> 0.01 * v + 0.2)));
-        assertThat(Derivative.of(calibrated, 9, 4).trace().shared().get(0).contribution().applyAsDouble(3)).isCloseTo(0.03, within(1e-12));
+        Trace calibrated = new Trace(
+                "u", cubic.time(), cubic.value(), V, 0, List.of(new Trace.Shared(scale, v -> 0.01 * v + 0.2)));
+        assertThat(Derivative.of(calibrated, 9, 4)
+                        .trace()
+                        .shared()
+                        .get(0)
+                        .contribution()
+                        .applyAsDouble(3))
+                .isCloseTo(0.03, within(1e-12));
         assertThatThrownBy(() -> Derivative.of(cubic, 8, 2)).hasMessageContaining("odd number");
         assertThatThrownBy(() -> Derivative.of(cubic, 91, 2)).hasMessageContaining("as many samples");
     }
@@ -171,7 +197,11 @@ class SignalTest {
             Spectrum s = Spectrum.of(trace(1000, 0.02, x -> 1 + 0.5 * Math.sin(2 * Math.PI * f * x + 0.3), 0.05, 5));
             assertThat(s.peak()).isCloseTo(f, within(0.005));
         }
-        assertThat(Arrays.stream(Spectrum.of(trace(1024, 0.02, x -> 0.5 * Math.sin(2 * Math.PI * 6.25 * x), 0, 5)).amplitude()).max().orElseThrow()).isCloseTo(0.5, within(0.01));
+        assertThat(Arrays.stream(Spectrum.of(trace(1024, 0.02, x -> 0.5 * Math.sin(2 * Math.PI * 6.25 * x), 0, 5))
+                                .amplitude())
+                        .max()
+                        .orElseThrow())
+                .isCloseTo(0.5, within(0.01));
         assertThatThrownBy(() -> Spectrum.of(trace(5, 0.1, x -> x, 0, 1))).hasMessageContaining("at least 8");
     }
 
@@ -192,7 +222,8 @@ class SignalTest {
         t.value()[700] += 2;
         t.value()[1400] -= 2;
         assertThat(Outliers.flagged(t.value(), 10, 5, 0)).contains(700, 1400);
-        assertThat(Outliers.flagged(new double[] {1, 1, 1, 1, 1.001, 1, 1}, 3, 4, 0.01)).isEmpty();
+        assertThat(Outliers.flagged(new double[] {1, 1, 1, 1, 1.001, 1, 1}, 3, 4, 0.01))
+                .isEmpty();
     }
 
     @Test
@@ -212,12 +243,16 @@ class SignalTest {
     @Test
     void aWindowOnAStraightStretchHardlyMattersAndOneAcrossABendDoes() {
         Trace bent = trace(400, 0.01, x -> x < 2 ? x : 2 + 0.3 * (x - 2), 0, 9);
-        java.util.function.ToDoubleFunction<Trace> slope = w -> (w.value()[w.size() - 1] - w.value()[0]) / (w.time()[w.size() - 1] - w.time()[0]);
-        assertThat(WindowSensitivity.of(bent, new Window(0.5, 1.5, ""), 0.2, slope).halfRange()).isCloseTo(0, within(1e-9));
+        java.util.function.ToDoubleFunction<Trace> slope =
+                w -> (w.value()[w.size() - 1] - w.value()[0]) / (w.time()[w.size() - 1] - w.time()[0]);
+        assertThat(WindowSensitivity.of(bent, new Window(0.5, 1.5, ""), 0.2, slope)
+                        .halfRange())
+                .isCloseTo(0, within(1e-9));
         WindowSensitivity across = WindowSensitivity.of(bent, new Window(0.5, 2.2, ""), 0.2, slope);
         assertThat(across.halfRange()).isGreaterThan(0.05);
         assertThat(across.nominal()).isBetween(across.low(), across.high());
-        assertThatThrownBy(() -> WindowSensitivity.of(bent, new Window(0.5, 1.5, ""), 0.9, slope)).hasMessageContaining("between 0 and 50 %");
+        assertThatThrownBy(() -> WindowSensitivity.of(bent, new Window(0.5, 1.5, ""), 0.9, slope))
+                .hasMessageContaining("between 0 and 50 %");
     }
 
     @Test

@@ -102,7 +102,9 @@ class TraceTest {
         double[] v = new double[150];
         for (int i = 0; i < v.length; i++) {
             double t = 0.02 * i;
-            double x = t < 0.5 ? 0.3 : t < 2.2 ? 0.3 + 0.4 * (t - 0.5) * (t - 0.5) : 0.3 + 0.4 * 1.7 * 1.7 - 0.3 * (t - 2.2);
+            double x = t < 0.5
+                    ? 0.3
+                    : t < 2.2 ? 0.3 + 0.4 * (t - 0.5) * (t - 0.5) : 0.3 + 0.4 * 1.7 * 1.7 - 0.3 * (t - 2.2);
             v[i] = x + noise * r.nextGaussian();
         }
         return v;
@@ -165,7 +167,11 @@ class TraceTest {
         Window w = WindowProposal.LONGEST_TRAVEL.of(trace(0.001, 0, v)).orElseThrow();
         assertThat(w.from()).isBetween(9.5, 10.6);
         assertThat(WindowProposal.LONGEST_TRAVEL.of(trace(1, 0, 1, 2, 3))).isEmpty();
-        assertThat(WindowProposal.named("whole").of(trace(1, 0, 1, 2, 3, 4, 5, 6, 7, 8, 9)).orElseThrow().to()).isEqualTo(8);
+        assertThat(WindowProposal.named("whole")
+                        .of(trace(1, 0, 1, 2, 3, 4, 5, 6, 7, 8, 9))
+                        .orElseThrow()
+                        .to())
+                .isEqualTo(8);
         assertThat(WindowProposal.named("longest-travel")).isEqualTo(WindowProposal.LONGEST_TRAVEL);
     }
 
@@ -175,7 +181,9 @@ class TraceTest {
         RawSamples both = a.plus(new RawSamples(new double[] {2}, new double[] {7}));
         assertThat(both.time()).containsExactly(0, 1, 2);
         assertThat(both.values()).containsExactly(5, 6, 7);
-        assertThatThrownBy(() -> new RawSamples(new double[1], new double[2])).isInstanceOf(IllegalArgumentException.class);
-        assertThatThrownBy(() -> new Trace("x", new double[1], new double[2], LabUnit.ONE, 0, List.of())).isInstanceOf(IllegalArgumentException.class);
+        assertThatThrownBy(() -> new RawSamples(new double[1], new double[2]))
+                .isInstanceOf(IllegalArgumentException.class);
+        assertThatThrownBy(() -> new Trace("x", new double[1], new double[2], LabUnit.ONE, 0, List.of()))
+                .isInstanceOf(IllegalArgumentException.class);
     }
 }

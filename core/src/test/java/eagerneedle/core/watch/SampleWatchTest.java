@@ -9,7 +9,9 @@ import java.util.Random;
 import org.junit.jupiter.api.Test;
 
 class SampleWatchTest {
-    private final Chain chain = Chain.of(List.of(Link.linear("sensor", "echo", "m", "ms", "5.831", null).within(0.15, 4), Link.counter("timer", "ms", 0.004, 14)));
+    private final Chain chain = Chain.of(List.of(
+            Link.linear("sensor", "echo", "m", "ms", "5.831", null).within(0.15, 4),
+            Link.counter("timer", "ms", 0.004, 14)));
     private final SampleWatch watch = new SampleWatch("position", chain, 50);
 
     private double[] time(int n) {
@@ -86,6 +88,7 @@ class SampleWatchTest {
         Finding f = watch.look(1, t, clean(100, 3)).get(0);
         assertThat(f.watch()).isEqualTo("dropped samples");
         assertThat(f.message()).startsWith("3 samples of position did not arrive");
-        assertThat(new SampleWatch("position", chain, 0).look(1, t, clean(100, 3))).isEmpty();
+        assertThat(new SampleWatch("position", chain, 0).look(1, t, clean(100, 3)))
+                .isEmpty();
     }
 }

@@ -44,43 +44,86 @@ class TraceWatchTest {
             alarms += look(new Expectation(0, 10, 30, 0.5, 40), still).size();
             alarms += look(new Expectation(1, 10, 30, Double.NaN, 40), rising).size();
             alarms += look(Expectation.NONE, swinging).size();
-            alarms += new TraceWatch("probe", Expectation.NONE, NOISE).contact(4, still).isPresent() ? 1 : 0;
+            alarms += new TraceWatch("probe", Expectation.NONE, NOISE)
+                            .contact(4, still)
+                            .isPresent()
+                    ? 1
+                    : 0;
             sessions += 4;
         }
-        assertThat(alarms / (double) sessions).as(alarms + " alarms in " + sessions).isLessThan(1 / 200.0);
+        assertThat(alarms / (double) sessions)
+                .as(alarms + " alarms in " + sessions)
+                .isLessThan(1 / 200.0);
     }
 
     @Test
     void everyMistakeIsFoundAndNamed() {
         int missed = 0;
         for (int seed = 0; seed < 100; seed++) {
-            missed += named(look(new Expectation(1, Double.NaN, Double.NaN, Double.NaN, Double.NaN), trace(seed, 300, t -> 20 - 0.5 * t)), "reversed");
-            missed += named(look(new Expectation(0, Double.NaN, Double.NaN, 0.5, Double.NaN), trace(seed, 300, t -> t < 3 ? 0 : 0.6 * (t - 3))), "reference lost");
-            missed += named(look(new Expectation(0, Double.NaN, Double.NaN, Double.NaN, 25), trace(seed, 300, t -> 20 + t)), "limit passed");
-            missed += named(look(new Expectation(0, Double.NaN, Double.NaN, Double.NaN, 26.8), trace(seed, 300, t -> 20 + t)), "limit near");
-            missed += named(look(Expectation.NONE, trace(seed, 300, t -> 20 + 3 * Math.sin(2 * Math.PI * 21 * t))), "undersampled");
+            missed += named(
+                    look(
+                            new Expectation(1, Double.NaN, Double.NaN, Double.NaN, Double.NaN),
+                            trace(seed, 300, t -> 20 - 0.5 * t)),
+                    "reversed");
+            missed += named(
+                    look(
+                            new Expectation(0, Double.NaN, Double.NaN, 0.5, Double.NaN),
+                            trace(seed, 300, t -> t < 3 ? 0 : 0.6 * (t - 3))),
+                    "reference lost");
+            missed += named(
+                    look(new Expectation(0, Double.NaN, Double.NaN, Double.NaN, 25), trace(seed, 300, t -> 20 + t)),
+                    "limit passed");
+            missed += named(
+                    look(new Expectation(0, Double.NaN, Double.NaN, Double.NaN, 26.8), trace(seed, 300, t -> 20 + t)),
+                    "limit near");
+            missed += named(
+                    look(Expectation.NONE, trace(seed, 300, t -> 20 + 3 * Math.sin(2 * Math.PI * 21 * t))),
+                    "undersampled");
             int at = 60 + seed;
-            missed += new TraceWatch("probe", Expectation.NONE, NOISE).contact(4, trace(seed, 240, t -> t * 50 < at ? 20 : 20.1)).filter(f -> f.watch().equals("contact") && Math.abs(f.from() * 50 - at) < 25).isPresent() ? 0 : 1;
+            missed += new TraceWatch("probe", Expectation.NONE, NOISE)
+                            .contact(4, trace(seed, 240, t -> t * 50 < at ? 20 : 20.1))
+                            .filter(f -> f.watch().equals("contact") && Math.abs(f.from() * 50 - at) < 25)
+                            .isPresent()
+                    ? 0
+                    : 1;
         }
         assertThat(missed).as("of 600").isZero();
-        Finding f = look(new Expectation(0, Double.NaN, Double.NaN, Double.NaN, 25), trace(1, 300, t -> 20 + t)).get(0);
+        Finding f = look(new Expectation(0, Double.NaN, Double.NaN, Double.NaN, 25), trace(1, 300, t -> 20 + t))
+                .get(0);
         assertThat(f.from()).as("points at the sample").isCloseTo(5.98, org.assertj.core.api.Assertions.within(0.1));
         assertThat(f.line()).contains("Go back now");
     }
 
     private static int named(List<Finding> found, String watch) {
-        return found.size() == 1 && found.get(0).watch().equals(watch) && found.get(0).run() == 4 && !found.get(0).cause().isEmpty() && !found.get(0).remedy().isEmpty() ? 0 : 1;
+        return found.size() == 1
+                        && found.get(0).watch().equals(watch)
+                        && found.get(0).run() == 4
+                        && !found.get(0).cause().isEmpty()
+                        && !found.get(0).remedy().isEmpty()
+                ? 0
+                : 1;
     }
 
     @Test
     void exchangedLeadsAreToldByTheBandsOfTheirTags() {
         Map<String, Double> typical = new LinkedHashMap<>(Map.of("hot", 4.0, "cold", 78.0));
-        Map<String, Expectation> bands = Map.of("hot", new Expectation(0, 60, 90, Double.NaN, Double.NaN), "cold", new Expectation(0, -2, 10, Double.NaN, Double.NaN));
+        Map<String, Expectation> bands = Map.of(
+                "hot",
+                new Expectation(0, 60, 90, Double.NaN, Double.NaN),
+                "cold",
+                new Expectation(0, -2, 10, Double.NaN, Double.NaN));
         Map<String, String> labels = Map.of("hot", "hot bath", "cold", "cold bath");
-        assertThat(TraceWatch.bands(2, typical, bands, labels)).extracting(Finding::watch).containsExactly("swapped");
-        assertThat(TraceWatch.bands(2, Map.of("hot", 78.0, "cold", 4.0), bands, labels)).isEmpty();
-        assertThat(TraceWatch.bands(2, Map.of("hot", 78.0, "cold", 78.0), bands, labels)).as("one of them is only wrong").extracting(Finding::watch).containsExactly("outside its band");
-        assertThat(TraceWatch.bands(2, typical, Map.of("hot", Expectation.NONE, "cold", Expectation.NONE), labels)).isEmpty();
+        assertThat(TraceWatch.bands(2, typical, bands, labels))
+                .extracting(Finding::watch)
+                .containsExactly("swapped");
+        assertThat(TraceWatch.bands(2, Map.of("hot", 78.0, "cold", 4.0), bands, labels))
+                .isEmpty();
+        assertThat(TraceWatch.bands(2, Map.of("hot", 78.0, "cold", 78.0), bands, labels))
+                .as("one of them is only wrong")
+                .extracting(Finding::watch)
+                .containsExactly("outside its band");
+        assertThat(TraceWatch.bands(2, typical, Map.of("hot", Expectation.NONE, "cold", Expectation.NONE), labels))
+                .isEmpty();
     }
 
     @Test
@@ -90,15 +133,25 @@ class TraceWatchTest {
         for (int i = 0; i < 100; i++) {
             t[i] = i / 10.0;
         }
-        Chain amplifier = Chain.of(List.of(Link.linear("sensor", "lead", "V", "V", "10", null), Link.converter("converter", "V", -5, 5, 12, null)));
+        Chain amplifier = Chain.of(List.of(
+                Link.linear("sensor", "lead", "V", "V", "10", null),
+                Link.converter("converter", "V", -5, 5, 12, null)));
         java.util.Arrays.fill(c, 4095);
-        assertThat(new SampleWatch("voltage", amplifier, 10).look(1, t, c).get(0).watch()).isEqualTo("saturated");
-        Chain platinum = Chain.of(List.of(Link.sensor("platinum", "degC", "ohm", "platinum", Map.of()), Link.linear("conditioner", "source", "ohm", "V", "0.001", null), Link.converter("converter", "V", 0, 5, 12, null)));
+        assertThat(new SampleWatch("voltage", amplifier, 10)
+                        .look(1, t, c)
+                        .get(0)
+                        .watch())
+                .isEqualTo("saturated");
+        Chain platinum = Chain.of(List.of(
+                Link.sensor("platinum", "degC", "ohm", "platinum", Map.of()),
+                Link.linear("conditioner", "source", "ohm", "V", "0.001", null),
+                Link.converter("converter", "V", 0, 5, 12, null)));
         Finding open = new SampleWatch("bath", platinum, 10).look(1, t, c).get(0);
         assertThat(open.watch()).isEqualTo("open");
         assertThat(open.cause()).contains("A lead is open");
         java.util.Arrays.fill(c, 0);
-        assertThat(new SampleWatch("bath", platinum, 10).look(1, t, c).get(0).watch()).isEqualTo("shorted");
+        assertThat(new SampleWatch("bath", platinum, 10).look(1, t, c).get(0).watch())
+                .isEqualTo("shorted");
     }
 
     @Test
@@ -109,10 +162,18 @@ class TraceWatchTest {
             t[i] = i / 10.0;
             c[i] = 600;
         }
-        Chain coarse = Chain.of(List.of(Link.linear("sensor", "lead", "V", "V", "1", null), Link.converter("converter", "V", -5, 5, 10, null)));
-        Chain noisy = Chain.of(List.of(Link.linear("sensor", "lead", "V", "V", "1", null).withNoise(0.02), Link.converter("converter", "V", -5, 5, 10, null)));
-        assertThat(new SampleWatch("voltage", coarse, 10).look(1, t, c)).extracting(Finding::watch, Finding::severity).containsExactly(org.assertj.core.groups.Tuple.tuple("converter-limited", Finding.Severity.NOTE));
-        assertThat(new SampleWatch("voltage", noisy, 10).look(1, t, c)).as("it should flicker").extracting(Finding::watch).containsExactly("dead");
+        Chain coarse = Chain.of(List.of(
+                Link.linear("sensor", "lead", "V", "V", "1", null), Link.converter("converter", "V", -5, 5, 10, null)));
+        Chain noisy = Chain.of(List.of(
+                Link.linear("sensor", "lead", "V", "V", "1", null).withNoise(0.02),
+                Link.converter("converter", "V", -5, 5, 10, null)));
+        assertThat(new SampleWatch("voltage", coarse, 10).look(1, t, c))
+                .extracting(Finding::watch, Finding::severity)
+                .containsExactly(org.assertj.core.groups.Tuple.tuple("converter-limited", Finding.Severity.NOTE));
+        assertThat(new SampleWatch("voltage", noisy, 10).look(1, t, c))
+                .as("it should flicker")
+                .extracting(Finding::watch)
+                .containsExactly("dead");
     }
 
     @Test
@@ -131,14 +192,22 @@ class TraceWatchTest {
         for (int i = 0; i < 200; i++) {
             faster[i] = i / 500.0 + (i > 100 ? 0.01 : 0);
         }
-        assertThat(new SampleWatch("voltage", chain, 50).look(1, faster, c)).as("sampled faster than asked, with five samples gone").extracting(Finding::message).containsExactly("5 samples of voltage did not arrive.");
-        assertThat(new SampleWatch("voltage", chain, 50).look(1, uneven, c)).extracting(Finding::watch).containsExactly("clock jitter");
-        assertThat(new SampleWatch("voltage", chain, 50).look(1, even, c)).extracting(Finding::watch).containsExactly("dropped samples");
+        assertThat(new SampleWatch("voltage", chain, 50).look(1, faster, c))
+                .as("sampled faster than asked, with five samples gone")
+                .extracting(Finding::message)
+                .containsExactly("5 samples of voltage did not arrive.");
+        assertThat(new SampleWatch("voltage", chain, 50).look(1, uneven, c))
+                .extracting(Finding::watch)
+                .containsExactly("clock jitter");
+        assertThat(new SampleWatch("voltage", chain, 50).look(1, even, c))
+                .extracting(Finding::watch)
+                .containsExactly("dropped samples");
     }
 
     @Test
     void whatIsExplainedIsANoteFromThenOn() {
-        Finding f = look(new Expectation(0, Double.NaN, Double.NaN, Double.NaN, 25), trace(1, 300, t -> 20 + t)).get(0);
+        Finding f = look(new Expectation(0, Double.NaN, Double.NaN, Double.NaN, 25), trace(1, 300, t -> 20 + t))
+                .get(0);
         Finding known = f.explained("relief valve tested");
         assertThat(known.severity()).isEqualTo(Finding.Severity.NOTE);
         assertThat(known.message()).endsWith("(explained: relief valve tested)");
@@ -167,28 +236,41 @@ class TraceWatchTest {
             }
             alarms += watch.hum(1, t, noise, unit).isPresent() ? 1 : 0;
             assertThat(watch.hum(1, t, fifty, unit).orElseThrow().message()).contains("50 Hz");
-            assertThat(watch.hum(1, t, sixty, unit).orElseThrow().message()).contains("60 Hz").contains("microstrain");
+            assertThat(watch.hum(1, t, sixty, unit).orElseThrow().message())
+                    .contains("60 Hz")
+                    .contains("microstrain");
         }
         assertThat(alarms).isZero();
-        assertThat(watch.hum(1, new double[] {0, 1, 2}, new double[] {0, 1, 0}, unit)).as("too short to tell").isEmpty();
+        assertThat(watch.hum(1, new double[] {0, 1, 2}, new double[] {0, 1, 0}, unit))
+                .as("too short to tell")
+                .isEmpty();
         double[] slow = new double[60];
         double[] wave = new double[60];
         for (int i = 0; i < 60; i++) {
             slow[i] = i / 60.0;
             wave[i] = Math.sin(i);
         }
-        assertThat(watch.hum(1, slow, wave, unit)).as("sampled too slowly to tell").isEmpty();
+        assertThat(watch.hum(1, slow, wave, unit))
+                .as("sampled too slowly to tell")
+                .isEmpty();
     }
 
-    /** A converter of 3 K steps whose value lies between two of them says nothing of whether the bath moved; two steps do. */
+    /**
+     * A converter of 3 K steps whose value lies between two of them says nothing of whether the bath moved; two steps
+     * do.
+     */
     @Test
     void oneStepOfAConverterIsNoLostReference() {
         Expectation bath = new Expectation(0, Double.NaN, Double.NaN, 0.6, Double.NaN);
         Trace oneStep = stepped(trace(3, 300, t -> 1.4 + 0.03 * t), 3.1);
         assertThat(oneStep.value()).contains(0.0, 3.1);
         assertThat(look(bath, oneStep)).isEmpty();
-        assertThat(look(bath, stepped(trace(3, 300, t -> 1.4 + 1.2 * t), 3.1))).extracting(Finding::rule).contains(Rule.REFERENCE_LOST);
-        assertThat(look(bath, trace(3, 300, t -> 1.4 + 0.3 * t))).extracting(Finding::rule).contains(Rule.REFERENCE_LOST);
+        assertThat(look(bath, stepped(trace(3, 300, t -> 1.4 + 1.2 * t), 3.1)))
+                .extracting(Finding::rule)
+                .contains(Rule.REFERENCE_LOST);
+        assertThat(look(bath, trace(3, 300, t -> 1.4 + 0.3 * t)))
+                .extracting(Finding::rule)
+                .contains(Rule.REFERENCE_LOST);
     }
 
     private static Trace stepped(Trace t, double step) {

@@ -4,8 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * Samples on their way from an instrument to a block: times made to start at 0 and to rise, so that a clock that jumps back
- * costs its own samples and no others.
+ * Samples on their way from an instrument to a block: times made to start at 0 and to rise, so that a clock that jumps
+ * back costs its own samples and no others.
  */
 final class Batch {
     private final List<double[]> rows = new ArrayList<>();
@@ -17,7 +17,10 @@ final class Batch {
         this(0);
     }
 
-    /** @param ticks how often the instrument's clock ticks in a second, so that times stay whole ticks from the start; 0 if not known */
+    /**
+     * @param ticks how often the instrument's clock ticks in a second, so that times stay whole ticks from the start; 0
+     *     if not known
+     */
     Batch(double ticks) {
         this.ticks = ticks;
     }

@@ -2,10 +2,12 @@ package eagerneedle.rig.driver;
 
 import java.nio.charset.StandardCharsets;
 
-/** The checksum of a line: CRC-16 with polynomial 0x1021 and initial value 0xFFFF (CCITT), of the bytes before the asterisk. */
+/**
+ * The checksum of a line: CRC-16 with polynomial 0x1021 and initial value 0xFFFF (CCITT), of the bytes before the
+ * asterisk.
+ */
 public final class Checksum {
-    private Checksum() {
-    }
+    private Checksum() {}
 
     /** Four hexadecimal digits. */
     public static String of(String line) {
@@ -22,6 +24,8 @@ public final class Checksum {
     /** The line without its checksum; null when it has none or it does not fit. */
     static String without(String line) {
         int at = line.lastIndexOf('*');
-        return at >= 0 && line.length() == at + 5 && of(line.substring(0, at)).equalsIgnoreCase(line.substring(at + 1)) ? line.substring(0, at) : null;
+        return at >= 0 && line.length() == at + 5 && of(line.substring(0, at)).equalsIgnoreCase(line.substring(at + 1))
+                ? line.substring(0, at)
+                : null;
     }
 }

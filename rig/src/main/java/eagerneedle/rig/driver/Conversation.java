@@ -6,8 +6,8 @@ import java.io.InterruptedIOException;
 import java.nio.charset.StandardCharsets;
 
 /**
- * Lines to and from an instrument over a wire: one reading thread, told silence, and a lost connection that is tried again
- * every {@value #RETRY_MS} ms until it is back or the conversation is closed.
+ * Lines to and from an instrument over a wire: one reading thread, told silence, and a lost connection that is tried
+ * again every {@value #RETRY_MS} ms until it is back or the conversation is closed.
  */
 final class Conversation implements AutoCloseable {
     static final int RETRY_MS = 500;
@@ -25,21 +25,20 @@ final class Conversation implements AutoCloseable {
             return 0;
         }
 
-        /** A line announced raw bytes that did not come, or were not followed by a line's end; they were read as lines instead. */
-        default void noFrame(String line) {
-        }
+        /**
+         * A line announced raw bytes that did not come, or were not followed by a line's end; they were read as lines
+         * instead.
+         */
+        default void noFrame(String line) {}
 
         /** The raw bytes that followed a line. */
-        default void bytes(String line, byte[] raw) {
-        }
+        default void bytes(String line, byte[] raw) {}
 
         /** Everything that had arrived was handed over. */
-        default void drained() {
-        }
+        default void drained() {}
 
         /** Nothing has arrived for this long. */
-        default void quiet(long ms) {
-        }
+        default void quiet(long ms) {}
 
         void lost();
 
@@ -148,7 +147,10 @@ final class Conversation implements AutoCloseable {
         listener.drained();
     }
 
-    /** A line that only looked like the header of a frame must not swallow what follows: bytes that do not come in time are read as lines. */
+    /**
+     * A line that only looked like the header of a frame must not swallow what follows: bytes that do not come in time
+     * are read as lines.
+     */
     private void giveUp(StringBuilder line) {
         byte[] waiting = raw;
         if (waiting != null && !ending && System.nanoTime() - announcedAt > FRAME_NS + waiting.length * BYTE_NS) {

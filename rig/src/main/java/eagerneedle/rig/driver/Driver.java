@@ -6,17 +6,17 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * An instrument. Samples come on the driver's own thread; everything else may be called from any thread and does not wait for
- * the instrument longer than two seconds.
+ * An instrument. Samples come on the driver's own thread; everything else may be called from any thread and does not
+ * wait for the instrument longer than two seconds.
  */
 public interface Driver extends AutoCloseable {
     /**
      * What the instrument says of itself.
      *
-     * @param id        its serial
-     * @param label     what it is
-     * @param channels  names of its channels, in the order of its samples
-     * @param units     unit of each channel's samples, "counts" for a converter's own
+     * @param id its serial
+     * @param label what it is
+     * @param channels names of its channels, in the order of its samples
+     * @param units unit of each channel's samples, "counts" for a converter's own
      * @param simulated true for a rig of ours, which can be arranged
      */
     record Description(String id, String label, List<String> channels, List<String> units, boolean simulated) {
@@ -28,12 +28,19 @@ public interface Driver extends AutoCloseable {
     }
 
     /** How it stands with the instrument; refused means that it answers, but what it sends cannot be used. */
-    enum State { CLOSED, READY, RUNNING, SILENT, LOST, REFUSED }
+    enum State {
+        CLOSED,
+        READY,
+        RUNNING,
+        SILENT,
+        LOST,
+        REFUSED
+    }
 
     /**
      * Samples of all channels, as they came.
      *
-     * @param time   n moments in seconds since start, by the instrument's clock
+     * @param time n moments in seconds since start, by the instrument's clock
      * @param counts one array of n raw values for each channel, in the units of the description
      */
     record Block(double[] time, double[][] counts) {
@@ -84,15 +91,18 @@ public interface Driver extends AutoCloseable {
     /**
      * Sets an output, at once. What is set goes through an {@link OutputGuard}, which knows limits, ramp and dwell.
      *
-     * @throws IOException with one sentence when the instrument has no such output, refuses the value or does not confirm it
+     * @throws IOException with one sentence when the instrument has no such output, refuses the value or does not
+     *     confirm it
      */
     default void setOutput(String output, double value) throws IOException {
         throw new IOException("This instrument has no output called " + output + ".");
     }
 
-    /** Tells a simulated rig what the hands at the bench do: where things stand, which level is set. Ignored by real ones. */
-    default void arrange(Map<String, String> bench) throws IOException {
-    }
+    /**
+     * Tells a simulated rig what the hands at the bench do: where things stand, which level is set. Ignored by real
+     * ones.
+     */
+    default void arrange(Map<String, String> bench) throws IOException {}
 
     /** Stops and closes, outputs made safe first; safe to call twice. */
     @Override

@@ -11,15 +11,15 @@ import java.util.Map;
 public final class Drivers {
     private static final int BAUD = 115200;
 
-    private Drivers() {
-    }
+    private Drivers() {}
 
     /**
      * A driver, not yet open.
      *
-     * @param device  as the sheet describes it
-     * @param address host:port; or a serial port such as /dev/ttyUSB0 or COM3, with ",9600" for another speed; or a file
-     * @param units   unit of each channel by the instrument's name for it
+     * @param device as the sheet describes it
+     * @param address host:port; or a serial port such as /dev/ttyUSB0 or COM3, with ",9600" for another speed; or a
+     *     file
+     * @param units unit of each channel by the instrument's name for it
      * @throws IOException with one sentence when the address makes no sense
      */
     public static Driver of(Sheet.Device device, String address, Map<String, String> units) throws IOException {
@@ -35,7 +35,9 @@ public final class Drivers {
             }
             case "gate" -> LineDriver.gates(wire(address));
             case "file" -> new FileDriver(Path.of(address.strip()));
-            case "manual" -> new ManualDriver(device.label(), List.copyOf(units.keySet()), List.copyOf(units.values()), System::nanoTime);
+            case "manual" ->
+                new ManualDriver(
+                        device.label(), List.copyOf(units.keySet()), List.copyOf(units.values()), System::nanoTime);
             default -> new LineDriver(wire(address));
         };
     }
@@ -43,12 +45,17 @@ public final class Drivers {
     /** A wire to an address. */
     public static Wire wire(String address) throws IOException {
         String a = address.strip();
-        boolean serial = a.startsWith("/dev/") || a.toUpperCase(java.util.Locale.ROOT).matches("COM\\d+(,.*)?");
+        boolean serial =
+                a.startsWith("/dev/") || a.toUpperCase(java.util.Locale.ROOT).matches("COM\\d+(,.*)?");
         int comma = a.indexOf(',');
         int colon = a.lastIndexOf(':');
         try {
             if (serial) {
-                return new SerialWire(comma < 0 ? a : a.substring(0, comma), comma < 0 ? BAUD : Integer.parseInt(a.substring(comma + 1).strip()));
+                return new SerialWire(
+                        comma < 0 ? a : a.substring(0, comma),
+                        comma < 0
+                                ? BAUD
+                                : Integer.parseInt(a.substring(comma + 1).strip()));
             }
             int port = Integer.parseInt(a.substring(colon + 1));
             if (colon > 0 && port > 0 && port < 65536) {
@@ -57,6 +64,8 @@ public final class Drivers {
         } catch (NumberFormatException e) {
             // Said below.
         }
-        throw new IOException("'" + a + "' is not an address; write host:port, for instance 192.168.0.12:5020, or a serial port, for instance /dev/ttyUSB0.");
+        throw new IOException("'" + a
+                + "' is not an address; write host:port, for instance 192.168.0.12:5020, or a serial "
+                + "port, for instance /dev/ttyUSB0.");
     }
 }

@@ -15,8 +15,8 @@ import java.util.regex.Pattern;
 
 /**
  * Driver for a file that another program writes, row after row: the first column is the time in seconds, the others are
- * channels, named with their units in a header row. A row counts once its line has ended, so that half a line is waited for.
- * A file that is written anew is read from its start; one that goes away is waited for.
+ * channels, named with their units in a header row. A row counts once its line has ended, so that half a line is waited
+ * for. A file that is written anew is read from its start; one that goes away is waited for.
  */
 public final class FileDriver extends Sampler {
     private static final int LOOK_MS = 100;
@@ -37,11 +37,15 @@ public final class FileDriver extends Sampler {
     @Override
     public Description open() throws IOException {
         if (!Files.isRegularFile(file)) {
-            throw new IOException("There is no file " + file.getFileName() + " yet; start the program that writes it, or check its name.");
+            throw new IOException("There is no file " + file.getFileName()
+                    + " yet; start the program that writes it, or check its name.");
         }
         String header;
         try (var lines = Files.lines(file, StandardCharsets.ISO_8859_1)) {
-            header = Conversation.text(lines.map(String::strip).filter(l -> !l.isEmpty() && !l.startsWith("#")).findFirst().orElse(""));
+            header = Conversation.text(lines.map(String::strip)
+                    .filter(l -> !l.isEmpty() && !l.startsWith("#"))
+                    .findFirst()
+                    .orElse(""));
         } catch (java.io.UncheckedIOException e) {
             throw new IOException("The file " + file.getFileName() + " cannot be read.", e);
         }
@@ -66,7 +70,8 @@ public final class FileDriver extends Sampler {
             units.add(named ? known(cells[i], m.group(2).strip()) : "");
         }
         if (names.isEmpty()) {
-            throw new IOException("The file " + file.getFileName() + " does not have a time and at least one more column.");
+            throw new IOException(
+                    "The file " + file.getFileName() + " does not have a time and at least one more column.");
         }
         return new Description(file.getFileName().toString(), "file " + file.getFileName(), names, units, false);
     }
@@ -76,7 +81,8 @@ public final class FileDriver extends Sampler {
         Matcher m = NAMED.matcher(heading.strip());
         LabUnit unit = m.matches() ? LabUnit.parse(known(heading, m.group(2).strip())) : LabUnit.SECOND;
         if (!unit.fits(LabUnit.SECOND)) {
-            throw new IOException("The first column of " + file.getFileName() + " is its clock; '" + heading.strip() + "' is no time.");
+            throw new IOException("The first column of " + file.getFileName() + " is its clock; '" + heading.strip()
+                    + "' is no time.");
         }
         return unit;
     }
@@ -86,7 +92,10 @@ public final class FileDriver extends Sampler {
             LabUnit.parse(unit);
             return unit;
         } catch (UnitException e) {
-            throw new IOException("The column '" + heading.strip() + "' of " + file.getFileName() + " states a unit that is not known here; let the other program write it in another.", e);
+            throw new IOException(
+                    "The column '" + heading.strip() + "' of " + file.getFileName()
+                            + " states a unit that is not known here; let the other program write it in another.",
+                    e);
         }
     }
 
@@ -153,7 +162,10 @@ public final class FileDriver extends Sampler {
                         to.block(batch.take());
                     }
                 } else if (state == State.RUNNING && System.nanoTime() - heard > SILENT_AFTER_MS * 1_000_000L) {
-                    tell(State.SILENT, "The file does not grow any more; what came is kept. See whether the other program still runs.");
+                    tell(
+                            State.SILENT,
+                            "The file does not grow any more; what came is kept. See whether the other program "
+                                    + "still runs.");
                 }
                 if (bytes.length == 1 << 20) {
                     continue;
@@ -206,15 +218,21 @@ public final class FileDriver extends Sampler {
         }
     }
 
-    /** A row that is no numbers: the header again, perhaps with other units; anything else is passed over and counted. */
+    /**
+     * A row that is no numbers: the header again, perhaps with other units; anything else is passed over and counted.
+     */
     private void header(String line) {
         try {
             Description again = described(line);
             if (again.channels().equals(description.channels())) {
                 boolean same = again.units().equals(description.units()) && newClock.equals(clock);
                 if (!same && sink != null) {
-                    tell(State.REFUSED, "The file goes on in other units (" + String.join(", ", again.units()).toLowerCase(Locale.ROOT) + " for " + String.join(", ", description.units())
-                            + "); nothing of that is kept. Connect again to take the new units.");
+                    tell(
+                            State.REFUSED,
+                            "The file goes on in other units ("
+                                    + String.join(", ", again.units()).toLowerCase(Locale.ROOT) + " for "
+                                    + String.join(", ", description.units())
+                                    + "); nothing of that is kept. Connect again to take the new units.");
                 } else if (sink != null && state == State.REFUSED) {
                     tell(State.RUNNING, "The file goes on in the units of before.");
                 }

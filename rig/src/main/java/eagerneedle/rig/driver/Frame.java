@@ -3,14 +3,14 @@ package eagerneedle.rig.driver;
 import java.util.zip.CRC32;
 
 /**
- * Many samples in one message of the line protocol: a header line, then whole counts as raw bytes, little-endian and signed,
- * sample by sample.
+ * Many samples in one message of the line protocol: a header line, then whole counts as raw bytes, little-endian and
+ * signed, sample by sample.
  *
- * @param first  ticks of the first sample, ns by the instrument's clock
+ * @param first ticks of the first sample, ns by the instrument's clock
  * @param period ns from sample to sample
- * @param n      samples
- * @param width  bytes of one count: 1 to 4
- * @param crc    CRC-32 of the raw bytes; -1 when the header has none
+ * @param n samples
+ * @param width bytes of one count: 1 to 4
+ * @param crc CRC-32 of the raw bytes; -1 when the header has none
  */
 record Frame(long first, long period, int n, int width, long crc) {
     private static final int MOST_BYTES = 1 << 20;
@@ -23,15 +23,31 @@ record Frame(long first, long period, int n, int width, long crc) {
         }
         String[] p = line.substring(1).strip().split("\\s+");
         try {
-            Frame f = p.length != 4 && p.length != 5 ? null : new Frame(Math.multiplyExact(Long.parseLong(p[0]), 1000L), Long.parseLong(p[1]), Integer.parseInt(p[2]), Integer.parseInt(p[3]), p.length == 5 ? Long.parseLong(p[4], 16) : -1);
-            boolean good = f != null && f.first >= 0 && f.period > 0 && f.n > 0 && f.width >= 1 && f.width <= 4 && (long) f.n * channels * f.width <= MOST_BYTES;
+            Frame f = p.length != 4 && p.length != 5
+                    ? null
+                    : new Frame(
+                            Math.multiplyExact(Long.parseLong(p[0]), 1000L),
+                            Long.parseLong(p[1]),
+                            Integer.parseInt(p[2]),
+                            Integer.parseInt(p[3]),
+                            p.length == 5 ? Long.parseLong(p[4], 16) : -1);
+            boolean good = f != null
+                    && f.first >= 0
+                    && f.period > 0
+                    && f.n > 0
+                    && f.width >= 1
+                    && f.width <= 4
+                    && (long) f.n * channels * f.width <= MOST_BYTES;
             return good ? f : null;
         } catch (ArithmeticException | NumberFormatException e) {
             return null;
         }
     }
 
-    /** True for a frame that an instrument sampling at that rate can have sent: a line that only looks like a header is seldom one. */
+    /**
+     * True for a frame that an instrument sampling at that rate can have sent: a line that only looks like a header is
+     * seldom one.
+     */
     boolean suits(double rate) {
         double expected = 1e9 / rate;
         return n * (double) period <= LONGEST && period > 0.5 * expected && period < 2 * expected;

@@ -7,18 +7,20 @@ import java.util.List;
 /**
  * An instrument's clock, followed and held against our own.
  *
- * <p>Samples are stamped by the instrument, which knows best when it took them; our own clock only knows when they arrived, after
- * whatever the wire and its buffers added. So the instrument's stamps give the times of a run, and arrival only judges them:
+ * <p>Samples are stamped by the instrument, which knows best when it took them; our own clock only knows when they
+ * arrived, after whatever the wire and its buffers added. So the instrument's stamps give the times of a run, and
+ * arrival only judges them:
  *
  * <ul>
- * <li>a stamp that goes back by just one round of 32 bits of microseconds went round;
- * <li>a stamp that goes back otherwise, or runs ahead of what can have passed, is held; when the next one goes on from it the clock
- *     restarted or jumped, and the run goes on from there by our own clock; when the next one goes on from before, it was garbled;
- * <li>a clock that runs too fast or too slow by a hundredth is said, once.
+ *   <li>a stamp that goes back by just one round of 32 bits of microseconds went round;
+ *   <li>a stamp that goes back otherwise, or runs ahead of what can have passed, is held; when the next one goes on
+ *       from it the clock restarted or jumped, and the run goes on from there by our own clock; when the next one goes
+ *       on from before, it was garbled;
+ *   <li>a clock that runs too fast or too slow by a hundredth is said, once.
  * </ul>
  *
- * <p>All in nanoseconds. Time comes in as an argument. A simulated bench may run faster than real time: its stamps are trusted when
- * they go forward.
+ * <p>All in nanoseconds. Time comes in as an argument. A simulated bench may run faster than real time: its stamps are
+ * trusted when they go forward.
  */
 final class InstrumentClock {
     static final long WRAP = (1L << 32) * 1000;
@@ -29,10 +31,18 @@ final class InstrumentClock {
     private static final double OFF_RATE = 0.01;
 
     /**
-     * What became of a stamp: it goes on from the last one; the same, and the one held before was garbled; it is held until the next one tells;
-     * the same, and the one held before is given up; the one held before and this one go on from each other; it cannot be used.
+     * What became of a stamp: it goes on from the last one; the same, and the one held before was garbled; it is held
+     * until the next one tells; the same, and the one held before is given up; the one held before and this one go on
+     * from each other; it cannot be used.
      */
-    enum Verdict { PLACED, PLACED_ALONE, HELD, HELD_INSTEAD, CONFIRMED, REFUSED }
+    enum Verdict {
+        PLACED,
+        PLACED_ALONE,
+        HELD,
+        HELD_INSTEAD,
+        CONFIRMED,
+        REFUSED
+    }
 
     private final boolean trusted;
     private final List<String> news = new ArrayList<>();
@@ -56,7 +66,10 @@ final class InstrumentClock {
         this.trusted = trusted;
     }
 
-    /** Takes a stamp; those placed and CONFIRMED can be asked for their {@link #time}, and CONFIRMED for that of the one held before it. */
+    /**
+     * Takes a stamp; those placed and CONFIRMED can be asked for their {@link #time}, and CONFIRMED for that of the one
+     * held before it.
+     */
     Verdict take(long raw, long arrival) {
         if (!begun) {
             begun = true;
@@ -127,7 +140,8 @@ final class InstrumentClock {
         }
         long rounds = Math.max(1, Math.round((lastRaw + (arrival - lastArrival) - raw) / (double) WRAP));
         long step = raw + rounds * WRAP - lastRaw;
-        boolean inTime = trusted ? lastRaw - raw > WRAP / 2 : step <= arrival - lastArrival + Math.max(AHEAD, 5 * usual);
+        boolean inTime =
+                trusted ? lastRaw - raw > WRAP / 2 : step <= arrival - lastArrival + Math.max(AHEAD, 5 * usual);
         return step > 0 && inTime ? rounds : 0;
     }
 
@@ -136,8 +150,12 @@ final class InstrumentClock {
         long gap = Math.max(1000, heldArrival - lastArrival);
         boolean restarted = heldRaw < lastRaw && heldRaw <= gap + FRESH;
         double by = (heldRaw - lastRaw - gap) / 1e9;
-        news.add(restarted ? "The instrument started anew; its clock is followed from there, and the time it was away is told by this computer's."
-                : "The instrument's clock jumped by " + Notation.plain(by, 3) + " s; it is followed from there by this computer's, and what came is kept.");
+        news.add(
+                restarted
+                        ? "The instrument started anew; its clock is followed from there, and the time it was "
+                                + "away is told by this computer's."
+                        : "The instrument's clock jumped by " + Notation.plain(by, 3)
+                                + " s; it is followed from there by this computer's, and what came is kept.");
         offset = from + gap - heldRaw;
         holding = false;
         leastLag = nextLag = heldArrival - time(heldRaw);
@@ -166,7 +184,8 @@ final class InstrumentClock {
             double rate = (raw - rateRaw) / (double) (arrival - rateArrival);
             if (Math.abs(rate - 1) > OFF_RATE) {
                 rateSaid = true;
-                news.add("The instrument's clock runs " + Notation.plain(100 * Math.abs(rate - 1), 2) + " % too " + (rate > 1 ? "fast" : "slow") + " beside this computer's; times are the instrument's.");
+                news.add("The instrument's clock runs " + Notation.plain(100 * Math.abs(rate - 1), 2) + " % too "
+                        + (rate > 1 ? "fast" : "slow") + " beside this computer's; times are the instrument's.");
             }
         }
     }

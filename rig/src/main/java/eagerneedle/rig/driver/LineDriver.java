@@ -13,14 +13,14 @@ import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 
 /**
- * Driver for a logger that prints one line per sample, over TCP or a serial port; the protocol is in {@code
- * docs/formats/line-protocol.md}. A gate timer speaks the same protocol with one line an edge.
+ * Driver for a logger that prints one line per sample, over TCP or a serial port; the protocol is in
+ * {@code docs/formats/line-protocol.md}. A gate timer speaks the same protocol with one line an edge.
  *
- * <p>A line that does not parse is counted and passed over, so that garbage costs its own samples and no others. Silence for
- * longer than {@value #SILENT_AFTER_MS} ms is told. A lost connection is told and tried again; when it comes back, outputs are
- * made safe first, and sampling goes on; {@link InstrumentClock} follows the instrument's clock over gaps, restarts and jumps. An
- * instrument that comes back with other channels or other units is refused: its numbers would mean something else. Lines carry a
- * checksum where the instrument offers it.
+ * <p>A line that does not parse is counted and passed over, so that garbage costs its own samples and no others.
+ * Silence for longer than {@value #SILENT_AFTER_MS} ms is told. A lost connection is told and tried again; when it
+ * comes back, outputs are made safe first, and sampling goes on; {@link InstrumentClock} follows the instrument's clock
+ * over gaps, restarts and jumps. An instrument that comes back with other channels or other units is refused: its
+ * numbers would mean something else. Lines carry a checksum where the instrument offers it.
  */
 public final class LineDriver extends WireSampler {
     private static final int SILENT_AFTER_MS = 1500;
@@ -70,7 +70,9 @@ public final class LineDriver extends WireSampler {
         try {
             send("describe");
             if (!described.await(ANSWER_MS, TimeUnit.MILLISECONDS)) {
-                throw new IOException("Something answers at " + wire.name() + " but does not say what it is; check that it is a line-protocol logger" + (edges ? " or gate timer." : "."));
+                throw new IOException("Something answers at " + wire.name()
+                        + " but does not say what it is; check that it is a line-protocol logger"
+                        + (edges ? " or gate timer." : "."));
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
@@ -98,7 +100,9 @@ public final class LineDriver extends WireSampler {
                     LabUnit.parse(d.units().get(i));
                 }
             } catch (UnitException e) {
-                return "The instrument sends " + d.channels().get(i) + " in '" + d.units().get(i) + "', which is not a unit known here; set it to another unit, then connect again.";
+                return "The instrument sends " + d.channels().get(i) + " in '"
+                        + d.units().get(i)
+                        + "', which is not a unit known here; set it to another unit, then connect again.";
             }
         }
         return null;
@@ -156,7 +160,8 @@ public final class LineDriver extends WireSampler {
     public void setOutput(String output, double value) throws IOException {
         String answer = answered("set " + output + " " + value);
         if (answer.startsWith("refused")) {
-            throw new IOException("The instrument refused " + output + " = " + value + ": " + answer.substring(7).strip() + ".");
+            throw new IOException("The instrument refused " + output + " = " + value + ": "
+                    + answer.substring(7).strip() + ".");
         }
         outputs.put(output, value);
     }
@@ -177,7 +182,8 @@ public final class LineDriver extends WireSampler {
         try {
             String answer = confirmations.poll(ANSWER_MS, TimeUnit.MILLISECONDS);
             if (answer == null) {
-                throw new IOException("The instrument did not confirm '" + line + "' within " + ANSWER_MS / 1000 + " s; take it as not done.");
+                throw new IOException("The instrument did not confirm '" + line + "' within " + ANSWER_MS / 1000
+                        + " s; take it as not done.");
             }
             return answer;
         } catch (InterruptedException e) {
@@ -215,7 +221,9 @@ public final class LineDriver extends WireSampler {
     @Override
     public int following(String line) {
         Description d = description;
-        Frame f = d == null || sink == null || !d.units().stream().allMatch(Description.COUNTS::equals) ? null : Frame.announced(line, d.channels().size());
+        Frame f = d == null || sink == null || !d.units().stream().allMatch(Description.COUNTS::equals)
+                ? null
+                : Frame.announced(line, d.channels().size());
         return f == null || !f.suits(rate) ? 0 : f.bytes(d.channels().size());
     }
 
@@ -311,7 +319,8 @@ public final class LineDriver extends WireSampler {
             described.countDown();
         } else if (!before.channels().equals(now.channels()) || !before.units().equals(now.units())) {
             state = State.REFUSED;
-            tell("The instrument now says it sends " + said(now) + " where it sent " + said(before) + "; nothing of that is kept. Set it back, then connect again.");
+            tell("The instrument now says it sends " + said(now) + " where it sent " + said(before)
+                    + "; nothing of that is kept. Set it back, then connect again.");
         } else if (state == State.REFUSED) {
             state = sink == null ? State.READY : State.RUNNING;
             tell("The instrument sends " + said(now) + " again.");
@@ -335,7 +344,9 @@ public final class LineDriver extends WireSampler {
             }
             row[0] = Math.multiplyExact(Long.parseLong(fields[0].strip()), 1000L);
             for (int i = 1; i < fields.length; i++) {
-                row[i] = description.units().get(i - 1).equals(Description.COUNTS) ? Long.parseLong(fields[i].strip()) : finite(Double.parseDouble(fields[i].strip()));
+                row[i] = description.units().get(i - 1).equals(Description.COUNTS)
+                        ? Long.parseLong(fields[i].strip())
+                        : finite(Double.parseDouble(fields[i].strip()));
             }
         } catch (NumberFormatException | ArithmeticException e) {
             unreadable++;
@@ -426,7 +437,8 @@ public final class LineDriver extends WireSampler {
         boolean had = !outputs.isEmpty();
         outputs.clear();
         state = State.LOST;
-        tell("The connection to the instrument is lost; what came is kept. It is being tried again." + (had ? " Its outputs switch themselves off; go and see that they are." : ""));
+        tell("The connection to the instrument is lost; what came is kept. It is being tried again."
+                + (had ? " Its outputs switch themselves off; go and see that they are." : ""));
     }
 
     @Override

@@ -11,11 +11,12 @@ import java.util.function.Consumer;
 import java.util.function.LongSupplier;
 
 /**
- * Stands between a wish and an instrument's output: refuses what is beyond the limits, moves no faster than the ramp, counts
- * the time near the limit and switches off when it is over, and switches off on stop, on error and when the connection goes.
+ * Stands between a wish and an instrument's output: refuses what is beyond the limits, moves no faster than the ramp,
+ * counts the time near the limit and switches off when it is over, and switches off on stop, on error and when the
+ * connection goes.
  *
- * <p>What can be done from here when the line is cut is nothing; so the instrument has a watchdog of its own (line protocol),
- * and whatever comes back after a cut is told to be safe before anything else.
+ * <p>What can be done from here when the line is cut is nothing; so the instrument has a watchdog of its own (line
+ * protocol), and whatever comes back after a cut is told to be safe before anything else.
  */
 public final class OutputGuard implements AutoCloseable {
     private static final int STEP_MS = 50;
@@ -74,7 +75,8 @@ public final class OutputGuard implements AutoCloseable {
      */
     public synchronized void set(double value) {
         if (!(value >= limits.lowest() && value <= limits.highest())) {
-            throw new IllegalArgumentException("The " + label() + " stays between " + words(limits.lowest()) + " and " + words(limits.highest()) + "; " + words(value) + " was not set.");
+            throw new IllegalArgumentException("The " + label() + " stays between " + words(limits.lowest()) + " and "
+                    + words(limits.highest()) + "; " + words(value) + " was not set.");
         }
         if (driver.state() == Driver.State.LOST || driver.state() == Driver.State.CLOSED) {
             throw new IllegalArgumentException("The instrument is not connected; the " + label() + " was not set.");
@@ -90,7 +92,9 @@ public final class OutputGuard implements AutoCloseable {
 
     /** Seconds left at this value before it is switched off; infinite where time is not limited. */
     public synchronized double secondsLeft() {
-        return limits.dwellAbove() == null || now <= limits.dwellAbove() ? Double.POSITIVE_INFINITY : Math.max(0, limits.dwell() - above);
+        return limits.dwellAbove() == null || now <= limits.dwellAbove()
+                ? Double.POSITIVE_INFINITY
+                : Math.max(0, limits.dwell() - above);
     }
 
     /** One step of the ramp and of the clock near the limit. */
@@ -109,7 +113,8 @@ public final class OutputGuard implements AutoCloseable {
             above += seconds;
             if (above >= limits.dwell()) {
                 off();
-                news.accept("The " + label() + " was above " + words(limits.dwellAbove()) + " for " + Notation.plain(limits.dwell(), 3) + " s, the longest time allowed, and was switched off.");
+                news.accept("The " + label() + " was above " + words(limits.dwellAbove()) + " for "
+                        + Notation.plain(limits.dwell(), 3) + " s, the longest time allowed, and was switched off.");
                 return;
             }
         } else {

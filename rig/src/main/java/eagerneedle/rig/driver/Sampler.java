@@ -1,6 +1,9 @@
 package eagerneedle.rig.driver;
 
-/** What every driver keeps: how it stands, where samples go, what could not be understood, and the thread that fetches them. */
+/**
+ * What every driver keeps: how it stands, where samples go, what could not be understood, and the thread that fetches
+ * them.
+ */
 abstract class Sampler implements Driver {
     private static final int JOIN_MS = 2000;
 

@@ -3,7 +3,6 @@ package eagerneedle.rig.driver;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
 import java.io.IOException;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.BlockingQueue;
@@ -12,16 +11,18 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 
 /**
- * Driver for an instrument that understands SCPI (the Standard Commands for Programmable Instruments, on IEEE 488.2) over TCP.
- * Its channels are the queries that a sheet gives; a polling thread asks them in turn. Answers are plain numbers in the
- * channel's unit; one that carries a unit of its own is converted, or counted as not understood when it does not fit.
+ * Driver for an instrument that understands SCPI (the Standard Commands for Programmable Instruments, on IEEE 488.2)
+ * over TCP. Its channels are the queries that a sheet gives; a polling thread asks them in turn. Answers are plain
+ * numbers in the channel's unit; one that carries a unit of its own is converted, or counted as not understood when it
+ * does not fit.
  *
- * <p>Each query is sent with {@code ;*OPC?}, so that a whole answer ends in {@code ;1}: half an answer is a number too, and
- * its other half would pass for the answer to the next query.
+ * <p>Each query is sent with {@code ;*OPC?}, so that a whole answer ends in {@code ;1}: half an answer is a number too,
+ * and its other half would pass for the answer to the next query.
  *
- * <p>Answers carry no number, and one that comes late would be taken for the answer to the next question. So after a question that was
- * not answered in time, or not wholly, the driver first asks {@code *IDN?} and passes over whatever comes until that answer comes,
- * which nothing else looks like: instruments answer in order, and what comes after it belongs to what is asked after it.
+ * <p>Answers carry no number, and one that comes late would be taken for the answer to the next question. So after a
+ * question that was not answered in time, or not wholly, the driver first asks {@code *IDN?} and passes over whatever
+ * comes until that answer comes, which nothing else looks like: instruments answer in order, and what comes after it
+ * belongs to what is asked after it.
  */
 public final class ScpiDriver extends WireSampler {
     private static final int ANSWER_MS = 1000;
@@ -41,12 +42,17 @@ public final class ScpiDriver extends WireSampler {
     /**
      * An instrument over a wire.
      *
-     * @param queries  the query of each channel, in order, for instance MEAS:VOLT?
-     * @param units    the unit of each channel's answers
+     * @param queries the query of each channel, in order, for instance MEAS:VOLT?
+     * @param units the unit of each channel's answers
      * @param commands the command of each output, with %s for the value
-     * @param safe     the value at which each output is off
+     * @param safe the value at which each output is off
      */
-    public ScpiDriver(Wire wire, Map<String, String> queries, Map<String, String> units, Map<String, String> commands, Map<String, Double> safe) {
+    public ScpiDriver(
+            Wire wire,
+            Map<String, String> queries,
+            Map<String, String> units,
+            Map<String, String> commands,
+            Map<String, Double> safe) {
         super(wire);
         this.queries = queries;
         this.units = units;
@@ -62,13 +68,18 @@ public final class ScpiDriver extends WireSampler {
             id = ask("*IDN?");
         } catch (IOException e) {
             close();
-            throw new IOException("Something answers at " + wire.name() + " but not to *IDN?; check that it is a SCPI instrument.");
+            throw new IOException(
+                    "Something answers at " + wire.name() + " but not to *IDN?; check that it is a SCPI instrument.");
         }
         identity = id.strip();
         String[] parts = id.split(",");
         state = State.READY;
         List<String> names = List.copyOf(queries.keySet());
-        return new Description(parts.length > 2 ? parts[2].strip() : id, parts.length > 1 ? parts[1].strip() : id, names, names.stream().map(n -> units.getOrDefault(n, "")).toList(),
+        return new Description(
+                parts.length > 2 ? parts[2].strip() : id,
+                parts.length > 1 ? parts[1].strip() : id,
+                names,
+                names.stream().map(n -> units.getOrDefault(n, "")).toList(),
                 parts.length > 3 && parts[3].contains("simulated"));
     }
 
@@ -165,7 +176,10 @@ public final class ScpiDriver extends WireSampler {
             } catch (IOException e) {
                 if (sink == to && state == State.RUNNING && System.nanoTime() - heard > ANSWER_MS * 1_000_000L) {
                     state = State.SILENT;
-                    to.state(state, "The instrument does not answer; what came is kept. Check that it is not held by its own panel.");
+                    to.state(
+                            state,
+                            "The instrument does not answer; what came is kept. Check that it is not held by its "
+                                    + "own panel.");
                 }
             }
             next = Math.max(next + (long) (1e9 / rate), System.nanoTime());
@@ -223,7 +237,8 @@ public final class ScpiDriver extends WireSampler {
             send(command.replace("%s", Double.toString(value)));
             String error = ask("SYST:ERR?");
             if (!error.startsWith("0") && !error.startsWith("+0")) {
-                throw new IOException("The instrument refused " + output + " = " + value + ": " + error.replaceFirst("^[-+0-9]+,\\s*", "").replace("\"", "") + ".");
+                throw new IOException("The instrument refused " + output + " = " + value + ": "
+                        + error.replaceFirst("^[-+0-9]+,\\s*", "").replace("\"", "") + ".");
             }
         }
         on = value != safe.getOrDefault(output, 0.0);
@@ -244,14 +259,19 @@ public final class ScpiDriver extends WireSampler {
     public void lost() {
         boolean had = on;
         on = false;
-        tell(State.LOST, "The connection to the instrument is lost; what came is kept. It is being tried again." + (had ? " Its output may still be on: go and switch it off." : ""));
+        tell(
+                State.LOST,
+                "The connection to the instrument is lost; what came is kept. It is being tried again."
+                        + (had ? " Its output may still be on: go and switch it off." : ""));
     }
 
     @Override
     public void back() throws IOException {
         doubt();
         makeSafe();
-        tell(sink == null ? State.READY : State.RUNNING, "The instrument is back; its outputs were switched off first.");
+        tell(
+                sink == null ? State.READY : State.RUNNING,
+                "The instrument is back; its outputs were switched off first.");
     }
 
     private void makeSafe() throws IOException {

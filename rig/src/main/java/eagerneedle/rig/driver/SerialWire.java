@@ -29,7 +29,8 @@ public final class SerialWire implements Wire {
             p.setComPortParameters(baud, 8, SerialPort.ONE_STOP_BIT, SerialPort.NO_PARITY);
             p.setComPortTimeouts(SerialPort.TIMEOUT_READ_SEMI_BLOCKING, TICK_MS, 0);
             if (!p.openPort()) {
-                throw new IOException("The serial port " + port + " does not open; another program may be using it, or you may not be allowed to.");
+                throw new IOException("The serial port " + port
+                        + " does not open; another program may be using it, or you may not be allowed to.");
             }
             open = p;
         } catch (RuntimeException e) {

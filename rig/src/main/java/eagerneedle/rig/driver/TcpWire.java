@@ -27,7 +27,8 @@ public final class TcpWire implements Wire {
             s.setTcpNoDelay(true);
         } catch (IOException e) {
             s.close();
-            throw new IOException("Nothing answers at " + name() + "; check that the instrument is on and its address is right.");
+            throw new IOException(
+                    "Nothing answers at " + name() + "; check that the instrument is on and its address is right.");
         }
         socket = s;
     }

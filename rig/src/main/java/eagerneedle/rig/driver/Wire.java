@@ -5,8 +5,9 @@ import java.io.InputStream;
 import java.io.OutputStream;
 
 /**
- * A two-way line of bytes to an instrument that can be opened again after it was lost. Reading waits no longer than {@value
- * #TICK_MS} ms and then throws {@link java.io.InterruptedIOException}; a line that is gone throws any other IOException.
+ * A two-way line of bytes to an instrument that can be opened again after it was lost. Reading waits no longer than
+ * {@value #TICK_MS} ms and then throws {@link java.io.InterruptedIOException}; a line that is gone throws any other
+ * IOException.
  */
 public interface Wire extends AutoCloseable {
     int TICK_MS = 200;

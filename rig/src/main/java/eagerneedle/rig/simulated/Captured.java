@@ -14,8 +14,8 @@ import java.util.Map;
 import java.util.Random;
 
 /**
- * A run of a simulated rig, taken by the way that its sheet wants it captured: free running, cut about its trigger, with
- * prompted moments, or once it has settled; and what was entered with it.
+ * A run of a simulated rig, taken by the way that its sheet wants it captured: free running, cut about its trigger,
+ * with prompted moments, or once it has settled; and what was entered with it.
  *
  * @param samples of every channel, by the sheet's names
  * @param entries prompted moments and readings by eye
@@ -34,18 +34,29 @@ record Captured(Map<String, RawSamples> samples, Entries entries) {
             case "prompted" -> {
                 Sheet.PromptPlan p = plan.prompt();
                 Prompts prompts = Prompts.of(p.first(), p.every(), p.count());
-                Map<String, RawSamples> all = Rehearsal.stream(rig, sheet, rate, (int) ((prompts.due(p.count() - 1) + LATEST + 1) * rate));
+                Map<String, RawSamples> all =
+                        Rehearsal.stream(rig, sheet, rate, (int) ((prompts.due(p.count() - 1) + LATEST + 1) * rate));
                 while (!prompts.over()) {
-                    prompts = prompts.take(Math.ceil((prompts.due(prompts.marks().size()) + LATEST * random.nextDouble()) * rate) / rate);
+                    prompts = prompts.take(
+                            Math.ceil((prompts.due(prompts.marks().size()) + LATEST * random.nextDouble()) * rate)
+                                    / rate);
                 }
                 return new Captured(all, entries.marked(prompts.marks()));
             }
             case "hold" -> {
                 int n = (int) (rig.duration() * rate);
-                return new Captured(cut(Rehearsal.stream(rig, sheet, rate, n + plan.hold().samples()), n / rate, Double.POSITIVE_INFINITY, n / rate), entries);
+                return new Captured(
+                        cut(
+                                Rehearsal.stream(
+                                        rig, sheet, rate, n + plan.hold().samples()),
+                                n / rate,
+                                Double.POSITIVE_INFINITY,
+                                n / rate),
+                        entries);
             }
             case "shot" -> {
-                Map<String, RawSamples> all = Rehearsal.stream(rig, sheet, rate, (int) (Math.min(rig.duration(), plan.longest()) * rate));
+                Map<String, RawSamples> all =
+                        Rehearsal.stream(rig, sheet, rate, (int) (Math.min(rig.duration(), plan.longest()) * rate));
                 double at = fired(sheet, plan, all);
                 // What did not fire the trigger is done again, as a person would.
                 for (int again = 0; Double.isNaN(at) && again < ATTEMPTS; again++) {
@@ -53,10 +64,20 @@ record Captured(Map<String, RawSamples> samples, Entries entries) {
                     all = Rehearsal.stream(rig, sheet, rate, (int) (Math.min(rig.duration(), plan.longest()) * rate));
                     at = fired(sheet, plan, all);
                 }
-                return new Captured(Double.isNaN(at) ? all : cut(all, at - plan.shot().before(), at + plan.shot().after(), at), entries);
+                return new Captured(
+                        Double.isNaN(at)
+                                ? all
+                                : cut(
+                                        all,
+                                        at - plan.shot().before(),
+                                        at + plan.shot().after(),
+                                        at),
+                        entries);
             }
             default -> {
-                return new Captured(Rehearsal.stream(rig, sheet, rate, (int) (Math.min(rig.duration(), plan.longest()) * rate)), entries);
+                return new Captured(
+                        Rehearsal.stream(rig, sheet, rate, (int) (Math.min(rig.duration(), plan.longest()) * rate)),
+                        entries);
             }
         }
     }
@@ -69,7 +90,13 @@ record Captured(Map<String, RawSamples> samples, Entries entries) {
                 continue;
             }
             Reading r = Reading.parse(e.getValue().value());
-            entries = entries.read(e.getKey(), r.u() == 0 ? e.getValue().value() : (Notation.bracketed(r.value() + r.u() * random.nextGaussian(), r.u()) + " " + r.unit().symbol()).strip());
+            entries = entries.read(
+                    e.getKey(),
+                    r.u() == 0
+                            ? e.getValue().value()
+                            : (Notation.bracketed(r.value() + r.u() * random.nextGaussian(), r.u()) + " "
+                                            + r.unit().symbol())
+                                    .strip());
         }
         return entries;
     }
@@ -82,7 +109,11 @@ record Captured(Map<String, RawSamples> samples, Entries entries) {
         Chain chain = channel.toChain();
         Trigger.Way way = Trigger.Way.valueOf(shot.way().toUpperCase(Locale.ROOT));
         Reading r = Reading.parse(shot.at() != null ? shot.at() : shot.rate());
-        Trigger trigger = shot.at() != null ? Trigger.level(r.unit().convert(r.value(), channel.labUnit()), way, 2 * chain.noiseAt(r.unit().convert(r.value(), channel.labUnit())))
+        Trigger trigger = shot.at() != null
+                ? Trigger.level(
+                        r.unit().convert(r.value(), channel.labUnit()),
+                        way,
+                        2 * chain.noiseAt(r.unit().convert(r.value(), channel.labUnit())))
                 : Trigger.slope(Math.abs(r.value()), way, 5);
         RawSamples raw = all.get(on);
         for (int i = 0; i < raw.size(); i++) {

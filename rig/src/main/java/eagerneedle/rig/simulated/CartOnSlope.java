@@ -15,9 +15,10 @@ import org.hipparchus.ode.nonstiff.ClassicalRungeKuttaIntegrator;
 /**
  * A cart with four wheels on a slope between a release and a foam stop, watched by an ultrasonic ranger.
  *
- * <p>Equation of motion along the slope, x from the ranger: a = g_eff sin(θ + τ) - f cos(θ + τ) sgn(v), with g_eff = g / (1 + k
- * m_w / m_c) for wheels that roll, f the rolling friction (which differs a little from run to run) and τ the tilt of the
- * floor. The foam is a damped spring. The ranger has a scale and a zero of its own, noise, and a timer of 4 µs.
+ * <p>Equation of motion along the slope, x from the ranger: a = g_eff sin(θ + τ) - f cos(θ + τ) sgn(v), with g_eff = g
+ * / (1 + k m_w / m_c) for wheels that roll, f the rolling friction (which differs a little from run to run) and τ the
+ * tilt of the floor. The foam is a damped spring. The ranger has a scale and a zero of its own, noise, and a timer of 4
+ * µs.
  */
 final class CartOnSlope implements RigModel {
     /** Mistakes that a signal can show. */
@@ -88,7 +89,12 @@ final class CartOnSlope implements RigModel {
     }
 
     private String limit(double truth, double half, String unit, int decimals) {
-        return String.format(Locale.ROOT, "%." + decimals + "f limit %s %s", truth + half * (2 * random.nextDouble() - 1), half, unit);
+        return String.format(
+                Locale.ROOT,
+                "%." + decimals + "f limit %s %s",
+                truth + half * (2 * random.nextDouble() - 1),
+                half,
+                unit);
     }
 
     @Override
@@ -100,7 +106,9 @@ final class CartOnSlope implements RigModel {
     public void arrange(Map<String, String> bench) {
         String reference = bench.get("reference");
         if (reference != null) {
-            double put = Reading.parse(reference.replace('_', ' ')).toQuantity("x", "x", "x").in(LabUnit.parse("m"));
+            double put = Reading.parse(reference.replace('_', ' '))
+                    .toQuantity("x", "x", "x")
+                    .in(LabUnit.parse("m"));
             motion = new double[] {put + REFERENCE_ERROR * random.nextGaussian(), 0};
             standing = true;
             return;

@@ -19,9 +19,10 @@ import java.util.Random;
 import java.util.Set;
 
 /**
- * A bench of sensors made from a sheet alone: every channel is its chain with hidden errors drawn from what its links are
- * uncertain of, and hidden true inputs drawn from theirs. It can be calibrated in every way, touched, and adjusted by its trims;
- * in a run each channel settles towards a hidden value. So any sheet can be rehearsed before it has physics of its own.
+ * A bench of sensors made from a sheet alone: every channel is its chain with hidden errors drawn from what its links
+ * are uncertain of, and hidden true inputs drawn from theirs. It can be calibrated in every way, touched, and adjusted
+ * by its trims; in a run each channel settles towards a hidden value. So any sheet can be rehearsed before it has
+ * physics of its own.
  */
 final class ChainRig implements RigModel {
     /** Mistakes that a signal can show: two leads exchanged, the second channel turned round, the first one open. */
@@ -72,7 +73,13 @@ final class ChainRig implements RigModel {
             double u = q.u();
             double is = q.value() + 2 * u * random.nextGaussian();
             hidden.is(name, Quantity.exact(is, q.unit()));
-            hidden.readsAs(name, u == 0 ? input.value() : (Notation.bracketed(is + u * random.nextGaussian(), u) + " " + q.unit().symbol()).strip());
+            hidden.readsAs(
+                    name,
+                    u == 0
+                            ? input.value()
+                            : (Notation.bracketed(is + u * random.nextGaussian(), u) + " "
+                                            + q.unit().symbol())
+                                    .strip());
         });
         sheet.channels().forEach((name, channel) -> probes.put(name, probe(channel)));
         calibrations();
@@ -88,10 +95,19 @@ final class ChainRig implements RigModel {
         p.to = needed[0] + (0.35 + 0.4 * random.nextDouble()) * (needed[1] - needed[0]);
         p.value = p.from;
         double span = needed[1] - needed[0];
-        p.trim = new double[] {0.08 * span * (2 * random.nextDouble() - 1), 0.1 * (2 * random.nextDouble() - 1), (random.nextBoolean() ? 1 : -1) * 0.05 * span, (random.nextBoolean() ? 1 : -1) * 0.08,
-            0.4 * (2 * random.nextDouble() - 1) * span, 0.02 * (2 * random.nextDouble() - 1)};
+        p.trim = new double[] {
+            0.08 * span * (2 * random.nextDouble() - 1),
+            0.1 * (2 * random.nextDouble() - 1),
+            (random.nextBoolean() ? 1 : -1) * 0.05 * span,
+            (random.nextBoolean() ? 1 : -1) * 0.08,
+            0.4 * (2 * random.nextDouble() - 1) * span,
+            0.02 * (2 * random.nextDouble() - 1)
+        };
         if (channel.calibration() != null && channel.calibration().divisions() != null) {
-            circles = new double[][] {circle(channel.calibration().divisions(), span), circle(channel.calibration().divisions(), span)};
+            circles = new double[][] {
+                circle(channel.calibration().divisions(), span),
+                circle(channel.calibration().divisions(), span)
+            };
         }
         return p;
     }
@@ -112,7 +128,8 @@ final class ChainRig implements RigModel {
     /** What a perfect calibration would find: for straight chains the line through two points of the hidden one. */
     private void calibrations() {
         probes.forEach((name, p) -> {
-            if (p.channel.calibration() == null || circles != null && p.channel.calibration().divisions() != null) {
+            if (p.channel.calibration() == null
+                    || circles != null && p.channel.calibration().divisions() != null) {
                 return;
             }
             double[] needed = p.channel.needed().orElseGet(p.hidden::reach);
@@ -130,9 +147,14 @@ final class ChainRig implements RigModel {
     private void results() {
         sheet.results().forEach((name, d) -> {
             try {
-                Value v = Formula.parse(d.formula()).evaluate(Scope.over("truth", hidden.truth().keySet(), n -> Optional.ofNullable(hidden.truth().get(n)).map(Value.Scalar::new)));
+                Value v = Formula.parse(d.formula())
+                        .evaluate(Scope.over(
+                                "truth",
+                                hidden.truth().keySet(),
+                                n -> Optional.ofNullable(hidden.truth().get(n)).map(Value.Scalar::new)));
                 if (v instanceof Value.Scalar s) {
-                    hidden.is(name, d.unit() == null ? s.quantity() : s.quantity().to(LabUnit.parse(d.unit())));
+                    hidden.is(
+                            name, d.unit() == null ? s.quantity() : s.quantity().to(LabUnit.parse(d.unit())));
                 }
             } catch (FormulaException e) {
                 // It needs captures; a rig of its own would know.
@@ -142,14 +164,19 @@ final class ChainRig implements RigModel {
 
     @Override
     public List<String> channels() {
-        return sheet.channels().entrySet().stream().map(e -> e.getValue().inputOr(e.getKey())).toList();
+        return sheet.channels().entrySet().stream()
+                .map(e -> e.getValue().inputOr(e.getKey()))
+                .toList();
     }
 
     @Override
     public void arrange(Map<String, String> bench) {
         Probe p = probes.get(bench.getOrDefault("channel", ""));
         if (bench.containsKey("touch")) {
-            probes.values().stream().filter(q -> bench.get("touch").equals(place(q).replace(' ', '_')) || bench.get("touch").equals(place(q))).forEach(q -> q.touched = 0);
+            probes.values().stream()
+                    .filter(q -> bench.get("touch").equals(place(q).replace(' ', '_'))
+                            || bench.get("touch").equals(place(q)))
+                    .forEach(q -> q.touched = 0);
         } else if (p != null && bench.containsKey("turn")) {
             double turns = Double.parseDouble(bench.get("turn"));
             if (bench.get("trim").equals("0")) {
@@ -159,7 +186,8 @@ final class ChainRig implements RigModel {
             }
         } else if (p != null && bench.containsKey("lower")) {
             p.settling = Double.NaN;
-            p.value = circles[0][Integer.parseInt(bench.get("lower"))] - circles[1][Integer.parseInt(bench.get("upper"))];
+            p.value =
+                    circles[0][Integer.parseInt(bench.get("lower"))] - circles[1][Integer.parseInt(bench.get("upper"))];
         } else if (p != null && bench.containsKey("point")) {
             p.settling = Double.NaN;
             p.value = hidden.reference(p.channel, bench);
@@ -170,7 +198,8 @@ final class ChainRig implements RigModel {
                     Reading r = Reading.parse(bench.get("reference").replace('_', ' '));
                     if (r.unit().fits(q.channel.labUnit())) {
                         q.settling = Double.NaN;
-                        q.value = r.unit().convert(r.value(), q.channel.labUnit()) + r.u() * r.unit().scaleTo(q.channel.labUnit()) * random.nextGaussian();
+                        q.value = r.unit().convert(r.value(), q.channel.labUnit())
+                                + r.u() * r.unit().scaleTo(q.channel.labUnit()) * random.nextGaussian();
                     }
                 }
             });
@@ -206,8 +235,7 @@ final class ChainRig implements RigModel {
     }
 
     @Override
-    public void begin() {
-    }
+    public void begin() {}
 
     @Override
     public void advance(double seconds) {
@@ -241,7 +269,10 @@ final class ChainRig implements RigModel {
     private int[] pair() {
         for (int i = 0; i < names.size(); i++) {
             for (int j = i + 1; j < names.size(); j++) {
-                if (probes.get(names.get(i)).channel.unit().equals(probes.get(names.get(j)).channel.unit())) {
+                if (probes.get(names.get(i))
+                        .channel
+                        .unit()
+                        .equals(probes.get(names.get(j)).channel.unit())) {
                     return new int[] {i, j};
                 }
             }
@@ -258,7 +289,8 @@ final class ChainRig implements RigModel {
             double t = p.touched / TOUCH_SECONDS;
             value += 0.3 * span * t * Math.exp(1 - t);
         }
-        if (p.channel.calibration() != null && "adjusted".equals(p.channel.calibration().relation())) {
+        if (p.channel.calibration() != null
+                && "adjusted".equals(p.channel.calibration().relation())) {
             double[] k = p.trim;
             double gain = 1 + k[1] + k[3] * p.spanTurns + k[5] * p.zeroTurns / 10;
             value = gain * value + k[0] + k[2] * p.zeroTurns + k[4] * k[3] * p.spanTurns;
@@ -267,12 +299,14 @@ final class ChainRig implements RigModel {
             value = needed[0] - (value - needed[0]);
         }
         if (!(Math.abs(value - p.noiseKnownAt) <= 1e-3 * span)) {
-            double noise = Math.max(p.hidden.noiseAt(value), 0.2 * p.hidden.stepAt(value)) / Math.sqrt(p.channel.average());
+            double noise =
+                    Math.max(p.hidden.noiseAt(value), 0.2 * p.hidden.stepAt(value)) / Math.sqrt(p.channel.average());
             p.noise = Double.isFinite(noise) ? noise : 0;
             p.noiseKnownAt = value;
         }
         double noisy = value + p.noise * random.nextGaussian();
-        double count = faults.contains("open") && input == 0 ? p.hidden.converter().highestCount() : p.hidden.counts(noisy);
+        double count =
+                faults.contains("open") && input == 0 ? p.hidden.converter().highestCount() : p.hidden.counts(noisy);
         return Double.isNaN(count) ? p.hidden.converter().highestCount() : count;
     }
 

@@ -8,13 +8,17 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * A dye that fades in a cuvette before a photometer, with the other reagent in such excess that its concentration hardly changes.
+ * A dye that fades in a cuvette before a photometer, with the other reagent in such excess that its concentration
+ * hardly changes.
  *
- * <p>dA/dt = -k c A with k = k_25 exp(-E/R (1/T - 1/298.15 K)); T drifts a little during a run towards the room. The photometer
- * sees the transmittance 10^-A through a chain with errors of its own, which blank and dark take out.
+ * <p>dA/dt = -k c A with k = k_25 exp(-E/R (1/T - 1/298.15 K)); T drifts a little during a run towards the room. The
+ * photometer sees the transmittance 10^-A through a chain with errors of its own, which blank and dark take out.
  */
 final class DyeInCuvette extends HiddenRig {
-    /** Mistakes that a signal can show: frosted faces in the beam, an old blank, water condensing on cold faces, a run that warms up. */
+    /**
+     * Mistakes that a signal can show: frosted faces in the beam, an old blank, water condensing on cold faces, a run
+     * that warms up.
+     */
     static final List<String> FAULTS = List.of("frosted-side", "old-blank", "condensation", "warms-up");
 
     private static final double GAS = 8.314462618;
@@ -50,7 +54,8 @@ final class DyeInCuvette extends HiddenRig {
         hidden.is("k_25", k25, "L/mol/s");
         hidden.is("E_two", activation, "kJ/mol");
         Sheet.Capture plan = sheet.captures().get("fade");
-        this.lasts = plan.prompt().first() + plan.prompt().every() * plan.prompt().count();
+        this.lasts =
+                plan.prompt().first() + plan.prompt().every() * plan.prompt().count();
     }
 
     @Override
@@ -67,12 +72,15 @@ final class DyeInCuvette extends HiddenRig {
         if (bench.containsKey("point")) {
             running = false;
             standing = hidden.reference(channel, bench);
-            if (faults.contains("old-blank") && bench.getOrDefault("part", "points").equals("points") && bench.get("point").equals("1")) {
+            if (faults.contains("old-blank")
+                    && bench.getOrDefault("part", "points").equals("points")
+                    && bench.get("point").equals("1")) {
                 standing = 0.93;
             }
         } else if (bench.containsKey("capture")) {
             running = true;
-            double nominal = Double.parseDouble(bench.getOrDefault("level", "T25").substring(1));
+            double nominal =
+                    Double.parseDouble(bench.getOrDefault("level", "T25").substring(1));
             start = hidden.about(nominal, 0.3);
             end = start + hidden.about((22 - nominal) * 0.012, 0.05) + (faults.contains("warms-up") ? 3.5 : 0);
             absorbance = hidden.about(0.95, 0.04);

@@ -3,12 +3,19 @@ package eagerneedle.rig.simulated;
 import java.io.IOException;
 
 /**
- * A stand-in for a gate timer on loopback: a wheel of ten spokes turns before two gates, and each edge is one line with its
- * time in microseconds (32 bits, going round) and the state of both gates after it.
+ * A stand-in for a gate timer on loopback: a wheel of ten spokes turns before two gates, and each edge is one line with
+ * its time in microseconds (32 bits, going round) and the state of both gates after it.
  */
 public final class GateStandIn implements AutoCloseable {
     /** What can go wrong. */
-    public enum Misbehaviour { NONE, SILENCE, GARBAGE, HALF_LINES, CLOCK_BACK, WRONG_UNITS }
+    public enum Misbehaviour {
+        NONE,
+        SILENCE,
+        GARBAGE,
+        HALF_LINES,
+        CLOCK_BACK,
+        WRONG_UNITS
+    }
 
     private static final long WRAP = 1L << 32;
     private static final int EDGE_MS = 8;
@@ -49,12 +56,13 @@ public final class GateStandIn implements AutoCloseable {
             case "describe" -> describe();
             case "start", "resume" -> running = true;
             case "stop" -> running = false;
-            default -> { }
+            default -> {}
         }
     }
 
     private void describe() throws IOException {
-        send("= TH-GT-01;Gate timer TH-GT-01;" + (misbehaviour == Misbehaviour.WRONG_UNITS ? "first[ms],second[ms]" : "first,second") + ";simulated");
+        send("= TH-GT-01;Gate timer TH-GT-01;"
+                + (misbehaviour == Misbehaviour.WRONG_UNITS ? "first[ms],second[ms]" : "first,second") + ";simulated");
     }
 
     private void turn() {
@@ -65,7 +73,7 @@ public final class GateStandIn implements AutoCloseable {
                 if (running) {
                     String line = ":" + micros + "," + edge % 2 + "," + edge / 2 % 2;
                     switch (misbehaviour) {
-                        case SILENCE -> { }
+                        case SILENCE -> {}
                         case GARBAGE -> send("?" + edge);
                         case HALF_LINES -> send(line.substring(0, 4) + "\n" + line.substring(4));
                         case CLOCK_BACK -> {

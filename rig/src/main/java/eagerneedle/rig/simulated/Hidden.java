@@ -43,21 +43,35 @@ final class Hidden {
     double read(String name, double hidden, double u, String unit, int decimals) {
         is(name, hidden, unit);
         long digits = Math.round(u * Math.pow(10, decimals));
-        readings.put(name, String.format(Locale.ROOT, "%." + decimals + "f(%d) %s", about(hidden, u), digits, unit).strip());
+        readings.put(
+                name,
+                String.format(Locale.ROOT, "%." + decimals + "f(%d) %s", about(hidden, u), digits, unit)
+                        .strip());
         return hidden;
     }
 
     /** Hides an input that is read within a largest error; all in {@code unit}. The hidden value is returned. */
     double readWithin(String name, double hidden, double limit, String unit, int decimals) {
         is(name, hidden, unit);
-        readings.put(name, String.format(Locale.ROOT, "%." + decimals + "f limit %s %s", within(hidden, limit), limit, unit).strip());
+        readings.put(
+                name,
+                String.format(Locale.ROOT, "%." + decimals + "f limit %s %s", within(hidden, limit), limit, unit)
+                        .strip());
         return hidden;
     }
 
-    /** Hides what is only marked on a thing: the mark is what is read, and the truth lies about it; in the unit of the mark. */
+    /**
+     * Hides what is only marked on a thing: the mark is what is read, and the truth lies about it; in the unit of the
+     * mark.
+     */
     double marked(String name, String mark) {
         Reading r = Reading.parse(mark);
-        is(name, r.distribution() == Distribution.RECTANGULAR ? within(r.value(), r.u() * Math.sqrt(3)) : about(r.value(), r.u()), r.unit().symbol());
+        is(
+                name,
+                r.distribution() == Distribution.RECTANGULAR
+                        ? within(r.value(), r.u() * Math.sqrt(3))
+                        : about(r.value(), r.u()),
+                r.unit().symbol());
         readings.put(name, mark);
         return truth.get(name).value();
     }
@@ -76,17 +90,26 @@ final class Hidden {
         readings.put(name, reading);
     }
 
-    /** The true value that stands at a point of a calibration, in the channel's unit: from hidden inputs, or the reading with an error of its own. */
+    /**
+     * The true value that stands at a point of a calibration, in the channel's unit: from hidden inputs, or the reading
+     * with an error of its own.
+     */
     double reference(Sheet.Channel channel, Map<String, String> bench) {
         Sheet.CalibrationPlan plan = channel.calibration();
         String part = bench.getOrDefault("part", "points");
-        List<Sheet.PointPlan> list = part.equals("verify") ? plan.verify() : part.equals("after") ? plan.after() : plan.points();
+        List<Sheet.PointPlan> list =
+                part.equals("verify") ? plan.verify() : part.equals("after") ? plan.after() : plan.points();
         String text = list.get(Integer.parseInt(bench.get("point"))).reference();
         try {
             Reading r = Reading.parse(text);
-            return r.unit().convert(r.value(), channel.labUnit()) + r.u() * r.unit().scaleTo(channel.labUnit()) * random.nextGaussian();
+            return r.unit().convert(r.value(), channel.labUnit())
+                    + r.u() * r.unit().scaleTo(channel.labUnit()) * random.nextGaussian();
         } catch (IllegalArgumentException formula) {
-            Value v = Formula.parse(text).evaluate(Scope.over("truth", truth.keySet(), n -> Optional.ofNullable(truth.get(n)).map(Value.Scalar::new)));
+            Value v = Formula.parse(text)
+                    .evaluate(Scope.over(
+                            "truth",
+                            truth.keySet(),
+                            n -> Optional.ofNullable(truth.get(n)).map(Value.Scalar::new)));
             return ((Value.Scalar) v).quantity().in(channel.labUnit());
         }
     }

@@ -15,13 +15,21 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.locks.LockSupport;
 
 /**
- * A stand-in instrument: serves a rig model over the line protocol, on loopback or on a pseudo-terminal, in real time or
- * faster, and misbehaves on request the way instruments do. Its outputs have a limit of their own and a watchdog: they go to 0
- * when the connection drops or nothing is heard for {@value #WATCHDOG_MS} ms.
+ * A stand-in instrument: serves a rig model over the line protocol, on loopback or on a pseudo-terminal, in real time
+ * or faster, and misbehaves on request the way instruments do. Its outputs have a limit of their own and a watchdog:
+ * they go to 0 when the connection drops or nothing is heard for {@value #WATCHDOG_MS} ms.
  */
 public final class LineStandIn implements AutoCloseable {
     /** What can go wrong on the wire. */
-    public enum Misbehaviour { NONE, SILENCE, GARBAGE, HALF_LINES, CLOCK_BACK, WRONG_UNITS, DEAF }
+    public enum Misbehaviour {
+        NONE,
+        SILENCE,
+        GARBAGE,
+        HALF_LINES,
+        CLOCK_BACK,
+        WRONG_UNITS,
+        DEAF
+    }
 
     private static final int WATCHDOG_MS = 1500;
 
@@ -54,7 +62,8 @@ public final class LineStandIn implements AutoCloseable {
         this(rig, id, label, pace, new ServerSocket(0, 1, InetAddress.getLoopbackAddress()), null);
     }
 
-    private LineStandIn(RigModel rig, String id, String label, double pace, ServerSocket server, PseudoTerminal terminal) {
+    private LineStandIn(
+            RigModel rig, String id, String label, double pace, ServerSocket server, PseudoTerminal terminal) {
         this.rig = rig;
         this.id = id;
         this.label = label;
@@ -166,7 +175,7 @@ public final class LineStandIn implements AutoCloseable {
             case "rig" -> rig.arrange(state(words));
             case "set" -> set(words[1], Double.parseDouble(words[2]));
             case "safe" -> outputs.clear();
-            case "alive" -> { }
+            case "alive" -> {}
             case "test" -> send("! ok");
             case "identify" -> identified++;
             default -> send("# not understood: " + words[0]);
@@ -176,7 +185,9 @@ public final class LineStandIn implements AutoCloseable {
     private void describe() throws IOException {
         StringBuilder channels = new StringBuilder();
         for (String c : rig.channels()) {
-            channels.append(channels.isEmpty() ? "" : ",").append(c).append(misbehaviour == Misbehaviour.WRONG_UNITS ? "[mV]" : "");
+            channels.append(channels.isEmpty() ? "" : ",")
+                    .append(c)
+                    .append(misbehaviour == Misbehaviour.WRONG_UNITS ? "[mV]" : "");
         }
         send("= " + id + ";" + label + ";" + channels + ";simulated");
     }
@@ -244,9 +255,10 @@ public final class LineStandIn implements AutoCloseable {
         }
         try {
             switch (misbehaviour) {
-                case SILENCE -> { }
+                case SILENCE -> {}
                 case GARBAGE -> send("~" + Long.toHexString(Double.doubleToLongBits(clock)) + "\u0007,,x");
-                case HALF_LINES -> send(line.substring(0, line.length() / 2) + "\n" + line.substring(line.length() / 2));
+                case HALF_LINES ->
+                    send(line.substring(0, line.length() / 2) + "\n" + line.substring(line.length() / 2));
                 case CLOCK_BACK -> {
                     clock -= 5;
                     misbehaviour = Misbehaviour.NONE;
@@ -269,8 +281,8 @@ public final class LineStandIn implements AutoCloseable {
     }
 
     /**
-     * Stops listening and drops the connection. A thread blocked in accept keeps the port open until it wakes, and could
-     * still take a caller; so this waits for it, and afterwards nobody answers at the port.
+     * Stops listening and drops the connection. A thread blocked in accept keeps the port open until it wakes, and
+     * could still take a caller; so this waits for it, and afterwards nobody answers at the port.
      */
     @Override
     public void close() throws IOException {

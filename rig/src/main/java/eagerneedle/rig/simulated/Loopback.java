@@ -39,7 +39,8 @@ final class Loopback implements AutoCloseable {
         while (!closed) {
             try (Socket c = server.accept()) {
                 client = c;
-                BufferedReader in = new BufferedReader(new InputStreamReader(c.getInputStream(), StandardCharsets.UTF_8));
+                BufferedReader in =
+                        new BufferedReader(new InputStreamReader(c.getInputStream(), StandardCharsets.UTF_8));
                 for (String line = closed ? null : in.readLine(); line != null; line = in.readLine()) {
                     ear.heard(line.strip());
                 }

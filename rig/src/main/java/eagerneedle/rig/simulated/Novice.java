@@ -10,22 +10,26 @@ import java.util.function.ObjDoubleConsumer;
 public final class Novice {
     private static final int PATIENCE = 600;
 
-    private Novice() {
-    }
+    private Novice() {}
 
     /**
      * Adjusts until both hold or patience ends.
      *
-     * @param goal  what must hold
+     * @param goal what must hold
      * @param trims names of the zero trim and of the span trim
-     * @param load  puts a load on
-     * @param turn  turns a trim by so many turns, clockwise counted positive
-     * @param read  a steadied reading
+     * @param load puts a load on
+     * @param turn turns a trim by so many turns, clockwise counted positive
+     * @param read a steadied reading
      */
-    public static TrimAdvisor adjust(TrimAdvisor.Goal goal, List<String> trims, java.util.function.Consumer<TrimAdvisor.Load> load, ObjDoubleConsumer<TrimAdvisor.Trim> turn, DoubleSupplier read) {
+    public static TrimAdvisor adjust(
+            TrimAdvisor.Goal goal,
+            List<String> trims,
+            java.util.function.Consumer<TrimAdvisor.Load> load,
+            ObjDoubleConsumer<TrimAdvisor.Trim> turn,
+            DoubleSupplier read) {
         TrimHint[] hints = {new TrimHint(trims.get(0), goal.noise()), new TrimHint(trims.get(1), goal.noise())};
         TrimAdvisor advisor = TrimAdvisor.start(goal);
-        for (int acts = 0; !advisor.done() && !advisor.givenUp() && acts < PATIENCE;) {
+        for (int acts = 0; !advisor.done() && !advisor.givenUp() && acts < PATIENCE; ) {
             TrimAdvisor.Instruction now = advisor.next();
             load.accept(now.load());
             double before = read.getAsDouble();

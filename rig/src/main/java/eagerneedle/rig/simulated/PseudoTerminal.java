@@ -9,8 +9,8 @@ import java.io.InputStream;
 import java.io.OutputStream;
 
 /**
- * A pseudo-terminal (POSIX): a serial port without hardware. A stand-in holds this end; a driver opens {@link #port()} as if an
- * instrument were plugged in there. Linux and macOS only.
+ * A pseudo-terminal (POSIX): a serial port without hardware. A stand-in holds this end; a driver opens {@link #port()}
+ * as if an instrument were plugged in there. Linux and macOS only.
  */
 public final class PseudoTerminal implements AutoCloseable {
     /** The few calls of the C library that are needed. */
@@ -75,7 +75,9 @@ public final class PseudoTerminal implements AutoCloseable {
                 while (!closed) {
                     int[] wanted = {fd, POLL_IN};
                     if (C.LIBRARY.poll(wanted, new NativeLong(1), 100) > 0 && !closed) {
-                        int got = C.LIBRARY.read(fd, part, new NativeLong(part.length)).intValue();
+                        int got = C.LIBRARY
+                                .read(fd, part, new NativeLong(part.length))
+                                .intValue();
                         System.arraycopy(part, 0, bytes, from, Math.max(0, got));
                         return got > 0 ? got : -1;
                     }

@@ -9,9 +9,9 @@ import java.util.Set;
 /**
  * A clamped reed with a strain gauge near its root, loaded or flicked at its tip.
  *
- * <p>Stiffness at the tip k = E b h³ / (4 L³); strain at the gauge 3 h x / (2 L³) times the deflection; free motion (m_eq + m) y'' =
- * -k y (1 + β y²) - 2 γ (m_eq + m) y' with m_eq 33/140 of the reed's mass (Rayleigh), β the stiffening of large deflections. The
- * gauge's true factor differs from the marked one, and the chain sees what the gauge gives.
+ * <p>Stiffness at the tip k = E b h³ / (4 L³); strain at the gauge 3 h x / (2 L³) times the deflection; free motion
+ * (m_eq + m) y'' = -k y (1 + β y²) - 2 γ (m_eq + m) y' with m_eq 33/140 of the reed's mass (Rayleigh), β the stiffening
+ * of large deflections. The gauge's true factor differs from the marked one, and the chain sees what the gauge gives.
  */
 final class Reed extends HiddenRig {
     /** Mistakes that a signal can show: the packet of another gauge, hum of the mains, a flick far too large. */
@@ -146,7 +146,8 @@ final class Reed extends HiddenRig {
         double a3 = pull(y[0] + v2 * h / 2, v3);
         double v4 = y[1] + a3 * h;
         double a4 = pull(y[0] + v3 * h, v4);
-        motion = new double[] {y[0] + h / 6 * (y[1] + 2 * v2 + 2 * v3 + v4), y[1] + h / 6 * (a1 + 2 * a2 + 2 * a3 + a4)};
+        motion =
+                new double[] {y[0] + h / 6 * (y[1] + 2 * v2 + 2 * v3 + v4), y[1] + h / 6 * (a1 + 2 * a2 + 2 * a3 + a4)};
     }
 
     private double pull(double y, double v) {

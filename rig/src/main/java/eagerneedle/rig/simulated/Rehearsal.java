@@ -29,15 +29,19 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * Carries a whole method out on a simulated rig, as a careful person would: reads the inputs, calibrates, captures every
- * scheduled run. General: it knows the sheet and the rig's interface, not the experiment.
+ * Carries a whole method out on a simulated rig, as a careful person would: reads the inputs, calibrates, captures
+ * every scheduled run. General: it knows the sheet and the rig's interface, not the experiment.
  *
- * @param session  the session as it stands after the last run
- * @param acts     the commands that made it, in order
- * @param samples  raw samples by run, then by channel
- * @param truth    what was hidden, by the names of the ledger
+ * @param session the session as it stands after the last run
+ * @param acts the commands that made it, in order
+ * @param samples raw samples by run, then by channel
+ * @param truth what was hidden, by the names of the ledger
  */
-public record Rehearsal(Session session, List<Command> acts, Map<Integer, Map<String, RawSamples>> samples, Map<String, Quantity> truth) {
+public record Rehearsal(
+        Session session,
+        List<Command> acts,
+        Map<Integer, Map<String, RawSamples>> samples,
+        Map<String, Quantity> truth) {
     private static final int CALIBRATION_SAMPLES = 100;
 
     /** Carries the method out, starting at a moment. The sheet must name a simulated rig. */
@@ -49,7 +53,10 @@ public record Rehearsal(Session session, List<Command> acts, Map<Integer, Map<St
         Map<Integer, Map<String, RawSamples>> samples = new HashMap<>();
         rig.readings().forEach((name, reading) -> {
             if (sheet.inputs().containsKey(name)) {
-                act(history, acts, new Command.SetMeasured(name, sheet.inputs().get(name).label(), reading));
+                act(
+                        history,
+                        acts,
+                        new Command.SetMeasured(name, sheet.inputs().get(name).label(), reading));
             }
         });
         Instant now = start.plus(Duration.ofMinutes(10));
@@ -66,8 +73,15 @@ public record Rehearsal(Session session, List<Command> acts, Map<Integer, Map<St
         for (Map.Entry<String, Sheet.Capture> c : sheet.captures().entrySet()) {
             for (String level : c.getValue().levels().keySet()) {
                 for (int i = 0; i < c.getValue().repeats(); i++) {
-                    String device = sheet.channels().get(c.getValue().channels().get(0)).device();
-                    Run run = Run.captured(history.session().nextRunId(), c.getKey(), level, now, sheet.devices().get(device).label(), Run.COUNTS);
+                    String device =
+                            sheet.channels().get(c.getValue().channels().get(0)).device();
+                    Run run = Run.captured(
+                            history.session().nextRunId(),
+                            c.getKey(),
+                            level,
+                            now,
+                            sheet.devices().get(device).label(),
+                            Run.COUNTS);
                     Captured captured = Captured.of(rig, sheet, c.getKey(), level, c.getValue(), run.id());
                     samples.put(run.id(), captured.samples());
                     act(history, acts, new Command.KeepRun(run.entered(captured.entries())));
@@ -125,10 +139,12 @@ public record Rehearsal(Session session, List<Command> acts, Map<Integer, Map<St
         for (int i = 0; i < indication.length; i++) {
             indication[i] = chain.indication(raw.values()[i]);
         }
-        return WindowStatistics.of(new Trace(name, raw.time(), indication, channel.labUnit(), chain.stepAt(indication[0]), List.of()));
+        return WindowStatistics.of(
+                new Trace(name, raw.time(), indication, channel.labUnit(), chain.stepAt(indication[0]), List.of()));
     }
 
-    private static Calibration calibrate(String name, Sheet.Channel channel, RigModel rig, Reduction reduction, Instant now) {
+    private static Calibration calibrate(
+            String name, Sheet.Channel channel, RigModel rig, Reduction reduction, Instant now) {
         Sheet sheet = reduction.sheet();
         Sheet.CalibrationPlan plan = channel.calibration();
         Relation relation = plan.toRelation();
@@ -144,8 +160,22 @@ public record Rehearsal(Session session, List<Command> acts, Map<Integer, Map<St
         }
         List<CalibrationPoint> verification = points(name, channel, "verify", plan.verify(), rig, reduction);
         Double tolerance = plan.tolerance() == null ? null : difference(plan.tolerance(), channel);
-        return new Calibration(name + "-" + now.getEpochSecond(), name, plan.kind(), relation, channel.unit(), points, verification, tolerance, closure, now, now.plus(Duration.ofDays(plan.days())),
-                "instructor on duty", plan.reference() == null ? "" : plan.reference(), "", null);
+        return new Calibration(
+                name + "-" + now.getEpochSecond(),
+                name,
+                plan.kind(),
+                relation,
+                channel.unit(),
+                points,
+                verification,
+                tolerance,
+                closure,
+                now,
+                now.plus(Duration.ofDays(plan.days())),
+                "instructor on duty",
+                plan.reference() == null ? "" : plan.reference(),
+                "",
+                null);
     }
 
     private static double difference(String text, Sheet.Channel channel) {
@@ -153,11 +183,18 @@ public record Rehearsal(Session session, List<Command> acts, Map<Integer, Map<St
         return r.value() * r.unit().scaleTo(channel.labUnit());
     }
 
-    private static List<CalibrationPoint> points(String name, Sheet.Channel channel, String part, List<Sheet.PointPlan> plans, RigModel rig, Reduction reduction) {
+    private static List<CalibrationPoint> points(
+            String name,
+            Sheet.Channel channel,
+            String part,
+            List<Sheet.PointPlan> plans,
+            RigModel rig,
+            Reduction reduction) {
         List<CalibrationPoint> out = new ArrayList<>();
         for (int i = 0; i < plans.size(); i++) {
             Sheet.PointPlan p = plans.get(i);
-            rig.arrange(Map.of("channel", name, "part", part, "point", Integer.toString(i), "reference", p.reference()));
+            rig.arrange(
+                    Map.of("channel", name, "part", part, "point", Integer.toString(i), "reference", p.reference()));
             WindowStatistics s = steadied(rig, reduction.sheet(), name, CALIBRATION_SAMPLES);
             out.add(point(p, reduction, channel, s).going(p.way()));
         }
@@ -165,25 +202,44 @@ public record Rehearsal(Session session, List<Command> acts, Map<Integer, Map<St
     }
 
     /** A point from a plan and a steadied reading. */
-    public static CalibrationPoint point(Sheet.PointPlan plan, Reduction reduction, Sheet.Channel channel, WindowStatistics s) {
+    public static CalibrationPoint point(
+            Sheet.PointPlan plan, Reduction reduction, Sheet.Channel channel, WindowStatistics s) {
         try {
             Reading.parse(plan.reference());
             return new CalibrationPoint(plan.reference(), s.mean(), s.uMean(), s.n(), s.steady(3));
         } catch (IllegalArgumentException formula) {
-            return CalibrationPoint.computed(plan.words(), reduction.evaluate(plan.reference(), "x", plan.words()).to(channel.labUnit()), s.mean(), s.uMean(), s.n(), s.steady(3));
+            return CalibrationPoint.computed(
+                    plan.words(),
+                    reduction.evaluate(plan.reference(), "x", plan.words()).to(channel.labUnit()),
+                    s.mean(),
+                    s.uMean(),
+                    s.n(),
+                    s.steady(3));
         }
     }
 
     private static void adjust(String name, Sheet.Channel channel, RigModel rig, Reduction reduction) {
         Sheet.CalibrationPlan plan = channel.calibration();
         double band = difference(plan.band(), channel);
-        double zero = reduction.evaluate(plan.points().get(0).reference(), "x", "x").in(channel.labUnit());
-        double full = reduction.evaluate(plan.points().get(1).reference(), "x", "x").in(channel.labUnit());
-        double noise = steadied(rig, reduction.sheet(), name, CALIBRATION_SAMPLES).uMean();
-        Novice.adjust(new TrimAdvisor.Goal(zero, full, band, noise), plan.trims(),
+        double zero =
+                reduction.evaluate(plan.points().get(0).reference(), "x", "x").in(channel.labUnit());
+        double full =
+                reduction.evaluate(plan.points().get(1).reference(), "x", "x").in(channel.labUnit());
+        double noise =
+                steadied(rig, reduction.sheet(), name, CALIBRATION_SAMPLES).uMean();
+        Novice.adjust(
+                new TrimAdvisor.Goal(zero, full, band, noise),
+                plan.trims(),
                 load -> rig.arrange(Map.of("channel", name, "point", load == TrimAdvisor.Load.FULL ? "1" : "0")),
-                (trim, turns) -> rig.arrange(Map.of("channel", name, "trim", trim == TrimAdvisor.Trim.ZERO ? "0" : "1", "turn", Double.toString(turns))),
-                () -> steadied(rig, reduction.sheet(), name, CALIBRATION_SAMPLES).mean());
+                (trim, turns) -> rig.arrange(Map.of(
+                        "channel",
+                        name,
+                        "trim",
+                        trim == TrimAdvisor.Trim.ZERO ? "0" : "1",
+                        "turn",
+                        Double.toString(turns))),
+                () -> steadied(rig, reduction.sheet(), name, CALIBRATION_SAMPLES)
+                        .mean());
     }
 
     private static ClosureReadings close(String name, Sheet.Channel channel, RigModel rig, Sheet sheet) {
@@ -193,7 +249,8 @@ public record Rehearsal(Session session, List<Command> acts, Map<Integer, Map<St
         for (int k = 0; k < n; k++) {
             double sum = 0;
             for (int i = 0; i < n; i++) {
-                rig.arrange(Map.of("channel", name, "lower", Integer.toString(i), "upper", Integer.toString((i + k) % n)));
+                rig.arrange(
+                        Map.of("channel", name, "lower", Integer.toString(i), "upper", Integer.toString((i + k) % n)));
                 double m = steadied(rig, sheet, name, 20).mean();
                 sum += m;
                 readings[k][i] = cumulative ? sum : m;

@@ -10,8 +10,8 @@ public interface RigModel {
     List<String> channels();
 
     /**
-     * Hands at the bench: {@code reference} with a quantity puts the target at a reference value; {@code capture} and {@code
-     * level} set the rig up for a run of that kind, which begins to move by itself soon after {@link #begin()}.
+     * Hands at the bench: {@code reference} with a quantity puts the target at a reference value; {@code capture} and
+     * {@code level} set the rig up for a run of that kind, which begins to move by itself soon after {@link #begin()}.
      */
     void arrange(Map<String, String> bench);
 
@@ -29,12 +29,18 @@ public interface RigModel {
         return false;
     }
 
-    /** What its gates did since the last call: moments in s since {@link #begin()}, each followed by the state of every gate after it, 1 for blocked. */
+    /**
+     * What its gates did since the last call: moments in s since {@link #begin()}, each followed by the state of every
+     * gate after it, 1 for blocked.
+     */
     default List<double[]> edges() {
         return List.of();
     }
 
-    /** What a person reads by eye during the arranged run, by the sheet's names, as written; what is not named is read as the sheet expects it. */
+    /**
+     * What a person reads by eye during the arranged run, by the sheet's names, as written; what is not named is read
+     * as the sheet expects it.
+     */
     default Map<String, String> byEye() {
         return Map.of();
     }

@@ -13,14 +13,16 @@ public final class Rigs {
         RigModel make(Sheet sheet, long seed, Set<String> faults);
     }
 
-    private record Kind(List<String> faults, Maker maker) {
-    }
+    private record Kind(List<String> faults, Maker maker) {}
 
     private static final Map<String, Kind> KINDS = new LinkedHashMap<>();
 
     static {
-        KINDS.put("cart-on-slope", new Kind(CartOnSlope.FAULTS, (sheet, seed, faults) -> new CartOnSlope(seed, faults)));
-        KINDS.put("wheel-on-thread", new Kind(WheelOnThread.FAULTS, (sheet, seed, faults) -> new WheelOnThread(seed, faults)));
+        KINDS.put(
+                "cart-on-slope", new Kind(CartOnSlope.FAULTS, (sheet, seed, faults) -> new CartOnSlope(seed, faults)));
+        KINDS.put(
+                "wheel-on-thread",
+                new Kind(WheelOnThread.FAULTS, (sheet, seed, faults) -> new WheelOnThread(seed, faults)));
         KINDS.put("dye-in-cuvette", new Kind(DyeInCuvette.FAULTS, DyeInCuvette::new));
         KINDS.put("two-tables", new Kind(TwoTables.FAULTS, TwoTables::new));
         KINDS.put("reed", new Kind(Reed.FAULTS, Reed::new));
@@ -28,24 +30,25 @@ public final class Rigs {
         KINDS.put("chains", new Kind(ChainRig.FAULTS, ChainRig::new));
     }
 
-    private Rigs() {
-    }
+    private Rigs() {}
 
     /**
      * A rig with its truth drawn from a seed.
      *
-     * @param name  which
+     * @param name which
      * @param sheet the sheet it serves
      * @throws IllegalArgumentException for a rig or fault that does not exist
      */
     public static RigModel create(String name, Sheet sheet, long seed, Set<String> faults) {
         Kind kind = KINDS.get(name);
         if (kind == null) {
-            throw new IllegalArgumentException("There is no simulated rig called " + name + "; there are: " + String.join(", ", KINDS.keySet()) + ".");
+            throw new IllegalArgumentException("There is no simulated rig called " + name + "; there are: "
+                    + String.join(", ", KINDS.keySet()) + ".");
         }
         for (String fault : faults) {
             if (!kind.faults().contains(fault)) {
-                throw new IllegalArgumentException("The rig " + name + " has no fault called " + fault + "; it has: " + String.join(", ", kind.faults()) + ".");
+                throw new IllegalArgumentException("The rig " + name + " has no fault called " + fault + "; it has: "
+                        + String.join(", ", kind.faults()) + ".");
             }
         }
         return kind.maker().make(sheet, seed, faults);

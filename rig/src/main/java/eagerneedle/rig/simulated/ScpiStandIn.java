@@ -9,7 +9,15 @@ import java.util.concurrent.ConcurrentHashMap;
 /** A stand-in for a meter with a supply that speaks SCPI on loopback: MEAS:VOLT? reads what VOLT sets, with noise. */
 public final class ScpiStandIn implements AutoCloseable {
     /** What can go wrong. */
-    public enum Misbehaviour { NONE, SILENCE, GARBAGE, HALF_LINES, WRONG_UNITS, MILLI, OVERLOAD }
+    public enum Misbehaviour {
+        NONE,
+        SILENCE,
+        GARBAGE,
+        HALF_LINES,
+        WRONG_UNITS,
+        MILLI,
+        OVERLOAD
+    }
 
     private static final double HIGHEST = 5;
 
@@ -48,14 +56,16 @@ public final class ScpiStandIn implements AutoCloseable {
         }
         boolean measured = command.startsWith("MEAS");
         String unit = command.startsWith("MEAS:VOLT") ? " mV" : " mA";
-        String text = !measured ? reply : switch (misbehaviour) {
-            case GARBAGE -> "%%??";
-            case HALF_LINES -> reply.substring(0, 3) + "\n" + reply.substring(3);
-            case WRONG_UNITS -> reply + " Hz";
-            case MILLI -> String.format(Locale.ROOT, "%.6f", Double.parseDouble(reply) * 1e3) + unit;
-            case OVERLOAD -> "9.9E37";
-            default -> reply;
-        };
+        String text = !measured
+                ? reply
+                : switch (misbehaviour) {
+                    case GARBAGE -> "%%??";
+                    case HALF_LINES -> reply.substring(0, 3) + "\n" + reply.substring(3);
+                    case WRONG_UNITS -> reply + " Hz";
+                    case MILLI -> String.format(Locale.ROOT, "%.6f", Double.parseDouble(reply) * 1e3) + unit;
+                    case OVERLOAD -> "9.9E37";
+                    default -> reply;
+                };
         port.say(text + (complete ? ";1" : ""));
     }
 

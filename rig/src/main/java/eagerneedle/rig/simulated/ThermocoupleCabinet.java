@@ -11,12 +11,16 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * A drying cabinet with a thermocouple in it, its reference junction in an ice bath, and the room around: a bench of chains whose
- * temperatures belong together. The pair gives E(T) - E(T_reference), so whatever happens to its reference shows in its reading.
+ * A drying cabinet with a thermocouple in it, its reference junction in an ice bath, and the room around: a bench of
+ * chains whose temperatures belong together. The pair gives E(T) - E(T_reference), so whatever happens to its reference
+ * shows in its reading.
  */
 final class ThermocoupleCabinet implements RigModel {
     private static final List<String> OWN = List.of("no-reference", "ice-gone", "touches-can", "no-power");
-    /** Mistakes that a signal can show: no reference junction, ice gone, reference wires on the earthed can, amplifier without power; and those of any bench. */
+    /**
+     * Mistakes that a signal can show: no reference junction, ice gone, reference wires on the earthed can, amplifier
+     * without power; and those of any bench.
+     */
     static final List<String> FAULTS = all();
 
     private static final double SETTLES = 1.2;
@@ -60,12 +64,15 @@ final class ThermocoupleCabinet implements RigModel {
         if (!channel.equals("cabinet")) {
             return value;
         }
-        double reference = faults.contains("no-reference") ? bench.value("room") : faults.contains("ice-gone") ? warming : 0;
+        double reference =
+                faults.contains("no-reference") ? bench.value("room") : faults.contains("ice-gone") ? warming : 0;
         double seen = pair.voltage(value) - pair.voltage(reference);
         if (faults.contains("touches-can")) {
             seen = (bench.hidden().random.nextBoolean() ? 1 : -1) * 40;
         }
-        return faults.contains("no-power") ? 0 : pair.temperature(Math.max(pair.voltage(-200), Math.min(pair.voltage(1200), seen)));
+        return faults.contains("no-power")
+                ? 0
+                : pair.temperature(Math.max(pair.voltage(-200), Math.min(pair.voltage(1200), seen)));
     }
 
     @Override

@@ -7,12 +7,15 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * Two indexing tables on each other with a mirror before an autocollimator, and a sine bar beside them. The angle seen is the
- * error of the lower table's interval less that of the upper one's; every setting of a table repeats to a fraction of a second
- * of arc. The intervals of a circle add up to a whole turn, so their errors add up to nothing.
+ * Two indexing tables on each other with a mirror before an autocollimator, and a sine bar beside them. The angle seen
+ * is the error of the lower table's interval less that of the upper one's; every setting of a table repeats to a
+ * fraction of a second of arc. The intervals of a circle add up to a whole turn, so their errors add up to nothing.
  */
 final class TwoTables extends HiddenRig {
-    /** Mistakes that a signal can show: turned the wrong way in one series, one reading misread, a zero not renewed, air moving in the beam. */
+    /**
+     * Mistakes that a signal can show: turned the wrong way in one series, one reading misread, a zero not renewed, air
+     * moving in the beam.
+     */
     static final List<String> FAULTS = List.of("wrong-way", "misread", "zero-not-renewed", "air-currents");
 
     private static final double SETTING = 0.15;
@@ -75,7 +78,10 @@ final class TwoTables extends HiddenRig {
             int i = Integer.parseInt(bench.get("lower"));
             int k = (Integer.parseInt(bench.get("upper")) - i + n) % n;
             int j = faults.contains("wrong-way") && k == FAULTY_SERIES ? (k - i + n) % n : (i + k) % n;
-            angle = lower[i] - upper[j] + setting + (faults.contains("zero-not-renewed") && k == FAULTY_SERIES ? 1.8 : 0)
+            angle = lower[i]
+                    - upper[j]
+                    + setting
+                    + (faults.contains("zero-not-renewed") && k == FAULTY_SERIES ? 1.8 : 0)
                     + (faults.contains("misread") && k == FAULTY_SERIES && i == 5 ? 4 : 0);
         } else if (bench.containsKey("capture")) {
             int i = Integer.parseInt(bench.getOrDefault("level", "g1").substring(1)) - 1;
@@ -84,16 +90,16 @@ final class TwoTables extends HiddenRig {
     }
 
     @Override
-    public void begin() {
-    }
+    public void begin() {}
 
     @Override
-    public void advance(double seconds) {
-    }
+    public void advance(double seconds) {}
 
     @Override
     public double[] read() {
-        return new double[] {chain.counts(angle + NOISE * (faults.contains("air-currents") ? 12 : 1) * hidden.random.nextGaussian())};
+        return new double[] {
+            chain.counts(angle + NOISE * (faults.contains("air-currents") ? 12 : 1) * hidden.random.nextGaussian())
+        };
     }
 
     @Override

@@ -4,8 +4,8 @@ import java.io.IOException;
 import java.util.concurrent.locks.LockSupport;
 
 /**
- * A fast logger on loopback: many channels of waves with noise, sent in frames of the line protocol. Each count is a function
- * of its channel and number, so that a test can tell whether every one of them arrived as it was sent.
+ * A fast logger on loopback: many channels of waves with noise, sent in frames of the line protocol. Each count is a
+ * function of its channel and number, so that a test can tell whether every one of them arrived as it was sent.
  */
 public final class WaveStandIn implements AutoCloseable {
     private static final int TABLE = 1 << 14;
@@ -69,7 +69,7 @@ public final class WaveStandIn implements AutoCloseable {
             }
             case "resume" -> running = true;
             case "stop" -> running = false;
-            default -> { }
+            default -> {}
         }
     }
 

@@ -7,15 +7,18 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * A wheel on a vertical axle, driven by a thread that is wound on its hub and runs over a spoked pulley to a falling mass; a
- * light gate sees the spokes pass.
+ * A wheel on a vertical axle, driven by a thread that is wound on its hub and runs over a spoked pulley to a falling
+ * mass; a light gate sees the spokes pass.
  *
- * <p>With s the way of the thread, r the effective radius of the hub (drum and half the thread), I the inertia of wheel and
- * casting, I_p and r_p of the pulley, τ_f the friction torque: (m + I/r² + I_p/r_p²) s'' = m g - τ_f / r until the mass
- * lands; then the thread is slack and the pulley runs down by itself. Spokes are a little uneven, the same at every turn, and the pulley wobbles a little.
+ * <p>With s the way of the thread, r the effective radius of the hub (drum and half the thread), I the inertia of wheel
+ * and casting, I_p and r_p of the pulley, τ_f the friction torque: (m + I/r² + I_p/r_p²) s'' = m g - τ_f / r until the
+ * mass lands; then the thread is slack and the pulley runs down by itself. Spokes are a little uneven, the same at
+ * every turn, and the pulley wobbles a little.
  */
 final class WheelOnThread extends HiddenRig {
-    /** Mistakes that a signal can show: a casting beside its pin, thread wound over thread, spokes that the gate misses. */
+    /**
+     * Mistakes that a signal can show: a casting beside its pin, thread wound over thread, spokes that the gate misses.
+     */
     static final List<String> FAULTS = List.of("off-centre", "thread-overlaps", "missed-spokes");
 
     private static final int SPOKES = 10;
@@ -136,7 +139,9 @@ final class WheelOnThread extends HiddenRig {
     /** One step of constant acceleration, which is exact while nothing changes; edges are placed within it. */
     private void step(double h) {
         double r = radius * (faults.contains("thread-overlaps") ? 1 + 0.09 * Math.max(0, way) / FALL : 1);
-        double a = slack > 0 || way > FALL ? -RUN_DOWN * (1 + speed) : (mass * g - runFriction / r) / (mass + inertia / (r * r) + pulleyShare);
+        double a = slack > 0 || way > FALL
+                ? -RUN_DOWN * (1 + speed)
+                : (mass * g - runFriction / r) / (mass + inertia / (r * r) + pulleyShare);
         if (way > FALL) {
             slack = 1;
         }

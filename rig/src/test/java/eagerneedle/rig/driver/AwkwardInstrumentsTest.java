@@ -34,13 +34,20 @@ class AwkwardInstrumentsTest {
             Map<String, String> queries = new LinkedHashMap<>(Map.of());
             queries.put("volts", "MEAS:VOLT?");
             queries.put("amps", "MEAS:CURR?");
-            ScpiDriver driver = new ScpiDriver(new TcpWire("127.0.0.1", meter.port()), queries, Map.of("volts", "V", "amps", "A"), Map.of(), Map.of());
+            ScpiDriver driver = new ScpiDriver(
+                    new TcpWire("127.0.0.1", meter.port()),
+                    queries,
+                    Map.of("volts", "V", "amps", "A"),
+                    Map.of(),
+                    Map.of());
             driver.open();
             driver.configure(50);
             driver.start(heard);
             heard.more(14);
             driver.close();
-            assertThat(driver.late()).as("late answers were met and passed over").isGreaterThan(2);
+            assertThat(driver.late())
+                    .as("late answers were met and passed over")
+                    .isGreaterThan(2);
             assertThat(heard.rows).allSatisfy(r -> {
                 assertThat(r[1]).isEqualTo(12.5);
                 assertThat(r[2]).isEqualTo(0.25);
@@ -56,27 +63,33 @@ class AwkwardInstrumentsTest {
             }
         })) {
             LineDriver driver = new LineDriver("127.0.0.1", logger.port());
-            assertThatThrownBy(driver::open).isInstanceOf(IOException.class).hasMessageContaining("way in 'furlong'").hasMessageContaining("not a unit");
+            assertThatThrownBy(driver::open)
+                    .isInstanceOf(IOException.class)
+                    .hasMessageContaining("way in 'furlong'")
+                    .hasMessageContaining("not a unit");
             driver.close();
         }
     }
 
     /** A logger of plain numbers at 50 Hz whose script can change its clock or put anything between its lines. */
-    private AwkwardInstrument logger(String describes, java.util.function.BiConsumer<AwkwardInstrument, Integer> each) throws IOException {
+    private AwkwardInstrument logger(String describes, java.util.function.BiConsumer<AwkwardInstrument, Integer> each)
+            throws IOException {
         return new AwkwardInstrument((m, line) -> {
             if (line.equals("describe")) {
                 m.say("= X-2;Plain logger;" + describes);
             } else if (line.equals("start")) {
-                Thread t = new Thread(() -> {
-                    for (int i = 0; i < 120; i++) {
-                        try {
-                            each.accept(m, i);
-                        } catch (IllegalStateException | NullPointerException gone) {
-                            return;
-                        }
-                        AwkwardInstrument.sleep(20);
-                    }
-                }, "awkward samples");
+                Thread t = new Thread(
+                        () -> {
+                            for (int i = 0; i < 120; i++) {
+                                try {
+                                    each.accept(m, i);
+                                } catch (IllegalStateException | NullPointerException gone) {
+                                    return;
+                                }
+                                AwkwardInstrument.sleep(20);
+                            }
+                        },
+                        "awkward samples");
                 t.setDaemon(true);
                 t.start();
             }
@@ -93,7 +106,8 @@ class AwkwardInstrumentsTest {
 
     @Test
     void aClockThatRestartsIsFollowedAndSaid() throws IOException {
-        try (AwkwardInstrument l = logger("v[V]", (m, i) -> m.say(": " + (i < 60 ? 700_000_000L + i * 20_000L : (i - 60) * 20_000L) + "," + i))) {
+        try (AwkwardInstrument l = logger(
+                "v[V]", (m, i) -> m.say(": " + (i < 60 ? 700_000_000L + i * 20_000L : (i - 60) * 20_000L) + "," + i))) {
             LineDriver driver = running(l);
             Recorder.await(() -> heard.rows.size() >= 118);
             driver.close();
@@ -114,7 +128,10 @@ class AwkwardInstrumentsTest {
             LineDriver driver = running(l);
             Recorder.await(() -> heard.rows.size() >= 119);
             driver.close();
-            assertThat(heard.rows.stream().map(r -> (int) r[1]).toList()).as("every sample, in order").isSorted().doesNotHaveDuplicates();
+            assertThat(heard.rows.stream().map(r -> (int) r[1]).toList())
+                    .as("every sample, in order")
+                    .isSorted()
+                    .doesNotHaveDuplicates();
         }
     }
 
@@ -131,6 +148,8 @@ class AwkwardInstrumentsTest {
             assertThat(heard.rows).allSatisfy(r -> assertThat(r[1]).isLessThan(1000));
             assertThat(driver.unreadable()).isGreaterThan(15);
         }
-        assertThat(Checksum.of("123456789")).as("the check value of CRC-16/CCITT").isEqualTo("29B1");
+        assertThat(Checksum.of("123456789"))
+                .as("the check value of CRC-16/CCITT")
+                .isEqualTo("29B1");
     }
 }

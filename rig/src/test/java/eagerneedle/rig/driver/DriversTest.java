@@ -13,11 +13,24 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 class DriversTest {
     private static Sheet.Device device(String driver) {
-        return new Sheet.Device("device", driver, null, Map.of("voltage", "MEAS:VOLT?"), Map.of("supply", new Sheet.Output(null, "V", 0, 5, 1, null, 0, 0, "VOLT %s")), null);
+        return new Sheet.Device(
+                "device",
+                driver,
+                null,
+                Map.of("voltage", "MEAS:VOLT?"),
+                Map.of("supply", new Sheet.Output(null, "V", 0, 5, 1, null, 0, 0, "VOLT %s")),
+                null);
     }
 
     @ParameterizedTest
-    @CsvSource({"line, 127.0.0.1:5020, LineDriver", "gate, 127.0.0.1:5020, LineDriver", "line, /dev/ttyUSB7, LineDriver", "scpi, 10.0.0.2:5025, ScpiDriver", "file, log.csv, FileDriver", "manual, '', ManualDriver"})
+    @CsvSource({
+        "line, 127.0.0.1:5020, LineDriver",
+        "gate, 127.0.0.1:5020, LineDriver",
+        "line, /dev/ttyUSB7, LineDriver",
+        "scpi, 10.0.0.2:5025, ScpiDriver",
+        "file, log.csv, FileDriver",
+        "manual, '', ManualDriver"
+    })
     void aDeviceGetsTheDriverItsSheetNames(String driver, String address, String type) throws IOException {
         try (Driver d = Drivers.of(device(driver), address, Map.of("voltage", "V"))) {
             assertThat(d.getClass().getSimpleName()).isEqualTo(type);
@@ -26,9 +39,23 @@ class DriversTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"somewhere", "", "host:", ":5020", "host:0", "host:99999", "host:port", "/dev/ttyUSB0,fast", "COM"})
+    @ValueSource(
+            strings = {
+                "somewhere",
+                "",
+                "host:",
+                ":5020",
+                "host:0",
+                "host:99999",
+                "host:port",
+                "/dev/ttyUSB0,fast",
+                "COM"
+            })
     void whatIsNoAddressIsOneSentence(String address) {
-        assertThatThrownBy(() -> Drivers.wire(address)).isInstanceOf(IOException.class).hasMessageContaining("is not an address").hasMessageContaining("for instance");
+        assertThatThrownBy(() -> Drivers.wire(address))
+                .isInstanceOf(IOException.class)
+                .hasMessageContaining("is not an address")
+                .hasMessageContaining("for instance");
     }
 
     @Test
@@ -38,13 +65,17 @@ class DriversTest {
         assertThat(Drivers.wire("COM3").name()).isEqualTo("COM3");
         Wire closed = Drivers.wire("COM3");
         assertThatThrownBy(closed::in).isInstanceOf(IOException.class).hasMessageContaining("not connected");
-        assertThatThrownBy(() -> Drivers.wire("/dev/no-such-port").open()).isInstanceOf(IOException.class).hasMessageContaining("There is no serial port /dev/no-such-port");
+        assertThatThrownBy(() -> Drivers.wire("/dev/no-such-port").open())
+                .isInstanceOf(IOException.class)
+                .hasMessageContaining("There is no serial port /dev/no-such-port");
     }
 
     @Test
     void aDriverThatIsNotOpenHasNothingToSet() throws IOException {
         try (Driver d = Drivers.of(device("line"), "127.0.0.1:1", Map.of())) {
-            assertThatThrownBy(() -> d.setOutput("supply", 1)).isInstanceOf(IOException.class).hasMessageContaining("not connected");
+            assertThatThrownBy(() -> d.setOutput("supply", 1))
+                    .isInstanceOf(IOException.class)
+                    .hasMessageContaining("not connected");
             assertThatThrownBy(d::open).isInstanceOf(IOException.class).hasMessageContaining("Nothing answers");
         }
         try (Driver d = Drivers.of(device("manual"), "", Map.of("mass", "g"))) {

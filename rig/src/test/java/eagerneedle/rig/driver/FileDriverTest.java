@@ -18,6 +18,7 @@ import org.junit.jupiter.api.io.TempDir;
 class FileDriverTest {
     @TempDir
     private Path folder;
+
     private final Recorder heard = new Recorder();
     private Path file;
     private FileDriver driver;
@@ -123,7 +124,9 @@ class FileDriverTest {
 
     @Test
     void whatIsNoSuchFileIsOneSentence() throws IOException {
-        assertThatThrownBy(() -> new FileDriver(folder.resolve("none.csv")).open()).isInstanceOf(IOException.class).hasMessageContaining("There is no file none.csv yet");
+        assertThatThrownBy(() -> new FileDriver(folder.resolve("none.csv")).open())
+                .isInstanceOf(IOException.class)
+                .hasMessageContaining("There is no file none.csv yet");
         Files.writeString(file, "hello\n");
         assertThatThrownBy(() -> driver.open()).hasMessageContaining("at least one more column");
     }
@@ -132,7 +135,8 @@ class FileDriverTest {
     void readingsByHandComeOneByOne() throws IOException {
         long[] clock = {0};
         Recorder typed = new Recorder();
-        try (ManualDriver hand = new ManualDriver("display", List.of("mass"), List.of("g"), () -> clock[0] += 1_000_000_000L)) {
+        try (ManualDriver hand =
+                new ManualDriver("display", List.of("mass"), List.of("g"), () -> clock[0] += 1_000_000_000L)) {
             hand.open();
             assertThatThrownBy(() -> hand.enter(1)).hasMessageContaining("No run is open");
             hand.start(typed);

@@ -22,7 +22,16 @@ class FrameTest {
 
     @Test
     void headersThatMakeNoSenseAnnounceNothing() {
-        for (String bad : new String[] {"% 1 2 3", "% a 1 1 1", "% 1 0 5 2", "% 1 1 5 9", "% -5 1 1 1", "% 1 1 2000000000 4", ": 1 2 3 4", "% 9223372036854775807 1 1 1"}) {
+        for (String bad : new String[] {
+            "% 1 2 3",
+            "% a 1 1 1",
+            "% 1 0 5 2",
+            "% 1 1 5 9",
+            "% -5 1 1 1",
+            "% 1 1 2000000000 4",
+            ": 1 2 3 4",
+            "% 9223372036854775807 1 1 1"
+        }) {
             assertThat(Frame.announced(bad, 4)).as(bad).isNull();
         }
     }
@@ -30,7 +39,8 @@ class FrameTest {
     @Test
     void everyCountOfAFastLoggerArrivesAsItWasSent() throws Exception {
         List<Driver.Block> blocks = Collections.synchronizedList(new ArrayList<>());
-        try (WaveStandIn logger = new WaveStandIn(16); LineDriver driver = new LineDriver("127.0.0.1", logger.port())) {
+        try (WaveStandIn logger = new WaveStandIn(16);
+                LineDriver driver = new LineDriver("127.0.0.1", logger.port())) {
             assertThat(driver.open().channels()).hasSize(16);
             driver.configure(100_000);
             driver.start(new Driver.Sink() {
@@ -40,11 +50,11 @@ class FrameTest {
                 }
 
                 @Override
-                public void state(Driver.State state, String sentence) {
-                }
+                public void state(Driver.State state, String sentence) {}
             });
             long until = System.nanoTime() + 20_000_000_000L;
-            while (System.nanoTime() < until && List.copyOf(blocks).stream().mapToInt(Driver.Block::size).sum() < 50_000) {
+            while (System.nanoTime() < until
+                    && List.copyOf(blocks).stream().mapToInt(Driver.Block::size).sum() < 50_000) {
                 Thread.sleep(20);
             }
             driver.stop();

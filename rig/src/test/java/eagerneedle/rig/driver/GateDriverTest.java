@@ -41,7 +41,9 @@ class GateDriverTest {
         for (int i = 1; i < heard.rows.size(); i++) {
             double gap = heard.rows.get(i)[0] - heard.rows.get(i - 1)[0];
             assertThat(gap).isCloseTo(0.008, within(1e-6));
-            assertThat(heard.rows.get(i)[1]).as("each edge turns the first gate").isEqualTo(1 - heard.rows.get(i - 1)[1]);
+            assertThat(heard.rows.get(i)[1])
+                    .as("each edge turns the first gate")
+                    .isEqualTo(1 - heard.rows.get(i - 1)[1]);
         }
         assertThat(driver.unreadable()).isZero();
     }
@@ -72,7 +74,8 @@ class GateDriverTest {
     void aClockThatJumpsBackAndOtherUnitsAreNotTaken() throws IOException {
         heard.more(50);
         standIn.misbehave(Misbehaviour.CLOCK_BACK);
-        Recorder.await(() -> heard.sentences.stream().anyMatch(s -> s.contains("clock jumped by") || s.contains("started anew")));
+        Recorder.await(() ->
+                heard.sentences.stream().anyMatch(s -> s.contains("clock jumped by") || s.contains("started anew")));
         heard.more(10);
         heard.timesRise();
         standIn.misbehave(Misbehaviour.WRONG_UNITS);

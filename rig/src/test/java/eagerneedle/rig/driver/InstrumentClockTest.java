@@ -47,7 +47,10 @@ class InstrumentClockTest {
 
     private void risesEvenly(double longest) {
         for (int i = 1; i < kept.size(); i++) {
-            assertThat(kept.get(i) - kept.get(i - 1)).as("sample " + i).isPositive().isLessThan((long) (longest * S));
+            assertThat(kept.get(i) - kept.get(i - 1))
+                    .as("sample " + i)
+                    .isPositive()
+                    .isLessThan((long) (longest * S));
         }
     }
 
@@ -86,7 +89,9 @@ class InstrumentClockTest {
         assertThat(kept).hasSize(200);
         assertThat(lost).isZero();
         assertThat(said).hasSize(1).first().asString().contains("started anew");
-        assertThat(kept.get(100) - kept.get(99)).as("the time it was away, by our clock").isBetween(2 * S, 22 * S / 10);
+        assertThat(kept.get(100) - kept.get(99))
+                .as("the time it was away, by our clock")
+                .isBetween(2 * S, 22 * S / 10);
         risesEvenly(2.3);
     }
 

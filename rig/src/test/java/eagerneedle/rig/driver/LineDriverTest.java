@@ -49,7 +49,8 @@ class LineDriverTest implements Driver.Sink {
 
     @BeforeEach
     void open() throws IOException {
-        standIn = new LineStandIn(Rigs.create("cart-on-slope", 3, Set.of()), "TH-UR-07", "Ultrasonic ranger TH-UR-07", 4);
+        standIn =
+                new LineStandIn(Rigs.create("cart-on-slope", 3, Set.of()), "TH-UR-07", "Ultrasonic ranger TH-UR-07", 4);
         driver = new LineDriver("127.0.0.1", standIn.port());
     }
 
@@ -187,22 +188,30 @@ class LineDriverTest implements Driver.Sink {
         int port = standIn.port();
         standIn.close();
         LineDriver nobody = new LineDriver("127.0.0.1", port);
-        assertThatThrownBy(nobody::open).isInstanceOf(IOException.class).hasMessageContaining("Nothing answers at 127.0.0.1");
+        assertThatThrownBy(nobody::open)
+                .isInstanceOf(IOException.class)
+                .hasMessageContaining("Nothing answers at 127.0.0.1");
         nobody.close();
     }
 
     @Test
     void aClosedInstrumentNeverAnswersHoweverOftenItIsTried() throws IOException {
         for (int i = 0; i < 200; i++) {
-            LineStandIn shortLived = new LineStandIn(Rigs.create("cart-on-slope", i, Set.of()), "TH-UR-08", "Ultrasonic ranger TH-UR-08", 4);
+            LineStandIn shortLived = new LineStandIn(
+                    Rigs.create("cart-on-slope", i, Set.of()), "TH-UR-08", "Ultrasonic ranger TH-UR-08", 4);
             int port = shortLived.port();
             shortLived.close();
             LineDriver nobody = new LineDriver("127.0.0.1", port);
-            assertThatThrownBy(nobody::open).isInstanceOf(IOException.class).hasMessageContaining("Nothing answers at 127.0.0.1");
+            assertThatThrownBy(nobody::open)
+                    .isInstanceOf(IOException.class)
+                    .hasMessageContaining("Nothing answers at 127.0.0.1");
         }
     }
 
-    /** An instrument that still sends two lines of the sampling before when the next one starts, as one with a full buffer does. */
+    /**
+     * An instrument that still sends two lines of the sampling before when the next one starts, as one with a full
+     * buffer does.
+     */
     @Test
     void linesOfTheSamplingBeforeDoNotSpoilTheNext() throws Exception {
         try (ServerSocket slow = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
@@ -225,7 +234,8 @@ class LineDriverTest implements Driver.Sink {
 
     private static void slowInstrument(ServerSocket server) {
         try (Socket peer = server.accept();
-                BufferedReader in = new BufferedReader(new InputStreamReader(peer.getInputStream(), StandardCharsets.UTF_8));
+                BufferedReader in =
+                        new BufferedReader(new InputStreamReader(peer.getInputStream(), StandardCharsets.UTF_8));
                 PrintStream out = new PrintStream(peer.getOutputStream(), true, StandardCharsets.UTF_8)) {
             int starts = 0;
             for (String line = in.readLine(); line != null; line = in.readLine()) {
@@ -233,7 +243,8 @@ class LineDriverTest implements Driver.Sink {
                     out.print("= slow;Slow logger;x\n");
                 } else if (line.equals("start")) {
                     String before = starts++ == 0 ? "" : ":300000,104\n:400000,105\n";
-                    String run = starts == 1 ? ":0,101\n:100000,102\n:200000,103\n" : ":0,201\n:100000,202\n:200000,203\n";
+                    String run =
+                            starts == 1 ? ":0,101\n:100000,102\n:200000,103\n" : ":0,201\n:100000,202\n:200000,203\n";
                     out.print(before + run);
                 }
             }
@@ -246,7 +257,9 @@ class LineDriverTest implements Driver.Sink {
     void somethingElseThereIsOneSentence() throws IOException {
         try (ServerSocket mute = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
             LineDriver other = new LineDriver("127.0.0.1", mute.getLocalPort());
-            assertThatThrownBy(other::open).isInstanceOf(IOException.class).hasMessageContaining("does not say what it is");
+            assertThatThrownBy(other::open)
+                    .isInstanceOf(IOException.class)
+                    .hasMessageContaining("does not say what it is");
             assertThat(other.state()).isEqualTo(Driver.State.CLOSED);
         }
     }
@@ -257,7 +270,10 @@ class LineDriverTest implements Driver.Sink {
         standIn.misbehave(Misbehaviour.WRONG_UNITS);
         await(() -> !sentences.isEmpty());
         assertThat(driver.state()).isEqualTo(Driver.State.REFUSED);
-        assertThat(sentences.get(sentences.size() - 1)).contains("position in mV").contains("position in counts").contains("nothing of that is kept");
+        assertThat(sentences.get(sentences.size() - 1))
+                .contains("position in mV")
+                .contains("position in counts")
+                .contains("nothing of that is kept");
         int kept = samples.size();
         pause(400);
         assertThat(samples).as("nothing of it is kept").hasSize(kept);
@@ -269,13 +285,18 @@ class LineDriverTest implements Driver.Sink {
         standIn.limit("heater", 12);
         driver.setOutput("heater", 5);
         assertThat(standIn.output("heater")).isEqualTo(5);
-        assertThatThrownBy(() -> driver.setOutput("heater", 20)).isInstanceOf(IOException.class).hasMessageContaining("refused heater = 20.0: above its own limit of 12.0");
+        assertThatThrownBy(() -> driver.setOutput("heater", 20))
+                .isInstanceOf(IOException.class)
+                .hasMessageContaining("refused heater = 20.0: above its own limit of 12.0");
         assertThat(standIn.output("heater")).isEqualTo(5);
         assertThat(driver.selfTest()).isEmpty();
         driver.identify();
         await(() -> standIn.identified() == 1);
         standIn.misbehave(Misbehaviour.DEAF);
-        assertThatThrownBy(() -> driver.setOutput("heater", 6)).isInstanceOf(IOException.class).hasMessageContaining("did not confirm").hasMessageContaining("not done");
+        assertThatThrownBy(() -> driver.setOutput("heater", 6))
+                .isInstanceOf(IOException.class)
+                .hasMessageContaining("did not confirm")
+                .hasMessageContaining("not done");
     }
 
     @Test
@@ -287,7 +308,9 @@ class LineDriverTest implements Driver.Sink {
         await(() -> states.contains(Driver.State.LOST));
         assertThat(sentences.get(0)).contains("outputs switch themselves off");
         await(() -> driver.state() == Driver.State.RUNNING);
-        assertThat(standIn.output("heater")).as("it does not come on again by itself").isZero();
+        assertThat(standIn.output("heater"))
+                .as("it does not come on again by itself")
+                .isZero();
         driver.setOutput("heater", 4);
         driver.close();
         await(() -> standIn.output("heater") == 0);
@@ -298,7 +321,9 @@ class LineDriverTest implements Driver.Sink {
         driver.open();
         driver.setOutput("heater", 5);
         Thread.sleep(2500);
-        assertThat(standIn.output("heater")).as("kept alive past the watchdog's time").isEqualTo(5);
+        assertThat(standIn.output("heater"))
+                .as("kept alive past the watchdog's time")
+                .isEqualTo(5);
     }
 
     @Test

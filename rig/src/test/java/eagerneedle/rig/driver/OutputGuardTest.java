@@ -84,7 +84,9 @@ class OutputGuardTest {
     void anErrorSwitchesOff() throws IOException {
         guard.set(5);
         seconds(1);
-        doThrow(new IOException("The instrument refused heater.")).when(driver).setOutput(anyString(), org.mockito.AdditionalMatchers.gt(4.0));
+        doThrow(new IOException("The instrument refused heater."))
+                .when(driver)
+                .setOutput(anyString(), org.mockito.AdditionalMatchers.gt(4.0));
         seconds(1);
         guard.set(10);
         seconds(1);
@@ -114,7 +116,8 @@ class OutputGuardTest {
 
     @Test
     void theLeadIsPulledAtAHeaterThatIsOn() throws IOException {
-        try (LineStandIn standIn = new LineStandIn(Rigs.create("cart-on-slope", 3, Set.of()), "TH-LG-03", "Logger", 1); LineDriver line = new LineDriver("127.0.0.1", standIn.port())) {
+        try (LineStandIn standIn = new LineStandIn(Rigs.create("cart-on-slope", 3, Set.of()), "TH-LG-03", "Logger", 1);
+                LineDriver line = new LineDriver("127.0.0.1", standIn.port())) {
             line.open();
             line.configure(20);
             line.start(new Recorder());
@@ -126,7 +129,9 @@ class OutputGuardTest {
                 Recorder.await(() -> standIn.output("heater") == 0);
                 Recorder.await(() -> real.value() == 0);
                 Recorder.await(() -> line.state() == Driver.State.RUNNING);
-                assertThat(standIn.output("heater")).as("off also when the line is back").isZero();
+                assertThat(standIn.output("heater"))
+                        .as("off also when the line is back")
+                        .isZero();
                 real.set(6);
                 Recorder.await(() -> standIn.output("heater") == 6);
             }

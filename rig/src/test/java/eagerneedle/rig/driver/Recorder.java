@@ -58,6 +58,8 @@ final class Recorder implements Driver.Sink {
 
     /** Waits until no thread of a kind is left. */
     static void noThreadIsLeft(String... prefixes) {
-        await(() -> Thread.getAllStackTraces().keySet().stream().noneMatch(t -> List.of(prefixes).stream().anyMatch(p -> t.getName().startsWith(p))));
+        await(() -> Thread.getAllStackTraces().keySet().stream()
+                .noneMatch(t ->
+                        List.of(prefixes).stream().anyMatch(p -> t.getName().startsWith(p))));
     }
 }

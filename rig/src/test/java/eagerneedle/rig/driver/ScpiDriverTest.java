@@ -28,7 +28,12 @@ class ScpiDriverTest {
         Map<String, String> queries = new LinkedHashMap<>();
         queries.put("voltage", "MEAS:VOLT?");
         queries.put("current", "MEAS:CURR?");
-        driver = new ScpiDriver(new TcpWire("127.0.0.1", standIn.port()), queries, Map.of("voltage", "V", "current", "A"), Map.of("supply", "VOLT %s"), Map.of("supply", 0.0));
+        driver = new ScpiDriver(
+                new TcpWire("127.0.0.1", standIn.port()),
+                queries,
+                Map.of("voltage", "V", "current", "A"),
+                Map.of("supply", "VOLT %s"),
+                Map.of("supply", 0.0));
     }
 
     @AfterEach
@@ -78,7 +83,8 @@ class ScpiDriverTest {
     @Test
     void garbageHalfAnswersOverloadAndUnitsThatDoNotFitAreCounted() throws IOException {
         running();
-        for (Misbehaviour how : new Misbehaviour[] {Misbehaviour.GARBAGE, Misbehaviour.WRONG_UNITS, Misbehaviour.OVERLOAD}) {
+        for (Misbehaviour how :
+                new Misbehaviour[] {Misbehaviour.GARBAGE, Misbehaviour.WRONG_UNITS, Misbehaviour.OVERLOAD}) {
             long before = driver.unreadable();
             standIn.misbehave(how);
             Recorder.await(() -> driver.unreadable() > before + 3);
@@ -107,7 +113,9 @@ class ScpiDriverTest {
     @Test
     void aLimitIsRefusedByTheInstrumentInItsOwnWords() throws IOException {
         driver.open();
-        assertThatThrownBy(() -> driver.setOutput("supply", 9)).isInstanceOf(IOException.class).hasMessage("The instrument refused supply = 9.0: Data out of range.");
+        assertThatThrownBy(() -> driver.setOutput("supply", 9))
+                .isInstanceOf(IOException.class)
+                .hasMessage("The instrument refused supply = 9.0: Data out of range.");
         assertThatThrownBy(() -> driver.setOutput("lamp", 1)).hasMessageContaining("no output called lamp");
         assertThat(standIn.volts()).isZero();
     }
@@ -136,7 +144,8 @@ class ScpiDriverTest {
     @Test
     void somethingElseThereIsOneSentence() throws IOException {
         try (ServerSocket mute = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
-            ScpiDriver other = new ScpiDriver(new TcpWire("127.0.0.1", mute.getLocalPort()), Map.of(), Map.of(), Map.of(), Map.of());
+            ScpiDriver other = new ScpiDriver(
+                    new TcpWire("127.0.0.1", mute.getLocalPort()), Map.of(), Map.of(), Map.of(), Map.of());
             assertThatThrownBy(other::open).isInstanceOf(IOException.class).hasMessageContaining("not to *IDN?");
         }
     }

@@ -12,7 +12,10 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledOnOs;
 import org.junit.jupiter.api.condition.OS;
 
-/** The same driver and the same faults over a serial port, here a pseudo-terminal. Pulling the plug makes the port vanish. */
+/**
+ * The same driver and the same faults over a serial port, here a pseudo-terminal. Pulling the plug makes the port
+ * vanish.
+ */
 @EnabledOnOs({OS.LINUX, OS.MAC})
 class SerialLineDriverTest extends LineDriverTest {
     private Path plug;
@@ -28,7 +31,8 @@ class SerialLineDriverTest extends LineDriverTest {
     }
 
     private void plugIn() throws IOException {
-        standIn = LineStandIn.serial(Rigs.create("cart-on-slope", 3, Set.of()), "TH-UR-07", "Ultrasonic ranger TH-UR-07", 4);
+        standIn = LineStandIn.serial(
+                Rigs.create("cart-on-slope", 3, Set.of()), "TH-UR-07", "Ultrasonic ranger TH-UR-07", 4);
         Files.deleteIfExists(plug);
         Files.createSymbolicLink(plug, Path.of(standIn.serialPort()));
     }
@@ -55,7 +59,9 @@ class SerialLineDriverTest extends LineDriverTest {
         standIn.close();
         Files.deleteIfExists(plug);
         LineDriver nobody = new LineDriver(new SerialWire(plug.toString(), 9600));
-        org.assertj.core.api.Assertions.assertThatThrownBy(nobody::open).isInstanceOf(IOException.class).hasMessageContaining("There is no serial port");
+        org.assertj.core.api.Assertions.assertThatThrownBy(nobody::open)
+                .isInstanceOf(IOException.class)
+                .hasMessageContaining("There is no serial port");
         nobody.close();
     }
 }

@@ -17,21 +17,31 @@ import java.util.Map;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 
-/** The logging day on simulated benches: each way of capturing gives what it should, clean benches are left in peace, faults are found. */
+/**
+ * The logging day on simulated benches: each way of capturing gives what it should, clean benches are left in peace,
+ * faults are found.
+ */
 class CapturedTest {
     private static final Instant DAY = Instant.parse("2026-11-23T09:00:00Z");
-    private static final SheetReader.Located SHEET = SheetTrial.read(SheetReader.shippedText("logging-day"), "logging-day.yaml");
+    private static final SheetReader.Located SHEET =
+            SheetTrial.read(SheetReader.shippedText("logging-day"), "logging-day.yaml");
 
     private static Rehearsal bench(long seed, String... faults) {
         return Rehearsal.of(SHEET, Rigs.create("chains", SHEET.sheet(), seed, Set.of(faults)), DAY);
     }
 
     private static Reduction reduced(Rehearsal r) {
-        return new Reducer(SHEET, (run, c) -> r.samples().getOrDefault(run, Map.of()).getOrDefault(c, RawSamples.NONE)).reduce(r.session());
+        return new Reducer(
+                        SHEET,
+                        (run, c) -> r.samples().getOrDefault(run, Map.of()).getOrDefault(c, RawSamples.NONE))
+                .reduce(r.session());
     }
 
     private static Run run(Reduction r, String capture) {
-        return r.session().runs().stream().filter(x -> x.capture().equals(capture)).findFirst().orElseThrow();
+        return r.session().runs().stream()
+                .filter(x -> x.capture().equals(capture))
+                .findFirst()
+                .orElseThrow();
     }
 
     @Test
@@ -48,7 +58,8 @@ class CapturedTest {
         assertThat(prompted.size()).isEqualTo(12);
         for (int i = 0; i < 12; i++) {
             // A reading is the mean of the samples before its moment, and belongs to the middle of their times.
-            assertThat(run(r, "fade").entries().marks().get(i).taken() - prompted.time()[i]).isBetween(0.0, 0.5);
+            assertThat(run(r, "fade").entries().marks().get(i).taken() - prompted.time()[i])
+                    .isBetween(0.0, 0.5);
             assertThat(run(r, "fade").entries().marks().get(i).late()).isBetween(0.0, 0.21);
         }
         assertThat(r.trace(run(r, "hang"), "load").orElseThrow().size()).isEqualTo(30);
@@ -73,7 +84,13 @@ class CapturedTest {
         assertThat(alarms / (double) benches).as(which.toString()).isLessThan(1 / 200.0);
         int open = 0;
         for (int seed = 0; seed < 60; seed++) {
-            open += new SessionWatch().look(reduced(bench(seed, "open")), DAY).stream().anyMatch(f -> f.run() == 1 && Set.of("open", "shorted", "saturated", "out of range").contains(f.watch())) ? 1 : 0;
+            open += new SessionWatch()
+                            .look(reduced(bench(seed, "open")), DAY).stream()
+                                    .anyMatch(f -> f.run() == 1
+                                            && Set.of("open", "shorted", "saturated", "out of range")
+                                                    .contains(f.watch()))
+                    ? 1
+                    : 0;
         }
         assertThat(open).as("an open lead, of 60").isEqualTo(60);
     }
@@ -81,18 +98,40 @@ class CapturedTest {
     @Test
     void everyMistakeAtTheDryingCabinetIsFoundAndNamed() {
         SheetReader.Located cabinet = SheetTrial.read(SheetReader.shippedText("drying-cabinet"), "drying-cabinet.yaml");
-        // A platinum probe on the thermocouple's chain shows nothing that the other tag expects: what is said is that it is on another input.
-        Map<String, Set<String>> names = Map.of("open", Set.of("open", "shorted", "saturated", "out of range"), "swapped", Set.of("swapped", "outside its band"), "reversed", Set.of("outside its band", "saturated", "shorted"));
+        // A platinum probe on the thermocouple's chain shows nothing that the other tag expects: what is said is that
+        // it is on another input.
+        Map<String, Set<String>> names = Map.of(
+                "open",
+                Set.of("open", "shorted", "saturated", "out of range"),
+                "swapped",
+                Set.of("swapped", "outside its band"),
+                "reversed",
+                Set.of("outside its band", "saturated", "shorted"));
         StringBuilder alarms = new StringBuilder();
         for (long seed = 0; seed < 60; seed++) {
             for (String fault : new String[] {"open", "swapped", "reversed", ""}) {
-                Rehearsal r = Rehearsal.of(cabinet, Rigs.create("thermocouple-cabinet", cabinet.sheet(), seed, fault.isEmpty() ? Set.of() : Set.of(fault)), DAY);
-                Reduction reduced = new Reducer(cabinet, (run, c) -> r.samples().getOrDefault(run, Map.of()).getOrDefault(c, RawSamples.NONE)).reduce(r.session());
+                Rehearsal r = Rehearsal.of(
+                        cabinet,
+                        Rigs.create(
+                                "thermocouple-cabinet",
+                                cabinet.sheet(),
+                                seed,
+                                fault.isEmpty() ? Set.of() : Set.of(fault)),
+                        DAY);
+                Reduction reduced = new Reducer(
+                                cabinet,
+                                (run, c) ->
+                                        r.samples().getOrDefault(run, Map.of()).getOrDefault(c, RawSamples.NONE))
+                        .reduce(r.session());
                 var found = new SessionWatch().look(reduced, DAY.plusSeconds(3600));
                 if (fault.isEmpty()) {
-                    found.stream().filter(f -> f.run() > 0 && f.severity() == Finding.Severity.WRONG).forEach(f -> alarms.append(f.watch()).append(' '));
+                    found.stream()
+                            .filter(f -> f.run() > 0 && f.severity() == Finding.Severity.WRONG)
+                            .forEach(f -> alarms.append(f.watch()).append(' '));
                 } else {
-                    assertThat(found).as("%s, seed %d", fault, seed).anyMatch(f -> names.get(fault).contains(f.watch()));
+                    assertThat(found)
+                            .as("%s, seed %d", fault, seed)
+                            .anyMatch(f -> names.get(fault).contains(f.watch()));
                 }
             }
         }

@@ -20,7 +20,8 @@ import org.junit.jupiter.api.Test;
 
 class CartOnSlopeTest {
     private static final double METRES = 0.004 / 5.831;
-    private final SheetReader.Located sheet = SheetTrial.read(SheetReader.shippedText("baggage-chute"), "baggage-chute.yaml");
+    private final SheetReader.Located sheet =
+            SheetTrial.read(SheetReader.shippedText("baggage-chute"), "baggage-chute.yaml");
 
     private static double[] roll(RigModel rig, String capture, String level, double seconds) {
         rig.arrange(Map.of("capture", capture, "level", level));
@@ -40,7 +41,9 @@ class CartOnSlopeTest {
             t[i - from] = 0.02 * (i - from);
             v[i - from] = x[i];
         }
-        var fit = new org.hipparchus.linear.QRDecomposition(org.hipparchus.linear.MatrixUtils.createRealMatrix(vandermonde(t))).getSolver()
+        var fit = new org.hipparchus.linear.QRDecomposition(
+                        org.hipparchus.linear.MatrixUtils.createRealMatrix(vandermonde(t)))
+                .getSolver()
                 .solve(org.hipparchus.linear.MatrixUtils.createRealVector(v));
         return 2 * fit.getEntry(2);
     }
@@ -58,7 +61,8 @@ class CartOnSlopeTest {
     void theIntegratedRollHasTheAccelerationOfItsPhysics() {
         RigModel rig = Rigs.create("cart-on-slope", 11, Set.of());
         double gEff = rig.truth().get("g_eff").value();
-        double sine = rig.truth().get("rise_C").value() / rig.truth().get("spacing").value();
+        double sine =
+                rig.truth().get("rise_C").value() / rig.truth().get("spacing").value();
         double theta = Math.asin(sine) + rig.truth().get("tilt").value();
         double expected = gEff * Math.sin(theta) - rig.truth().get("friction").value() * Math.cos(theta);
         double mean = 0;
@@ -96,9 +100,21 @@ class CartOnSlopeTest {
 
     @Test
     void oneSeedIsOneRigAndAnotherIsAnother() {
-        assertThat(Rigs.create("cart-on-slope", 5, Set.of()).truth().get("g").value()).isEqualTo(Rigs.create("cart-on-slope", 5, Set.of()).truth().get("g").value());
-        assertThat(roll(Rigs.create("cart-on-slope", 5, Set.of()), "slopes", "B", 1)).isEqualTo(roll(Rigs.create("cart-on-slope", 5, Set.of()), "slopes", "B", 1));
-        assertThat(Rigs.create("cart-on-slope", 6, Set.of()).truth().get("spacing").value()).isNotEqualTo(Rigs.create("cart-on-slope", 5, Set.of()).truth().get("spacing").value());
+        assertThat(Rigs.create("cart-on-slope", 5, Set.of()).truth().get("g").value())
+                .isEqualTo(Rigs.create("cart-on-slope", 5, Set.of())
+                        .truth()
+                        .get("g")
+                        .value());
+        assertThat(roll(Rigs.create("cart-on-slope", 5, Set.of()), "slopes", "B", 1))
+                .isEqualTo(roll(Rigs.create("cart-on-slope", 5, Set.of()), "slopes", "B", 1));
+        assertThat(Rigs.create("cart-on-slope", 6, Set.of())
+                        .truth()
+                        .get("spacing")
+                        .value())
+                .isNotEqualTo(Rigs.create("cart-on-slope", 5, Set.of())
+                        .truth()
+                        .get("spacing")
+                        .value());
     }
 
     @Test
@@ -109,21 +125,28 @@ class CartOnSlopeTest {
             Reading r = Reading.parse(rig.readings().get("spacing"));
             within += Math.abs(r.value() - rig.truth().get("spacing").value()) <= 1.96 * r.u() ? 1 : 0;
             Reading block = Reading.parse(rig.readings().get("rise_B"));
-            assertThat(Math.abs(block.value() - rig.truth().get("rise_B").value())).isLessThanOrEqualTo(0.055);
+            assertThat(Math.abs(block.value() - rig.truth().get("rise_B").value()))
+                    .isLessThanOrEqualTo(0.055);
         }
         assertThat(within / 500.0).isBetween(0.92, 0.98);
     }
 
     @Test
     void anUnknownRigOrFaultIsOneSentence() {
-        assertThatThrownBy(() -> Rigs.create("submarine", 1, Set.of())).hasMessageContaining("no simulated rig called submarine");
-        assertThatThrownBy(() -> Rigs.create("cart-on-slope", 1, Set.of("gremlins"))).hasMessageContaining("asleep, no-echo, sees-stop");
+        assertThatThrownBy(() -> Rigs.create("submarine", 1, Set.of()))
+                .hasMessageContaining("no simulated rig called submarine");
+        assertThatThrownBy(() -> Rigs.create("cart-on-slope", 1, Set.of("gremlins")))
+                .hasMessageContaining("asleep, no-echo, sees-stop");
         assertThat(Rigs.faults("submarine")).isEmpty();
     }
 
     private List<Finding> findings(long seed, Set<String> faults) {
         Rehearsal r = Rehearsal.of(sheet, Rigs.create("cart-on-slope", seed, faults), Instant.EPOCH);
-        Reduction reduction = new Reducer(sheet, (run, channel) -> r.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE)).reduce(r.session());
+        Reduction reduction = new Reducer(
+                        sheet,
+                        (run, channel) ->
+                                r.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE))
+                .reduce(r.session());
         return new SessionWatch().look(reduction, Instant.EPOCH);
     }
 
@@ -131,7 +154,12 @@ class CartOnSlopeTest {
     void cleanSessionsRaiseFewFalseAlarms() {
         int alarms = 0;
         for (int seed = 1000; seed < 1040; seed++) {
-            alarms += findings(seed, Set.of()).stream().filter(f -> f.severity() != Finding.Severity.NOTE).findAny().isPresent() ? 1 : 0;
+            alarms += findings(seed, Set.of()).stream()
+                            .filter(f -> f.severity() != Finding.Severity.NOTE)
+                            .findAny()
+                            .isPresent()
+                    ? 1
+                    : 0;
         }
         assertThat(alarms).as("clean sessions of 40 with an alarm").isLessThanOrEqualTo(3);
     }
@@ -139,9 +167,15 @@ class CartOnSlopeTest {
     @Test
     void everyFaultIsFoundAndNamed() {
         for (int seed = 0; seed < 6; seed++) {
-            assertThat(findings(seed, Set.of("asleep"))).as("asleep").anyMatch(f -> f.watch().equals("dead"));
-            assertThat(findings(seed, Set.of("no-echo"))).as("no echo").anyMatch(f -> f.watch().equals("out of range"));
-            assertThat(findings(seed, Set.of("sees-stop"))).as("sees stop").anyMatch(f -> f.severity() != Finding.Severity.NOTE && f.run() > 0);
+            assertThat(findings(seed, Set.of("asleep")))
+                    .as("asleep")
+                    .anyMatch(f -> f.watch().equals("dead"));
+            assertThat(findings(seed, Set.of("no-echo")))
+                    .as("no echo")
+                    .anyMatch(f -> f.watch().equals("out of range"));
+            assertThat(findings(seed, Set.of("sees-stop")))
+                    .as("sees stop")
+                    .anyMatch(f -> f.severity() != Finding.Severity.NOTE && f.run() > 0);
         }
     }
 

@@ -31,7 +31,12 @@ class ChainRigTest {
     }
 
     private static Reduction reduced(SheetReader.Located sheet, Rehearsal r) {
-        return new Reducer(sheet, (run, channel) -> Optional.ofNullable(r.samples().get(run)).map(m -> m.get(channel)).orElse(RawSamples.NONE)).reduce(r.session());
+        return new Reducer(
+                        sheet,
+                        (run, channel) -> Optional.ofNullable(r.samples().get(run))
+                                .map(m -> m.get(channel))
+                                .orElse(RawSamples.NONE))
+                .reduce(r.session());
     }
 
     @Test
@@ -42,36 +47,69 @@ class ChainRigTest {
             ChainRig rig = new ChainRig(DAY.sheet(), seed, Set.of());
             Rehearsal r = Rehearsal.of(DAY, rig, Instant.EPOCH);
             Reduction reduction = reduced(DAY, r);
-            for (String name : List.of("G_eff", "beam", "w_eff", "meter_factor", "strain.slope", "thermometer.slope", "light.slope", "light.intercept", "balance.slope")) {
-                Quantity found = reduction.quantity(name).orElseThrow(() -> new AssertionError(name + ": " + reduction.outcome(name).problem()));
+            for (String name : List.of(
+                    "G_eff",
+                    "beam",
+                    "w_eff",
+                    "meter_factor",
+                    "strain.slope",
+                    "thermometer.slope",
+                    "light.slope",
+                    "light.intercept",
+                    "balance.slope")) {
+                Quantity found = reduction
+                        .quantity(name)
+                        .orElseThrow(() -> new AssertionError(
+                                name + ": " + reduction.outcome(name).problem()));
                 Quantity truth = r.truth().get(name);
                 assertThat(truth).as("truth of %s", name).isNotNull();
-                hits.computeIfAbsent(name, k -> new int[1])[0] += Math.abs(found.value() - truth.in(found.unit())) <= Coverage.DEFAULT.expanded(found) ? 1 : 0;
+                hits.computeIfAbsent(name, k -> new int[1])[0] +=
+                        Math.abs(found.value() - truth.in(found.unit())) <= Coverage.DEFAULT.expanded(found) ? 1 : 0;
             }
             List<Quantity> lower = reduction.column("tables.lower");
             for (int i = 0; i < lower.size(); i++) {
-                hits.computeIfAbsent("tables.lower", k -> new int[1])[0] += Math.abs(lower.get(i).value() - rig.circles()[0][i]) <= Coverage.DEFAULT.expanded(lower.get(i)) ? 1 : 0;
+                hits.computeIfAbsent("tables.lower", k -> new int[1])[0] += Math.abs(
+                                        lower.get(i).value() - rig.circles()[0][i])
+                                <= Coverage.DEFAULT.expanded(lower.get(i))
+                        ? 1
+                        : 0;
             }
             Calibration scale = reduction.session().calibrationOf("scale").orElseThrow();
-            assertThat(Math.abs(scale.points().get(0).indication())).as("zero was brought into its band").isLessThan(0.6);
+            assertThat(Math.abs(scale.points().get(0).indication()))
+                    .as("zero was brought into its band")
+                    .isLessThan(0.6);
             assertThat(scale.points().get(1).indication()).as("seed " + seed).isCloseTo(500, within(0.7));
             assertThat(scale.failure()).isEmpty();
-            assertThat(reduction.session().calibrationOf("balance").orElseThrow().failure()).isEmpty();
-            assertThat(reduction.session().calibrationOf("light").orElseThrow().failure()).isEmpty();
+            assertThat(reduction
+                            .session()
+                            .calibrationOf("balance")
+                            .orElseThrow()
+                            .failure())
+                    .isEmpty();
+            assertThat(reduction.session().calibrationOf("light").orElseThrow().failure())
+                    .isEmpty();
         }
         // 80 trials: three standard deviations of a true 95 % are 7.3 %.
-        hits.forEach((name, n) -> assertThat(n[0] / (double) (name.equals("tables.lower") ? 8 * trials : trials)).as("coverage of %s", name).isBetween(0.87, 1.0));
+        hits.forEach((name, n) -> assertThat(n[0] / (double) (name.equals("tables.lower") ? 8 * trials : trials))
+                .as("coverage of %s", name)
+                .isBetween(0.87, 1.0));
     }
 
     @Test
     void theCabinetIsRehearsedAndItsOffsetTakenOut() {
         Rehearsal r = Rehearsal.of(CABINET, Rigs.create("chains", CABINET.sheet(), 5, Set.of()), Instant.EPOCH);
         Reduction reduction = reduced(CABINET, r);
-        Quantity air = reduction.quantity("T_air").orElseThrow(() -> new AssertionError(reduction.outcome("T_air").problem()));
+        Quantity air = reduction
+                .quantity("T_air")
+                .orElseThrow(() -> new AssertionError(reduction.outcome("T_air").problem()));
         assertThat(air.value()).isBetween(30.0, 70.0);
         assertThat(air.u()).isBetween(0.02, 0.6);
-        assertThat(air.contributions().keySet()).as("the gain stays in the budget, the offset is gone").anyMatch(l -> l.id().endsWith("/gain"));
-        assertThat(air.contributions().entrySet()).filteredOn(e -> e.getKey().id().endsWith("TH-AM-01/offset")).allMatch(e -> Math.abs(e.getValue()) < 0.01);
+        assertThat(air.contributions().keySet())
+                .as("the gain stays in the budget, the offset is gone")
+                .anyMatch(l -> l.id().endsWith("/gain"));
+        assertThat(air.contributions().entrySet())
+                .filteredOn(e -> e.getKey().id().endsWith("TH-AM-01/offset"))
+                .allMatch(e -> Math.abs(e.getValue()) < 0.01);
         assertThat(reduction.quantity("shortcut").orElseThrow().value()).isNotZero();
     }
 
@@ -90,7 +128,9 @@ class ChainRigTest {
         double[] a = good.read();
         double[] b = bad.read();
         int where = fault.equals("reversed") ? 1 : 0;
-        assertThat(Math.abs(a[where] - b[where])).as("counts differ where the fault is").isGreaterThan(3);
+        assertThat(Math.abs(a[where] - b[where]))
+                .as("counts differ where the fault is")
+                .isGreaterThan(3);
     }
 
     @Test
@@ -112,7 +152,8 @@ class ChainRigTest {
 
     @Test
     void aSessionKnowsItsSheetOnly() {
-        assertThat(Session.start(DAY.text(), "x", Instant.EPOCH).setup("strain")).isNotNull();
+        assertThat(Session.start(DAY.text(), "x", Instant.EPOCH).setup("strain"))
+                .isNotNull();
         assertThat(Rigs.faults("chains")).containsExactly("swapped", "reversed", "open");
     }
 }

@@ -86,7 +86,9 @@ class LineStandInTest {
         assertThat(line).startsWith("= TH-UR-07");
         say("resume");
         String next = in.readLine();
-        assertThat(Long.parseLong(next.substring(1, next.indexOf(',')))).isGreaterThan(last).isLessThan(last + 200_000);
+        assertThat(Long.parseLong(next.substring(1, next.indexOf(','))))
+                .isGreaterThan(last)
+                .isLessThan(last + 200_000);
     }
 
     @Test
@@ -96,7 +98,9 @@ class LineStandInTest {
         standIn.disconnect();
         try (Socket again = new Socket(InetAddress.getLoopbackAddress(), standIn.port())) {
             again.getOutputStream().write("describe\n".getBytes(StandardCharsets.UTF_8));
-            assertThat(new BufferedReader(new InputStreamReader(again.getInputStream(), StandardCharsets.UTF_8)).readLine()).startsWith("= TH-UR-07");
+            assertThat(new BufferedReader(new InputStreamReader(again.getInputStream(), StandardCharsets.UTF_8))
+                            .readLine())
+                    .startsWith("= TH-UR-07");
         }
     }
 }

@@ -24,8 +24,8 @@ import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /**
- * Trueness of the whole computation, for every method that ships with physics of its own: hidden truths lie in their stated 95 %
- * intervals as often as they should, and the mistakes that a rig can make are found.
+ * Trueness of the whole computation, for every method that ships with physics of its own: hidden truths lie in their
+ * stated 95 % intervals as often as they should, and the mistakes that a rig can make are found.
  */
 class MethodsTest {
     private static final int SESSIONS = Integer.getInteger("sessions", 60);
@@ -33,15 +33,38 @@ class MethodsTest {
     private static final int CLEAN = Integer.getInteger("clean", 25);
 
     /** What must stand in the words of a watch, a check or its remedy for a fault to be called named rightly. */
-    private static final Map<String, String> NAMES = Map.ofEntries(Map.entry("asleep", "(?i)no change at all|asleep|dead"), Map.entry("no-echo", "(?i)echo|out of range|reach"), Map.entry("sees-stop", "(?i)stop|beside|stands still|no window"),
-            Map.entry("no-reference", "(?i)no reference junction"), Map.entry("ice-gone", "(?i)ice is gone|reference .*moved|ice gone"), Map.entry("touches-can", "(?i)earthed|touch|short"), Map.entry("no-power", "(?i)no power"),
-            Map.entry("swapped", "(?i)swapped|exchanged|on another input"), Map.entry("reversed", "(?i)reversed"), Map.entry("open", "(?i)open|broken lead|off"), Map.entry("off-centre", "(?i)off.centre|off centre"),
-            Map.entry("thread-overlaps", "(?i)over itself|thread"), Map.entry("missed-spokes", "(?i)missing"), Map.entry("other-gauge", "(?i)packet|another gauge"), Map.entry("hum", "(?i)hum|mains"),
-            Map.entry("flick-too-large", "(?i)flick"), Map.entry("frosted-side", "(?i)frosted"), Map.entry("old-blank", "(?i)blank"), Map.entry("condensation", "(?i)condens|water on cold"), Map.entry("warms-up", "(?i)temperature"),
-            Map.entry("wrong-way", "(?i)wrong way"), Map.entry("misread", "(?i)misread|stands out"), Map.entry("zero-not-renewed", "(?i)zero|does not close"), Map.entry("air-currents", "(?i)moving air|air current"));
+    private static final Map<String, String> NAMES = Map.ofEntries(
+            Map.entry("asleep", "(?i)no change at all|asleep|dead"),
+            Map.entry("no-echo", "(?i)echo|out of range|reach"),
+            Map.entry("sees-stop", "(?i)stop|beside|stands still|no window"),
+            Map.entry("no-reference", "(?i)no reference junction"),
+            Map.entry("ice-gone", "(?i)ice is gone|reference .*moved|ice gone"),
+            Map.entry("touches-can", "(?i)earthed|touch|short"),
+            Map.entry("no-power", "(?i)no power"),
+            Map.entry("swapped", "(?i)swapped|exchanged|on another input"),
+            Map.entry("reversed", "(?i)reversed"),
+            Map.entry("open", "(?i)open|broken lead|off"),
+            Map.entry("off-centre", "(?i)off.centre|off centre"),
+            Map.entry("thread-overlaps", "(?i)over itself|thread"),
+            Map.entry("missed-spokes", "(?i)missing"),
+            Map.entry("other-gauge", "(?i)packet|another gauge"),
+            Map.entry("hum", "(?i)hum|mains"),
+            Map.entry("flick-too-large", "(?i)flick"),
+            Map.entry("frosted-side", "(?i)frosted"),
+            Map.entry("old-blank", "(?i)blank"),
+            Map.entry("condensation", "(?i)condens|water on cold"),
+            Map.entry("warms-up", "(?i)temperature"),
+            Map.entry("wrong-way", "(?i)wrong way"),
+            Map.entry("misread", "(?i)misread|stands out"),
+            Map.entry("zero-not-renewed", "(?i)zero|does not close"),
+            Map.entry("air-currents", "(?i)moving air|air current"));
 
     private static List<String> methods() {
-        return SheetReader.shipped().stream().filter(id -> id.contains(System.getProperty("method", ""))).filter(id -> sheet(id).sheet().devices().values().stream().anyMatch(d -> d.rig() != null && !d.rig().equals("chains"))).toList();
+        return SheetReader.shipped().stream()
+                .filter(id -> id.contains(System.getProperty("method", "")))
+                .filter(id -> sheet(id).sheet().devices().values().stream()
+                        .anyMatch(d -> d.rig() != null && !d.rig().equals("chains")))
+                .toList();
     }
 
     private static SheetReader.Located sheet(String id) {
@@ -57,7 +80,11 @@ class MethodsTest {
     }
 
     private static Reduction reduce(SheetReader.Located located, Rehearsal r) {
-        return new Reducer(located, (run, channel) -> r.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE)).reduce(r.session());
+        return new Reducer(
+                        located,
+                        (run, channel) ->
+                                r.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE))
+                .reduce(r.session());
     }
 
     @ParameterizedTest
@@ -73,12 +100,19 @@ class MethodsTest {
             Reduction reduction = reduce(located, r);
             synchronized (covered) {
                 r.truth().forEach((name, truth) -> {
-                    boolean taken = reduction.calibrated().contains(name) && reduction.quantity(name).filter(Quantity::isExact).isPresent();
-                    if (taken || !located.sheet().results().containsKey(name) && !reduction.calibrated().contains(name)) {
+                    boolean taken = reduction.calibrated().contains(name)
+                            && reduction
+                                    .quantity(name)
+                                    .filter(Quantity::isExact)
+                                    .isPresent();
+                    if (taken
+                            || !located.sheet().results().containsKey(name)
+                                    && !reduction.calibrated().contains(name)) {
                         return;
                     }
                     if (reduction.quantity(name).isEmpty()) {
-                        troubles.add("seed " + seed + ", " + name + ": " + reduction.outcome(name).problem());
+                        troubles.add("seed " + seed + ", " + name + ": "
+                                + reduction.outcome(name).problem());
                         return;
                     }
                     Quantity q = reduction.quantity(name).orElseThrow();
@@ -86,18 +120,30 @@ class MethodsTest {
                     covered.merge(name, Math.abs(error) <= Coverage.DEFAULT.expanded(q) ? 1 : 0, Integer::sum);
                     scaled.merge(name, error / q.u() / SESSIONS, Double::sum);
                 });
-                reduction.comparisons().forEach(c -> agreed.merge("comparison " + c.id(), c.agrees(reduction.speaks(c.id())) ? 1 : 0, Integer::sum));
-                reduction.checks().forEach(c -> agreed.merge("check " + c.check().label(), c.met().orElse(false) ? 1 : 0, Integer::sum));
+                reduction
+                        .comparisons()
+                        .forEach(c -> agreed.merge(
+                                "comparison " + c.id(), c.agrees(reduction.speaks(c.id())) ? 1 : 0, Integer::sum));
+                reduction
+                        .checks()
+                        .forEach(c -> agreed.merge(
+                                "check " + c.check().label(), c.met().orElse(false) ? 1 : 0, Integer::sum));
             }
         });
-        covered.forEach((name, n) -> System.out.printf("%s: %s covered in %.1f %%, mean error %.2f u%n", id, name, 100.0 * n / SESSIONS, scaled.get(name)));
+        covered.forEach((name, n) -> System.out.printf(
+                "%s: %s covered in %.1f %%, mean error %.2f u%n", id, name, 100.0 * n / SESSIONS, scaled.get(name)));
         agreed.forEach((name, n) -> System.out.printf("%s: %s good in %.1f %%%n", id, name, 100.0 * n / SESSIONS));
         assertThat(troubles).isEmpty();
         double all = covered.values().stream().mapToInt(n -> n).sum() / (double) (SESSIONS * covered.size());
-        // So many sessions tell a coverage to its binomial deviation only; what lies four of these from 95 % is wrong. Four hundred tell it to 93 % to 97 %.
+        // So many sessions tell a coverage to its binomial deviation only; what lies four of these from 95 % is wrong.
+        // Four hundred tell it to 93 % to 97 %.
         double four = 4 * Math.sqrt(0.95 * 0.05 / SESSIONS);
-        assertThat(all).as("coverage of %s, all results together", id).isBetween(0.95 - Math.max(0.02, 0.4 * four), 0.95 + Math.max(0.02, 0.4 * four));
-        covered.forEach((name, n) -> assertThat(n / (double) SESSIONS).as("coverage of " + name).isBetween(0.95 - four, Math.min(1, 0.95 + four)));
+        assertThat(all)
+                .as("coverage of %s, all results together", id)
+                .isBetween(0.95 - Math.max(0.02, 0.4 * four), 0.95 + Math.max(0.02, 0.4 * four));
+        covered.forEach((name, n) -> assertThat(n / (double) SESSIONS)
+                .as("coverage of " + name)
+                .isBetween(0.95 - four, Math.min(1, 0.95 + four)));
     }
 
     @ParameterizedTest
@@ -113,18 +159,31 @@ class MethodsTest {
                 Reduction reduction = reduce(located, r);
                 Set<String> said = new java.util.TreeSet<>();
                 StringBuilder text = new StringBuilder();
-                new SessionWatch().look(reduction, Instant.EPOCH.plusSeconds(86_400)).stream().filter(f -> f.severity() != Finding.Severity.NOTE).forEach(f -> {
-                    said.add("watch " + f.watch());
-                    text.append(f.message()).append(' ').append(f.cause()).append(' ').append(f.remedy()).append('\n');
-                });
+                new SessionWatch()
+                        .look(reduction, Instant.EPOCH.plusSeconds(86_400)).stream()
+                                .filter(f -> f.severity() != Finding.Severity.NOTE)
+                                .forEach(f -> {
+                                    said.add("watch " + f.watch());
+                                    text.append(f.message())
+                                            .append(' ')
+                                            .append(f.cause())
+                                            .append(' ')
+                                            .append(f.remedy())
+                                            .append('\n');
+                                });
                 reduction.checks().stream().filter(c -> !c.met().orElse(true)).forEach(c -> {
                     said.add("check " + c.check().label());
-                    text.append(c.check().label()).append(' ').append(c.check().remedy()).append('\n');
+                    text.append(c.check().label())
+                            .append(' ')
+                            .append(c.check().remedy())
+                            .append('\n');
                 });
-                reduction.comparisons().stream().filter(c -> !c.agrees(reduction.speaks(c.id()))).forEach(c -> {
-                    said.add("comparison " + c.id());
-                    text.append(reduction.remedy(c.id())).append('\n');
-                });
+                reduction.comparisons().stream()
+                        .filter(c -> !c.agrees(reduction.speaks(c.id())))
+                        .forEach(c -> {
+                            said.add("comparison " + c.id());
+                            text.append(reduction.remedy(c.id())).append('\n');
+                        });
                 located.sheet().results().forEach((name, d) -> {
                     if (d.shown() && reduction.outcome(name).problem() != null) {
                         said.add("no result");
@@ -134,13 +193,25 @@ class MethodsTest {
                 synchronized (by) {
                     said.forEach(s -> by.merge(s, 1, Integer::sum));
                     found[0] += said.isEmpty() ? 0 : 1;
-                    found[1] += java.util.regex.Pattern.compile(NAMES.get(fault)).matcher(text).find() ? 1 : 0;
+                    found[1] += java.util.regex.Pattern.compile(NAMES.get(fault))
+                                    .matcher(text)
+                                    .find()
+                            ? 1
+                            : 0;
                     words.add(text.toString());
                 }
             });
-            System.out.printf("%s: fault %s found in %d of %d, named in %d: %s%n", id, fault, found[0], TRIES, found[1], by);
+            System.out.printf(
+                    "%s: fault %s found in %d of %d, named in %d: %s%n", id, fault, found[0], TRIES, found[1], by);
             assertThat(found[0]).as("%s, fault %s", id, fault).isGreaterThanOrEqualTo(TRIES - 1);
-            assertThat(found[1]).as("%s, fault %s named by %s in %s", id, fault, NAMES.get(fault), words.stream().distinct().limit(2).toList()).isGreaterThanOrEqualTo(TRIES - 1);
+            assertThat(found[1])
+                    .as(
+                            "%s, fault %s named by %s in %s",
+                            id,
+                            fault,
+                            NAMES.get(fault),
+                            words.stream().distinct().limit(2).toList())
+                    .isGreaterThanOrEqualTo(TRIES - 1);
         }
     }
 
@@ -153,16 +224,25 @@ class MethodsTest {
         IntStream.range(0, CLEAN).parallel().forEach(seed -> {
             Rehearsal r = rehearse(located, 5000 + seed, Set.of());
             Reduction reduction = reduce(located, r);
-            List<String> said = new SessionWatch().look(reduction, Instant.EPOCH.plusSeconds(86_400)).stream().filter(f -> f.severity() != Finding.Severity.NOTE).map(f -> "seed " + seed + ": " + f.message()).toList();
+            List<String> said = new SessionWatch()
+                    .look(reduction, Instant.EPOCH.plusSeconds(86_400)).stream()
+                            .filter(f -> f.severity() != Finding.Severity.NOTE)
+                            .map(f -> "seed " + seed + ": " + f.message())
+                            .toList();
             synchronized (alarms) {
                 alarms.addAll(said);
             }
         });
-        System.out.printf("%s: %d alarms in %d clean sessions %s%n", id, alarms.size(), CLEAN, alarms.stream().limit(5).toList());
+        System.out.printf(
+                "%s: %d alarms in %d clean sessions %s%n",
+                id, alarms.size(), CLEAN, alarms.stream().limit(5).toList());
         assertThat(alarms).hasSizeLessThanOrEqualTo(1);
     }
 
-    /** Sessions that once had no result: a cabinet that settled slowly, a reed flicked so gently that its trigger did not fire. */
+    /**
+     * Sessions that once had no result: a cabinet that settled slowly, a reed flicked so gently that its trigger did
+     * not fire.
+     */
     @ParameterizedTest
     @org.junit.jupiter.params.provider.CsvSource({"drying-cabinet, 230, T_air", "weather-vane-reed, 301, k_dynamic"})
     void aRareSessionHasItsResultToo(String id, long seed, String result) {
@@ -178,10 +258,15 @@ class MethodsTest {
         Rehearsal a = rehearse(sheet(id), 3, Set.of());
         Rehearsal b = rehearse(sheet(id), 3, Set.of());
         assertThat(a.session().measured()).isEqualTo(b.session().measured());
-        a.samples().forEach((run, channels) -> channels.forEach((c, s) -> assertThat(b.samples().get(run).get(c).values()).isEqualTo(s.values())));
+        a.samples()
+                .forEach((run, channels) -> channels.forEach((c, s) ->
+                        assertThat(b.samples().get(run).get(c).values()).isEqualTo(s.values())));
     }
 
-    /** A cabinet whose drift is almost over, and one whose coarse converter flickers between two steps: both give their result, and nothing is called lost. */
+    /**
+     * A cabinet whose drift is almost over, and one whose coarse converter flickers between two steps: both give their
+     * result, and nothing is called lost.
+     */
     @ParameterizedTest
     @org.junit.jupiter.params.provider.ValueSource(longs = {811_182, 810_127})
     void aCabinetAlmostSettledIsReduced(long seed) {
@@ -189,7 +274,10 @@ class MethodsTest {
         Rehearsal r = rehearse(located, seed, Set.of());
         Reduction reduction = reduce(located, r);
         Quantity air = reduction.quantity("T_air").orElseThrow();
-        assertThat(Math.abs(air.value() - r.truth().get("T_air").in(air.unit()))).isLessThan(3 * air.u());
-        assertThat(new SessionWatch().look(reduction, Instant.EPOCH)).extracting(Finding::rule).doesNotContain(eagerneedle.core.watch.Rule.REFERENCE_LOST);
+        assertThat(Math.abs(air.value() - r.truth().get("T_air").in(air.unit())))
+                .isLessThan(3 * air.u());
+        assertThat(new SessionWatch().look(reduction, Instant.EPOCH))
+                .extracting(Finding::rule)
+                .doesNotContain(eagerneedle.core.watch.Rule.REFERENCE_LOST);
     }
 }

@@ -23,18 +23,19 @@ import java.util.Map;
 import java.util.zip.DataFormatException;
 
 /**
- * One session on disk: the sheet, every act with the session as it stood after it, and the raw samples in packed blocks.
+ * One session on disk: the sheet, every act with the session as it stood after it, and the raw samples in packed
+ * blocks.
  *
- * <p>Nothing is ever overwritten: acts and blocks are only added, each in its own transaction, so that a killed program loses
- * none and damage to one page loses what lies on that page. All methods may be called from any thread; they take turns.
+ * <p>Nothing is ever overwritten: acts and blocks are only added, each in its own transaction, so that a killed program
+ * loses none and damage to one page loses what lies on that page. All methods may be called from any thread; they take
+ * turns.
  */
 public final class BenchFile implements SampleSource, AutoCloseable {
     private static final int REMEMBERED = 4_000_000;
     private static final byte[] SQLITE = "SQLite format 3\0".getBytes(StandardCharsets.US_ASCII);
 
     /** One line of the notebook. */
-    public record Act(Instant at, String text) {
-    }
+    public record Act(Instant at, String text) {}
 
     private final Path path;
     private final Connection connection;
@@ -62,7 +63,9 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             file.execute("PRAGMA user_version=" + Schema.VERSION);
             file.connection.setAutoCommit(false);
             Schema.create(file.connection);
-            file.write("INSERT INTO sheet (id, text, crc) VALUES (1, ?, " + checksum(session.sheetText()) + ")", session.sheetText());
+            file.write(
+                    "INSERT INTO sheet (id, text, crc) VALUES (1, ?, " + checksum(session.sheetText()) + ")",
+                    session.sheetText());
             file.save(session, session.created(), "Session opened: " + session.title() + ".");
             file.connection.commit();
             file.connection.setAutoCommit(true);
@@ -72,7 +75,8 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             if (file != null) {
                 file.close();
             }
-            throw new BenchFileException(path.getFileName() + " cannot be written there (" + brief(e) + "); choose another folder.", false);
+            throw new BenchFileException(
+                    path.getFileName() + " cannot be written there (" + brief(e) + "); choose another folder.", false);
         }
     }
 
@@ -81,10 +85,17 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         byte[] head = new byte[SQLITE.length];
         try (var in = Files.newInputStream(path)) {
             if (in.readNBytes(head, 0, head.length) < head.length || !java.util.Arrays.equals(head, SQLITE)) {
-                throw new BenchFileException(path.getFileName() + " is not a bench file; bench files end in .needle and are made by this program.", false);
+                throw new BenchFileException(
+                        path.getFileName()
+                                + " is not a bench file; bench files end in .needle and are made by this program.",
+                        false);
             }
         } catch (IOException e) {
-            throw new BenchFileException(path.getFileName() + (Files.exists(path) ? " cannot be read" : " is not there") + "; check its name and folder.", false, e);
+            throw new BenchFileException(
+                    path.getFileName() + (Files.exists(path) ? " cannot be read" : " is not there")
+                            + "; check its name and folder.",
+                    false,
+                    e);
         }
         looksSound(path);
         BenchFile file = null;
@@ -104,7 +115,10 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         }
     }
 
-    /** Looks at a file without altering it: neither what is not ours, nor what is damaged, is written to, not even its log. */
+    /**
+     * Looks at a file without altering it: neither what is not ours, nor what is damaged, is written to, not even its
+     * log.
+     */
     private static void looksSound(Path path) {
         try {
             byte[] head = Pages.head(path);
@@ -113,10 +127,14 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             }
             int version = java.nio.ByteBuffer.wrap(head).getInt(60);
             if (java.nio.ByteBuffer.wrap(head).getInt(68) != Schema.APPLICATION_ID) {
-                throw new BenchFileException(path.getFileName() + " is a database of some other program, not a bench file.", false);
+                throw new BenchFileException(
+                        path.getFileName() + " is a database of some other program, not a bench file.", false);
             }
             if (version > Schema.VERSION) {
-                throw new BenchFileException(path.getFileName() + " was written by a newer version of this program (format " + version + "); use that one.", false);
+                throw new BenchFileException(
+                        path.getFileName() + " was written by a newer version of this program (format " + version
+                                + "); use that one.",
+                        false);
             }
             Path log = path.resolveSibling(path.getFileName() + "-wal");
             if (!Files.exists(log) || Files.size(log) == 0) {
@@ -156,17 +174,33 @@ public final class BenchFile implements SampleSource, AutoCloseable {
     private static BenchFileException refused(Path path, SQLException e) {
         String said = e.getMessage() == null ? "" : e.getMessage();
         if (said.contains("BUSY") || said.contains("locked")) {
-            return new BenchFileException(path.getFileName() + " is open in another window of this program; close it there first.", false);
+            return new BenchFileException(
+                    path.getFileName() + " is open in another window of this program; close it there first.", false);
         }
         Path folder = path.toAbsolutePath().getParent();
-        if (said.contains("READONLY") || said.contains("CANTOPEN") || said.contains("readonly") || !Files.isWritable(path) || !Files.isWritable(folder)) {
-            return new BenchFileException(path.getFileName() + " cannot be written to, or its folder cannot: it is read-only. Copy it to a folder of your own and open it there.", false);
+        if (said.contains("READONLY")
+                || said.contains("CANTOPEN")
+                || said.contains("readonly")
+                || !Files.isWritable(path)
+                || !Files.isWritable(folder)) {
+            return new BenchFileException(
+                    path.getFileName()
+                            + " cannot be written to, or its folder cannot: it is read-only. Copy it to a folder "
+                            + "of your own and open it there.",
+                    false);
         }
-        return said.contains("FULL") ? new BenchFileException("There is no room beside " + path.getFileName() + " to open it; make room on the disk.", false) : damaged(path);
+        return said.contains("FULL")
+                ? new BenchFileException(
+                        "There is no room beside " + path.getFileName() + " to open it; make room on the disk.", false)
+                : damaged(path);
     }
 
     private static BenchFileException damaged(Path path) {
-        return new BenchFileException(path.getFileName() + " is cut short or damaged; repair puts what can be read into a new file and leaves this one as it is.", true);
+        return new BenchFileException(
+                path.getFileName()
+                        + " is cut short or damaged; repair puts what can be read into a new file and leaves "
+                        + "this one as it is.",
+                true);
     }
 
     private static Connection connect(Path path) throws SQLException {
@@ -198,7 +232,11 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             }
             settle();
         } catch (SQLException e) {
-            throw new BenchFileException(path.getFileName() + " could not be written (" + brief(e) + "); make room on the disk and try again.", false, e);
+            throw new BenchFileException(
+                    path.getFileName() + " could not be written (" + brief(e)
+                            + "); make room on the disk and try again.",
+                    false,
+                    e);
         }
     }
 
@@ -208,7 +246,9 @@ public final class BenchFile implements SampleSource, AutoCloseable {
 
     /** The session after its last act. */
     public synchronized Session session() {
-        try (Statement s = connection.createStatement(); ResultSet r = s.executeQuery("SELECT session FROM act WHERE session IS NOT NULL ORDER BY n DESC LIMIT 1")) {
+        try (Statement s = connection.createStatement();
+                ResultSet r =
+                        s.executeQuery("SELECT session FROM act WHERE session IS NOT NULL ORDER BY n DESC LIMIT 1")) {
             if (!r.next()) {
                 throw damaged(path);
             }
@@ -220,7 +260,9 @@ public final class BenchFile implements SampleSource, AutoCloseable {
 
     private String sheetText() throws SQLException {
         String text = text("SELECT text FROM sheet WHERE id = 1");
-        if (number("PRAGMA user_version") >= 2 && !text("SELECT coalesce(crc, '') FROM sheet WHERE id = 1").isEmpty() && Long.parseLong(text("SELECT crc FROM sheet WHERE id = 1")) != checksum(text)) {
+        if (number("PRAGMA user_version") >= 2
+                && !text("SELECT coalesce(crc, '') FROM sheet WHERE id = 1").isEmpty()
+                && Long.parseLong(text("SELECT crc FROM sheet WHERE id = 1")) != checksum(text)) {
             throw damaged(path);
         }
         return text;
@@ -234,7 +276,8 @@ public final class BenchFile implements SampleSource, AutoCloseable {
 
     /** Keeps the session after an act, and the act, in one transaction. */
     public synchronized void save(Session session, Instant at, String says) {
-        try (PreparedStatement act = connection.prepareStatement("INSERT INTO act (at, says, session) VALUES (?, ?, ?)")) {
+        try (PreparedStatement act =
+                connection.prepareStatement("INSERT INTO act (at, says, session) VALUES (?, ?, ?)")) {
             act.setString(1, at.toString());
             act.setString(2, says);
             act.setBytes(3, SessionJson.pack(session.withSheetText("")));
@@ -243,11 +286,18 @@ public final class BenchFile implements SampleSource, AutoCloseable {
                 settle();
             }
         } catch (SQLException e) {
-            throw new BenchFileException("The last act could not be written to " + path.getFileName() + " (" + brief(e) + "); make room on the disk and try again.", false, e);
+            throw new BenchFileException(
+                    "The last act could not be written to " + path.getFileName() + " (" + brief(e)
+                            + "); make room on the disk and try again.",
+                    false,
+                    e);
         }
     }
 
-    /** Brings the log into the file, so that between two acts the file alone is whole, whoever copies it. The samples of a run that is going on are in the log as well. */
+    /**
+     * Brings the log into the file, so that between two acts the file alone is whole, whoever copies it. The samples of
+     * a run that is going on are in the log as well.
+     */
     private void settle() {
         try {
             execute("PRAGMA wal_checkpoint(TRUNCATE)");
@@ -258,7 +308,8 @@ public final class BenchFile implements SampleSource, AutoCloseable {
 
     /** The notebook, in order. */
     public synchronized List<Act> acts() {
-        try (Statement s = connection.createStatement(); ResultSet r = s.executeQuery("SELECT at, says FROM act ORDER BY n")) {
+        try (Statement s = connection.createStatement();
+                ResultSet r = s.executeQuery("SELECT at, says FROM act ORDER BY n")) {
             List<Act> acts = new ArrayList<>();
             while (r.next()) {
                 acts.add(new Act(Instant.parse(r.getString(1)), r.getString(2)));
@@ -271,7 +322,9 @@ public final class BenchFile implements SampleSource, AutoCloseable {
 
     /** Notes that a run begins, before its first sample, so that it can be recovered if the program ends. */
     public synchronized void begin(Run run) {
-        try (PreparedStatement s = connection.prepareStatement("INSERT OR REPLACE INTO begun (run, capture, level, started, source, raw_unit, whole) VALUES (?, ?, ?, ?, ?, ?, ?)")) {
+        try (PreparedStatement s = connection.prepareStatement(
+                "INSERT OR REPLACE INTO begun (run, capture, level, started, source, raw_unit, whole) VALUES (?, "
+                        + "?, ?, ?, ?, ?, ?)")) {
             s.setInt(1, run.id());
             s.setString(2, run.capture());
             s.setString(3, run.level());
@@ -281,20 +334,34 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             s.setBytes(7, SessionJson.packRun(run));
             s.executeUpdate();
         } catch (SQLException e) {
-            throw new BenchFileException("The run cannot be started: " + path.getFileName() + " cannot be written (" + brief(e) + ").", false, e);
+            throw new BenchFileException(
+                    "The run cannot be started: " + path.getFileName() + " cannot be written (" + brief(e) + ").",
+                    false,
+                    e);
         }
     }
 
     /** Runs that began and hold samples but were neither kept nor discarded: the program ended in between. */
     public synchronized List<Run> unfinished(Session session) {
         List<Run> runs = new ArrayList<>();
-        try (Statement s = connection.createStatement(); ResultSet r = s.executeQuery(
-                "SELECT run, capture, level, started, source, raw_unit, whole FROM begun WHERE run IN (SELECT run FROM block) ORDER BY run")) {
+        try (Statement s = connection.createStatement();
+                ResultSet r = s.executeQuery(
+                        "SELECT run, capture, level, started, source, raw_unit, whole FROM begun WHERE run IN "
+                                + "(SELECT run FROM block) ORDER BY run")) {
             while (r.next()) {
                 int id = r.getInt(1);
                 if (session.run(id).isEmpty()) {
                     byte[] whole = r.getBytes(7);
-                    runs.add(whole != null ? SessionJson.unpackRun(whole) : Run.captured(id, r.getString(2), r.getString(3), Instant.parse(r.getString(4)), r.getString(5), r.getString(6)));
+                    runs.add(
+                            whole != null
+                                    ? SessionJson.unpackRun(whole)
+                                    : Run.captured(
+                                            id,
+                                            r.getString(2),
+                                            r.getString(3),
+                                            Instant.parse(r.getString(4)),
+                                            r.getString(5),
+                                            r.getString(6)));
                 }
             }
             return runs;
@@ -306,7 +373,12 @@ public final class BenchFile implements SampleSource, AutoCloseable {
     /** The next run id that neither the session nor any stored block uses. */
     public synchronized int nextRunId(Session session) {
         try {
-            return Math.max(session.nextRunId(), 1 + Math.max(number("SELECT coalesce(max(run), 0) FROM block"), number("SELECT coalesce(max(run), 0) FROM begun")));
+            return Math.max(
+                    session.nextRunId(),
+                    1
+                            + Math.max(
+                                    number("SELECT coalesce(max(run), 0) FROM block"),
+                                    number("SELECT coalesce(max(run), 0) FROM begun")));
         } catch (SQLException e) {
             throw damaged(path);
         }
@@ -345,7 +417,11 @@ public final class BenchFile implements SampleSource, AutoCloseable {
                 }
             }
         } catch (SQLException e) {
-            throw new BenchFileException("Samples could not be written to " + path.getFileName() + " (" + brief(e) + "); make room on the disk.", false, e);
+            throw new BenchFileException(
+                    "Samples could not be written to " + path.getFileName() + " (" + brief(e)
+                            + "); make room on the disk.",
+                    false,
+                    e);
         }
     }
 
@@ -377,7 +453,10 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         return read(() -> blocks.overview(run, channel));
     }
 
-    /** Lets the file grow no further than so many bytes, as a disk or a quota would; what does not fit is refused with a sentence. */
+    /**
+     * Lets the file grow no further than so many bytes, as a disk or a quota would; what does not fit is refused with a
+     * sentence.
+     */
     public synchronized void limit(long bytes) {
         try {
             execute("PRAGMA max_page_count=" + Math.max(1, bytes / Math.max(1, number("PRAGMA page_size"))));
@@ -388,14 +467,19 @@ public final class BenchFile implements SampleSource, AutoCloseable {
 
     /** Keeps a file with the session, such as a picture; its number is returned. */
     public synchronized int attach(String name, String kind, byte[] bytes) {
-        try (PreparedStatement s = connection.prepareStatement("INSERT INTO attachment (name, kind, bytes) VALUES (?, ?, ?)")) {
+        try (PreparedStatement s =
+                connection.prepareStatement("INSERT INTO attachment (name, kind, bytes) VALUES (?, ?, ?)")) {
             s.setString(1, name);
             s.setString(2, kind);
             s.setBytes(3, bytes);
             s.executeUpdate();
             return number("SELECT last_insert_rowid()");
         } catch (SQLException e) {
-            throw new BenchFileException(name + " could not be kept in " + path.getFileName() + " (" + brief(e) + "); make room on the disk and try again.", false, e);
+            throw new BenchFileException(
+                    name + " could not be kept in " + path.getFileName() + " (" + brief(e)
+                            + "); make room on the disk and try again.",
+                    false,
+                    e);
         }
     }
 
@@ -437,7 +521,10 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             s.setString(1, copy.toAbsolutePath().toString());
             s.execute();
         } catch (SQLException e) {
-            throw new BenchFileException(copy.getFileName() + " cannot be written there (" + brief(e) + "); choose another folder.", false, e);
+            throw new BenchFileException(
+                    copy.getFileName() + " cannot be written there (" + brief(e) + "); choose another folder.",
+                    false,
+                    e);
         }
     }
 
@@ -447,8 +534,8 @@ public final class BenchFile implements SampleSource, AutoCloseable {
     }
 
     /**
-     * Puts what can be read of a damaged file, and of the log beside it, into a new one; the damaged file is left as it is. The new one is made
-     * beside its place and put there when it is whole.
+     * Puts what can be read of a damaged file, and of the log beside it, into a new one; the damaged file is left as it
+     * is. The new one is made beside its place and put there when it is whole.
      *
      * @param sheet the text of a method sheet to be used where the one in the file is garbled; null for none
      */
@@ -462,9 +549,16 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             Files.deleteIfExists(work);
             Repaired done = Salvage.of(damaged, work, sheet);
             Files.move(work, target);
-            return new Repaired(target.getFileName().toString(), done.acts(), done.blocks(), done.samples(), done.missing());
+            return new Repaired(
+                    target.getFileName().toString(), done.acts(), done.blocks(), done.samples(), done.missing());
         } catch (IOException e) {
-            throw new BenchFileException(Files.isReadable(damaged) ? repaired.getFileName() + " cannot be written there (" + brief(e) + "); choose another folder." : damaged.getFileName() + " cannot be read; it was left as it is.", false, e);
+            throw new BenchFileException(
+                    Files.isReadable(damaged)
+                            ? repaired.getFileName() + " cannot be written there (" + brief(e)
+                                    + "); choose another folder."
+                            : damaged.getFileName() + " cannot be read; it was left as it is.",
+                    false,
+                    e);
         } finally {
             for (String end : new String[] {"", "-wal", "-shm"}) {
                 try {
@@ -478,13 +572,18 @@ public final class BenchFile implements SampleSource, AutoCloseable {
 
     /** Carries one act over from another file as it is; for {@link Salvage}. */
     synchronized void carryAct(String at, String says, byte[] session) {
-        try (PreparedStatement in = connection.prepareStatement("INSERT INTO act (at, says, session) VALUES (?, ?, ?)")) {
+        try (PreparedStatement in =
+                connection.prepareStatement("INSERT INTO act (at, says, session) VALUES (?, ?, ?)")) {
             in.setString(1, at);
             in.setString(2, says);
             in.setBytes(3, session);
             in.executeUpdate();
         } catch (SQLException e) {
-            throw new BenchFileException(path.getFileName() + " could not be written (" + brief(e) + "); make room on the disk and try again.", false, e);
+            throw new BenchFileException(
+                    path.getFileName() + " could not be written (" + brief(e)
+                            + "); make room on the disk and try again.",
+                    false,
+                    e);
         }
     }
 
@@ -502,19 +601,25 @@ public final class BenchFile implements SampleSource, AutoCloseable {
     }
 
     private int number(String sql) throws SQLException {
-        try (Statement s = connection.createStatement(); ResultSet r = s.executeQuery(sql)) {
+        try (Statement s = connection.createStatement();
+                ResultSet r = s.executeQuery(sql)) {
             return r.next() ? r.getInt(1) : 0;
         }
     }
 
     private String text(String sql) throws SQLException {
-        try (Statement s = connection.createStatement(); ResultSet r = s.executeQuery(sql)) {
+        try (Statement s = connection.createStatement();
+                ResultSet r = s.executeQuery(sql)) {
             return r.next() ? r.getString(1) : "";
         }
     }
 
     private static String brief(Exception e) {
-        return e instanceof IOException ? "the folder does not take it" : e.getMessage() == null ? "no reason given" : e.getMessage().replaceAll("^\\[|\\].*", "").toLowerCase(java.util.Locale.ROOT);
+        return e instanceof IOException
+                ? "the folder does not take it"
+                : e.getMessage() == null
+                        ? "no reason given"
+                        : e.getMessage().replaceAll("^\\[|\\].*", "").toLowerCase(java.util.Locale.ROOT);
     }
 
     @Override

@@ -8,9 +8,10 @@ import java.util.zip.CRC32C;
 import java.util.zip.DataFormatException;
 
 /**
- * Packs a column of doubles without loss for format 2 of the bench file: differences first, then Zstandard. What a column is
- * like decides how: times of a clock that ticks in micro- or nanoseconds by second differences of their ticks, counts by
- * first differences, anything else by the differing bits of neighbours. See docs/formats/bench-file.md.
+ * Packs a column of doubles without loss for format 2 of the bench file: differences first, then Zstandard. What a
+ * column is like decides how: times of a clock that ticks in micro- or nanoseconds by second differences of their
+ * ticks, counts by first differences, anything else by the differing bits of neighbours. See
+ * docs/formats/bench-file.md.
  */
 final class BlockCoding {
     private static final int LEVEL = 1;
@@ -18,8 +19,7 @@ final class BlockCoding {
     private static final double[] CLOCKS = {1e6, 1e9};
     private static final long EXACT = 1L << 52;
 
-    private BlockCoding() {
-    }
+    private BlockCoding() {}
 
     static byte[] pack(double[] v) {
         long[] whole = ticks(v, 1);
@@ -40,7 +40,8 @@ final class BlockCoding {
         long[] out = new long[v.length];
         for (int i = 0; i < v.length; i++) {
             double k = Math.rint(v[i] * perSecond);
-            if (!(Math.abs(k) < EXACT) || Double.doubleToRawLongBits((long) k / perSecond) != Double.doubleToRawLongBits(v[i])) {
+            if (!(Math.abs(k) < EXACT)
+                    || Double.doubleToRawLongBits((long) k / perSecond) != Double.doubleToRawLongBits(v[i])) {
                 return null;
             }
             out[i] = (long) k;
@@ -134,7 +135,13 @@ final class BlockCoding {
 
     private static byte[] packed(char how, int n, byte[] plain) {
         byte[] small = Zstd.compress(plain, LEVEL);
-        return ByteBuffer.allocate(13 + small.length).put((byte) how).putInt(n).putInt(plain.length).putInt(checksum(how, n, plain)).put(small).array();
+        return ByteBuffer.allocate(13 + small.length)
+                .put((byte) how)
+                .putInt(n)
+                .putInt(plain.length)
+                .putInt(checksum(how, n, plain))
+                .put(small)
+                .array();
     }
 
     /** So that one flipped bit on the disk is an error and not another number. */

@@ -28,7 +28,9 @@ final class Blocks {
 
     /** Adds a block; part of whatever transaction is open. */
     void add(int run, String channel, RawSamples samples) throws SQLException {
-        try (PreparedStatement s = connection.prepareStatement("INSERT INTO block (run, channel, n, time, value, coding) VALUES (?, ?, ?, ?, ?, ?)", PreparedStatement.RETURN_GENERATED_KEYS)) {
+        try (PreparedStatement s = connection.prepareStatement(
+                "INSERT INTO block (run, channel, n, time, value, coding) VALUES (?, ?, ?, ?, ?, ?)",
+                PreparedStatement.RETURN_GENERATED_KEYS)) {
             s.setInt(1, run);
             s.setString(2, channel);
             s.setInt(3, samples.size());
@@ -45,7 +47,8 @@ final class Blocks {
 
     private void outline(long block, int run, String channel, RawSamples samples) throws SQLException {
         Pyramid.Outline bins = Pyramid.bins(samples.time(), samples.values());
-        try (PreparedStatement s = connection.prepareStatement("INSERT OR REPLACE INTO outline VALUES (?, ?, ?, ?, ?, ?, ?)")) {
+        try (PreparedStatement s =
+                connection.prepareStatement("INSERT OR REPLACE INTO outline VALUES (?, ?, ?, ?, ?, ?, ?)")) {
             s.setLong(1, block);
             s.setInt(2, run);
             s.setString(3, channel);
@@ -73,7 +76,9 @@ final class Blocks {
 
     private static Pyramid.Outline bins(byte[] bytes) throws DataFormatException {
         ByteBuffer in = ByteBuffer.wrap(bytes);
-        if (bytes.length < 4 || bytes.length % 16 != 4 || in.getInt(bytes.length - 4) != checksum(bytes, bytes.length - 4)) {
+        if (bytes.length < 4
+                || bytes.length % 16 != 4
+                || in.getInt(bytes.length - 4) != checksum(bytes, bytes.length - 4)) {
             throw new DataFormatException("altered");
         }
         int n = bytes.length / 16;
@@ -94,7 +99,8 @@ final class Blocks {
     }
 
     private long sum(String table, int run, String channel) throws SQLException {
-        try (PreparedStatement s = connection.prepareStatement("SELECT coalesce(sum(n), 0) FROM " + table + " WHERE run = ? AND channel = ?")) {
+        try (PreparedStatement s = connection.prepareStatement(
+                "SELECT coalesce(sum(n), 0) FROM " + table + " WHERE run = ? AND channel = ?")) {
             s.setInt(1, run);
             s.setString(2, channel);
             try (ResultSet r = s.executeQuery()) {
@@ -106,13 +112,16 @@ final class Blocks {
     /** Blocks without an outline, of a file of format 1 or a rescued one: outlines are made and stored. */
     void outlineAll() throws SQLException, DataFormatException {
         List<Long> missing = new ArrayList<>();
-        try (PreparedStatement s = connection.prepareStatement("SELECT seq FROM block WHERE seq NOT IN (SELECT block FROM outline)"); ResultSet r = s.executeQuery()) {
+        try (PreparedStatement s = connection.prepareStatement(
+                        "SELECT seq FROM block WHERE seq NOT IN (SELECT block FROM outline)");
+                ResultSet r = s.executeQuery()) {
             while (r.next()) {
                 missing.add(r.getLong(1));
             }
         }
         for (long seq : missing) {
-            try (PreparedStatement s = connection.prepareStatement("SELECT run, channel, time, value, coding FROM block WHERE seq = ?")) {
+            try (PreparedStatement s =
+                    connection.prepareStatement("SELECT run, channel, time, value, coding FROM block WHERE seq = ?")) {
                 s.setLong(1, seq);
                 try (ResultSet r = s.executeQuery()) {
                     if (r.next()) {
@@ -137,7 +146,8 @@ final class Blocks {
     /** The outline of everything a run holds of a channel. */
     Pyramid overview(int run, String channel) throws SQLException, DataFormatException {
         Pyramid p = new Pyramid();
-        try (PreparedStatement s = connection.prepareStatement("SELECT n, t1, bins FROM outline WHERE run = ? AND channel = ? ORDER BY block")) {
+        try (PreparedStatement s = connection.prepareStatement(
+                "SELECT n, t1, bins FROM outline WHERE run = ? AND channel = ? ORDER BY block")) {
             s.setInt(1, run);
             s.setString(2, channel);
             try (ResultSet r = s.executeQuery()) {
@@ -157,7 +167,8 @@ final class Blocks {
     RawSamples between(int run, String channel, double from, double to) throws SQLException, DataFormatException {
         List<RawSamples> parts = new ArrayList<>();
         try (PreparedStatement s = connection.prepareStatement(
-                "SELECT b.time, b.value, b.coding FROM outline o JOIN block b ON b.seq = o.block WHERE o.run = ? AND o.channel = ? AND o.t1 >= ? AND o.t0 <= ? ORDER BY o.block")) {
+                "SELECT b.time, b.value, b.coding FROM outline o JOIN block b ON b.seq = o.block WHERE o.run = ? "
+                        + "AND o.channel = ? AND o.t1 >= ? AND o.t0 <= ? ORDER BY o.block")) {
             s.setInt(1, run);
             s.setString(2, channel);
             s.setDouble(3, from);
@@ -170,7 +181,8 @@ final class Blocks {
     /** Everything a run holds of a channel. */
     RawSamples all(int run, String channel) throws SQLException, DataFormatException {
         List<RawSamples> parts = new ArrayList<>();
-        try (PreparedStatement s = connection.prepareStatement("SELECT time, value, coding FROM block WHERE run = ? AND channel = ? ORDER BY seq")) {
+        try (PreparedStatement s = connection.prepareStatement(
+                "SELECT time, value, coding FROM block WHERE run = ? AND channel = ? ORDER BY seq")) {
             s.setInt(1, run);
             s.setString(2, channel);
             read(s, parts);

@@ -12,12 +12,12 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * The pages of a SQLite database and its write-ahead log, read without SQLite: every table row that lies whole on readable
- * pages, wherever it is, whatever is broken above it.
+ * The pages of a SQLite database and its write-ahead log, read without SQLite: every table row that lies whole on
+ * readable pages, wherever it is, whatever is broken above it.
  *
- * <p>SQLite reaches a row through the pages of a tree, and refuses a file whose head or length is wrong. Here every page that
- * looks like a leaf of a table is taken apart by itself (SQLite database file format, chapters 1.6, 2.1 and 4). What is found may be
- * anything, so whoever asks must know by itself what a row of its own looks like.
+ * <p>SQLite reaches a row through the pages of a tree, and refuses a file whose head or length is wrong. Here every
+ * page that looks like a leaf of a table is taken apart by itself (SQLite database file format, chapters 1.6, 2.1 and
+ * 4). What is found may be anything, so whoever asks must know by itself what a row of its own looks like.
  */
 final class Pages {
     private static final int LEAF = 0x0D;
@@ -27,7 +27,7 @@ final class Pages {
     /**
      * One row as it was found.
      *
-     * @param id     its row number
+     * @param id its row number
      * @param values nulls, Longs, Doubles, Strings and byte arrays
      */
     record Row(long id, List<Object> values) {
@@ -80,7 +80,9 @@ final class Pages {
     /** The log alone; pages of the file itself are not there. */
     private Pages(byte[] wal) {
         file = new byte[0];
-        size = wal.length >= LOG_HEAD && isPageSize(ByteBuffer.wrap(wal).getInt(8)) ? ByteBuffer.wrap(wal).getInt(8) : 4096;
+        size = wal.length >= LOG_HEAD && isPageSize(ByteBuffer.wrap(wal).getInt(8))
+                ? ByteBuffer.wrap(wal).getInt(8)
+                : 4096;
         readLog(wal);
     }
 
@@ -232,7 +234,8 @@ final class Pages {
         List<Object> out = new ArrayList<>();
         while (at[0] < head) {
             long type = varint(payload, at);
-            int length = type >= 12 ? (int) ((type - 12) / 2) : new int[] {0, 1, 2, 3, 4, 6, 8, 8, 0, 0, 0, 0}[(int) type];
+            int length =
+                    type >= 12 ? (int) ((type - 12) / 2) : new int[] {0, 1, 2, 3, 4, 6, 8, 8, 0, 0, 0, 0}[(int) type];
             if (body + length > payload.length || out.size() > 40) {
                 throw new IllegalStateException("no row");
             }

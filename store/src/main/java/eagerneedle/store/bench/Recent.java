@@ -14,12 +14,15 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * The sessions opened lately, newest first, kept in one small JSON file. It is a convenience: when the file cannot be read or
- * written, nothing is remembered and nothing else is lost.
+ * The sessions opened lately, newest first, kept in one small JSON file. It is a convenience: when the file cannot be
+ * read or written, nothing is remembered and nothing else is lost.
  */
 public final class Recent {
     private static final int MOST = 12;
-    private static final ObjectMapper MAPPER = JsonMapper.builder().addModule(new JavaTimeModule()).disable(SerializationFeature.WRITE_DATES_AS_TIMESTAMPS).build();
+    private static final ObjectMapper MAPPER = JsonMapper.builder()
+            .addModule(new JavaTimeModule())
+            .disable(SerializationFeature.WRITE_DATES_AS_TIMESTAMPS)
+            .build();
 
     /** One bench file, with what stood in its title when it was last open. */
     public record Entry(String path, String title, String place, Instant opened) {
@@ -48,7 +51,11 @@ public final class Recent {
 
     private static List<Entry> read(Path file) {
         try {
-            return Files.exists(file) ? MAPPER.readValue(file.toFile(), new TypeReference<List<Entry>>() { }).stream().filter(e -> e != null && e.path() != null && e.title() != null && e.opened() != null).toList() : List.of();
+            return Files.exists(file)
+                    ? MAPPER.readValue(file.toFile(), new TypeReference<List<Entry>>() {}).stream()
+                            .filter(e -> e != null && e.path() != null && e.title() != null && e.opened() != null)
+                            .toList()
+                    : List.of();
         } catch (IOException e) {
             return List.of();
         }

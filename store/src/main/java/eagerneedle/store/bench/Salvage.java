@@ -17,23 +17,19 @@ import java.util.zip.DataFormatException;
 /**
  * Brings what is left of a damaged bench file into a new one.
  *
- * <p>Rows are found page by page ({@link Pages}), and each is taken for what it is by its shape and its own checksum: an act by the
- * session it carries, a block by the checksum of its columns, the sheet by the checksum beside it. Nothing gets a fresh checksum whose
- * old one did not fit. What is missing is told in numbers: rows are numbered without gaps, and outlines say of each block which samples
- * it held.
+ * <p>Rows are found page by page ({@link Pages}), and each is taken for what it is by its shape and its own checksum:
+ * an act by the session it carries, a block by the checksum of its columns, the sheet by the checksum beside it.
+ * Nothing gets a fresh checksum whose old one did not fit. What is missing is told in numbers: rows are numbered
+ * without gaps, and outlines say of each block which samples it held.
  */
 final class Salvage {
-    private record Act(String at, String says, byte[] session) {
-    }
+    private record Act(String at, String says, byte[] session) {}
 
-    private record Block(int run, String channel, RawSamples samples) {
-    }
+    private record Block(int run, String channel, RawSamples samples) {}
 
-    private record Outline(int run, String channel, long n, double from, double to) {
-    }
+    private record Outline(int run, String channel, long n, double from, double to) {}
 
-    private record Attachment(String name, String kind, byte[] bytes) {
-    }
+    private record Attachment(String name, String kind, byte[] bytes) {}
 
     private final Path damaged;
     private final Map<Long, Act> acts = new TreeMap<>();
@@ -50,7 +46,8 @@ final class Salvage {
     private Salvage(Path damaged, Pages pages) {
         this.damaged = damaged;
         if (pages.cutOff() > 0) {
-            missing.add("The file is %,d bytes shorter than it was; what stood there is not known.".formatted(pages.cutOff()));
+            missing.add("The file is %,d bytes shorter than it was; what stood there is not known."
+                    .formatted(pages.cutOff()));
         }
         pages.rows().forEach(this::take);
     }
@@ -66,17 +63,42 @@ final class Salvage {
 
     private void take(Pages.Row r) {
         if (r.values().isEmpty() || r.values().get(0) != null) {
-            // Of these tables each begins with the number of its row, which is stored as nothing; outlines state theirs.
+            // Of these tables each begins with the number of its row, which is stored as nothing; outlines state
+            // theirs.
             return;
         }
-        if (r.values().size() >= 6 && r.has(1, Long.class) && r.has(2, String.class) && r.has(3, Long.class) && r.has(4, byte[].class) && r.has(5, byte[].class)) {
+        if (r.values().size() >= 6
+                && r.has(1, Long.class)
+                && r.has(2, String.class)
+                && r.has(3, Long.class)
+                && r.has(4, byte[].class)
+                && r.has(5, byte[].class)) {
             block(r);
-        } else if (r.values().size() == 7 && r.has(1, Long.class) && r.has(2, String.class) && r.has(3, Long.class) && r.has(4, Number.class) && r.has(5, Number.class) && r.has(6, byte[].class)) {
-            outlines.put(r.id(), new Outline((int) r.number(1), r.text(2), r.number(3), ((Number) r.values().get(4)).doubleValue(), ((Number) r.values().get(5)).doubleValue()));
+        } else if (r.values().size() == 7
+                && r.has(1, Long.class)
+                && r.has(2, String.class)
+                && r.has(3, Long.class)
+                && r.has(4, Number.class)
+                && r.has(5, Number.class)
+                && r.has(6, byte[].class)) {
+            outlines.put(
+                    r.id(),
+                    new Outline(
+                            (int) r.number(1),
+                            r.text(2),
+                            r.number(3),
+                            ((Number) r.values().get(4)).doubleValue(),
+                            ((Number) r.values().get(5)).doubleValue()));
             mostBlocks = Math.max(mostBlocks, r.id());
-        } else if (r.values().size() >= 6 && r.has(1, String.class) && (r.has(2, String.class) || r.values().get(2) == null) && r.has(3, String.class)) {
+        } else if (r.values().size() >= 6
+                && r.has(1, String.class)
+                && (r.has(2, String.class) || r.values().get(2) == null)
+                && r.has(3, String.class)) {
             begun(r);
-        } else if (r.values().size() == 4 && r.has(1, String.class) && r.has(2, String.class) && (r.has(3, byte[].class) || r.values().get(3) == null)) {
+        } else if (r.values().size() == 4
+                && r.has(1, String.class)
+                && r.has(2, String.class)
+                && (r.has(3, byte[].class) || r.values().get(3) == null)) {
             actOrAttachment(r);
         } else if (r.id() == 1 && r.values().size() <= 3 && r.has(1, String.class)) {
             sheet = r.text(1);
@@ -99,7 +121,17 @@ final class Salvage {
     private void begun(Pages.Row r) {
         try {
             Instant started = Instant.parse(r.text(3));
-            begun.put(r.id(), r.has(6, byte[].class) ? SessionJson.unpackRun(r.bytes(6)) : Run.captured((int) r.id(), r.text(1), r.text(2), started, r.has(4, String.class) ? r.text(4) : "", r.has(5, String.class) ? r.text(5) : Run.COUNTS));
+            begun.put(
+                    r.id(),
+                    r.has(6, byte[].class)
+                            ? SessionJson.unpackRun(r.bytes(6))
+                            : Run.captured(
+                                    (int) r.id(),
+                                    r.text(1),
+                                    r.text(2),
+                                    started,
+                                    r.has(4, String.class) ? r.text(4) : "",
+                                    r.has(5, String.class) ? r.text(5) : Run.COUNTS));
         } catch (DateTimeParseException | IOException | IllegalArgumentException garbled) {
             return;
         }
@@ -132,12 +164,16 @@ final class Salvage {
         Session last = null;
         long lastAct = 0;
         for (Map.Entry<Long, Act> e : acts.entrySet()) {
-            Session s = e.getValue().session() == null ? null : read(e.getValue().session());
+            Session s =
+                    e.getValue().session() == null ? null : read(e.getValue().session());
             last = s == null ? last : s;
             lastAct = s == null ? lastAct : e.getKey();
         }
         if (last == null) {
-            throw new BenchFileException("No session could be read in " + damaged.getFileName() + ", so nothing could be repaired; the file was left as it is.", false);
+            throw new BenchFileException(
+                    "No session could be read in " + damaged.getFileName()
+                            + ", so nothing could be repaired; the file was left as it is.",
+                    false);
         }
         String text = sheetText(sheetInstead);
         Session whole = last.withSheetText(text);
@@ -148,10 +184,18 @@ final class Salvage {
                 blocks.values().forEach(b -> to.append(b.run(), b.channel(), b.samples()));
                 begun.values().forEach(to::begin);
                 attachments.values().forEach(a -> to.attach(a.name(), a.kind(), a.bytes()));
-                to.save(whole, Instant.now(), "Repaired from " + damaged.getFileName() + ". " + String.join(" ", missing));
+                to.save(
+                        whole,
+                        Instant.now(),
+                        "Repaired from " + damaged.getFileName() + ". " + String.join(" ", missing));
             });
         }
-        return new Repaired(repaired.getFileName().toString(), acts.size(), blocks.size(), blocks.values().stream().mapToLong(b -> b.samples().size()).sum(), missing);
+        return new Repaired(
+                repaired.getFileName().toString(),
+                acts.size(),
+                blocks.size(),
+                blocks.values().stream().mapToLong(b -> b.samples().size()).sum(),
+                missing);
     }
 
     /** The sheet as it was written; where it is garbled, one from elsewhere, and never itself with a fresh checksum. */
@@ -165,32 +209,53 @@ final class Salvage {
         }
         for (String id : SheetReader.shipped()) {
             if (sheetChecksum != null && BenchFile.checksum(SheetReader.shippedText(id)) == sheetChecksum) {
-                missing.add("The method sheet was garbled; it is the shipped one called " + id + ", taken from the program.");
+                missing.add("The method sheet was garbled; it is the shipped one called " + id
+                        + ", taken from the program.");
                 return SheetReader.shippedText(id);
             }
         }
         if (instead == null) {
-            throw new BenchFileException("The method sheet in " + damaged.getFileName() + " is " + (sheet == null ? "lost" : "garbled") + ", so that its numbers would mean something else; repair it with the sheet it was made with (another sheet, or --sheet). "
-                    + "It holds " + blocks.size() + " readable blocks of samples and " + acts.size() + " notebook lines, and was left as it is.", false);
+            throw new BenchFileException(
+                    "The method sheet in " + damaged.getFileName() + " is " + (sheet == null ? "lost" : "garbled")
+                            + ", so that its numbers would mean something else; repair it with the sheet it was "
+                            + "made with (another sheet, or --sheet). "
+                            + "It holds " + blocks.size() + " readable blocks of samples and " + acts.size()
+                            + " notebook lines, and was left as it is.",
+                    false);
         }
         SheetReader.read(instead, "the sheet given");
-        missing.add("The method sheet was " + (sheet == null ? "lost" : "garbled") + "; the one given was put in its place" + (sheetChecksum != null && BenchFile.checksum(instead) == sheetChecksum ? ", and is the same." : " and is not the same."));
+        missing.add(
+                "The method sheet was " + (sheet == null ? "lost" : "garbled") + "; the one given was put in its place"
+                        + (sheetChecksum != null && BenchFile.checksum(instead) == sheetChecksum
+                                ? ", and is the same."
+                                : " and is not the same."));
         return instead;
     }
 
     private void account(long lastAct, Session session) {
         long actsLost = mostActs - acts.size();
         if (actsLost > 0) {
-            missing.add(actsLost + (actsLost == 1 ? " notebook line could" : " notebook lines could") + " not be read.");
+            missing.add(
+                    actsLost + (actsLost == 1 ? " notebook line could" : " notebook lines could") + " not be read.");
         }
         if (lastAct < mostActs) {
-            missing.add("The session is as it stood after act " + lastAct + " of " + mostActs + "; look what was done after that.");
+            missing.add("The session is as it stood after act " + lastAct + " of " + mostActs
+                    + "; look what was done after that.");
         }
-        List<Integer> homeless = blocks.values().stream().map(Block::run).distinct().filter(run -> session.run(run).isEmpty()).sorted().toList();
+        List<Integer> homeless = blocks.values().stream()
+                .map(Block::run)
+                .distinct()
+                .filter(run -> session.run(run).isEmpty())
+                .sorted()
+                .toList();
         if (!homeless.isEmpty()) {
-            missing.add("Samples of " + (homeless.size() == 1 ? "run " : "runs ") + String.join(", ", homeless.stream().map(String::valueOf).toList())
-                    + " belong to no run of that session; they are offered as unfinished runs when the file is opened.");
-            homeless.stream().filter(run -> !begun.containsKey((long) run)).forEach(run -> begun.put((long) run, unnamed(run, session)));
+            missing.add("Samples of " + (homeless.size() == 1 ? "run " : "runs ")
+                    + String.join(", ", homeless.stream().map(String::valueOf).toList())
+                    + " belong to no run of that session; they are offered as unfinished runs when the "
+                    + "file is opened.");
+            homeless.stream()
+                    .filter(run -> !begun.containsKey((long) run))
+                    .forEach(run -> begun.put((long) run, unnamed(run, session)));
         }
         long lost = 0;
         long samples = 0;
@@ -200,12 +265,17 @@ final class Salvage {
                 Outline o = outlines.get(seq);
                 samples += o == null ? 0 : o.n();
                 if (lost <= 12) {
-                    missing.add(o == null ? "Block " + seq + " of samples could not be read." : "Run %d lacks %,d samples of %s from %.4g s to %.4g s.".formatted(o.run(), o.n(), o.channel(), o.from(), o.to()));
+                    missing.add(
+                            o == null
+                                    ? "Block " + seq + " of samples could not be read."
+                                    : "Run %d lacks %,d samples of %s from %.4g s to %.4g s."
+                                            .formatted(o.run(), o.n(), o.channel(), o.from(), o.to()));
                 }
             }
         }
         if (lost > 12) {
-            missing.add("In all %d blocks could not be read, %,d samples by what outlines say of them.".formatted(lost, samples));
+            missing.add("In all %d blocks could not be read, %,d samples by what outlines say of them."
+                    .formatted(lost, samples));
         }
         if (!attachments.isEmpty()) {
             missing.add("Attached files (" + attachments.size() + ") carry no checksum; look at them.");
@@ -214,8 +284,22 @@ final class Salvage {
 
     /** A run of which nothing but samples is left, put where the sheet has its first capture. */
     private Run unnamed(int run, Session session) {
-        Run like = session.runs().isEmpty() ? null : session.runs().get(session.runs().size() - 1);
-        return like != null ? Run.captured(run, like.capture(), like.level(), session.created(), "repaired", like.rawUnit())
-                : Run.captured(run, SheetReader.read(session.sheetText(), "sheet").sheet().captures().keySet().iterator().next(), "", session.created(), "repaired", Run.COUNTS);
+        Run like = session.runs().isEmpty()
+                ? null
+                : session.runs().get(session.runs().size() - 1);
+        return like != null
+                ? Run.captured(run, like.capture(), like.level(), session.created(), "repaired", like.rawUnit())
+                : Run.captured(
+                        run,
+                        SheetReader.read(session.sheetText(), "sheet")
+                                .sheet()
+                                .captures()
+                                .keySet()
+                                .iterator()
+                                .next(),
+                        "",
+                        session.created(),
+                        "repaired",
+                        Run.COUNTS);
     }
 }

@@ -7,12 +7,11 @@ import java.util.zip.Deflater;
 import java.util.zip.Inflater;
 
 /**
- * Packs doubles without loss: each is combined bitwise with the one before, the bytes are regrouped by significance (so that
- * the zeros of slowly changing numbers stand together), and DEFLATE does the rest. See docs/formats/bench-file.md.
+ * Packs doubles without loss: each is combined bitwise with the one before, the bytes are regrouped by significance (so
+ * that the zeros of slowly changing numbers stand together), and DEFLATE does the rest. See docs/formats/bench-file.md.
  */
 final class SampleCoding {
-    private SampleCoding() {
-    }
+    private SampleCoding() {}
 
     static byte[] pack(double[] values) {
         int n = values.length;

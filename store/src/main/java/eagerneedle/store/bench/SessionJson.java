@@ -16,11 +16,13 @@ import java.util.zip.InflaterInputStream;
 
 /** A session as compressed JSON, field for field. Doubles are written so that they read back to the last bit. */
 final class SessionJson {
-    private static final ObjectMapper MAPPER = JsonMapper.builder().addModule(new JavaTimeModule())
-            .disable(SerializationFeature.WRITE_DATES_AS_TIMESTAMPS).disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES).build();
+    private static final ObjectMapper MAPPER = JsonMapper.builder()
+            .addModule(new JavaTimeModule())
+            .disable(SerializationFeature.WRITE_DATES_AS_TIMESTAMPS)
+            .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+            .build();
 
-    private SessionJson() {
-    }
+    private SessionJson() {}
 
     /** The session as compressed JSON. */
     static byte[] pack(Session session) {

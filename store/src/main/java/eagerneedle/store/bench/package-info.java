@@ -1,2 +1,5 @@
-/** The bench file: one SQLite database that holds a whole session. {@link eagerneedle.store.bench.BenchFile} is the door. */
+/**
+ * The bench file: one SQLite database that holds a whole session. {@link eagerneedle.store.bench.BenchFile} is the
+ * door.
+ */
 package eagerneedle.store.bench;

@@ -15,9 +15,11 @@ public enum Clock {
     /** 2026-11-23T09:00:00.25, with a blank for the T or a zone behind it. */
     ISO("(\\d{4})-(\\d{1,2})-(\\d{1,2})(?:[T ](\\d{1,2}):(\\d{2})(?::(\\d{2}(?:[.,]\\d+)?))?)?(Z|[+-]\\d{2}:?\\d{2})?"),
     /** 23.11.2026 09:00:00, or with strokes. */
-    DAY_FIRST("(\\d{1,2})[./-](\\d{1,2})[./-](\\d{4})(?:[T ]+(\\d{1,2}):(\\d{2})(?::(\\d{2}(?:[.,]\\d+)?))?)?( [AaPp][Mm])?"),
+    DAY_FIRST("(\\d{1,2})[./-](\\d{1,2})[./-](\\d{4})(?:[T ]+(\\d{1,2}):(\\d{2})(?::(\\d{2}(?:[.,]\\d+)?))?)?( "
+            + "[AaPp][Mm])?"),
     /** 11/23/2026 09:00:00 AM. */
-    MONTH_FIRST("(\\d{1,2})[./-](\\d{1,2})[./-](\\d{4})(?:[T ]+(\\d{1,2}):(\\d{2})(?::(\\d{2}(?:[.,]\\d+)?))?)?( [AaPp][Mm])?"),
+    MONTH_FIRST("(\\d{1,2})[./-](\\d{1,2})[./-](\\d{4})(?:[T ]+(\\d{1,2}):(\\d{2})(?::(\\d{2}(?:[.,]\\d+)?))?)?( "
+            + "[AaPp][Mm])?"),
     /** 09:00:00.25: seconds of a day; after midnight it goes on. */
     TIME_OF_DAY("(\\d{1,2}):(\\d{2}):(\\d{2}(?:[.,]\\d+)?)");
 
@@ -30,10 +32,15 @@ public enum Clock {
 
     /** True when a cell is a moment written in some way. */
     static boolean isMoment(String cell) {
-        return cell.indexOf(':') >= 0 || cell.length() >= 8 && cell.length() <= 40 ? of(List.of(cell)) != NUMBER : false;
+        return cell.indexOf(':') >= 0 || cell.length() >= 8 && cell.length() <= 40
+                ? of(List.of(cell)) != NUMBER
+                : false;
     }
 
-    /** The way that fits all cells; a plain number when none does. Where day or month may come first, the day does unless a cell shows otherwise. */
+    /**
+     * The way that fits all cells; a plain number when none does. Where day or month may come first, the day does
+     * unless a cell shows otherwise.
+     */
     static Clock of(List<String> cells) {
         for (Clock c : List.of(ISO, DAY_FIRST, MONTH_FIRST, TIME_OF_DAY)) {
             if (!cells.isEmpty() && cells.stream().allMatch(s -> c.seconds(s).isPresent())) {
@@ -45,7 +52,9 @@ public enum Clock {
 
     /** True when both orders of day and month fit. */
     static boolean ambiguous(List<String> cells) {
-        return cells.stream().allMatch(s -> DAY_FIRST.seconds(s).isPresent() && MONTH_FIRST.seconds(s).isPresent());
+        return cells.stream()
+                .allMatch(s -> DAY_FIRST.seconds(s).isPresent()
+                        && MONTH_FIRST.seconds(s).isPresent());
     }
 
     boolean hasDate() {
@@ -75,11 +84,16 @@ public enum Clock {
         try {
             LocalDateTime day = switch (this) {
                 case ISO -> LocalDateTime.of(a, b, c, hour, m.group(5) == null ? 0 : Integer.parseInt(m.group(5)));
-                case DAY_FIRST -> LocalDateTime.of(c, b, a, hour, m.group(5) == null ? 0 : Integer.parseInt(m.group(5)));
+                case DAY_FIRST ->
+                    LocalDateTime.of(c, b, a, hour, m.group(5) == null ? 0 : Integer.parseInt(m.group(5)));
                 default -> LocalDateTime.of(c, a, b, hour, m.group(5) == null ? 0 : Integer.parseInt(m.group(5)));
             };
-            int zone = this == ISO && half != null && !half.equals("Z") ? ZoneOffset.of(half.length() == 5 ? half.substring(0, 3) + ":" + half.substring(3) : half).getTotalSeconds() : 0;
-            return Optional.of(day.toEpochSecond(ZoneOffset.UTC) - zone + (m.group(6) == null ? 0 : second(m.group(6))));
+            int zone = this == ISO && half != null && !half.equals("Z")
+                    ? ZoneOffset.of(half.length() == 5 ? half.substring(0, 3) + ":" + half.substring(3) : half)
+                            .getTotalSeconds()
+                    : 0;
+            return Optional.of(
+                    day.toEpochSecond(ZoneOffset.UTC) - zone + (m.group(6) == null ? 0 : second(m.group(6))));
         } catch (DateTimeException e) {
             return Optional.empty();
         }

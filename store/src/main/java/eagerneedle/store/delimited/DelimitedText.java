@@ -18,7 +18,8 @@ public final class DelimitedText {
     private static final char[] SEPARATORS = {';', '\t', '|', ',', ' '};
     private static final int LOOK_AT = 60;
     private static final int MOST_COLUMNS = 4096;
-    private static final Pattern WITH_UNIT = Pattern.compile("(.*?)\\s*(?:\\[(.*)]|\\((.*)\\)|\\s/\\s*(\\S+)|/\\s(\\S+))\\s*");
+    private static final Pattern WITH_UNIT =
+            Pattern.compile("(.*?)\\s*(?:\\[(.*)]|\\((.*)\\)|\\s/\\s*(\\S+)|/\\s(\\S+))\\s*");
 
     private final String file;
     private final String text;
@@ -61,7 +62,10 @@ public final class DelimitedText {
         }
         if (found == null) {
             boolean header = lines.stream().anyMatch(l -> !l.isBlank());
-            throw new DelimitedException(file + (header ? " holds no rows of numbers under its header; export it again with its data." : " is empty; export it again."));
+            throw new DelimitedException(file
+                    + (header
+                            ? " holds no rows of numbers under its header; export it again with its data."
+                            : " is empty; export it again."));
         }
         return found;
     }
@@ -77,7 +81,12 @@ public final class DelimitedText {
 
     private void checkWidth(long width) {
         if (width > MOST_COLUMNS) {
-            throw new DelimitedException(String.format(java.util.Locale.ROOT, "%s has %d columns; at most %d are read. Export the ones that are wanted.", file, width, MOST_COLUMNS));
+            throw new DelimitedException(String.format(
+                    java.util.Locale.ROOT,
+                    "%s has %d columns; at most %d are read. Export the ones that are wanted.",
+                    file,
+                    width,
+                    MOST_COLUMNS));
         }
     }
 
@@ -114,7 +123,8 @@ public final class DelimitedText {
                 continue;
             }
             List<String> cells = cells(lines.get(i), separator);
-            long numbers = cells.stream().filter(c -> c.isBlank() || isValue(c, comma)).count();
+            long numbers =
+                    cells.stream().filter(c -> c.isBlank() || isValue(c, comma)).count();
             if (cells.size() == width && numbers == width) {
                 good++;
             } else {
@@ -122,9 +132,14 @@ public final class DelimitedText {
             }
         }
         double agreement = good / Math.max(1, good + bad);
-        boolean headerFits = header > 0 && cells(lines.get(header - 1), separator).size() == width;
+        boolean headerFits =
+                header > 0 && cells(lines.get(header - 1), separator).size() == width;
         boolean usedSign = lines.stream().skip(header).limit(LOOK_AT).anyMatch(l -> l.indexOf(comma ? ',' : '.') >= 0);
-        return agreement * (width > 1 ? 1 : 0.3) * (headerFits || header == 0 ? 1 : 0.8) * (usedSign ? 1 : 0.95) * (separator == ' ' ? 0.9 : 1);
+        return agreement
+                * (width > 1 ? 1 : 0.3)
+                * (headerFits || header == 0 ? 1 : 0.8)
+                * (usedSign ? 1 : 0.95)
+                * (separator == ' ' ? 0.9 : 1);
     }
 
     private Dialect describe(char separator, boolean comma, int header) {
@@ -134,7 +149,9 @@ public final class DelimitedText {
         List<String> units = new ArrayList<>();
         List<String> above = header > 0 ? cells(lines.get(header - 1), separator) : List.of();
         List<String> twoAbove = header > 1 ? cells(lines.get(header - 2), separator) : List.of();
-        boolean unitRow = above.size() == width && twoAbove.size() == width && above.stream().allMatch(c -> c.isBlank() || isUnit(stripped(c)))
+        boolean unitRow = above.size() == width
+                && twoAbove.size() == width
+                && above.stream().allMatch(c -> c.isBlank() || isUnit(stripped(c)))
                 && twoAbove.stream().anyMatch(c -> !c.isBlank());
         List<String> titles = unitRow ? twoAbove : above;
         for (int i = 0; i < width; i++) {
@@ -151,19 +168,23 @@ public final class DelimitedText {
     }
 
     /** What a column is called and the unit it states; empty where it states none. */
-    public record Heading(String name, String unit) {
-    }
+    public record Heading(String name, String unit) {}
 
     /**
-     * Takes a heading such as {@code Position [mm]}, {@code Time (minutes)} or {@code v / m/s} apart. What stands in brackets is a unit even
-     * if it is not known here: it must be asked for, and is never taken for the one that was expected. The name then stays whole.
+     * Takes a heading such as {@code Position [mm]}, {@code Time (minutes)} or {@code v / m/s} apart. What stands in
+     * brackets is a unit even if it is not known here: it must be asked for, and is never taken for the one that was
+     * expected. The name then stays whole.
      */
     public static Heading heading(String title) {
         Matcher m = WITH_UNIT.matcher(title);
         if (!m.matches()) {
             return new Heading(title.strip(), "");
         }
-        String stated = java.util.stream.Stream.of(m.group(2), m.group(3), m.group(4), m.group(5)).filter(java.util.Objects::nonNull).findFirst().orElse("").strip();
+        String stated = java.util.stream.Stream.of(m.group(2), m.group(3), m.group(4), m.group(5))
+                .filter(java.util.Objects::nonNull)
+                .findFirst()
+                .orElse("")
+                .strip();
         if (isUnit(stated)) {
             return new Heading(m.group(1).strip(), stated);
         }
@@ -176,7 +197,9 @@ public final class DelimitedText {
         List<String> out = new ArrayList<>();
         for (int i = header; i < Math.min(lines.size(), header + LOOK_AT); i++) {
             List<String> cells = lines.get(i).isBlank() ? List.of() : cells(lines.get(i), separator);
-            if (cells.size() == width && !cells.get(column).isBlank() && (isValue(cells.get(column), true) || isValue(cells.get(column), false))) {
+            if (cells.size() == width
+                    && !cells.get(column).isBlank()
+                    && (isValue(cells.get(column), true) || isValue(cells.get(column), false))) {
                 out.add(cells.get(column).strip());
             }
         }
@@ -202,7 +225,12 @@ public final class DelimitedText {
 
     /** The first rows as cells, header lines not among them. */
     public List<List<String>> preview(Dialect dialect, int rows) {
-        return lines.stream().skip(dialect.headerLines()).filter(l -> !l.isBlank()).limit(rows).map(l -> cells(l, dialect.separator())).toList();
+        return lines.stream()
+                .skip(dialect.headerLines())
+                .filter(l -> !l.isBlank())
+                .limit(rows)
+                .map(l -> cells(l, dialect.separator()))
+                .toList();
     }
 
     /**
@@ -241,8 +269,8 @@ public final class DelimitedText {
     }
 
     /**
-     * The columns as numbers, gaps and repeated headers allowed: an empty cell is NaN, a header that comes again and a comment
-     * are passed over, a last line that was cut short is left off; each is said in a remark.
+     * The columns as numbers, gaps and repeated headers allowed: an empty cell is NaN, a header that comes again and a
+     * comment are passed over, a last line that was cut short is left off; each is said in a remark.
      *
      * @throws DelimitedException for the first cell that is neither, with its line
      */
@@ -262,7 +290,11 @@ public final class DelimitedText {
                 continue;
             }
             List<String> cells = cells(line, dialect.separator());
-            if (line.equals(header) || cells.size() == width && cells.stream().noneMatch(c -> isValue(c, dialect.decimalComma())) && cells.stream().anyMatch(c -> !c.isBlank()) && repeats(cells, dialect)) {
+            if (line.equals(header)
+                    || cells.size() == width
+                            && cells.stream().noneMatch(c -> isValue(c, dialect.decimalComma()))
+                            && cells.stream().anyMatch(c -> !c.isBlank())
+                            && repeats(cells, dialect)) {
                 headers++;
                 continue;
             }
@@ -287,11 +319,13 @@ public final class DelimitedText {
             throw new DelimitedException(file + " holds no rows of numbers; export it again with its data.");
         }
         if (headers > 0) {
-            remarks.add("The header comes again " + (headers == 1 ? "once" : headers + " times") + "; those lines were passed over.");
+            remarks.add("The header comes again " + (headers == 1 ? "once" : headers + " times")
+                    + "; those lines were passed over.");
         }
         for (int c = 0; c < width; c++) {
             if (gaps[c] > 0) {
-                remarks.add("The column '" + dialect.names().get(c) + "' is empty in " + gaps[c] + (gaps[c] == 1 ? " row." : " rows."));
+                remarks.add("The column '" + dialect.names().get(c) + "' is empty in " + gaps[c]
+                        + (gaps[c] == 1 ? " row." : " rows."));
             }
         }
         return timed(numbers.columns(), dialect, remarks);
@@ -301,7 +335,9 @@ public final class DelimitedText {
     private static boolean repeats(List<String> cells, Dialect dialect) {
         for (int c = 0; c < cells.size(); c++) {
             String cell = cells.get(c).strip();
-            if (!cell.startsWith(dialect.names().get(c)) && !stripped(cell).equals(dialect.units().get(c)) && !(cell.isBlank() && dialect.units().get(c).isEmpty())) {
+            if (!cell.startsWith(dialect.names().get(c))
+                    && !stripped(cell).equals(dialect.units().get(c))
+                    && !(cell.isBlank() && dialect.units().get(c).isEmpty())) {
                 return false;
             }
         }
@@ -319,12 +355,15 @@ public final class DelimitedText {
             }
             if (how == Clock.TIME_OF_DAY) {
                 Clock.overMidnight(columns[c]);
-            } else if (how != Clock.ISO && Clock.ambiguous(sample(dialect.separator(), dialect.headerLines(), columns.length, c))) {
-                remarks.add("Dates of '" + dialect.names().get(c) + "' were read with " + (how == Clock.DAY_FIRST ? "the day" : "the month") + " first.");
+            } else if (how != Clock.ISO
+                    && Clock.ambiguous(sample(dialect.separator(), dialect.headerLines(), columns.length, c))) {
+                remarks.add("Dates of '" + dialect.names().get(c) + "' were read with "
+                        + (how == Clock.DAY_FIRST ? "the day" : "the month") + " first.");
             }
             double first = columns[c][0];
             for (int i = 0; i < columns[c].length; i++) {
-                // Dates are large numbers: what is left of the difference is rounded to the nanosecond that they can hold.
+                // Dates are large numbers: what is left of the difference is rounded to the nanosecond that they can
+                // hold.
                 columns[c][i] = Math.rint((columns[c][i] - first) * 1e6) / 1e6;
             }
             units.set(c, "s");
@@ -339,39 +378,57 @@ public final class DelimitedText {
         if (clock == Clock.NUMBER) {
             return number(cell, dialect, line, column);
         }
-        return clock.seconds(cell).orElseThrow(() -> new DelimitedException("%s, line %d, column '%s': '%s' is not a moment like those above; correct the cell or delete the line."
-                .formatted(file, line, dialect.names().get(column), cell.strip())));
+        return clock.seconds(cell)
+                .orElseThrow(() -> new DelimitedException(
+                        "%s, line %d, column '%s': '%s' is not a moment like those above; correct the cell or "
+                                + "delete the line."
+                                        .formatted(file, line, dialect.names().get(column), cell.strip())));
     }
 
     private DelimitedException wrongWidth(int i, int size, int width) {
-        return new DelimitedException("%s, line %d: %d %s where %d are expected; put the missing column right or choose another separator."
-                .formatted(file, i + 1, size, size == 1 ? "value" : "values", width));
+        return new DelimitedException(
+                "%s, line %d: %d %s where %d are expected; put the missing column right or choose another separator."
+                        .formatted(file, i + 1, size, size == 1 ? "value" : "values", width));
     }
 
     private double number(String cell, Dialect dialect, int line, int column) {
         String plain = cell.strip().replace('\u2212', '-');
         if (!isNumber(plain, dialect.decimalComma())) {
-            String hint = isNumber(plain, !dialect.decimalComma()) ? "; it looks like a decimal " + (dialect.decimalComma() ? "point" : "comma") + ", choose that"
+            String hint = isNumber(plain, !dialect.decimalComma())
+                    ? "; it looks like a decimal " + (dialect.decimalComma() ? "point" : "comma") + ", choose that"
                     : "; correct the cell or delete the line";
-            throw new DelimitedException("%s, line %d, column '%s': '%s' is not a number%s.".formatted(file, line, dialect.names().get(column), cell.strip(), hint));
+            throw new DelimitedException("%s, line %d, column '%s': '%s' is not a number%s."
+                    .formatted(file, line, dialect.names().get(column), cell.strip(), hint));
         }
-        double v = Double.parseDouble(dialect.decimalComma() ? plain.replace(".", "").replace(',', '.') : plain);
+        double v = Double.parseDouble(
+                dialect.decimalComma() ? plain.replace(".", "").replace(',', '.') : plain);
         if (!Double.isFinite(v)) {
-            throw new DelimitedException("%s, line %d, column '%s': %s is too large to compute with; correct the cell or delete the line.".formatted(file, line, dialect.names().get(column), cell.strip()));
+            throw new DelimitedException(
+                    "%s, line %d, column '%s': %s is too large to compute with; correct the cell or delete the line."
+                            .formatted(file, line, dialect.names().get(column), cell.strip()));
         }
         return v;
     }
 
     private static boolean isNumber(String cell, boolean comma) {
         String c = cell.strip().replace('\u2212', '-');
-        return c.matches(comma ? "[+-]?(\\d+|\\d{1,3}(\\.\\d{3})+)?(,\\d*)?([eE][+-]?\\d+)?" : "[+-]?(\\d+\\.?\\d*|\\.\\d+)([eE][+-]?\\d+)?") && c.matches(".*\\d.*");
+        return c.matches(
+                        comma
+                                ? "[+-]?(\\d+|\\d{1,3}(\\.\\d{3})+)?(,\\d*)?([eE][+-]?\\d+)?"
+                                : "[+-]?(\\d+\\.?\\d*|\\.\\d+)([eE][+-]?\\d+)?")
+                && c.matches(".*\\d.*");
     }
 
     private static List<String> cells(String line, char separator) {
         if (separator == ' ') {
             return List.of(line.strip().split("\\s+"));
         }
-        try (CSVParser parser = CSVFormat.DEFAULT.builder().setDelimiter(separator).setIgnoreSurroundingSpaces(separator != '\t').get().parse(new StringReader(line))) {
+        try (CSVParser parser = CSVFormat.DEFAULT
+                .builder()
+                .setDelimiter(separator)
+                .setIgnoreSurroundingSpaces(separator != '\t')
+                .get()
+                .parse(new StringReader(line))) {
             List<CSVRecord> records = parser.getRecords();
             return records.isEmpty() ? List.of() : records.get(0).toList();
         } catch (IOException | IllegalStateException | IllegalArgumentException | java.io.UncheckedIOException e) {

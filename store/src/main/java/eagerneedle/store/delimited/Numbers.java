@@ -36,7 +36,11 @@ final class Numbers {
             int n = 0;
             for (int i = from; i < to; i++) {
                 char k = line.charAt(i);
-                if (dialect.decimalComma() && k == '.' || !dialect.decimalComma() && k == ',' || n == LONGEST || k > 'e' || k == '"') {
+                if (dialect.decimalComma() && k == '.'
+                        || !dialect.decimalComma() && k == ','
+                        || n == LONGEST
+                        || k > 'e'
+                        || k == '"') {
                     return false;
                 }
                 cell[n++] = dialect.decimalComma() && k == ',' ? '.' : k;

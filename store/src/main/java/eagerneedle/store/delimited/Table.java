@@ -6,14 +6,15 @@ import java.util.List;
 /**
  * Columns of numbers that were brought in from elsewhere.
  *
- * @param names   one for each column
- * @param units   one for each column, empty text where none is stated; a clock's column is in s
+ * @param names one for each column
+ * @param units one for each column, empty text where none is stated; a clock's column is in s
  * @param columns one array for each column; NaN where a cell was empty
- * @param clock   which column told the time of day or the date; -1 for none. Its first moment is 0
- * @param start   the first moment of that column where it had dates; null otherwise
+ * @param clock which column told the time of day or the date; -1 for none. Its first moment is 0
+ * @param start the first moment of that column where it had dates; null otherwise
  * @param remarks what was passed over or decided while reading, one sentence each
  */
-public record Table(List<String> names, List<String> units, double[][] columns, int clock, Instant start, List<String> remarks) {
+public record Table(
+        List<String> names, List<String> units, double[][] columns, int clock, Instant start, List<String> remarks) {
     public Table {
         names = List.copyOf(names);
         units = List.copyOf(units);

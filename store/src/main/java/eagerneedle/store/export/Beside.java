@@ -6,10 +6,11 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 
-/** Writes a file beside its place and puts it there when it is whole: a full disk leaves what was there, and no stump. */
+/**
+ * Writes a file beside its place and puts it there when it is whole: a full disk leaves what was there, and no stump.
+ */
 public final class Beside {
-    private Beside() {
-    }
+    private Beside() {}
 
     /** What writes a file; anything it throws leaves the place as it was. */
     public interface Writing {

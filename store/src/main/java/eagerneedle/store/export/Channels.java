@@ -10,13 +10,12 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * What a run holds, ready to be written: each channel with its raw samples as they came and the measurand that follows from
- * them, NaN where none does.
+ * What a run holds, ready to be written: each channel with its raw samples as they came and the measurand that follows
+ * from them, NaN where none does.
  */
 record Channels(Run run, List<One> channels) {
     /** One channel: n moments, n raw values, n values of the measurand. */
-    record One(String name, String label, String rawUnit, String unit, double[] time, double[] raw, double[] value) {
-    }
+    record One(String name, String label, String rawUnit, String unit, double[] time, double[] raw, double[] value) {}
 
     static Channels of(Reduction reduction, Run run) {
         List<One> out = new ArrayList<>();
@@ -33,7 +32,14 @@ record Channels(Run run, List<One> channels) {
                     }
                 }
             }
-            out.add(new One(c, reduction.sheet().channels().get(c).label(), run.rawUnit(c), reduction.sheet().channels().get(c).unit(), raw.time(), raw.values(), value));
+            out.add(new One(
+                    c,
+                    reduction.sheet().channels().get(c).label(),
+                    run.rawUnit(c),
+                    reduction.sheet().channels().get(c).unit(),
+                    raw.time(),
+                    raw.values(),
+                    value));
         }
         return new Channels(run, out);
     }

@@ -15,8 +15,7 @@ import org.apache.commons.csv.CSVPrinter;
 
 /** The ledger and single runs as CSV, numbers at full precision, decimal points, one header row with units. */
 public final class LedgerCsv {
-    private LedgerCsv() {
-    }
+    private LedgerCsv() {}
 
     /** One row a quantity. */
     public static String of(Ledger ledger) {
@@ -25,10 +24,29 @@ public final class LedgerCsv {
             for (Ledger.Entry e : ledger.entries()) {
                 if (e.quantity().isPresent()) {
                     Quantity q = e.quantity().get();
-                    csv.printRecord(words(e.name()), words(e.label()), words(e.group()), q.value(), q.unit().symbol(), q.u(), Double.isInfinite(q.dof()) ? "" : q.dof(),
-                            Coverage.DEFAULT.factor(q.dof()), Coverage.DEFAULT.expanded(q), "");
+                    csv.printRecord(
+                            words(e.name()),
+                            words(e.label()),
+                            words(e.group()),
+                            q.value(),
+                            q.unit().symbol(),
+                            q.u(),
+                            Double.isInfinite(q.dof()) ? "" : q.dof(),
+                            Coverage.DEFAULT.factor(q.dof()),
+                            Coverage.DEFAULT.expanded(q),
+                            "");
                 } else {
-                    csv.printRecord(words(e.name()), words(e.label()), words(e.group()), "", "", "", "", "", "", words(e.instead()));
+                    csv.printRecord(
+                            words(e.name()),
+                            words(e.label()),
+                            words(e.group()),
+                            "",
+                            "",
+                            "",
+                            "",
+                            "",
+                            "",
+                            words(e.instead()));
                 }
             }
         });
@@ -37,7 +55,10 @@ public final class LedgerCsv {
     /** A run: its clock, its raw values as they came, and the measurand where it could be worked out. */
     public static String of(Run run, String channel, RawSamples raw, Trace trace) {
         return print(csv -> {
-            csv.printRecord("time (s)", words(channel) + " raw (" + run.rawUnit(channel) + ")", words(channel) + " (" + trace.unit().symbol() + ")");
+            csv.printRecord(
+                    "time (s)",
+                    words(channel) + " raw (" + run.rawUnit(channel) + ")",
+                    words(channel) + " (" + trace.unit().symbol() + ")");
             int at = 0;
             for (int i = 0; i < raw.size(); i++) {
                 boolean known = at < trace.size() && trace.time()[at] == raw.time()[i];
@@ -52,7 +73,8 @@ public final class LedgerCsv {
 
     private static String print(Body body) {
         StringBuilder out = new StringBuilder();
-        try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.DEFAULT.builder().setRecordSeparator("\n").get())) {
+        try (CSVPrinter csv = new CSVPrinter(
+                out, CSVFormat.DEFAULT.builder().setRecordSeparator("\n").get())) {
             body.print(csv);
         } catch (IOException e) {
             throw new UncheckedIOException(e);

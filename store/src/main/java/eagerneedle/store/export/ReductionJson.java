@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import eagerneedle.core.fit.Fit;
+import eagerneedle.core.formula.Value;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.Corners;
@@ -12,7 +13,6 @@ import eagerneedle.core.quantity.Covariance;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.MonteCarlo;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.formula.Value;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Outcome;
 import eagerneedle.core.reduce.Reduction;
@@ -20,21 +20,29 @@ import eagerneedle.core.watch.Finding;
 import java.util.List;
 import java.util.Map;
 
-/** The JSON that {@code reduce}, {@code fit} and {@code eval} print; see docs/formats/reduction-json.md. Numbers at full precision. */
+/**
+ * The JSON that {@code reduce}, {@code fit} and {@code eval} print; see docs/formats/reduction-json.md. Numbers at full
+ * precision.
+ */
 public final class ReductionJson {
     private static final ObjectMapper MAPPER = new ObjectMapper().enable(SerializationFeature.INDENT_OUTPUT);
 
     /** Columns longer than this have no covariance matrix printed. */
     private static final int MOST_TOGETHER = 50;
 
-    private ReductionJson() {
-    }
+    private ReductionJson() {}
 
     public static String of(Reduction reduction, List<Finding> findings) {
         ObjectNode root = MAPPER.createObjectNode();
         ArrayNode quantities = root.putArray("quantities");
         for (Ledger.Entry e : reduction.ledger().entries()) {
-            e.quantity().ifPresentOrElse(q -> add(quantities.addObject(), e.name(), q), () -> quantities.addObject().put("name", e.name()).put(e.outcome().problem() == null ? "says" : "problem", e.instead()));
+            e.quantity()
+                    .ifPresentOrElse(
+                            q -> add(quantities.addObject(), e.name(), q),
+                            () -> quantities
+                                    .addObject()
+                                    .put("name", e.name())
+                                    .put(e.outcome().problem() == null ? "says" : "problem", e.instead()));
         }
         calibrations(quantities, reduction);
         ArrayNode remarks = root.putArray("remarks");
@@ -43,8 +51,15 @@ public final class ReductionJson {
         for (Comparison c : reduction.comparisons()) {
             ObjectNode n = comparisons.addObject();
             School speaks = reduction.speaks(c.id());
-            n.put("id", c.id()).put("label", c.label()).put("difference", c.difference().value()).put("unit", c.difference().unit().symbol());
-            n.put("u", c.difference().u()).put("normalised", c.normalised()).put("k", c.factor()).put("chance", c.chance()).put("percent", Double.isNaN(c.percent()) ? null : c.percent());
+            n.put("id", c.id())
+                    .put("label", c.label())
+                    .put("difference", c.difference().value())
+                    .put("unit", c.difference().unit().symbol());
+            n.put("u", c.difference().u())
+                    .put("normalised", c.normalised())
+                    .put("k", c.factor())
+                    .put("chance", c.chance())
+                    .put("percent", Double.isNaN(c.percent()) ? null : c.percent());
             n.put("overlap", c.overlap()).put("school", name(speaks));
             ArrayNode said = n.putArray("remarks");
             reduction.circularity(c).ifPresent(said::add);
@@ -57,7 +72,9 @@ public final class ReductionJson {
         }
         laws(root.putArray("laws"), reduction);
         if (reduction.session().blind() != null) {
-            ObjectNode blind = root.putObject("blind").put("since", reduction.session().blind().since().toString()).put("referencesHidden", reduction.session().hidesReferences());
+            ObjectNode blind = root.putObject("blind")
+                    .put("since", reduction.session().blind().since().toString())
+                    .put("referencesHidden", reduction.session().hidesReferences());
             if (reduction.session().blind().lockedAt() != null) {
                 blind.put("lockedAt", reduction.session().blind().lockedAt().toString());
                 reduction.session().blind().locked().forEach(blind.putObject("locked")::put);
@@ -65,8 +82,12 @@ public final class ReductionJson {
         }
         ArrayNode watches = root.putArray("watches");
         for (Finding f : findings) {
-            ObjectNode n = watches.addObject().put("watch", f.watch()).put("severity", f.severity().name().toLowerCase(java.util.Locale.ROOT))
-                    .put("message", f.message()).put("cause", f.cause()).put("remedy", f.remedy());
+            ObjectNode n = watches.addObject()
+                    .put("watch", f.watch())
+                    .put("severity", f.severity().name().toLowerCase(java.util.Locale.ROOT))
+                    .put("message", f.message())
+                    .put("cause", f.cause())
+                    .put("remedy", f.remedy());
             if (f.run() > 0) {
                 n.put("run", f.run());
             }
@@ -74,7 +95,10 @@ public final class ReductionJson {
         return root.toPrettyString();
     }
 
-    /** What every calibration gives: slope and intercept of its relation, or the intervals of both circles, by the names that formulas have for them. */
+    /**
+     * What every calibration gives: slope and intercept of its relation, or the intervals of both circles, by the names
+     * that formulas have for them.
+     */
     private static void calibrations(ArrayNode to, Reduction reduction) {
         for (String name : reduction.calibrated()) {
             Outcome o = reduction.outcome(name);
@@ -83,7 +107,9 @@ public final class ReductionJson {
                     add(to.addObject(), name + "[" + i + "]", column.rows().get(i));
                 }
             } else if (o.quantity().isPresent() && o.quantity().get().isExact()) {
-                to.addObject().put("name", name).put("says", "taken as " + o.quantity().get() + "; this calibration does not find it");
+                to.addObject()
+                        .put("name", name)
+                        .put("says", "taken as " + o.quantity().get() + "; this calibration does not find it");
             } else if (o.quantity().isPresent()) {
                 add(to.addObject(), name, o.quantity().get());
             } else {
@@ -95,12 +121,32 @@ public final class ReductionJson {
     /** The law of propagation of every result that is compared, and of what it rests on. */
     private static void laws(ArrayNode to, Reduction reduction) {
         java.util.Set<String> done = new java.util.HashSet<>();
-        reduction.sheet().comparisons().forEach(c -> reduction.laws(c.result(), reduction.speaks(c.id())).stream().filter(l -> done.add(l.key() + l.school())).forEach(l -> {
-            ObjectNode n = to.addObject().put("name", l.key()).put("school", name(l.school())).put("law", l.law()).put("alone", l.alone()).put("stated", l.stated()).put("unit", l.result().unit().symbol());
-            ArrayNode terms = n.putArray("terms");
-            l.terms().forEach(t -> terms.addObject().put("name", t.name()).put("value", t.quantity().value()).put("unit", t.quantity().unit().symbol()).put("u", t.quantity().u())
-                    .put("derivative", t.derivative().value()).put("derivativeUnit", t.derivative().unit().symbol()).put("contribution", t.contribution()));
-        }));
+        reduction
+                .sheet()
+                .comparisons()
+                .forEach(c -> reduction.laws(c.result(), reduction.speaks(c.id())).stream()
+                        .filter(l -> done.add(l.key() + l.school()))
+                        .forEach(l -> {
+                            ObjectNode n = to.addObject()
+                                    .put("name", l.key())
+                                    .put("school", name(l.school()))
+                                    .put("law", l.law())
+                                    .put("alone", l.alone())
+                                    .put("stated", l.stated())
+                                    .put("unit", l.result().unit().symbol());
+                            ArrayNode terms = n.putArray("terms");
+                            l.terms()
+                                    .forEach(t -> terms.addObject()
+                                            .put("name", t.name())
+                                            .put("value", t.quantity().value())
+                                            .put("unit", t.quantity().unit().symbol())
+                                            .put("u", t.quantity().u())
+                                            .put("derivative", t.derivative().value())
+                                            .put(
+                                                    "derivativeUnit",
+                                                    t.derivative().unit().symbol())
+                                            .put("contribution", t.contribution()));
+                        }));
     }
 
     /** One quantity, as {@code eval} prints it. */
@@ -121,7 +167,8 @@ public final class ReductionJson {
             add(quantities.addObject(), name + "[" + i + "]", rows.get(i));
         }
         ArrayNode covariance = root.putArray("covariance");
-        for (double[] row : Covariance.of(rows.subList(0, Math.min(rows.size(), MOST_TOGETHER))).matrix()) {
+        for (double[] row : Covariance.of(rows.subList(0, Math.min(rows.size(), MOST_TOGETHER)))
+                .matrix()) {
             ArrayNode r = covariance.addArray();
             for (double c : row) {
                 r.add(c);
@@ -165,7 +212,11 @@ public final class ReductionJson {
         for (int i = 0; i < fit.names().size(); i++) {
             Quantity q = fit.parameters().get(i);
             add(quantities.addObject(), fit.names().get(i), q);
-            parameters.addObject().put("name", fit.names().get(i)).put("value", q.value()).put("u", q.u());
+            parameters
+                    .addObject()
+                    .put("name", fit.names().get(i))
+                    .put("value", q.value())
+                    .put("u", q.u());
         }
         ArrayNode covariance = root.putArray("covariance");
         for (double[] row : fit.covariance()) {
@@ -174,7 +225,9 @@ public final class ReductionJson {
                 r.add(c);
             }
         }
-        root.put("residualSd", Double.isNaN(fit.residualSd()) ? null : (Double) fit.residualSd()).put("dof", fit.dof()).put("converged", true);
+        root.put("residualSd", Double.isNaN(fit.residualSd()) ? null : (Double) fit.residualSd())
+                .put("dof", fit.dof())
+                .put("converged", true);
         root.put("rSquared", Double.isNaN(fit.rSquared()) ? null : (Double) fit.rSquared());
         if (!Double.isNaN(fit.chiSquared())) {
             root.put("chiSquared", fit.chiSquared());
@@ -188,19 +241,26 @@ public final class ReductionJson {
     public static String truth(Map<String, Quantity> truth) {
         ObjectNode root = MAPPER.createObjectNode();
         ObjectNode t = root.putObject("truth");
-        truth.forEach((name, q) -> t.putObject(name).put("value", q.value()).put("unit", q.unit().symbol()));
+        truth.forEach((name, q) ->
+                t.putObject(name).put("value", q.value()).put("unit", q.unit().symbol()));
         return root.toPrettyString();
     }
 
     private static void add(ObjectNode n, String name, Quantity q) {
         double dof = q.dof();
-        n.put("name", name).put("value", q.value()).put("unit", q.unit().symbol()).put("u", q.u());
+        n.put("name", name)
+                .put("value", q.value())
+                .put("unit", q.unit().symbol())
+                .put("u", q.u());
         if (Double.isInfinite(dof)) {
             n.putNull("dof");
         } else {
             n.put("dof", dof);
         }
-        n.put("k", Coverage.DEFAULT.factor(dof)).put("U", Coverage.DEFAULT.expanded(q)).put("limit", q.limit()).put("school", name(School.STANDARD));
+        n.put("k", Coverage.DEFAULT.factor(dof))
+                .put("U", Coverage.DEFAULT.expanded(q))
+                .put("limit", q.limit())
+                .put("school", name(School.STANDARD));
         boolean ofOneRun = name.contains("[");
         if (!q.isLinear() && !ofOneRun) {
             curved(n, q);
@@ -210,12 +270,23 @@ public final class ReductionJson {
     /** What first order does not tell of a quantity that is curved in its inputs. */
     private static void curved(ObjectNode n, Quantity q) {
         Corners corners = Corners.of(q);
-        n.putObject("limits").put("low", corners.interval().low()).put("high", corners.interval().high()).put("exact", corners.exact());
+        n.putObject("limits")
+                .put("low", corners.interval().low())
+                .put("high", corners.interval().high())
+                .put("exact", corners.exact());
         ObjectNode drawn = n.putObject("monteCarlo");
         try {
             MonteCarlo m = MonteCarlo.of(q, Coverage.DEFAULT, MonteCarlo.Settings.QUICK);
-            drawn.put("draws", m.draws()).put("stable", m.stable()).put("mean", m.mean()).put("u", m.sd()).put("low", m.symmetric().low()).put("high", m.symmetric().high())
-                    .put("shortestLow", m.shortest().low()).put("shortestHigh", m.shortest().high()).put("firstOrderIsGoodEnough", m.firstOrderIsGoodEnough()).put("remark", m.remark());
+            drawn.put("draws", m.draws())
+                    .put("stable", m.stable())
+                    .put("mean", m.mean())
+                    .put("u", m.sd())
+                    .put("low", m.symmetric().low())
+                    .put("high", m.symmetric().high())
+                    .put("shortestLow", m.shortest().low())
+                    .put("shortestHigh", m.shortest().high())
+                    .put("firstOrderIsGoodEnough", m.firstOrderIsGoodEnough())
+                    .put("remark", m.remark());
         } catch (ArithmeticException e) {
             drawn.put("remark", e.getMessage());
         }

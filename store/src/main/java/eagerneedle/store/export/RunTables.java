@@ -16,8 +16,7 @@ import java.util.Optional;
  * proposed), the readings (prompted, and by eye), and the spans that do not count.
  */
 final class RunTables {
-    private RunTables() {
-    }
+    private RunTables() {}
 
     /** A window of a run, in s of its clock. */
     record WindowRow(int run, String name, String channel, double from, double to, boolean byHand, String reason) {
@@ -31,8 +30,8 @@ final class RunTables {
     /**
      * A reading.
      *
-     * @param name  its channel, or what was read by eye
-     * @param due   when it was wanted, s of the run's clock; null by eye
+     * @param name its channel, or what was read by eye
+     * @param due when it was wanted, s of the run's clock; null by eye
      * @param taken when it was taken, s; null when it was skipped, and by eye
      * @param value in {@code unit}; null when there is none, and for a reading by eye, which is as written
      * @param written as entered by hand; empty when the instrument took it
@@ -56,8 +55,21 @@ final class RunTables {
 
     static List<WindowRow> windows(Reduction reduction, Run run) {
         List<WindowRow> rows = new ArrayList<>();
-        reduction.sheet().captures().get(run.capture()).windows().forEach((name, plan) -> reduction.window(run, name)
-                .ifPresent(w -> rows.add(new WindowRow(run.id(), name, plan.on(), w.from(), w.to(), run.windows().containsKey(name), w.reason() == null ? "" : w.reason()))));
+        reduction
+                .sheet()
+                .captures()
+                .get(run.capture())
+                .windows()
+                .forEach((name, plan) -> reduction
+                        .window(run, name)
+                        .ifPresent(w -> rows.add(new WindowRow(
+                                run.id(),
+                                name,
+                                plan.on(),
+                                w.from(),
+                                w.to(),
+                                run.windows().containsKey(name),
+                                w.reason() == null ? "" : w.reason()))));
         return rows;
     }
 
@@ -69,10 +81,22 @@ final class RunTables {
             Optional<Trace> trace = reduction.trace(run, channel);
             String unit = reduction.sheet().channels().get(channel).unit();
             for (Prompts.Mark m : run.entries().marks()) {
-                rows.add(new ReadingRow(run.id(), channel, m.due(), m.taken(), m.taken() == null ? null : trace.map(t -> read(t, m.taken() - before, m.taken())).orElse(null), unit, m.value() == null ? "" : m.value()));
+                rows.add(new ReadingRow(
+                        run.id(),
+                        channel,
+                        m.due(),
+                        m.taken(),
+                        m.taken() == null
+                                ? null
+                                : trace.map(t -> read(t, m.taken() - before, m.taken()))
+                                        .orElse(null),
+                        unit,
+                        m.value() == null ? "" : m.value()));
             }
         }
-        run.entries().byEye().forEach((name, text) -> rows.add(new ReadingRow(run.id(), name, null, null, null, "", text)));
+        run.entries()
+                .byEye()
+                .forEach((name, text) -> rows.add(new ReadingRow(run.id(), name, null, null, null, "", text)));
         return rows;
     }
 
@@ -87,6 +111,8 @@ final class RunTables {
     }
 
     static List<VoidedRow> voided(Run run) {
-        return run.entries().voided().stream().map((Entries.Voided v) -> new VoidedRow(run.id(), v.from(), v.to(), v.reason())).toList();
+        return run.entries().voided().stream()
+                .map((Entries.Voided v) -> new VoidedRow(run.id(), v.from(), v.to(), v.reason()))
+                .toList();
     }
 }

@@ -28,17 +28,17 @@ import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
 
 /**
- * A session in open formats, chosen by the ending of the file: {@code .csv} the ledger, {@code .json} ledger and samples,
- * {@code .xlsx} a workbook whose figures are formulas over its samples, {@code .h5} the samples, {@code .zip} a data package
- * with a descriptor of every field. See docs/formats/exchange.md. A file comes into being whole or not at all.
+ * A session in open formats, chosen by the ending of the file: {@code .csv} the ledger, {@code .json} ledger and
+ * samples, {@code .xlsx} a workbook whose figures are formulas over its samples, {@code .h5} the samples, {@code .zip}
+ * a data package with a descriptor of every field. See docs/formats/exchange.md. A file comes into being whole or not
+ * at all.
  */
 public final class SessionExport {
     private static final List<String> ENDINGS = List.of(".csv", ".json", ".xlsx", ".h5", ".zip");
     private static final ObjectMapper JSON = new ObjectMapper();
     private static final int MOST_ROWS = 1_000_000;
 
-    private SessionExport() {
-    }
+    private SessionExport() {}
 
     /** The endings that are understood. */
     public static List<String> endings() {
@@ -48,8 +48,11 @@ public final class SessionExport {
     /** @throws IllegalArgumentException with one sentence when the ending is not known or the file cannot be written */
     public static void write(Reduction reduction, List<Finding> findings, Path to) {
         String name = to.getFileName().toString().toLowerCase(Locale.ROOT);
-        String ending = ENDINGS.stream().filter(name::endsWith).findFirst()
-                .orElseThrow(() -> new IllegalArgumentException(to.getFileName() + " does not say in what format; end its name with one of " + String.join(" ", ENDINGS) + "."));
+        String ending = ENDINGS.stream()
+                .filter(name::endsWith)
+                .findFirst()
+                .orElseThrow(() -> new IllegalArgumentException(to.getFileName()
+                        + " does not say in what format; end its name with one of " + String.join(" ", ENDINGS) + "."));
         Path part = null;
         try {
             part = Files.createTempFile(to.toAbsolutePath().getParent(), "part", ending);
@@ -62,7 +65,8 @@ public final class SessionExport {
             }
             Files.move(part, to, java.nio.file.StandardCopyOption.REPLACE_EXISTING);
         } catch (IOException e) {
-            throw new IllegalArgumentException(to.getFileName() + " cannot be written there; choose another folder or make room.", e);
+            throw new IllegalArgumentException(
+                    to.getFileName() + " cannot be written there; choose another folder or make room.", e);
         } finally {
             try {
                 if (part != null) {
@@ -81,7 +85,8 @@ public final class SessionExport {
     /** The reduction as {@code reduce --json} prints it, and the samples of every kept run beside it. */
     private static ObjectNode json(Reduction reduction, List<Finding> findings) throws IOException {
         ObjectNode root = (ObjectNode) JSON.readTree(ReductionJson.of(reduction, findings));
-        root.put("method", reduction.sheet().id()).put("title", reduction.session().title());
+        root.put("method", reduction.sheet().id())
+                .put("title", reduction.session().title());
         ArrayNode runs = root.putArray("runs");
         for (Run run : runs(reduction)) {
             runs.add(entries(json(Channels.of(reduction, run)), reduction, run));
@@ -91,7 +96,12 @@ public final class SessionExport {
 
     /** One run as JSON that can be brought in again. */
     static ObjectNode json(Channels c) {
-        ObjectNode n = JSON.createObjectNode().put("id", c.run().id()).put("name", c.run().name()).put("capture", c.run().capture()).put("level", c.run().level()).put("start", c.run().started().toString());
+        ObjectNode n = JSON.createObjectNode()
+                .put("id", c.run().id())
+                .put("name", c.run().name())
+                .put("capture", c.run().capture())
+                .put("level", c.run().level())
+                .put("start", c.run().started().toString());
         ArrayNode channels = n.putArray("channels");
         for (Channels.One one : c.channels()) {
             ObjectNode ch = channels.addObject().put("name", one.name()).put("unit", one.rawUnit());
@@ -110,9 +120,22 @@ public final class SessionExport {
 
     /** Adds the windows, readings and voided spans of a run. */
     private static ObjectNode entries(ObjectNode n, Reduction reduction, Run run) {
-        objects(n.putArray("windows"), RunTables.WindowRow.FIELDS, RunTables.windows(reduction, run).stream().map(RunTables.WindowRow::cells).toList());
-        objects(n.putArray("readings"), RunTables.ReadingRow.FIELDS, RunTables.readings(reduction, run).stream().map(RunTables.ReadingRow::cells).toList());
-        objects(n.putArray("voided"), RunTables.VoidedRow.FIELDS, RunTables.voided(run).stream().map(RunTables.VoidedRow::cells).toList());
+        objects(
+                n.putArray("windows"),
+                RunTables.WindowRow.FIELDS,
+                RunTables.windows(reduction, run).stream()
+                        .map(RunTables.WindowRow::cells)
+                        .toList());
+        objects(
+                n.putArray("readings"),
+                RunTables.ReadingRow.FIELDS,
+                RunTables.readings(reduction, run).stream()
+                        .map(RunTables.ReadingRow::cells)
+                        .toList());
+        objects(
+                n.putArray("voided"),
+                RunTables.VoidedRow.FIELDS,
+                RunTables.voided(run).stream().map(RunTables.VoidedRow::cells).toList());
         return n;
     }
 
@@ -136,9 +159,13 @@ public final class SessionExport {
         }
     }
 
-    /** Sheets: the ledger, whose expanded uncertainty is a formula; the runs, whose means are formulas over their samples; the samples. */
+    /**
+     * Sheets: the ledger, whose expanded uncertainty is a formula; the runs, whose means are formulas over their
+     * samples; the samples.
+     */
     private static void workbook(Reduction reduction, Path to) throws IOException {
-        try (OutputStream out = Files.newOutputStream(to); Workbook book = new Workbook(out, "Eager Needle", "1.0")) {
+        try (OutputStream out = Files.newOutputStream(to);
+                Workbook book = new Workbook(out, "Eager Needle", "1.0")) {
             Worksheet ledger = book.newWorksheet("Ledger");
             header(ledger, "name", "label", "value", "u", "k", "U = k u", "unit", "relative u");
             int row = 1;
@@ -159,7 +186,18 @@ public final class SessionExport {
                 row++;
             }
             Worksheet summary = book.newWorksheet("Runs");
-            header(summary, "run", "name", "level", "channel", "unit", "n", "mean", "standard deviation", "least", "greatest");
+            header(
+                    summary,
+                    "run",
+                    "name",
+                    "level",
+                    "channel",
+                    "unit",
+                    "n",
+                    "mean",
+                    "standard deviation",
+                    "least",
+                    "greatest");
             int line = 1;
             for (Run run : runs(reduction)) {
                 Channels c = Channels.of(reduction, run);
@@ -177,7 +215,8 @@ public final class SessionExport {
                             samples.value(i + 1, column + 2, one.value()[i]);
                         }
                     }
-                    String range = "'run " + run.id() + "'!" + letters(column + 2) + "2:" + letters(column + 2) + (n + 1);
+                    String range =
+                            "'run " + run.id() + "'!" + letters(column + 2) + "2:" + letters(column + 2) + (n + 1);
                     summary.value(line, 0, run.id());
                     summary.value(line, 1, run.name());
                     summary.value(line, 2, run.level());
@@ -192,9 +231,30 @@ public final class SessionExport {
                     column += 3;
                 }
             }
-            table(book, "Windows", RunTables.WindowRow.FIELDS, runs(reduction).stream().flatMap(r -> RunTables.windows(reduction, r).stream()).map(RunTables.WindowRow::cells).toList());
-            table(book, "Readings", RunTables.ReadingRow.FIELDS, runs(reduction).stream().flatMap(r -> RunTables.readings(reduction, r).stream()).map(RunTables.ReadingRow::cells).toList());
-            table(book, "Voided", RunTables.VoidedRow.FIELDS, runs(reduction).stream().flatMap(r -> RunTables.voided(r).stream()).map(RunTables.VoidedRow::cells).toList());
+            table(
+                    book,
+                    "Windows",
+                    RunTables.WindowRow.FIELDS,
+                    runs(reduction).stream()
+                            .flatMap(r -> RunTables.windows(reduction, r).stream())
+                            .map(RunTables.WindowRow::cells)
+                            .toList());
+            table(
+                    book,
+                    "Readings",
+                    RunTables.ReadingRow.FIELDS,
+                    runs(reduction).stream()
+                            .flatMap(r -> RunTables.readings(reduction, r).stream())
+                            .map(RunTables.ReadingRow::cells)
+                            .toList());
+            table(
+                    book,
+                    "Voided",
+                    RunTables.VoidedRow.FIELDS,
+                    runs(reduction).stream()
+                            .flatMap(r -> RunTables.voided(r).stream())
+                            .map(RunTables.VoidedRow::cells)
+                            .toList());
         }
     }
 
@@ -258,11 +318,31 @@ public final class SessionExport {
                     dataset(ch, "time", one.time(), "s");
                     dataset(ch, "raw", one.raw(), one.rawUnit());
                     dataset(ch, "value", one.value(), one.unit());
-                    List<RunTables.ReadingRow> readings = RunTables.readings(reduction, run).stream().filter(r -> r.due() != null && r.name().equals(one.name())).toList();
+                    List<RunTables.ReadingRow> readings = RunTables.readings(reduction, run).stream()
+                            .filter(r -> r.due() != null && r.name().equals(one.name()))
+                            .toList();
                     if (!readings.isEmpty()) {
-                        dataset(ch, "reading_due", readings.stream().mapToDouble(RunTables.ReadingRow::due).toArray(), "s");
-                        dataset(ch, "reading_taken", readings.stream().mapToDouble(r -> r.taken() == null ? Double.NaN : r.taken()).toArray(), "s");
-                        dataset(ch, "reading_value", readings.stream().mapToDouble(r -> r.value() == null ? Double.NaN : r.value()).toArray(), one.unit());
+                        dataset(
+                                ch,
+                                "reading_due",
+                                readings.stream()
+                                        .mapToDouble(RunTables.ReadingRow::due)
+                                        .toArray(),
+                                "s");
+                        dataset(
+                                ch,
+                                "reading_taken",
+                                readings.stream()
+                                        .mapToDouble(r -> r.taken() == null ? Double.NaN : r.taken())
+                                        .toArray(),
+                                "s");
+                        dataset(
+                                ch,
+                                "reading_value",
+                                readings.stream()
+                                        .mapToDouble(r -> r.value() == null ? Double.NaN : r.value())
+                                        .toArray(),
+                                one.unit());
                     }
                 }
             }
@@ -274,27 +354,71 @@ public final class SessionExport {
         d.putAttribute("unit", unit.isEmpty() ? "1" : unit);
     }
 
-    /** A folder of CSV files in a zip, with {@code datapackage.json}: name, unit and type of every field of every file. */
+    /**
+     * A folder of CSV files in a zip, with {@code datapackage.json}: name, unit and type of every field of every file.
+     */
     private static void dataPackage(Reduction reduction, List<Finding> findings, Path to) throws IOException {
-        ObjectNode descriptor = JSON.createObjectNode().put("name", reduction.sheet().id()).put("title", reduction.session().title()).put("profile", "tabular-data-package");
+        ObjectNode descriptor = JSON.createObjectNode()
+                .put("name", reduction.sheet().id())
+                .put("title", reduction.session().title())
+                .put("profile", "tabular-data-package");
         ArrayNode resources = descriptor.putArray("resources");
         try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(to))) {
             entry(zip, "ledger.csv", LedgerCsv.of(reduction.ledger()));
             ObjectNode ledger = resource(resources, "ledger", "ledger.csv");
             for (String f : List.of("name", "label", "group", "value", "unit", "u", "dof", "k", "U", "problem")) {
-                field(ledger, f, List.of("value", "u", "dof", "k", "U").contains(f) ? "number" : "string", f.equals("value") || f.startsWith("u") && f.length() == 1 || f.equals("U") ? "as the column unit says" : null);
+                field(
+                        ledger,
+                        f,
+                        List.of("value", "u", "dof", "k", "U").contains(f) ? "number" : "string",
+                        f.equals("value") || f.startsWith("u") && f.length() == 1 || f.equals("U")
+                                ? "as the column unit says"
+                                : null);
             }
             entry(zip, "reduction.json", ReductionJson.of(reduction, findings));
             entry(zip, "sheet.yaml", reduction.session().sheetText());
-            tabular(zip, resources, "windows", RunTables.WindowRow.FIELDS, Map.of("from", "s", "to", "s"), runs(reduction).stream().flatMap(r -> RunTables.windows(reduction, r).stream()).map(RunTables.WindowRow::cells).toList());
-            tabular(zip, resources, "readings", RunTables.ReadingRow.FIELDS, Map.of("due", "s", "taken", "s", "value", "as the column unit says"), runs(reduction).stream().flatMap(r -> RunTables.readings(reduction, r).stream()).map(RunTables.ReadingRow::cells).toList());
-            tabular(zip, resources, "voided", RunTables.VoidedRow.FIELDS, Map.of("from", "s", "to", "s"), runs(reduction).stream().flatMap(r -> RunTables.voided(r).stream()).map(RunTables.VoidedRow::cells).toList());
+            tabular(
+                    zip,
+                    resources,
+                    "windows",
+                    RunTables.WindowRow.FIELDS,
+                    Map.of("from", "s", "to", "s"),
+                    runs(reduction).stream()
+                            .flatMap(r -> RunTables.windows(reduction, r).stream())
+                            .map(RunTables.WindowRow::cells)
+                            .toList());
+            tabular(
+                    zip,
+                    resources,
+                    "readings",
+                    RunTables.ReadingRow.FIELDS,
+                    Map.of("due", "s", "taken", "s", "value", "as the column unit says"),
+                    runs(reduction).stream()
+                            .flatMap(r -> RunTables.readings(reduction, r).stream())
+                            .map(RunTables.ReadingRow::cells)
+                            .toList());
+            tabular(
+                    zip,
+                    resources,
+                    "voided",
+                    RunTables.VoidedRow.FIELDS,
+                    Map.of("from", "s", "to", "s"),
+                    runs(reduction).stream()
+                            .flatMap(r -> RunTables.voided(r).stream())
+                            .map(RunTables.VoidedRow::cells)
+                            .toList());
             for (Run run : runs(reduction)) {
                 for (Channels.One one : Channels.of(reduction, run).channels()) {
                     String path = "runs/" + run.id() + "-" + Channels.plain(one.name()) + ".csv";
                     entry(zip, path, csv(one));
-                    ObjectNode r = resource(resources, "run-" + run.id() + "-" + Channels.plain(one.name()).toLowerCase(Locale.ROOT), path);
-                    r.put("title", run.name() + ", " + one.label()).put("capture", run.capture()).put("level", run.level()).put("start", run.started().toString());
+                    ObjectNode r = resource(
+                            resources,
+                            "run-" + run.id() + "-" + Channels.plain(one.name()).toLowerCase(Locale.ROOT),
+                            path);
+                    r.put("title", run.name() + ", " + one.label())
+                            .put("capture", run.capture())
+                            .put("level", run.level())
+                            .put("start", run.started().toString());
                     field(r, "time", "number", "s");
                     field(r, "raw", "number", one.rawUnit());
                     field(r, "value", "number", one.unit().isEmpty() ? "1" : one.unit());
@@ -305,12 +429,20 @@ public final class SessionExport {
     }
 
     /** A table of its own in the package; none where it has no rows. */
-    private static void tabular(ZipOutputStream zip, ArrayNode resources, String name, List<String> fields, Map<String, String> units, List<List<Object>> rows) throws IOException {
+    private static void tabular(
+            ZipOutputStream zip,
+            ArrayNode resources,
+            String name,
+            List<String> fields,
+            Map<String, String> units,
+            List<List<Object>> rows)
+            throws IOException {
         if (rows.isEmpty()) {
             return;
         }
         StringBuilder out = new StringBuilder();
-        try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.DEFAULT.builder().setRecordSeparator("\n").get())) {
+        try (CSVPrinter csv = new CSVPrinter(
+                out, CSVFormat.DEFAULT.builder().setRecordSeparator("\n").get())) {
             csv.printRecord(fields);
             for (List<Object> row : rows) {
                 for (Object cell : row) {
@@ -321,17 +453,32 @@ public final class SessionExport {
         }
         entry(zip, name + ".csv", out.toString());
         ObjectNode r = resource(resources, name, name + ".csv");
-        fields.forEach(f -> field(r, f, units.containsKey(f) ? "number" : f.equals("run") ? "integer" : f.equals("by_hand") ? "boolean" : "string", units.get(f)));
+        fields.forEach(f -> field(
+                r,
+                f,
+                units.containsKey(f)
+                        ? "number"
+                        : f.equals("run") ? "integer" : f.equals("by_hand") ? "boolean" : "string",
+                units.get(f)));
     }
 
     private static ObjectNode resource(ArrayNode resources, String name, String path) {
-        ObjectNode r = resources.addObject().put("name", name).put("path", path).put("format", "csv").put("encoding", "utf-8").put("profile", "tabular-data-resource");
+        ObjectNode r = resources
+                .addObject()
+                .put("name", name)
+                .put("path", path)
+                .put("format", "csv")
+                .put("encoding", "utf-8")
+                .put("profile", "tabular-data-resource");
         r.putObject("schema").putArray("fields");
         return r;
     }
 
     private static void field(ObjectNode resource, String name, String type, String unit) {
-        ObjectNode f = ((ArrayNode) resource.get("schema").get("fields")).addObject().put("name", name).put("type", type);
+        ObjectNode f = ((ArrayNode) resource.get("schema").get("fields"))
+                .addObject()
+                .put("name", name)
+                .put("type", type);
         if (unit != null) {
             f.put("unit", unit);
         }
@@ -339,7 +486,8 @@ public final class SessionExport {
 
     private static String csv(Channels.One one) throws IOException {
         StringBuilder out = new StringBuilder();
-        try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.DEFAULT.builder().setRecordSeparator("\n").get())) {
+        try (CSVPrinter csv = new CSVPrinter(
+                out, CSVFormat.DEFAULT.builder().setRecordSeparator("\n").get())) {
             csv.printRecord("time", "raw", "value");
             for (int i = 0; i < one.time().length; i++) {
                 csv.printRecord(one.time()[i], one.raw()[i], Double.isFinite(one.value()[i]) ? one.value()[i] : "");

@@ -20,14 +20,13 @@ import javax.sound.sampled.AudioSystem;
 import javax.sound.sampled.UnsupportedAudioFileException;
 
 /**
- * A file from elsewhere as a table: what kind it is shows in its first bytes, not in its name. Every failure is one sentence
- * in an {@link IllegalArgumentException}.
+ * A file from elsewhere as a table: what kind it is shows in its first bytes, not in its name. Every failure is one
+ * sentence in an {@link IllegalArgumentException}.
  */
 public final class ForeignFile {
     private static final long LARGEST = 2_000_000_000L;
 
-    private ForeignFile() {
-    }
+    private ForeignFile() {}
 
     /** True for a file that is read as delimited text, whose dialect may be put right by hand. */
     public static boolean isText(Path file) {
@@ -44,11 +43,14 @@ public final class ForeignFile {
     }
 
     private static boolean isWave(byte[] head) {
-        return head.length >= 12 && new String(head, 0, 4, StandardCharsets.US_ASCII).equals("RIFF") && new String(head, 8, 4, StandardCharsets.US_ASCII).equals("WAVE");
+        return head.length >= 12
+                && new String(head, 0, 4, StandardCharsets.US_ASCII).equals("RIFF")
+                && new String(head, 8, 4, StandardCharsets.US_ASCII).equals("WAVE");
     }
 
     private static boolean isJson(byte[] head) {
-        String s = new String(head, StandardCharsets.UTF_8).replace("\uFEFF", "").strip();
+        String s =
+                new String(head, StandardCharsets.UTF_8).replace("\uFEFF", "").strip();
         return s.startsWith("{") || s.startsWith("[");
     }
 
@@ -85,8 +87,9 @@ public final class ForeignFile {
     }
 
     /**
-     * Channels as JSON: {@code {"channels": [{"name", "unit", "time": [...], "values": [...]}], "start": "..."}}, as this
-     * program writes it; or {@code {"columns": {"time": [...], "x": [...]}}}; or a list of objects with equal keys.
+     * Channels as JSON: {@code {"channels": [{"name", "unit", "time": [...], "values": [...]}], "start": "..."}}, as
+     * this program writes it; or {@code {"columns": {"time": [...], "x": [...]}}}; or a list of objects with equal
+     * keys.
      */
     static Table json(String file, String text) {
         JsonNode root;
@@ -106,7 +109,8 @@ public final class ForeignFile {
             for (JsonNode c : channels) {
                 double[] time = numbers(file, "time", c.path("time"));
                 if (!java.util.Arrays.equals(time, columns.get(0))) {
-                    throw new IllegalArgumentException(file + " holds channels with different clocks; bring them in one by one.");
+                    throw new IllegalArgumentException(
+                            file + " holds channels with different clocks; bring them in one by one.");
                 }
                 names.add(c.path("name").asText("column"));
                 units.add(c.path("unit").asText(""));
@@ -132,12 +136,15 @@ public final class ForeignFile {
                 columns.add(v);
             });
         } else {
-            throw new IllegalArgumentException(file + " holds no channels, no columns and no list of rows; see docs/formats/exchange.md for what is read.");
+            throw new IllegalArgumentException(file
+                    + " holds no channels, no columns and no list of rows; see docs/formats/exchange.md "
+                    + "for what is read.");
         }
         int n = columns.get(0).length;
         for (int c = 0; c < columns.size(); c++) {
             if (columns.get(c).length != n) {
-                throw new IllegalArgumentException(file + ": the column " + names.get(c) + " holds " + columns.get(c).length + " numbers where " + n + " are expected.");
+                throw new IllegalArgumentException(file + ": the column " + names.get(c) + " holds "
+                        + columns.get(c).length + " numbers where " + n + " are expected.");
             }
         }
         Instant start;
@@ -165,22 +172,26 @@ public final class ForeignFile {
             return Double.NaN;
         }
         if (!n.isNumber()) {
-            throw new IllegalArgumentException(file + ": '" + n.asText() + "' in the column " + column + " is not a number.");
+            throw new IllegalArgumentException(
+                    file + ": '" + n.asText() + "' in the column " + column + " is not a number.");
         }
         if (!Double.isFinite(n.doubleValue())) {
-            throw new IllegalArgumentException(file + ": " + n.asText() + " in the column " + column + " is too large to compute with.");
+            throw new IllegalArgumentException(
+                    file + ": " + n.asText() + " in the column " + column + " is too large to compute with.");
         }
         return n.doubleValue();
     }
 
     /** A sound file: whole counts of its converter, one column a channel, and the clock of its rate. */
     private static Table wave(Path file) {
-        try (AudioInputStream in = AudioSystem.getAudioInputStream(new ByteArrayInputStream(Files.readAllBytes(file)))) {
+        try (AudioInputStream in =
+                AudioSystem.getAudioInputStream(new ByteArrayInputStream(Files.readAllBytes(file)))) {
             AudioFormat f = in.getFormat();
             int bytes = f.getSampleSizeInBits() / 8;
             boolean signed = f.getEncoding() == AudioFormat.Encoding.PCM_SIGNED;
             if (!signed && f.getEncoding() != AudioFormat.Encoding.PCM_UNSIGNED || bytes < 1 || bytes > 4) {
-                throw new IllegalArgumentException(file.getFileName() + " holds compressed sound; save it as plain PCM first.");
+                throw new IllegalArgumentException(
+                        file.getFileName() + " holds compressed sound; save it as plain PCM first.");
             }
             byte[] data = in.readAllBytes();
             int channels = f.getChannels();
@@ -189,7 +200,10 @@ public final class ForeignFile {
             List<String> names = new ArrayList<>(List.of("time"));
             List<String> units = new ArrayList<>(List.of("s"));
             for (int c = 0; c < channels; c++) {
-                names.add(channels == 1 ? "sound" : channels == 2 ? List.of("left", "right").get(c) : "channel " + (c + 1));
+                names.add(
+                        channels == 1
+                                ? "sound"
+                                : channels == 2 ? List.of("left", "right").get(c) : "channel " + (c + 1));
                 units.add("counts");
             }
             for (int i = 0; i < n; i++) {
@@ -207,9 +221,20 @@ public final class ForeignFile {
             if (n == 0) {
                 throw new IllegalArgumentException(file.getFileName() + " holds no sound.");
             }
-            return new Table(names, units, columns, -1, null, List.of(String.format(Locale.ROOT, "%d bit at %.0f samples a second; counts of a converter with both signs.", 8 * bytes, f.getSampleRate())));
+            return new Table(
+                    names,
+                    units,
+                    columns,
+                    -1,
+                    null,
+                    List.of(String.format(
+                            Locale.ROOT,
+                            "%d bit at %.0f samples a second; counts of a converter with both signs.",
+                            8 * bytes,
+                            f.getSampleRate())));
         } catch (UnsupportedAudioFileException | IOException e) {
-            throw new IllegalArgumentException(file.getFileName() + " is a sound file that cannot be read; save it as plain PCM first.", e);
+            throw new IllegalArgumentException(
+                    file.getFileName() + " is a sound file that cannot be read; save it as plain PCM first.", e);
         }
     }
 }

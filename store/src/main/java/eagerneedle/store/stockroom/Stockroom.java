@@ -26,12 +26,16 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * The laboratory's instruments, kept in one SQLite file: serial and JSON of each, as {@code docs/formats/stockroom.md} says. An
- * instrument is never deleted, only retired, so that old sessions keep their witnesses. Safe to use from several threads.
+ * The laboratory's instruments, kept in one SQLite file: serial and JSON of each, as {@code docs/formats/stockroom.md}
+ * says. An instrument is never deleted, only retired, so that old sessions keep their witnesses. Safe to use from
+ * several threads.
  */
 public final class Stockroom implements AutoCloseable {
-    private static final ObjectMapper JSON = JsonMapper.builder().addModule(new JavaTimeModule()).disable(SerializationFeature.WRITE_DATES_AS_TIMESTAMPS)
-            .enable(SerializationFeature.INDENT_OUTPUT).build();
+    private static final ObjectMapper JSON = JsonMapper.builder()
+            .addModule(new JavaTimeModule())
+            .disable(SerializationFeature.WRITE_DATES_AS_TIMESTAMPS)
+            .enable(SerializationFeature.INDENT_OUTPUT)
+            .build();
     private static final int VERSION = 1;
 
     private final Connection connection;
@@ -45,13 +49,15 @@ public final class Stockroom implements AutoCloseable {
                 s.execute("pragma busy_timeout = 2000");
                 int version = s.executeQuery("pragma user_version").getInt(1);
                 if (version > VERSION) {
-                    throw new StockroomException("The stockroom " + name + " was written by a newer version of the program.");
+                    throw new StockroomException(
+                            "The stockroom " + name + " was written by a newer version of the program.");
                 }
                 s.execute("create table if not exists instrument (id text primary key, json text not null)");
                 s.execute("pragma user_version = " + VERSION);
             }
         } catch (SQLException e) {
-            throw new StockroomException("The stockroom " + name + " cannot be opened; it may be damaged or something else.");
+            throw new StockroomException(
+                    "The stockroom " + name + " cannot be opened; it may be damaged or something else.");
         }
     }
 
@@ -62,7 +68,8 @@ public final class Stockroom implements AutoCloseable {
                 Files.createDirectories(file.toAbsolutePath().getParent());
             }
         } catch (IOException e) {
-            throw new StockroomException("The folder of the stockroom cannot be made: " + file.toAbsolutePath().getParent() + ".");
+            throw new StockroomException("The folder of the stockroom cannot be made: "
+                    + file.toAbsolutePath().getParent() + ".");
         }
         return new Stockroom("jdbc:sqlite:" + file, file.getFileName().toString());
     }
@@ -86,14 +93,17 @@ public final class Stockroom implements AutoCloseable {
     /** Every instrument, by kind and serial, retired ones last. */
     public synchronized List<Instrument> all() {
         List<Instrument> out = new ArrayList<>();
-        try (Statement s = connection.createStatement(); ResultSet r = s.executeQuery("select json from instrument order by id")) {
+        try (Statement s = connection.createStatement();
+                ResultSet r = s.executeQuery("select json from instrument order by id")) {
             while (r.next()) {
                 out.add(JSON.readValue(r.getString(1), Instrument.class));
             }
         } catch (SQLException | JsonProcessingException e) {
             throw new StockroomException("The stockroom " + name + " cannot be read; it may be damaged.");
         }
-        out.sort(java.util.Comparator.comparing(Instrument::retired).thenComparing(i -> Instrument.KINDS.indexOf(i.kind())).thenComparing(Instrument::id));
+        out.sort(java.util.Comparator.comparing(Instrument::retired)
+                .thenComparing(i -> Instrument.KINDS.indexOf(i.kind()))
+                .thenComparing(Instrument::id));
         return out;
     }
 
@@ -104,12 +114,14 @@ public final class Stockroom implements AutoCloseable {
     /** Adds an instrument or replaces the one of the same serial. */
     public synchronized void put(Instrument instrument) {
         instrument.checked();
-        try (PreparedStatement s = connection.prepareStatement("insert into instrument values (?, ?) on conflict (id) do update set json = excluded.json")) {
+        try (PreparedStatement s = connection.prepareStatement(
+                "insert into instrument values (?, ?) on conflict (id) do update set json = excluded.json")) {
             s.setString(1, instrument.id());
             s.setString(2, JSON.writeValueAsString(instrument));
             s.executeUpdate();
         } catch (SQLException | JsonProcessingException e) {
-            throw new StockroomException("The instrument " + instrument.id() + " could not be kept; the disk may be full or the file in use.");
+            throw new StockroomException("The instrument " + instrument.id()
+                    + " could not be kept; the disk may be full or the file in use.");
         }
     }
 
@@ -128,7 +140,7 @@ public final class Stockroom implements AutoCloseable {
         Set<String> used = new LinkedHashSet<>();
         all().forEach(i -> used.add(i.id()));
         String stem = like.replaceFirst("\\d+$", "");
-        for (int n = 1;; n++) {
+        for (int n = 1; ; n++) {
             String id = stem + String.format(java.util.Locale.ROOT, "%02d", n);
             if (!used.contains(id)) {
                 return id;
@@ -154,14 +166,18 @@ public final class Stockroom implements AutoCloseable {
     public synchronized String bringIn(String json) {
         List<Instrument> incoming;
         try {
-            incoming = JSON.readValue(json, new TypeReference<List<Instrument>>() { });
+            incoming = JSON.readValue(json, new TypeReference<List<Instrument>>() {});
         } catch (JsonProcessingException e) {
-            throw new StockroomException("This is not a stockroom: a list of instruments in JSON is wanted" + (e.getLocation() == null ? "." : "; line " + e.getLocation().getLineNr() + " cannot be read."));
+            throw new StockroomException("This is not a stockroom: a list of instruments in JSON is wanted"
+                    + (e.getLocation() == null
+                            ? "."
+                            : "; line " + e.getLocation().getLineNr() + " cannot be read."));
         }
         try {
             incoming.forEach(Instrument::checked);
         } catch (IllegalArgumentException | NullPointerException e) {
-            throw new StockroomException((e.getMessage() == null ? "An entry is empty." : e.getMessage()) + " Nothing was brought in.");
+            throw new StockroomException(
+                    (e.getMessage() == null ? "An entry is empty." : e.getMessage()) + " Nothing was brought in.");
         }
         Set<String> known = new LinkedHashSet<>();
         all().forEach(i -> known.add(i.id()));
@@ -174,7 +190,8 @@ public final class Stockroom implements AutoCloseable {
         } catch (SQLException e) {
             throw new StockroomException("The instruments could not be kept; the disk may be full or the file in use.");
         }
-        return "Brought in " + (incoming.size() - replaced) + " new instruments" + (replaced == 0 ? "." : " and replaced " + replaced + " of the same serial.");
+        return "Brought in " + (incoming.size() - replaced) + " new instruments"
+                + (replaced == 0 ? "." : " and replaced " + replaced + " of the same serial.");
     }
 
     @Override

@@ -3,12 +3,15 @@ package eagerneedle.store.bench;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import eagerneedle.core.calibration.AfterUse;
+import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Window;
 import eagerneedle.rig.simulated.Rehearsal;
@@ -20,9 +23,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
-import eagerneedle.core.calibration.AfterUse;
-import eagerneedle.core.calibration.Calibration;
-import eagerneedle.core.stockroom.Instrument;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
@@ -35,6 +35,7 @@ import org.junit.jupiter.api.io.TempDir;
 class BenchFileTest {
     private static final Instant DAY = Instant.parse("2026-11-23T09:00:00Z");
     private static final String SHEET = SheetReader.shippedText("baggage-chute");
+
     @TempDir
     private Path folder;
 
@@ -52,7 +53,9 @@ class BenchFileTest {
         Session s = file.session();
         for (Command c : r.acts()) {
             if (c instanceof Command.KeepRun keep) {
-                r.samples().get(keep.run().id()).forEach((channel, samples) -> file.append(keep.run().id(), channel, samples));
+                r.samples()
+                        .get(keep.run().id())
+                        .forEach((channel, samples) -> file.append(keep.run().id(), channel, samples));
             }
             s = c.apply(s);
             file.save(s, DAY, c.says());
@@ -69,14 +72,44 @@ class BenchFileTest {
         try (BenchFile file = BenchFile.create(path, Session.start(text, "day", DAY))) {
             file.together(() -> write(file, r));
             Session s = file.session();
-            Instrument meter = new Instrument("TH-DM-01", "hand instrument", "meter", "ohm", null, List.of("0 ohm", "2 kohm"), "0.01 ohm", 1, "0.1 % of reading", null, 30.0, 2.0, null, null,
-                    List.of(new Instrument.Event(DAY, "calibrated", "x", null, DAY.plusSeconds(9), "passed")), false);
+            Instrument meter = new Instrument(
+                    "TH-DM-01",
+                    "hand instrument",
+                    "meter",
+                    "ohm",
+                    null,
+                    List.of("0 ohm", "2 kohm"),
+                    "0.01 ohm",
+                    1,
+                    "0.1 % of reading",
+                    null,
+                    30.0,
+                    2.0,
+                    null,
+                    null,
+                    List.of(new Instrument.Event(DAY, "calibrated", "x", null, DAY.plusSeconds(9), "passed")),
+                    false);
             s = new Command.TieInput("R_g", "gauge", meter).apply(s);
-            s = new Command.SetUp("light", s.setup("light").withAverage(16).wiredTo("strain").tagged("left", null), "averaged").apply(s);
+            s = new Command.SetUp(
+                            "light",
+                            s.setup("light").withAverage(16).wiredTo("strain").tagged("left", null),
+                            "averaged")
+                    .apply(s);
             s = new Command.SetRepeats("look", 7).apply(s);
             s = new Command.StartTimer("warm", "warm", DAY).apply(s);
-            s = new Command.CheckAfterUse("strain", new AfterUse(DAY.plusSeconds(60), List.of(s.calibrationOf("strain").orElseThrow().points().get(0)), AfterUse.Use.CORRECT)).apply(s);
-            s = new Command.KeepRun(Run.captured(90, "look", "hand", DAY, "bench", Run.COUNTS).setUp(s.setups())).apply(s);
+            s = new Command.CheckAfterUse(
+                            "strain",
+                            new AfterUse(
+                                    DAY.plusSeconds(60),
+                                    List.of(s.calibrationOf("strain")
+                                            .orElseThrow()
+                                            .points()
+                                            .get(0)),
+                                    AfterUse.Use.CORRECT))
+                    .apply(s);
+            s = new Command.KeepRun(Run.captured(90, "look", "hand", DAY, "bench", Run.COUNTS)
+                            .setUp(s.setups()))
+                    .apply(s);
             file.save(s, DAY, "all of it");
             last = s;
         }
@@ -94,9 +127,12 @@ class BenchFileTest {
                 assertThat(is.verification()).isEqualTo(was.verification());
                 assertThat(is.after()).isEqualTo(was.after());
                 if (was.closure() != null) {
-                    assertThat(is.closure().readings()).isDeepEqualTo(was.closure().readings());
+                    assertThat(is.closure().readings())
+                            .isDeepEqualTo(was.closure().readings());
                 } else {
-                    assertThat(is.at(0.5).sameAs(was.at(0.5))).as("%s, to the last bit, lineage included", was.channel()).isTrue();
+                    assertThat(is.at(0.5).sameAs(was.at(0.5)))
+                            .as("%s, to the last bit, lineage included", was.channel())
+                            .isTrue();
                 }
             }
         }
@@ -107,9 +143,10 @@ class BenchFileTest {
         Path path = folder.resolve("together.needle");
         try (BenchFile file = BenchFile.create(path, Session.start(SHEET, "t", DAY))) {
             assertThatThrownBy(() -> file.together(() -> {
-                file.save(file.session(), DAY, "Half done.");
-                throw new IllegalStateException("stop");
-            })).hasMessage("stop");
+                        file.save(file.session(), DAY, "Half done.");
+                        throw new IllegalStateException("stop");
+                    }))
+                    .hasMessage("stop");
             assertThat(file.acts()).hasSize(1);
             file.together(() -> file.save(file.session(), DAY, "Done."));
             assertThat(file.acts()).hasSize(2);
@@ -136,9 +173,14 @@ class BenchFileTest {
         Path path = folder.resolve("b.needle");
         Session s = Session.start(SHEET, "b", DAY);
         try (BenchFile file = BenchFile.create(path, s)) {
-            for (Command c : List.of(new Command.SetMeasured("spacing", "spacing", "842(1) mm"), new Command.KeepRun(Run.captured(1, "slopes", "A", DAY, "ranger", Run.COUNTS)),
-                    new Command.SetWindow(1, "rolling", new Window(0.1 + 0.2, 1.0 / 3 + 1, "by hand")), new Command.LeaveOut(1, "blurred"), new Command.AddNote(DAY, "Ünïcode ✓"),
-                    new Command.SignOff("feet", "Feet", DAY), new Command.ChooseSchool(eagerneedle.core.judge.School.LIMITS))) {
+            for (Command c : List.of(
+                    new Command.SetMeasured("spacing", "spacing", "842(1) mm"),
+                    new Command.KeepRun(Run.captured(1, "slopes", "A", DAY, "ranger", Run.COUNTS)),
+                    new Command.SetWindow(1, "rolling", new Window(0.1 + 0.2, 1.0 / 3 + 1, "by hand")),
+                    new Command.LeaveOut(1, "blurred"),
+                    new Command.AddNote(DAY, "Ünïcode ✓"),
+                    new Command.SignOff("feet", "Feet", DAY),
+                    new Command.ChooseSchool(eagerneedle.core.judge.School.LIMITS))) {
                 s = c.apply(s);
                 file.save(s, DAY, c.says());
             }
@@ -169,7 +211,8 @@ class BenchFileTest {
             file.append(1, "x", new RawSamples(Arrays.copyOf(t, 2000), Arrays.copyOf(v, 2000)));
             file.append(1, "x", new RawSamples(Arrays.copyOfRange(t, 2000, 5000), Arrays.copyOfRange(v, 2000, 5000)));
             assertThat(file.samples(1, "x").size()).isEqualTo(5000);
-            assertThat(file.samples(2, "x")).satisfies(none -> assertThat(none.size()).isZero());
+            assertThat(file.samples(2, "x"))
+                    .satisfies(none -> assertThat(none.size()).isZero());
         }
         try (BenchFile file = BenchFile.open(path)) {
             RawSamples back = file.samples(1, "x");
@@ -212,7 +255,9 @@ class BenchFileTest {
         Path copy = folder.resolve("copy.needle");
         try (BenchFile file = BenchFile.open(path)) {
             file.copyTo(copy);
-            assertThatThrownBy(() -> file.copyTo(copy)).isInstanceOf(BenchFileException.class).hasMessageContaining("exists already");
+            assertThatThrownBy(() -> file.copyTo(copy))
+                    .isInstanceOf(BenchFileException.class)
+                    .hasMessageContaining("exists already");
         }
         assertThat(reduced(copy)).isEqualTo(reduced(path));
     }
@@ -227,13 +272,15 @@ class BenchFileTest {
         assertSentence(() -> BenchFile.open(empty), "is not a bench file", false);
         assertSentence(() -> BenchFile.open(folder.resolve("none.needle")), "is not there", false);
         Path other = folder.resolve("other.needle");
-        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + other); var s = c.createStatement()) {
+        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + other);
+                var s = c.createStatement()) {
             s.execute("CREATE TABLE cats (name TEXT)");
         }
         assertSentence(() -> BenchFile.open(other), "some other program", false);
         assertSentence(() -> BenchFile.create(other, Session.start(SHEET, "x", DAY)), "exists already", false);
         Path newer = simulated("newer.needle");
-        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + newer); var s = c.createStatement()) {
+        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + newer);
+                var s = c.createStatement()) {
             s.execute("PRAGMA user_version=99");
         }
         assertSentence(() -> BenchFile.open(newer), "newer version", false);
@@ -241,7 +288,11 @@ class BenchFileTest {
 
     private static void assertSentence(org.junit.jupiter.api.function.Executable act, String says, boolean damaged) {
         BenchFileException e = Assertions.assertThrows(BenchFileException.class, act);
-        assertThat(e.getMessage()).contains(says).endsWith(".").doesNotContain("\n").doesNotContain("Exception");
+        assertThat(e.getMessage())
+                .contains(says)
+                .endsWith(".")
+                .doesNotContain("\n")
+                .doesNotContain("Exception");
         assertThat(e.damaged()).isEqualTo(damaged);
     }
 
@@ -266,7 +317,10 @@ class BenchFileTest {
         assertThat(Files.readAllBytes(path)).isEqualTo(half);
     }
 
-    /** By the hundred: cut anywhere, bits flipped anywhere. What opens is what was there; what does not is said; repair saves most. */
+    /**
+     * By the hundred: cut anywhere, bits flipped anywhere. What opens is what was there; what does not is said; repair
+     * saves most.
+     */
     @Test
     void damageAnywhereNeverCrashesIsNeverSilentAndRepairSavesMost() throws IOException {
         Path path = simulated("whole.needle");
@@ -329,7 +383,9 @@ class BenchFileTest {
                             blocks += whole28 ? 1 : 0;
                             same &= whole28;
                         }
-                        assertThat(same || !done.missing().isEmpty()).as("the same, or said what is missing: " + done.sentence()).isTrue();
+                        assertThat(same || !done.missing().isEmpty())
+                                .as("the same, or said what is missing: " + done.sentence())
+                                .isTrue();
                     }
                 } catch (BenchFileException nothing) {
                     assertThat(nothing.getMessage()).endsWith(".");
@@ -337,11 +393,12 @@ class BenchFileTest {
             }
         }
         assertThat(saved).as("repaired of " + hurt + " damaged files").isGreaterThan(hurt * 3 / 5);
-        assertThat(blocks / 28.0 / saved).as("share of runs that came back whole").isGreaterThan(0.75);
+        assertThat(blocks / 28.0 / saved)
+                .as("share of runs that came back whole")
+                .isGreaterThan(0.75);
     }
 
-    private record Whole(byte[] bytes, Session session, long samples) {
-    }
+    private record Whole(byte[] bytes, Session session, long samples) {}
 
     private Whole whole(String name) throws IOException {
         Path path = simulated(name);
@@ -364,7 +421,9 @@ class BenchFileTest {
         }
     }
 
-    /** One broken page costs what lies on it and nothing else, whichever page it is: above all not what hangs below it. */
+    /**
+     * One broken page costs what lies on it and nothing else, whichever page it is: above all not what hangs below it.
+     */
     @Test
     void aBrokenPageCostsWhatLiesOnIt() throws IOException {
         Whole whole = whole("pages.needle");
@@ -382,16 +441,24 @@ class BenchFileTest {
                 long n = samplesIn(to);
                 lost += whole.samples() - n;
                 boolean branch = whole.bytes()[page * 4096 + (page == 0 ? 100 : 0)] == 5;
-                assertThat(branch && n < whole.samples()).as("what hangs below page " + page).isFalse();
+                assertThat(branch && n < whole.samples())
+                        .as("what hangs below page " + page)
+                        .isFalse();
                 assertThat(n).isEqualTo(done.samples());
-                assertThat(n == whole.samples() || done.missing().stream().anyMatch(s -> s.contains("lacks") || s.contains("could not be read"))).as(done.sentence()).isTrue();
+                assertThat(n == whole.samples()
+                                || done.missing().stream()
+                                        .anyMatch(s -> s.contains("lacks") || s.contains("could not be read")))
+                        .as(done.sentence())
+                        .isTrue();
             } catch (BenchFileException sheetOrNothing) {
                 without++;
             }
             Files.deleteIfExists(to);
             Files.delete(damaged);
         }
-        assertThat(lost).as("every block is lost by the pages it lies on and by no other").isBetween(whole.samples() / 2, 2 * whole.samples());
+        assertThat(lost)
+                .as("every block is lost by the pages it lies on and by no other")
+                .isBetween(whole.samples() / 2, 2 * whole.samples());
         assertThat(without).as("pages without which there is no sheet").isLessThanOrEqualTo(pages / 10 + 4);
     }
 
@@ -401,7 +468,8 @@ class BenchFileTest {
         Path path = simulated("garbled.needle");
         String other = SHEET.replaceFirst("9\\.8126", "9.2126");
         assertThat(other).isNotEqualTo(SHEET);
-        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + path); var put = c.prepareStatement("UPDATE sheet SET text = ?")) {
+        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + path);
+                var put = c.prepareStatement("UPDATE sheet SET text = ?")) {
             put.setString(1, other);
             put.executeUpdate();
         }
@@ -411,12 +479,14 @@ class BenchFileTest {
         try (BenchFile file = BenchFile.open(folder.resolve("sheet-repaired.needle"))) {
             assertThat(file.session().sheetText()).isEqualTo(SHEET);
         }
-        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + path); var s = c.createStatement()) {
+        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + path);
+                var s = c.createStatement()) {
             s.executeUpdate("UPDATE sheet SET crc = 12345");
         }
         assertSentence(() -> BenchFile.repair(path, folder.resolve("no.needle")), "--sheet", false);
         assertThat(folder.resolve("no.needle")).doesNotExist();
-        assertThat(BenchFile.repair(path, folder.resolve("given.needle"), SHEET).missing()).anyMatch(s -> s.contains("the one given") && s.contains("not the same"));
+        assertThat(BenchFile.repair(path, folder.resolve("given.needle"), SHEET).missing())
+                .anyMatch(s -> s.contains("the one given") && s.contains("not the same"));
     }
 
     /** What stands in the log beside the file is part of it. */
@@ -429,7 +499,9 @@ class BenchFileTest {
             Run run = Run.captured(1, "level_west", "level", DAY, "x", Run.COUNTS);
             file.begin(run);
             file.append(1, "position", new RawSamples(new double[] {0, 1, 2}, new double[] {3, 4, 5}));
-            assertThat(Files.size(folder.resolve("live.needle-wal"))).as("the samples of a run that is going on").isGreaterThan(4096);
+            assertThat(Files.size(folder.resolve("live.needle-wal")))
+                    .as("the samples of a run that is going on")
+                    .isGreaterThan(4096);
             Files.copy(path, copy);
             Files.copy(folder.resolve("live.needle-wal"), folder.resolve("copy.needle-wal"));
         }
@@ -437,7 +509,9 @@ class BenchFileTest {
         assertThat(done.samples()).isEqualTo(3);
         assertThat(done.acts()).isEqualTo(2);
         try (BenchFile file = BenchFile.open(folder.resolve("live-repaired.needle"))) {
-            assertThat(file.unfinished(file.session())).as("a run that was not kept yet is offered").hasSize(1);
+            assertThat(file.unfinished(file.session()))
+                    .as("a run that was not kept yet is offered")
+                    .hasSize(1);
         }
     }
 
@@ -453,14 +527,19 @@ class BenchFileTest {
             }
             file.save(new eagerneedle.core.session.Command.KeepRun(run).apply(file.session()), DAY, "Kept.");
         }
-        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + path); var s = c.createStatement()) {
+        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + path);
+                var s = c.createStatement()) {
             s.execute("PRAGMA secure_delete=ON");
             s.executeUpdate("DELETE FROM block WHERE seq BETWEEN 50 AND 400");
             s.executeUpdate("UPDATE act SET session = x'00112233' WHERE n = 2");
         }
         Repaired done = BenchFile.repair(path, folder.resolve("gap-repaired.needle"));
         assertThat(done.samples()).isEqualTo(600 - 351);
-        assertThat(done.sentence()).contains("351 blocks could not be read").contains("351 samples").contains("act 1 of 2").contains("run 1 belong to no run");
+        assertThat(done.sentence())
+                .contains("351 blocks could not be read")
+                .contains("351 samples")
+                .contains("act 1 of 2")
+                .contains("run 1 belong to no run");
         try (BenchFile file = BenchFile.open(folder.resolve("gap-repaired.needle"))) {
             assertThat(file.unfinished(file.session())).hasSize(1);
         }
@@ -471,8 +550,10 @@ class BenchFileTest {
     void aFileOfTheFirstFormatIsBroughtUp() throws Exception {
         Path path = simulated("first.needle");
         String now = reduced(path);
-        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + path); var s = c.createStatement()) {
-            try (var r = s.executeQuery("SELECT seq, time, value FROM block"); var put = c.prepareStatement("UPDATE block SET time = ?, value = ? WHERE seq = ?")) {
+        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + path);
+                var s = c.createStatement()) {
+            try (var r = s.executeQuery("SELECT seq, time, value FROM block");
+                    var put = c.prepareStatement("UPDATE block SET time = ?, value = ? WHERE seq = ?")) {
                 while (r.next()) {
                     put.setBytes(1, SampleCoding.pack(BlockCoding.unpack(r.getBytes(2))));
                     put.setBytes(2, SampleCoding.pack(BlockCoding.unpack(r.getBytes(3))));
@@ -489,7 +570,9 @@ class BenchFileTest {
         }
         assertThat(reduced(path)).isEqualTo(now);
         try (BenchFile file = BenchFile.open(path)) {
-            assertThat(file.count(1, "position")).isEqualTo(file.samples(1, "position").size()).isPositive();
+            assertThat(file.count(1, "position"))
+                    .isEqualTo(file.samples(1, "position").size())
+                    .isPositive();
             assertThat(file.overview(1, "position").samples()).isEqualTo(file.count(1, "position"));
             assertThat(file.integrity()).isEqualTo("ok");
         }
@@ -514,14 +597,18 @@ class BenchFileTest {
                     kept = b + 1;
                 }
             } catch (BenchFileException e) {
-                assertThat(e.getMessage()).startsWith("Samples could not be written to full.needle").endsWith("make room on the disk.");
+                assertThat(e.getMessage())
+                        .startsWith("Samples could not be written to full.needle")
+                        .endsWith("make room on the disk.");
             }
         }
         assertThat(kept).isBetween(5, 199);
         try (BenchFile file = BenchFile.open(path)) {
             assertThat(file.integrity()).isEqualTo("ok");
             assertThat(file.samples(1, "position").size()).isEqualTo(2000 * kept);
-            assertThat(file.samples(1, "other").values()).as("all channels of a moment, or none").isEqualTo(file.samples(1, "position").values());
+            assertThat(file.samples(1, "other").values())
+                    .as("all channels of a moment, or none")
+                    .isEqualTo(file.samples(1, "position").values());
         }
     }
 
@@ -565,7 +652,10 @@ class BenchFileTest {
     void aFolderThatDoesNotTakeTheFileIsSaid() {
         Path impossible = folder.resolve("letter.txt");
         Assertions.assertDoesNotThrow(() -> Files.writeString(impossible, "x"));
-        assertSentence(() -> BenchFile.create(impossible.resolve("a.needle"), Session.start(SHEET, "x", DAY)), "choose another folder", false);
+        assertSentence(
+                () -> BenchFile.create(impossible.resolve("a.needle"), Session.start(SHEET, "x", DAY)),
+                "choose another folder",
+                false);
     }
 
     @Test
@@ -576,11 +666,21 @@ class BenchFileTest {
             var r = new Reducer(SheetTrial.read(s.sheetText(), "sheet"), file).reduce(s);
             String csv = LedgerCsv.of(r.ledger());
             double g = r.quantity("g").orElseThrow().value();
-            assertThat(csv).startsWith("name,label,group,value,unit,u,dof,k,U,problem\n").contains("\ng,local g,Result," + g + ",m/s^2,");
-            assertThat(ReductionJson.of(r, List.of())).contains(Double.toString(g)).contains("\"comparisons\"").contains("\"watches\"");
+            assertThat(csv)
+                    .startsWith("name,label,group,value,unit,u,dof,k,U,problem\n")
+                    .contains("\ng,local g,Result," + g + ",m/s^2,");
+            assertThat(ReductionJson.of(r, List.of()))
+                    .contains(Double.toString(g))
+                    .contains("\"comparisons\"")
+                    .contains("\"watches\"");
             Run run = s.run(9).orElseThrow();
-            String samples = LedgerCsv.of(run, "position", file.samples(9, "position"), r.trace(run, "position").orElseThrow());
-            assertThat(samples.lines().count()).isEqualTo(file.samples(9, "position").size() + 1);
+            String samples = LedgerCsv.of(
+                    run,
+                    "position",
+                    file.samples(9, "position"),
+                    r.trace(run, "position").orElseThrow());
+            assertThat(samples.lines().count())
+                    .isEqualTo(file.samples(9, "position").size() + 1);
             assertThat(samples).startsWith("time (s),position raw (counts),position (m)\n0.0,");
         }
     }
@@ -605,7 +705,8 @@ class BenchFileTest {
     @Test
     void whatIsRefusedIsNotAltered() throws Exception {
         Path foreign = folder.resolve("other.needle");
-        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + foreign); var s = c.createStatement()) {
+        try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + foreign);
+                var s = c.createStatement()) {
             s.execute("CREATE TABLE cats (name TEXT)");
         }
         var before = everything();
@@ -632,7 +733,8 @@ class BenchFileTest {
     @Test
     void aFileThatCannotBeWrittenToIsNotCalledDamaged() throws IOException {
         Path path = simulated("kept.needle");
-        org.junit.jupiter.api.Assumptions.assumeTrue(path.toFile().setWritable(false) && !Files.isWritable(path), "this user may write everything");
+        org.junit.jupiter.api.Assumptions.assumeTrue(
+                path.toFile().setWritable(false) && !Files.isWritable(path), "this user may write everything");
         assertSentence(() -> BenchFile.open(path), "read-only", false);
     }
 
@@ -663,9 +765,10 @@ class BenchFileTest {
         Files.writeString(place, "yesterday");
         var before = everything();
         assertThatThrownBy(() -> eagerneedle.store.export.Beside.write(place, part -> {
-            Files.writeString(part, "half of it");
-            throw new IOException("no room");
-        })).hasMessage("no room");
+                    Files.writeString(part, "half of it");
+                    throw new IOException("no room");
+                }))
+                .hasMessage("no room");
         assertUntouched(before);
         eagerneedle.store.export.Beside.write(place, "today");
         assertThat(place).hasContent("today");

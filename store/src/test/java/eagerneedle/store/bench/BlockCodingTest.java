@@ -12,7 +12,9 @@ class BlockCodingTest {
         double[] back = BlockCoding.unpack(BlockCoding.pack(v));
         assertThat(back).hasSameSizeAs(v);
         for (int i = 0; i < v.length; i++) {
-            assertThat(Double.doubleToRawLongBits(back[i])).as("value %d, %s", i, v[i]).isEqualTo(Double.doubleToRawLongBits(v[i]));
+            assertThat(Double.doubleToRawLongBits(back[i]))
+                    .as("value %d, %s", i, v[i])
+                    .isEqualTo(Double.doubleToRawLongBits(v[i]));
         }
     }
 
@@ -75,7 +77,10 @@ class BlockCodingTest {
                 refused++;
             }
         }
-        assertThat(refused).as("nothing but the exception of a damaged block, and mostly that").isGreaterThan(100);
-        assertThatThrownBy(() -> BlockCoding.unpack(new byte[] {'I', 127, 127, 127, 127, 0, 0, 0, 1, 1})).isInstanceOf(DataFormatException.class);
+        assertThat(refused)
+                .as("nothing but the exception of a damaged block, and mostly that")
+                .isGreaterThan(100);
+        assertThatThrownBy(() -> BlockCoding.unpack(new byte[] {'I', 127, 127, 127, 127, 0, 0, 0, 1, 1}))
+                .isInstanceOf(DataFormatException.class);
     }
 }

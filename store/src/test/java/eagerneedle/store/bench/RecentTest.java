@@ -11,6 +11,7 @@ import org.junit.jupiter.api.io.TempDir;
 
 class RecentTest {
     private static final Instant DAY = Instant.parse("2026-11-24T09:00:00Z");
+
     @TempDir
     private Path folder;
 
@@ -28,7 +29,9 @@ class RecentTest {
         Recent again = Recent.at(kept);
         assertThat(again.entries()).isEqualTo(recent.entries());
         again.forget(again.entries().get(0));
-        assertThat(Recent.at(kept).entries()).hasSize(11).noneMatch(e -> e.title().startsWith("Session 9"));
+        assertThat(Recent.at(kept).entries())
+                .hasSize(11)
+                .noneMatch(e -> e.title().startsWith("Session 9"));
     }
 
     @Test

@@ -15,22 +15,30 @@ class DelimitedTextTest {
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '@', quoteCharacter = '`', value = {
-        "t,x\\n0,1.5\\n1,2.5\\n @ comma @ false @ 1 @ t @ `` @ 2.5",
-        "t;x\\n0;1,5\\n1;2,5\\n @ semicolon @ true @ 1 @ t @ `` @ 2.5",
-        "t\\tx\\n0\\t1,5\\n1\\t2,5\\n @ tab @ true @ 1 @ t @ `` @ 2.5",
-        "time [s],position [mm]\\n0,1.5\\n1,2.5\\n @ comma @ false @ 1 @ time @ s @ 2.5",
-        "time (ms) | pos (m)\\n0 | 1.5\\n1 | 2.5\\n @ bar @ false @ 1 @ time @ ms @ 2.5",
-        "time / s;x / mm\\n0;1.5\\n1;2.5\\n @ semicolon @ false @ 1 @ time @ s @ 2.5",
-        "0 1.5\\n1 2.5\\n2 3.5\\n @ blank @ false @ 0 @ column 1 @ `` @ 2.5",
-        "Logger of bench 7\\nstarted 9:00\\n\\ntime,x\\ns,mm\\n0,1.5\\n1,2.5\\n @ comma @ false @ 5 @ time @ s @ 2.5",
-        "\uFEFFt,x\\n0,1.5\\n1,2.5\\n @ comma @ false @ 1 @ t @ `` @ 2.5",
-        "t,x\\r\\n0,1e-3\\r\\n1,2.5E0\\r\\n @ comma @ false @ 1 @ t @ `` @ 2.5",
-        "t;x\\n0;1.234,5\\n1;2.001,5\\n @ semicolon @ true @ 1 @ t @ `` @ 2001.5",
-        "\"t\",\"x\"\\n\"0\",\"1.5\"\\n\"1\",\"2.5\"\\n @ comma @ false @ 1 @ t @ `` @ 2.5",
-        "t,x\\n0,−1.5\\n1,2.5\\n @ comma @ false @ 1 @ t @ `` @ 2.5"})
-    void dialectsAreGuessed(String written, String separator, boolean comma, int header, String first, String unit, double second) {
-        DelimitedText t = new DelimitedText("run.csv", written.strip().replace("\\n", "\n").replace("\\t", "\t").replace("\\r", "\r") + "\n");
+    @CsvSource(
+            delimiter = '@',
+            quoteCharacter = '`',
+            value = {
+                "t,x\\n0,1.5\\n1,2.5\\n @ comma @ false @ 1 @ t @ `` @ 2.5",
+                "t;x\\n0;1,5\\n1;2,5\\n @ semicolon @ true @ 1 @ t @ `` @ 2.5",
+                "t\\tx\\n0\\t1,5\\n1\\t2,5\\n @ tab @ true @ 1 @ t @ `` @ 2.5",
+                "time [s],position [mm]\\n0,1.5\\n1,2.5\\n @ comma @ false @ 1 @ time @ s @ 2.5",
+                "time (ms) | pos (m)\\n0 | 1.5\\n1 | 2.5\\n @ bar @ false @ 1 @ time @ ms @ 2.5",
+                "time / s;x / mm\\n0;1.5\\n1;2.5\\n @ semicolon @ false @ 1 @ time @ s @ 2.5",
+                "0 1.5\\n1 2.5\\n2 3.5\\n @ blank @ false @ 0 @ column 1 @ `` @ 2.5",
+                "Logger of bench 7\\nstarted 9:00\\n\\ntime,x\\ns,mm\\n0,1.5\\n1,2.5\\n @ comma @ false @ 5 @ "
+                        + "time @ s @ 2.5",
+                "\uFEFFt,x\\n0,1.5\\n1,2.5\\n @ comma @ false @ 1 @ t @ `` @ 2.5",
+                "t,x\\r\\n0,1e-3\\r\\n1,2.5E0\\r\\n @ comma @ false @ 1 @ t @ `` @ 2.5",
+                "t;x\\n0;1.234,5\\n1;2.001,5\\n @ semicolon @ true @ 1 @ t @ `` @ 2001.5",
+                "\"t\",\"x\"\\n\"0\",\"1.5\"\\n\"1\",\"2.5\"\\n @ comma @ false @ 1 @ t @ `` @ 2.5",
+                "t,x\\n0,−1.5\\n1,2.5\\n @ comma @ false @ 1 @ t @ `` @ 2.5"
+            })
+    void dialectsAreGuessed(
+            String written, String separator, boolean comma, int header, String first, String unit, double second) {
+        DelimitedText t = new DelimitedText(
+                "run.csv",
+                written.strip().replace("\\n", "\n").replace("\\t", "\t").replace("\\r", "\r") + "\n");
         Dialect d = t.guess();
         assertThat(d.separatorName()).isEqualTo(separator);
         assertThat(d.decimalComma()).isEqualTo(comma);
@@ -42,24 +50,33 @@ class DelimitedTextTest {
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '@', quoteCharacter = '`', value = {
-        "t,x\\n0,1\\n1,abc\\n2,3\\n @ line 3, column 'x': 'abc' is not a number",
-        "t,x\\n0,1\\n1\\n2,3\\n @ line 3: 1 value where 2 are expected",
-        "t,x\\n0,1\\n1,2,3\\n2,3\\n @ line 3: 3 values where 2 are expected",
-        "t,x\\n @ no rows of numbers under its header",
-        "`` @ is empty",
-        "t,x\\n0,1\\n1,\\n2,3\\n @ '' is not a number",
-        "t;x\\n0;1.5\\n1;2,5\\n2;3.5\\n @ looks like a decimal comma"})
+    @CsvSource(
+            delimiter = '@',
+            quoteCharacter = '`',
+            value = {
+                "t,x\\n0,1\\n1,abc\\n2,3\\n @ line 3, column 'x': 'abc' is not a number",
+                "t,x\\n0,1\\n1\\n2,3\\n @ line 3: 1 value where 2 are expected",
+                "t,x\\n0,1\\n1,2,3\\n2,3\\n @ line 3: 3 values where 2 are expected",
+                "t,x\\n @ no rows of numbers under its header",
+                "`` @ is empty",
+                "t,x\\n0,1\\n1,\\n2,3\\n @ '' is not a number",
+                "t;x\\n0;1.5\\n1;2,5\\n2;3.5\\n @ looks like a decimal comma"
+            })
     void mistakesGetOneSentenceWithTheirLine(String written, String says) {
         DelimitedText t = text(written.strip());
         DelimitedException e = Assertions.assertThrows(DelimitedException.class, () -> t.columns(t.guess()));
-        assertThat(e.getMessage()).startsWith("run.csv").contains(says).endsWith(".").doesNotContain("\n");
+        assertThat(e.getMessage())
+                .startsWith("run.csv")
+                .contains(says)
+                .endsWith(".")
+                .doesNotContain("\n");
     }
 
     @Test
     void aBinaryFileIsNoText() {
         DelimitedText t = new DelimitedText("picture.png", "\u0089PNG\0\0\1\2");
-        assertThat(Assertions.assertThrows(DelimitedException.class, t::guess).getMessage()).contains("not a text file");
+        assertThat(Assertions.assertThrows(DelimitedException.class, t::guess).getMessage())
+                .contains("not a text file");
     }
 
     @Test
@@ -76,7 +93,9 @@ class DelimitedTextTest {
         int files = 400;
         for (int k = 0; k < files; k++) {
             boolean comma = r.nextBoolean();
-            String separator = comma ? new String[] {";", "\t", "|"}[r.nextInt(3)] : new String[] {",", ";", "\t", "|", " "}[r.nextInt(5)];
+            String separator = comma
+                    ? new String[] {";", "\t", "|"}[r.nextInt(3)]
+                    : new String[] {",", ";", "\t", "|", " "}[r.nextInt(5)];
             int columns = 2 + r.nextInt(3);
             StringBuilder b = new StringBuilder();
             if (r.nextBoolean()) {
@@ -88,7 +107,10 @@ class DelimitedTextTest {
             double[][] truth = new double[columns][12 + r.nextInt(30)];
             for (int i = 0; i < truth[0].length; i++) {
                 for (int c = 0; c < columns; c++) {
-                    String n = String.format(Locale.ROOT, r.nextInt(6) == 0 ? "%.3e" : "%.4f", c == 0 ? 0.02 * i : 50 * r.nextGaussian());
+                    String n = String.format(
+                            Locale.ROOT,
+                            r.nextInt(6) == 0 ? "%.3e" : "%.4f",
+                            c == 0 ? 0.02 * i : 50 * r.nextGaussian());
                     truth[c][i] = Double.parseDouble(n);
                     b.append(c > 0 ? separator : "").append(comma ? n.replace('.', ',') : n);
                 }
@@ -119,7 +141,10 @@ class DelimitedTextTest {
             case 3 -> at.format(java.time.format.DateTimeFormatter.ofPattern("dd.MM.uuuu")) + " " + clock;
             case 4 -> at.format(java.time.format.DateTimeFormatter.ofPattern("MM/dd/uuuu")) + " " + clock;
             case 5 -> clock;
-            default -> comma ? String.format(Locale.ROOT, "%.3f", seconds).replace('.', ',') : String.format(Locale.ROOT, "%.3f", seconds);
+            default ->
+                comma
+                        ? String.format(Locale.ROOT, "%.3f", seconds).replace('.', ',')
+                        : String.format(Locale.ROOT, "%.3f", seconds);
         };
     }
 
@@ -132,7 +157,8 @@ class DelimitedTextTest {
         int right = 0;
         for (int k = 0; k < files; k++) {
             boolean comma = r.nextBoolean();
-            char separator = comma ? new char[] {';', '\t', '|'}[r.nextInt(3)] : new char[] {',', ';', '\t', '|'}[r.nextInt(4)];
+            char separator =
+                    comma ? new char[] {';', '\t', '|'}[r.nextInt(3)] : new char[] {',', ';', '\t', '|'}[r.nextInt(4)];
             int kind = r.nextInt(6);
             if (comma && separator == ',') {
                 separator = ';';
@@ -149,14 +175,20 @@ class DelimitedTextTest {
             StringBuilder unitRow = new StringBuilder();
             for (int c = 0; c < width; c++) {
                 String name = c == 0 ? "time" : "channel " + c;
-                String shown = name + (c == 0 && kind > 0 ? "" : style == 0 ? " [" + unit[c] + "]" : style == 1 ? " (" + unit[c] + ")" : style == 2 ? " / " + unit[c] : "");
+                String shown = name
+                        + (c == 0 && kind > 0
+                                ? ""
+                                : style == 0
+                                        ? " [" + unit[c] + "]"
+                                        : style == 1 ? " (" + unit[c] + ")" : style == 2 ? " / " + unit[c] : "");
                 head.append(c > 0 ? separator : "").append(quotes ? '"' + shown + '"' : shown);
                 unitRow.append(c > 0 ? separator : "").append(c == 0 && kind > 0 ? "" : unit[c]);
             }
             String eol = r.nextBoolean() ? "\n" : "\r\n";
             StringBuilder b = new StringBuilder(r.nextInt(5) == 0 ? "\uFEFF" : "");
             for (int t = r.nextInt(4); t > 0; t--) {
-                b.append(new String[] {"Logger of bench 4", "started by the instructor", "serial TH-LG-03"}[t - 1]).append(eol);
+                b.append(new String[] {"Logger of bench 4", "started by the instructor", "serial TH-LG-03"}[t - 1])
+                        .append(eol);
             }
             boolean header = r.nextInt(8) > 0;
             String headLines = head + eol + (style == 3 ? unitRow + eol : "");
@@ -183,7 +215,8 @@ class DelimitedTextTest {
             try {
                 Dialect d = t.guess();
                 Table table = t.read(d);
-                boolean dialect = d.separator() == separator && d.names().size() == width && (kind > 0) == (table.clock() == 0);
+                boolean dialect =
+                        d.separator() == separator && d.names().size() == width && (kind > 0) == (table.clock() == 0);
                 for (int c = 1; c < width && header; c++) {
                     dialect &= d.units().get(c).equals(unit[c]);
                 }
@@ -192,7 +225,9 @@ class DelimitedTextTest {
                     same = java.util.Arrays.equals(table.columns()[c], truth[c]);
                 }
                 if (!same) {
-                    assertThat(table.remarks()).as("a wrong number without a remark in\n" + b).isNotEmpty();
+                    assertThat(table.remarks())
+                            .as("a wrong number without a remark in\n" + b)
+                            .isNotEmpty();
                 } else if (dialect) {
                     right++;
                 }
@@ -200,7 +235,9 @@ class DelimitedTextTest {
                 assertThat(e.getMessage()).endsWith(".");
             }
         }
-        assertThat(right / (double) files).as("dialect, units and numbers right").isGreaterThanOrEqualTo(0.98);
+        assertThat(right / (double) files)
+                .as("dialect, units and numbers right")
+                .isGreaterThanOrEqualTo(0.98);
     }
 
     @Test

@@ -47,9 +47,17 @@ class ForeignFileTest {
                 }
             }
         }
-        AudioFormat f = new AudioFormat(signed ? AudioFormat.Encoding.PCM_SIGNED : AudioFormat.Encoding.PCM_UNSIGNED, 8000, bits, channels, bytes * channels, 8000, false);
+        AudioFormat f = new AudioFormat(
+                signed ? AudioFormat.Encoding.PCM_SIGNED : AudioFormat.Encoding.PCM_UNSIGNED,
+                8000,
+                bits,
+                channels,
+                bytes * channels,
+                8000,
+                false);
         Path p = folder.resolve("tap.wav");
-        AudioSystem.write(new AudioInputStream(new ByteArrayInputStream(data), f, n), AudioFileFormat.Type.WAVE, p.toFile());
+        AudioSystem.write(
+                new AudioInputStream(new ByteArrayInputStream(data), f, n), AudioFileFormat.Type.WAVE, p.toFile());
         Table t = ForeignFile.table(p);
         assertThat(t.columns()).hasDimensions(channels + 1, n);
         for (int i = 0; i < n; i++) {
@@ -64,10 +72,14 @@ class ForeignFileTest {
 
     @Test
     void threeWaysToWriteJson() throws IOException {
-        Table channels = ForeignFile.table(file("a.json", "{\"start\":\"2026-11-23T09:00:00Z\",\"channels\":[{\"name\":\"x\",\"unit\":\"mm\",\"time\":[0,1,2],\"values\":[1.5,null,2.5]}]}"));
+        Table channels = ForeignFile.table(
+                file(
+                        "a.json",
+                        "{\"start\":\"2026-11-23T09:00:00Z\",\"channels\":[{\"name\":\"x\",\"unit\":\"mm\",\"time\":[0,1,2],\"values\":[1.5,null,2.5]}]}"));
         assertThat(channels.names()).containsExactly("time", "x");
         assertThat(channels.columns()[1]).containsExactly(1.5, Double.NaN, 2.5);
-        Table columns = ForeignFile.table(file("b.json", "{\"columns\":{\"t\":[0,1],\"y\":[3,4]},\"units\":{\"y\":\"V\"}}"));
+        Table columns =
+                ForeignFile.table(file("b.json", "{\"columns\":{\"t\":[0,1],\"y\":[3,4]},\"units\":{\"y\":\"V\"}}"));
         assertThat(columns.units()).containsExactly("", "V");
         Table rows = ForeignFile.table(file("c.json", "[{\"t\":0,\"y\":3},{\"t\":1,\"y\":4}]"));
         assertThat(rows.columns()[1]).containsExactly(3, 4);
@@ -75,22 +87,40 @@ class ForeignFileTest {
 
     @Test
     void whatCannotBeReadIsOneSentence() throws IOException {
-        for (String[] bad : new String[][] {{"cut.json", "{\"channels\":[{\"name\":", "not whole JSON"}, {"odd.json", "{\"cats\":3}", "no channels"}, {"word.json", "[{\"t\":\"soon\"}]", "'soon' in the column t is not a number"},
-            {"uneven.json", "{\"columns\":{\"t\":[0,1],\"y\":[3]}}", "holds 1 numbers where 2"}, {"empty.csv", "", "is empty"}}) {
+        for (String[] bad : new String[][] {
+            {"cut.json", "{\"channels\":[{\"name\":", "not whole JSON"},
+            {"odd.json", "{\"cats\":3}", "no channels"},
+            {"word.json", "[{\"t\":\"soon\"}]", "'soon' in the column t is not a number"},
+            {"uneven.json", "{\"columns\":{\"t\":[0,1],\"y\":[3]}}", "holds 1 numbers where 2"},
+            {"empty.csv", "", "is empty"}
+        }) {
             Path p = file(bad[0], bad[1]);
-            assertThatThrownBy(() -> ForeignFile.table(p)).isInstanceOf(IllegalArgumentException.class).hasMessageContaining(bad[2]).message().endsWith(".").doesNotContain("\n");
+            assertThatThrownBy(() -> ForeignFile.table(p))
+                    .isInstanceOf(IllegalArgumentException.class)
+                    .hasMessageContaining(bad[2])
+                    .message()
+                    .endsWith(".")
+                    .doesNotContain("\n");
         }
         assertThatThrownBy(() -> ForeignFile.table(folder.resolve("none.csv"))).hasMessageContaining("cannot be read");
         Path riff = folder.resolve("broken.wav");
         Files.write(riff, new byte[] {'R', 'I', 'F', 'F', 0, 0, 0, 0, 'W', 'A', 'V', 'E', 1, 2});
-        assertThatThrownBy(() -> ForeignFile.table(riff)).hasMessageContaining("broken.wav").message().endsWith(".");
+        assertThatThrownBy(() -> ForeignFile.table(riff))
+                .hasMessageContaining("broken.wav")
+                .message()
+                .endsWith(".");
     }
 
     /** Foreign and broken files by the hundred: one sentence or a table, never anything else. */
     @Test
     void anythingAtAllGivesATableOrASentence() throws IOException {
         Random r = new Random(77);
-        String[] seeds = {"t,x\n0,1\n1,2\n2,3\n", "{\"columns\":{\"t\":[0,1],\"y\":[3,4]}}", "time;T\n2026-11-23 09:00:00;1,5\n2026-11-23 09:00:01;1,6\n", "RIFF____WAVEfmt "};
+        String[] seeds = {
+            "t,x\n0,1\n1,2\n2,3\n",
+            "{\"columns\":{\"t\":[0,1],\"y\":[3,4]}}",
+            "time;T\n2026-11-23 09:00:00;1,5\n2026-11-23 09:00:01;1,6\n",
+            "RIFF____WAVEfmt "
+        };
         int tables = 0;
         for (int k = 0; k < 400; k++) {
             byte[] bytes = seeds[r.nextInt(seeds.length)].getBytes();
