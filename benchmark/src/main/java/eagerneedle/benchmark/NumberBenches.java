@@ -1,8 +1,8 @@
 package eagerneedle.benchmark;
 
 import eagerneedle.core.formula.Formula;
-import eagerneedle.core.formula.FormulaFit;
 import eagerneedle.core.formula.Value;
+import eagerneedle.core.function.FormulaFit;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;

@@ -39,7 +39,6 @@ final class Papers {
         XRLog.setLoggingEnabled(false);
         try (ByteArrayOutputStream out = new ByteArrayOutputStream()) {
             PdfRendererBuilder b = new PdfRendererBuilder();
-            b.useFastMode();
             font(b, "Inter-Regular.ttf", "Inter", 400, FontStyle.NORMAL);
             font(b, "Inter-SemiBold.ttf", "Inter", 600, FontStyle.NORMAL);
             font(b, "Inter-Italic.ttf", "Inter", 400, FontStyle.ITALIC);

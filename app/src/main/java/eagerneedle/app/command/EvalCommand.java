@@ -1,7 +1,6 @@
 package eagerneedle.app.command;
 
 import eagerneedle.core.formula.Formula;
-import eagerneedle.core.formula.Functions;
 import eagerneedle.core.formula.Scope;
 import eagerneedle.core.formula.Value;
 import eagerneedle.core.quantity.Coverage;
@@ -35,14 +34,14 @@ final class EvalCommand implements Callable<Integer> {
         Set<String> remarks = new LinkedHashSet<>();
         Value v = formula.evaluate(Scope.empty(name, remarks::add));
         String text = !json
-                ? Functions.shown(v)
+                ? v.shown()
                 : v instanceof Value.Scalar q
                         ? ReductionJson.of(name, q.quantity(), List.copyOf(remarks))
                         : v instanceof Value.Column c
                                 ? ReductionJson.of(name, c.rows())
                                 : v instanceof Value.Fitted f
                                         ? ReductionJson.of(f.fit())
-                                        : ReductionJson.words(name, Functions.shown(v));
+                                        : ReductionJson.words(name, v.shown());
         if (!json && v instanceof Value.Scalar q && !q.quantity().isLinear()) {
             MonteCarlo m = MonteCarlo.of(q.quantity(), Coverage.DEFAULT, MonteCarlo.Settings.QUICK);
             text += m.firstOrderIsGoodEnough() ? "" : System.lineSeparator() + m.remark();

@@ -10,7 +10,7 @@ import eagerneedle.core.fit.SecondOpinion;
 import eagerneedle.core.formula.Expr;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
-import eagerneedle.core.formula.FormulaFit;
+import eagerneedle.core.function.FormulaFit;
 import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;

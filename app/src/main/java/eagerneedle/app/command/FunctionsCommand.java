@@ -1,6 +1,6 @@
 package eagerneedle.app.command;
 
-import eagerneedle.core.formula.Functions;
+import eagerneedle.core.function.Functions;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;

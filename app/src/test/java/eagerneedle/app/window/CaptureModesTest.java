@@ -151,8 +151,7 @@ class CaptureModesTest extends BenchWindow {
                         channels: [first, second]
                         levels: {once: {label: once}}
                         quantities:
-                          T: {label: time from spoke to spoke, unit: ms, formula: "period(edges(first), "
-                + "resolution: 1 us)"}
+                          T: {label: time from spoke to spoke, unit: ms, formula: "period(edges(first), resolution: 1 us)"}
                     results: {}
                     """.formatted(gate.formatted("first"), gate.formatted("second")), Clock.systemUTC());
             robot.push(KeyCode.DIGIT2);

@@ -346,8 +346,8 @@ class ReducingWindowTest extends BenchWindow {
         assertThat(session().notes().get(0).pictures()).hasSize(1);
         assertThat(robot.lookup("#note-shelf").queryAs(Pane.class).getChildren())
                 .hasSize(1);
-        await(() -> robot.lookup("#notebook").queryAs(ListView.class).getItems().stream()
-                .anyMatch(a -> a.toString().contains("the door was ajar (with bench.png)")));
+        await(() -> ((ListView<?>) robot.lookup("#notebook").query())
+                .getItems().stream().anyMatch(a -> a.toString().contains("the door was ajar (with bench.png)")));
         String html = new String(window.bench().report(false), java.nio.charset.StandardCharsets.UTF_8);
         assertThat(html).contains("data:image/png;base64,").contains("the door was ajar");
         assertThat(new String(window.bench().report(true), 0, 5, java.nio.charset.StandardCharsets.ISO_8859_1))

@@ -70,10 +70,12 @@ public final class Counting {
             return chance > 0.05
                     ? "The counts scatter as random events do (dispersion %.2f).".formatted(index)
                     : index > 1
-                            ? "The counts scatter more than random events do (dispersion %.2f): something "
-                                    + "drifted or disturbed them.".formatted(index)
-                            : "The counts scatter less than random events do (dispersion %.2f): they are not "
-                                    + "independent, or a dead time is large.".formatted(index);
+                            ? ("The counts scatter more than random events do (dispersion %.2f): something "
+                                            + "drifted or disturbed them.")
+                                    .formatted(index)
+                            : ("The counts scatter less than random events do (dispersion %.2f): they are not "
+                                            + "independent, or a dead time is large.")
+                                    .formatted(index);
         }
     }
 

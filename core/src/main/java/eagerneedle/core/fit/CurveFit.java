@@ -263,19 +263,18 @@ public final class CurveFit {
             double tail = 1 - new ChiSquaredDistribution(fit.dof()).cumulativeProbability(fit.chiSquared());
             out = out.withRemark(
                     tail < 0.025
-                            ? "The points scatter more than their stated uncertainties allow (chi-square %.1f "
-                                    + "for %d degrees of freedom, Birge ratio %.2f); standard uncertainties were "
-                                    + "not scaled."
-                                            .formatted(
-                                                    fit.chiSquared(),
-                                                    fit.dof(),
-                                                    Math.sqrt(fit.chiSquared() / fit.dof()))
+                            ? ("The points scatter more than their stated uncertainties allow (chi-square %.1f "
+                                            + "for %d degrees of freedom, Birge ratio %.2f); standard uncertainties were "
+                                            + "not scaled.")
+                                    .formatted(fit.chiSquared(), fit.dof(), Math.sqrt(fit.chiSquared() / fit.dof()))
                             : tail > 0.975 && fit.dof() > 3
-                                    ? "The points scatter less than their stated uncertainties suggest "
-                                            + "(chi-square %.2f for %d degrees of freedom); they may be stated "
-                                            + "too large, or share an influence.".formatted(fit.chiSquared(), fit.dof())
-                                    : "The scatter agrees with the stated uncertainties (chi-square %.1f for %d "
-                                            + "degrees of freedom).".formatted(fit.chiSquared(), fit.dof()));
+                                    ? ("The points scatter less than their stated uncertainties suggest "
+                                                    + "(chi-square %.2f for %d degrees of freedom); they may be stated "
+                                                    + "too large, or share an influence.")
+                                            .formatted(fit.chiSquared(), fit.dof())
+                                    : ("The scatter agrees with the stated uncertainties (chi-square %.1f for %d "
+                                                    + "degrees of freedom).")
+                                            .formatted(fit.chiSquared(), fit.dof()));
         }
         Fit checked = out;
         return Residuals.remark(fit.residuals()).map(checked::withRemark).orElse(checked);

@@ -2,6 +2,8 @@ package eagerneedle.core.fit;
 
 /** A fit that could not be made; the message is one sentence for the user. */
 public final class FitException extends IllegalArgumentException {
+    private static final long serialVersionUID = 1;
+
     private final boolean tooFew;
 
     public FitException(String message) {

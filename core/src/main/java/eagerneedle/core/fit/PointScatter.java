@@ -64,11 +64,13 @@ record PointScatter(double sd, List<Leaf> leaves, double[][] factor, List<String
         if (all && own > 0) {
             double tail = new ChiSquaredDistribution(n - p).cumulativeProbability((n - p) * squares / own);
             if (tail > 1 - SURELY) {
-                remarks.add("The points scatter %.1f times as much as their own uncertainties explain; what is left "
-                        + "over is counted beside them.".formatted(Math.sqrt(squares / own)));
+                remarks.add(("The points scatter %.1f times as much as their own uncertainties explain; what is left "
+                                + "over is counted beside them.")
+                        .formatted(Math.sqrt(squares / own)));
             } else if (tail < SURELY && n - p > 1) {
-                remarks.add("The points scatter less than their own uncertainties say (by a factor of %.2f); these "
-                        + "are kept, but may be stated too large, or be shared.".formatted(Math.sqrt(squares / own)));
+                remarks.add(("The points scatter less than their own uncertainties say (by a factor of %.2f); these "
+                                + "are kept, but may be stated too large, or be shared.")
+                        .formatted(Math.sqrt(squares / own)));
             }
         }
         if (rest == 0) {

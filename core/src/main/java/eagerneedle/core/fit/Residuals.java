@@ -19,8 +19,9 @@ public final class Residuals {
     public static Optional<String> remark(double[] residuals) {
         double z = runsScore(residuals);
         return z < -SUSPICIOUS
-                ? Optional.of("The residuals follow a pattern (runs test %.1f): the model, or the window, does not "
-                        + "describe the data.".formatted(z))
+                ? Optional.of(("The residuals follow a pattern (runs test %.1f): the model, or the window, does not "
+                                + "describe the data.")
+                        .formatted(z))
                 : Optional.empty();
     }
 

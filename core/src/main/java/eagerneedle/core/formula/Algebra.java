@@ -14,15 +14,14 @@ final class Algebra {
     /** True for a function with an elementary derivative; what others give is taken as a quantity of its own. */
     static boolean isElementary(Expr.Call c) {
         return c.arguments().size() == 1
-                && Functions.named(c.function())
-                        .filter(f -> f.derivative() != null)
-                        .isPresent();
+                && Library.shipped().functions().containsKey(c.function())
+                && Library.shipped().functions().get(c.function()).derivative() != null;
     }
 
     /** The derivative of an elementary function by its argument, at that argument. */
     static Expr slope(Expr.Call c) {
         return at(
-                Formula.parse(Functions.named(c.function()).orElseThrow().derivative())
+                Formula.parse(Library.shipped().functions().get(c.function()).derivative())
                         .expression(),
                 c.arguments().get(0).value());
     }

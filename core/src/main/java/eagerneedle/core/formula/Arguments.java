@@ -21,7 +21,7 @@ import java.util.Set;
  * <p>An argument that was given and that nothing asked for is an error, never ignored: {@link #ignored()} tells it
  * after the call.
  */
-final class Arguments {
+public final class Arguments {
     private final Evaluator evaluator;
     private final Expr.Call call;
     private final Function function;
@@ -54,7 +54,7 @@ final class Arguments {
     }
 
     /** @throws FormulaException for an argument that was given and has no meaning beside the others */
-    void ignored() {
+    public void ignored() {
         given.forEach((p, e) -> {
             if (!asked.contains(p)) {
                 throw new FormulaException(
@@ -68,20 +68,20 @@ final class Arguments {
         });
     }
 
-    Scope scope() {
+    public Scope scope() {
         return evaluator.scope();
     }
 
-    String id() {
+    public String id() {
         return evaluator.freshId();
     }
 
-    int column() {
+    public int column() {
         return call.column();
     }
 
     /** The formula of argument i: of a parameter, or of the one of its repetitions. */
-    Expr at(int i) {
+    public Expr at(int i) {
         Expr e = function.repeated() > 0 && i >= function.from()
                 ? (i - function.from() < repeated.size() ? repeated.get(i - function.from()) : null)
                 : expression(function.parameters().get(i));
@@ -112,16 +112,16 @@ final class Arguments {
         return v;
     }
 
-    Value value(int i) {
+    public Value value(int i) {
         return evaluated(at(i));
     }
 
-    Value each(int i, java.util.function.Function<Quantity, Quantity> op) {
+    public Value each(int i, java.util.function.Function<Quantity, Quantity> op) {
         Parameter p = parameter(i);
         return evaluator.each(value(i), at(i), q -> op.apply(fitting(p, q, at(i))));
     }
 
-    Quantity quantity(int i) {
+    public Quantity quantity(int i) {
         return fitting(parameter(i), Evaluator.scalar(value(i), at(i)), at(i));
     }
 
@@ -140,11 +140,11 @@ final class Arguments {
         return q;
     }
 
-    double number(int i) {
+    public double number(int i) {
         return Evaluator.pureNumber(quantity(i), at(i), "Argument " + (i + 1) + " of " + function.name());
     }
 
-    String words(int i) {
+    public String words(int i) {
         return words(value(i), at(i));
     }
 
@@ -155,7 +155,7 @@ final class Arguments {
         throw new FormulaException(at.column(), "A text in quotes is needed here, not " + v.described() + ".");
     }
 
-    List<Quantity> rows(int i) {
+    public List<Quantity> rows(int i) {
         if (value(i) instanceof Value.Column c) {
             if (c.rows().isEmpty()) {
                 throw new FormulaException(
@@ -168,23 +168,23 @@ final class Arguments {
     }
 
     /** Which readings the rows of argument i are; null when nothing names them. */
-    Occasions occasions(int i) {
+    public Occasions occasions(int i) {
         return value(i) instanceof Value.Column c && c.labels() != null
                 ? c.labels().occasions()
                 : null;
     }
 
     /** How many arguments stand in the place of the one that repeats, with those before it. */
-    int positional() {
+    public int positional() {
         return function.from() + repeated.size();
     }
 
     /** One column, or several quantities that make one. */
-    List<Quantity> rowsOrAll() {
+    public List<Quantity> rowsOrAll() {
         return repeated.size() == 1 ? rows(function.from()) : all();
     }
 
-    List<Quantity> all() {
+    public List<Quantity> all() {
         List<Quantity> out = new ArrayList<>();
         for (int i = 0; i < repeated.size(); i++) {
             Quantity q = quantity(i);
@@ -196,7 +196,7 @@ final class Arguments {
         return out;
     }
 
-    Trace trace(int i) {
+    public Trace trace(int i) {
         if (value(i) instanceof Value.Signal s) {
             if (repeated.size() > 1) {
                 throw new FormulaException(
@@ -216,12 +216,12 @@ final class Arguments {
     }
 
     /** The uncertain ends of the window that the trace of argument i was cut out by; null when it has none. */
-    Value.Ends ends(int i) {
+    public Value.Ends ends(int i) {
         takesEnds = true;
         return value(i) instanceof Value.Signal s ? s.ends() : null;
     }
 
-    Fit fit(int i) {
+    public Fit fit(int i) {
         if (value(i) instanceof Value.Fitted f) {
             return f.fit();
         }
@@ -229,20 +229,20 @@ final class Arguments {
     }
 
     /** The trace of argument i inside the window that the call names; the whole trace when it names none. */
-    Trace windowed(int i) {
+    public Trace windowed(int i) {
         Trace t = trace(i);
         String name = words("window");
         return name.isEmpty() ? t : t.within(namedWindow(name, t));
     }
 
     /** The fit, its remarks told to whoever asked for the formula. */
-    Fit told(Fit fit) {
+    public Fit told(Fit fit) {
         fit.remarks().forEach(evaluator.scope()::remark);
         return fit;
     }
 
     /** True when the argument was given. */
-    boolean has(String name) {
+    public boolean has(String name) {
         return given.containsKey(function.parameter(name).orElseThrow());
     }
 
@@ -263,22 +263,22 @@ final class Arguments {
         return e == null ? call : e;
     }
 
-    String words(String name) {
+    public String words(String name) {
         return words(valueOf(name), placeOf(name));
     }
 
-    double number(String name) {
+    public double number(String name) {
         return Evaluator.pureNumber(
                 Evaluator.scalar(valueOf(name), placeOf(name)), placeOf(name), "The argument " + name);
     }
 
-    Quantity quantity(String name) {
+    public Quantity quantity(String name) {
         return fitting(
                 function.parameter(name).orElseThrow(), Evaluator.scalar(valueOf(name), placeOf(name)), placeOf(name));
     }
 
     /** A quantity by name in a unit that fits another; where it is not given, its usual 0 is 0 of that kind. */
-    Quantity quantityLike(String name, Quantity other) {
+    public Quantity quantityLike(String name, Quantity other) {
         if (!has(name)) {
             return Quantity.exact(quantity(name).value(), other.unit());
         }
@@ -291,11 +291,11 @@ final class Arguments {
     }
 
     /** An integer given by name, between two bounds. */
-    int whole(String name, int least, int most) {
+    public int whole(String name, int least, int most) {
         return whole(number(name), "The argument " + name + " is a whole number", placeOf(name), least, most);
     }
 
-    int whole(int i, int least, int most) {
+    public int whole(int i, int least, int most) {
         return whole(number(i), "A whole number", at(i), least, most);
     }
 
@@ -310,12 +310,12 @@ final class Arguments {
     }
 
     /** Marks an argument as seen that the function does not need this time: a branch that is not taken. */
-    void pass(int i) {
+    public void pass(int i) {
         at(i);
     }
 
     /** The position given to a trace by name, from the session. */
-    Window namedWindow(String name, Trace t) {
+    public Window namedWindow(String name, Trace t) {
         return scope().window(name, t)
                 .orElseThrow(() -> new FormulaException(
                         call.column(),

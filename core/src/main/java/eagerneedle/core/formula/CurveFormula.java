@@ -13,10 +13,10 @@ import java.util.Optional;
  * <p>Gives the same numbers as evaluating the formula in the language itself, some hundred times faster. Formulas that
  * need more of the language than arithmetic and elementary functions have no such layout.
  */
-final class CurveFormula {
+public final class CurveFormula {
     private interface Node {
         /** Fills {@code out}: the value and then the derivatives. */
-        void at(double[] in, double[] out);
+        public void at(double[] in, double[] out);
     }
 
     private final Node root;
@@ -28,7 +28,7 @@ final class CurveFormula {
     }
 
     /** The layout over these names in this order; empty where the formula needs more than plain arithmetic. */
-    static Optional<CurveFormula> of(Expr e, List<String> names) {
+    public static Optional<CurveFormula> of(Expr e, List<String> names) {
         Map<String, Integer> index = new HashMap<>();
         for (String n : names) {
             index.put(n, index.size());
@@ -43,7 +43,7 @@ final class CurveFormula {
      * @param in values by name, in the order given to {@link #of}
      * @param out room for one more than there are names: the value, then the derivative by each name
      */
-    void at(double[] in, double[] out) {
+    public void at(double[] in, double[] out) {
         root.at(in, out);
     }
 

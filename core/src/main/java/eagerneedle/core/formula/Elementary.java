@@ -7,7 +7,7 @@ import java.util.Locale;
 import java.util.function.DoubleUnaryOperator;
 
 /** Elementary functions of one quantity with their exact derivatives. */
-enum Elementary {
+public enum Elementary {
     SIN(Math::sin, Math::cos, "cos(x)", Takes.ANGLE),
     COS(Math::cos, x -> -Math.sin(x), "-sin(x)", Takes.ANGLE),
     TAN(Math::tan, x -> 1 / (Math.cos(x) * Math.cos(x)), "1 / cos(x)^2", Takes.ANGLE),
@@ -39,7 +39,7 @@ enum Elementary {
     }
 
     /** The function of this name, or null. */
-    static Elementary named(String name) {
+    public static Elementary named(String name) {
         for (Elementary f : values()) {
             if (f.name().toLowerCase(Locale.ROOT).equals(name)) {
                 return f;
@@ -49,20 +49,20 @@ enum Elementary {
     }
 
     /** The derivative as a formula in x. */
-    String derivative() {
+    public String derivative() {
         return derivative;
     }
 
-    double valueAt(double x) {
+    public double valueAt(double x) {
         return f.applyAsDouble(x);
     }
 
-    double slopeAt(double x) {
+    public double slopeAt(double x) {
         return slope.applyAsDouble(x);
     }
 
     /** @throws ArithmeticException outside the function's domain, or where its derivative is unbounded */
-    Quantity of(Quantity q) {
+    public Quantity of(Quantity q) {
         String name = name().toLowerCase(Locale.ROOT);
         if (!q.unit().isDimensionless()) {
             throw new ArithmeticException(
@@ -81,7 +81,7 @@ enum Elementary {
         return x.through(f, angle ? LabUnit.RADIAN : LabUnit.ONE, Double.isFinite(d) ? d : 0);
     }
 
-    static Quantity power(Quantity base, Quantity exponent) {
+    public static Quantity power(Quantity base, Quantity exponent) {
         if (!exponent.unit().isDimensionless()) {
             throw new ArithmeticException("An exponent must be a pure number, not " + exponent + ".");
         }
@@ -96,14 +96,14 @@ enum Elementary {
         return EXP.of(LN.of(base).times(exponent));
     }
 
-    static Quantity abs(Quantity q) {
+    public static Quantity abs(Quantity q) {
         if (q.unit().isAffine()) {
             throw new ArithmeticException("The size of a temperature depends on its zero; write it in K.");
         }
         return q.through(Math::abs, q.unit(), q.value() < 0 ? -1 : 1);
     }
 
-    static Quantity atan2(Quantity y, Quantity x) {
+    public static Quantity atan2(Quantity y, Quantity x) {
         Quantity a = y.coherent();
         Quantity b = x.coherent();
         if (!a.unit().fits(b.unit())) {

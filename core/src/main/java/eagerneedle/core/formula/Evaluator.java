@@ -13,7 +13,7 @@ import org.hipparchus.exception.MathRuntimeException;
  * Evaluates a syntax tree in a scope. Operators work element by element on columns. Whatever goes wrong below is told
  * with the column of the part of the formula it happened in.
  */
-final class Evaluator {
+public final class Evaluator {
     static final Map<String, Double> CONSTANTS = Map.of("pi", Math.PI, "e", Math.E);
     private final Scope scope;
     private int counter;
@@ -39,7 +39,7 @@ final class Evaluator {
                 case 2 -> name((Expr.Name) e);
                 case 3 -> prefix((Expr.Prefix) e);
                 case 4 -> infix((Expr.Infix) e);
-                default -> Functions.call(this, (Expr.Call) e);
+                default -> Calls.call(this, (Expr.Call) e);
             };
             if (v instanceof Value.Scalar s
                     && !(Double.isFinite(s.quantity().value())
@@ -174,14 +174,14 @@ final class Evaluator {
         throw new FormulaException(at.column(), "One quantity is needed here, not " + v.described() + ".");
     }
 
-    static boolean truth(Value v, Expr at) {
+    public static boolean truth(Value v, Expr at) {
         if (v instanceof Value.Truth t) {
             return t.holds();
         }
         throw new FormulaException(at.column(), "A comparison is needed here, not " + v.described() + ".");
     }
 
-    static double pureNumber(Quantity q, Expr at, String what) {
+    public static double pureNumber(Quantity q, Expr at, String what) {
         if (!q.unit().isDimensionless()) {
             throw new FormulaException(at.column(), what + " must be a pure number, not " + q + ".");
         }

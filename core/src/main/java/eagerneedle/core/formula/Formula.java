@@ -121,7 +121,7 @@ public record Formula(String text, String defines, Expr expression) {
      * @throws FormulaException for a function that is not known, and for arguments that do not go with it
      */
     public void checkCalls() {
-        Functions.check(expression);
+        Calls.check(expression);
     }
 
     /** Every name the formula mentions, in order; functions and named arguments are not among them. */

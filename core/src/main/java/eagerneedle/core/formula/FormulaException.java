@@ -2,6 +2,8 @@ package eagerneedle.core.formula;
 
 /** What is wrong with a formula, in one sentence, and where. */
 public final class FormulaException extends RuntimeException {
+    private static final long serialVersionUID = 1;
+
     private final int column;
 
     /** @param column 1-based column in the formula's text, 0 if it concerns the whole formula */

@@ -33,7 +33,7 @@ public record Function(
     }
 
     /** A function before it is described. */
-    static Function of(String name, Parameter... parameters) {
+    public static Function of(String name, Parameter... parameters) {
         return new Function(name, List.of(parameters), 0, 0, null, null, null, null, null);
     }
 
@@ -41,16 +41,16 @@ public record Function(
      * The parameters from one index up to, and without, another may be given any number of times; later ones only by
      * name.
      */
-    Function repeating(int start, int end) {
+    public Function repeating(int start, int end) {
         return new Function(name, parameters, end - start, start, takes, gives, example, prints, derivative);
     }
 
-    Function described(String argumentsInWords, String resultInWords, String run, String printed) {
+    public Function described(String argumentsInWords, String resultInWords, String run, String printed) {
         return new Function(
                 name, parameters, repeated, from, argumentsInWords, resultInWords, run, printed, derivative);
     }
 
-    Function withDerivative(String formula) {
+    public Function withDerivative(String formula) {
         return new Function(name, parameters, repeated, from, takes, gives, example, prints, formula);
     }
 
@@ -72,7 +72,7 @@ public record Function(
     }
 
     /** Index of the parameter that an argument without a name stands for; -1 when there are too many. */
-    int position(int at) {
+    public int position(int at) {
         if (repeated > 0 && at >= from) {
             return from + (at - from) % repeated;
         }
@@ -84,7 +84,7 @@ public record Function(
      *
      * @throws FormulaException for an argument that is unknown, too much, given twice, or missing
      */
-    void check(Expr.Call call) {
+    public void check(Expr.Call call) {
         List<Integer> given = new ArrayList<>();
         int without = 0;
         for (Expr.Argument a : call.arguments()) {

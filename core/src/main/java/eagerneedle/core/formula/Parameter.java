@@ -38,64 +38,64 @@ public record Parameter(String name, Kind kind, String usual, boolean optional, 
         }
     }
 
-    static Parameter of(Kind kind, String name) {
+    public static Parameter of(Kind kind, String name) {
         return new Parameter(name, kind, null, false, null);
     }
 
-    static Parameter quantity(String name) {
+    public static Parameter quantity(String name) {
         return of(Kind.QUANTITY, name);
     }
 
-    static Parameter quantities(String name) {
+    public static Parameter quantities(String name) {
         return of(Kind.QUANTITIES, name);
     }
 
-    static Parameter number(String name) {
+    public static Parameter number(String name) {
         return of(Kind.NUMBER, name);
     }
 
-    static Parameter words(String name) {
+    public static Parameter words(String name) {
         return of(Kind.WORDS, name);
     }
 
-    static Parameter column(String name) {
+    public static Parameter column(String name) {
         return of(Kind.COLUMN, name);
     }
 
-    static Parameter rows(String name) {
+    public static Parameter rows(String name) {
         return of(Kind.ROWS, name);
     }
 
-    static Parameter trace(String name) {
+    public static Parameter trace(String name) {
         return of(Kind.TRACE, name);
     }
 
-    static Parameter fit(String name) {
+    public static Parameter fit(String name) {
         return of(Kind.FIT, name);
     }
 
     /** Taken so when it is not given. */
-    Parameter usually(String formula) {
+    public Parameter usually(String formula) {
         return new Parameter(name, kind, formula, true, unit);
     }
 
     /** This text when it is not given. */
-    Parameter saying(String text) {
+    public Parameter saying(String text) {
         return usually('"' + text + '"');
     }
 
     /** May be left out, and then is not there at all. */
-    Parameter orNone() {
+    public Parameter orNone() {
         return new Parameter(name, kind, null, true, unit);
     }
 
     /** Must fit this unit. */
-    Parameter in(String symbol) {
+    public Parameter in(String symbol) {
         return new Parameter(name, kind, usual, optional, symbol);
     }
 
     /** How it stands in a signature. */
-    String written() {
+    public String written() {
         return usual != null ? name + ": " + usual : kind == Kind.WORDS ? '"' + name + '"' : name;
     }
 }

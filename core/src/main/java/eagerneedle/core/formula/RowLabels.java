@@ -35,7 +35,7 @@ public record RowLabels(String capture, List<Row> rows, List<String> levels) {
      *
      * @throws IllegalArgumentException when no row is, or several are
      */
-    int at(String level) {
+    public int at(String level) {
         if (!levels.contains(level)) {
             throw new IllegalArgumentException(
                     "The capture " + capture + " has no level " + level + NearName.hint(level, levels));

@@ -5,13 +5,25 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
 import java.util.List;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 
 /** What a formula can give: a quantity, a column of quantities, a trace, a fit, words, or true and false. */
 public sealed interface Value {
     /** For messages: "a column of 5 values". */
     String described();
 
+    /** The value as {@code eval} prints it. */
+    default String shown() {
+        return described();
+    }
+
     record Scalar(Quantity quantity) implements Value {
+        @Override
+        public String shown() {
+            return quantity.toString();
+        }
+
         @Override
         public String described() {
             return "the quantity " + quantity;
@@ -26,6 +38,11 @@ public sealed interface Value {
 
         public Column(List<Quantity> rows) {
             this(rows, null);
+        }
+
+        @Override
+        public String shown() {
+            return rows.stream().map(Quantity::toString).collect(Collectors.joining(", "));
         }
 
         @Override
@@ -48,6 +65,13 @@ public sealed interface Value {
 
     record Fitted(Fit fit) implements Value {
         @Override
+        public String shown() {
+            return IntStream.range(0, fit.names().size())
+                    .mapToObj(i -> fit.names().get(i) + " = " + fit.parameters().get(i))
+                    .collect(Collectors.joining(", "));
+        }
+
+        @Override
         public String described() {
             return "a fit of a " + fit.model();
         }
@@ -65,6 +89,11 @@ public sealed interface Value {
     }
 
     record Words(String text) implements Value {
+        @Override
+        public String shown() {
+            return text;
+        }
+
         @Override
         public String described() {
             return "the text \"" + text + "\"";

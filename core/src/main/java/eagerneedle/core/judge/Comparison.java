@@ -81,17 +81,16 @@ public record Comparison(
             return "No verdict: " + Character.toLowerCase(drawn.remark().charAt(0))
                     + drawn.remark().substring(1);
         }
-        return "%s %s %s: the %s %% interval of the difference by Monte Carlo runs from %s%s (first order is not "
-                + "good enough here)."
-                        .formatted(
-                                Notation.bracket(result),
-                                agrees(School.STANDARD) ? "agrees with" : "does not agree with",
-                                Notation.bracket(reference),
-                                Notation.plain(100 * coverage.probability(), 4),
-                                Notation.interval(
-                                        drawn.symmetric().low(),
-                                        drawn.symmetric().high()),
-                                unit);
+        return ("%s %s %s: the %s %% interval of the difference by Monte Carlo runs from %s%s (first order is not "
+                        + "good enough here).")
+                .formatted(
+                        Notation.bracket(result),
+                        agrees(School.STANDARD) ? "agrees with" : "does not agree with",
+                        Notation.bracket(reference),
+                        Notation.plain(100 * coverage.probability(), 4),
+                        Notation.interval(
+                                drawn.symmetric().low(), drawn.symmetric().high()),
+                        unit);
     }
 
     private static Interval limits(Quantity q) {
@@ -135,17 +134,16 @@ public record Comparison(
             case STANDARD ->
                 drawn != null
                         ? byDraws(unit)
-                        : "%s %s %s: the difference %s%s is %.2f combined standard uncertainties (limit of "
-                                + "agreement %.2f)."
-                                        .formatted(
-                                                Notation.bracket(result),
-                                                agrees(school) ? "agrees with" : "does not agree with",
-                                                Notation.bracket(reference),
-                                                Notation.plusMinus(
-                                                        difference().value(), coverage.expanded(difference())),
-                                                unit,
-                                                Math.abs(normalised()),
-                                                factor());
+                        : ("%s %s %s: the difference %s%s is %.2f combined standard uncertainties (limit of "
+                                        + "agreement %.2f).")
+                                .formatted(
+                                        Notation.bracket(result),
+                                        agrees(school) ? "agrees with" : "does not agree with",
+                                        Notation.bracket(reference),
+                                        Notation.plusMinus(difference().value(), coverage.expanded(difference())),
+                                        unit,
+                                        Math.abs(normalised()),
+                                        factor());
             case LIMITS ->
                 agrees(school)
                         ? "%s%s and %s%s agree: the limits overlap by %s%s."

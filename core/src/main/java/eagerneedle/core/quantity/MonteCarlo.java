@@ -301,8 +301,9 @@ public record MonteCarlo(
     public String remark() {
         String unit = of.unit().pretty().isEmpty() ? "" : " " + of.unit().pretty();
         if (undefined > 0) {
-            return "In %.2g %% of the draws the formula has no value; the inputs' uncertainties reach outside "
-                    + "its domain, and no interval can be trusted.".formatted(100 * undefined);
+            return ("In %.2g %% of the draws the formula has no value; the inputs' uncertainties reach outside "
+                            + "its domain, and no interval can be trusted.")
+                    .formatted(100 * undefined);
         }
         String interval = Notation.interval(symmetric.low(), symmetric.high()) + unit;
         if (firstOrderIsGoodEnough()) {
@@ -310,9 +311,9 @@ public record MonteCarlo(
         }
         String coverageInWords = Notation.plain(100 * coverage.probability(), 4) + " %";
         if (!stable) {
-            return "First order is not good enough here (Monte Carlo, %,d draws): the draws do not come to rest, "
-                    + "because a few of them lie very far out; only their %s interval can be quoted, %s."
-                            .formatted(draws, coverageInWords, interval);
+            return ("First order is not good enough here (Monte Carlo, %,d draws): the draws do not come to rest, "
+                            + "because a few of them lie very far out; only their %s interval can be quoted, %s.")
+                    .formatted(draws, coverageInWords, interval);
         }
         if (of.isLinear()) {
             return "The %s interval of the draws is %s where k u gives %s%s (Monte Carlo, %,d draws)%s."
@@ -324,16 +325,10 @@ public record MonteCarlo(
                             draws,
                             cause());
         }
-        return "First order is not good enough here (Monte Carlo, %,d draws): the %s interval is %s, the "
-                + "standard deviation %s%s, the mean %s%s."
-                        .formatted(
-                                draws,
-                                coverageInWords,
-                                interval,
-                                Notation.figures(sd, 2),
-                                unit,
-                                Notation.plain(mean, 5),
-                                unit);
+        return ("First order is not good enough here (Monte Carlo, %,d draws): the %s interval is %s, the "
+                        + "standard deviation %s%s, the mean %s%s.")
+                .formatted(
+                        draws, coverageInWords, interval, Notation.figures(sd, 2), unit, Notation.plain(mean, 5), unit);
     }
 
     /**

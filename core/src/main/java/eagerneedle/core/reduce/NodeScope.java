@@ -15,6 +15,8 @@ import java.util.function.Function;
 final class NodeScope implements Scope {
     /** Something the formula needs has no value; the message is that thing's own reason. */
     static final class Missing extends RuntimeException {
+        private static final long serialVersionUID = 1;
+
         Missing(String reason) {
             super(reason);
         }

@@ -2,6 +2,8 @@ package eagerneedle.core.sheet;
 
 /** What is wrong with a sheet, where, and what to do; the message is one sentence that names file, line and column. */
 public final class SheetException extends RuntimeException {
+    private static final long serialVersionUID = 1;
+
     private final int line;
     private final int column;
 

@@ -253,11 +253,8 @@ public record SerialNoise(double[] coefficients, double innovation, double dof, 
     public Optional<String> remark() {
         return coefficients.length == 0 || dof >= FEW_PIECES
                 ? Optional.empty()
-                : Optional.of("The samples are so alike from one to the next that the record holds only about %s; its "
-                        + "uncertainty is hardly known itself. Record for longer."
-                                .formatted(
-                                        dof < 1.5
-                                                ? "one independent piece"
-                                                : "%.0f independent pieces".formatted(dof)));
+                : Optional.of(("The samples are so alike from one to the next that the record holds only about %s; its "
+                                + "uncertainty is hardly known itself. Record for longer.")
+                        .formatted(dof < 1.5 ? "one independent piece" : "%.0f independent pieces".formatted(dof)));
     }
 }

@@ -3,7 +3,7 @@ package eagerneedle.core.fit;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.core.formula.Formula;
-import eagerneedle.core.formula.FormulaFit;
+import eagerneedle.core.function.FormulaFit;
 import java.io.BufferedReader;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;

@@ -5,9 +5,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import eagerneedle.core.formula.Formula;
-import eagerneedle.core.formula.FormulaFit;
 import eagerneedle.core.formula.Scope;
 import eagerneedle.core.formula.Value;
+import eagerneedle.core.function.FormulaFit;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;

@@ -56,8 +56,8 @@ class FormulaFuzzTest {
 
     private final SplittableRandom random = new SplittableRandom(2026);
     private final List<String> functions =
-            new ArrayList<>(Functions.documented().keySet());
-    private final List<String> examples = Functions.documented().values().stream()
+            new ArrayList<>(Library.shipped().functions().keySet());
+    private final List<String> examples = Library.shipped().functions().values().stream()
             .map(Function::example)
             .filter(e -> !e.contains("drawn_"))
             .toList();

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import eagerneedle.core.function.Functions;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import java.util.Map;
@@ -177,7 +178,7 @@ class FormulaTest {
 
     @Test
     void aFormulaNestedWithoutEndIsRefusedNotCrashed() {
-        Executable parse = () -> Formula.parse("(".repeat(5000) + "1" + ")".repeat(5000));
+        Executable parse = () -> Formula.parse("(".repeat(5000) + ("1" + ")").repeat(5000));
         FormulaException e = org.junit.jupiter.api.Assertions.assertThrows(FormulaException.class, parse);
         assertThat(e.getMessage()).contains("too deeply");
     }
@@ -197,21 +198,23 @@ class FormulaTest {
 
     @Test
     void whatIsAllowedToBeLongIsWorkedOut() {
-        assertThat(evaluate("1" + " + 1".repeat(590)).value()).isEqualTo(591);
-        assertThat(evaluate("sqrt(".repeat(190) + "1" + ")".repeat(190)).value())
+        assertThat(evaluate(("1" + " + 1").repeat(590)).value()).isEqualTo(591);
+        assertThat(evaluate("sqrt(".repeat(190) + ("1" + ")").repeat(190)).value())
                 .isEqualTo(1);
-        assertThat(evaluate("sum(column(" + "-1, ".repeat(3000) + "1))").value())
+        assertThat(evaluate(("sum(column(" + "-1, ").repeat(3000) + "1))").value())
                 .isEqualTo(-2999);
     }
 
     @Test
     void everyDocumentedExampleRunsAndGivesWhatIsWritten() {
-        assertThat(Functions.documented()).hasSizeGreaterThan(80);
-        Functions.documented().forEach((name, entry) -> {
+        assertThat(Library.shipped().functions()).hasSizeGreaterThan(80);
+        Library.shipped().functions().forEach((name, entry) -> {
             assertThat(entry.takes()).as(name).isNotBlank();
             assertThat(entry.gives()).as(name).isNotBlank();
             assertThat(entry.example()).as(name).contains(name + "(");
-            assertThat(Functions.shown(Formula.parse(entry.example()).evaluate(Scope.empty(name))))
+            assertThat(Formula.parse(entry.example())
+                            .evaluate(Scope.empty(name))
+                            .shown())
                     .as(entry.example())
                     .isEqualTo(entry.prints());
         });

@@ -2,6 +2,8 @@ package eagerneedle.store.bench;
 
 /** A bench file cannot be read or written; the message is one sentence that says what to do. Nothing was changed. */
 public final class BenchFileException extends RuntimeException {
+    private static final long serialVersionUID = 1;
+
     private final boolean damaged;
 
     BenchFileException(String message, boolean damaged) {

@@ -196,7 +196,7 @@ final class Pages {
         if (length < 1 || length > 1L << 30) {
             throw new IllegalStateException("no row");
         }
-        byte[] payload = new byte[(int) Math.min(length, (long) (file.length + newer.size() * (long) size))];
+        byte[] payload = new byte[(int) Math.min(length, file.length + newer.size() * (long) size)];
         if (payload.length < length) {
             throw new IllegalStateException("no row");
         }

@@ -380,9 +380,9 @@ public final class DelimitedText {
         }
         return clock.seconds(cell)
                 .orElseThrow(() -> new DelimitedException(
-                        "%s, line %d, column '%s': '%s' is not a moment like those above; correct the cell or "
-                                + "delete the line."
-                                        .formatted(file, line, dialect.names().get(column), cell.strip())));
+                        ("%s, line %d, column '%s': '%s' is not a moment like those above; correct the cell or "
+                                        + "delete the line.")
+                                .formatted(file, line, dialect.names().get(column), cell.strip())));
     }
 
     private DelimitedException wrongWidth(int i, int size, int width) {

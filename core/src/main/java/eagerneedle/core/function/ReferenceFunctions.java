@@ -1,10 +1,14 @@
-package eagerneedle.core.formula;
+package eagerneedle.core.function;
 
-import static eagerneedle.core.formula.Functions.scalar;
 import static eagerneedle.core.formula.Parameter.quantities;
 import static eagerneedle.core.formula.Parameter.quantity;
 import static eagerneedle.core.formula.Parameter.words;
+import static eagerneedle.core.function.Functions.scalar;
 
+import eagerneedle.core.formula.Arguments;
+import eagerneedle.core.formula.Elementary;
+import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.formula.Function;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reference.BoilingWater;

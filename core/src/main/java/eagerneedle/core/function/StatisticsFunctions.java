@@ -1,12 +1,12 @@
-package eagerneedle.core.formula;
+package eagerneedle.core.function;
 
-import static eagerneedle.core.formula.Functions.scalar;
 import static eagerneedle.core.formula.Parameter.column;
 import static eagerneedle.core.formula.Parameter.number;
 import static eagerneedle.core.formula.Parameter.of;
 import static eagerneedle.core.formula.Parameter.quantity;
 import static eagerneedle.core.formula.Parameter.rows;
 import static eagerneedle.core.formula.Parameter.words;
+import static eagerneedle.core.function.Functions.scalar;
 
 import eagerneedle.core.event.Counting;
 import eagerneedle.core.fit.Fit;
@@ -14,7 +14,13 @@ import eagerneedle.core.fit.FitOptions;
 import eagerneedle.core.fit.Points;
 import eagerneedle.core.fit.PolynomialFit;
 import eagerneedle.core.fit.Scatter;
+import eagerneedle.core.formula.Arguments;
+import eagerneedle.core.formula.Evaluator;
+import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.formula.Function;
 import eagerneedle.core.formula.Parameter.Kind;
+import eagerneedle.core.formula.RowLabels;
+import eagerneedle.core.formula.Value;
 import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;

@@ -1,9 +1,16 @@
-package eagerneedle.core.formula;
+package eagerneedle.core.function;
 
 import eagerneedle.core.fit.Curve;
 import eagerneedle.core.fit.CurveFit;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.fit.Model;
+import eagerneedle.core.formula.CurveFormula;
+import eagerneedle.core.formula.Formula;
+import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.formula.NearName;
+import eagerneedle.core.formula.Scope;
+import eagerneedle.core.formula.Spelling;
+import eagerneedle.core.formula.Value;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;

@@ -1,11 +1,12 @@
-package eagerneedle.core.formula;
+package eagerneedle.core.function;
 
-import static eagerneedle.core.formula.Functions.scalar;
 import static eagerneedle.core.formula.Parameter.number;
 import static eagerneedle.core.formula.Parameter.quantity;
 import static eagerneedle.core.formula.Parameter.rows;
 import static eagerneedle.core.formula.Parameter.words;
+import static eagerneedle.core.function.Functions.scalar;
 
+import eagerneedle.core.formula.Function;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reading.Accuracy;

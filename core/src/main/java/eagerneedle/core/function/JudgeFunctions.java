@@ -1,10 +1,15 @@
-package eagerneedle.core.formula;
+package eagerneedle.core.function;
 
-import static eagerneedle.core.formula.Functions.scalar;
 import static eagerneedle.core.formula.Parameter.quantity;
 import static eagerneedle.core.formula.Parameter.rows;
 import static eagerneedle.core.formula.Parameter.words;
+import static eagerneedle.core.function.Functions.scalar;
 
+import eagerneedle.core.formula.Arguments;
+import eagerneedle.core.formula.Expr;
+import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.formula.Function;
+import eagerneedle.core.formula.Value;
 import eagerneedle.core.judge.Candidates;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.Percent;

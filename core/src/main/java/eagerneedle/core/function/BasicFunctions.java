@@ -1,13 +1,19 @@
-package eagerneedle.core.formula;
+package eagerneedle.core.function;
 
-import static eagerneedle.core.formula.Functions.scalar;
 import static eagerneedle.core.formula.Parameter.number;
 import static eagerneedle.core.formula.Parameter.of;
 import static eagerneedle.core.formula.Parameter.quantities;
 import static eagerneedle.core.formula.Parameter.quantity;
 import static eagerneedle.core.formula.Parameter.words;
+import static eagerneedle.core.function.Functions.scalar;
 
+import eagerneedle.core.formula.Arguments;
+import eagerneedle.core.formula.Elementary;
+import eagerneedle.core.formula.Evaluator;
+import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.formula.Function;
 import eagerneedle.core.formula.Parameter.Kind;
+import eagerneedle.core.formula.Value;
 import eagerneedle.core.quantity.Correlated;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.Distribution;
