@@ -12,6 +12,7 @@ import eagerneedle.core.session.Command;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.report.Certificate;
+import eagerneedle.store.FileName;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.stockroom.StockroomException;
 import java.nio.charset.StandardCharsets;
@@ -129,11 +130,11 @@ final class CalibrationKeeping {
                 found = other.session()
                         .calibrationOf(name)
                         .orElseThrow(() -> new IllegalArgumentException(
-                                file.getFileName() + " holds no calibration of the channel " + name + "."));
+                                FileName.of(file) + " holds no calibration of the channel " + name + "."));
             }
             if (!LabUnit.parse(found.unit()).equals(channel().labUnit())
                     || found.relation() != channel().calibration().toRelation()) {
-                throw new IllegalArgumentException("The channel " + name + " of " + file.getFileName()
+                throw new IllegalArgumentException("The channel " + name + " of " + FileName.of(file)
                         + " was calibrated in another way or unit; it does not fit here.");
             }
             desk.bench().apply(new Command.Calibrate(found));
@@ -161,7 +162,7 @@ final class CalibrationKeeping {
                         kind.equals("pdf")
                                 ? Certificate.pdf(c, channel(), place, now)
                                 : Certificate.html(c, channel(), place, now).getBytes(StandardCharsets.UTF_8));
-                Notices.tell(owner, "Saved " + to.getFileName() + ".");
+                Notices.tell(owner, "Saved " + FileName.of(to) + ".");
             });
         }
     }

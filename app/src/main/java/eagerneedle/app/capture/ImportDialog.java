@@ -7,6 +7,7 @@ import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.ColumnMapping;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.store.FileName;
 import eagerneedle.store.delimited.DelimitedText;
 import eagerneedle.store.delimited.Dialect;
 import eagerneedle.store.delimited.Table;
@@ -130,19 +131,18 @@ public final class ImportDialog {
             return List.of(p);
         }
         try (Stream<Path> list = Files.list(p)) {
-            return list.filter(f -> Files.isRegularFile(f)
-                            && !f.getFileName().toString().startsWith("."))
+            return list.filter(f -> Files.isRegularFile(f) && !FileName.of(f).startsWith("."))
                     .sorted()
                     .toList();
         } catch (IOException e) {
-            throw new IllegalArgumentException("The folder " + p.getFileName() + " cannot be read.", e);
+            throw new IllegalArgumentException("The folder " + FileName.of(p) + " cannot be read.", e);
         }
     }
 
     private void read() {
         Path file = files.get(0);
         if (ForeignFile.isText(file)) {
-            text = new DelimitedText(file.getFileName().toString(), ForeignFile.text(file));
+            text = new DelimitedText(FileName.of(file), ForeignFile.text(file));
             dialect = text.guess();
             table = text.read(dialect);
         } else {

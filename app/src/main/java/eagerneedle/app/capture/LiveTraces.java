@@ -52,7 +52,7 @@ final class LiveTraces extends VBox {
     private final Map<String, List<Finding>> found = new LinkedHashMap<>();
     private int turn;
 
-    private final class Row extends VBox {
+    private static final class Row extends VBox {
         private final PlotView plot;
         private long counted;
         private final Label number = Labels.styled("", "figure");

@@ -1,6 +1,7 @@
 package eagerneedle.app.command;
 
 import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.store.FileName;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -23,7 +24,7 @@ final class CheckCommand implements Callable<Integer> {
         SheetReader.Located s = Sessions.sheet(sheet);
         spec.commandLine()
                 .getOut()
-                .println(sheet.getFileName() + ": good. " + s.sheet().inputs().size() + " inputs, "
+                .println(FileName.of(sheet) + ": good. " + s.sheet().inputs().size() + " inputs, "
                         + s.sheet().captures().size() + " captures, "
                         + s.sheet().results().size() + " results.");
         return NeedleCommand.GOOD;

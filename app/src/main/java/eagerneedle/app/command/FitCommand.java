@@ -16,6 +16,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.store.FileName;
 import eagerneedle.store.delimited.DelimitedText;
 import eagerneedle.store.delimited.Dialect;
 import eagerneedle.store.export.ReductionJson;
@@ -71,13 +72,13 @@ final class FitCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        DelimitedText text = new DelimitedText(data.getFileName().toString(), ForeignFile.text(data));
+        DelimitedText text = new DelimitedText(FileName.of(data), ForeignFile.text(data));
         Dialect dialect = text.guess();
         double[][] columns = text.columns(dialect);
         Map<String, double[]> byName = new LinkedHashMap<>();
         for (int i = 0; i < columns.length; i++) {
             if (byName.put(dialect.names().get(i), columns[i]) != null) {
-                throw new IllegalArgumentException(data.getFileName() + " has two columns called '"
+                throw new IllegalArgumentException(FileName.of(data) + " has two columns called '"
                         + dialect.names().get(i) + "'; give one of them another name.");
             }
         }

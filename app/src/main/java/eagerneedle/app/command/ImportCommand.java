@@ -5,6 +5,7 @@ import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.store.FileName;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.delimited.Table;
 import eagerneedle.store.export.Beside;
@@ -56,7 +57,7 @@ final class ImportCommand implements Callable<Integer> {
                     : Files.readString(Path.of(method));
             Path whole = file;
             if (Files.exists(whole)) {
-                throw new IllegalArgumentException(whole.getFileName()
+                throw new IllegalArgumentException(FileName.of(whole)
                         + " exists already; choose another name, or leave --method out to add to it.");
             }
             Beside.write(whole, part -> bring(text, part, spec.commandLine().getOut()));
@@ -97,9 +98,8 @@ final class ImportCommand implements Callable<Integer> {
                     throw new IllegalArgumentException("The capture " + to + " has no level " + at + "; it has: "
                             + String.join(", ", levels.keySet()) + ".");
                 }
-                Run run = ColumnMapping.guess(table, bench.sheet(), to)
-                        .bring(bench, table, p.getFileName().toString(), to, at);
-                out.println(run.name() + " from " + p.getFileName() + ": " + table.rows() + " rows, " + to + " at " + at
+                Run run = ColumnMapping.guess(table, bench.sheet(), to).bring(bench, table, FileName.of(p), to, at);
+                out.println(run.name() + " from " + FileName.of(p) + ": " + table.rows() + " rows, " + to + " at " + at
                         + ". " + String.join(" ", table.remarks()));
             }
             return NeedleCommand.GOOD;

@@ -1,5 +1,6 @@
 package eagerneedle.app.command;
 
+import eagerneedle.app.workbench.Version;
 import eagerneedle.core.formula.FormulaException;
 import java.io.PrintStream;
 import java.io.PrintWriter;
@@ -13,7 +14,7 @@ import picocli.CommandLine.Command;
         name = "needle",
         mixinStandardHelpOptions = true,
         scope = CommandLine.ScopeType.INHERIT,
-        version = "Eager Needle 0.1.0",
+        versionProvider = NeedleCommand.FromBuild.class,
         description = "A teaching laboratory's measurements, from the plan to a defended number.",
         subcommands = {
             DemoCommand.class,
@@ -36,6 +37,14 @@ public final class NeedleCommand implements Runnable {
     static final int GOOD = 0;
     static final int CHECKS_FAILED = 1;
     static final int BAD_INPUT = 2;
+
+    /** The version that the build wrote down. */
+    static final class FromBuild implements CommandLine.IVersionProvider {
+        @Override
+        public String[] getVersion() {
+            return new String[] {"Eager Needle " + Version.number()};
+        }
+    }
 
     @CommandLine.Spec
     private CommandLine.Model.CommandSpec spec;

@@ -4,6 +4,7 @@ import eagerneedle.app.window.NeedleApplication;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.store.FileName;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.bench.Recent;
 import eagerneedle.store.stockroom.Stockroom;
@@ -37,7 +38,7 @@ final class OpenCommand implements Callable<Integer> {
     }
 
     private BenchFile benchFile() {
-        String name = file.getFileName().toString();
+        String name = FileName.of(file);
         if (SheetReader.shipped().contains(name) && !Files.exists(file)) {
             return Home.begin(
                     SheetReader.read(SheetReader.shippedText(name), name),

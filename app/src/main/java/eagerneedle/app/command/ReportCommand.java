@@ -1,6 +1,7 @@
 package eagerneedle.app.command;
 
 import eagerneedle.app.workbench.Workbench;
+import eagerneedle.store.FileName;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.export.Beside;
 import java.nio.file.Path;
@@ -33,7 +34,7 @@ final class ReportCommand implements Callable<Integer> {
         try (Workbench bench = Workbench.patient(BenchFile.open(file), Clock.systemUTC())) {
             Beside.write(output, bench.report(paper));
         }
-        spec.commandLine().getOut().println("Wrote " + output.getFileName() + ".");
+        spec.commandLine().getOut().println("Wrote " + FileName.of(output) + ".");
         return NeedleCommand.GOOD;
     }
 }

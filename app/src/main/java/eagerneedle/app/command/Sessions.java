@@ -3,6 +3,7 @@ package eagerneedle.app.command;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.sheet.SheetException;
 import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.store.FileName;
 import java.io.IOException;
 import java.nio.charset.MalformedInputException;
 import java.nio.file.Files;
@@ -15,16 +16,16 @@ final class Sessions {
     /** A sheet from a file, checked. */
     static SheetReader.Located sheet(Path file) {
         try {
-            return SheetTrial.read(Files.readString(file), file.getFileName().toString());
+            return SheetTrial.read(Files.readString(file), FileName.of(file));
         } catch (MalformedInputException e) {
-            throw new SheetException(
-                    file.getFileName().toString(), 0, 0, "this is not a text file; a sheet is YAML in UTF-8.");
+            throw new SheetException(FileName.of(file), 0, 0, "this is not a text file; a sheet is YAML in UTF-8.", e);
         } catch (IOException e) {
             throw new SheetException(
-                    file.getFileName().toString(),
+                    FileName.of(file),
                     0,
                     0,
-                    Files.exists(file) ? "the file cannot be read." : "there is no such file.");
+                    Files.exists(file) ? "the file cannot be read." : "there is no such file.",
+                    e);
         }
     }
 }

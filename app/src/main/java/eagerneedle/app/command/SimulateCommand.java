@@ -10,6 +10,7 @@ import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.rig.simulated.Rehearsal;
 import eagerneedle.rig.simulated.Rigs;
+import eagerneedle.store.FileName;
 import eagerneedle.store.export.Beside;
 import eagerneedle.store.export.ReductionJson;
 import java.io.PrintWriter;
@@ -68,8 +69,8 @@ final class SimulateCommand implements Callable<Integer> {
         if (truth != null) {
             Beside.write(truth, ReductionJson.truth(asInTheLedger(r.truth())) + "\n");
         }
-        out.println(output.getFileName() + ": " + r.session().runs().size() + " runs of " + method + ", seed " + seed
-                + ".");
+        out.println(
+                FileName.of(output) + ": " + r.session().runs().size() + " runs of " + method + ", seed " + seed + ".");
         return NeedleCommand.GOOD;
     }
 

@@ -12,6 +12,7 @@ import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Entries;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.store.FileName;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.export.LedgerCsv;
 import eagerneedle.store.export.ReductionJson;
@@ -141,7 +142,7 @@ public final class RecordStation implements StationView {
                         "Save a copy of the bench file...",
                         "The whole session in one file, to keep or to mail",
                         this::copy),
-                Labels.quiet("Kept as " + desk.bench().file().path().getFileName() + ", saved with every act."),
+                Labels.quiet("Kept as " + FileName.of(desk.bench().file().path()) + ", saved with every act."),
                 Labels.heading("Finish"),
                 finish);
         right.setPrefWidth(330);
@@ -213,11 +214,10 @@ public final class RecordStation implements StationView {
             Files.write(
                     to,
                     desk.bench()
-                            .report(!to.getFileName()
-                                    .toString()
+                            .report(!FileName.of(to)
                                     .toLowerCase(java.util.Locale.ROOT)
                                     .endsWith(".html")));
-            Notices.tell(all, "Saved " + to.getFileName() + ".");
+            Notices.tell(all, "Saved " + FileName.of(to) + ".");
         }
     }
 
@@ -263,7 +263,7 @@ public final class RecordStation implements StationView {
                 SessionExport.endings().stream().map(x -> "*" + x).toArray(String[]::new));
         if (to != null) {
             SessionExport.write(desk.bench().reduction(), desk.bench().findings(), to);
-            Notices.tell(all, "Saved " + to.getFileName() + ".");
+            Notices.tell(all, "Saved " + FileName.of(to) + ".");
         }
     }
 
@@ -271,7 +271,7 @@ public final class RecordStation implements StationView {
         Path to = Files.ask(all.getScene().getWindow(), name() + ".needle");
         if (to != null) {
             desk.bench().file().copyTo(to);
-            Notices.tell(all, "Saved " + to.getFileName() + ".");
+            Notices.tell(all, "Saved " + FileName.of(to) + ".");
         }
     }
 

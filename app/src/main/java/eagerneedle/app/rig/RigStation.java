@@ -16,6 +16,7 @@ import eagerneedle.picture.Layer;
 import eagerneedle.picture.Plot;
 import eagerneedle.report.WiringCard;
 import eagerneedle.rig.simulated.Rigs;
+import eagerneedle.store.FileName;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -232,7 +233,7 @@ public final class RigStation implements StationView {
                                         .getBytes(java.nio.charset.StandardCharsets.UTF_8)
                                 : WiringCard.pdf(
                                         desk.bench().sheet(), desk.bench().session()));
-                Notices.tell(scroll, "Saved " + to.getFileName() + ".");
+                Notices.tell(scroll, "Saved " + FileName.of(to) + ".");
             });
         }
     }

@@ -10,6 +10,7 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.core.chain.Link;
 import eagerneedle.core.stockroom.Instrument;
+import eagerneedle.store.FileName;
 import eagerneedle.store.stockroom.Stockroom;
 import java.io.File;
 import java.io.IOException;
@@ -515,7 +516,7 @@ public final class StockroomView implements StationView {
         if (to != null) {
             Notices.attempt(all, () -> {
                 Files.write(to, stock.json().getBytes(StandardCharsets.UTF_8));
-                Notices.tell(all, "Saved " + to.getFileName() + ".");
+                Notices.tell(all, "Saved " + FileName.of(to) + ".");
             });
         }
     }

@@ -1,5 +1,6 @@
 package eagerneedle.app.widget;
 
+import eagerneedle.store.FileName;
 import eagerneedle.store.export.Beside;
 import java.io.File;
 import java.io.IOException;
@@ -20,9 +21,9 @@ public final class Files {
         if (to != null) {
             try {
                 Beside.write(to, text);
-                Notices.tell(owner, "Saved " + to.getFileName() + ".");
+                Notices.tell(owner, "Saved " + FileName.of(to) + ".");
             } catch (IOException e) {
-                Notices.warn(owner, to.getFileName() + " cannot be written there; choose another folder.");
+                Notices.warn(owner, FileName.of(to) + " cannot be written there; choose another folder.");
             }
         }
     }
@@ -33,9 +34,9 @@ public final class Files {
         if (to != null) {
             try {
                 writePng(node.snapshot(null, null), to);
-                Notices.tell(node, "Saved " + to.getFileName() + ".");
+                Notices.tell(node, "Saved " + FileName.of(to) + ".");
             } catch (IOException e) {
-                Notices.warn(node, to.getFileName() + " cannot be written there; choose another folder.");
+                Notices.warn(node, FileName.of(to) + " cannot be written there; choose another folder.");
             }
         }
     }
@@ -49,8 +50,7 @@ public final class Files {
         try {
             Beside.write(to, bytes);
         } catch (IOException e) {
-            throw new IllegalArgumentException(
-                    to.getFileName() + " cannot be written there; choose another folder.", e);
+            throw new IllegalArgumentException(FileName.of(to) + " cannot be written there; choose another folder.", e);
         }
     }
 
@@ -59,8 +59,7 @@ public final class Files {
         try {
             Beside.write(to, writing);
         } catch (IOException e) {
-            throw new IllegalArgumentException(
-                    to.getFileName() + " cannot be written there; choose another folder.", e);
+            throw new IllegalArgumentException(FileName.of(to) + " cannot be written there; choose another folder.", e);
         }
     }
 

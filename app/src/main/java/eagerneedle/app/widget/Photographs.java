@@ -1,6 +1,7 @@
 package eagerneedle.app.widget;
 
 import eagerneedle.core.session.Entries;
+import eagerneedle.store.FileName;
 import eagerneedle.store.bench.BenchFile;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -41,7 +42,7 @@ public final class Photographs {
      * large
      */
     public static Entries.Picture keep(BenchFile bench, Path file) {
-        String name = file.getFileName().toString();
+        String name = FileName.of(file);
         if (!isPicture(name)) {
             throw new IllegalArgumentException(name + " is not a picture; attach a PNG or JPEG file.");
         }

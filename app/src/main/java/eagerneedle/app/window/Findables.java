@@ -6,6 +6,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.picture.SessionPlots;
+import eagerneedle.store.FileName;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -34,8 +35,8 @@ final class Findables {
                         () -> window.showInstrument(i.id()))));
         window.recent()
                 .entries()
-                .forEach(e -> hits.add(
-                        new Hit("session", e.title(), e.file().getFileName().toString(), () -> window.open(e.file()))));
+                .forEach(e ->
+                        hits.add(new Hit("session", e.title(), FileName.of(e.file()), () -> window.open(e.file()))));
         for (String id : SheetReader.shipped()) {
             SheetReader.Located sheet = SheetReader.read(SheetReader.shippedText(id), id);
             hits.add(new Hit("method", sheet.sheet().title(), "begin a session", () -> window.begin(sheet, null)));

@@ -73,6 +73,7 @@ public final class MainWindow implements Desk {
     private final Map<Station, StationView> views = new EnumMap<>(Station.class);
     private Workbench bench;
     private final TrialBanner trial = new TrialBanner(() -> bench);
+    private final TroubleBanner trouble;
     private final SessionDoor door = new SessionDoor(this);
     private final List<MenuAct> acts = acts();
     private LiveRig rig;
@@ -105,6 +106,7 @@ public final class MainWindow implements Desk {
         this.stage = stage;
         this.stockroom = stockroom;
         this.clock = clock;
+        this.trouble = new TroubleBanner(() -> this.bench, clock);
         this.pace = pace;
         title.setMinWidth(0);
         place.setMinWidth(0);
@@ -117,7 +119,7 @@ public final class MainWindow implements Desk {
         HBox.setHgrow(dial, Priority.ALWAYS);
         header.getStyleClass().add("header");
         strip.answeredBy(new WatchAnswers(() -> bench, strip));
-        VBox middle = new VBox(trial, surface);
+        VBox middle = new VBox(trouble, trial, surface);
         VBox.setVgrow(surface, Priority.ALWAYS);
         BorderPane inner = new BorderPane(middle, header, ledger, strip, null);
         root.setCenter(new StackPane(inner, projector, finder));
@@ -210,6 +212,15 @@ public final class MainWindow implements Desk {
     public void rememberIn(Recent where) {
         recent = where;
         remember();
+    }
+
+    /** From now on errors of the program itself are told in this window. */
+    public void watchErrors() {
+        trouble.watch();
+    }
+
+    TroubleBanner trouble() {
+        return trouble;
     }
 
     Clock clock() {

@@ -1,5 +1,6 @@
 package eagerneedle.app.window;
 
+import eagerneedle.app.workbench.ProgramLog;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.store.bench.Recent;
 import eagerneedle.store.stockroom.Stockroom;
@@ -38,6 +39,7 @@ public final class NeedleApplication extends Application {
 
     @Override
     public void start(Stage stage) {
+        ProgramLog.begin();
         Recent sessions = recent.get();
         if (opening == null) {
             StartScene.show(stage, sessions, bench -> window(stage, bench, sessions));
@@ -50,6 +52,7 @@ public final class NeedleApplication extends Application {
     private static MainWindow window(Stage stage, Workbench bench, Recent sessions) {
         MainWindow window = new MainWindow(stage, bench, Clock.systemUTC(), 1, stockroom.get());
         window.rememberIn(sessions);
+        window.watchErrors();
         stage.show();
         return window;
     }

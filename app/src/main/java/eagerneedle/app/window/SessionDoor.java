@@ -8,6 +8,7 @@ import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.store.FileName;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.bench.BenchFileException;
 import eagerneedle.store.bench.Repaired;
@@ -115,12 +116,11 @@ final class SessionDoor implements StartPage.Visitor {
      */
     void repair(Path path, Path sheet) {
         Notices.attempt(root(), () -> {
-            Path to = path.resolveSibling(
-                    path.getFileName().toString().replaceFirst("(\\.needle)?$", "") + "-repaired.needle");
+            Path to = path.resolveSibling(FileName.of(path).replaceFirst("(\\.needle)?$", "") + "-repaired.needle");
             Repaired done = BenchFile.repair(path, to, sheet == null ? null : text(sheet));
             open(to);
             window.say(
-                    to.getFileName() + (done.missing().isEmpty() ? " holds all of it." : " holds what could be read."),
+                    FileName.of(to) + (done.missing().isEmpty() ? " holds all of it." : " holds what could be read."),
                     !done.missing().isEmpty());
             if (!done.missing().isEmpty()) {
                 tellMissing(to, done);
@@ -138,7 +138,7 @@ final class SessionDoor implements StartPage.Visitor {
         lines.setPrefSize(640, 300);
         Alert alert = new Alert(Alert.AlertType.NONE, "", ButtonType.CLOSE);
         alert.initOwner(window.stage());
-        alert.setTitle("What is missing in " + to.getFileName());
+        alert.setTitle("What is missing in " + FileName.of(to));
         StackPane framed = new StackPane(lines);
         framed.setPadding(new Insets(14, 14, 4, 14));
         alert.getDialogPane().setContent(framed);
@@ -149,7 +149,7 @@ final class SessionDoor implements StartPage.Visitor {
         try {
             return java.nio.file.Files.readString(sheet);
         } catch (IOException e) {
-            throw new IllegalArgumentException(sheet.getFileName() + " cannot be read as text.", e);
+            throw new IllegalArgumentException(FileName.of(sheet) + " cannot be read as text.", e);
         }
     }
 
@@ -159,10 +159,10 @@ final class SessionDoor implements StartPage.Visitor {
             Notices.attempt(root(), () -> {
                 if (isOpen(to)) {
                     throw new IllegalArgumentException(
-                            to.getFileName() + " is the file of this session; choose another name for the copy.");
+                            FileName.of(to) + " is the file of this session; choose another name for the copy.");
                 }
                 Files.written(to, part -> window.bench().file().copyTo(part));
-                window.say("Saved " + to.getFileName() + ".", false);
+                window.say("Saved " + FileName.of(to) + ".", false);
             });
         }
     }
@@ -171,7 +171,10 @@ final class SessionDoor implements StartPage.Visitor {
     public void begin(SheetReader.Located sheet, Path readings) {
         Notices.attempt(root(), () -> {
             window.show(new Workbench(Home.begin(sheet, window.clock().instant()), window.clock()));
-            window.say("A new session, kept as " + window.bench().file().path().getFileName() + ".", false);
+            window.say(
+                    "A new session, kept as "
+                            + FileName.of(window.bench().file().path()) + ".",
+                    false);
             if (readings != null) {
                 bring(readings);
             }
@@ -180,7 +183,7 @@ final class SessionDoor implements StartPage.Visitor {
 
     /** Opens a bench file, or the preview of a file of readings for the run that comes next. */
     void bring(Path file) {
-        if (file.getFileName().toString().endsWith(".needle")) {
+        if (FileName.of(file).endsWith(".needle")) {
             open(file);
             return;
         }

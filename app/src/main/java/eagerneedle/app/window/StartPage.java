@@ -5,6 +5,7 @@ import eagerneedle.app.workbench.Demonstration;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.store.FileName;
 import eagerneedle.store.bench.Recent;
 import java.io.File;
 import java.io.IOException;
@@ -150,7 +151,7 @@ public final class StartPage extends VBox {
             Label title = Labels.section(e.title());
             title.setMinWidth(0);
             Label more = Labels.quiet((e.place().isEmpty() ? "" : e.place() + " · ") + DAY.format(e.opened()) + " · "
-                    + e.file().getFileName() + (there ? "" : " · no longer there"));
+                    + FileName.of(e.file()) + (there ? "" : " · no longer there"));
             VBox words = new VBox(0, title, more);
             words.setMinWidth(0);
             HBox.setHgrow(words, Priority.ALWAYS);
@@ -262,7 +263,7 @@ public final class StartPage extends VBox {
 
     /** Opens a bench file, or asks which method a file of readings belongs to. */
     public void take(Path file) {
-        String name = file.getFileName().toString();
+        String name = FileName.of(file);
         if (name.endsWith(".needle")) {
             visitor.open(file);
         } else if (name.endsWith(".yaml") || name.endsWith(".yml")) {
@@ -277,7 +278,7 @@ public final class StartPage extends VBox {
         choose.setText(
                 file == null
                         ? ""
-                        : "Which method do the readings of " + file.getFileName() + " belong to? Choose it here.");
+                        : "Which method do the readings of " + FileName.of(file) + " belong to? Choose it here.");
         choose.setManaged(file != null);
         if (file != null) {
             lookup("#begin-" + SheetReader.shipped().get(0)).requestFocus();
@@ -287,12 +288,10 @@ public final class StartPage extends VBox {
     private void own(Path file) {
         try {
             visitor.begin(
-                    eagerneedle.core.reduce.SheetTrial.read(
-                            java.nio.file.Files.readString(file),
-                            file.getFileName().toString()),
+                    eagerneedle.core.reduce.SheetTrial.read(java.nio.file.Files.readString(file), FileName.of(file)),
                     null);
         } catch (java.io.IOException e) {
-            visitor.say(file.getFileName() + " cannot be read; a sheet is a text file in UTF-8.");
+            visitor.say(FileName.of(file) + " cannot be read; a sheet is a text file in UTF-8.");
         } catch (RuntimeException e) {
             visitor.say(e.getMessage());
         }

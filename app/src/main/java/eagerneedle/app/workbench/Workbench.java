@@ -15,6 +15,7 @@ import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.watch.Finding;
 import eagerneedle.report.SessionReport;
+import eagerneedle.store.FileName;
 import eagerneedle.store.bench.BenchFile;
 import java.time.Clock;
 import java.util.ArrayList;
@@ -67,10 +68,8 @@ public final class Workbench implements AutoCloseable {
         this.clock = clock;
         Session session = file.session();
         this.history = new History(session);
-        this.reducer = new Reducer(
-                SheetTrial.read(
-                        session.sheetText(), "the sheet in " + file.path().getFileName()),
-                file);
+        this.reducer =
+                new Reducer(SheetTrial.read(session.sheetText(), "the sheet in " + FileName.of(file.path())), file);
         if (patient) {
             reducer.takeLong();
         }

@@ -430,11 +430,11 @@ class CommandLineTest {
         }
         refused(needle("check", file("aliases.yaml", aliases.toString())), "aliases.yaml");
         refused(
-                needle("check", file("comment.yaml", ("# " + "x").repeat(10_000_000) + "\nid: x\n")),
+                needle("check", file("comment.yaml", "# " + "x".repeat(10_000_000) + "\nid: x\n")),
                 "at most 1,000,000");
         refused(needle("check", file("bell.yaml", "id: x\ntitle: \"a\\u0007b\"\n")), "control character");
         refused(
-                needle("import", file("wide.csv", ("1" + ",1").repeat(1_000_000) + "\n"), "--into", whole),
+                needle("import", file("wide.csv", "1" + ",1".repeat(1_000_000) + "\n"), "--into", whole),
                 "1000001 columns");
         refused(
                 needle(
@@ -469,8 +469,8 @@ class CommandLineTest {
         refused(
                 needle("fit", file("twice.csv", "x,x,y\n1,2,3\n2,3,4\n3,4,6\n"), "--model", "y = a + b*x"),
                 "two columns called 'x'");
-        refused(needle("eval", ("1" + "+1").repeat(50_000)), "split it into named parts");
-        refused(needle("eval", ("1" + "+1").repeat(20_000)), "split it into named parts");
+        refused(needle("eval", "1" + "+1".repeat(50_000)), "split it into named parts");
+        refused(needle("eval", "1" + "+1".repeat(20_000)), "split it into named parts");
         assertThat(Files.readAllBytes(whole)).isEqualTo(before);
     }
 

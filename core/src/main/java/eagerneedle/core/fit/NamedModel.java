@@ -83,8 +83,8 @@ public enum NamedModel implements Model {
         @Override
         List<double[]> grid(double[] x) {
             List<double[]> out = new ArrayList<>();
-            for (double b = -6; b <= 6; b += 0.25) {
-                out.add(new double[] {b});
+            for (int step = -24; step <= 24; step++) {
+                out.add(new double[] {0.25 * step});
             }
             return out;
         }
@@ -119,8 +119,8 @@ public enum NamedModel implements Model {
         List<double[]> grid(double[] x) {
             List<double[]> out = new ArrayList<>();
             double t = Arrays.stream(x).average().orElse(300);
-            for (double k = -60; k <= 60; k += 1.5) {
-                out.add(new double[] {k * GAS_CONSTANT * t});
+            for (int step = -40; step <= 40; step++) {
+                out.add(new double[] {1.5 * step * GAS_CONSTANT * t});
             }
             return out;
         }

@@ -514,7 +514,10 @@ public final class Reducer {
 
         private static boolean isKnown(String unit) {
             try {
-                return unit.equals(Run.COUNTS) || LabUnit.parse(unit) != null;
+                if (!unit.equals(Run.COUNTS)) {
+                    LabUnit.parse(unit);
+                }
+                return true;
             } catch (UnitException e) {
                 return false;
             }

@@ -487,7 +487,7 @@ public record Sheet(
      */
     public record PromptPlan(Double first, double every, int count, double countdown, double seconds, String by) {
         public PromptPlan {
-            first = first == null ? every : first;
+            first = first == null ? Double.valueOf(every) : first;
             countdown = countdown <= 0 ? Math.min(5, every / 2) : countdown;
             seconds = seconds <= 0 ? Math.min(1, every / 4) : seconds;
             by = by == null ? "itself" : by;

@@ -13,6 +13,12 @@ public final class SheetException extends RuntimeException {
         this.column = column;
     }
 
+    /** The same for a problem that was found by another. */
+    public SheetException(String file, int line, int column, String message, Throwable cause) {
+        this(file, line, column, message);
+        initCause(cause);
+    }
+
     /** A problem whose message already says where it is. */
     public SheetException(String placedMessage) {
         super(placedMessage);

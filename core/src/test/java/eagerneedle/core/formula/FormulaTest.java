@@ -178,7 +178,7 @@ class FormulaTest {
 
     @Test
     void aFormulaNestedWithoutEndIsRefusedNotCrashed() {
-        Executable parse = () -> Formula.parse("(".repeat(5000) + ("1" + ")").repeat(5000));
+        Executable parse = () -> Formula.parse("(".repeat(5000) + "1" + ")".repeat(5000));
         FormulaException e = org.junit.jupiter.api.Assertions.assertThrows(FormulaException.class, parse);
         assertThat(e.getMessage()).contains("too deeply");
     }
@@ -198,10 +198,10 @@ class FormulaTest {
 
     @Test
     void whatIsAllowedToBeLongIsWorkedOut() {
-        assertThat(evaluate(("1" + " + 1").repeat(590)).value()).isEqualTo(591);
-        assertThat(evaluate("sqrt(".repeat(190) + ("1" + ")").repeat(190)).value())
+        assertThat(evaluate("1" + " + 1".repeat(590)).value()).isEqualTo(591);
+        assertThat(evaluate("sqrt(".repeat(190) + "1" + ")".repeat(190)).value())
                 .isEqualTo(1);
-        assertThat(evaluate(("sum(column(" + "-1, ").repeat(3000) + "1))").value())
+        assertThat(evaluate("sum(column(" + "-1, ".repeat(3000) + "1))").value())
                 .isEqualTo(-2999);
     }
 

@@ -77,7 +77,7 @@ public final class LineDriver extends WireSampler {
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             close();
-            throw new IOException("Opening was interrupted.");
+            throw new IOException("Opening was interrupted.", e);
         } catch (IOException e) {
             close();
             throw e;
@@ -188,7 +188,7 @@ public final class LineDriver extends WireSampler {
             return answer;
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
-            throw new IOException("Waiting for the instrument was interrupted.");
+            throw new IOException("Waiting for the instrument was interrupted.", e);
         }
     }
 
@@ -212,7 +212,7 @@ public final class LineDriver extends WireSampler {
         if (line.startsWith("=")) {
             describe(Conversation.text(line.substring(1).strip()));
         } else if (line.startsWith("!")) {
-            confirmations.offer(Conversation.text(line.substring(1).strip()));
+            confirmations.add(Conversation.text(line.substring(1).strip()));
         } else if (!line.isEmpty() && !line.startsWith("#") && sink != null && state != State.REFUSED) {
             sample(line);
         }

@@ -69,7 +69,8 @@ public final class ScpiDriver extends WireSampler {
         } catch (IOException e) {
             close();
             throw new IOException(
-                    "Something answers at " + wire.name() + " but not to *IDN?; check that it is a SCPI instrument.");
+                    "Something answers at " + wire.name() + " but not to *IDN?; check that it is a SCPI instrument.",
+                    e);
         }
         identity = id.strip();
         String[] parts = id.split(",");
@@ -99,7 +100,7 @@ public final class ScpiDriver extends WireSampler {
             return answer;
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
-            throw new IOException("Waiting for the instrument was interrupted.");
+            throw new IOException("Waiting for the instrument was interrupted.", e);
         }
     }
 
@@ -207,13 +208,13 @@ public final class ScpiDriver extends WireSampler {
         } catch (NumberFormatException plain) {
             try {
                 Reading r = Reading.parse(text.replaceFirst("^\\+", ""));
-                if (r.unit().isDimensionless()) {
-                    throw new NumberFormatException(text);
+                if (!r.unit().isDimensionless()) {
+                    return r.unit().convert(r.value(), LabUnit.parse(unit));
                 }
-                return r.unit().convert(r.value(), LabUnit.parse(unit));
             } catch (IllegalArgumentException e) {
-                throw new NumberFormatException(text);
+                plain.addSuppressed(e);
             }
+            throw plain;
         }
     }
 
@@ -252,7 +253,7 @@ public final class ScpiDriver extends WireSampler {
 
     @Override
     public void line(String line) {
-        answers.offer(Conversation.text(line));
+        answers.add(Conversation.text(line));
     }
 
     @Override

@@ -28,7 +28,7 @@ public final class TcpWire implements Wire {
         } catch (IOException e) {
             s.close();
             throw new IOException(
-                    "Nothing answers at " + name() + "; check that the instrument is on and its address is right.");
+                    "Nothing answers at " + name() + "; check that the instrument is on and its address is right.", e);
         }
         socket = s;
     }

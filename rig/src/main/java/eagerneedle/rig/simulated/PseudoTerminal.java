@@ -106,16 +106,20 @@ public final class PseudoTerminal implements AutoCloseable {
 
     /** Unplugs: whoever holds the other end sees the port vanish. */
     @Override
-    public synchronized void close() {
-        if (!closed) {
-            closed = true;
-            try {
-                Thread.sleep(120);
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
+    public void close() {
+        synchronized (this) {
+            if (closed) {
+                return;
             }
-            C.LIBRARY.close(keep);
-            C.LIBRARY.close(fd);
+            closed = true;
         }
+        // What was written last is read before the port vanishes.
+        try {
+            Thread.sleep(120);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        C.LIBRARY.close(keep);
+        C.LIBRARY.close(fd);
     }
 }

@@ -5,6 +5,7 @@ import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.trace.Pyramid;
 import eagerneedle.core.trace.RawSamples;
+import eagerneedle.store.FileName;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -51,7 +52,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
     /** Makes a new bench file; there must be no file of that name. */
     public static BenchFile create(Path path, Session session) {
         if (Files.exists(path)) {
-            throw new BenchFileException(path.getFileName() + " exists already; choose another name.", false);
+            throw new BenchFileException(FileName.of(path) + " exists already; choose another name.", false);
         }
         BenchFile file = null;
         try {
@@ -76,7 +77,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
                 file.close();
             }
             throw new BenchFileException(
-                    path.getFileName() + " cannot be written there (" + brief(e) + "); choose another folder.", false);
+                    FileName.of(path) + " cannot be written there (" + brief(e) + "); choose another folder.", false);
         }
     }
 
@@ -86,13 +87,13 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         try (var in = Files.newInputStream(path)) {
             if (in.readNBytes(head, 0, head.length) < head.length || !java.util.Arrays.equals(head, SQLITE)) {
                 throw new BenchFileException(
-                        path.getFileName()
+                        FileName.of(path)
                                 + " is not a bench file; bench files end in .needle and are made by this program.",
                         false);
             }
         } catch (IOException e) {
             throw new BenchFileException(
-                    path.getFileName() + (Files.exists(path) ? " cannot be read" : " is not there")
+                    FileName.of(path) + (Files.exists(path) ? " cannot be read" : " is not there")
                             + "; check its name and folder.",
                     false,
                     e);
@@ -128,15 +129,15 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             int version = java.nio.ByteBuffer.wrap(head).getInt(60);
             if (java.nio.ByteBuffer.wrap(head).getInt(68) != Schema.APPLICATION_ID) {
                 throw new BenchFileException(
-                        path.getFileName() + " is a database of some other program, not a bench file.", false);
+                        FileName.of(path) + " is a database of some other program, not a bench file.", false);
             }
             if (version > Schema.VERSION) {
                 throw new BenchFileException(
-                        path.getFileName() + " was written by a newer version of this program (format " + version
+                        FileName.of(path) + " was written by a newer version of this program (format " + version
                                 + "); use that one.",
                         false);
             }
-            Path log = path.resolveSibling(path.getFileName() + "-wal");
+            Path log = path.resolveSibling(FileName.of(path) + "-wal");
             if (!Files.exists(log) || Files.size(log) == 0) {
                 looksSound(path, "jdbc:sqlite:file:" + path.toUri().getRawPath() + "?immutable=1");
                 return;
@@ -155,7 +156,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
                 }
             }
         } catch (IOException e) {
-            throw new BenchFileException(path.getFileName() + " cannot be read; check its name and folder.", false, e);
+            throw new BenchFileException(FileName.of(path) + " cannot be read; check its name and folder.", false, e);
         } catch (SQLException e) {
             throw refused(path, e);
         }
@@ -175,7 +176,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         String said = e.getMessage() == null ? "" : e.getMessage();
         if (said.contains("BUSY") || said.contains("locked")) {
             return new BenchFileException(
-                    path.getFileName() + " is open in another window of this program; close it there first.", false);
+                    FileName.of(path) + " is open in another window of this program; close it there first.", false);
         }
         Path folder = path.toAbsolutePath().getParent();
         if (said.contains("READONLY")
@@ -184,20 +185,20 @@ public final class BenchFile implements SampleSource, AutoCloseable {
                 || !Files.isWritable(path)
                 || !Files.isWritable(folder)) {
             return new BenchFileException(
-                    path.getFileName()
+                    FileName.of(path)
                             + " cannot be written to, or its folder cannot: it is read-only. Copy it to a folder "
                             + "of your own and open it there.",
                     false);
         }
         return said.contains("FULL")
                 ? new BenchFileException(
-                        "There is no room beside " + path.getFileName() + " to open it; make room on the disk.", false)
+                        "There is no room beside " + FileName.of(path) + " to open it; make room on the disk.", false)
                 : damaged(path);
     }
 
     private static BenchFileException damaged(Path path) {
         return new BenchFileException(
-                path.getFileName()
+                FileName.of(path)
                         + " is cut short or damaged; repair puts what can be read into a new file and leaves "
                         + "this one as it is.",
                 true);
@@ -233,7 +234,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             settle();
         } catch (SQLException e) {
             throw new BenchFileException(
-                    path.getFileName() + " could not be written (" + brief(e)
+                    FileName.of(path) + " could not be written (" + brief(e)
                             + "); make room on the disk and try again.",
                     false,
                     e);
@@ -287,7 +288,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             }
         } catch (SQLException e) {
             throw new BenchFileException(
-                    "The last act could not be written to " + path.getFileName() + " (" + brief(e)
+                    "The last act could not be written to " + FileName.of(path) + " (" + brief(e)
                             + "); make room on the disk and try again.",
                     false,
                     e);
@@ -335,7 +336,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             s.executeUpdate();
         } catch (SQLException e) {
             throw new BenchFileException(
-                    "The run cannot be started: " + path.getFileName() + " cannot be written (" + brief(e) + ").",
+                    "The run cannot be started: " + FileName.of(path) + " cannot be written (" + brief(e) + ").",
                     false,
                     e);
         }
@@ -418,7 +419,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             }
         } catch (SQLException e) {
             throw new BenchFileException(
-                    "Samples could not be written to " + path.getFileName() + " (" + brief(e)
+                    "Samples could not be written to " + FileName.of(path) + " (" + brief(e)
                             + "); make room on the disk.",
                     false,
                     e);
@@ -476,7 +477,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             return number("SELECT last_insert_rowid()");
         } catch (SQLException e) {
             throw new BenchFileException(
-                    name + " could not be kept in " + path.getFileName() + " (" + brief(e)
+                    name + " could not be kept in " + FileName.of(path) + " (" + brief(e)
                             + "); make room on the disk and try again.",
                     false,
                     e);
@@ -515,14 +516,14 @@ public final class BenchFile implements SampleSource, AutoCloseable {
     /** Writes a whole, self-contained copy; there must be no file of that name. */
     public synchronized void copyTo(Path copy) {
         if (Files.exists(copy)) {
-            throw new BenchFileException(copy.getFileName() + " exists already; choose another name.", false);
+            throw new BenchFileException(FileName.of(copy) + " exists already; choose another name.", false);
         }
         try (PreparedStatement s = connection.prepareStatement("VACUUM INTO ?")) {
             s.setString(1, copy.toAbsolutePath().toString());
             s.execute();
         } catch (SQLException e) {
             throw new BenchFileException(
-                    copy.getFileName() + " cannot be written there (" + brief(e) + "); choose another folder.",
+                    FileName.of(copy) + " cannot be written there (" + brief(e) + "); choose another folder.",
                     false,
                     e);
         }
@@ -541,28 +542,27 @@ public final class BenchFile implements SampleSource, AutoCloseable {
      */
     public static Repaired repair(Path damaged, Path repaired, String sheet) {
         if (Files.exists(repaired)) {
-            throw new BenchFileException(repaired.getFileName() + " exists already; choose another name.", false);
+            throw new BenchFileException(FileName.of(repaired) + " exists already; choose another name.", false);
         }
         Path target = repaired.toAbsolutePath();
-        Path work = target.resolveSibling("." + target.getFileName() + ".part");
+        Path work = target.resolveSibling("." + FileName.of(target) + ".part");
         try {
             Files.deleteIfExists(work);
             Repaired done = Salvage.of(damaged, work, sheet);
             Files.move(work, target);
-            return new Repaired(
-                    target.getFileName().toString(), done.acts(), done.blocks(), done.samples(), done.missing());
+            return new Repaired(FileName.of(target), done.acts(), done.blocks(), done.samples(), done.missing());
         } catch (IOException e) {
             throw new BenchFileException(
                     Files.isReadable(damaged)
-                            ? repaired.getFileName() + " cannot be written there (" + brief(e)
+                            ? FileName.of(repaired) + " cannot be written there (" + brief(e)
                                     + "); choose another folder."
-                            : damaged.getFileName() + " cannot be read; it was left as it is.",
+                            : FileName.of(damaged) + " cannot be read; it was left as it is.",
                     false,
                     e);
         } finally {
             for (String end : new String[] {"", "-wal", "-shm"}) {
                 try {
-                    Files.deleteIfExists(work.resolveSibling(work.getFileName() + end));
+                    Files.deleteIfExists(work.resolveSibling(FileName.of(work) + end));
                 } catch (IOException e) {
                     work.toFile().deleteOnExit();
                 }
@@ -580,7 +580,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             in.executeUpdate();
         } catch (SQLException e) {
             throw new BenchFileException(
-                    path.getFileName() + " could not be written (" + brief(e)
+                    FileName.of(path) + " could not be written (" + brief(e)
                             + "); make room on the disk and try again.",
                     false,
                     e);

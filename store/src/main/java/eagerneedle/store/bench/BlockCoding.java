@@ -199,7 +199,9 @@ final class BlockCoding {
             }
             return v;
         } catch (BufferUnderflowException | IndexOutOfBoundsException | ZstdException e) {
-            throw new DataFormatException("not samples");
+            DataFormatException broken = new DataFormatException("not samples");
+            broken.initCause(e);
+            throw broken;
         }
     }
 }

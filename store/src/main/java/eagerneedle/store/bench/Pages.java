@@ -1,5 +1,6 @@
 package eagerneedle.store.bench;
 
+import eagerneedle.store.FileName;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
@@ -55,7 +56,7 @@ final class Pages {
     /** Reads a database and, where there is one, the log beside it. */
     Pages(Path path) throws IOException {
         file = Files.readAllBytes(path);
-        Path log = path.resolveSibling(path.getFileName() + "-wal");
+        Path log = path.resolveSibling(FileName.of(path) + "-wal");
         byte[] wal = Files.isRegularFile(log) ? Files.readAllBytes(log) : new byte[0];
         int stated = file.length >= 18 ? (file[16] & 0xFF) << 8 | file[17] & 0xFF : 0;
         int fromLog = wal.length >= LOG_HEAD ? ByteBuffer.wrap(wal).getInt(8) : 0;
@@ -65,7 +66,7 @@ final class Pages {
 
     /** The first hundred bytes of a database as its log leaves them, without reading the rest. */
     static byte[] head(Path path) throws IOException {
-        Path log = path.resolveSibling(path.getFileName() + "-wal");
+        Path log = path.resolveSibling(FileName.of(path) + "-wal");
         if (Files.isRegularFile(log) && Files.size(log) > 0) {
             Pages pages = new Pages(Files.readAllBytes(log));
             if (pages.newer.containsKey(1)) {

@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.datatype.jsr310.JavaTimeModule;
+import eagerneedle.store.FileName;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -86,7 +87,7 @@ public final class Recent {
         }
         try {
             Files.createDirectories(kept.toAbsolutePath().getParent());
-            Path beside = kept.resolveSibling(kept.getFileName() + ".new");
+            Path beside = kept.resolveSibling(FileName.of(kept) + ".new");
             MAPPER.writeValue(beside.toFile(), entries);
             Files.move(beside, kept, StandardCopyOption.REPLACE_EXISTING);
         } catch (IOException e) {

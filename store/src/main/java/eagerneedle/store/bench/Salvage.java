@@ -4,6 +4,7 @@ import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
+import eagerneedle.store.FileName;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -171,7 +172,7 @@ final class Salvage {
         }
         if (last == null) {
             throw new BenchFileException(
-                    "No session could be read in " + damaged.getFileName()
+                    "No session could be read in " + FileName.of(damaged)
                             + ", so nothing could be repaired; the file was left as it is.",
                     false);
         }
@@ -187,11 +188,11 @@ final class Salvage {
                 to.save(
                         whole,
                         Instant.now(),
-                        "Repaired from " + damaged.getFileName() + ". " + String.join(" ", missing));
+                        "Repaired from " + FileName.of(damaged) + ". " + String.join(" ", missing));
             });
         }
         return new Repaired(
-                repaired.getFileName().toString(),
+                FileName.of(repaired),
                 acts.size(),
                 blocks.size(),
                 blocks.values().stream().mapToLong(b -> b.samples().size()).sum(),
@@ -216,7 +217,7 @@ final class Salvage {
         }
         if (instead == null) {
             throw new BenchFileException(
-                    "The method sheet in " + damaged.getFileName() + " is " + (sheet == null ? "lost" : "garbled")
+                    "The method sheet in " + FileName.of(damaged) + " is " + (sheet == null ? "lost" : "garbled")
                             + ", so that its numbers would mean something else; repair it with the sheet it was "
                             + "made with (another sheet, or --sheet). "
                             + "It holds " + blocks.size() + " readable blocks of samples and " + acts.size()

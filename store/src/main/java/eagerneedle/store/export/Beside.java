@@ -1,5 +1,6 @@
 package eagerneedle.store.export;
 
+import eagerneedle.store.FileName;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -20,13 +21,13 @@ public final class Beside {
     /** @throws IOException when it cannot be written; the place is then as it was before */
     public static void write(Path place, Writing writing) throws IOException {
         Path target = place.toAbsolutePath();
-        Path part = target.resolveSibling("." + target.getFileName() + ".part");
+        Path part = target.resolveSibling("." + FileName.of(target) + ".part");
         try {
             writing.to(part);
             Files.move(part, target, StandardCopyOption.REPLACE_EXISTING);
         } finally {
             for (String end : new String[] {"", "-wal", "-shm", "-journal"}) {
-                Files.deleteIfExists(part.resolveSibling(part.getFileName() + end));
+                Files.deleteIfExists(part.resolveSibling(FileName.of(part) + end));
             }
         }
     }

@@ -7,11 +7,11 @@ import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.watch.Finding;
+import eagerneedle.store.FileName;
 import io.jhdf.HdfFile;
 import io.jhdf.WritableHdfFile;
 import io.jhdf.api.WritableDataset;
 import io.jhdf.api.WritableGroup;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
@@ -47,11 +47,11 @@ public final class SessionExport {
 
     /** @throws IllegalArgumentException with one sentence when the ending is not known or the file cannot be written */
     public static void write(Reduction reduction, List<Finding> findings, Path to) {
-        String name = to.getFileName().toString().toLowerCase(Locale.ROOT);
+        String name = FileName.of(to).toLowerCase(Locale.ROOT);
         String ending = ENDINGS.stream()
                 .filter(name::endsWith)
                 .findFirst()
-                .orElseThrow(() -> new IllegalArgumentException(to.getFileName()
+                .orElseThrow(() -> new IllegalArgumentException(FileName.of(to)
                         + " does not say in what format; end its name with one of " + String.join(" ", ENDINGS) + "."));
         Path part = null;
         try {
@@ -66,7 +66,7 @@ public final class SessionExport {
             Files.move(part, to, java.nio.file.StandardCopyOption.REPLACE_EXISTING);
         } catch (IOException e) {
             throw new IllegalArgumentException(
-                    to.getFileName() + " cannot be written there; choose another folder or make room.", e);
+                    FileName.of(to) + " cannot be written there; choose another folder or make room.", e);
         } finally {
             try {
                 if (part != null) {
@@ -500,9 +500,7 @@ public final class SessionExport {
         ZipEntry e = new ZipEntry(name);
         e.setTime(0);
         zip.putNextEntry(e);
-        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-        bytes.writeBytes(text.getBytes(StandardCharsets.UTF_8));
-        bytes.writeTo(zip);
+        zip.write(text.getBytes(StandardCharsets.UTF_8));
         zip.closeEntry();
     }
 }

@@ -2,6 +2,7 @@ package eagerneedle.store.foreign;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import eagerneedle.store.FileName;
 import eagerneedle.store.delimited.DelimitedText;
 import eagerneedle.store.delimited.Table;
 import java.io.ByteArrayInputStream;
@@ -38,7 +39,7 @@ public final class ForeignFile {
         try (var in = Files.newInputStream(file)) {
             return in.readNBytes(64);
         } catch (IOException e) {
-            throw new IllegalArgumentException(file.getFileName() + " cannot be read; check its name and folder.", e);
+            throw new IllegalArgumentException(FileName.of(file) + " cannot be read; check its name and folder.", e);
         }
     }
 
@@ -56,7 +57,7 @@ public final class ForeignFile {
 
     /** The table in a file, delimited text by its guessed dialect. */
     public static Table table(Path file) {
-        String name = file.getFileName().toString();
+        String name = FileName.of(file);
         byte[] head = head(file);
         if (isWave(head)) {
             return wave(file);
@@ -72,7 +73,7 @@ public final class ForeignFile {
     public static String text(Path file) {
         try {
             if (Files.size(file) > LARGEST) {
-                throw new IllegalArgumentException(file.getFileName() + " is larger than 2 GB; split it first.");
+                throw new IllegalArgumentException(FileName.of(file) + " is larger than 2 GB; split it first.");
             }
             try {
                 return Files.readString(file, StandardCharsets.UTF_8);
@@ -80,9 +81,9 @@ public final class ForeignFile {
                 return Files.readString(file, StandardCharsets.ISO_8859_1);
             }
         } catch (IOException e) {
-            throw new IllegalArgumentException(file.getFileName() + " cannot be read; check its name and folder.", e);
+            throw new IllegalArgumentException(FileName.of(file) + " cannot be read; check its name and folder.", e);
         } catch (OutOfMemoryError e) {
-            throw new IllegalArgumentException(file.getFileName() + " is larger than the memory; split it first.", e);
+            throw new IllegalArgumentException(FileName.of(file) + " is larger than the memory; split it first.", e);
         }
     }
 
@@ -191,7 +192,7 @@ public final class ForeignFile {
             boolean signed = f.getEncoding() == AudioFormat.Encoding.PCM_SIGNED;
             if (!signed && f.getEncoding() != AudioFormat.Encoding.PCM_UNSIGNED || bytes < 1 || bytes > 4) {
                 throw new IllegalArgumentException(
-                        file.getFileName() + " holds compressed sound; save it as plain PCM first.");
+                        FileName.of(file) + " holds compressed sound; save it as plain PCM first.");
             }
             byte[] data = in.readAllBytes();
             int channels = f.getChannels();
@@ -219,7 +220,7 @@ public final class ForeignFile {
                 }
             }
             if (n == 0) {
-                throw new IllegalArgumentException(file.getFileName() + " holds no sound.");
+                throw new IllegalArgumentException(FileName.of(file) + " holds no sound.");
             }
             return new Table(
                     names,
@@ -234,7 +235,7 @@ public final class ForeignFile {
                             f.getSampleRate())));
         } catch (UnsupportedAudioFileException | IOException e) {
             throw new IllegalArgumentException(
-                    file.getFileName() + " is a sound file that cannot be read; save it as plain PCM first.", e);
+                    FileName.of(file) + " is a sound file that cannot be read; save it as plain PCM first.", e);
         }
     }
 }

@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.datatype.jsr310.JavaTimeModule;
 import eagerneedle.core.stockroom.Instrument;
+import eagerneedle.store.FileName;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
@@ -57,7 +58,7 @@ public final class Stockroom implements AutoCloseable {
             }
         } catch (SQLException e) {
             throw new StockroomException(
-                    "The stockroom " + name + " cannot be opened; it may be damaged or something else.");
+                    "The stockroom " + name + " cannot be opened; it may be damaged or something else.", e);
         }
     }
 
@@ -68,10 +69,12 @@ public final class Stockroom implements AutoCloseable {
                 Files.createDirectories(file.toAbsolutePath().getParent());
             }
         } catch (IOException e) {
-            throw new StockroomException("The folder of the stockroom cannot be made: "
-                    + file.toAbsolutePath().getParent() + ".");
+            throw new StockroomException(
+                    "The folder of the stockroom cannot be made: "
+                            + file.toAbsolutePath().getParent() + ".",
+                    e);
         }
-        return new Stockroom("jdbc:sqlite:" + file, file.getFileName().toString());
+        return new Stockroom("jdbc:sqlite:" + file, FileName.of(file));
     }
 
     /** The inventory of Tarn Hollow College, in memory. */
@@ -99,7 +102,7 @@ public final class Stockroom implements AutoCloseable {
                 out.add(JSON.readValue(r.getString(1), Instrument.class));
             }
         } catch (SQLException | JsonProcessingException e) {
-            throw new StockroomException("The stockroom " + name + " cannot be read; it may be damaged.");
+            throw new StockroomException("The stockroom " + name + " cannot be read; it may be damaged.", e);
         }
         out.sort(java.util.Comparator.comparing(Instrument::retired)
                 .thenComparing(i -> Instrument.KINDS.indexOf(i.kind()))
@@ -120,8 +123,10 @@ public final class Stockroom implements AutoCloseable {
             s.setString(2, JSON.writeValueAsString(instrument));
             s.executeUpdate();
         } catch (SQLException | JsonProcessingException e) {
-            throw new StockroomException("The instrument " + instrument.id()
-                    + " could not be kept; the disk may be full or the file in use.");
+            throw new StockroomException(
+                    "The instrument " + instrument.id()
+                            + " could not be kept; the disk may be full or the file in use.",
+                    e);
         }
     }
 
@@ -131,7 +136,8 @@ public final class Stockroom implements AutoCloseable {
             s.setString(1, id);
             s.executeUpdate();
         } catch (SQLException e) {
-            throw new StockroomException("The instrument " + id + " could not be taken out; the file may be in use.");
+            throw new StockroomException(
+                    "The instrument " + id + " could not be taken out; the file may be in use.", e);
         }
     }
 
@@ -168,16 +174,20 @@ public final class Stockroom implements AutoCloseable {
         try {
             incoming = JSON.readValue(json, new TypeReference<List<Instrument>>() {});
         } catch (JsonProcessingException e) {
-            throw new StockroomException("This is not a stockroom: a list of instruments in JSON is wanted"
-                    + (e.getLocation() == null
-                            ? "."
-                            : "; line " + e.getLocation().getLineNr() + " cannot be read."));
+            throw new StockroomException(
+                    "This is not a stockroom: a list of instruments in JSON is wanted"
+                            + (e.getLocation() == null
+                                    ? "."
+                                    : "; line " + e.getLocation().getLineNr() + " cannot be read."),
+                    e);
+        }
+        if (incoming == null || incoming.contains(null)) {
+            throw new StockroomException("An entry is empty. Nothing was brought in.");
         }
         try {
             incoming.forEach(Instrument::checked);
-        } catch (IllegalArgumentException | NullPointerException e) {
-            throw new StockroomException(
-                    (e.getMessage() == null ? "An entry is empty." : e.getMessage()) + " Nothing was brought in.");
+        } catch (IllegalArgumentException e) {
+            throw new StockroomException(e.getMessage() + " Nothing was brought in.", e);
         }
         Set<String> known = new LinkedHashSet<>();
         all().forEach(i -> known.add(i.id()));
@@ -188,7 +198,8 @@ public final class Stockroom implements AutoCloseable {
             connection.commit();
             connection.setAutoCommit(true);
         } catch (SQLException e) {
-            throw new StockroomException("The instruments could not be kept; the disk may be full or the file in use.");
+            throw new StockroomException(
+                    "The instruments could not be kept; the disk may be full or the file in use.", e);
         }
         return "Brought in " + (incoming.size() - replaced) + " new instruments"
                 + (replaced == 0 ? "." : " and replaced " + replaced + " of the same serial.");

@@ -7,4 +7,8 @@ public final class StockroomException extends RuntimeException {
     StockroomException(String message) {
         super(message);
     }
+
+    StockroomException(String message, Throwable cause) {
+        super(message, cause);
+    }
 }

@@ -1,0 +1,103 @@
+package eagerneedle.app.window;
+
+import eagerneedle.app.widget.Files;
+import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Notices;
+import eagerneedle.app.workbench.TroubleReport;
+import eagerneedle.app.workbench.Workbench;
+import eagerneedle.store.FileName;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.Optional;
+import java.util.function.Supplier;
+import javafx.application.Platform;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import org.slf4j.LoggerFactory;
+
+/**
+ * Says that the program itself erred: one sentence, what is kept, and a file to send. The session goes on below it.
+ * Errors of every thread come here, those that were caught and told as sentences never do.
+ */
+final class TroubleBanner extends HBox implements Thread.UncaughtExceptionHandler {
+    private final Supplier<Workbench> bench;
+    private final Clock clock;
+    private final Label says = Labels.wrapped("");
+    private final CheckBox data = new CheckBox("with the data of this session");
+    private TroubleReport report;
+    private int more;
+
+    TroubleBanner(Supplier<Workbench> bench, Clock clock) {
+        super(10);
+        this.bench = bench;
+        this.clock = clock;
+        setId("trouble");
+        getStyleClass().add("trouble");
+        setAlignment(Pos.CENTER_LEFT);
+        says.setId("trouble-says");
+        says.getStyleClass().add("attention");
+        HBox.setHgrow(says, Priority.ALWAYS);
+        says.setMaxWidth(Double.MAX_VALUE);
+        data.setId("trouble-data");
+        data.setMinWidth(USE_PREF_SIZE);
+        Labels.explained(data, "Without the tick the file holds no reading, no result and no name");
+        Button save = new Button("Save a file to send...");
+        save.setId("trouble-save");
+        save.setMinWidth(USE_PREF_SIZE);
+        save.setOnAction(e -> {
+            Path to = Files.askFor(this, "eager-needle-error.zip", "*.zip");
+            if (to != null) {
+                save(to);
+            }
+        });
+        Button close = new Button("Close");
+        close.setId("trouble-close");
+        close.setMinWidth(USE_PREF_SIZE);
+        close.getStyleClass().add("quiet-button");
+        close.setOnAction(e -> show(null));
+        getChildren().addAll(says, data, save, close);
+        show(null);
+    }
+
+    /** From now on the errors of all threads are told here. */
+    void watch() {
+        Thread.setDefaultUncaughtExceptionHandler(this);
+        Thread.currentThread().setUncaughtExceptionHandler(this);
+    }
+
+    @Override
+    public void uncaughtException(Thread thread, Throwable error) {
+        LoggerFactory.getLogger(TroubleBanner.class).error("Uncaught in {}", thread.getName(), error);
+        TroubleReport now = new TroubleReport(clock.instant(), error);
+        Platform.runLater(() -> show(now));
+    }
+
+    /** Writes the file to send. */
+    void save(Path to) {
+        if (Notices.attempt(
+                this,
+                () -> report.write(
+                        to,
+                        data.isSelected()
+                                ? Optional.of(copy -> bench.get().file().copyTo(copy))
+                                : Optional.empty()))) {
+            Notices.tell(this, "Saved " + FileName.of(to) + ".");
+        }
+    }
+
+    private void show(TroubleReport now) {
+        more = now == null ? 0 : more + 1;
+        report = now == null || report == null || more == 1 ? now : report;
+        if (report != null) {
+            String again = more > 1 ? " It is the first of " + more + " such errors." : "";
+            says.setText("▲ " + report.sentence() + " Every act and every sample up to now is kept in "
+                    + FileName.of(bench.get().file().path()) + ", and the session goes on." + again);
+        }
+        setVisible(report != null);
+        setManaged(report != null);
+    }
+}
