@@ -18,20 +18,6 @@ import org.hipparchus.distribution.continuous.ChiSquaredDistribution;
 public final class CurveFit {
     private CurveFit() {}
 
-    /** A curve over numbered points, for models with several columns of data. */
-    public interface NumberedCurve {
-        /**
-         * Evaluates the model at one point.
-         *
-         * @param point index of the data point
-         * @param x its abscissa
-         * @param parameters p parameters
-         * @param gradient p + 1 places to be filled with the derivatives by the parameters and, last, by x
-         * @return the model's value
-         */
-        double at(int point, double x, double[] parameters, double[] gradient);
-    }
-
     /** Columns of plain numbers: n abscissae and ordinates with their standard uncertainties, null where not known. */
     public record Columns(double[] x, double[] y, double[] uX, double[] uY) {}
 
@@ -51,7 +37,7 @@ public final class CurveFit {
                 ? new Regression.Weights(
                         data.uY() == null ? new double[data.y().length] : data.uY(), data.uX(), null, null)
                 : Regression.Weights.NONE;
-        Regression.Optimum o = new Regression(model, names, curve::at, data.x(), data.y(), weights).from(start);
+        Regression.Optimum o = new Regression(model, names, curve, data.x(), data.y(), weights).from(start);
         int n = data.y().length;
         int p = names.size();
         double[] fitted = fitted(curve, data.x(), o.parameters());
@@ -175,11 +161,11 @@ public final class CurveFit {
     private static double[] withoutRounding(NumberedCurve curve, Columns data, double[] parameters) {
         double[] out = parameters.clone();
         double[] effect = new double[out.length];
-        double[] g = new double[out.length + 1];
-        for (int i = 0; i < data.x().length; i++) {
-            curve.at(i, data.x()[i], parameters, g);
-            for (int k = 0; k < out.length; k++) {
-                effect[k] = Math.max(effect[k], Math.abs(g[k] * parameters[k]));
+        double[][] g = new double[out.length][data.x().length];
+        curve.all(data.x(), parameters, new double[data.x().length], g, null);
+        for (int k = 0; k < out.length; k++) {
+            for (double d : g[k]) {
+                effect[k] = Math.max(effect[k], Math.abs(d * parameters[k]));
             }
         }
         for (int k = 0; k < out.length; k++) {
@@ -241,10 +227,7 @@ public final class CurveFit {
 
     private static double[] fitted(NumberedCurve curve, double[] x, double[] parameters) {
         double[] out = new double[x.length];
-        double[] g = new double[parameters.length + 1];
-        for (int i = 0; i < out.length; i++) {
-            out[i] = curve.at(i, x[i], parameters, g);
-        }
+        curve.all(x, parameters, out, null, null);
         return out;
     }
 

@@ -1,10 +1,5 @@
 package eagerneedle.core.fit;
 
-import org.hipparchus.linear.Array2DRowRealMatrix;
-import org.hipparchus.linear.MatrixUtils;
-import org.hipparchus.linear.QRDecomposition;
-import org.hipparchus.linear.RealMatrix;
-
 /**
  * The QR decomposition of a design matrix, and the least-squares solution with it.
  *
@@ -13,14 +8,14 @@ import org.hipparchus.linear.RealMatrix;
  * nothing that matters; large ones with Householder reflections in double precision after scaling the columns.
  */
 final class Decomposition {
-    private static final long SMALL = 1_000_000;
+    private static final long SMALL = 100_000;
     private static final double DEPENDENT = 1e-13;
 
     /** p least-squares coefficients for the target given. */
     final double[] solution;
     /** p by p: inverse of R, so that the covariance is s² times this times its transpose. */
     final double[][] inverseR;
-    /** n by p: orthonormal columns. */
+    /** p by n: orthonormal columns of the design. */
     final double[][] q;
     /** Index of a column that depends on those before it, or -1. */
     final int dependent;
@@ -32,23 +27,21 @@ final class Decomposition {
         this.dependent = dependent;
     }
 
-    /** Decomposes n rows of p columns; {@code dependent} tells of a column without information of its own. */
+    /** Decomposes p columns of n rows; {@code dependent} tells of a column without information of its own. */
     static Decomposition of(double[][] design, double[] target) {
-        int n = design.length;
-        int p = design[0].length;
+        int p = design.length;
+        int n = design[0].length;
         return (long) n * p * p <= SMALL ? exact(design, target) : large(design, target);
     }
 
     private static Decomposition exact(double[][] design, double[] target) {
-        int n = design.length;
-        int p = design[0].length;
+        int p = design.length;
+        int n = design[0].length;
         TwoDoubles[] q = new TwoDoubles[p];
         double[][][] r = new double[p][p][];
         for (int k = 0; k < p; k++) {
             q[k] = new TwoDoubles(n);
-            for (int i = 0; i < n; i++) {
-                q[k].high[i] = design[i][k];
-            }
+            System.arraycopy(design[k], 0, q[k].high, 0, n);
         }
         for (int k = 0; k < p; k++) {
             double before = Math.sqrt(q[k].dot(q[k])[0]);
@@ -82,61 +75,61 @@ final class Decomposition {
                 inverseR[k][c] = inverse[k][c][0];
             }
         }
-        double[][] columns = new double[n][p];
+        double[][] columns = new double[p][];
         for (int k = 0; k < p; k++) {
             double[] sum = {0, 0};
             for (int c = k; c < p; c++) {
                 sum = TwoDoubles.minus(sum, TwoDoubles.times(inverse[k][c], new double[] {-z[c][0], -z[c][1]}));
             }
             solution[k] = sum[0];
-            for (int i = 0; i < n; i++) {
-                columns[i][k] = q[k].high[i];
-            }
+            columns[k] = q[k].high;
         }
         return new Decomposition(solution, inverseR, columns, -1);
     }
 
     private static Decomposition large(double[][] design, double[] target) {
-        int n = design.length;
-        int p = design[0].length;
+        int p = design.length;
         double[] norms = new double[p];
-        double[][] scaled = new double[n][p];
+        double[][] scaled = new double[p][];
         for (int k = 0; k < p; k++) {
-            double sum = 0;
-            for (double[] row : design) {
-                sum += row[k] * row[k];
-            }
-            norms[k] = Math.sqrt(sum);
+            norms[k] = Math.sqrt(Reflections.dot(design[k], design[k]));
             if (!(norms[k] > 0) || !Double.isFinite(norms[k])) {
                 return new Decomposition(null, null, null, k);
             }
-            for (int i = 0; i < n; i++) {
-                scaled[i][k] = design[i][k] / norms[k];
+            scaled[k] = design[k].clone();
+            for (int i = 0; i < scaled[k].length; i++) {
+                scaled[k][i] /= norms[k];
             }
         }
-        RealMatrix a = new Array2DRowRealMatrix(scaled, false);
-        RealMatrix r = new QRDecomposition(a).getR().getSubMatrix(0, p - 1, 0, p - 1);
+        Reflections qr = Reflections.of(scaled);
+        double[][] r = qr.r();
         for (int k = 0; k < p; k++) {
-            if (Math.abs(r.getEntry(k, k)) < DEPENDENT) {
+            if (!(Math.abs(r[k][k]) >= DEPENDENT)) {
                 return new Decomposition(null, null, null, k);
             }
         }
-        RealMatrix inverse = MatrixUtils.inverse(r);
-        RealMatrix q = a.multiply(inverse);
-        double[] c = inverse.operate(q.transpose().operate(target));
-        double[] fitted = a.operate(c);
-        double[] rest = new double[n];
-        for (int i = 0; i < n; i++) {
-            rest[i] = target[i] - fitted[i];
+        double[][] q = qr.q();
+        double[] c = Reflections.solve(r, along(q, target));
+        double[] rest = target.clone();
+        for (int k = 0; k < p; k++) {
+            Reflections.subtract(rest, c[k] / norms[k], design[k]);
         }
-        double[] correction = inverse.operate(q.transpose().operate(rest));
-        double[][] inverseR = inverse.getData();
+        double[] correction = Reflections.solve(r, along(q, rest));
+        double[][] inverseR = Reflections.inverse(r);
         for (int k = 0; k < p; k++) {
             c[k] = (c[k] + correction[k]) / norms[k];
             for (int j = 0; j < p; j++) {
                 inverseR[k][j] /= norms[k];
             }
         }
-        return new Decomposition(c, inverseR, q.getData(), -1);
+        return new Decomposition(c, inverseR, q, -1);
+    }
+
+    private static double[] along(double[][] q, double[] target) {
+        double[] out = new double[q.length];
+        for (int k = 0; k < out.length; k++) {
+            out[k] = Reflections.dot(q[k], target);
+        }
+        return out;
     }
 }

@@ -37,12 +37,12 @@ record PointScatter(double sd, List<Leaf> leaves, double[][] factor, List<String
      * The scatter of points whose residuals speak.
      *
      * @param slopes n slopes of the curve
-     * @param q n by p orthonormal directions
+     * @param q p by n orthonormal directions
      * @param residuals n residuals, in the unit of the ordinate
      */
     static PointScatter of(Points points, double[] slopes, double[][] q, double[] residuals, FitOptions choices) {
         int n = residuals.length;
-        int p = q[0].length;
+        int p = q.length;
         if (choices.series() != null) {
             return ofSamples(q, residuals, choices);
         }
@@ -52,8 +52,8 @@ record PointScatter(double sd, List<Leaf> leaves, double[][] factor, List<String
         boolean all = true;
         for (int i = 0; i < n; i++) {
             double leverage = 0;
-            for (double component : q[i]) {
-                leverage += component * component;
+            for (double[] direction : q) {
+                leverage += direction[i] * direction[i];
             }
             own += Math.max(0, 1 - leverage) * variances[i];
             all &= variances[i] > 0;
@@ -89,10 +89,9 @@ record PointScatter(double sd, List<Leaf> leaves, double[][] factor, List<String
         List<Leaf> leaves = new ArrayList<>();
         double[][] factor = new double[p][p];
         for (int k = 0; k < p; k++) {
-            double[] direction = new double[n];
+            double[] direction = q[k].clone();
             Digest digest = new Digest();
             for (int i = 0; i < n; i++) {
-                direction[i] = q[i][k];
                 digest.add(ids[i]);
             }
             digest.add(direction);
@@ -109,7 +108,7 @@ record PointScatter(double sd, List<Leaf> leaves, double[][] factor, List<String
     static PointScatter ofSamples(double[][] q, double[] residuals, FitOptions choices) {
         Trace samples = choices.series();
         int n = residuals.length;
-        int p = q[0].length;
+        int p = q.length;
         double squares = squares(residuals, samples.value());
         double floor = samples.step() / Math.sqrt(12);
         double sd = Math.max(Math.sqrt(squares / (n - p)), floor);

@@ -38,13 +38,13 @@ final class Polynomials {
         centre = (min + max) / 2;
         half = max > min ? (max - min) / 2 : 1;
         rootWeights = new double[n];
-        double[][] design = new double[n][p];
+        double[][] design = new double[p][n];
         double[] target = new double[n];
         for (int i = 0; i < n; i++) {
             rootWeights[i] = Math.sqrt(weights[i]);
             double[] row = basis(x[i]);
             for (int k = 0; k < p; k++) {
-                design[i][k] = rootWeights[i] * row[k];
+                design[k][i] = rootWeights[i] * row[k];
             }
             target[i] = rootWeights[i] * y[i];
         }
@@ -58,7 +58,7 @@ final class Polynomials {
         chebyshev = qr.solution;
         toPowers = powersFromChebyshev();
         byOrdinate = toPowers.multiply(inverseR)
-                .multiply(new Array2DRowRealMatrix(qr.q, false).transpose())
+                .multiply(new Array2DRowRealMatrix(qr.q, false))
                 .getData();
         for (double[] row : byOrdinate) {
             for (int i = 0; i < n; i++) {

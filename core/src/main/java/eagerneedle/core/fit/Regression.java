@@ -31,12 +31,6 @@ final class Regression {
     private static final int FEW = 2_000;
     private static final int LARGE = 20_000;
 
-    /** A curve over the points of one fit. */
-    interface Curve {
-        /** The ordinate at abscissa x of a point; gradient has p + 1 places as in {@link Curve}. */
-        double at(int point, double x, double[] parameters, double[] gradient);
-    }
-
     /**
      * What is known of the points.
      *
@@ -62,7 +56,7 @@ final class Regression {
      *
      * @param parameters p values
      * @param by p by n: derivatives of the parameters by y - slope x of each point
-     * @param q n by p: orthonormal directions in which the parameters look at the weighted points
+     * @param q p by n: orthonormal directions in which the parameters look at the weighted points
      * @param root p by p: times the residual scale, the contributions of p standardised leaves; its square is the
      *     covariance for scale 1
      * @param slopes n slopes of the curve at the adjusted abscissae
@@ -80,7 +74,7 @@ final class Regression {
 
     private final String model;
     private final List<String> names;
-    private final Curve curve;
+    private final NumberedCurve curve;
     private final double[] x;
     private final double[] y;
     private final Weights weights;
@@ -88,7 +82,7 @@ final class Regression {
     private final int p;
     private final WeightedResiduals points;
 
-    Regression(String model, List<String> names, Curve curve, double[] x, double[] y, Weights weights) {
+    Regression(String model, List<String> names, NumberedCurve curve, double[] x, double[] y, Weights weights) {
         this.model = model;
         this.names = names;
         this.curve = curve;
@@ -186,23 +180,30 @@ final class Regression {
         return true;
     }
 
-    private double[] solveLinear(double[] at) {
-        double[][] design = new double[n][p];
-        double[] target = new double[n];
-        double[] g = new double[p + 1];
-        double[] zero = new double[p];
-        for (int i = 0; i < n; i++) {
-            double constant = curve.at(i, x[i], zero, g);
-            double w = weights.uY() == null ? 1 : 1 / weights.uY()[i];
-            target[i] = w * (y[i] - constant);
-            for (int k = 0; k < p; k++) {
-                design[i][k] = w * g[k];
+    private static boolean finite(double[] v) {
+        for (double d : v) {
+            if (!Double.isFinite(d)) {
+                return false;
             }
         }
+        return true;
+    }
+
+    private double[] solveLinear(double[] at) {
+        double[][] design = new double[p][n];
+        double[] target = new double[n];
+        curve.all(x, new double[p], target, design, null);
+        for (int i = 0; i < n; i++) {
+            target[i] = y[i] - target[i];
+        }
+        weigh(target);
+        for (double[] column : design) {
+            weigh(column);
+        }
         if (points.whitener() != null) {
-            design = points.whitener()
-                    .multiply(MatrixUtils.createRealMatrix(design))
-                    .getData();
+            for (int k = 0; k < p; k++) {
+                design[k] = points.whitener().operate(design[k]);
+            }
             target = points.whitener().operate(target);
         }
         Decomposition d = Decomposition.of(design, target);
@@ -210,6 +211,12 @@ final class Regression {
             throw dependent(d.dependent);
         }
         return d.solution;
+    }
+
+    private void weigh(double[] column) {
+        for (int i = 0; i < n && weights.uY() != null; i++) {
+            column[i] /= weights.uY()[i];
+        }
     }
 
     private FitException dependent(int k) {
@@ -301,23 +308,25 @@ final class Regression {
         for (int k = 0; k < p; k++) {
             zeroed[k] = linear[k] ? 0 : start[k];
         }
-        double[][] design = new double[n][m];
+        double[][] all = new double[p][n];
         double[] target = new double[n];
-        double[] g = new double[p + 1];
+        curve.all(x, zeroed, target, all, null);
+        double[][] design = new double[m][];
+        int column = 0;
+        for (int k = 0; k < p; k++) {
+            if (linear[k]) {
+                design[column++] = all[k];
+            }
+        }
         for (int i = 0; i < n; i++) {
-            double w = weights.uY() == null ? 1 : 1 / weights.uY()[i];
-            target[i] = w * (y[i] - curve.at(i, x[i], zeroed, g));
-            int c = 0;
-            for (int k = 0; k < p; k++) {
-                if (linear[k]) {
-                    design[i][c++] = w * g[k];
-                }
-            }
-            for (double d : design[i]) {
-                if (!Double.isFinite(d) || !Double.isFinite(target[i])) {
-                    return java.util.Optional.empty();
-                }
-            }
+            target[i] = y[i] - target[i];
+        }
+        weigh(target);
+        for (double[] d : design) {
+            weigh(d);
+        }
+        if (!finite(target) || !Arrays.stream(design).allMatch(Regression::finite)) {
+            return java.util.Optional.empty();
         }
         Decomposition d = Decomposition.of(design, target);
         if (d.dependent >= 0) {
@@ -334,21 +343,34 @@ final class Regression {
 
     /** Levenberg-Marquardt from one start; null when it ends nowhere in particular. */
     private double[] descend(double[] start, int steps) {
+        double[] end = isLarge() ? Descent.of(points, n, start, steps) : careful(start, steps);
+        if (end == null) {
+            return null;
+        }
+        double[] polished = polished(end);
+        return found(polished) == null ? polished : null;
+    }
+
+    /** With the trust region of MINPACK, which goes where few points hardly fix the parameters. */
+    private double[] careful(double[] start, int steps) {
         MultivariateJacobianFunction function = point -> {
             double[] theta = point.toArray();
             double[] value = new double[n];
+            double[][] columns = new double[p][n];
+            points.rows(theta, value, columns, null);
             double[][] jacobian = new double[n][p];
-            points.rows(theta, value, jacobian, null);
             for (int i = 0; i < n; i++) {
                 value[i] = -value[i];
+                for (int k = 0; k < p; k++) {
+                    jacobian[i][k] = columns[k][i];
+                }
             }
             return new Pair<>(new ArrayRealVector(value, false), MatrixUtils.createRealMatrix(jacobian));
         };
-        double[] at = start;
         try {
-            at = new LevenbergMarquardtOptimizer()
-                    .withCostRelativeTolerance(isLarge() ? 1e-8 : 1e-12)
-                    .withParameterRelativeTolerance(isLarge() ? 1e-8 : 1e-11)
+            return new LevenbergMarquardtOptimizer()
+                    .withCostRelativeTolerance(1e-12)
+                    .withParameterRelativeTolerance(1e-11)
                     .withOrthoTolerance(1e-12)
                     .withRankingThreshold(1e-300)
                     .optimize(new LeastSquaresBuilder()
@@ -363,8 +385,6 @@ final class Regression {
         } catch (MathRuntimeException | ArithmeticException noEndOrNoValue) {
             return null;
         }
-        double[] polished = polished(at);
-        return found(polished) == null ? polished : null;
     }
 
     /** Gauss-Newton steps, as long as they get shorter, take out the last digits that the stopping rule left. */
@@ -373,7 +393,7 @@ final class Regression {
         double last = Double.POSITIVE_INFINITY;
         for (int step = 0; step < (isLarge() ? 4 : 100); step++) {
             double[] e = new double[n];
-            double[][] jacobian = new double[n][p];
+            double[][] jacobian = new double[p][n];
             points.rows(at, e, jacobian, null);
             Decomposition d;
             try {
@@ -412,10 +432,7 @@ final class Regression {
         }
         double worst = 0;
         for (int k = 0; k < p; k++) {
-            double column = 0;
-            for (int i = 0; i < n; i++) {
-                column += jacobian[i][k] * jacobian[i][k];
-            }
+            double column = Reflections.dot(jacobian[k], jacobian[k]);
             double told = column > 0 ? Math.sqrt(all / Math.max(1, n - p) / column) : 0;
             worst = Math.max(worst, Math.abs(to[k] - from[k]) / Math.max(Math.max(Math.abs(to[k]), told), 1e-300));
         }
@@ -425,12 +442,12 @@ final class Regression {
     /** Null when this is an end point worth the name; otherwise what is wrong with it. */
     private String found(double[] theta) {
         double[] e = new double[n];
-        double[][] jacobian = new double[n][p];
+        double[][] jacobian = new double[p][n];
         points.rows(theta, e, jacobian, null);
         double[] scale = new double[p];
         for (int k = 0; k < p; k++) {
             for (int i = 0; i < n; i++) {
-                scale[k] = Math.max(scale[k], Math.abs(jacobian[i][k]));
+                scale[k] = Math.max(scale[k], Math.abs(jacobian[k][i]));
             }
             if (!Double.isFinite(theta[k]) || !(scale[k] > 0) || !Double.isFinite(scale[k])) {
                 return names.get(k);
@@ -443,10 +460,7 @@ final class Regression {
         double inPlane = 0;
         double all = 0;
         for (int k = 0; k < p; k++) {
-            double dot = 0;
-            for (int i = 0; i < n; i++) {
-                dot += d.q[i][k] * e[i];
-            }
+            double dot = Reflections.dot(d.q[k], e);
             inPlane += dot * dot;
         }
         double size = points.squaresOfOrdinates(theta);
@@ -462,7 +476,7 @@ final class Regression {
 
     private Optimum assemble(double[] theta) {
         double[] e = new double[n];
-        double[][] jacobian = new double[n][p];
+        double[][] jacobian = new double[p][n];
         double[][] slopesAndWeights = new double[2][n];
         points.rows(theta, e, jacobian, slopesAndWeights);
         Decomposition d = Decomposition.of(jacobian, e);
@@ -471,12 +485,8 @@ final class Regression {
         }
         double[][] by = new double[p][n];
         for (int k = 0; k < p; k++) {
-            for (int i = 0; i < n; i++) {
-                double sum = 0;
-                for (int j = 0; j < p; j++) {
-                    sum += d.inverseR[k][j] * d.q[i][j];
-                }
-                by[k][i] = sum;
+            for (int j = 0; j < p; j++) {
+                Reflections.subtract(by[k], -d.inverseR[k][j], d.q[j]);
             }
         }
         if (points.whitener() != null) {

@@ -103,14 +103,14 @@ public record SecondOpinion(Fit of, double[] parameters, double[] u, double[] we
     private static double[] step(Fit fit, double[] theta, double[] weights, ToDoubleFunction<double[]> least) {
         int n = weights.length;
         int p = theta.length;
-        double[][] design = new double[n][p];
+        double[][] design = new double[p][n];
         double[] target = new double[n];
         double[] g = new double[p + 1];
         for (int i = 0; i < n; i++) {
             double root = Math.sqrt(weights[i]);
             target[i] = root * (fit.y()[i] - fit.law().at(fit.x()[i], theta, g));
             for (int k = 0; k < p; k++) {
-                design[i][k] = root * g[k];
+                design[k][i] = root * g[k];
             }
         }
         double[] direction;
@@ -152,11 +152,13 @@ public record SecondOpinion(Fit of, double[] parameters, double[] u, double[] we
     private static double[] uncertainties(Fit fit, double[] theta, double scale) {
         int n = fit.y().length;
         int p = theta.length;
-        double[][] design = new double[n][p];
+        double[][] design = new double[p][n];
         double[] g = new double[p + 1];
         for (int i = 0; i < n; i++) {
             fit.law().at(fit.x()[i], theta, g);
-            System.arraycopy(g, 0, design[i], 0, p);
+            for (int k = 0; k < p; k++) {
+                design[k][i] = g[k];
+            }
         }
         double[] u = new double[p];
         Decomposition d;

@@ -13,7 +13,7 @@ import org.hipparchus.linear.RealMatrix;
  * adjusted abscissae ξ(p), the residual is (y - f(ξ) - f'(ξ)(x - ξ)) / σ with σ² = u²(y) + f'² u²(x) - 2 f' u(x, y).
  */
 final class WeightedResiduals {
-    private final Regression.Curve curve;
+    private final NumberedCurve curve;
     private final double[] x;
     private final double[] y;
     private final Regression.Weights weights;
@@ -21,7 +21,7 @@ final class WeightedResiduals {
     private final int p;
     private RealMatrix whitener;
 
-    WeightedResiduals(Regression.Curve curve, double[] x, double[] y, Regression.Weights weights, int p) {
+    WeightedResiduals(NumberedCurve curve, double[] x, double[] y, Regression.Weights weights, int p) {
         this.curve = curve;
         this.x = x;
         this.y = y;
@@ -42,7 +42,7 @@ final class WeightedResiduals {
         double[][] slopesAndWeights = new double[2][n];
         RealMatrix white = whitener;
         whitener = null;
-        rows(theta, new double[n], new double[n][p], slopesAndWeights);
+        rows(theta, new double[n], new double[p][n], slopesAndWeights);
         whitener = white;
         double size = 0;
         for (int i = 0; i < n; i++) {
@@ -54,7 +54,7 @@ final class WeightedResiduals {
 
     double squares(double[] theta) {
         double[] e = new double[n];
-        rows(theta, e, new double[n][p], null);
+        rows(theta, e, new double[p][n], null);
         double sum = 0;
         for (double v : e) {
             sum += v * v;
@@ -67,48 +67,68 @@ final class WeightedResiduals {
      * weights.
      */
     void rows(double[] theta, double[] e, double[][] jacobian, double[][] slopesAndWeights) {
-        double[] g = new double[p + 1];
-        for (int i = 0; i < n; i++) {
-            double f = curve.at(i, x[i], theta, g);
-            double r = y[i] - f;
-            double sigma = weights.uY() == null ? 1 : weights.uY()[i];
-            if (weights.uX() != null) {
-                double ux2 = weights.uX()[i] * weights.uX()[i];
-                double cov = weights.covariance() == null ? 0 : weights.covariance()[i];
-                double uy2 = weights.uY() == null ? 0 : weights.uY()[i] * weights.uY()[i];
-                double xi = x[i];
-                for (int pass = 0; pass < 12; pass++) {
-                    double variance = uy2 + g[p] * g[p] * ux2 - 2 * g[p] * cov;
-                    double next = variance > 0 ? x[i] - (cov - g[p] * ux2) * r / variance : x[i];
-                    if (!Double.isFinite(next)) {
-                        break;
-                    }
-                    boolean settled = Math.abs(next - xi) <= 1e-14 * Math.abs(xi);
-                    xi = next;
-                    f = curve.at(i, xi, theta, g);
-                    r = y[i] - f - g[p] * (x[i] - xi);
-                    if (settled) {
-                        break;
-                    }
-                }
-                sigma = Math.sqrt(uy2 + g[p] * g[p] * ux2 - 2 * g[p] * cov);
-            }
-            e[i] = r / sigma;
-            for (int k = 0; k < p; k++) {
-                jacobian[i][k] = g[k] / sigma;
-            }
-            if (slopesAndWeights != null) {
-                slopesAndWeights[0][i] = g[p];
-                slopesAndWeights[1][i] = 1 / sigma;
-            }
+        if (weights.uX() == null) {
+            alike(theta, e, jacobian, slopesAndWeights);
+        } else {
+            adjusted(theta, e, jacobian, slopesAndWeights);
         }
         if (whitener != null) {
             double[] white = whitener.operate(e);
             System.arraycopy(white, 0, e, 0, n);
-            double[][] j =
-                    whitener.multiply(MatrixUtils.createRealMatrix(jacobian)).getData();
+            for (double[] column : jacobian) {
+                System.arraycopy(whitener.operate(column), 0, column, 0, n);
+            }
+        }
+    }
+
+    /** Abscissae without uncertainty: all points at once. */
+    private void alike(double[] theta, double[] e, double[][] jacobian, double[][] slopesAndWeights) {
+        curve.all(x, theta, e, jacobian, slopesAndWeights == null ? null : slopesAndWeights[0]);
+        double[] u = weights.uY();
+        for (int i = 0; i < n; i++) {
+            e[i] = u == null ? y[i] - e[i] : (y[i] - e[i]) / u[i];
+        }
+        for (int k = 0; k < p && u != null; k++) {
             for (int i = 0; i < n; i++) {
-                System.arraycopy(j[i], 0, jacobian[i], 0, p);
+                jacobian[k][i] /= u[i];
+            }
+        }
+        for (int i = 0; i < n && slopesAndWeights != null; i++) {
+            slopesAndWeights[1][i] = u == null ? 1 : 1 / u[i];
+        }
+    }
+
+    private void adjusted(double[] theta, double[] e, double[][] jacobian, double[][] slopesAndWeights) {
+        double[] g = new double[p + 1];
+        for (int i = 0; i < n; i++) {
+            double f = curve.at(i, x[i], theta, g);
+            double r = y[i] - f;
+            double ux2 = weights.uX()[i] * weights.uX()[i];
+            double cov = weights.covariance() == null ? 0 : weights.covariance()[i];
+            double uy2 = weights.uY() == null ? 0 : weights.uY()[i] * weights.uY()[i];
+            double xi = x[i];
+            for (int pass = 0; pass < 12; pass++) {
+                double variance = uy2 + g[p] * g[p] * ux2 - 2 * g[p] * cov;
+                double next = variance > 0 ? x[i] - (cov - g[p] * ux2) * r / variance : x[i];
+                if (!Double.isFinite(next)) {
+                    break;
+                }
+                boolean settled = Math.abs(next - xi) <= 1e-14 * Math.abs(xi);
+                xi = next;
+                f = curve.at(i, xi, theta, g);
+                r = y[i] - f - g[p] * (x[i] - xi);
+                if (settled) {
+                    break;
+                }
+            }
+            double sigma = Math.sqrt(uy2 + g[p] * g[p] * ux2 - 2 * g[p] * cov);
+            e[i] = r / sigma;
+            for (int k = 0; k < p; k++) {
+                jacobian[k][i] = g[k] / sigma;
+            }
+            if (slopesAndWeights != null) {
+                slopesAndWeights[0][i] = g[p];
+                slopesAndWeights[1][i] = 1 / sigma;
             }
         }
     }
@@ -116,11 +136,7 @@ final class WeightedResiduals {
     /** Takes the covariance of all points at these parameters as the measure of the residuals from now on. */
     void whiten(double[] theta) {
         double[] slopes = new double[n];
-        double[] g = new double[p + 1];
-        for (int i = 0; i < n; i++) {
-            curve.at(i, x[i], theta, g);
-            slopes[i] = g[p];
-        }
+        curve.all(x, theta, new double[n], null, slopes);
         try {
             RealMatrix lower = new CholeskyDecomposition(
                             MatrixUtils.createRealMatrix(weights.whole().apply(slopes)), 1e-8, 1e-300)

@@ -5,7 +5,6 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.UnitException;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.function.BinaryOperator;
 import org.hipparchus.exception.MathRuntimeException;
 
@@ -14,7 +13,6 @@ import org.hipparchus.exception.MathRuntimeException;
  * with the column of the part of the formula it happened in.
  */
 public final class Evaluator {
-    static final Map<String, Double> CONSTANTS = Map.of("pi", Math.PI, "e", Math.E);
     private final Scope scope;
     private int counter;
 
@@ -71,8 +69,8 @@ public final class Evaluator {
 
     private Value name(Expr.Name n) {
         Value v = scope.lookup(n.name()).orElse(null);
-        if (v == null && CONSTANTS.containsKey(n.name())) {
-            v = new Value.Scalar(Quantity.number(CONSTANTS.get(n.name())));
+        if (v == null && Formula.CONSTANTS.containsKey(n.name())) {
+            v = new Value.Scalar(Quantity.number(Formula.CONSTANTS.get(n.name())));
         }
         if (v == null) {
             throw new FormulaException(

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Deque;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import org.antlr.v4.runtime.BaseErrorListener;
 import org.antlr.v4.runtime.CharStreams;
@@ -24,6 +25,9 @@ import org.antlr.v4.runtime.Token;
  * @param expression its syntax tree
  */
 public record Formula(String text, String defines, Expr expression) {
+    /** Names that stand for a number wherever nothing else has them. */
+    public static final Map<String, Double> CONSTANTS = Map.of("pi", Math.PI, "e", Math.E);
+
     private static final int DEEPEST = 600;
     private static final int BRACKET = 3;
     private static final int LONGEST = 60_000;

@@ -1,10 +1,11 @@
 package eagerneedle.core.function;
 
+import eagerneedle.core.arithmetic.Program;
 import eagerneedle.core.fit.Curve;
 import eagerneedle.core.fit.CurveFit;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.fit.Model;
-import eagerneedle.core.formula.CurveFormula;
+import eagerneedle.core.fit.NumberedCurve;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.NearName;
@@ -30,8 +31,6 @@ import java.util.function.DoubleSupplier;
  * need the whole language, through quantities whose leaves have unit contributions.
  */
 public final class FormulaFit {
-    private static final Set<String> CONSTANTS = Set.of("pi", "e");
-
     private FormulaFit() {}
 
     /**
@@ -55,7 +54,7 @@ public final class FormulaFit {
         }
         Set<String> parameters = new LinkedHashSet<>(model.names());
         parameters.removeAll(columns.keySet());
-        parameters.removeIf(n -> CONSTANTS.contains(n) && !start.containsKey(n));
+        parameters.removeIf(n -> Formula.CONSTANTS.containsKey(n) && !start.containsKey(n));
         List<String> names = List.copyOf(parameters);
         if (names.isEmpty()) {
             throw new FormulaException(1, "The model has no parameters: all its names are columns.");
@@ -69,10 +68,9 @@ public final class FormulaFit {
                 names.stream().mapToDouble(n -> start.getOrDefault(n, 1.0)).toArray();
         List<String> data = model.names().stream().filter(columns::containsKey).toList();
         String abscissa = data.isEmpty() ? model.defines() : data.get(0);
-        List<String> inputs = new ArrayList<>(names);
-        inputs.addAll(data);
-        CurveFit.NumberedCurve curve = CurveFormula.of(model.expression(), inputs)
-                .map(f -> quick(f, names.size(), data, columns))
+        NumberedCurve curve = Program.of(model.expression(), names, data)
+                .<NumberedCurve>map(program -> new CompiledCurve(
+                        program, names.size(), data.stream().map(columns::get).toArray(double[][]::new)))
                 .orElseGet(() -> careful(model, names, data, columns));
         return CurveFit.ofColumns(
                 model.text(), names, from, curve, new CurveFit.Columns(columns.get(abscissa), y, uX, uY), "fit");
@@ -87,7 +85,7 @@ public final class FormulaFit {
      */
     public static Model model(Formula formula, Map<String, Quantity> start) {
         List<String> names = formula.names().stream()
-                .filter(n -> !n.equals("x") && (!CONSTANTS.contains(n) || start.containsKey(n)))
+                .filter(n -> !n.equals("x") && (!Formula.CONSTANTS.containsKey(n) || start.containsKey(n)))
                 .toList();
         Map<String, Quantity> inOrder = new LinkedHashMap<>();
         for (String n : names) {
@@ -127,25 +125,8 @@ public final class FormulaFit {
         };
     }
 
-    private static CurveFit.NumberedCurve quick(
-            CurveFormula formula, int p, List<String> data, Map<String, double[]> columns) {
-        double[][] values = data.stream().map(columns::get).toArray(double[][]::new);
-        double[] in = new double[p + data.size()];
-        double[] out = new double[in.length + 1];
-        return (point, x, parameters, gradient) -> {
-            System.arraycopy(parameters, 0, in, 0, p);
-            for (int c = 0; c < values.length; c++) {
-                in[p + c] = c == 0 ? x : values[c][point];
-            }
-            formula.at(in, out);
-            System.arraycopy(out, 1, gradient, 0, p);
-            gradient[p] = values.length == 0 ? 0 : out[p + 1];
-            return out[0];
-        };
-    }
-
     /** Through the language itself: the contribution of a leaf of unit uncertainty is the partial derivative. */
-    private static CurveFit.NumberedCurve careful(
+    private static NumberedCurve careful(
             Formula model, List<String> names, List<String> data, Map<String, double[]> columns) {
         int p = names.size();
         List<Leaf> leaves = new ArrayList<>();

@@ -210,21 +210,19 @@ public record SerialNoise(double[] coefficients, double innovation, double dof, 
     /**
      * The root of the covariance that the noise gives to sums along directions.
      *
-     * @param q n by p orthonormal directions
+     * @param q p by n orthonormal directions
      * @return p by p, lower left: its product with its own transpose is the covariance, in the square of the trace's
      *     unit
      */
     public double[][] factor(double[][] q) {
-        int p = q[0].length;
-        double[][] along = new double[p][n];
+        int p = q.length;
         double[][] passed = new double[p][];
         double[] cycle = new double[p];
         for (int k = 0; k < p; k++) {
             for (int i = 0; i < n; i++) {
-                along[k][i] = q[i][k];
-                cycle[k] += ripple == null ? 0 : q[i][k] * ripple[i];
+                cycle[k] += ripple == null ? 0 : q[k][i] * ripple[i];
             }
-            passed[k] = passed(along[k]);
+            passed[k] = passed(q[k]);
         }
         double[][] m = new double[p][p];
         for (int j = 0; j < p; j++) {

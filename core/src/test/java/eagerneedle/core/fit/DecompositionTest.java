@@ -18,6 +18,16 @@ class DecompositionTest {
         return h;
     }
 
+    private static double[][] columns(double[][] rows) {
+        double[][] out = new double[rows[0].length][rows.length];
+        for (int i = 0; i < rows.length; i++) {
+            for (int k = 0; k < out.length; k++) {
+                out[k][i] = rows[i][k];
+            }
+        }
+        return out;
+    }
+
     @Test
     void aHilbertSystemIsSolvedToManyDigits() {
         // Entries are whole numbers, so that the matrix is exact; its condition number is about 1e10.
@@ -30,7 +40,7 @@ class DecompositionTest {
                 target[i] += h[i][j] * truth[j];
             }
         }
-        double[] got = Decomposition.of(h, target).solution;
+        double[] got = Decomposition.of(columns(h), target).solution;
         for (int j = 0; j < n; j++) {
             assertThat(got[j]).isCloseTo(truth[j], within(1e-9));
         }
@@ -46,9 +56,9 @@ class DecompositionTest {
             a[i] = new double[] {1, random.nextDouble(), 100 * random.nextDouble()};
             y[i] = 2 + 3 * a[i][1] - 0.5 * a[i][2] + random.nextGaussian();
         }
-        Decomposition large = Decomposition.of(a, y);
+        Decomposition large = Decomposition.of(columns(a), y);
         double[][] few = java.util.Arrays.copyOf(a, 60_000);
-        Decomposition first = Decomposition.of(few, java.util.Arrays.copyOf(y, 60_000));
+        Decomposition first = Decomposition.of(columns(few), java.util.Arrays.copyOf(y, 60_000));
         for (int k = 0; k < 3; k++) {
             assertThat(large.solution[k]).isCloseTo(first.solution[k], within(0.05));
         }
@@ -58,7 +68,7 @@ class DecompositionTest {
         }
         double dot = 0;
         for (int i = 0; i < n; i++) {
-            dot += large.q[i][0] * large.q[i][2];
+            dot += large.q[0][i] * large.q[2][i];
         }
         assertThat(dot).isCloseTo(0, within(1e-10));
     }
@@ -66,8 +76,9 @@ class DecompositionTest {
     @Test
     void aDependentColumnIsNamed() {
         double[][] a = {{1, 2, 3}, {1, 4, 5}, {1, 6, 7}, {1, 8, 9}};
-        assertThat(Decomposition.of(a, new double[] {1, 2, 3, 4}).dependent).isEqualTo(2);
-        assertThat(Decomposition.of(new double[][] {{0, 1}, {0, 2}}, new double[2]).dependent)
+        assertThat(Decomposition.of(columns(a), new double[] {1, 2, 3, 4}).dependent)
+                .isEqualTo(2);
+        assertThat(Decomposition.of(columns(new double[][] {{0, 1}, {0, 2}}), new double[2]).dependent)
                 .isZero();
         assertThat(NormalEquations.solve(new double[][] {{1, 1}, {1, 1}}, new double[] {1, 1}))
                 .isNull();

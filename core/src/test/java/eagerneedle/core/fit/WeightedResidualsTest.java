@@ -11,7 +11,7 @@ import org.junit.jupiter.api.Test;
 
 /** Residuals in the measure of the points' own covariance, against brute force. */
 class WeightedResidualsTest {
-    private static final Regression.Curve PARABOLA = (i, x, p, g) -> {
+    private static final NumberedCurve PARABOLA = (i, x, p, g) -> {
         g[0] = 1;
         g[1] = x * x;
         g[2] = 2 * p[1] * x;
@@ -53,7 +53,7 @@ class WeightedResidualsTest {
         }
         double[] e = new double[12];
         new WeightedResiduals(PARABOLA, x, y, new Regression.Weights(uy, ux, cov, null), 2)
-                .rows(p, e, new double[12][2], null);
+                .rows(p, e, new double[2][12], null);
         for (int i = 0; i < 12; i++) {
             double least = bruteForce(x[i], y[i], p, ux[i], uy[i], cov[i]);
             assertThat(e[i] * e[i]).as("point " + i).isCloseTo(least, within(1e-4 * (1 + least) + 0.02 * least));
@@ -70,12 +70,12 @@ class WeightedResidualsTest {
                 new WeightedResiduals(PARABOLA, x, y, new Regression.Weights(uy, ux, new double[9], null), 2);
         double[] p = {1.3, 0.6};
         double[] e = new double[9];
-        double[][] j = new double[9][2];
+        double[][] j = new double[2][9];
         w.rows(p, e, j, null);
         for (int k = 0; k < 2; k++) {
             double byDesign = 0;
             for (int i = 0; i < 9; i++) {
-                byDesign -= 2 * j[i][k] * e[i];
+                byDesign -= 2 * j[k][i] * e[i];
             }
             double[] up = p.clone();
             double[] down = p.clone();
@@ -118,7 +118,7 @@ class WeightedResidualsTest {
     void aFitThatWasNotFoundIsNeverReported() {
         double[] x = {1, 2, 3, 4, 5};
         double[] y = {1, 2, 1, 2, 1};
-        Regression.Curve nothing = (i, at, p, g) -> {
+        NumberedCurve nothing = (i, at, p, g) -> {
             g[0] = 0;
             g[1] = 0;
             return 3;
@@ -126,7 +126,7 @@ class WeightedResidualsTest {
         assertThatThrownBy(() -> new Regression("nothing", List.of("a"), nothing, x, y, Regression.Weights.NONE)
                         .from(new double[] {1}))
                 .isInstanceOf(FitException.class);
-        Regression.Curve undefined = (i, at, p, g) -> Double.NaN;
+        NumberedCurve undefined = (i, at, p, g) -> Double.NaN;
         assertThatThrownBy(() -> new Regression("undefined", List.of("a"), undefined, x, y, Regression.Weights.NONE)
                         .from(new double[] {1}))
                 .isInstanceOf(FitException.class);

@@ -1,0 +1,5 @@
+/**
+ * Formulas of plain numbers compiled to arithmetic on arrays, with their derivatives: what fits, and everything else
+ * that evaluates one formula at very many points, runs on. {@link eagerneedle.core.arithmetic.Program} is the door.
+ */
+package eagerneedle.core.arithmetic;

@@ -1,0 +1,39 @@
+package eagerneedle.core.fit;
+
+/** A curve over numbered points, in plain numbers, for models with several columns of data. */
+@FunctionalInterface
+public interface NumberedCurve {
+    /**
+     * Evaluates the model at one point.
+     *
+     * @param point index of the data point
+     * @param x its abscissa
+     * @param parameters p parameters
+     * @param gradient p + 1 places to be filled with the derivatives by the parameters and, last, by x
+     * @return the model's value
+     */
+    double at(int point, double x, double[] parameters, double[] gradient);
+
+    /**
+     * Evaluates the model at all points; curves that can do it faster than one by one say how.
+     *
+     * @param x n abscissae
+     * @param parameters p parameters
+     * @param value n places to be filled
+     * @param byParameter p columns of n derivatives to be filled; null when they are not wanted
+     * @param byX n derivatives by the abscissa to be filled; null when they are not wanted
+     */
+    default void all(double[] x, double[] parameters, double[] value, double[][] byParameter, double[] byX) {
+        int p = parameters.length;
+        double[] g = new double[p + 1];
+        for (int i = 0; i < x.length; i++) {
+            value[i] = at(i, x[i], parameters, g);
+            for (int k = 0; k < p && byParameter != null; k++) {
+                byParameter[k][i] = g[k];
+            }
+            if (byX != null) {
+                byX[i] = g[p];
+            }
+        }
+    }
+}
