@@ -137,7 +137,7 @@ final class Compiler {
             case MULTIPLY -> sum(product(da, n.b()), product(n.a(), db));
             case DIVIDE -> isZero(da) && isZero(db) ? da : step(Op.DIVIDE, difference(da, product(of, db)), n.b());
             case SQRT -> chain(da, step(Op.DIVIDE, constant(0.5), of));
-            case FUNCTION -> chain(da, slope(n, of));
+            case FUNCTION -> n.function().isSmooth() ? product(da, slope(n, of)) : chain(da, slope(n, of));
             case POWER -> sum(chain(da, byBase(n)), chain(db, byExponent(n, of)));
             case CHAIN, SLOPE -> throw new IllegalStateException("derivatives are formed once");
         };

@@ -1,11 +1,13 @@
 package eagerneedle.core.fit;
 
+import java.util.function.Supplier;
+
 /**
  * The QR decomposition of a design matrix, and the least-squares solution with it.
  *
  * <p>Small problems are decomposed with twice the digits of a double (modified Gram-Schmidt, Björck 1967, in
  * {@link TwoDoubles}), so that even nearly dependent columns, such as the powers of a tenth-degree polynomial, lose
- * nothing that matters; large ones with Householder reflections in double precision after scaling the columns.
+ * nothing that matters; large ones with Householder reflections in double precision.
  */
 final class Decomposition {
     private static final long SMALL = 100_000;
@@ -15,16 +17,34 @@ final class Decomposition {
     final double[] solution;
     /** p by p: inverse of R, so that the covariance is s² times this times its transpose. */
     final double[][] inverseR;
-    /** p by n: orthonormal columns of the design. */
-    final double[][] q;
+    /** The squares of the target that lie in the plane of the design. */
+    final double inPlane;
     /** Index of a column that depends on those before it, or -1. */
     final int dependent;
 
-    private Decomposition(double[] solution, double[][] inverseR, double[][] q, int dependent) {
+    private final Supplier<double[][]> columns;
+    private double[][] q;
+
+    private Decomposition(double[] solution, double[][] inverseR, Supplier<double[][]> columns, double inPlane) {
         this.solution = solution;
         this.inverseR = inverseR;
-        this.q = q;
+        this.columns = columns;
+        this.inPlane = inPlane;
+        this.dependent = -1;
+    }
+
+    private Decomposition(int dependent) {
+        this.solution = null;
+        this.inverseR = null;
+        this.columns = null;
+        this.inPlane = Double.NaN;
         this.dependent = dependent;
+    }
+
+    /** p by n: orthonormal columns of the design; made when they are first wanted. */
+    double[][] q() {
+        q = q == null ? columns.get() : q;
+        return q;
     }
 
     /** Decomposes p columns of n rows; {@code dependent} tells of a column without information of its own. */
@@ -51,7 +71,7 @@ final class Decomposition {
             }
             r[k][k] = TwoDoubles.sqrt(q[k].dot(q[k]));
             if (!(r[k][k][0] > DEPENDENT * before) || !Double.isFinite(r[k][k][0])) {
-                return new Decomposition(null, null, null, k);
+                return new Decomposition(k);
             }
             q[k].divide(r[k][k]);
         }
@@ -84,52 +104,39 @@ final class Decomposition {
             solution[k] = sum[0];
             columns[k] = q[k].high;
         }
-        return new Decomposition(solution, inverseR, columns, -1);
+        double inPlane = 0;
+        for (double[] along : z) {
+            inPlane += along[0] * along[0];
+        }
+        return new Decomposition(solution, inverseR, () -> columns, inPlane);
     }
 
     private static Decomposition large(double[][] design, double[] target) {
         int p = design.length;
-        double[] norms = new double[p];
-        double[][] scaled = new double[p][];
+        double[][] columns = new double[p][];
         for (int k = 0; k < p; k++) {
-            norms[k] = Math.sqrt(Reflections.dot(design[k], design[k]));
-            if (!(norms[k] > 0) || !Double.isFinite(norms[k])) {
-                return new Decomposition(null, null, null, k);
-            }
-            scaled[k] = design[k].clone();
-            for (int i = 0; i < scaled[k].length; i++) {
-                scaled[k][i] /= norms[k];
-            }
+            columns[k] = design[k].clone();
         }
-        Reflections qr = Reflections.of(scaled);
+        double[] along = target.clone();
+        Reflections qr = Reflections.of(columns, along);
         double[][] r = qr.r();
         for (int k = 0; k < p; k++) {
-            if (!(Math.abs(r[k][k]) >= DEPENDENT)) {
-                return new Decomposition(null, null, null, k);
+            double length = Reflections.length(r, k);
+            if (!(Math.abs(r[k][k]) >= DEPENDENT * length) || !(length > 0) || !Double.isFinite(length)) {
+                return new Decomposition(k);
             }
         }
-        double[][] q = qr.q();
-        double[] c = Reflections.solve(r, along(q, target));
+        double[] z = java.util.Arrays.copyOf(along, p);
+        double[] c = Reflections.solve(r, z);
         double[] rest = target.clone();
         for (int k = 0; k < p; k++) {
-            Reflections.subtract(rest, c[k] / norms[k], design[k]);
+            Reflections.subtract(rest, c[k], design[k]);
         }
-        double[] correction = Reflections.solve(r, along(q, rest));
+        double[] correction = Reflections.solve(r, qr.transposed(rest));
         double[][] inverseR = Reflections.inverse(r);
         for (int k = 0; k < p; k++) {
-            c[k] = (c[k] + correction[k]) / norms[k];
-            for (int j = 0; j < p; j++) {
-                inverseR[k][j] /= norms[k];
-            }
+            c[k] += correction[k];
         }
-        return new Decomposition(c, inverseR, q, -1);
-    }
-
-    private static double[] along(double[][] q, double[] target) {
-        double[] out = new double[q.length];
-        for (int k = 0; k < out.length; k++) {
-            out[k] = Reflections.dot(q[k], target);
-        }
-        return out;
+        return new Decomposition(c, inverseR, qr::q, Reflections.dot(z, z));
     }
 }

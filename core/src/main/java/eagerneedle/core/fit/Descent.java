@@ -37,15 +37,15 @@ final class Descent {
         double[] nextE = new double[n];
         double[][] next = new double[p][n];
         for (int used = 1; used < steps && Double.isFinite(squares); ) {
+            // Both are overwritten: what comes next is worked out at another place.
+            double[][] r = Reflections.of(columns, e).r();
+            double[] z = Arrays.copyOf(e, p);
             for (int k = 0; k < p; k++) {
-                scale[k] = Math.max(scale[k], Math.sqrt(Reflections.dot(columns[k], columns[k])));
+                scale[k] = Math.max(scale[k], Reflections.length(r, k));
                 if (!(scale[k] > 0) || !Double.isFinite(scale[k])) {
                     return null;
                 }
             }
-            Reflections qr = Reflections.of(columns);
-            double[][] r = qr.r();
-            double[] z = qr.transposed(e);
             boolean moved = false;
             while (!moved && used < steps) {
                 double[] step = damped(r, z, scale, damping);

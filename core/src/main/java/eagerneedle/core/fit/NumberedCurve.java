@@ -36,4 +36,9 @@ public interface NumberedCurve {
             }
         }
     }
+
+    /** The same curve over some of the points, by their indices, for looking at it here and there. */
+    default NumberedCurve over(int[] points) {
+        return (i, x, parameters, gradient) -> at(points[i], x, parameters, gradient);
+    }
 }

@@ -54,11 +54,11 @@ final class Polynomials {
                     "The points do not fix a polynomial of degree " + degree + ": too few different abscissae.");
         }
         inverseR = new Array2DRowRealMatrix(qr.inverseR, false);
-        q = qr.q;
+        q = qr.q();
         chebyshev = qr.solution;
         toPowers = powersFromChebyshev();
         byOrdinate = toPowers.multiply(inverseR)
-                .multiply(new Array2DRowRealMatrix(qr.q, false))
+                .multiply(new Array2DRowRealMatrix(qr.q(), false))
                 .getData();
         for (double[] row : byOrdinate) {
             for (int i = 0; i < n; i++) {

@@ -23,20 +23,26 @@ final class Reflections {
      * @param columns p by n, n at least p; overwritten
      */
     static Reflections of(double[][] columns) {
+        return of(columns, null);
+    }
+
+    /**
+     * Reflects columns into an upper triangle, and another column along with them.
+     *
+     * @param columns p by n, n at least p; overwritten
+     * @param beside n; becomes Qᵀ times what it was; null for none
+     */
+    static Reflections of(double[][] columns, double[] beside) {
         Reflections r = new Reflections(columns);
         for (int k = 0; k < columns.length; k++) {
-            r.reflect(k);
+            r.reflect(k, beside);
         }
         return r;
     }
 
-    private void reflect(int k) {
+    private void reflect(int k, double[] beside) {
         double[] v = a[k];
-        double square = 0;
-        for (int i = k; i < v.length; i++) {
-            square += v[i] * v[i];
-        }
-        double norm = Math.sqrt(square);
+        double norm = Math.sqrt(dot(v, v, k));
         diagonal[k] = v[k] > 0 ? -norm : norm;
         if (norm == 0 || !Double.isFinite(norm)) {
             tau[k] = 0;
@@ -45,8 +51,54 @@ final class Reflections {
         // v = x - diagonal e_k; its square is 2 norm (norm + |x_k|).
         tau[k] = 1 / (norm * (norm + Math.abs(v[k])));
         v[k] -= diagonal[k];
-        for (int j = k + 1; j < a.length; j++) {
-            apply(k, a[j]);
+        int j = k + 1;
+        for (; j + 1 < a.length; j += 2) {
+            apply(k, a[j], a[j + 1]);
+        }
+        if (j < a.length && beside != null) {
+            apply(k, a[j], beside);
+        } else if (j < a.length || beside != null) {
+            apply(k, j < a.length ? a[j] : beside);
+        }
+    }
+
+    /** Two columns at once: the reflection is read once for both, and neither sum waits for the other. */
+    private void apply(int k, double[] to, double[] and) {
+        if (tau[k] == 0) {
+            return;
+        }
+        double[] v = a[k];
+        int n = Math.min(v.length, Math.min(to.length, and.length));
+        double s0 = 0;
+        double s1 = 0;
+        double t0 = 0;
+        double t1 = 0;
+        double u0 = 0;
+        double u1 = 0;
+        double w0 = 0;
+        double w1 = 0;
+        int i = k;
+        for (; i < n - 3; i += 4) {
+            s0 += v[i] * to[i];
+            t0 += v[i] * and[i];
+            s1 += v[i + 1] * to[i + 1];
+            t1 += v[i + 1] * and[i + 1];
+            u0 += v[i + 2] * to[i + 2];
+            w0 += v[i + 2] * and[i + 2];
+            u1 += v[i + 3] * to[i + 3];
+            w1 += v[i + 3] * and[i + 3];
+        }
+        for (; i < n; i++) {
+            s0 += v[i] * to[i];
+            t0 += v[i] * and[i];
+        }
+        double byTo = tau[k] * (s0 + s1 + (u0 + u1));
+        double byAnd = tau[k] * (t0 + t1 + (w0 + w1));
+        for (i = k; i < n; i++) {
+            to[i] -= byTo * v[i];
+        }
+        for (i = k; i < n; i++) {
+            and[i] -= byAnd * v[i];
         }
     }
 
@@ -55,11 +107,7 @@ final class Reflections {
             return;
         }
         double[] v = a[k];
-        double sum = 0;
-        for (int i = k; i < v.length; i++) {
-            sum += v[i] * to[i];
-        }
-        double by = tau[k] * sum;
+        double by = tau[k] * dot(v, to, k);
         for (int i = k; i < v.length; i++) {
             to[i] -= by * v[i];
         }
@@ -92,7 +140,7 @@ final class Reflections {
         double[][] q = new double[p][a[0].length];
         for (int k = 0; k < p; k++) {
             q[k][k] = 1;
-            for (int j = p - 1; j >= 0; j--) {
+            for (int j = k; j >= 0; j--) {
                 apply(j, q[k]);
             }
         }
@@ -100,18 +148,23 @@ final class Reflections {
     }
 
     static double dot(double[] x, double[] y) {
+        return dot(x, y, 0);
+    }
+
+    private static double dot(double[] x, double[] y, int from) {
         double a = 0;
         double b = 0;
         double c = 0;
         double d = 0;
-        int i = 0;
-        for (; i + 3 < x.length; i += 4) {
+        int n = Math.min(x.length, y.length);
+        int i = from;
+        for (; i < n - 3; i += 4) {
             a += x[i] * y[i];
             b += x[i + 1] * y[i + 1];
             c += x[i + 2] * y[i + 2];
             d += x[i + 3] * y[i + 3];
         }
-        for (; i < x.length; i++) {
+        for (; i < n; i++) {
             a += x[i] * y[i];
         }
         return a + b + (c + d);
@@ -122,6 +175,15 @@ final class Reflections {
         for (int i = 0; i < x.length; i++) {
             x[i] -= factor * y[i];
         }
+    }
+
+    /** Length of a column before it was reflected, from the triangle: reflections change no length. */
+    static double length(double[][] r, int k) {
+        double sum = 0;
+        for (int i = 0; i <= k; i++) {
+            sum += r[i][k] * r[i][k];
+        }
+        return Math.sqrt(sum);
     }
 
     /** Solves the p by p upper triangle R c = z. */

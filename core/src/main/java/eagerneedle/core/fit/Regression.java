@@ -3,9 +3,11 @@ package eagerneedle.core.fit;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.stream.IntStream;
 import org.hipparchus.exception.MathRuntimeException;
 import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.MatrixUtils;
+import org.hipparchus.linear.RealMatrix;
 import org.hipparchus.optim.nonlinear.vector.leastsquares.LeastSquaresBuilder;
 import org.hipparchus.optim.nonlinear.vector.leastsquares.LevenbergMarquardtOptimizer;
 import org.hipparchus.optim.nonlinear.vector.leastsquares.MultivariateJacobianFunction;
@@ -81,6 +83,11 @@ final class Regression {
     private final int n;
     private final int p;
     private final WeightedResiduals points;
+    /** Some of the points, at which the curve is looked at. */
+    private final int[] probes;
+
+    private final double[] probesAt;
+    private final NumberedCurve probed;
 
     Regression(String model, List<String> names, NumberedCurve curve, double[] x, double[] y, Weights weights) {
         this.model = model;
@@ -92,6 +99,10 @@ final class Regression {
         this.n = y.length;
         this.p = names.size();
         this.points = new WeightedResiduals(curve, x, y, weights, p);
+        int stride = Math.max(1, n / PROBES);
+        this.probes = IntStream.iterate(0, i -> i < n, i -> i + stride).toArray();
+        this.probesAt = Arrays.stream(probes).mapToDouble(i -> x[i]).toArray();
+        this.probed = curve.over(probes);
     }
 
     /**
@@ -122,6 +133,36 @@ final class Regression {
     }
 
     private final List<String> remarks = new ArrayList<>();
+
+    /**
+     * What there is at one set of parameters.
+     *
+     * @param e n weighted residuals
+     * @param jacobian p by n
+     * @param slopesAndWeights n each
+     * @param d of the jacobian with the residuals for a target
+     */
+    private record State(
+            double[] theta,
+            RealMatrix white,
+            double[] e,
+            double[][] jacobian,
+            double[][] slopesAndWeights,
+            Decomposition d) {}
+
+    private State last;
+
+    /** Worked out once for the parameters looked at last. */
+    private State at(double[] theta) {
+        if (last == null || last.theta != theta || last.white != points.whitener()) {
+            double[] e = new double[n];
+            double[][] jacobian = new double[p][n];
+            double[][] slopesAndWeights = new double[2][n];
+            points.rows(theta, e, jacobian, slopesAndWeights);
+            last = new State(theta, points.whitener(), e, jacobian, slopesAndWeights, Decomposition.of(jacobian, e));
+        }
+        return last;
+    }
 
     private static boolean allTrue(boolean[] flags) {
         for (boolean f : flags) {
@@ -158,18 +199,18 @@ final class Regression {
                 moved[k] = start[k] == 0 ? 0.37 + 0.1 * k : start[k] * (1.37 + 0.11 * k);
             }
         }
-        double[] here = new double[p + 1];
-        double[] there = new double[p + 1];
+        double[][] here = new double[p][probes.length];
+        double[][] there = new double[p][probes.length];
+        double[] value = new double[probes.length];
+        probed.all(probesAt, start, value, here, null);
+        probed.all(probesAt, moved, value, there, null);
         boolean[] acts = new boolean[p];
-        int stride = Math.max(1, n / PROBES);
-        for (int i = 0; i < n; i += stride) {
-            curve.at(i, x[i], start, here);
-            curve.at(i, x[i], moved, there);
-            for (int k = 0; k < p; k++) {
-                if (marked[k] && !(Math.abs(here[k] - there[k]) <= 1e-11 * Math.abs(here[k]))) {
+        for (int k = 0; k < p; k++) {
+            for (int i = 0; i < probes.length; i++) {
+                if (marked[k] && !(Math.abs(here[k][i] - there[k][i]) <= 1e-11 * Math.abs(here[k][i]))) {
                     return false;
                 }
-                acts[k] |= here[k] != 0;
+                acts[k] |= here[k][i] != 0;
             }
         }
         for (int k = 0; k < p; k++) {
@@ -245,7 +286,7 @@ final class Regression {
         double negligible = 1e-24 * points.squaresOfOrdinates(start);
         for (int s = 0; s < starts.size(); s++) {
             double[] end = descend(starts.get(s), best == null || s < 2 ? MOST_STEPS : LOOKING_STEPS);
-            double squares = end == null ? Double.POSITIVE_INFINITY : points.squares(end);
+            double squares = end == null ? Double.POSITIVE_INFINITY : squares(end);
             first |= s == 0 && end != null;
             disagree |=
                     end == null || best != null && Math.abs(squares - bestSquares) > 1e-6 * bestSquares + negligible;
@@ -269,6 +310,11 @@ final class Regression {
             remarks.add("The fit did not converge from the starting values given; it did from others near them.");
         }
         return best;
+    }
+
+    private double squares(double[] theta) {
+        double sum = Reflections.dot(at(theta).e, at(theta).e);
+        return Double.isNaN(sum) ? Double.POSITIVE_INFINITY : sum;
     }
 
     /** So many points that looking around costs more than it is worth once one start has come to a good end. */
@@ -392,24 +438,24 @@ final class Regression {
         double[] at = theta;
         double last = Double.POSITIVE_INFINITY;
         for (int step = 0; step < (isLarge() ? 4 : 100); step++) {
-            double[] e = new double[n];
-            double[][] jacobian = new double[p][n];
-            points.rows(at, e, jacobian, null);
-            Decomposition d;
+            State here;
             try {
-                d = Decomposition.of(jacobian, e);
+                here = at(at);
             } catch (MathRuntimeException noValue) {
                 return at;
             }
-            if (d.dependent >= 0) {
+            if (here.d.dependent >= 0) {
                 return at;
             }
             double[] next = at.clone();
             for (int k = 0; k < p; k++) {
-                next[k] += d.solution[k];
+                next[k] += here.d.solution[k];
             }
-            double length = stepLength(at, next, e, jacobian);
+            double length = stepLength(at, next, here.e, here.jacobian);
             if (!(length < 0.98 * last) || length > 0.01) {
+                return at;
+            }
+            if (isLarge() && length < 1e-9) {
                 return at;
             }
             last = length;
@@ -441,32 +487,26 @@ final class Regression {
 
     /** Null when this is an end point worth the name; otherwise what is wrong with it. */
     private String found(double[] theta) {
-        double[] e = new double[n];
-        double[][] jacobian = new double[p][n];
-        points.rows(theta, e, jacobian, null);
+        State here = at(theta);
         double[] scale = new double[p];
         for (int k = 0; k < p; k++) {
             for (int i = 0; i < n; i++) {
-                scale[k] = Math.max(scale[k], Math.abs(jacobian[k][i]));
+                double size = Math.abs(here.jacobian[k][i]);
+                if (size > scale[k] || Double.isNaN(size)) {
+                    scale[k] = size;
+                }
             }
             if (!Double.isFinite(theta[k]) || !(scale[k] > 0) || !Double.isFinite(scale[k])) {
                 return names.get(k);
             }
         }
-        Decomposition d = Decomposition.of(jacobian, e);
+        Decomposition d = here.d;
         if (d.dependent >= 0) {
             return names.get(d.dependent);
         }
-        double inPlane = 0;
-        double all = 0;
-        for (int k = 0; k < p; k++) {
-            double dot = Reflections.dot(d.q[k], e);
-            inPlane += dot * dot;
-        }
+        double inPlane = d.inPlane;
         double size = points.squaresOfOrdinates(theta);
-        for (int i = 0; i < n; i++) {
-            all += e[i] * e[i];
-        }
+        double all = Reflections.dot(here.e, here.e);
         double rest = Math.max(0, all - inPlane) / Math.max(1, n - p);
         boolean still = all <= 1e-24 * size
                 || Math.sqrt(inPlane / p) <= LARGEST_OFFSET * Math.sqrt(rest)
@@ -475,18 +515,16 @@ final class Regression {
     }
 
     private Optimum assemble(double[] theta) {
-        double[] e = new double[n];
-        double[][] jacobian = new double[p][n];
-        double[][] slopesAndWeights = new double[2][n];
-        points.rows(theta, e, jacobian, slopesAndWeights);
-        Decomposition d = Decomposition.of(jacobian, e);
+        State here = at(theta);
+        double[][] slopesAndWeights = here.slopesAndWeights;
+        Decomposition d = here.d;
         if (d.dependent >= 0) {
             throw dependent(d.dependent);
         }
         double[][] by = new double[p][n];
         for (int k = 0; k < p; k++) {
             for (int j = 0; j < p; j++) {
-                Reflections.subtract(by[k], -d.inverseR[k][j], d.q[j]);
+                Reflections.subtract(by[k], -d.inverseR[k][j], d.q()[j]);
             }
         }
         if (points.whitener() != null) {
@@ -500,10 +538,10 @@ final class Regression {
         return new Optimum(
                 theta,
                 by,
-                d.q,
+                d.q(),
                 d.inverseR,
                 slopesAndWeights[0],
-                Arrays.stream(e).map(v -> v * v).sum(),
+                Reflections.dot(here.e, here.e),
                 List.copyOf(remarks));
     }
 }

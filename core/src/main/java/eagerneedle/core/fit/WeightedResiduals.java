@@ -39,22 +39,24 @@ final class WeightedResiduals {
 
     /** Weighted sum of squares of the ordinates: what rounding of the residuals is measured against. */
     double squaresOfOrdinates(double[] theta) {
-        double[][] slopesAndWeights = new double[2][n];
-        RealMatrix white = whitener;
-        whitener = null;
-        rows(theta, new double[n], new double[p][n], slopesAndWeights);
-        whitener = white;
+        double[] w = new double[n];
+        if (weights.uX() == null) {
+            for (int i = 0; i < n; i++) {
+                w[i] = weights.uY() == null ? 1 : 1 / weights.uY()[i];
+            }
+        } else {
+            adjusted(theta, new double[n], new double[p][n], new double[][] {new double[n], w});
+        }
         double size = 0;
         for (int i = 0; i < n; i++) {
-            double w = slopesAndWeights[1][i];
-            size += Double.isFinite(w) ? y[i] * y[i] * w * w : 0;
+            size += Double.isFinite(w[i]) ? y[i] * y[i] * w[i] * w[i] : 0;
         }
         return size;
     }
 
     double squares(double[] theta) {
         double[] e = new double[n];
-        rows(theta, e, new double[p][n], null);
+        rows(theta, e, weights.uX() == null && whitener == null ? null : new double[p][n], null);
         double sum = 0;
         for (double v : e) {
             sum += v * v;
@@ -64,7 +66,7 @@ final class WeightedResiduals {
 
     /**
      * Fills weighted residuals (y - f), the design (derivatives of f, weighted alike) and, if asked, slopes and
-     * weights.
+     * weights. The design may be null where abscissae are exact and points are weighted one by one.
      */
     void rows(double[] theta, double[] e, double[][] jacobian, double[][] slopesAndWeights) {
         if (weights.uX() == null) {
@@ -88,7 +90,7 @@ final class WeightedResiduals {
         for (int i = 0; i < n; i++) {
             e[i] = u == null ? y[i] - e[i] : (y[i] - e[i]) / u[i];
         }
-        for (int k = 0; k < p && u != null; k++) {
+        for (int k = 0; k < p && u != null && jacobian != null; k++) {
             for (int i = 0; i < n; i++) {
                 jacobian[k][i] /= u[i];
             }

@@ -48,6 +48,14 @@ public enum Elementary {
         return null;
     }
 
+    /** True when it has a finite slope wherever it has a finite value. */
+    public boolean isSmooth() {
+        return switch (this) {
+            case SIN, COS, ATAN, EXP, SINH, COSH, TANH -> true;
+            case TAN, ASIN, ACOS, LN, LOG10 -> false;
+        };
+    }
+
     /** The derivative as a formula in x. */
     public String derivative() {
         return derivative;

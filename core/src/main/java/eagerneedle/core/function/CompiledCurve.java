@@ -44,4 +44,15 @@ record CompiledCurve(Program program, int parameters, double[][] data) implement
         }
         program.run(values, columns, 0, x.length, out);
     }
+
+    @Override
+    public NumberedCurve over(int[] points) {
+        double[][] some = new double[data.length][points.length];
+        for (int c = 0; c < data.length; c++) {
+            for (int i = 0; i < points.length; i++) {
+                some[c][i] = data[c][points[i]];
+            }
+        }
+        return new CompiledCurve(program, parameters, some);
+    }
 }

@@ -68,7 +68,7 @@ class DecompositionTest {
         }
         double dot = 0;
         for (int i = 0; i < n; i++) {
-            dot += large.q[0][i] * large.q[2][i];
+            dot += large.q()[0][i] * large.q()[2][i];
         }
         assertThat(dot).isCloseTo(0, within(1e-10));
     }
