@@ -25,11 +25,11 @@ public final class Outliers {
             int from = Math.max(0, Math.min(i - half, n - 2 * half - 1));
             int to = Math.min(n, from + 2 * half + 1);
             double[] near = java.util.Arrays.copyOfRange(values, from, to);
-            double median = WindowStatistics.median(near);
+            double median = Median.of(near);
             for (int k = 0; k < near.length; k++) {
                 near[k] = Math.abs(near[k] - median);
             }
-            double sd = Math.max(1.4826 * WindowStatistics.median(near), floor);
+            double sd = Math.max(1.4826 * Median.of(near), floor);
             if (Math.abs(values[i] - median) > threshold * sd) {
                 out.add(i);
             }

@@ -80,7 +80,7 @@ class SignalTest {
             }
             double[] sorted = v.clone();
             Arrays.sort(sorted);
-            assertThat(WindowStatistics.median(v)).isEqualTo((sorted[(n - 1) / 2] + sorted[n / 2]) / 2);
+            assertThat(Median.of(v)).isEqualTo((sorted[(n - 1) / 2] + sorted[n / 2]) / 2);
         }
     }
 

@@ -1,0 +1,126 @@
+package eagerneedle.core.trace;
+
+import java.util.Arrays;
+
+/**
+ * The median in two passes at memory speed: some samples tell within which bounds it lies almost surely; those below
+ * are counted, those within are selected from (Floyd and Rivest 1975). Where the bounds miss it, or hold most of the
+ * values as a coarse converter makes them, plain selection does it.
+ */
+final class Median {
+    private static final int MANY = 50_000;
+    private static final int LOOKED_AT = 8_192;
+    /**
+     * Share of the ranks to each side of the middle: 4.5 standard deviations of the rank of a median of those looked
+     * at.
+     */
+    private static final double MARGIN = 0.025;
+
+    private Median() {}
+
+    /** The median of values; they stay as they are. */
+    static double of(double[] values) {
+        return values.length < MANY ? selected(values.clone(), values.length) : ofMany(values);
+    }
+
+    private static double ofMany(double[] v) {
+        int n = v.length;
+        double[] some = new double[LOOKED_AT];
+        for (int i = 0; i < LOOKED_AT; i++) {
+            some[i] = v[(int) ((long) i * n / LOOKED_AT)];
+        }
+        Arrays.sort(some);
+        double low = some[(int) ((0.5 - MARGIN) * LOOKED_AT)];
+        double high = some[(int) ((0.5 + MARGIN) * LOOKED_AT)];
+        double centre = low + (high - low) / 2;
+        double half = Math.max(centre - low, high - centre);
+        Within[] parts = Blocks.map(n, (from, to) -> within(v, centre, half, from, to), Within[]::new);
+        long below = 0;
+        int inside = 0;
+        for (Within w : parts) {
+            below += w.below;
+            inside += w.count;
+        }
+        long lower = (n - 1) / 2 - below;
+        long upper = n / 2 - below;
+        if (lower < 0 || upper >= inside || inside > n / 4) {
+            return selected(v.clone(), n);
+        }
+        double[] middle = new double[inside];
+        int at = 0;
+        for (Within w : parts) {
+            System.arraycopy(w.values, 0, middle, at, w.count);
+            at += w.count;
+        }
+        double first = select(middle, (int) lower);
+        return lower == upper ? first : (first + select(middle, (int) upper)) / 2;
+    }
+
+    /** The values of a block within the bounds, and how many lie below. */
+    private record Within(int below, double[] values, int count) {}
+
+    private static Within within(double[] v, double centre, double half, int from, int to) {
+        int below = 0;
+        for (int i = from; i < to; i++) {
+            below += v[i] - centre < -half ? 1 : 0;
+        }
+        double[] inside = new double[(to - from) / 8];
+        int count = 0;
+        for (int i = from; i < to; i++) {
+            if (Math.abs(v[i] - centre) <= half) {
+                if (count == inside.length) {
+                    inside = Arrays.copyOf(inside, Math.max(16, 2 * count));
+                }
+                inside[count++] = v[i];
+            }
+        }
+        return new Within(below, inside, count);
+    }
+
+    private static double selected(double[] v, int n) {
+        double upper = select(v, n / 2);
+        if (n % 2 == 1) {
+            return upper;
+        }
+        double lower = Double.NEGATIVE_INFINITY;
+        for (int i = 0; i < n / 2; i++) {
+            lower = Math.max(lower, v[i]);
+        }
+        return (lower + upper) / 2;
+    }
+
+    /** The k-th smallest, 0-based; afterwards nothing before k is larger (Hoare 1961, median of three). */
+    private static double select(double[] v, int k) {
+        int low = 0;
+        int high = v.length - 1;
+        while (low < high) {
+            double a = v[low];
+            double b = v[(low + high) >>> 1];
+            double c = v[high];
+            double pivot = Math.max(Math.min(a, b), Math.min(Math.max(a, b), c));
+            int i = low;
+            int j = high;
+            while (i <= j) {
+                while (v[i] < pivot) {
+                    i++;
+                }
+                while (v[j] > pivot) {
+                    j--;
+                }
+                if (i <= j) {
+                    double t = v[i];
+                    v[i++] = v[j];
+                    v[j--] = t;
+                }
+            }
+            if (k <= j) {
+                high = j;
+            } else if (k >= i) {
+                low = i;
+            } else {
+                return v[k];
+            }
+        }
+        return v[k];
+    }
+}

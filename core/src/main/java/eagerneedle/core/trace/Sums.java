@@ -1,0 +1,135 @@
+package eagerneedle.core.trace;
+
+/**
+ * Sums over a window about a value near its mean and about its first moment, so that little is lost when they are
+ * brought to the true means; all in one pass.
+ *
+ * @param n samples
+ * @param near value that samples are taken against
+ * @param values of d = v - near
+ * @param squares of d²
+ * @param first of d times the d before it
+ * @param second of d times the d before that
+ * @param times of dt = t - t[0], s
+ * @param timeSquares of dt², s²
+ * @param products of dt d
+ * @param min least sample
+ * @param max greatest sample
+ */
+record Sums(
+        int n,
+        double near,
+        double values,
+        double squares,
+        double first,
+        double second,
+        double times,
+        double timeSquares,
+        double products,
+        double min,
+        double max) {
+    private static final int LOOKED_AT = 1024;
+
+    static Sums of(double[] t, double[] v) {
+        double near = near(v);
+        Sums[] parts = Blocks.map(v.length, (from, to) -> block(t, v, near, from, to), Sums[]::new);
+        Sums all = parts[0];
+        for (int i = 1; i < parts.length; i++) {
+            all = all.and(parts[i]);
+        }
+        return all;
+    }
+
+    /** The mean of some samples from all over the window. */
+    private static double near(double[] v) {
+        int stride = Math.max(1, v.length / LOOKED_AT);
+        double sum = 0;
+        int n = 0;
+        for (int i = 0; i < v.length; i += stride) {
+            sum += v[i];
+            n++;
+        }
+        return sum / n;
+    }
+
+    private static Sums block(double[] t, double[] v, double near, int from, int to) {
+        double sum = 0;
+        double squares = 0;
+        double first = 0;
+        double second = 0;
+        double st = 0;
+        double stt = 0;
+        double stv = 0;
+        double start = t[0];
+        double before = from > 0 ? v[from - 1] - near : 0;
+        double beforeThat = from > 1 ? v[from - 2] - near : 0;
+        for (int i = from; i < to; i++) {
+            double d = v[i] - near;
+            double dt = t[i] - start;
+            sum += d;
+            squares += d * d;
+            first += d * before;
+            second += d * beforeThat;
+            st += dt;
+            stt += dt * dt;
+            stv += dt * d;
+            beforeThat = before;
+            before = d;
+        }
+        double min = v[from];
+        double max = v[from];
+        for (int i = from; i < to; i++) {
+            min = v[i] < min ? v[i] : min;
+            max = v[i] > max ? v[i] : max;
+        }
+        return new Sums(to - from, near, sum, squares, first, second, st, stt, stv, min, max);
+    }
+
+    private Sums and(Sums o) {
+        return new Sums(
+                n + o.n,
+                near,
+                values + o.values,
+                squares + o.squares,
+                first + o.first,
+                second + o.second,
+                times + o.times,
+                timeSquares + o.timeSquares,
+                products + o.products,
+                Math.min(min, o.min),
+                Math.max(max, o.max));
+    }
+
+    double mean() {
+        return near + values / n;
+    }
+
+    /** Of deviations from the mean. */
+    double squaresAboutMean() {
+        return Math.max(0, squares - values * values / n);
+    }
+
+    double timeSquaresAboutMean() {
+        return Math.max(0, timeSquares - times * times / n);
+    }
+
+    double productsAboutMeans() {
+        return products - times * values / n;
+    }
+
+    /**
+     * The correlations at lags 1 and 2, added.
+     *
+     * @param v the samples, for those at the ends
+     */
+    double firstPair(double[] v) {
+        double m = values / n;
+        double start = v[0] - near;
+        double end = v[n - 1] - near;
+        double one = first - m * (2 * values - start - end) + (n - 1) * m * m;
+        double two = n < 3
+                ? 0
+                : second - m * (2 * values - start - end - (v[1] - near) - (v[n - 2] - near)) + (n - 2) * m * m;
+        return (one + two) / squaresAboutMean();
+    }
+}
