@@ -21,15 +21,19 @@ public final class DelimitedText {
     private static final Pattern WITH_UNIT =
             Pattern.compile("(.*?)\\s*(?:\\[(.*)]|\\((.*)\\)|\\s/\\s*(\\S+)|/\\s(\\S+))\\s*");
 
+    private static final Pattern WITH_COMMA =
+            Pattern.compile("[+-]?(\\d+|\\d{1,3}(\\.\\d{3})+)?(,\\d*)?([eE][+-]?\\d+)?");
+    private static final Pattern WITH_POINT = Pattern.compile("[+-]?(\\d+\\.?\\d*|\\.\\d+)([eE][+-]?\\d+)?");
+
     private final String file;
     private final String text;
-    private final List<String> lines;
+    private final Lines lines;
 
     /** @param file name used in messages */
     public DelimitedText(String file, String text) {
         this.file = file;
         this.text = text.startsWith("\uFEFF") ? text.substring(1) : text;
-        this.lines = this.text.lines().toList();
+        this.lines = new Lines(this.text);
     }
 
     /**
@@ -276,16 +280,16 @@ public final class DelimitedText {
      */
     public Table read(Dialect dialect) {
         int width = dialect.names().size();
-        Numbers numbers = new Numbers(width, Math.max(16, lines.size() - dialect.headerLines()));
+        Numbers numbers = new Numbers(dialect, Math.max(16, lines.size() - dialect.headerLines()));
         List<String> remarks = new ArrayList<>();
         int headers = 0;
         int[] gaps = new int[width];
         String header = dialect.headerLines() > 0 ? lines.get(dialect.headerLines() - 1) : null;
         for (int i = dialect.headerLines(); i < lines.size(); i++) {
-            String line = lines.get(i);
-            if (numbers.plain(line, dialect)) {
+            if (numbers.plain(lines, i)) {
                 continue;
             }
+            String line = lines.get(i);
             if (line.isBlank() || line.startsWith("#")) {
                 continue;
             }
@@ -412,16 +416,35 @@ public final class DelimitedText {
 
     private static boolean isNumber(String cell, boolean comma) {
         String c = cell.strip().replace('\u2212', '-');
-        return c.matches(
-                        comma
-                                ? "[+-]?(\\d+|\\d{1,3}(\\.\\d{3})+)?(,\\d*)?([eE][+-]?\\d+)?"
-                                : "[+-]?(\\d+\\.?\\d*|\\.\\d+)([eE][+-]?\\d+)?")
-                && c.matches(".*\\d.*");
+        return (comma ? WITH_COMMA : WITH_POINT).matcher(c).matches()
+                && c.chars().anyMatch(k -> k >= '0' && k <= '9');
+    }
+
+    /** A line without quotes needs no reader of its own. */
+    private static List<String> plainCells(String line, char separator) {
+        if (line.isEmpty()) {
+            return List.of();
+        }
+        List<String> cells = new ArrayList<>();
+        int from = 0;
+        for (int end = line.indexOf(separator); end >= 0; end = line.indexOf(separator, from)) {
+            cells.add(cell(line.substring(from, end), separator));
+            from = end + 1;
+        }
+        cells.add(cell(line.substring(from), separator));
+        return cells;
+    }
+
+    private static String cell(String text, char separator) {
+        return separator == '\t' ? text : text.strip();
     }
 
     private static List<String> cells(String line, char separator) {
         if (separator == ' ') {
             return List.of(line.strip().split("\\s+"));
+        }
+        if (line.indexOf('"') < 0) {
+            return plainCells(line, separator);
         }
         try (CSVParser parser = CSVFormat.DEFAULT
                 .builder()
