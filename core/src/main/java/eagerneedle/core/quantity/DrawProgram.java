@@ -243,6 +243,16 @@ final class DrawProgram {
             c[k++] = e.getValue();
         }
         double value = q.value();
+        if (which.length == 1) {
+            int only = which[0];
+            double factor = c[0];
+            return (regs, z, n, out) -> {
+                double[] draws = z[only];
+                for (int i = 0; i < n; i++) {
+                    out[i] = value + factor * draws[i];
+                }
+            };
+        }
         return (regs, z, n, out) -> {
             java.util.Arrays.fill(out, 0, n, value);
             for (int j = 0; j < which.length; j++) {
@@ -259,6 +269,18 @@ final class DrawProgram {
         int[] at = new int[s.parts().length];
         for (int i = 0; i < at.length; i++) {
             at[i] = register.get(s.parts()[i]);
+        }
+        if (at.length == 2) {
+            double f = s.factors()[0];
+            double g = s.factors()[1];
+            double offset = s.offset();
+            return (regs, z, n, out) -> {
+                double[] x = regs[at[0]];
+                double[] y = regs[at[1]];
+                for (int i = 0; i < n; i++) {
+                    out[i] = offset + f * x[i] + g * y[i];
+                }
+            };
         }
         return (regs, z, n, out) -> {
             java.util.Arrays.fill(out, 0, n, s.offset());

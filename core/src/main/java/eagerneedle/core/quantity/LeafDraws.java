@@ -72,12 +72,12 @@ final class LeafDraws {
             RandomGenerator random = generator(leaf.id(), rowNumber);
             double[] row = rows[k];
             switch (leaf.distribution()) {
-                case NORMAL -> normal(random, row, n);
+                case NORMAL -> Ziggurat.fill(seed(leaf.id(), rowNumber), row, n);
                 case STUDENT_T -> {
                     if (correlated[k] != null) {
                         System.arraycopy(correlated[k], 0, row, 0, n);
                     } else {
-                        normal(random, row, n);
+                        Ziggurat.fill(seed(leaf.id(), rowNumber), row, n);
                     }
                     double[] stretch = pools.computeIfAbsent(
                             leaf.pool(), p -> stretches(generator(p + "#variance", rowNumber), leaf.dof(), n));
@@ -135,7 +135,7 @@ final class LeafDraws {
         for (Together t : together) {
             double[][] alone = new double[t.which().length][n];
             for (int i = 0; i < alone.length; i++) {
-                normal(generator(leaves.get(t.which()[i]).id(), rowNumber), alone[i], n);
+                Ziggurat.fill(seed(leaves.get(t.which()[i]).id(), rowNumber), alone[i], n);
             }
             for (int i = 0; i < alone.length; i++) {
                 double[] row = new double[n];
@@ -149,12 +149,6 @@ final class LeafDraws {
             }
         }
         return out;
-    }
-
-    private static void normal(RandomGenerator random, double[] row, int n) {
-        for (int i = 0; i < n; i++) {
-            row[i] = random.nextGaussian();
-        }
     }
 
     /** n draws of sqrt(dof / chi-square with dof degrees of freedom). */
@@ -188,17 +182,15 @@ final class LeafDraws {
     }
 
     private RandomGenerator generator(String id, long rowNumber) {
+        return new SplittableRandom(seed(id, rowNumber));
+    }
+
+    private long seed(String id, long rowNumber) {
         long h = 0xcbf29ce484222325L;
         for (int i = 0; i < id.length(); i++) {
             h = (h ^ id.charAt(i)) * 0x100000001b3L;
         }
-        return new SplittableRandom(mix(mix(seed ^ mix(h)) + mix(rowNumber * 0x9e3779b97f4a7c15L)));
-    }
-
-    /** The finaliser of SplitMix64 (Steele, Lea and Flood 2014). */
-    private static long mix(long z) {
-        z = (z ^ (z >>> 30)) * 0xbf58476d1ce4e5b9L;
-        z = (z ^ (z >>> 27)) * 0x94d049bb133111ebL;
-        return z ^ (z >>> 31);
+        return Ziggurat.mixed(
+                Ziggurat.mixed(seed ^ Ziggurat.mixed(h)) + Ziggurat.mixed(rowNumber * 0x9e3779b97f4a7c15L));
     }
 }

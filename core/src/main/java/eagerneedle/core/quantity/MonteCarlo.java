@@ -30,7 +30,7 @@ import org.hipparchus.distribution.continuous.TDistribution;
  * @param tolerance numerical tolerance of averages and ends, in the quantity's unit
  * @param undefined share of draws for which the formula has no value, 0 to 1; intervals leave them out
  * @param coverage coverage probability of the intervals
- * @param sorted the defined draws, rising, in the quantity's unit
+ * @param values the defined draws as they came, in the quantity's unit
  */
 public record MonteCarlo(
         Quantity of,
@@ -44,10 +44,11 @@ public record MonteCarlo(
         double tolerance,
         double undefined,
         Coverage coverage,
-        double[] sorted) {
-    private static final int ROW = 2000;
+        double[] values) {
+    private static final int ROW = 1000;
     private static final int BLOCK = 10_000;
     private static final int BATCH = 10;
+    private static final int SHARES = 20;
     private static final double GOOD_ENOUGH = 0.1;
     private static final double ROUNDING = 1e-12;
 
@@ -95,9 +96,16 @@ public record MonteCarlo(
             int to = Math.min(mostBlocks, from == 0 ? Math.max(leastBlocks, 2) : from + BATCH);
             double[][] fresh = new double[to - from][];
             double[][] fourth = new double[to - from][];
-            IntStream.range(from, to).parallel().forEach(b -> {
-                fresh[b - from] = block(program, source, b);
-                fourth[b - from] = figures(fresh[b - from], coverage);
+            int shares = Math.min(to - from, SHARES);
+            IntStream.range(0, shares).parallel().forEach(s -> {
+                double[][] registers = program.registers(ROW);
+                double[][] rows = new double[program.leaves().size()][ROW];
+                double[] scratch = new double[BLOCK];
+                int end = from + (to - from) * (s + 1) / shares;
+                for (int b = from + (to - from) * s / shares; b < end; b++) {
+                    fresh[b - from] = block(program, source, b, registers, rows);
+                    fourth[b - from] = figures(fresh[b - from], coverage, scratch);
+                }
             });
             blocks.addAll(Arrays.asList(fresh));
             figures.addAll(Arrays.asList(fourth));
@@ -105,11 +113,16 @@ public record MonteCarlo(
             tolerance = Math.max(tolerance(spread(figures, coverage), settings.digits()), ROUNDING * program.largest());
             stable = last.length > 0 && stabilised(figures, tolerance);
         }
-        return assemble(q, coverage, blocks, stable, tolerance);
+        return assemble(q, coverage, blocks, figures, stable, tolerance);
     }
 
     private static MonteCarlo assemble(
-            Quantity q, Coverage coverage, List<double[]> blocks, boolean stable, double tolerance) {
+            Quantity q,
+            Coverage coverage,
+            List<double[]> blocks,
+            List<double[]> figures,
+            boolean stable,
+            double tolerance) {
         int defined = blocks.stream().mapToInt(b -> b.length).sum();
         int drawn = blocks.size() * BLOCK;
         if (defined < 2) {
@@ -118,21 +131,19 @@ public record MonteCarlo(
         double[] all = new double[defined];
         int at = 0;
         double mean = 0;
-        for (double[] b : blocks) {
-            System.arraycopy(b, 0, all, at, b.length);
-            at += b.length;
-            mean += sum(b, 0) / defined;
+        for (int b = 0; b < blocks.size(); b++) {
+            double[] block = blocks.get(b);
+            System.arraycopy(block, 0, all, at, block.length);
+            at += block.length;
+            mean += meanOf(block, figures.get(b)) * block.length / defined;
         }
         double squares = 0;
-        for (double[] b : blocks) {
-            double m = mean;
-            double s = 0;
-            for (double x : b) {
-                s += (x - m) * (x - m);
-            }
-            squares += s;
+        for (int b = 0; b < blocks.size(); b++) {
+            int n = blocks.get(b).length;
+            double away = meanOf(blocks.get(b), figures.get(b)) - mean;
+            squares += (n > 1 ? (n - 1) * figures.get(b)[1] * figures.get(b)[1] : 0) + n * away * away;
         }
-        Arrays.parallelSort(all);
+        Tails ends = Tails.of(all, coverage.probability());
         double u = coverage.expanded(q);
         return new MonteCarlo(
                 q,
@@ -140,13 +151,17 @@ public record MonteCarlo(
                 stable,
                 mean,
                 Math.sqrt(squares / (defined - 1)),
-                symmetric(all, coverage),
-                shortest(all, coverage),
+                symmetric(ends, coverage),
+                shortest(ends, coverage),
                 new Interval(q.value() - u, q.value() + u),
                 tolerance,
                 1 - defined / (double) drawn,
                 coverage,
                 all);
+    }
+
+    private static double meanOf(double[] block, double[] figures) {
+        return block.length > 1 ? figures[0] : block.length == 1 ? block[0] : 0;
     }
 
     private static double sum(double[] values, double from) {
@@ -157,10 +172,9 @@ public record MonteCarlo(
         return s;
     }
 
-    /** One block, draws without a value left out, sorted. */
-    private static double[] block(DrawProgram program, LeafDraws source, int number) {
-        double[][] registers = program.registers(ROW);
-        double[][] rows = new double[program.leaves().size()][ROW];
+    /** One block, draws without a value left out. */
+    private static double[] block(
+            DrawProgram program, LeafDraws source, int number, double[][] registers, double[][] rows) {
         double[] out = new double[BLOCK];
         int n = 0;
         for (int r = 0; r < BLOCK / ROW; r++) {
@@ -172,23 +186,39 @@ public record MonteCarlo(
                 }
             }
         }
-        double[] kept = n == BLOCK ? out : Arrays.copyOf(out, n);
-        Arrays.sort(kept);
-        return kept;
+        return n == BLOCK ? out : Arrays.copyOf(out, n);
     }
 
-    /** Mean, standard deviation and the two ends of the symmetric interval of one sorted block. */
-    private static double[] figures(double[] sorted, Coverage coverage) {
-        if (sorted.length < 2) {
+    /**
+     * Mean, standard deviation and the two ends of the symmetric interval of one block; {@code v} is room to sort in.
+     */
+    private static double[] figures(double[] block, Coverage coverage, double[] v) {
+        int n = block.length;
+        if (n < 2) {
             return new double[] {Double.NaN, Double.NaN, Double.NaN, Double.NaN};
         }
-        double mean = sum(sorted, 0) / sorted.length;
+        double mean = sum(block, 0) / n;
         double squares = 0;
-        for (double v : sorted) {
-            squares += (v - mean) * (v - mean);
+        for (double x : block) {
+            squares += (x - mean) * (x - mean);
         }
-        Interval i = symmetric(sorted, coverage);
-        return new double[] {mean, Math.sqrt(squares / (sorted.length - 1)), i.low(), i.high()};
+        double tail = (1 - coverage.probability()) / 2;
+        System.arraycopy(block, 0, v, 0, n);
+        double low = selected(v, 0, n, tail);
+        double high = selected(v, (int) (tail * n), n, 1 - tail);
+        return new double[] {mean, Math.sqrt(squares / (n - 1)), low, high};
+    }
+
+    /** The quantile of numbers that are not sorted, but split at {@code from}. */
+    private static double selected(double[] v, int from, int n, double p) {
+        double at = p * n - 0.5;
+        int k = Math.max(0, Math.min(n - 1, (int) Math.floor(at)));
+        int start = Math.min(from, k);
+        double here = Ranks.select(v, start, n, k);
+        if (at < 0 || k + 1 >= n) {
+            return here;
+        }
+        return here + (at - k) * (Ranks.select(v, k + 1, n, k + 1) - here);
     }
 
     private static boolean stabilised(List<double[]> figures, double tolerance) {
@@ -222,30 +252,36 @@ public record MonteCarlo(
         return u > 0 && !Double.isInfinite(u) ? u * (digits == 1 ? 0.05 : digits == 2 ? 0.01 : 0.003) : 0;
     }
 
-    private static Interval symmetric(double[] sorted, Coverage coverage) {
+    private static Interval symmetric(Tails ends, Coverage coverage) {
         double tail = (1 - coverage.probability()) / 2;
-        return new Interval(quantile(sorted, tail), quantile(sorted, 1 - tail));
+        return new Interval(quantile(ends, tail), quantile(ends, 1 - tail));
     }
 
     /** Linear between order statistics (JCGM 101, annex D.6). */
-    private static double quantile(double[] sorted, double p) {
-        double at = p * sorted.length - 0.5;
-        int k = (int) Math.floor(at);
-        if (k < 0) {
-            return sorted[0];
-        }
-        return k + 1 >= sorted.length ? sorted[sorted.length - 1] : sorted[k] + (at - k) * (sorted[k + 1] - sorted[k]);
+    private static double quantile(Tails ends, double p) {
+        double at = p * ends.n() - 0.5;
+        int k = Math.max(0, Math.min(ends.n() - 1, (int) Math.floor(at)));
+        double here = ends.rank(k);
+        return at < 0 || k + 1 >= ends.n() ? here : here + (at - k) * (ends.rank(k + 1) - here);
     }
 
-    private static Interval shortest(double[] sorted, Coverage coverage) {
-        int q = (int) Math.round(coverage.probability() * sorted.length);
+    private static Interval shortest(Tails ends, Coverage coverage) {
+        int n = ends.n();
+        int q = (int) Math.round(coverage.probability() * n);
         int best = 0;
-        for (int r = 1; r + q < sorted.length; r++) {
-            if (sorted[r + q] - sorted[r] < sorted[best + q] - sorted[best]) {
+        for (int r = 1; r + q < n; r++) {
+            if (ends.rank(r + q) - ends.rank(r) < ends.rank(best + q) - ends.rank(best)) {
                 best = r;
             }
         }
-        return new Interval(sorted[best], sorted[Math.min(sorted.length - 1, best + q)]);
+        return new Interval(ends.rank(best), ends.rank(Math.min(n - 1, best + q)));
+    }
+
+    /** The defined draws, rising, in the quantity's unit. */
+    public double[] sorted() {
+        double[] sorted = values.clone();
+        Ranks.sort(sorted);
+        return sorted;
     }
 
     /**
@@ -263,8 +299,11 @@ public record MonteCarlo(
 
     /** Share of the draws at or below a value, 0 to 1. */
     public double shareBelow(double value) {
-        int at = Arrays.binarySearch(sorted, value);
-        return (at >= 0 ? at + 1 : -at - 1) / (double) sorted.length;
+        int below = 0;
+        for (double v : values) {
+            below += v <= value ? 1 : 0;
+        }
+        return below / (double) values.length;
     }
 
     /**
@@ -273,18 +312,19 @@ public record MonteCarlo(
      * @return {@code bins + 1} edges and below them, in the second row, {@code bins} densities per unit of the quantity
      */
     public double[][] histogram(int bins) {
-        double low = quantile(sorted, 0.001);
-        double high = quantile(sorted, 0.999);
+        Tails ends = Tails.of(values, 0.998);
+        double low = quantile(ends, 0.001);
+        double high = quantile(ends, 0.999);
         double width = high > low ? (high - low) / bins : 1;
         double[] edges = new double[bins + 1];
         double[] density = new double[bins];
         for (int i = 0; i <= bins; i++) {
             edges[i] = low + i * width;
         }
-        for (double v : sorted) {
+        for (double v : values) {
             int b = (int) Math.floor((v - low) / width);
             if (b >= 0 && b < bins) {
-                density[b] += 1 / (width * sorted.length);
+                density[b] += 1 / (width * values.length);
             }
         }
         return new double[][] {edges, density};
