@@ -5,7 +5,9 @@ import eagerneedle.core.formula.FormulaException;
 import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
+import java.util.LinkedHashMap;
 import java.util.Locale;
+import java.util.Map;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
@@ -15,25 +17,32 @@ import picocli.CommandLine.Command;
         mixinStandardHelpOptions = true,
         scope = CommandLine.ScopeType.INHERIT,
         versionProvider = NeedleCommand.FromBuild.class,
-        description = "A teaching laboratory's measurements, from the plan to a defended number.",
-        subcommands = {
-            DemoCommand.class,
-            OpenCommand.class,
-            ReduceCommand.class,
-            FitCommand.class,
-            EvalCommand.class,
-            SimulateCommand.class,
-            CheckCommand.class,
-            ReportCommand.class,
-            ImportCommand.class,
-            ExportCommand.class,
-            RepairCommand.class,
-            ShotsCommand.class,
-            FunctionsCommand.class,
-            BenchCommand.class,
-            TestCommand.class
-        })
+        description = "A teaching laboratory's measurements, from the plan to a defended number.")
 public final class NeedleCommand implements Runnable {
+    /**
+     * In the order of the help. Found by name first: making all of them ready to answer for one takes longer than the
+     * answer.
+     */
+    static final Map<String, Class<?>> COMMANDS = new LinkedHashMap<>();
+
+    static {
+        COMMANDS.put("demo", DemoCommand.class);
+        COMMANDS.put("open", OpenCommand.class);
+        COMMANDS.put("reduce", ReduceCommand.class);
+        COMMANDS.put("fit", FitCommand.class);
+        COMMANDS.put("eval", EvalCommand.class);
+        COMMANDS.put("simulate", SimulateCommand.class);
+        COMMANDS.put("check", CheckCommand.class);
+        COMMANDS.put("report", ReportCommand.class);
+        COMMANDS.put("import", ImportCommand.class);
+        COMMANDS.put("export", ExportCommand.class);
+        COMMANDS.put("repair", RepairCommand.class);
+        COMMANDS.put("shots", ShotsCommand.class);
+        COMMANDS.put("functions", FunctionsCommand.class);
+        COMMANDS.put("bench", BenchCommand.class);
+        COMMANDS.put("test", TestCommand.class);
+    }
+
     static final int GOOD = 0;
     static final int CHECKS_FAILED = 1;
     static final int BAD_INPUT = 2;
@@ -56,9 +65,17 @@ public final class NeedleCommand implements Runnable {
         PrintWriter to = new PrintWriter(new java.io.OutputStreamWriter(out, StandardCharsets.UTF_8), true);
         PrintWriter complain = new PrintWriter(new java.io.OutputStreamWriter(err, StandardCharsets.UTF_8), true);
         CommandLine line = new CommandLine(new NeedleCommand());
+        Class<?> asked = arguments.length == 0 ? null : COMMANDS.get(arguments[0]);
+        if (asked != null) {
+            line.addSubcommand(arguments[0], asked);
+        } else {
+            COMMANDS.forEach(line::addSubcommand);
+        }
         line.setOut(to).setErr(complain);
         // A formula may begin with a minus.
-        line.getSubcommands().get("eval").setUnmatchedOptionsArePositionalParams(true);
+        if (line.getSubcommands().get("eval") != null) {
+            line.getSubcommands().get("eval").setUnmatchedOptionsArePositionalParams(true);
+        }
         line.setExecutionExceptionHandler((e, commandLine, parsed) -> {
             complain.println(oneLine(e));
             return BAD_INPUT;
