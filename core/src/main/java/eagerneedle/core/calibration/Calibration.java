@@ -1,7 +1,6 @@
 package eagerneedle.core.calibration;
 
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
-import eagerneedle.core.chain.Chain;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.fit.FitException;
 import eagerneedle.core.fit.FitOptions;
@@ -14,13 +13,10 @@ import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.trace.Trace;
-import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
-import java.util.TreeSet;
 
 /**
  * A calibration of one channel: reference values, indications, and the relation between them.
@@ -118,12 +114,12 @@ public record Calibration(
     }
 
     /** Unit of differences, in which everything is computed: kelvin for a temperature. */
-    private LabUnit span() {
+    LabUnit span() {
         LabUnit u = LabUnit.parse(unit);
         return u.difference();
     }
 
-    private Quantity reference(List<CalibrationPoint> list, int i, String part) {
+    Quantity reference(List<CalibrationPoint> list, int i, String part) {
         Quantity q = list.get(i)
                 .referenceQuantity(
                         "calibration:" + id + "/" + part + i,
@@ -247,119 +243,12 @@ public record Calibration(
 
     /** The measurand at an indication, with everything the calibration leaves uncertain. */
     public Quantity at(double indicated) {
-        List<Quantity> c = coefficients();
-        Quantity sum = Quantity.exact(0, span());
-        double power = 1;
-        for (int k = 0; k < c.size(); k++) {
-            double coherent = k == 0 ? 1 : Math.pow(span().factor(), k - 1);
-            sum = sum.plus(c.get(k).mapped(c.get(k).value() * power * coherent, span(), power * coherent));
-            power *= indicated;
-        }
-        Departure d = departure();
-        return d.largest() == 0 || relation != Relation.ADJUSTED
-                ? sum
-                : sum.with(
-                        Leaf.typeB(
-                                "calibration:" + id + "/linearity",
-                                channel + ": linearity and hysteresis",
-                                kind,
-                                Distribution.RECTANGULAR),
-                        d.largest() / Math.sqrt(3));
+        return new Conversion(this).at(indicated);
     }
 
     /** A trace of nominal indications turned into the measurand; all samples share the relation's uncertainty. */
     public Trace apply(Trace indicated) {
-        return apply(indicated, null, null);
-    }
-
-    /**
-     * A trace of nominal indications turned into the measurand.
-     *
-     * @param chain the chain it was captured through; what of its influences the calibration does not take out stays.
-     *     Null for none
-     * @param started when the run began, for a drift that is taken out in proportion to time; null when that is not
-     *     known
-     */
-    public Trace apply(Trace indicated, Chain chain, Instant started) {
-        double[] v = new double[indicated.size()];
-        List<Quantity> c = coefficients();
-        double[] p = numbers(c);
-        Drift drift = drift(started, indicated);
-        for (int i = 0; i < v.length; i++) {
-            v[i] = value(p, indicated.value()[i]) - drift.correction(indicated.time()[i]);
-        }
-        double typical = v.length == 0 ? 0 : indicated.value()[v.length / 2];
-        double slope = Math.abs((value(p, typical + 1e-6) - value(p, typical - 1e-6)) / 2e-6);
-        List<Trace.Shared> shared = new ArrayList<>(remaining(chain, p));
-        Quantity ends = at(typical);
-        Set<Leaf> leaves = new TreeSet<>(ends.contributions().keySet());
-        c.forEach(q -> leaves.addAll(q.contributions().keySet()));
-        for (Leaf leaf : leaves) {
-            double[] own = c.stream().mapToDouble(q -> q.contribution(leaf)).toArray();
-            double constant =
-                    own.length > 0 && java.util.Arrays.stream(own).allMatch(x -> x == 0) ? ends.contribution(leaf) : 0;
-            shared.add(new Trace.Shared(leaf, value -> {
-                double ind = inverse(p, value);
-                double sum = constant;
-                double power = 1;
-                for (int k = 0; k < own.length; k++) {
-                    sum += own[k] * power * (k == 0 ? 1 : Math.pow(span().factor(), k - 1));
-                    power *= ind;
-                }
-                return sum;
-            }));
-        }
-        drift.leaf().ifPresent(l -> shared.add(new Trace.Shared(l, value -> drift.u())));
-        return new Trace(indicated.name(), indicated.time(), v, indicated.unit(), indicated.step() * slope, shared);
-    }
-
-    private static double value(double[] p, double x) {
-        double v = 0;
-        for (int k = p.length - 1; k >= 0; k--) {
-            v = v * x + p[k];
-        }
-        return v;
-    }
-
-    /** The indication that gives a value, near the value itself: an indicator is never far off. */
-    private static double inverse(double[] p, double value) {
-        double x = p.length > 1 && p[1] != 0 ? (value - p[0]) / p[1] : value;
-        for (int i = 0; i < 20 && p.length > 2; i++) {
-            double slope = 0;
-            for (int k = p.length - 1; k >= 1; k--) {
-                slope = slope * x + k * p[k];
-            }
-            double next = x - (value(p, x) - value) / slope;
-            if (Math.abs(next - x) < 1e-14 * (1 + Math.abs(x))) {
-                return next;
-            }
-            x = next;
-        }
-        return x;
-    }
-
-    /**
-     * The chain's own influences as far as the calibration does not take them out: an offset takes out what they do at
-     * the point where it was found, a factor what they do in proportion; a line and an adjusted indicator leave
-     * nothing.
-     */
-    private List<Trace.Shared> remaining(Chain chain, double[] p) {
-        if (chain == null || relation != Relation.OFFSET && relation != Relation.FACTOR) {
-            return List.of();
-        }
-        double at = points.stream()
-                .mapToDouble(CalibrationPoint::indication)
-                .reduce(0, (a, b) -> Math.abs(b) > Math.abs(a) ? b : a);
-        List<Trace.Shared> left = new ArrayList<>();
-        for (Trace.Shared s : chain.shared(channel)) {
-            double there = s.contribution().applyAsDouble(at);
-            left.add(new Trace.Shared(s.leaf(), v -> {
-                double indicated = inverse(p, v);
-                return s.contribution().applyAsDouble(indicated)
-                        - (relation == Relation.OFFSET ? there : indicated * there / at);
-            }));
-        }
-        return left;
+        return new Conversion(this).apply(indicated, null, null);
     }
 
     /**
@@ -367,51 +256,7 @@ public record Calibration(
      * a check.
      */
     public Optional<Quantity> driftFound() {
-        if (after == null || after.points().isEmpty()) {
-            return Optional.empty();
-        }
-        Quantity sum = Quantity.exact(0, span());
-        for (int i = 0; i < after.points().size(); i++) {
-            CalibrationPoint p = after.points().get(i);
-            Quantity measured = at(p.indication())
-                    .keeping(l -> false)
-                    .with(
-                            Leaf.typeA(
-                                    "calibration:" + id + "/after" + i,
-                                    channel + ": check after use",
-                                    kind,
-                                    Math.max(1, p.samples() - 1)),
-                            p.uIndication());
-            sum = sum.plus(measured.minus(reference(after.points(), i, "after")));
-        }
-        return Optional.of(sum.scaled(1.0 / after.points().size()));
-    }
-
-    private record Drift(double start, double perSecond, double u, Optional<Leaf> leaf) {
-        double correction(double time) {
-            return start + perSecond * time;
-        }
-    }
-
-    private Drift drift(Instant started, Trace trace) {
-        Quantity found = driftFound().orElse(null);
-        if (found == null || after.use() == AfterUse.Use.TELL) {
-            return new Drift(0, 0, 0, Optional.empty());
-        }
-        Leaf leaf = Leaf.typeB(
-                "calibration:" + id + "/drift",
-                channel + ": drift until the check after use",
-                kind,
-                Distribution.RECTANGULAR);
-        double between = Duration.between(taken, after.taken()).toMillis() / 1000.0;
-        if (after.use() == AfterUse.Use.INFLUENCE || started == null || between <= 0) {
-            return new Drift(0, 0, Math.abs(found.value()) / Math.sqrt(3), Optional.of(leaf));
-        }
-        double per = found.value() / between;
-        double begin =
-                Math.max(0, Math.min(between, Duration.between(taken, started).toMillis() / 1000.0));
-        double middle = trace.size() == 0 ? 0 : (begin + trace.time()[trace.size() / 2]) / between;
-        return new Drift(per * begin, per, found.u() * Math.min(1, middle), Optional.of(leaf));
+        return new Conversion(this).driftFound();
     }
 
     /** What the verification points say. */
@@ -420,11 +265,11 @@ public record Calibration(
         double[] references = new double[n];
         double[] errors = new double[n];
         double[] u = new double[n];
-        double[] p = n == 0 ? new double[0] : numbers(coefficients());
+        double[] p = n == 0 ? new double[0] : Conversion.numbers(coefficients(), span());
         for (int i = 0; i < n; i++) {
             Quantity reference = reference(verification, i, "verification");
             references[i] = reference.value();
-            errors[i] = value(p, verification.get(i).indication()) - references[i];
+            errors[i] = Conversion.value(p, verification.get(i).indication()) - references[i];
             u[i] = Math.hypot(reference.u(), verification.get(i).uIndication());
         }
         return Departure.of(
@@ -432,18 +277,6 @@ public record Calibration(
                 errors,
                 u,
                 verification.stream().map(v -> v.way() == null ? "" : v.way()).toList());
-    }
-
-    /**
-     * Coefficients as plain numbers, so that the measurand in {@link #unit()} is their polynomial in the indication in
-     * that unit.
-     */
-    private double[] numbers(List<Quantity> coefficients) {
-        double[] p = coefficients.stream().mapToDouble(Quantity::value).toArray();
-        for (int k = 1; k < p.length; k++) {
-            p[k] *= Math.pow(span().factor(), k - 1);
-        }
-        return p;
     }
 
     /**

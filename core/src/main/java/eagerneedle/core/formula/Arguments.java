@@ -8,12 +8,9 @@ import eagerneedle.core.quantity.UnitException;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
 import java.util.ArrayList;
-import java.util.HashMap;
-import java.util.HashSet;
-import java.util.LinkedHashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 
 /**
  * The arguments of one call, laid beside what the function declares: by position or by name, checked for kind and unit.
@@ -25,12 +22,15 @@ public final class Arguments {
     private final Evaluator evaluator;
     private final Expr.Call call;
     private final Function function;
-    /** By parameter; of repeated ones there can be several, in the order they were given. */
-    private final Map<Parameter, Expr> given = new LinkedHashMap<>();
+    /** By index of the parameter; null for one that was not given. */
+    private final Expr[] given;
 
+    private final boolean[] asked;
+    /** Of repeated parameters there can be several, in the order they were given. */
     private final List<Expr> repeated = new ArrayList<>();
-    private final Map<Expr, Value> values = new HashMap<>();
-    private final Set<Parameter> asked = new HashSet<>();
+
+    private final Map<Expr, Value> values = new IdentityHashMap<>();
+    private Value first;
     private boolean takesEnds;
 
     /** @throws FormulaException for an argument that is unknown, too much, given twice, or missing */
@@ -38,34 +38,31 @@ public final class Arguments {
         this.evaluator = evaluator;
         this.call = call;
         this.function = function;
+        this.given = new Expr[function.parameters().size()];
+        this.asked = new boolean[given.length];
         function.check(call);
         int without = 0;
         for (Expr.Argument a : call.arguments()) {
-            Parameter p = a.name() == null
-                    ? function.parameters().get(function.position(without++))
-                    : function.parameter(a.name()).orElseThrow();
-            int at = function.parameters().indexOf(p);
+            int at = a.name() == null ? function.position(without++) : function.index(a.name());
             if (at >= function.from() && at < function.from() + function.repeated()) {
                 repeated.add(a.value());
             } else {
-                given.put(p, a.value());
+                given[at] = a.value();
             }
         }
     }
 
     /** @throws FormulaException for an argument that was given and has no meaning beside the others */
     public void ignored() {
-        given.forEach((p, e) -> {
-            if (!asked.contains(p)) {
+        for (int i = 0; i < given.length; i++) {
+            if (given[i] != null && !asked[i]) {
                 throw new FormulaException(
-                        e.column(),
-                        "The argument " + p.name() + " of " + function.name() + " has no meaning beside "
-                                + values.values().stream()
-                                        .findFirst()
-                                        .map(Value::described)
-                                        .orElse("the others") + "; leave it out.");
+                        given[i].column(),
+                        "The argument " + function.parameters().get(i).name() + " of " + function.name()
+                                + " has no meaning beside " + (first == null ? "the others" : first.described())
+                                + "; leave it out.");
             }
-        });
+        }
     }
 
     public Scope scope() {
@@ -84,7 +81,7 @@ public final class Arguments {
     public Expr at(int i) {
         Expr e = function.repeated() > 0 && i >= function.from()
                 ? (i - function.from() < repeated.size() ? repeated.get(i - function.from()) : null)
-                : expression(function.parameters().get(i));
+                : expression(i);
         if (e == null) {
             throw new FormulaException(
                     call.column(),
@@ -93,14 +90,17 @@ public final class Arguments {
         return e;
     }
 
-    private Expr expression(Parameter p) {
-        asked.add(p);
-        return given.get(p);
+    private Expr expression(int parameter) {
+        asked[parameter] = true;
+        return given[parameter];
     }
 
     private Expr named(String name) {
-        return expression(function.parameter(name)
-                .orElseThrow(() -> new IllegalStateException(function.name() + " declares no " + name)));
+        int at = function.index(name);
+        if (at < 0) {
+            throw new IllegalStateException(function.name() + " declares no " + name);
+        }
+        return expression(at);
     }
 
     private Value evaluated(Expr e) {
@@ -108,6 +108,7 @@ public final class Arguments {
         if (v == null) {
             v = evaluator.evaluate(e);
             values.put(e, v);
+            first = first == null ? v : first;
         }
         return v;
     }
@@ -243,7 +244,7 @@ public final class Arguments {
 
     /** True when the argument was given. */
     public boolean has(String name) {
-        return given.containsKey(function.parameter(name).orElseThrow());
+        return given[function.index(name)] != null;
     }
 
     /** What was given by that name, or the usual value that the function declares. */

@@ -9,6 +9,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import org.antlr.v4.runtime.BaseErrorListener;
 import org.antlr.v4.runtime.CharStreams;
 import org.antlr.v4.runtime.CommonTokenStream;
@@ -28,6 +29,11 @@ public record Formula(String text, String defines, Expr expression) {
     /** Names that stand for a number wherever nothing else has them. */
     public static final Map<String, Double> CONSTANTS = Map.of("pi", Math.PI, "e", Math.E);
 
+    /** Formulas met before: a sheet's are the same in every run, and those of default arguments in every call. */
+    private static final Map<String, Formula> KNOWN = new ConcurrentHashMap<>();
+
+    private static final int MOST_KNOWN = 4096;
+    private static final int LONGEST_KNOWN = 1000;
     private static final int DEEPEST = 600;
     private static final int BRACKET = 3;
     private static final int LONGEST = 60_000;
@@ -38,6 +44,20 @@ public record Formula(String text, String defines, Expr expression) {
      * @throws FormulaException with column, what was found and what would fit
      */
     public static Formula parse(String text) {
+        Formula known = KNOWN.get(text);
+        if (known == null) {
+            known = parsed(text);
+            if (text.length() < LONGEST_KNOWN) {
+                if (KNOWN.size() >= MOST_KNOWN) {
+                    KNOWN.clear();
+                }
+                KNOWN.put(text, known);
+            }
+        }
+        return known;
+    }
+
+    private static Formula parsed(String text) {
         if (text.length() > LONGEST) {
             throw new FormulaException(
                     1, "The formula is longer than %d characters; split it into named parts.".formatted(LONGEST));

@@ -117,7 +117,8 @@ public record Function(
         }
     }
 
-    private int index(String named) {
+    /** Index of the parameter of that name; -1 for none. */
+    int index(String named) {
         for (int i = 0; i < parameters.size(); i++) {
             if (parameters.get(i).name().equals(named)) {
                 return i;

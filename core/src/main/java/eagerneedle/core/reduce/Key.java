@@ -38,6 +38,17 @@ public sealed interface Key {
         public String toString() {
             return "run " + run + "." + name;
         }
+
+        // Written out: every edit looks thousands of them up.
+        @Override
+        public boolean equals(Object o) {
+            return o instanceof OfRun k && k.run == run && k.name.equals(name);
+        }
+
+        @Override
+        public int hashCode() {
+            return 31 * name.hashCode() + run;
+        }
     }
 
     /** A window of one run. */

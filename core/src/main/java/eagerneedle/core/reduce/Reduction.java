@@ -116,7 +116,7 @@ public final class Reduction {
         try {
             return raw.size() == 0
                     ? Optional.empty()
-                    : Optional.of(Reducer.measurand(session, run, channel, run.channel(sheet, channel), raw));
+                    : Optional.of(Measurand.everywhere(session, run, channel, run.channel(sheet, channel), raw));
         } catch (IllegalArgumentException none) {
             return Optional.empty();
         }

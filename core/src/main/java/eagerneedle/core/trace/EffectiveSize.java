@@ -32,7 +32,7 @@ final class EffectiveSize {
         double firstPair = v.length > 2 ? sums.firstPair(v) : 0;
         return v.length > 2 && firstPair <= 0
                 ? worth(v.length, squares, v.length, squares, 0)
-                : summed(v, sums.mean(), squares);
+                : summed(v, sums.mean(), squares, firstPair);
     }
 
     private static double worth(int n, double squares, int m, double ss, double correlations) {
@@ -40,7 +40,7 @@ final class EffectiveSize {
         return Math.max(1, Math.min(n, squares / n / varianceOfMean));
     }
 
-    private static double summed(double[] v, double mean, double squares) {
+    private static double summed(double[] v, double mean, double squares, double firstPair) {
         double[] series = v;
         double ss = squares;
         while (true) {
@@ -48,10 +48,22 @@ final class EffectiveSize {
             boolean shorten = m > FEWEST_TO_SHORTEN;
             double sum = 0;
             boolean ended = false;
-            double[] many = shorten ? products(series, mean) : null;
+            double[] many = null;
             int most = shorten ? LAGS : Math.max(m - 3, 1);
             for (int lag = 1; lag <= most && lag + 1 < m && !ended; lag += 2) {
-                double pair = (shorten ? many[lag - 1] + many[lag] : pair(series, mean, lag)) / ss;
+                double pair;
+                if (lag == 1 && series == v) {
+                    pair = firstPair;
+                } else if (!shorten) {
+                    pair = pair(series, mean, lag) / ss;
+                } else {
+                    // White noise ends at the first or second pair; what goes on after those goes on for long.
+                    boolean alone = series == v && lag == 3;
+                    many = many == null || lag == 5 && series == v
+                            ? products(series, mean, lag, alone ? lag + 1 : LAGS)
+                            : many;
+                    pair = (many[lag - 1] + many[lag]) / ss;
+                }
                 ended = pair <= 0;
                 sum += ended ? 0 : pair;
             }
@@ -71,19 +83,20 @@ final class EffectiveSize {
         }
     }
 
-    /** Sums of products of deviations at lags 1 to 10, in one pass. */
-    private static double[] products(double[] v, double mean) {
-        double[][] parts = Blocks.map(v.length, (from, to) -> products(v, mean, from, to), double[][]::new);
+    /** Sums of products of deviations at lags from an odd one to an even one, in one pass; by lag less one. */
+    private static double[] products(double[] v, double mean, int first, int last) {
+        double[][] parts =
+                Blocks.map(v.length, (from, to) -> products(v, mean, first, last, from, to), double[][]::new);
         double[] all = parts[0];
         for (int i = 1; i < parts.length; i++) {
-            for (int k = 0; k < LAGS; k++) {
+            for (int k = first - 1; k < last; k++) {
                 all[k] += parts[i][k];
             }
         }
         return all;
     }
 
-    private static double[] products(double[] v, double mean, int from, int to) {
+    private static double[] products(double[] v, double mean, int first, int last, int from, int to) {
         double[] out = new double[LAGS];
         double[] d = new double[LAGS + PIECE];
         for (int start = from; start < to; start += PIECE) {
@@ -92,7 +105,7 @@ final class EffectiveSize {
             for (int i = Math.max(0, start - LAGS); i < start - LAGS + end; i++) {
                 d[i - start + LAGS] = v[i] - mean;
             }
-            for (int lag = 1; lag < LAGS; lag += 2) {
+            for (int lag = first; lag < last; lag += 2) {
                 addPair(d, end, lag, out);
             }
         }

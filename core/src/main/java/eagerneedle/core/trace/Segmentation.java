@@ -53,21 +53,21 @@ public final class Segmentation {
         }
         double sigma = Math.max(noise(v), Math.max(trace.step() / Math.sqrt(12), 1e-12 * span(v)));
         double penalty = PENALTY * sigma * sigma * Math.log(m);
-        Moments moments = new Moments(v);
+        Moments moments = new Moments(v, degree);
         double[] best = new double[m + 1];
         int[] previous = new int[m + 1];
         Arrays.fill(best, Double.POSITIVE_INFINITY);
         best[0] = -penalty;
         int[] starts = new int[m + 1];
+        double[] without = new double[m + 1];
         int alive = 0;
         for (int end = SHORTEST; end <= m; end++) {
             starts[alive++] = end - SHORTEST;
-            double[] without = new double[alive];
             for (int s = 0; s < alive; s++) {
                 int start = starts[s];
                 without[s] = best[start] == Double.POSITIVE_INFINITY
                         ? best[start]
-                        : best[start] + moments.residualSquares(start, end, degree);
+                        : best[start] + moments.residualSquares(start, end);
                 if (without[s] + penalty < best[end]) {
                     best[end] = without[s] + penalty;
                     previous[end] = start;
@@ -119,43 +119,56 @@ public final class Segmentation {
         return (end - start) / k;
     }
 
-    /** Running sums of i^a and v i^b from which the residual squares of a parabola over any span follow at once. */
+    /**
+     * Running sums of v i^b from which the residual squares of a parabola over any span follow at once; what depends on
+     * the length of the span alone is worked out beforehand.
+     */
     private static final class Moments {
-        private final double[][] weighted = new double[3][];
-        private final double[] squares;
+        /** Four sums a sample: of v, v i, v i² and v². */
+        private final double[] sums;
+        /** Four factors a length: those of the mean, the slope and the bend, and the mean square of the places. */
+        private final double[] factors;
 
-        Moments(double[] v) {
+        Moments(double[] v, int degree) {
             int n = v.length;
             double centre = Arrays.stream(v).average().orElse(0);
-            squares = new double[n + 1];
-            for (int p = 0; p < 3; p++) {
-                weighted[p] = new double[n + 1];
-                for (int i = 0; i < n; i++) {
-                    weighted[p][i + 1] = weighted[p][i] + (v[i] - centre) * Math.pow(i, p);
-                }
-            }
+            sums = new double[4 * (n + 1)];
+            factors = new double[4 * (n + 1)];
             for (int i = 0; i < n; i++) {
-                squares[i + 1] = squares[i] + (v[i] - centre) * (v[i] - centre);
+                double d = v[i] - centre;
+                sums[4 * i + 4] = sums[4 * i] + d;
+                sums[4 * i + 5] = sums[4 * i + 1] + d * i;
+                sums[4 * i + 6] = sums[4 * i + 2] + d * i * i;
+                sums[4 * i + 7] = sums[4 * i + 3] + d * d;
+            }
+            for (int k = 1; k <= n; k++) {
+                double length = k;
+                double s2 = length * (length * length - 1) / 12;
+                double s4 = length * (length * length - 1) * (3 * length * length - 7) / 240;
+                double norm = s4 - s2 * s2 / length;
+                factors[4 * k] = 1 / length;
+                factors[4 * k + 1] = s2 > 0 ? 1 / s2 : 0;
+                factors[4 * k + 2] = degree > 1 && norm > 0 ? 1 / norm : 0;
+                factors[4 * k + 3] = s2 / length;
             }
         }
 
-        double residualSquares(int from, int to, int degree) {
-            double n = to - from;
-            double c = (from + to - 1) / 2.0;
-            double w0 = weighted[0][to] - weighted[0][from];
-            double w1raw = weighted[1][to] - weighted[1][from];
-            double w2raw = weighted[2][to] - weighted[2][from];
+        double residualSquares(int from, int to) {
+            int a = 4 * from;
+            int b = 4 * to;
+            int n = b - a;
+            double c = (from + to - 1) * 0.5;
+            double w0 = sums[b] - sums[a];
+            double w1raw = sums[b + 1] - sums[a + 1];
             double w1 = w1raw - c * w0;
-            double w2 = w2raw - 2 * c * w1raw + c * c * w0;
-            double s2 = n * (n * n - 1) / 12;
-            double s4 = n * (n * n - 1) * (3 * n * n - 7) / 240;
-            double ss = squares[to] - squares[from];
-            if (degree == 1) {
-                return Math.max(0, ss - w0 * w0 / n - w1 * w1 / s2);
-            }
-            double q = w2 - w0 * s2 / n;
-            double norm = s4 - s2 * s2 / n;
-            return Math.max(0, ss - w0 * w0 / n - w1 * w1 / s2 - (norm > 0 ? q * q / norm : 0));
+            double w2 = sums[b + 2] - sums[a + 2] - c * (2 * w1raw - c * w0);
+            double q = w2 - w0 * factors[n + 3];
+            double rest = sums[b + 3]
+                    - sums[a + 3]
+                    - w0 * w0 * factors[n]
+                    - w1 * w1 * factors[n + 1]
+                    - q * q * factors[n + 2];
+            return rest > 0 ? rest : 0;
         }
     }
 }

@@ -79,8 +79,8 @@ record Sums(
         double min = v[from];
         double max = v[from];
         for (int i = from; i < to; i++) {
-            min = v[i] < min ? v[i] : min;
-            max = v[i] > max ? v[i] : max;
+            min = Math.min(min, v[i]);
+            max = Math.max(max, v[i]);
         }
         return new Sums(to - from, near, sum, squares, first, second, st, stt, stv, min, max);
     }

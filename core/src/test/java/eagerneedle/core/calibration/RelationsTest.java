@@ -257,10 +257,17 @@ class RelationsTest {
                 Link.linear("sensor", "hook", "N", "V", "0.100(1)", "2.50(2)"),
                 Link.converter("logger", "V", 0, 5, 12, null)));
         Calibration c = of(Relation.OFFSET, "N", List.of(new CalibrationPoint("0 N", 0.3, 0.01, 100, true)));
-        Trace t = c.apply(
-                new Trace("x", new double[] {0}, new double[] {10.3}, LabUnit.parse("N"), 0.01, chain.shared("force")),
-                chain,
-                null);
+        Trace t = new Conversion(c)
+                .apply(
+                        new Trace(
+                                "x",
+                                new double[] {0},
+                                new double[] {10.3},
+                                LabUnit.parse("N"),
+                                0.01,
+                                chain.shared("force")),
+                        chain,
+                        null);
         assertThat(t.value()[0]).isCloseTo(10, within(1e-9));
         double gain = t.shared().stream()
                 .filter(s -> s.leaf().id().endsWith("/gain"))
@@ -320,13 +327,12 @@ class RelationsTest {
         Calibration c = of(Relation.OFFSET, "V", zero);
         Trace t = new Trace("x", new double[] {0, 600}, new double[] {1.1, 1.1}, LabUnit.parse("V"), 0.001, List.of());
         Instant end = DAY.plus(Duration.ofHours(1));
-        Trace corrected = c.withAfter(new AfterUse(end, later, AfterUse.Use.CORRECT))
+        Trace corrected = new Conversion(c.withAfter(new AfterUse(end, later, AfterUse.Use.CORRECT)))
                 .apply(t, null, DAY.plus(Duration.ofMinutes(30)));
         // Half way 0.03 V of the 0.06 V are gone, ten minutes later 0.04 V.
         assertThat(corrected.value()[0]).isCloseTo(0.97, within(1e-9));
         assertThat(corrected.value()[1]).isCloseTo(0.96, within(1e-9));
-        Trace kept =
-                c.withAfter(new AfterUse(end, later, AfterUse.Use.INFLUENCE)).apply(t, null, DAY);
+        Trace kept = new Conversion(c.withAfter(new AfterUse(end, later, AfterUse.Use.INFLUENCE))).apply(t, null, DAY);
         assertThat(kept.value()[0]).isCloseTo(1.0, within(1e-9));
         assertThat(kept.shared().stream()
                         .filter(s -> s.leaf().id().endsWith("drift"))
@@ -335,7 +341,7 @@ class RelationsTest {
                         .contribution()
                         .applyAsDouble(1))
                 .isCloseTo(0.06 / Math.sqrt(3), within(1e-9));
-        assertThat(c.withAfter(new AfterUse(end, later, AfterUse.Use.TELL))
+        assertThat(new Conversion(c.withAfter(new AfterUse(end, later, AfterUse.Use.TELL)))
                         .apply(t, null, DAY)
                         .value()[0])
                 .isCloseTo(1.0, within(1e-9));

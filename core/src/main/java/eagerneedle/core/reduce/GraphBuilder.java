@@ -1,0 +1,232 @@
+package eagerneedle.core.reduce;
+
+import eagerneedle.core.formula.Formula;
+import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.formula.RowLabels;
+import eagerneedle.core.formula.Value;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.SheetReader;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/** The graph of a session: what everything in it is computed from, and how. */
+final class GraphBuilder {
+    private final SheetReader.Located located;
+    private final Session session;
+    private final boolean planning;
+    private final Sheet sheet;
+    private final List<Run> runs;
+    private final Map<Key, Graph.Node> nodes = new LinkedHashMap<>();
+    private final InputNodes inputs;
+    private final RunNodes samples;
+
+    /**
+     * Of a session and the sheet it follows.
+     *
+     * @param planning true for runs that are only scheduled and readings that are only planned
+     * @param most how many samples a trace may have to be worked out without being asked
+     */
+    GraphBuilder(
+            SheetReader.Located located,
+            SampleSource source,
+            Session session,
+            boolean planning,
+            Sheet sheet,
+            long most) {
+        this.located = located;
+        this.sheet = sheet;
+        this.session = session;
+        this.planning = planning;
+        this.runs = planning ? scheduled() : session.runs();
+        this.inputs = new InputNodes(session, sheet, planning, nodes);
+        this.samples = new RunNodes(source, session, sheet, planning, most, nodes);
+    }
+
+    List<Run> runs() {
+        return runs;
+    }
+
+    Map<Key, Graph.Node> build() {
+        sheet.inputs().forEach((name, input) -> {
+            String planned = session.planned().getOrDefault(name, input.value());
+            String text = planning ? planned : session.measured().getOrDefault(name, planned);
+            inputs.reading(name, text, input);
+        });
+        sheet.channels().forEach(inputs::calibration);
+        if (planning) {
+            sheet.planned()
+                    .forEach((name, input) ->
+                            inputs.reading(name, session.planned().getOrDefault(name, input.value()), input));
+        }
+        sheet.captures().forEach(this::capture);
+        sheet.results()
+                .forEach((name, d) -> formula(
+                        new Key.Global(name), d.formula(), d.unit(), Map.of(), "/results/" + name + "/formula"));
+        return nodes;
+    }
+
+    private void capture(String captureName, Sheet.Capture capture) {
+        List<Run> ofCapture =
+                runs.stream().filter(r -> r.capture().equals(captureName)).toList();
+        Set<String> columns = new LinkedHashSet<>();
+        capture.levels().values().forEach(l -> columns.addAll(l.set().keySet()));
+        columns.addAll(capture.byEye().keySet());
+        columns.addAll(capture.quantities().keySet());
+        for (Run run : ofCapture) {
+            run(run, captureName, capture);
+        }
+        List<Run> taking = ofCapture.stream().filter(Run::takesPart).toList();
+        for (String column : columns) {
+            List<Run> having = taking.stream()
+                    .filter(r -> nodes.containsKey(Key.of(r, column)))
+                    .toList();
+            List<Key> rows = having.stream().map(r -> (Key) Key.of(r, column)).toList();
+            RowLabels labels = new RowLabels(
+                    captureName,
+                    having.stream()
+                            .map(r -> new RowLabels.Row("run " + r.id(), r.level()))
+                            .toList(),
+                    List.copyOf(capture.levels().keySet()));
+            nodes.put(
+                    new Key.Column(captureName, column),
+                    new Graph.Node(rows, List.of(rows, labels), look -> column(rows, labels, look)));
+        }
+    }
+
+    private static Outcome column(List<Key> rows, RowLabels labels, java.util.function.Function<Key, Outcome> look) {
+        List<Quantity> values = new ArrayList<>();
+        for (Key row : rows) {
+            Outcome o = look.apply(row);
+            if (o.problem() != null) {
+                return Outcome.problem(
+                        o.problem().startsWith("Run")
+                                ? o.problem()
+                                : row.toString().replace("run ", "Run ") + ": " + o.problem());
+            }
+            o.quantity().ifPresent(values::add);
+        }
+        return Outcome.of(new Value.Column(values, values.size() == rows.size() ? labels : null));
+    }
+
+    private void run(Run run, String captureName, Sheet.Capture capture) {
+        Map<String, Key> local = new LinkedHashMap<>();
+        Sheet.Level level = capture.levels().get(run.level());
+        Map<String, String> set = level == null ? Map.of() : level.set();
+        set.keySet().forEach(n -> local.put(n, Key.of(run, n)));
+        capture.byEye().forEach((n, input) -> samples.byEye(run, n, input));
+        capture.byEye().keySet().forEach(n -> local.put(n, Key.of(run, n)));
+        capture.quantities().keySet().forEach(n -> local.put(n, Key.of(run, n)));
+        if (!planning) {
+            capture.channels().forEach(c -> local.put(c, Key.of(run, c)));
+            capture.channels().forEach(c -> samples.trace(run, c));
+            capture.windows().forEach((w, plan) -> samples.window(run, w, plan));
+        }
+        set.forEach((n, f) -> formula(
+                Key.of(run, n),
+                f,
+                null,
+                Map.of(),
+                "/captures/" + captureName + "/levels/" + run.level() + "/set/" + n));
+        capture.quantities().forEach((n, d) -> {
+            String f = planning ? d.planned() : d.formula();
+            if (planning && f == null && !usesChannels(d, capture)) {
+                f = d.formula();
+            }
+            if (f != null) {
+                formula(
+                        Key.of(run, n),
+                        f,
+                        d.unit(),
+                        local,
+                        "/captures/" + captureName + "/quantities/" + n
+                                + (f.equals(d.formula()) ? "/formula" : "/planned"));
+            }
+        });
+    }
+
+    /** True when a quantity rests on samples, directly or through others of its run, and so has no value in a plan. */
+    private boolean usesChannels(Sheet.Derived d, Sheet.Capture capture) {
+        return Formula.parse(d.formula()).names().stream()
+                .anyMatch(n -> capture.channels().contains(n)
+                        || capture.quantities().containsKey(n)
+                                && capture.quantities().get(n).planned() == null
+                                && usesChannels(capture.quantities().get(n), capture));
+    }
+
+    private void formula(Key key, String text, String unit, Map<String, Key> local, String pointer) {
+        Formula formula = Formula.parse(text);
+        List<Key> needs = new ArrayList<>();
+        for (String n : formula.names()) {
+            Key k = local.containsKey(n) ? local.get(n) : Key.named(n, sheet);
+            if (nodes.containsKey(k) || local.containsKey(n) || sheet.results().containsKey(n) || n.contains(".")) {
+                needs.add(k);
+            }
+        }
+        if (key instanceof Key.OfRun of) {
+            for (Key.WindowOf w : samples.windowsOf(of.run())) {
+                if (text.contains('"' + w.window() + '"')) {
+                    needs.add(w);
+                }
+            }
+        }
+        nodes.put(
+                key,
+                new Graph.Node(
+                        List.copyOf(needs),
+                        List.of(text, unit == null ? "" : unit, List.copyOf(local.keySet())),
+                        look -> {
+                            NodeScope scope = new NodeScope(key, local, n -> Key.named(n, sheet), look, planning);
+                            try {
+                                Value v = formula.evaluate(scope);
+                                if (unit != null && v instanceof Value.Scalar s) {
+                                    v = new Value.Scalar(wanted(s.quantity(), LabUnit.parse(unit)));
+                                }
+                                return Outcome.of(v).with(scope.remarks());
+                            } catch (NodeScope.Missing m) {
+                                return Outcome.problem(m.getMessage());
+                            } catch (FormulaException e) {
+                                return Outcome.problem(wrong(pointer, e.column(), e.getMessage()));
+                            } catch (IllegalArgumentException e) {
+                                return Outcome.problem(wrong(pointer, 1, e.getMessage()));
+                            }
+                        }));
+    }
+
+    /** What is wrong with a formula and where: in the sheet, or in one that was added to it. */
+    private String wrong(String pointer, int column, String message) {
+        return located.places().containsKey(pointer)
+                ? located.problem(pointer, column, message).getMessage()
+                : "In the formula that was added, column " + column + ": " + message;
+    }
+
+    /**
+     * The quantity in the unit the sheet wants; where only its reciprocal would fit, a fit was probably made the wrong
+     * way round.
+     */
+    private static Quantity wanted(Quantity q, LabUnit unit) {
+        if (!q.unit().fits(unit) && LabUnit.ONE.per(q.unit()).fits(unit)) {
+            throw new IllegalArgumentException("this gives " + q.unit().named() + " where " + unit.named()
+                    + " is wanted; its reciprocal would fit, so perhaps the two columns of the fit are exchanged.");
+        }
+        return q.to(unit);
+    }
+
+    private List<Run> scheduled() {
+        List<Run> out = new ArrayList<>();
+        sheet.captures()
+                .forEach((c, capture) -> capture.levels().keySet().forEach(l -> {
+                    for (int i = 0; i < session.repeats(sheet, c); i++) {
+                        out.add(Run.captured(out.size() + 1, c, l, session.created(), "planned", Run.COUNTS));
+                    }
+                }));
+        return out;
+    }
+}

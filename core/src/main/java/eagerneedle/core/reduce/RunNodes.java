@@ -1,0 +1,189 @@
+package eagerneedle.core.reduce;
+
+import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.formula.Formula;
+import eagerneedle.core.formula.Value;
+import eagerneedle.core.formula.Written;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.UnitException;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.trace.RawSamples;
+import eagerneedle.core.trace.Trace;
+import eagerneedle.core.trace.Window;
+import eagerneedle.core.trace.WindowProposal;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/** What formulas find of a run itself: its traces, its windows and what was read by eye. */
+final class RunNodes {
+    /** Step of a gate timer's clock, s. */
+    private static final double GATE_CLOCK = 1e-6;
+
+    private final SampleSource source;
+    private final Session session;
+    private final Sheet sheet;
+    private final boolean planning;
+    private final long most;
+    private final Map<Key, Graph.Node> nodes;
+    private final Measurand measurand = new Measurand();
+    private final Map<Integer, List<Key.WindowOf>> windows = new HashMap<>();
+
+    /** @param nodes the graph that is being built */
+    RunNodes(
+            SampleSource source,
+            Session session,
+            Sheet sheet,
+            boolean planning,
+            long most,
+            Map<Key, Graph.Node> nodes) {
+        this.source = source;
+        this.session = session;
+        this.sheet = sheet;
+        this.planning = planning;
+        this.most = most;
+        this.nodes = nodes;
+    }
+
+    /** What was read by eye with a run; in a plan what the sheet expects. */
+    void byEye(Run run, String name, Sheet.Input input) {
+        String text = planning ? input.value() : run.entries().byEye().get(name);
+        nodes.put(Key.of(run, name), new Graph.Node(List.of(), Arrays.asList(text, input.leafLabel()), look -> {
+            if (text == null) {
+                return Outcome.problem(run.name() + ": " + input.label() + " was not read.");
+            }
+            try {
+                return Outcome.of(Written.quantity(
+                        text,
+                        Key.of(run, name).toString(),
+                        input.leafLabel(),
+                        input.by() == null ? "reading" : input.by()));
+            } catch (IllegalArgumentException e) {
+                return Outcome.problem(e.getMessage());
+            }
+        }));
+    }
+
+    /** True when a quantity or a window of the run's capture looks at the channel. */
+    private boolean isUsed(Run run, String channelName) {
+        Sheet.Capture capture = sheet.captures().get(run.capture());
+        return capture.windows().values().stream().anyMatch(w -> w.on().equals(channelName))
+                || capture.quantities().values().stream()
+                        .anyMatch(d -> Formula.parse(d.formula()).names().contains(channelName));
+    }
+
+    void trace(Run run, String channelName) {
+        if (!isKnown(run.rawUnit(channelName))) {
+            nodes.put(
+                    Key.of(run, channelName),
+                    new Graph.Node(
+                            List.of(),
+                            run.rawUnit(channelName),
+                            look -> Outcome.problem(run.name() + " holds samples of " + channelName + " in '"
+                                    + run.rawUnit(channelName)
+                                    + "', which is not a unit known here; they are kept, and can be exported.")));
+            return;
+        }
+        Calibration calibration = Measurand.calibrationOf(
+                        session, run, channelName, sheet.channels().get(channelName))
+                .orElse(null);
+        List<Object> stamp = new ArrayList<>();
+        stamp.add(run.rawUnit(channelName));
+        stamp.add(calibration == null ? "none" : calibration);
+        stamp.add(run.setups());
+        stamp.add(run.entries());
+        Sheet.PromptPlan prompt = sheet.captures().get(run.capture()).prompt();
+        boolean used = isUsed(run, channelName);
+        if (source.count(run.id(), channelName) > (used ? most : Reducer.LONG)) {
+            stamp.add("too long");
+            nodes.put(
+                    Key.of(run, channelName),
+                    new Graph.Node(
+                            List.of(),
+                            stamp,
+                            look -> Outcome.problem(run.name() + " holds " + source.count(run.id(), channelName)
+                                    + " samples of "
+                                    + channelName
+                                    + (used
+                                            ? ", too many to be worked out without being asked; say " + "so at Reduce."
+                                            : ", which nothing of this sheet uses; its outline is "
+                                                    + "shown at Capture."))));
+            return;
+        }
+        nodes.put(Key.of(run, channelName), new Graph.Node(List.of(), stamp, look -> {
+            RawSamples raw = source.samples(run.id(), channelName);
+            if (raw.size() == 0) {
+                return Outcome.problem(run.name() + " holds no samples of " + channelName + ".");
+            }
+            try {
+                RawSamples counting = CountedSamples.of(
+                        run,
+                        channelName,
+                        raw,
+                        run.rawUnit(channelName),
+                        run.channel(sheet, channelName),
+                        prompt == null ? 0 : prompt.seconds());
+                Trace trace = measurand.toTrace(
+                        channelName,
+                        run.channel(sheet, channelName),
+                        run,
+                        run.rawUnit(channelName),
+                        counting,
+                        calibration);
+                return Outcome.of(new Value.Signal(isGate(channelName) ? trace.stairs(GATE_CLOCK) : trace));
+            } catch (IllegalArgumentException e) {
+                return Outcome.problem(run.name() + ": " + e.getMessage());
+            }
+        }));
+    }
+
+    private static boolean isKnown(String unit) {
+        try {
+            if (!unit.equals(Run.COUNTS)) {
+                LabUnit.parse(unit);
+            }
+            return true;
+        } catch (UnitException e) {
+            return false;
+        }
+    }
+
+    private boolean isGate(String channelName) {
+        String device = sheet.channels().get(channelName).device();
+        return device != null
+                && sheet.devices().containsKey(device)
+                && "gate".equals(sheet.devices().get(device).driver());
+    }
+
+    void window(Run run, String name, Sheet.WindowPlan plan) {
+        windows.computeIfAbsent(run.id(), id -> new ArrayList<>()).add(Key.window(run, name));
+        Window byHand = run.windows().get(name);
+        nodes.put(
+                Key.window(run, name),
+                new Graph.Node(
+                        List.of(Key.of(run, plan.on())), List.of(plan, byHand == null ? "proposed" : byHand), look -> {
+                            Outcome trace = look.apply(Key.of(run, plan.on()));
+                            if (trace.problem() != null) {
+                                return trace;
+                            }
+                            if (byHand != null) {
+                                return Outcome.of(new Value.Span(byHand));
+                            }
+                            return WindowProposal.named(plan.propose())
+                                    .of(((Value.Signal) trace.value()).trace())
+                                    .map(w -> Outcome.of(new Value.Span(w)))
+                                    .orElse(Outcome.problem(run.name() + ": no window '" + name
+                                            + "' could be proposed; set one by hand at "
+                                            + "Reduce, or leave the run out there."));
+                        }));
+    }
+
+    /** The windows of a run that are in the graph. */
+    List<Key.WindowOf> windowsOf(int run) {
+        return windows.getOrDefault(run, List.of());
+    }
+}
