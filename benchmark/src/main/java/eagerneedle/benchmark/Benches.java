@@ -3,7 +3,7 @@ package eagerneedle.benchmark;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.SheetTrial;
-import eagerneedle.core.session.Command;
+import eagerneedle.core.session.ReduceCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
@@ -73,7 +73,7 @@ public class Benches {
     @Benchmark
     public Object oneEdit() {
         Window w = new Window(0.6, 1.2 + 0.02 * (turn++ % 5), "bench");
-        Session edited = new Command.SetWindow(20, "rolling", w).apply(rehearsal.session());
+        Session edited = new ReduceCommand.SetWindow(20, "rolling", w).apply(rehearsal.session());
         return warm.reduce(edited);
     }
 

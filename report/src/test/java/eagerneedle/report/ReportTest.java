@@ -15,6 +15,10 @@ import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.reduce.SessionWatch;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.Command;
+import eagerneedle.core.session.JudgeCommand;
+import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.session.RigCommand;
+import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
@@ -65,7 +69,7 @@ class ReportTest {
 
     @Test
     void theReportIsOnePageWithEveryPartAndNothingFromOutside() {
-        Reduction r = reduction(new Command.LeaveOut(12, "hand in the <beam>"));
+        Reduction r = reduction(new RunCommand.LeaveOut(12, "hand in the <beam>"));
         String html = SessionReport.html(
                 r,
                 new SessionWatch().look(r, Instant.parse("2026-11-24T09:00:00Z")),
@@ -140,14 +144,14 @@ class ReportTest {
     @Test
     void theReportSaysWhatWasChosenAndWhatWasSignedOff() {
         Reduction r = reduction(
-                new Command.LeaveOut(12, "hand in the beam"),
-                new Command.ChooseSchool(School.LIMITS),
-                new Command.SetWindow(9, "rolling", new eagerneedle.core.trace.Window(0.6, 1.9, "moved by hand")),
-                new Command.AddQuantity(
+                new RunCommand.LeaveOut(12, "hand in the beam"),
+                new JudgeCommand.ChooseSchool(School.LIMITS),
+                new ReduceCommand.SetWindow(9, "rolling", new eagerneedle.core.trace.Window(0.6, 1.9, "moved by hand")),
+                new ReduceCommand.AddQuantity(
                         "slopes",
                         "half",
                         new eagerneedle.core.sheet.Sheet.Derived("half of it", null, null, null, "a / 2", null)),
-                new Command.SignOff("cart", "Cart taken off", Instant.EPOCH));
+                new RigCommand.SignOff("cart", "Cart taken off", Instant.EPOCH));
         String html = SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty());
         assertThat(html)
                 .contains(
@@ -163,7 +167,7 @@ class ReportTest {
 
     @Test
     void aBlindReportHoldsNoReference() {
-        Reduction r = reduction(new Command.HideReferences(Instant.EPOCH));
+        Reduction r = reduction(new JudgeCommand.HideReferences(Instant.EPOCH));
         String html = SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty());
         assertThat(html)
                 .contains("The references have been hidden since")
@@ -171,7 +175,8 @@ class ReportTest {
                 .doesNotContain("9.8126")
                 .contains(Reduction.HIDDEN);
         Reduction locked = reduction(
-                new Command.HideReferences(Instant.EPOCH), new Command.LockResults(Instant.EPOCH, r.results()));
+                new JudgeCommand.HideReferences(Instant.EPOCH),
+                new JudgeCommand.LockResults(Instant.EPOCH, r.results()));
         assertThat(SessionReport.html(locked, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty()))
                 .contains("before the references were seen: Local g against the reference of the laboratory: "
                         + r.quantity("g").orElseThrow());
@@ -224,7 +229,7 @@ class ReportTest {
 
     @Test
     void runsLieOverEachOtherFromTheBeginningOfTheirWindows() {
-        Reduction r = reduction(new Command.LeaveOut(12, "blurred"));
+        Reduction r = reduction(new RunCommand.LeaveOut(12, "blurred"));
         Plot overlay = SessionPlots.overlay(r, "slopes", "position").orElseThrow();
         List<Layer.Points> runs = overlay.layers().stream()
                 .filter(l -> l instanceof Layer.Points)
@@ -295,7 +300,7 @@ class ReportTest {
 
     @Test
     void theLineThroughRunsGoesThroughItsPoints() {
-        Reduction r = reduction(new Command.LeaveOut(12, "blurred"));
+        Reduction r = reduction(new RunCommand.LeaveOut(12, "blurred"));
         Plot plot = SessionPlots.columns(r, sheet.sheet().pictures().get(0)).orElseThrow();
         Layer.Curve line = (Layer.Curve) plot.layers().stream()
                 .filter(l -> l instanceof Layer.Curve)

@@ -7,7 +7,7 @@ import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.session.Command;
+import eagerneedle.core.session.PlanCommand;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Trace;
 import java.util.Map;
@@ -94,7 +94,7 @@ final class ActualProcedure implements CalibrateStation.Procedure {
             Quantity q = Quantity.exact(value, channel().labUnit()).to(to);
             double u = Math.sqrt(sum) * channel().labUnit().scaleTo(to);
             desk.bench()
-                    .apply(new Command.SetMeasured(
+                    .apply(new PlanCommand.SetMeasured(
                             input, plan.label(), (Notation.bracketed(q.value(), u) + " " + to.symbol()).strip()));
             Notices.tell(
                     all,

@@ -8,7 +8,7 @@ import eagerneedle.core.chain.Link;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Ledger;
-import eagerneedle.core.session.Command;
+import eagerneedle.core.session.CalibrationCommand;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.report.Certificate;
@@ -51,7 +51,7 @@ final class CalibrationKeeping {
 
     /** Keeps it and says what followed; false when it cannot be kept. */
     boolean keep(Calibration c, String says) {
-        if (!Notices.attempt(owner, () -> desk.bench().apply(new Command.Calibrate(c)))) {
+        if (!Notices.attempt(owner, () -> desk.bench().apply(new CalibrationCommand.Calibrate(c)))) {
             return false;
         }
         Notices.tell(
@@ -137,7 +137,7 @@ final class CalibrationKeeping {
                 throw new IllegalArgumentException("The channel " + name + " of " + FileName.of(file)
                         + " was calibrated in another way or unit; it does not fit here.");
             }
-            desk.bench().apply(new Command.Calibrate(found));
+            desk.bench().apply(new CalibrationCommand.Calibrate(found));
             Notices.tell(
                     owner,
                     "Taken over: calibrated " + DAY.format(found.taken()) + ", due " + DAY.format(found.due()) + "."

@@ -11,7 +11,7 @@ import eagerneedle.core.calibration.CalibrationPoint;
 import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.session.Command;
+import eagerneedle.core.session.CalibrationCommand;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.picture.CalibrationPlots;
 import eagerneedle.picture.TwoRails;
@@ -319,7 +319,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
     private void finishCheck() {
         AfterUse check = new AfterUse(desk.bench().clock().instant(), checked, checking);
         checking = null;
-        desk.bench().apply(new Command.CheckAfterUse(name, check));
+        desk.bench().apply(new CalibrationCommand.CheckAfterUse(name, check));
         checked.clear();
         current = 0;
         Notices.tell(

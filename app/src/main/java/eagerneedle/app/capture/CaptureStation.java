@@ -6,8 +6,8 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.TypedPanel;
 import eagerneedle.app.workbench.LiveRig;
-import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.picture.SessionPlots;
 import java.io.IOException;
@@ -218,7 +218,7 @@ public final class CaptureStation implements StationView {
             Notices.attempt(
                     all,
                     () -> desk.bench()
-                            .apply(new Command.ContinueRun(
+                            .apply(new RunCommand.ContinueRun(
                                     run.id(), desk.bench().clock().instant())));
             shown = desk.bench().session().run(run.id()).orElse(null);
             refresh();
@@ -240,7 +240,7 @@ public final class CaptureStation implements StationView {
             return;
         }
         Run run = mode instanceof PromptedMode p ? p.completed(decided) : decided;
-        desk.bench().apply(new Command.KeepRun(run));
+        desk.bench().apply(new RunCommand.KeepRun(run));
         pending = null;
         verdict.show(null, null);
         byHand = false;

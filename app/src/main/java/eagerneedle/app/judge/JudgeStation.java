@@ -14,7 +14,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Improvements;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Blind;
-import eagerneedle.core.session.Command;
+import eagerneedle.core.session.JudgeCommand;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.picture.BudgetPicture;
 import eagerneedle.picture.Ink;
@@ -162,7 +162,8 @@ public final class JudgeStation implements StationView {
         hide.setOnAction(e -> Notices.attempt(
                 scroll,
                 () -> desk.bench()
-                        .apply(new Command.HideReferences(desk.bench().clock().instant()))));
+                        .apply(new JudgeCommand.HideReferences(
+                                desk.bench().clock().instant()))));
         return Labels.explained(
                 hide,
                 "Hides every reference, here, in the ledger, at Plan and in what leaves the program, until the "
@@ -196,7 +197,7 @@ public final class JudgeStation implements StationView {
         lock.setOnAction(e -> Notices.attempt(
                 scroll,
                 () -> desk.bench()
-                        .apply(new Command.LockResults(
+                        .apply(new JudgeCommand.LockResults(
                                 desk.bench().clock().instant(),
                                 desk.bench().reduction().results()))));
         Labels.explained(lock, "Writes the result into the notebook as it is now, and shows what it is held against");
@@ -409,7 +410,7 @@ public final class JudgeStation implements StationView {
         }
         let.setId("speak-" + s.name().toLowerCase(java.util.Locale.ROOT));
         let.setMinWidth(Region.USE_PREF_SIZE);
-        let.setOnAction(e -> desk.bench().apply(new Command.ChooseSchool(s)));
+        let.setOnAction(e -> desk.bench().apply(new JudgeCommand.ChooseSchool(s)));
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
         Label name = Labels.section(s.label());

@@ -16,6 +16,8 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.reduce.Improvements;
 import eagerneedle.core.session.Command;
+import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.picture.BudgetPicture;
@@ -164,12 +166,12 @@ public final class PlanStation implements StationView {
                     "plan-" + e.getKey(),
                     e.getKey(),
                     e.getValue(),
-                    (k, v) -> new Command.SetPlanned(k, e.getValue().label(), v));
+                    (k, v) -> new PlanCommand.SetPlanned(k, e.getValue().label(), v));
             TextField read = field(
                     "read-" + e.getKey(),
                     e.getKey(),
                     e.getValue(),
-                    (k, v) -> new Command.SetMeasured(k, e.getValue().label(), v));
+                    (k, v) -> new PlanCommand.SetMeasured(k, e.getValue().label(), v));
             planned.put(e.getKey(), plan);
             measured.put(e.getKey(), read);
             read.setPromptText("not read yet");
@@ -180,7 +182,7 @@ public final class PlanStation implements StationView {
                     "plan-" + e.getKey(),
                     e.getKey(),
                     e.getValue(),
-                    (k, v) -> new Command.SetPlanned(k, e.getValue().label(), v));
+                    (k, v) -> new PlanCommand.SetPlanned(k, e.getValue().label(), v));
             planned.put(e.getKey(), plan);
             grid.addRow(row++, label(e.getValue()), plan, Labels.quiet("only for planning"));
         }
@@ -250,7 +252,7 @@ public final class PlanStation implements StationView {
         MenuItem sheet = new MenuItem("as the sheet says" + (input.by() == null ? "" : ": " + input.by()));
         sheet.setDisable(!desk.bench().session().tied().containsKey(key));
         sheet.setOnAction(e ->
-                Notices.attempt(scroll, () -> desk.bench().apply(new Command.TieInput(key, input.label(), null))));
+                Notices.attempt(scroll, () -> desk.bench().apply(new PlanCommand.TieInput(key, input.label(), null))));
         by.getItems().addAll(new SeparatorMenuItem(), sheet);
     }
 
@@ -269,7 +271,7 @@ public final class PlanStation implements StationView {
                         + nominal.unit().pretty() + " at " + Notation.plain(nominal.value(), 4) + ": its range is "
                         + String.join(" to ", i.range()) + ".");
             }
-            desk.bench().apply(new Command.TieInput(key, input.label(), i));
+            desk.bench().apply(new PlanCommand.TieInput(key, input.label(), i));
         });
     }
 
@@ -329,8 +331,8 @@ public final class PlanStation implements StationView {
                             : cells.get(i);
                     acts.add(
                             plan
-                                    ? new Command.SetPlanned(key, input.label(), text)
-                                    : new Command.SetMeasured(key, input.label(), text));
+                                    ? new PlanCommand.SetPlanned(key, input.label(), text)
+                                    : new PlanCommand.SetMeasured(key, input.label(), text));
                 }
             }
             desk.bench()
@@ -401,7 +403,7 @@ public final class PlanStation implements StationView {
             read.getStyleClass().add(read.isSelected() ? "quiet" : "attention");
             Labels.explained(read, "Tick it when it was read and understood; the notebook keeps when");
             read.setOnAction(e -> desk.bench()
-                    .apply(new Command.SignOff(
+                    .apply(new RigCommand.SignOff(
                             id,
                             "caution read: " + caution,
                             read.isSelected() ? desk.bench().clock().instant() : null)));

@@ -8,8 +8,8 @@ import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Photographs;
 import eagerneedle.app.widget.StepCard;
 import eagerneedle.core.reduce.Reduction;
-import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Entries;
+import eagerneedle.core.session.RecordCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.store.FileName;
@@ -155,7 +155,7 @@ public final class RecordStation implements StationView {
         if (Notices.attempt(
                 all,
                 () -> desk.bench()
-                        .apply(new Command.AddNote(desk.bench().clock().instant(), note.getText(), pictures)))) {
+                        .apply(new RecordCommand.AddNote(desk.bench().clock().instant(), note.getText(), pictures)))) {
             note.clear();
             pictures = List.of();
             attached.setText("");

@@ -11,7 +11,9 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Command;
+import eagerneedle.core.session.ReduceCommand;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Window;
 import eagerneedle.picture.Layer;
@@ -148,8 +150,8 @@ public final class ReduceStation implements StationView {
         proposal.getStyleClass().add("quiet-button");
         proposal.setId("proposal");
         proposal.setOnAction(e -> current()
-                .ifPresent(run ->
-                        windowName(run).ifPresent(w -> desk.bench().apply(new Command.SetWindow(run.id(), w, null)))));
+                .ifPresent(run -> windowName(run)
+                        .ifPresent(w -> desk.bench().apply(new ReduceCommand.SetWindow(run.id(), w, null)))));
         Labels.explained(proposal, "Take the proposed window again");
         windows.setId("windows");
         windows.getStyleClass().add("quiet-button");
@@ -258,7 +260,7 @@ public final class ReduceStation implements StationView {
                                     v.from(),
                                     v.to(),
                                     v.reason()),
-                            () -> desk.bench().apply(new Command.CountSamples(run.id(), v))));
+                            () -> desk.bench().apply(new RunCommand.CountSamples(run.id(), v))));
         });
         if (windows.getItems().isEmpty()) {
             item("This kind of run has no window.", () -> {});
@@ -274,7 +276,7 @@ public final class ReduceStation implements StationView {
     private List<Command> proposals(Run run, String window) {
         return desk.bench().session().keptRuns().stream()
                 .filter(x -> x.capture().equals(run.capture()))
-                .map(x -> (Command) new Command.SetWindow(x.id(), window, null))
+                .map(x -> (Command) new ReduceCommand.SetWindow(x.id(), window, null))
                 .toList();
     }
 
@@ -300,7 +302,7 @@ public final class ReduceStation implements StationView {
                                 p.to() + here.to() - own.to(),
                                 "moved as in " + run.name()))
                         .filter(p -> p.to() > p.from())
-                        .ifPresent(p -> acts.add(new Command.SetWindow(x.id(), window, p)));
+                        .ifPresent(p -> acts.add(new ReduceCommand.SetWindow(x.id(), window, p)));
             }
         }
         desk.bench()
@@ -340,7 +342,7 @@ public final class ReduceStation implements StationView {
     private void leaveOut() {
         current().ifPresent(run -> {
             if (run.leftOut() != null) {
-                desk.bench().apply(new Command.LeaveOut(run.id(), null));
+                desk.bench().apply(new RunCommand.LeaveOut(run.id(), null));
                 return;
             }
             asking(true);
@@ -364,7 +366,7 @@ public final class ReduceStation implements StationView {
         }
         Optional<Quantity> now = desk.bench().reduction().quantity(main.result());
         Optional<Quantity> then =
-                desk.bench().whatIf(new Command.LeaveOut(run.id(), "tried")).quantity(main.result());
+                desk.bench().whatIf(new RunCommand.LeaveOut(run.id(), "tried")).quantity(main.result());
         String label = desk.bench().sheet().results().containsKey(main.result())
                 ? desk.bench().sheet().results().get(main.result()).label()
                 : main.result();
@@ -379,7 +381,7 @@ public final class ReduceStation implements StationView {
             if (Notices.attempt(
                     all,
                     () -> desk.bench()
-                            .apply(new Command.LeaveOut(
+                            .apply(new RunCommand.LeaveOut(
                                     run.id(), reason.getText().strip())))) {
                 reason.clear();
                 asking(false);

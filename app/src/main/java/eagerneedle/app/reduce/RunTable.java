@@ -7,7 +7,7 @@ import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.reduce.Key;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
-import eagerneedle.core.session.Command;
+import eagerneedle.core.session.ReduceCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
@@ -200,7 +200,7 @@ final class RunTable extends VBox {
                     unit.getText().isBlank() ? null : unit.getText().strip(),
                     formula.getText().strip(),
                     null);
-            Command.AddQuantity act = new Command.AddQuantity(to, n, d);
+            ReduceCommand.AddQuantity act = new ReduceCommand.AddQuantity(to, n, d);
             Reduction tried = desk.bench().whatIf(act);
             Key key = ofRuns
                     ? tried.runs().stream()
@@ -232,8 +232,8 @@ final class RunTable extends VBox {
                 Button away = new Button("Take away");
                 away.setId("own-away-" + n);
                 away.getStyleClass().add("quiet-button");
-                away.setOnAction(x ->
-                        Notices.attempt(this, () -> desk.bench().apply(new Command.AddQuantity(e.getKey(), n, null))));
+                away.setOnAction(x -> Notices.attempt(
+                        this, () -> desk.bench().apply(new ReduceCommand.AddQuantity(e.getKey(), n, null))));
                 HBox row = new HBox(4, words, away);
                 row.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
                 own.getChildren().add(row);

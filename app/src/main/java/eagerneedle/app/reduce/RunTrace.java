@@ -13,7 +13,9 @@ import eagerneedle.core.reduce.Key;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Command;
+import eagerneedle.core.session.ReduceCommand;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Cursor;
 import eagerneedle.core.trace.Trace;
@@ -142,7 +144,7 @@ final class RunTrace extends VBox {
         double from = Math.min(cursors[0], cursors[1]);
         double to = Math.max(cursors[0], cursors[1]);
         if (Notices.attempt(
-                this, () -> desk.bench().apply(new Command.VoidSamples(run.id(), from, to, why.getText())))) {
+                this, () -> desk.bench().apply(new RunCommand.VoidSamples(run.id(), from, to, why.getText())))) {
             why.clear();
             trace.clearCursors();
             cursors = new double[0];
@@ -308,7 +310,7 @@ final class RunTrace extends VBox {
         if (!(b > a)) {
             return;
         }
-        Command command = new Command.SetWindow(run.id(), window, new Window(a, b, "moved by hand"));
+        Command command = new ReduceCommand.SetWindow(run.id(), window, new Window(a, b, "moved by hand"));
         if (finished) {
             dragged = null;
             Notices.attempt(this, () -> desk.bench().apply(command));
@@ -358,7 +360,7 @@ final class RunTrace extends VBox {
     private Optional<Quantity> whatIf(Run run, String window, Window other, Key key) {
         try {
             return desk.bench()
-                    .whatIf(new Command.SetWindow(
+                    .whatIf(new ReduceCommand.SetWindow(
                             run.id(), window, new Window(Math.max(0, other.from()), other.to(), "what if")))
                     .quantity(key);
         } catch (IllegalArgumentException e) {

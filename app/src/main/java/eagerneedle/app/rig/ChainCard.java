@@ -12,7 +12,7 @@ import eagerneedle.core.chain.Link;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Reading;
-import eagerneedle.core.session.Command;
+import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.Setup;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
@@ -220,7 +220,7 @@ final class ChainCard extends VBox {
     }
 
     private void set(Setup changed, String did) {
-        Notices.attempt(this, () -> desk.bench().apply(new Command.SetUp(name, changed, did)));
+        Notices.attempt(this, () -> desk.bench().apply(new RigCommand.SetUp(name, changed, did)));
     }
 
     private void fillMenu() {

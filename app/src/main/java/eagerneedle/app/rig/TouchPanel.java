@@ -5,6 +5,7 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Command;
+import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.RawSamples;
 import java.io.IOException;
@@ -185,12 +186,12 @@ final class TouchPanel extends VBox {
         String old = channel(place1).inputOr(place1);
         List<Command> acts = new java.util.ArrayList<>();
         if (holder != null) {
-            acts.add(new Command.SetUp(
+            acts.add(new RigCommand.SetUp(
                     holder,
                     desk.bench().session().setup(holder).wiredTo(old),
                     "Tagged " + channel(holder).label() + " as input " + old + "."));
         }
-        acts.add(new Command.SetUp(
+        acts.add(new RigCommand.SetUp(
                 place1,
                 desk.bench().session().setup(place1).wiredTo(answered),
                 "Tagged " + channel(place1).label() + " as input " + answered + "."));

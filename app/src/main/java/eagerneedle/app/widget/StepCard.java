@@ -1,7 +1,7 @@
 package eagerneedle.app.widget;
 
 import eagerneedle.app.workbench.Workbench;
-import eagerneedle.core.session.Command;
+import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.sheet.Sheet;
 import java.time.Duration;
 import java.time.Instant;
@@ -35,12 +35,12 @@ public final class StepCard extends VBox {
         box.setSelected(signedOff() != null);
         box.setPrefWidth(200);
         box.setMinHeight(Region.USE_PREF_SIZE);
-        box.setOnAction(e -> bench.apply(new Command.SignOff(
+        box.setOnAction(e -> bench.apply(new RigCommand.SignOff(
                 step.id(), step.text(), box.isSelected() ? bench.clock().instant() : null)));
         start.setId("timer-" + step.id());
         start.getStyleClass().add("quiet-button");
         start.setOnAction(e -> bench.apply(
-                new Command.StartTimer(step.id(), step.text(), bench.clock().instant())));
+                new RigCommand.StartTimer(step.id(), step.text(), bench.clock().instant())));
         Labels.explained(start, "Counts " + step.minutes() + " minutes from now; the bench reminds of what is left");
         left.setId("left-" + step.id());
         left.setWrapText(true);

@@ -18,8 +18,8 @@ import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.reduce.Key;
-import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.Recent;
 import eagerneedle.store.stockroom.Stockroom;
@@ -300,7 +300,7 @@ public final class MainWindow implements Desk {
         List<Run> unfinished = bench.file().unfinished(bench.session());
         if (!unfinished.isEmpty()) {
             try {
-                unfinished.forEach(r -> bench.apply(new Command.KeepRun(r.named("Recovered run " + r.id()))));
+                unfinished.forEach(r -> bench.apply(new RunCommand.KeepRun(r.named("Recovered run " + r.id()))));
             } catch (RuntimeException refused) {
                 strip.say(refused.getMessage(), true);
                 return;

@@ -2,7 +2,8 @@ package eagerneedle.app.window;
 
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.workbench.Workbench;
-import eagerneedle.core.session.Command;
+import eagerneedle.core.session.RecordCommand;
+import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.watch.Finding;
 import java.util.function.Supplier;
 
@@ -18,13 +19,13 @@ final class WatchAnswers implements WatchStrip.Answers {
 
     @Override
     public void explain(Finding f, String text) {
-        Notices.attempt(strip, () -> bench.get().apply(new Command.Explain(f.key(), f.message(), text)));
+        Notices.attempt(strip, () -> bench.get().apply(new RecordCommand.Explain(f.key(), f.message(), text)));
     }
 
     @Override
     public void voidSamples(Finding f, String reason) {
         if (Notices.attempt(
-                strip, () -> bench.get().apply(new Command.VoidSamples(f.run(), f.from(), f.to(), reason)))) {
+                strip, () -> bench.get().apply(new RunCommand.VoidSamples(f.run(), f.from(), f.to(), reason)))) {
             Notices.tell(
                     strip, "Voided; every result follows. The samples stay in the file, and undo brings them back.");
         }

@@ -2,8 +2,8 @@ package eagerneedle.app.workbench;
 
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.UnitException;
-import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.store.delimited.Table;
@@ -127,7 +127,7 @@ public record ColumnMapping(
                 .measuredIn(raw);
         bench.file().begin(run);
         bench.file().append(run.id(), samples);
-        bench.apply(new Command.KeepRun(run));
+        bench.apply(new RunCommand.KeepRun(run));
         return run;
     }
 

@@ -2,6 +2,8 @@ package eagerneedle.app.workbench;
 
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.Command;
+import eagerneedle.core.session.RigCommand;
+import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
@@ -55,13 +57,13 @@ public final class Demonstration {
         Session session = file.session();
         Instant at = DEMO_DAY;
         for (Command act : r.acts()) {
-            if (act instanceof Command.KeepRun keep) {
+            if (act instanceof RunCommand.KeepRun keep) {
                 file.begin(keep.run());
                 r.samples()
                         .get(keep.run().id())
                         .forEach((channel, samples) -> file.append(keep.run().id(), channel, samples));
                 at = keep.run().started().plusSeconds(20);
-            } else if (act instanceof Command.SignOff sign && sign.at() != null) {
+            } else if (act instanceof RigCommand.SignOff sign && sign.at() != null) {
                 at = sign.at();
             } else {
                 at = at.plusSeconds(45);

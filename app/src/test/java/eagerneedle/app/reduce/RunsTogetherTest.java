@@ -7,6 +7,7 @@ import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.Command;
+import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
@@ -54,10 +55,10 @@ class RunsTogetherTest {
 
     @Test
     void aRunThatIsLeftOutCountsNoMoreAndOneAloneIsNotTakenTogether() {
-        Reduction three = reduce(new Command.LeaveOut(9, "x"));
+        Reduction three = reduce(new RunCommand.LeaveOut(9, "x"));
         assertThat(RunsTogether.together(three, "slopes").get(0).says()).startsWith("3 runs");
-        Reduction one =
-                reduce(new Command.LeaveOut(9, "x"), new Command.LeaveOut(10, "x"), new Command.LeaveOut(11, "x"));
+        Reduction one = reduce(
+                new RunCommand.LeaveOut(9, "x"), new RunCommand.LeaveOut(10, "x"), new RunCommand.LeaveOut(11, "x"));
         assertThat(RunsTogether.together(one, "slopes"))
                 .extracting(RunsTogether.Together::level)
                 .doesNotContain("block A")

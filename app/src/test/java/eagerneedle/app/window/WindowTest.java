@@ -463,8 +463,8 @@ class WindowTest {
                         .doesNotContain("Exception");
                 assertThat(window.bench()).isSameAs(bench);
                 int acts = bench.file().acts().size();
-                robot.interact(() -> bench.apply(
-                        new eagerneedle.core.session.Command.AddNote(now, "still here after " + p.getFileName())));
+                robot.interact(() -> bench.apply(new eagerneedle.core.session.RecordCommand.AddNote(
+                        now, "still here after " + p.getFileName())));
                 assertThat(bench.file().acts()).hasSize(acts + 1);
             }
             assertThat(elsewhere.session().title()).isEqualTo("held");
@@ -473,7 +473,7 @@ class WindowTest {
         try (BenchFile file = BenchFile.create(
                 lost, eagerneedle.core.session.Session.start(SheetReader.shippedText("drying-cabinet"), "lost", now))) {
             file.save(
-                    new eagerneedle.core.session.Command.KeepRun(eagerneedle.core.session.Run.captured(
+                    new eagerneedle.core.session.RunCommand.KeepRun(eagerneedle.core.session.Run.captured(
                                     1, "of no capture", "none", now, "x", "counts"))
                             .apply(file.session()),
                     now,
@@ -482,7 +482,7 @@ class WindowTest {
         robot.interact(() -> window.open(lost));
         WaitForAsyncUtils.waitForFxEvents();
         int acts = window.bench().file().acts().size();
-        robot.interact(() -> window.bench().apply(new eagerneedle.core.session.Command.AddNote(now, "goes on")));
+        robot.interact(() -> window.bench().apply(new eagerneedle.core.session.RecordCommand.AddNote(now, "goes on")));
         assertThat(window.bench().file().acts()).hasSize(acts + 1);
     }
 

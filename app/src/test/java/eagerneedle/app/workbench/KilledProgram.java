@@ -1,6 +1,6 @@
 package eagerneedle.app.workbench;
 
-import eagerneedle.core.session.Command;
+import eagerneedle.core.session.RecordCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
@@ -58,7 +58,7 @@ final class KilledProgram {
                 taken += n;
                 say("samples " + taken);
             }
-            bench.apply(new Command.AddNote(Clock.systemUTC().instant(), "note " + act));
+            bench.apply(new RecordCommand.AddNote(Clock.systemUTC().instant(), "note " + act));
             say("act " + act);
             Thread.sleep(5);
         }

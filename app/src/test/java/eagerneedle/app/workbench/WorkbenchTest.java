@@ -10,8 +10,14 @@ import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.CalibrationPoint;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Key;
-import eagerneedle.core.session.Command;
+import eagerneedle.core.session.CalibrationCommand;
+import eagerneedle.core.session.JudgeCommand;
+import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.RecordCommand;
+import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.Window;
@@ -64,7 +70,7 @@ class WorkbenchTest {
         AtomicInteger told = new AtomicInteger();
         bench.onChange(told::incrementAndGet);
         double before = bench.reduction().quantity("g").orElseThrow().value();
-        bench.apply(new Command.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
+        bench.apply(new PlanCommand.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
         assertThat(bench.reduction().quantity("g").orElseThrow().value()).isGreaterThan(before);
         assertThat(bench.changed())
                 .contains(new Key.Global("spacing"), new Key.Global("g"), new Key.Global("g_eff"))
@@ -86,7 +92,7 @@ class WorkbenchTest {
                 .map(p -> new CalibrationPoint(
                         p.reference(), p.indication() * 0.99, p.uIndication(), p.samples(), p.steady()))
                 .toList();
-        bench.apply(new Command.Calibrate(Calibration.line(
+        bench.apply(new CalibrationCommand.Calibrate(Calibration.line(
                 "again",
                 "position",
                 old.kind(),
@@ -103,7 +109,7 @@ class WorkbenchTest {
         assertThat(bench.changed()).contains(new Key.Global("g"));
         assertThat(bench.before(new Key.Global("g")).orElseThrow().sameAs(before))
                 .isTrue();
-        bench.apply(new Command.SetMeasured("m_w", "wheels", "0.0250(1) kg"));
+        bench.apply(new PlanCommand.SetMeasured("m_w", "wheels", "0.0250(1) kg"));
         assertThat(bench.before(new Key.Global("g")).orElseThrow().sameAs(before))
                 .as("what it was when it was last looked at")
                 .isTrue();
@@ -113,7 +119,7 @@ class WorkbenchTest {
                 .as("runs are judged by the day they were captured on")
                 .isEmpty();
         Instant captured = bench.reduction().lastUse("position").orElseThrow();
-        bench.apply(new Command.Calibrate(Calibration.line(
+        bench.apply(new CalibrationCommand.Calibrate(Calibration.line(
                 "late",
                 "position",
                 old.kind(),
@@ -131,9 +137,9 @@ class WorkbenchTest {
     void whatIsTriedChangesEverythingButTheFileAndWhatHappensMeanwhileIsKept() {
         Quantity before = bench.reduction().quantity("g").orElseThrow();
         bench.startTrying();
-        bench.apply(new Command.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
-        bench.apply(new Command.LeaveOut(12, "tried"));
-        assertThatThrownBy(() -> bench.apply(new Command.SetMeasured("spacing", "foot spacing", "850 furlong")))
+        bench.apply(new PlanCommand.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
+        bench.apply(new RunCommand.LeaveOut(12, "tried"));
+        assertThatThrownBy(() -> bench.apply(new PlanCommand.SetMeasured("spacing", "foot spacing", "850 furlong")))
                 .hasMessageContaining("furlong");
         assertThat(bench.tried()).hasSize(2);
         Quantity tried = bench.reduction().quantity("g").orElseThrow();
@@ -143,7 +149,7 @@ class WorkbenchTest {
         assertThat(bench.before(new Key.Global("m_c")))
                 .as("what did not change")
                 .isEmpty();
-        bench.apply(new Command.AddNote(CLOCK.instant(), "somebody knocked"));
+        bench.apply(new RecordCommand.AddNote(CLOCK.instant(), "somebody knocked"));
         assertThat(bench.file().session().notes()).hasSize(1);
         assertThat(bench.file().session().run(12).orElseThrow().leftOut()).isNull();
         assertThat(bench.reduction().quantity("g").orElseThrow().sameAs(tried))
@@ -155,7 +161,7 @@ class WorkbenchTest {
         assertThat(bench.file().session().measured().get("spacing")).isEqualTo("850.0(6) mm");
         assertThat(bench.changed()).contains(new Key.Global("g"));
         bench.startTrying();
-        bench.apply(new Command.ChooseSchool(eagerneedle.core.judge.School.LIMITS));
+        bench.apply(new JudgeCommand.ChooseSchool(eagerneedle.core.judge.School.LIMITS));
         bench.forgetTried();
         assertThat(bench.session().school()).isNull();
         assertThat(bench.canRedo()).isFalse();
@@ -166,14 +172,14 @@ class WorkbenchTest {
     /** On a full disk an act, an undo and a redo are refused as a whole: what is in memory is what is in the file. */
     @Test
     void whatAFullDiskRefusesChangesNothingInMemoryEither() {
-        bench.apply(new Command.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
-        bench.apply(new Command.SetMeasured("spacing", "foot spacing", "851.0(6) mm"));
+        bench.apply(new PlanCommand.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
+        bench.apply(new PlanCommand.SetMeasured("spacing", "foot spacing", "851.0(6) mm"));
         bench.undo();
         bench.file().limit(1);
         java.util.Random random = new java.util.Random(4);
         assertThatThrownBy(() -> {
                     for (int i = 0; i < 200; i++) {
-                        bench.apply(new Command.AddNote(
+                        bench.apply(new RecordCommand.AddNote(
                                 CLOCK.instant(),
                                 random.ints(900, 33, 1000)
                                         .collect(
@@ -230,7 +236,7 @@ class WorkbenchTest {
                                 "position",
                                 new eagerneedle.core.trace.RawSamples(
                                         new double[] {0, 0.1, 0.2}, new double[] {1, 2, 3})));
-        bench.apply(new Command.KeepRun(run));
+        bench.apply(new RunCommand.KeepRun(run));
         assertThat(bench.reduction()
                         .ofRun(bench.session().run(id).orElseThrow(), "a")
                         .problem())
@@ -238,7 +244,7 @@ class WorkbenchTest {
         bench.close();
         bench = new Workbench(BenchFile.open(file), CLOCK);
         assertThat(bench.findings()).anyMatch(f -> f.run() == id);
-        bench.apply(new Command.LeaveOut(id, "in no known unit"));
+        bench.apply(new RunCommand.LeaveOut(id, "in no known unit"));
         assertThat(bench.reduction().quantity("g").orElseThrow().sameAs(before)).isTrue();
     }
 
@@ -246,7 +252,7 @@ class WorkbenchTest {
     void undoGivesTheSameNumbersBackAndTheNotebookKeepsBoth() {
         String before = results();
         int acts = bench.file().acts().size();
-        bench.apply(new Command.SetWindow(20, "rolling", new Window(0.6, 1.2, "moved by hand")));
+        bench.apply(new ReduceCommand.SetWindow(20, "rolling", new Window(0.6, 1.2, "moved by hand")));
         assertThat(results()).isNotEqualTo(before);
         assertThat(bench.undo()).hasValueSatisfying(s -> assertThat(s).startsWith("Undid: Set the window"));
         assertThat(results()).isEqualTo(before);
@@ -259,7 +265,7 @@ class WorkbenchTest {
 
     @Test
     void reopeningGivesTheSameLedgerToTheLastDigit() {
-        bench.apply(new Command.SetWindow(20, "rolling", new Window(0.6, 1.2, "moved by hand")));
+        bench.apply(new ReduceCommand.SetWindow(20, "rolling", new Window(0.6, 1.2, "moved by hand")));
         String before = results();
         bench.close();
         bench = new Workbench(BenchFile.open(file), CLOCK);
@@ -270,7 +276,7 @@ class WorkbenchTest {
     void aPreviewShowsWithoutKeeping() {
         String before = results();
         int acts = bench.file().acts().size();
-        bench.preview(new Command.SetWindow(20, "rolling", new Window(0.6, 1.2, "x")));
+        bench.preview(new ReduceCommand.SetWindow(20, "rolling", new Window(0.6, 1.2, "x")));
         assertThat(results()).isNotEqualTo(before);
         bench.preview(null);
         assertThat(results()).isEqualTo(before);
@@ -281,7 +287,7 @@ class WorkbenchTest {
     @Test
     void whatIfChangesNothing() {
         String before = results();
-        double other = bench.whatIf(new Command.LeaveOut(20, "what if"))
+        double other = bench.whatIf(new RunCommand.LeaveOut(20, "what if"))
                 .quantity("g")
                 .orElseThrow()
                 .value();
@@ -293,7 +299,7 @@ class WorkbenchTest {
     @Test
     void whatCannotBeDoneChangesNothing() {
         String before = results();
-        assertThatThrownBy(() -> bench.apply(new Command.SetMeasured("spacing", "foot spacing", "broad")))
+        assertThatThrownBy(() -> bench.apply(new PlanCommand.SetMeasured("spacing", "foot spacing", "broad")))
                 .isInstanceOf(IllegalArgumentException.class);
         assertThat(results()).isEqualTo(before);
         assertThat(bench.canUndo()).isFalse();
@@ -304,9 +310,9 @@ class WorkbenchTest {
         assertThat(Progress.of(bench, Station.PLAN)).isEqualTo(Station.State.DONE);
         assertThat(Progress.of(bench, Station.CAPTURE)).isEqualTo(Station.State.DONE);
         assertThat(Progress.of(bench, Station.RECORD)).isEqualTo(Station.State.NOT_YET);
-        bench.apply(new Command.SignOff("cart", "Cart", CLOCK.instant()));
+        bench.apply(new RigCommand.SignOff("cart", "Cart", CLOCK.instant()));
         assertThat(Progress.of(bench, Station.RECORD)).isEqualTo(Station.State.ATTENTION);
-        bench.apply(new Command.DiscardRun(28, "wrong block"));
+        bench.apply(new RunCommand.DiscardRun(28, "wrong block"));
         assertThat(Progress.of(bench, Station.CAPTURE)).isEqualTo(Station.State.ATTENTION);
         assertThat(bench.next()).hasValueSatisfying(n -> assertThat(n).containsExactly("slopes", "E"));
     }

@@ -4,6 +4,7 @@ import eagerneedle.core.plan.Change;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.Command;
+import eagerneedle.core.session.PlanCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
@@ -56,7 +57,7 @@ public final class Improvements {
         for (Instrument i : stock) {
             if (i.reads(nominal)) {
                 Reduction tried =
-                        reducer.planIf(new Command.TieInput(input, plan.label(), i).apply(withoutPlanned(input)));
+                        reducer.planIf(new PlanCommand.TieInput(input, plan.label(), i).apply(withoutPlanned(input)));
                 choices.add(new Choice(
                         i,
                         tried.quantity(input).orElseThrow(),
@@ -73,7 +74,7 @@ public final class Improvements {
 
     private Session withoutPlanned(String input) {
         return session.planned().containsKey(input)
-                ? new Command.SetPlanned(input, input, null).apply(session)
+                ? new PlanCommand.SetPlanned(input, input, null).apply(session)
                 : session;
     }
 
@@ -105,7 +106,7 @@ public final class Improvements {
                         && i.reading(Quantity.exact(reading.value(), reading.unit()), "x", "x")
                                         .u()
                                 < reading.u()) {
-                    Command act = new Command.TieInput(name, input.label(), i);
+                    Command act = new PlanCommand.TieInput(name, input.label(), i);
                     add(
                             out,
                             now,
@@ -127,7 +128,7 @@ public final class Improvements {
                             "take " + n + " runs of " + capture.label().toLowerCase(java.util.Locale.ROOT)
                                     + (capture.levels().size() > 1 ? " at each level" : ""),
                             (n - runs) * capture.levels().size() * capture.minutes(),
-                            new Command.SetRepeats(name, n));
+                            new PlanCommand.SetRepeats(name, n));
                 }
             }
         });

@@ -1,6 +1,7 @@
 package eagerneedle.core.reduce;
 
-import eagerneedle.core.session.Command;
+import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.ReduceCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
@@ -54,13 +55,13 @@ public final class Reducer {
         Session with = session;
         for (Map.Entry<String, String> e : mistake.change().entrySet()) {
             if (located.sheet().inputs().containsKey(e.getKey())) {
-                with = new Command.SetMeasured(e.getKey(), e.getKey(), e.getValue()).apply(with);
+                with = new PlanCommand.SetMeasured(e.getKey(), e.getKey(), e.getValue()).apply(with);
             }
         }
         for (Run run : session.runs()) {
             for (String w : run.windows().keySet()) {
                 if (mistake.change().containsKey(run.capture() + "." + w)) {
-                    with = new Command.SetWindow(run.id(), w, null).apply(with);
+                    with = new ReduceCommand.SetWindow(run.id(), w, null).apply(with);
                 }
             }
         }

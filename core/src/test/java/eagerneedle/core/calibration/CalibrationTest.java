@@ -10,7 +10,7 @@ import eagerneedle.core.fit.PolynomialFit;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.session.Command;
+import eagerneedle.core.session.CalibrationCommand;
 import eagerneedle.core.trace.Trace;
 import java.time.Duration;
 import java.time.Instant;
@@ -92,7 +92,7 @@ class CalibrationTest {
         assertThatThrownBy(() -> of(c.points().subList(0, 1)).fit())
                 .isInstanceOf(FitException.class)
                 .hasMessageContaining("at least 2 points; there is 1.");
-        assertThatThrownBy(() -> new Command.Calibrate(of(List.of())).apply(null))
+        assertThatThrownBy(() -> new CalibrationCommand.Calibrate(of(List.of())).apply(null))
                 .isInstanceOf(FitException.class);
     }
 

@@ -8,7 +8,10 @@ import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Entries;
+import eagerneedle.core.session.JudgeCommand;
+import eagerneedle.core.session.ReduceCommand;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
@@ -71,7 +74,7 @@ class ChoicesTest {
     @BeforeEach
     void threeRows() {
         for (String level : List.of("a", "b", "c")) {
-            apply(new Command.KeepRun(Run.captured(session.nextRunId(), "row", level, DAY, "meter", Run.COUNTS)));
+            apply(new RunCommand.KeepRun(Run.captured(session.nextRunId(), "row", level, DAY, "meter", Run.COUNTS)));
         }
     }
 
@@ -85,8 +88,8 @@ class ChoicesTest {
 
     @Test
     void aColumnByFormulaIsWorkedOutForEveryRunAndMayBeUsedByAResult() {
-        apply(new Command.AddQuantity("row", "r", derived("V / I", "ohm")));
-        apply(new Command.AddQuantity(Session.RESULTS, "r_mean", derived("mean(row.r)", "ohm")));
+        apply(new ReduceCommand.AddQuantity("row", "r", derived("V / I", "ohm")));
+        apply(new ReduceCommand.AddQuantity(Session.RESULTS, "r_mean", derived("mean(row.r)", "ohm")));
         Reduction r = reducer.reduce(session);
         double mean = 0;
         for (Run run : session.runs()) {
@@ -97,35 +100,35 @@ class ChoicesTest {
         }
         assertThat(r.quantity("r_mean").orElseThrow().value()).isCloseTo(mean, within(1e-9));
         assertThat(r.ledger().entries()).extracting(Ledger.Entry::name).contains("row[2].r", "r_mean");
-        apply(new Command.AddQuantity("row", "r", null));
+        apply(new ReduceCommand.AddQuantity("row", "r", null));
         assertThat(reducer.reduce(session).outcome("r_mean").problem()).contains("row.r");
-        apply(new Command.AddQuantity(Session.RESULTS, "r_mean", null));
+        apply(new ReduceCommand.AddQuantity(Session.RESULTS, "r_mean", null));
         assertThat(session.own()).isEmpty();
         assertThat(reducer.sheetOf(session)).isSameAs(sheet.sheet());
     }
 
     @Test
     void whatCannotBeAddedIsRefusedOrSaid() {
-        assertThatThrownBy(() -> apply(new Command.AddQuantity("row", "2r", derived("V", null))))
+        assertThatThrownBy(() -> apply(new ReduceCommand.AddQuantity("row", "2r", derived("V", null))))
                 .isInstanceOf(IllegalArgumentException.class)
                 .hasMessageContaining("begins with a letter");
-        assertThatThrownBy(() -> apply(new Command.AddQuantity("row", "r", derived("V / ", null))))
+        assertThatThrownBy(() -> apply(new ReduceCommand.AddQuantity("row", "r", derived("V / ", null))))
                 .hasMessageContaining("column");
-        assertThatThrownBy(() -> apply(new Command.AddQuantity("row", "r", derived("V", "furlong"))))
+        assertThatThrownBy(() -> apply(new ReduceCommand.AddQuantity("row", "r", derived("V", "furlong"))))
                 .hasMessageContaining("furlong");
-        apply(new Command.AddQuantity("row", "r", derived("V / current", null)));
+        apply(new ReduceCommand.AddQuantity("row", "r", derived("V / current", null)));
         assertThat(reducer.reduce(session)
                         .ofRun(session.run(1).orElseThrow(), "r")
                         .problem())
                 .contains("no current");
-        apply(new Command.AddQuantity("row", "r", derived("V + I", null)));
+        apply(new ReduceCommand.AddQuantity("row", "r", derived("V + I", null)));
         assertThat(reducer.reduce(session)
                         .ofRun(session.run(1).orElseThrow(), "r")
                         .problem())
                 .startsWith("In the formula that was added, column 1:")
                 .contains("'V + I'");
         // A quantity of the sheet stays what it is.
-        apply(new Command.AddQuantity("row", "V", derived("2 V", null)));
+        apply(new ReduceCommand.AddQuantity("row", "V", derived("2 V", null)));
         assertThat(reducer.reduce(session)
                         .ofRun(session.run(1).orElseThrow(), "V")
                         .quantity()
@@ -138,9 +141,9 @@ class ChoicesTest {
     void blindWorkHidesReferencesUntilTheResultIsLocked() {
         Reduction open = reducer.reduce(session);
         assertThat(open.comparisons()).hasSize(1);
-        assertThatThrownBy(() -> apply(new Command.LockResults(DAY, Map.of("dial", "1 ohm"))))
+        assertThatThrownBy(() -> apply(new JudgeCommand.LockResults(DAY, Map.of("dial", "1 ohm"))))
                 .hasMessageContaining("not hidden");
-        apply(new Command.HideReferences(DAY));
+        apply(new JudgeCommand.HideReferences(DAY));
         Reduction blind = reducer.reduce(session);
         assertThat(blind.comparisons()).isEmpty();
         assertThat(blind.isHidden("R_dial")).isTrue();
@@ -151,14 +154,14 @@ class ChoicesTest {
                 .as("a statement that would tell")
                 .isEqualTo(Reduction.HIDDEN);
         assertThat(blind.statements().get(1).sentence()).isPresent();
-        assertThatThrownBy(() -> apply(new Command.HideReferences(DAY))).hasMessageContaining("hidden already");
+        assertThatThrownBy(() -> apply(new JudgeCommand.HideReferences(DAY))).hasMessageContaining("hidden already");
 
-        apply(new Command.LockResults(DAY.plusSeconds(60), blind.results()));
+        apply(new JudgeCommand.LockResults(DAY.plusSeconds(60), blind.results()));
         Reduction seen = reducer.reduce(session);
         assertThat(seen.comparisons()).hasSize(1);
         assertThat(session.blind().locked())
                 .containsEntry("dial", seen.quantity("R").orElseThrow().toString());
-        assertThatThrownBy(() -> apply(new Command.HideReferences(DAY))).hasMessageContaining("cannot be unseen");
+        assertThatThrownBy(() -> apply(new JudgeCommand.HideReferences(DAY))).hasMessageContaining("cannot be unseen");
     }
 
     @Test
@@ -168,7 +171,7 @@ class ChoicesTest {
                 .quantity()
                 .orElseThrow()
                 .value();
-        apply(new Command.VoidSamples(1, 0.5, 1.5, "knocked"));
+        apply(new RunCommand.VoidSamples(1, 0.5, 1.5, "knocked"));
         double without = reducer.reduce(session)
                 .ofRun(session.run(1).orElseThrow(), "V")
                 .quantity()
@@ -176,7 +179,7 @@ class ChoicesTest {
                 .value();
         assertThat(without).isCloseTo(1.003, within(1e-9)).isNotEqualTo(all);
         Entries.Voided span = session.run(1).orElseThrow().entries().voided().get(0);
-        apply(new Command.CountSamples(1, span));
+        apply(new RunCommand.CountSamples(1, span));
         assertThat(reducer.reduce(session)
                         .ofRun(session.run(1).orElseThrow(), "V")
                         .quantity()

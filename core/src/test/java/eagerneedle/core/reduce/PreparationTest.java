@@ -10,8 +10,12 @@ import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.chain.Link;
 import eagerneedle.core.plan.Change;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.session.CalibrationCommand;
 import eagerneedle.core.session.Command;
+import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.stockroom.Instrument;
@@ -106,8 +110,8 @@ class PreparationTest {
     @Test
     void aTiedInstrumentSpeaksForTheReadingAndIsSharedByTwo() {
         double before = reducer.plan(session).quantity("length").orElseThrow().u();
-        act(new Command.TieInput("length", "length", caliper));
-        act(new Command.TieInput("width", "width", caliper));
+        act(new PlanCommand.TieInput("length", "length", caliper));
+        act(new PlanCommand.TieInput("width", "width", caliper));
         Reduction plan = reducer.plan(session);
         Quantity length = plan.quantity("length").orElseThrow();
         assertThat(length.value()).isEqualTo(250);
@@ -117,11 +121,11 @@ class PreparationTest {
         assertThat(length.correlation(plan.quantity("width").orElseThrow()))
                 .as("one caliper, one error")
                 .isGreaterThan(0.85);
-        act(new Command.SetPlanned("length", "length", "250.0(9) mm"));
+        act(new PlanCommand.SetPlanned("length", "length", "250.0(9) mm"));
         assertThat(reducer.plan(session).quantity("length").orElseThrow().u())
                 .as("what a person writes comes first")
                 .isCloseTo(0.9, within(1e-9));
-        act(new Command.SetMeasured("length", "length", "251.3 mm"));
+        act(new PlanCommand.SetMeasured("length", "length", "251.3 mm"));
         assertThat(reducer.reduce(session).quantity("length").orElseThrow().u())
                 .as("a bare number read with it")
                 .isCloseTo(Math.hypot(0.03, 0.01) / Math.sqrt(3), within(1e-9));
@@ -164,24 +168,24 @@ class PreparationTest {
     @Test
     void moreRunsBringTheScatterDown() {
         double two = reducer.plan(session).quantity("F").orElseThrow().u();
-        act(new Command.SetRepeats("pulls", 8));
+        act(new PlanCommand.SetRepeats("pulls", 8));
         assertThat(reducer.plan(session).quantity("F").orElseThrow().u()).isCloseTo(two / 2, within(1e-9));
-        assertThatThrownBy(() -> act(new Command.SetRepeats("pulls", 0))).hasMessageContaining("from 1 to 1000");
+        assertThatThrownBy(() -> act(new PlanCommand.SetRepeats("pulls", 0))).hasMessageContaining("from 1 to 1000");
     }
 
     @Test
     void aChainChangedLaterDoesNotReinterpretARunCapturedBefore() {
-        act(new Command.KeepRun(Run.captured(1, "pulls", "one", DAY, "logger", Run.COUNTS)));
+        act(new RunCommand.KeepRun(Run.captured(1, "pulls", "one", DAY, "logger", Run.COUNTS)));
         double before = reducer.reduce(session).quantity("F").orElseThrow().value();
         Link narrow = sheet.sheet().channels().get("force").chain().get(1).withRange(-1, 1);
-        act(new Command.SetUp(
+        act(new RigCommand.SetUp(
                 "force",
                 session.setup("force")
                         .withChain(List.of(
                                 sheet.sheet().channels().get("force").chain().get(0), narrow)),
                 "narrower"));
         assertThat(reducer.reduce(session).quantity("F").orElseThrow().value()).isEqualTo(before);
-        act(new Command.KeepRun(
+        act(new RunCommand.KeepRun(
                 Run.captured(2, "pulls", "one", DAY, "logger", Run.COUNTS).setUp(session.setups())));
         assertThat(reducer.reduce(session)
                         .ofRun(session.run(2).orElseThrow(), "F")
@@ -190,7 +194,7 @@ class PreparationTest {
                         .value())
                 .as("the same counts in a range five times narrower")
                 .isCloseTo(before / 5, within(0.01));
-        assertThatThrownBy(() -> act(new Command.SetUp(
+        assertThatThrownBy(() -> act(new RigCommand.SetUp(
                         "force",
                         session.setup("force")
                                 .withChain(List.of(sheet.sheet()
@@ -204,11 +208,11 @@ class PreparationTest {
 
     @Test
     void anUncalibratedChainPutsItsOwnUncertaintyIntoTheBudget() {
-        act(new Command.KeepRun(Run.captured(1, "pulls", "one", DAY, "logger", Run.COUNTS)));
+        act(new RunCommand.KeepRun(Run.captured(1, "pulls", "one", DAY, "logger", Run.COUNTS)));
         Quantity raw = reducer.reduce(session).quantity("F").orElseThrow();
         // One percent of 10 N by the gain, 10 mV over 0.1 V/N by the offset.
         assertThat(raw.u()).isCloseTo(Math.hypot(0.1, 0.1), within(0.002));
-        act(new Command.Calibrate(zero(0.2, DAY.plus(Duration.ofDays(30)))));
+        act(new CalibrationCommand.Calibrate(zero(0.2, DAY.plus(Duration.ofDays(30)))));
         Reduction after = reducer.reduce(session);
         Quantity zeroed = after.quantity("F").orElseThrow();
         assertThat(zeroed.value()).isCloseTo(raw.value() - 0.2, within(1e-6));
@@ -218,7 +222,7 @@ class PreparationTest {
         assertThat(after.doubts(zeroed, DAY.plus(Duration.ofDays(31))))
                 .as("a run is judged by the day it was captured on")
                 .isEmpty();
-        act(new Command.Calibrate(zero(0.2, DAY.minus(Duration.ofDays(1)))));
+        act(new CalibrationCommand.Calibrate(zero(0.2, DAY.minus(Duration.ofDays(1)))));
         Reduction overdue = reducer.reduce(session);
         assertThat(overdue.doubts(overdue.quantity("F").orElseThrow(), DAY))
                 .hasSize(1)
@@ -250,7 +254,7 @@ class PreparationTest {
     @Test
     void samplesOfAMeterInTheConvertersPlaceGoBackThroughTheChain() {
         volts = 1.0 / 6553.6;
-        act(new Command.KeepRun(Run.captured(1, "pulls", "one", DAY, "meter", "V")));
+        act(new RunCommand.KeepRun(Run.captured(1, "pulls", "one", DAY, "meter", "V")));
         // Samples of 0 V and 1 V in turn, 0.1 V a newton.
         assertThat(reducer.reduce(session).quantity("F").orElseThrow().value())
                 .isCloseTo(5 + 10 * Math.rint(1.0), within(1e-6));
@@ -262,7 +266,7 @@ class PreparationTest {
                 SHEET.replace(
                         "captures:", "prepare:\n  - {id: warm, text: Amplifier warmed up, minutes: 20}\ncaptures:"),
                 "timed.yaml");
-        Session s = new Command.StartTimer("warm", "amplifier", DAY).apply(Session.start(SHEET, "x", DAY));
+        Session s = new RigCommand.StartTimer("warm", "amplifier", DAY).apply(Session.start(SHEET, "x", DAY));
         Reduction r = new Reducer(timed, (run, channel) -> RawSamples.NONE).reduce(s);
         assertThat(new SessionWatch().look(r, DAY.plusSeconds(60)))
                 .anyMatch(f -> f.watch().equals("still warming up"));

@@ -8,8 +8,13 @@ import eagerneedle.core.calibration.CalibrationPoint;
 import eagerneedle.core.chain.Chain;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.session.CalibrationCommand;
 import eagerneedle.core.session.Command;
+import eagerneedle.core.session.JudgeCommand;
+import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.ReduceCommand;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
@@ -48,7 +53,7 @@ class ReducerTest {
             c[i] = chain.counts((v0 < 0 ? 1.4 : 0.3) + v0 * s + a * s * s / 2 + 0.001 * random.nextGaussian());
         }
         samples.put(id, new RawSamples(t, c));
-        apply(new Command.KeepRun(Run.captured(id, capture, level, DAY, "ranger", Run.COUNTS)));
+        apply(new RunCommand.KeepRun(Run.captured(id, capture, level, DAY, "ranger", Run.COUNTS)));
     }
 
     private void apply(Command c) {
@@ -134,7 +139,7 @@ class ReducerTest {
         reducer.reduce(session);
         assertThat(reducer.computedLast()).isZero();
         Run run = session.keptRuns().get(2);
-        apply(new Command.SetWindow(run.id(), "rolling", new Window(0.6, 1.8, "by hand")));
+        apply(new ReduceCommand.SetWindow(run.id(), "rolling", new Window(0.6, 1.8, "by hand")));
         Reduction r = reducer.reduce(session);
         assertThat(reducer.computedLast()).isBetween(5, 30).isLessThan(all / 5);
         assertThat(r.window(run, "rolling").orElseThrow().from()).isEqualTo(0.6);
@@ -143,11 +148,11 @@ class ReducerTest {
     @Test
     void leavingARunOutMovesTheResultAndTakingItInBringsItBack() {
         Quantity before = reducer.reduce(session).quantity("g").orElseThrow();
-        apply(new Command.LeaveOut(3, "hand in the beam"));
+        apply(new RunCommand.LeaveOut(3, "hand in the beam"));
         Quantity without = reducer.reduce(session).quantity("g").orElseThrow();
         assertThat(without.value()).isNotEqualTo(before.value());
         assertThat(reducer.reduce(session).column("slopes.a")).hasSize(14);
-        apply(new Command.LeaveOut(3, null));
+        apply(new RunCommand.LeaveOut(3, null));
         assertThat(reducer.reduce(session).quantity("g").orElseThrow().sameAs(before))
                 .isTrue();
     }
@@ -159,7 +164,7 @@ class ReducerTest {
         for (double x : new double[] {0.3, 0.6, 0.9, 1.2, 1.5}) {
             points.add(new CalibrationPoint(x * 1.02 + " ± 0.001 m", x, 0.0001, 100, true));
         }
-        apply(new Command.Calibrate(Calibration.line(
+        apply(new CalibrationCommand.Calibrate(Calibration.line(
                 "c", "position", "known length", "m", points, DAY, DAY.plus(Duration.ofDays(30)), "x", "")));
         Quantity after = reducer.reduce(session).quantity("g_eff").orElseThrow();
         assertThat(after.value()).isCloseTo(1.02 * before, within(1e-6));
@@ -169,7 +174,7 @@ class ReducerTest {
     @Test
     void measuredReadingsReplacePlannedOnes() {
         double before = reducer.reduce(session).quantity("g").orElseThrow().value();
-        apply(new Command.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
+        apply(new PlanCommand.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
         Reduction r = reducer.reduce(session);
         assertThat(r.quantity("g").orElseThrow().value() / before).isCloseTo(850.0 / 842.3, within(1e-3));
         assertThat(r.ledger().named("spacing").orElseThrow().source()).isEqualTo("measured");
@@ -215,7 +220,7 @@ class ReducerTest {
         }
         samples.put(id, new RawSamples(t, v));
         Run run = Run.captured(id, "slopes", "C", DAY, "file.csv", "mm");
-        apply(new Command.KeepRun(run));
+        apply(new RunCommand.KeepRun(run));
         Reduction r = reducer.reduce(session);
         assertThat(r.ofRun(run, "a").quantity().orElseThrow().value()).isCloseTo(0.5, within(0.01));
         assertThat(r.trace(run, "position").orElseThrow().value()[0]).isCloseTo(0.3, within(0.005));
@@ -224,7 +229,7 @@ class ReducerTest {
     @Test
     void aRunWithoutSamplesSaysSo() {
         Run run = Run.captured(99, "slopes", "C", DAY, "ranger", Run.COUNTS);
-        apply(new Command.KeepRun(run));
+        apply(new RunCommand.KeepRun(run));
         assertThat(reducer.reduce(session).ofRun(run, "a").problem()).contains("holds no samples of position");
         assertThat(reducer.reduce(session).outcome("g").problem()).contains("Run 99");
     }
@@ -236,7 +241,7 @@ class ReducerTest {
         assertThat(clean).extracting(Finding::watch).containsOnly("not calibrated", "as planned");
         Run run = session.keptRuns().get(2);
         Window w = reducer.reduce(session).window(run, "rolling").orElseThrow();
-        apply(new Command.SetWindow(run.id(), "rolling", new Window(0.0, w.to(), "by hand")));
+        apply(new ReduceCommand.SetWindow(run.id(), "rolling", new Window(0.0, w.to(), "by hand")));
         List<Finding> found = watch.look(reducer.reduce(session), DAY);
         assertThat(found).anySatisfy(f -> {
             assertThat(f.watch()).isEqualTo("window");
@@ -246,20 +251,20 @@ class ReducerTest {
         double[] dead = raw.values().clone();
         java.util.Arrays.fill(dead, 40, 140, dead[40]);
         samples.put(500, new RawSamples(raw.time(), dead));
-        apply(new Command.KeepRun(Run.captured(500, "slopes", "B", DAY, "ranger", Run.COUNTS)));
+        apply(new RunCommand.KeepRun(Run.captured(500, "slopes", "B", DAY, "ranger", Run.COUNTS)));
         assertThat(watch.look(reducer.reduce(session), DAY))
                 .anyMatch(f -> f.watch().equals("dead") && f.run() == 500);
     }
 
     @Test
     void failedChecksAndOverdueCalibrationsAreSaid() {
-        apply(new Command.SetMeasured("spacing", "foot spacing", "842.3(6) mm"));
+        apply(new PlanCommand.SetMeasured("spacing", "foot spacing", "842.3(6) mm"));
         List<CalibrationPoint> points = List.of(
                 new CalibrationPoint("0.3(1) m", 0.3, 1e-4, 9, true),
                 new CalibrationPoint("0.6(1) m", 0.6, 1e-4, 9, true),
                 new CalibrationPoint("0.9(1) m", 0.9, 1e-4, 9, true),
                 new CalibrationPoint("1.2(1) m", 1.2, 1e-4, 9, true));
-        apply(new Command.Calibrate(Calibration.line(
+        apply(new CalibrationCommand.Calibrate(Calibration.line(
                 "c",
                 "position",
                 "known length",
@@ -272,7 +277,7 @@ class ReducerTest {
         for (Run run : session.keptRuns().stream()
                 .filter(r -> r.capture().startsWith("level"))
                 .toList()) {
-            apply(new Command.DiscardRun(run.id(), "exchanged"));
+            apply(new RunCommand.DiscardRun(run.id(), "exchanged"));
         }
         for (int i = 0; i < 4; i++) {
             run("level_west", "level", -0.075, 0.36);
@@ -280,7 +285,7 @@ class ReducerTest {
         }
         List<Finding> found = new SessionWatch().look(reducer.reduce(session), DAY.plus(Duration.ofDays(60)));
         assertThat(found).anyMatch(f -> f.watch().equals("calibration overdue"));
-        apply(new Command.Calibrate(Calibration.line(
+        apply(new CalibrationCommand.Calibrate(Calibration.line(
                 "d", "position", "known length", "m", points, DAY, DAY.plus(Duration.ofDays(30)), "x", "")));
         assertThat(new SessionWatch().look(reducer.reduce(session), DAY.plus(Duration.ofDays(60))))
                 .as("not by the day it is looked at")
@@ -294,7 +299,7 @@ class ReducerTest {
     @Test
     void theChosenSchoolSpeaks() {
         assertThat(reducer.reduce(session).speaks("local-g")).isEqualTo(School.STANDARD);
-        apply(new Command.ChooseSchool(School.LIMITS));
+        apply(new JudgeCommand.ChooseSchool(School.LIMITS));
         assertThat(reducer.reduce(session).speaks("local-g")).isEqualTo(School.LIMITS);
     }
 

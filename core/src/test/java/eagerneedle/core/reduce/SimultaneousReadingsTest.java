@@ -4,8 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
@@ -63,7 +63,7 @@ class SimultaneousReadingsTest {
     private static Session session(int runs) {
         Session s = Session.start(SHEET, "Impedance", Instant.parse("2026-11-23T09:00:00Z"));
         for (int i = 0; i < runs; i++) {
-            s = new Command.KeepRun(Run.captured(
+            s = new RunCommand.KeepRun(Run.captured(
                             i + 1,
                             "meter",
                             i == 0 ? "a" : "b",
@@ -71,10 +71,10 @@ class SimultaneousReadingsTest {
                             "by eye",
                             Run.COUNTS))
                     .apply(s);
-            s = new Command.EnterByEye(i + 1, "V", "V", H2[i][0] + " V").apply(s);
-            s = new Command.EnterByEye(i + 1, "I", "I", H2[i][1] + " mA").apply(s);
-            s = new Command.EnterByEye(i + 1, "phi", "phi", H2[i][2] + " rad").apply(s);
-            s = new Command.EnterByEye(i + 1, "w", "w", "1.0 V").apply(s);
+            s = new RunCommand.EnterByEye(i + 1, "V", "V", H2[i][0] + " V").apply(s);
+            s = new RunCommand.EnterByEye(i + 1, "I", "I", H2[i][1] + " mA").apply(s);
+            s = new RunCommand.EnterByEye(i + 1, "phi", "phi", H2[i][2] + " rad").apply(s);
+            s = new RunCommand.EnterByEye(i + 1, "w", "w", "1.0 V").apply(s);
         }
         return s;
     }
@@ -144,7 +144,7 @@ class SimultaneousReadingsTest {
         Session two = session(2);
         assertThat(q(reduce(two), "once").value()).isEqualTo(5.007);
         assertThat(q(reduce(two), "second").value()).isEqualTo(4.994);
-        Session without = new Command.LeaveOut(1, "test").apply(two);
+        Session without = new RunCommand.LeaveOut(1, "test").apply(two);
         assertThat(reduce(without).outcome("once").problem()).contains("No run of meter at a counts");
         assertThat(q(reduce(without), "second").value())
                 .as("what is left out shifts nothing")

@@ -5,8 +5,8 @@ import static org.assertj.core.api.Assertions.within;
 
 import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
@@ -46,7 +46,7 @@ class TutorialTest {
                         Math.rint(100 * (20 * 2 * Math.PI * Math.sqrt(length / G) + 0.1 * random.nextGaussian())) / 100;
                 int id = session.nextRunId();
                 typed.put(id, shown);
-                session = new Command.KeepRun(Run.captured(id, "swing", "l" + i, Instant.EPOCH, "watch", Run.COUNTS)
+                session = new RunCommand.KeepRun(Run.captured(id, "swing", "l" + i, Instant.EPOCH, "watch", Run.COUNTS)
                                 .measuredIn(Map.of("swings", "s")))
                         .apply(session);
                 independent.addData(length, Math.pow(shown / 20, 2));

@@ -17,32 +17,32 @@ class HistoryTest {
 
     private List<Command> oneOfEach() {
         return List.of(
-                new Command.SetPlanned("s", "spacing", "842(1) mm"),
-                new Command.SetMeasured("s", "spacing", "843(1) mm"),
-                new Command.KeepRun(run),
-                new Command.RenameRun(1, "first"),
-                new Command.SetWindow(1, "rolling", new Window(0.5, 1.5, "moved by hand")),
-                new Command.LeaveOut(1, "hand in the beam"),
-                new Command.LeaveOut(1, null),
-                new Command.DiscardRun(1, "wrong block"),
-                new Command.DiscardRun(1, null),
-                new Command.SignOff("feet", "Feet stand", DAY),
-                new Command.AddNote(DAY, "A note."),
-                new Command.ChooseSchool(School.LIMITS),
-                new Command.SetWindow(1, "rolling", null),
-                new Command.SignOff("feet", "Feet stand", null),
-                new Command.AddNote(DAY, "", List.of(new Entries.Picture(1, "rig.png"))),
-                new Command.HideReferences(DAY),
-                new Command.LockResults(DAY, java.util.Map.of("g", "9.81(2) m/s²")),
-                new Command.AddQuantity(
+                new PlanCommand.SetPlanned("s", "spacing", "842(1) mm"),
+                new PlanCommand.SetMeasured("s", "spacing", "843(1) mm"),
+                new RunCommand.KeepRun(run),
+                new RunCommand.RenameRun(1, "first"),
+                new ReduceCommand.SetWindow(1, "rolling", new Window(0.5, 1.5, "moved by hand")),
+                new RunCommand.LeaveOut(1, "hand in the beam"),
+                new RunCommand.LeaveOut(1, null),
+                new RunCommand.DiscardRun(1, "wrong block"),
+                new RunCommand.DiscardRun(1, null),
+                new RigCommand.SignOff("feet", "Feet stand", DAY),
+                new RecordCommand.AddNote(DAY, "A note."),
+                new JudgeCommand.ChooseSchool(School.LIMITS),
+                new ReduceCommand.SetWindow(1, "rolling", null),
+                new RigCommand.SignOff("feet", "Feet stand", null),
+                new RecordCommand.AddNote(DAY, "", List.of(new Entries.Picture(1, "rig.png"))),
+                new JudgeCommand.HideReferences(DAY),
+                new JudgeCommand.LockResults(DAY, java.util.Map.of("g", "9.81(2) m/s²")),
+                new ReduceCommand.AddQuantity(
                         "slopes",
                         "half",
                         new eagerneedle.core.sheet.Sheet.Derived("half", null, null, null, "a / 2", null)),
-                new Command.AddQuantity("slopes", "half", null),
-                new Command.VoidSamples(1, 0.1, 0.2, "knocked"),
-                new Command.CountSamples(1, new Entries.Voided(0.1, 0.2, "knocked")),
-                new Command.SetPlanned("s", "spacing", null),
-                new Command.SetMeasured("s", "spacing", null));
+                new ReduceCommand.AddQuantity("slopes", "half", null),
+                new RunCommand.VoidSamples(1, 0.1, 0.2, "knocked"),
+                new RunCommand.CountSamples(1, new Entries.Voided(0.1, 0.2, "knocked")),
+                new PlanCommand.SetPlanned("s", "spacing", null),
+                new PlanCommand.SetMeasured("s", "spacing", null));
     }
 
     @Test
@@ -64,9 +64,9 @@ class HistoryTest {
 
     @Test
     void aNewActForgetsWhatWasUndone() {
-        history.apply(new Command.AddNote(DAY, "one"));
+        history.apply(new RecordCommand.AddNote(DAY, "one"));
         history.undo();
-        history.apply(new Command.AddNote(DAY, "two"));
+        history.apply(new RecordCommand.AddNote(DAY, "two"));
         assertThat(history.canRedo()).isFalse();
         assertThat(history.session().notes()).extracting(Session.Note::text).containsExactly("two");
     }
@@ -80,24 +80,26 @@ class HistoryTest {
 
     @Test
     void actsThatCannotBeDoneChangeNothing() {
-        history.apply(new Command.KeepRun(run));
+        history.apply(new RunCommand.KeepRun(run));
         Session before = history.session();
-        assertThatThrownBy(() -> history.apply(new Command.KeepRun(run))).hasMessageContaining("already");
-        assertThatThrownBy(() -> history.apply(new Command.RenameRun(1, "  "))).hasMessageContaining("name");
-        assertThatThrownBy(() -> history.apply(new Command.SetMeasured("s", "spacing", "wide")))
+        assertThatThrownBy(() -> history.apply(new RunCommand.KeepRun(run))).hasMessageContaining("already");
+        assertThatThrownBy(() -> history.apply(new RunCommand.RenameRun(1, "  ")))
+                .hasMessageContaining("name");
+        assertThatThrownBy(() -> history.apply(new PlanCommand.SetMeasured("s", "spacing", "wide")))
                 .hasMessageContaining("not a number");
-        assertThatThrownBy(() -> history.apply(new Command.AddNote(DAY, " "))).hasMessageContaining("empty");
+        assertThatThrownBy(() -> history.apply(new RecordCommand.AddNote(DAY, " ")))
+                .hasMessageContaining("empty");
         assertThat(history.session()).isSameAs(before);
     }
 
     @Test
     void runsTakePartUnlessDiscardedOrLeftOut() {
-        history.apply(new Command.KeepRun(run));
+        history.apply(new RunCommand.KeepRun(run));
         assertThat(history.session().run(1).orElseThrow().takesPart()).isTrue();
-        history.apply(new Command.LeaveOut(1, "blurred"));
+        history.apply(new RunCommand.LeaveOut(1, "blurred"));
         assertThat(history.session().run(1).orElseThrow().takesPart()).isFalse();
         assertThat(history.session().keptRuns()).hasSize(1);
-        history.apply(new Command.DiscardRun(1, "wrong"));
+        history.apply(new RunCommand.DiscardRun(1, "wrong"));
         assertThat(history.session().keptRuns()).isEmpty();
         assertThat(history.session().nextRunId()).isEqualTo(2);
     }
@@ -131,11 +133,11 @@ class HistoryTest {
     /** What is voided while it is captured is not written down as kept; its samples are. */
     @Test
     void aRunVoidedAtCaptureIsWrittenDownAsLeftOut() {
-        assertThat(new Command.KeepRun(run).says()).isEqualTo("Kept Run 1 (slopes, A) from ranger.");
-        assertThat(new Command.KeepRun(run.discarded("hand in the beam")).says())
+        assertThat(new RunCommand.KeepRun(run).says()).isEqualTo("Kept Run 1 (slopes, A) from ranger.");
+        assertThat(new RunCommand.KeepRun(run.discarded("hand in the beam")).says())
                 .isEqualTo("Left out Run 1 (slopes, A) from ranger when it was captured: hand in the beam; its "
                         + "samples are in the file.");
-        assertThat(new Command.KeepRun(run.discarded("hand in the beam"))
+        assertThat(new RunCommand.KeepRun(run.discarded("hand in the beam"))
                         .apply(empty)
                         .keptRuns())
                 .isEmpty();

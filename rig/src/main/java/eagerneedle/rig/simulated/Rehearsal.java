@@ -11,9 +11,13 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.session.CalibrationCommand;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.History;
+import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
@@ -56,17 +60,21 @@ public record Rehearsal(
                 act(
                         history,
                         acts,
-                        new Command.SetMeasured(name, sheet.inputs().get(name).label(), reading));
+                        new PlanCommand.SetMeasured(
+                                name, sheet.inputs().get(name).label(), reading));
             }
         });
         Instant now = start.plus(Duration.ofMinutes(10));
         for (Sheet.Step step : sheet.prepare()) {
-            act(history, acts, new Command.SignOff(step.id(), step.text(), now));
+            act(history, acts, new RigCommand.SignOff(step.id(), step.text(), now));
         }
         Reduction reduction = new Reducer(located, (run, channel) -> RawSamples.NONE).reduce(history.session());
         for (Map.Entry<String, Sheet.Channel> c : sheet.channels().entrySet()) {
             if (c.getValue().calibration() != null) {
-                act(history, acts, new Command.Calibrate(calibrate(c.getKey(), c.getValue(), rig, reduction, now)));
+                act(
+                        history,
+                        acts,
+                        new CalibrationCommand.Calibrate(calibrate(c.getKey(), c.getValue(), rig, reduction, now)));
             }
         }
         now = now.plus(Duration.ofMinutes(15));
@@ -84,7 +92,7 @@ public record Rehearsal(
                             Run.COUNTS);
                     Captured captured = Captured.of(rig, sheet, c.getKey(), level, c.getValue(), run.id());
                     samples.put(run.id(), captured.samples());
-                    act(history, acts, new Command.KeepRun(run.entered(captured.entries())));
+                    act(history, acts, new RunCommand.KeepRun(run.entered(captured.entries())));
                     now = now.plus(Duration.ofSeconds(50));
                 }
             }

@@ -7,8 +7,15 @@ import eagerneedle.core.calibration.AfterUse;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.SheetTrial;
+import eagerneedle.core.session.CalibrationCommand;
 import eagerneedle.core.session.Command;
+import eagerneedle.core.session.JudgeCommand;
+import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.RecordCommand;
+import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.stockroom.Instrument;
@@ -52,7 +59,7 @@ class BenchFileTest {
     private static void write(BenchFile file, Rehearsal r) {
         Session s = file.session();
         for (Command c : r.acts()) {
-            if (c instanceof Command.KeepRun keep) {
+            if (c instanceof RunCommand.KeepRun keep) {
                 r.samples()
                         .get(keep.run().id())
                         .forEach((channel, samples) -> file.append(keep.run().id(), channel, samples));
@@ -89,15 +96,15 @@ class BenchFileTest {
                     null,
                     List.of(new Instrument.Event(DAY, "calibrated", "x", null, DAY.plusSeconds(9), "passed")),
                     false);
-            s = new Command.TieInput("R_g", "gauge", meter).apply(s);
-            s = new Command.SetUp(
+            s = new PlanCommand.TieInput("R_g", "gauge", meter).apply(s);
+            s = new RigCommand.SetUp(
                             "light",
                             s.setup("light").withAverage(16).wiredTo("strain").tagged("left", null),
                             "averaged")
                     .apply(s);
-            s = new Command.SetRepeats("look", 7).apply(s);
-            s = new Command.StartTimer("warm", "warm", DAY).apply(s);
-            s = new Command.CheckAfterUse(
+            s = new PlanCommand.SetRepeats("look", 7).apply(s);
+            s = new RigCommand.StartTimer("warm", "warm", DAY).apply(s);
+            s = new CalibrationCommand.CheckAfterUse(
                             "strain",
                             new AfterUse(
                                     DAY.plusSeconds(60),
@@ -107,7 +114,7 @@ class BenchFileTest {
                                             .get(0)),
                                     AfterUse.Use.CORRECT))
                     .apply(s);
-            s = new Command.KeepRun(Run.captured(90, "look", "hand", DAY, "bench", Run.COUNTS)
+            s = new RunCommand.KeepRun(Run.captured(90, "look", "hand", DAY, "bench", Run.COUNTS)
                             .setUp(s.setups()))
                     .apply(s);
             file.save(s, DAY, "all of it");
@@ -174,13 +181,13 @@ class BenchFileTest {
         Session s = Session.start(SHEET, "b", DAY);
         try (BenchFile file = BenchFile.create(path, s)) {
             for (Command c : List.of(
-                    new Command.SetMeasured("spacing", "spacing", "842(1) mm"),
-                    new Command.KeepRun(Run.captured(1, "slopes", "A", DAY, "ranger", Run.COUNTS)),
-                    new Command.SetWindow(1, "rolling", new Window(0.1 + 0.2, 1.0 / 3 + 1, "by hand")),
-                    new Command.LeaveOut(1, "blurred"),
-                    new Command.AddNote(DAY, "Ünïcode ✓"),
-                    new Command.SignOff("feet", "Feet", DAY),
-                    new Command.ChooseSchool(eagerneedle.core.judge.School.LIMITS))) {
+                    new PlanCommand.SetMeasured("spacing", "spacing", "842(1) mm"),
+                    new RunCommand.KeepRun(Run.captured(1, "slopes", "A", DAY, "ranger", Run.COUNTS)),
+                    new ReduceCommand.SetWindow(1, "rolling", new Window(0.1 + 0.2, 1.0 / 3 + 1, "by hand")),
+                    new RunCommand.LeaveOut(1, "blurred"),
+                    new RecordCommand.AddNote(DAY, "Ünïcode ✓"),
+                    new RigCommand.SignOff("feet", "Feet", DAY),
+                    new JudgeCommand.ChooseSchool(eagerneedle.core.judge.School.LIMITS))) {
                 s = c.apply(s);
                 file.save(s, DAY, c.says());
             }
@@ -525,7 +532,7 @@ class BenchFileTest {
             for (int i = 0; i < 600; i++) {
                 file.append(1, "position", new RawSamples(new double[] {i}, new double[] {i}));
             }
-            file.save(new eagerneedle.core.session.Command.KeepRun(run).apply(file.session()), DAY, "Kept.");
+            file.save(new eagerneedle.core.session.RunCommand.KeepRun(run).apply(file.session()), DAY, "Kept.");
         }
         try (Connection c = DriverManager.getConnection("jdbc:sqlite:" + path);
                 var s = c.createStatement()) {

@@ -1,0 +1,77 @@
+package eagerneedle.core.session;
+
+import eagerneedle.core.judge.School;
+import java.time.Instant;
+
+/** Judging: the school that speaks, references hidden, results locked. */
+public sealed interface JudgeCommand extends Command {
+    record ChooseSchool(School school) implements JudgeCommand {
+        @Override
+        public Session apply(Session s) {
+            return s.withSchool(school);
+        }
+
+        @Override
+        public String says() {
+            return "Chose the school that speaks: " + school.label() + ".";
+        }
+    }
+
+    /**
+     * Hides the references of all comparisons from now on; shows them again, without a locked result, when the moment
+     * is null.
+     */
+    record HideReferences(Instant at) implements JudgeCommand {
+        @Override
+        public Session apply(Session s) {
+            if (at != null && s.blind() != null) {
+                throw new IllegalArgumentException(
+                        s.hidesReferences()
+                                ? "The references are hidden already."
+                                : "The references have been seen; they cannot be unseen.");
+            }
+            return s.withBlind(at == null ? null : new Blind(at, null, java.util.Map.of()));
+        }
+
+        @Override
+        public boolean isChoice() {
+            return false;
+        }
+
+        @Override
+        public String says() {
+            return at == null
+                    ? "Showed the references without locking a result."
+                    : "Hid the references until the result is locked.";
+        }
+    }
+
+    /** Locks the results of all comparisons as they are, by comparison, and shows the references. */
+    record LockResults(Instant at, java.util.Map<String, String> results) implements JudgeCommand {
+        @Override
+        public Session apply(Session s) {
+            if (!s.hidesReferences()) {
+                throw new IllegalArgumentException("There is nothing to lock: the references are not hidden.");
+            }
+            if (results.isEmpty()) {
+                throw new IllegalArgumentException("There is no result to lock yet.");
+            }
+            return s.withBlind(new Blind(s.blind().since(), at, results));
+        }
+
+        @Override
+        public boolean isChoice() {
+            return false;
+        }
+
+        @Override
+        public String says() {
+            return "Locked the result and showed the references: "
+                    + String.join(
+                            ", ",
+                            results.entrySet().stream()
+                                    .map(e -> e.getKey() + " " + e.getValue())
+                                    .toList()) + ".";
+        }
+    }
+}

@@ -1,0 +1,66 @@
+package eagerneedle.core.session;
+
+import eagerneedle.core.formula.Formula;
+import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.trace.Window;
+import java.util.Locale;
+
+/** How runs are reduced: windows by hand, and quantities that the session adds to its sheet. */
+public sealed interface ReduceCommand extends Command {
+    /** Sets a window by hand, or goes back to the proposal when it is null. */
+    record SetWindow(int id, String name, Window window) implements ReduceCommand {
+        @Override
+        public Session apply(Session s) {
+            return s.changingRun(id, r -> r.windowed(name, window));
+        }
+
+        @Override
+        public String says() {
+            return window == null
+                    ? "Took the proposed window '" + name + "' of run " + id + " again."
+                    : String.format(
+                            Locale.ROOT,
+                            "Set the window '%s' of run %d to %.3f s ... %.3f s (%s).",
+                            name,
+                            id,
+                            window.from(),
+                            window.to(),
+                            window.reason());
+        }
+    }
+
+    /**
+     * Adds a quantity by formula to the runs of a capture, or to the results when {@code capture} is
+     * {@link Session#RESULTS}; takes it away when it is null.
+     */
+    record AddQuantity(String capture, String name, Sheet.Derived quantity) implements ReduceCommand {
+        @Override
+        public Session apply(Session s) {
+            if (quantity != null) {
+                if (!name.matches("\\p{L}[\\p{L}\\d_]*")) {
+                    throw new IllegalArgumentException(
+                            "A name begins with a letter and holds letters, digits and _ only; '" + name
+                                    + "' does not.");
+                }
+                try {
+                    Formula.parse(quantity.formula());
+                } catch (FormulaException e) {
+                    throw new IllegalArgumentException(
+                            "In the formula, column " + e.column() + ": " + e.getMessage(), e);
+                }
+                if (quantity.unit() != null) {
+                    eagerneedle.core.quantity.LabUnit.parse(quantity.unit());
+                }
+            }
+            return s.withOwn(capture, name, quantity);
+        }
+
+        @Override
+        public String says() {
+            return quantity == null
+                    ? "Took the quantity " + name + " away."
+                    : "Added " + quantity.label() + ": " + name + " = " + quantity.formula() + ".";
+        }
+    }
+}

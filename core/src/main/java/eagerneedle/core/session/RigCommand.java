@@ -1,0 +1,65 @@
+package eagerneedle.core.session;
+
+import eagerneedle.core.chain.Chain;
+import java.time.Instant;
+
+/** How the rig stands: chains as they were set up, steps with their timers and signatures. */
+public sealed interface RigCommand extends Command {
+    /**
+     * Sets a channel up; {@code did} says what was changed. Runs captured before keep the setting they were captured
+     * with.
+     */
+    record SetUp(String channel, Setup setup, String did) implements RigCommand {
+        @Override
+        public Session apply(Session s) {
+            if (setup.chain() != null) {
+                Chain.of(setup.chain());
+            }
+            if (setup.rate() != null && !(setup.rate() > 0) || setup.average() != null && setup.average() < 1) {
+                throw new IllegalArgumentException("A rate is above 0 and an average takes at least one conversion.");
+            }
+            return s.withSetup(channel, setup.equals(Setup.AS_SHEET) ? null : setup);
+        }
+
+        @Override
+        public String says() {
+            return did;
+        }
+    }
+
+    /** Starts the timer of a step, or takes that back when the moment is null. */
+    record StartTimer(String step, String text, Instant at) implements RigCommand {
+        @Override
+        public Session apply(Session s) {
+            return s.withTimer(step, at);
+        }
+
+        @Override
+        public boolean isChoice() {
+            return false;
+        }
+
+        @Override
+        public String says() {
+            return (at == null ? "Took back the start of the timer: " : "Started the timer: ") + text + ".";
+        }
+    }
+
+    /** Signs a step off, or takes the sign-off back when the moment is null. */
+    record SignOff(String step, String text, Instant at) implements RigCommand {
+        @Override
+        public Session apply(Session s) {
+            return s.withSignOff(step, at);
+        }
+
+        @Override
+        public boolean isChoice() {
+            return false;
+        }
+
+        @Override
+        public String says() {
+            return (at == null ? "Took back the sign-off: " : "Signed off: ") + text + ".";
+        }
+    }
+}
