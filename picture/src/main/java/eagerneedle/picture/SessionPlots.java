@@ -6,6 +6,8 @@ import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
@@ -21,7 +23,7 @@ public final class SessionPlots {
     /** A run's trace with its window and the fit through it; empty if there is no trace. */
     public static Optional<Plot> run(Reduction r, Run run, String channel) {
         return r.trace(run, channel).map(trace -> {
-            Sheet.Channel c = r.sheet().channels().get(channel);
+            Channel c = r.sheet().channels().get(channel);
             List<Layer> layers = new ArrayList<>();
             Window w = r.sheet().captures().get(run.capture()).windows().entrySet().stream()
                     .filter(e -> e.getValue().on().equals(channel))
@@ -270,8 +272,8 @@ public final class SessionPlots {
      * apart by ink and marker.
      */
     public static Optional<Plot> overlay(Reduction r, String captureName, String channel) {
-        Sheet.Capture capture = r.sheet().captures().get(captureName);
-        Sheet.Channel c = r.sheet().channels().get(channel);
+        Capture capture = r.sheet().captures().get(captureName);
+        Channel c = r.sheet().channels().get(channel);
         List<String> levels = new ArrayList<>(capture.levels().keySet());
         List<Layer> layers = new ArrayList<>();
         java.util.Set<String> named = new java.util.HashSet<>();
@@ -355,8 +357,8 @@ public final class SessionPlots {
 
     /** "block C" for a run. */
     public static String levelLabel(Reduction r, Run run) {
-        Sheet.Capture c = r.sheet().captures().get(run.capture());
-        Sheet.Level l = c == null ? null : c.levels().get(run.level());
+        Capture c = r.sheet().captures().get(run.capture());
+        Capture.Level l = c == null ? null : c.levels().get(run.level());
         return l == null || l.label() == null ? run.level() : l.label();
     }
 }

@@ -6,7 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import eagerneedle.core.calibration.ClosureReadings;
 import eagerneedle.core.chain.Chain;
 import eagerneedle.core.plan.TimeLine;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.SheetReader;
 import java.util.List;
 import org.junit.jupiter.api.Test;
@@ -74,7 +74,7 @@ class PreparingPicturesTest {
 
     @Test
     void theRibbonTellsTransferStepAndReachOfEveryStage() {
-        Sheet.Channel c = SheetReader.read(SheetReader.shippedText("drying-cabinet"), "x")
+        Channel c = SheetReader.read(SheetReader.shippedText("drying-cabinet"), "x")
                 .sheet()
                 .channels()
                 .get("cabinet");

@@ -10,7 +10,7 @@ import eagerneedle.core.fit.Fit;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.picture.CalibrationPlots;
 import eagerneedle.picture.ClosureMap;
 import eagerneedle.picture.Plot;
@@ -34,12 +34,12 @@ public final class Certificate {
             .withLocale(Locale.UK)
             .withZone(ZoneId.systemDefault());
     private final Calibration c;
-    private final Sheet.Channel channel;
+    private final Channel channel;
     private final String place;
     private final Instant now;
     private int pictures;
 
-    private Certificate(Calibration c, Sheet.Channel channel, String place, Instant now) {
+    private Certificate(Calibration c, Channel channel, String place, Instant now) {
         this.c = c;
         this.channel = channel;
         this.place = place;
@@ -47,12 +47,12 @@ public final class Certificate {
     }
 
     /** As one self-contained page of well-formed HTML. */
-    public static String html(Calibration c, Sheet.Channel channel, String place, Instant now) {
+    public static String html(Calibration c, Channel channel, String place, Instant now) {
         return Papers.html("certificate.ftlh", new Certificate(c, channel, place, now).model());
     }
 
     /** The same page as PDF. */
-    public static byte[] pdf(Calibration c, Sheet.Channel channel, String place, Instant now) {
+    public static byte[] pdf(Calibration c, Channel channel, String place, Instant now) {
         return Papers.pdf(html(c, channel, place, now));
     }
 

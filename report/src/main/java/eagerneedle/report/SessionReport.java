@@ -14,6 +14,8 @@ import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Entries;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Window;
 import eagerneedle.core.watch.Finding;
@@ -170,7 +172,7 @@ public final class SessionReport {
     }
 
     private Map<String, Object> chain(String name) {
-        Sheet.Channel c = reduction.session().channel(reduction.sheet(), name);
+        Channel c = reduction.session().channel(reduction.sheet(), name);
         Chain chain = c.toChain();
         double at = c.needed().map(n -> (n[0] + n[1]) / 2).orElseGet(() -> (chain.reach()[0] + chain.reach()[1]) / 2);
         SvgSurface s = surface(640, 88);
@@ -366,7 +368,7 @@ public final class SessionReport {
     }
 
     private Map<String, Object> calibration(Calibration c) {
-        Sheet.Channel channel = reduction.sheet().channels().get(c.channel());
+        Channel channel = reduction.sheet().channels().get(c.channel());
         Map<String, Object> m = new LinkedHashMap<>();
         m.put("channel", channel == null ? c.channel() : channel.label());
         m.put("kind", c.kind());
@@ -457,7 +459,7 @@ public final class SessionReport {
         return out;
     }
 
-    private Map<String, Object> row(Run run, Sheet.Capture capture) {
+    private Map<String, Object> row(Run run, Capture capture) {
         List<String> cells = reduction.ofRun(run).stream()
                 .map(e -> e.quantity().map(Quantity::toString).orElse("—"))
                 .toList();

@@ -4,6 +4,7 @@ import eagerneedle.core.chain.Chain;
 import eagerneedle.core.chain.Link;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.picture.ChainPicture;
 import eagerneedle.picture.SvgSurface;
@@ -38,7 +39,7 @@ public final class WiringCard {
         return Papers.pdf(html(sheet, session));
     }
 
-    private static Map<String, Object> channel(String name, Sheet.Channel c, int picture) {
+    private static Map<String, Object> channel(String name, Channel c, int picture) {
         Chain chain = c.toChain();
         double at = c.needed().map(n -> (n[0] + n[1]) / 2).orElseGet(() -> (chain.reach()[0] + chain.reach()[1]) / 2);
         SvgSurface s = new SvgSurface(640, 88, false, "w" + picture);

@@ -8,6 +8,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Trace;
 import java.util.Map;
@@ -70,7 +71,7 @@ final class ActualProcedure implements CalibrateStation.Procedure {
         refresh();
     }
 
-    private Sheet.Channel channel() {
+    private Channel channel() {
         return desk.bench().session().channel(desk.bench().sheet(), name);
     }
 

@@ -7,7 +7,7 @@ import eagerneedle.app.widget.Notices;
 import eagerneedle.core.calibration.TrimAdvisor;
 import eagerneedle.core.calibration.TrimHint;
 import eagerneedle.core.quantity.Notation;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.picture.TrimNeedle;
 import eagerneedle.rig.simulated.Novice;
 import java.util.LinkedHashMap;
@@ -104,7 +104,7 @@ final class AdjustPanel extends VBox {
         restart();
     }
 
-    private Sheet.CalibrationPlan plan() {
+    private Channel.CalibrationPlan plan() {
         return desk.bench().sheet().channels().get(name).calibration();
     }
 

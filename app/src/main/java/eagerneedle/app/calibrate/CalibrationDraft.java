@@ -8,7 +8,7 @@ import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Channel;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
@@ -23,7 +23,7 @@ final class CalibrationDraft {
         this.name = name;
     }
 
-    private Sheet.Channel channel() {
+    private Channel channel() {
         return desk.bench().sheet().channels().get(name);
     }
 
@@ -46,7 +46,7 @@ final class CalibrationDraft {
      */
     Quantity settable(String text) {
         Quantity q = reference(text);
-        Sheet.Channel c = desk.bench().session().channel(desk.bench().sheet(), name);
+        Channel c = desk.bench().session().channel(desk.bench().sheet(), name);
         if (c.calibration().typed() || c.calibration().toRelation() == Relation.CLOSURE) {
             return q;
         }
@@ -83,7 +83,7 @@ final class CalibrationDraft {
     }
 
     Calibration of(List<CalibrationPoint> points, List<CalibrationPoint> verification, ClosureReadings closure) {
-        Sheet.CalibrationPlan plan = channel().calibration();
+        Channel.CalibrationPlan plan = channel().calibration();
         Instant at = desk.bench().clock().instant();
         Double tolerance = plan.tolerance() == null ? null : difference(plan.tolerance());
         return new Calibration(

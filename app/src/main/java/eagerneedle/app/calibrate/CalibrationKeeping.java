@@ -9,7 +9,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.session.CalibrationCommand;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.report.Certificate;
 import eagerneedle.store.FileName;
@@ -45,7 +45,7 @@ final class CalibrationKeeping {
         this.owner = owner;
     }
 
-    private Sheet.Channel channel() {
+    private Channel channel() {
         return desk.bench().session().channel(desk.bench().sheet(), name);
     }
 

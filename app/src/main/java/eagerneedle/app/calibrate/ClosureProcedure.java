@@ -8,7 +8,7 @@ import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.ClosureReadings;
 import eagerneedle.core.fit.FitException;
 import eagerneedle.core.quantity.Notation;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.picture.ClosureMap;
 import java.util.Arrays;
 import java.util.List;
@@ -29,7 +29,7 @@ import javafx.scene.layout.VBox;
 final class ClosureProcedure implements CalibrateStation.Procedure {
     private final Desk desk;
     private final String name;
-    private final Sheet.Channel channel;
+    private final Channel channel;
     private final CalibrationDraft draft;
     private final CalibrationKeeping keeping;
     private final SteadyReading reading;

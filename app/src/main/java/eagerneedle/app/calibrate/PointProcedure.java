@@ -12,7 +12,7 @@ import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.CalibrationCommand;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.picture.CalibrationPlots;
 import eagerneedle.picture.TwoRails;
 import java.nio.file.Path;
@@ -40,8 +40,8 @@ final class PointProcedure implements CalibrateStation.Procedure {
     private static final double NARROW = 640;
     private final Desk desk;
     private final String name;
-    private final Sheet.Channel channel;
-    private final Sheet.CalibrationPlan plan;
+    private final Channel channel;
+    private final Channel.CalibrationPlan plan;
     private final CalibrationDraft draft;
     private final CalibrationKeeping keeping;
     private final PictureView rails = new PictureView("Reference values above, what was indicated below", null);
@@ -195,7 +195,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
     }
 
     /** The plan's entry at a place; null beyond it. */
-    private Sheet.PointPlan at(int i) {
+    private Channel.PointPlan at(int i) {
         return checking != null
                 ? i < plan.after().size() ? plan.after().get(i) : null
                 : i < plan.points().size()
@@ -213,7 +213,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
             if (desk.rig().isEmpty() && !plan.typed()) {
                 throw new IllegalArgumentException("No instrument is connected: connect it at Rig first.");
             }
-            Sheet.PointPlan p = at(current);
+            Channel.PointPlan p = at(current);
             boolean asPlanned =
                     p != null && p.reference().equals(reference.getText().strip());
             int index = checking != null
@@ -242,7 +242,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
 
     private void takePoint() {
         Notices.attempt(all, () -> {
-            Sheet.PointPlan p = at(current);
+            Channel.PointPlan p = at(current);
             draft.settable(reference.getText());
             SteadyReading.Taken t = reading.take();
             boolean asPlanned =
@@ -278,7 +278,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
 
     private void advance(int to) {
         current = to;
-        Sheet.PointPlan p = at(to);
+        Channel.PointPlan p = at(to);
         if (p != null) {
             reference.setText(p.reference());
             place();
@@ -394,7 +394,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
         if (reference.getText().isEmpty()) {
             reference.setText(plan.points().get(0).reference());
         }
-        Sheet.PointPlan p = at(current);
+        Channel.PointPlan p = at(current);
         next.setText(
                 adjusting
                         ? ""
@@ -486,7 +486,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
             return rows;
         }
         for (int i = 0; i < planned(); i++) {
-            Sheet.PointPlan p = i < plan.points().size()
+            Channel.PointPlan p = i < plan.points().size()
                     ? plan.points().get(i)
                     : plan.verify().get(i - plan.points().size());
             rows.add(row(p, taken.get(i), i >= plan.points().size(), i == current));
@@ -499,15 +499,15 @@ final class PointProcedure implements CalibrateStation.Procedure {
     }
 
     /** The plan's entry for a point that was taken; one of its own where the plan has none. */
-    private Sheet.PointPlan planned(CalibrationPoint p) {
+    private Channel.PointPlan planned(CalibrationPoint p) {
         return java.util.stream.Stream.concat(plan.points().stream(), plan.verify().stream())
                 .filter(x -> (x.reference().equals(p.reference()) || x.words().equals(p.reference()))
                         && java.util.Objects.equals(x.way(), p.way()))
                 .findFirst()
-                .orElse(Sheet.PointPlan.of(p.reference()));
+                .orElse(Channel.PointPlan.of(p.reference()));
     }
 
-    private PointTable.Row row(Sheet.PointPlan p, CalibrationPoint point, boolean check, boolean now) {
+    private PointTable.Row row(Channel.PointPlan p, CalibrationPoint point, boolean check, boolean now) {
         String value = "";
         if (p.say() != null) {
             try {
@@ -541,10 +541,10 @@ final class PointProcedure implements CalibrateStation.Procedure {
         return strands;
     }
 
-    private Sheet.PointPlan planned(PointTable.Row r) {
+    private Channel.PointPlan planned(PointTable.Row r) {
         return java.util.stream.Stream.concat(plan.points().stream(), plan.verify().stream())
                 .filter(x -> x.words().equals(r.words()))
                 .findFirst()
-                .orElse(Sheet.PointPlan.of(r.words()));
+                .orElse(Channel.PointPlan.of(r.words()));
     }
 }

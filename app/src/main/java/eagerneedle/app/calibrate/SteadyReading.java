@@ -5,7 +5,7 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.workbench.LiveReadings;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Reading;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.WindowStatistics;
@@ -63,7 +63,7 @@ final class SteadyReading extends VBox {
         }
     }
 
-    private Sheet.Channel channel() {
+    private Channel channel() {
         return desk.bench().session().channel(desk.bench().sheet(), name);
     }
 

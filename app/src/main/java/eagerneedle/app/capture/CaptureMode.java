@@ -3,7 +3,7 @@ package eagerneedle.app.capture;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Run;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Capture;
 import java.io.IOException;
 import java.util.Locale;
 import javafx.scene.Node;
@@ -13,15 +13,15 @@ import javafx.scene.layout.Region;
 /** One of the five ways to capture: how a run begins, what is done while it lasts, and when it is over. */
 abstract class CaptureMode {
     final Desk desk;
-    final Sheet.Capture plan;
+    final Capture plan;
 
-    CaptureMode(Desk desk, Sheet.Capture plan) {
+    CaptureMode(Desk desk, Capture plan) {
         this.desk = desk;
         this.plan = plan;
     }
 
     /** The mode that a capture of the sheet names. */
-    static CaptureMode of(Desk desk, Sheet.Capture plan) {
+    static CaptureMode of(Desk desk, Capture plan) {
         return switch (plan.mode()) {
             case "shot" -> new ShotMode(desk, plan);
             case "gate" -> new GateMode(desk, plan);

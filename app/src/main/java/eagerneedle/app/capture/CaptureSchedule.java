@@ -3,6 +3,7 @@ package eagerneedle.app.capture;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.StepCard;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Sheet;
 import java.util.ArrayList;
 import java.util.List;
@@ -73,7 +74,7 @@ final class CaptureSchedule extends VBox {
         clocks.forEach(StepCard::tick);
     }
 
-    private ToggleButton button(Sheet sheet, String c, String l, Sheet.Level what) {
+    private ToggleButton button(Sheet sheet, String c, String l, Capture.Level what) {
         long done = desk.bench().runsAt(c, l);
         int wanted = desk.bench().session().repeats(sheet, c);
         ToggleButton b = new ToggleButton((what.label() == null ? l : what.label()) + "   " + done + " of " + wanted

@@ -8,6 +8,7 @@ import eagerneedle.app.widget.TypedPanel;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.picture.SessionPlots;
 import java.io.IOException;
@@ -134,7 +135,7 @@ public final class CaptureStation implements StationView {
         LiveRig rig = desk.rig().get();
         Notices.attempt(all, () -> {
             try {
-                Sheet.Level set =
+                Capture.Level set =
                         desk.bench().sheet().captures().get(capture).levels().get(level);
                 set.outputs().forEach((output, value) -> {
                     if (!rig.outputs().containsKey(output)) {
@@ -286,7 +287,7 @@ public final class CaptureStation implements StationView {
             level = next[1];
         }
         schedule.refresh(capture, level, pending != null);
-        Sheet.Capture plan = sheet.captures().get(capture);
+        Capture plan = sheet.captures().get(capture);
         if (plan == null) {
             hint.setText("This sheet captures nothing.");
             start.setDisable(true);
@@ -416,7 +417,7 @@ public final class CaptureStation implements StationView {
 
     /** True when the capture has one trace only, so that its rate of change has room. */
     private boolean alone() {
-        Sheet.Capture plan = desk.bench().sheet().captures().get(capture);
+        Capture plan = desk.bench().sheet().captures().get(capture);
         return plan.channels().size() == 1 && plan.mode().equals("stream");
     }
 

@@ -5,7 +5,7 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.event.Edges;
 import eagerneedle.core.quantity.Notation;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.trace.RawSamples;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -22,7 +22,7 @@ final class GateMode extends StreamMode {
     private final GridPane table = new GridPane();
     private final Map<String, Label[]> rows = new LinkedHashMap<>();
 
-    GateMode(Desk desk, Sheet.Capture plan) {
+    GateMode(Desk desk, Capture plan) {
         super(desk, plan);
         table.getStyleClass().add("table-cells");
         table.addRow(

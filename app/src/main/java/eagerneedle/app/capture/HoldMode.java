@@ -6,7 +6,8 @@ import eagerneedle.app.workbench.LiveReadings;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.session.Run;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.WindowStatistics;
 import java.io.IOException;
@@ -28,7 +29,7 @@ final class HoldMode extends CaptureMode {
     private double since;
     private boolean forced;
 
-    HoldMode(Desk desk, Sheet.Capture plan) {
+    HoldMode(Desk desk, Capture plan) {
         super(desk, plan);
         state.setId("hold-state");
         state.setWrapText(true);
@@ -94,7 +95,7 @@ final class HoldMode extends CaptureMode {
             return not;
         }
         for (String name : plan.channels()) {
-            Sheet.Channel c = desk.bench().session().channel(desk.bench().sheet(), name);
+            Channel c = desk.bench().session().channel(desk.bench().sheet(), name);
             Trace t = LiveReadings.trace(
                     c, LiveReadings.since(rig.last(name, plan.hold().seconds()), since));
             int wanted = (int) (0.8 * plan.hold().seconds() * c.rate());

@@ -8,7 +8,7 @@ import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.session.Run;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.trace.Pyramid;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
@@ -122,7 +122,7 @@ final class LiveTraces extends VBox {
         scales.clear();
     }
 
-    private Sheet.Channel channel(String name) {
+    private Channel channel(String name) {
         return desk.bench().session().channel(desk.bench().sheet(), name);
     }
 
@@ -156,7 +156,7 @@ final class LiveTraces extends VBox {
             if (index(name) % turns != turn % turns) {
                 return;
             }
-            Sheet.Channel c = channel(name);
+            Channel c = channel(name);
             double to = rig.end(name);
             double from = run ? Double.NEGATIVE_INFINITY : to - SHOWN;
             boolean many = run ? rig.count(name) > EXACT : rig.rate() * SHOWN > EXACT;
@@ -192,7 +192,7 @@ final class LiveTraces extends VBox {
         return List.copyOf(traces.keySet()).indexOf(name);
     }
 
-    private static Plot plot(Sheet.Channel c, Layer layer) {
+    private static Plot plot(Channel c, Layer layer) {
         return new Plot(
                 "Live " + c.label(),
                 new Plot.Axis("time", "s"),
@@ -200,7 +200,7 @@ final class LiveTraces extends VBox {
                 List.of(layer));
     }
 
-    private Layer outline(Sheet.Channel c, Pyramid.Outline o, QuickScale scale) {
+    private Layer outline(Channel c, Pyramid.Outline o, QuickScale scale) {
         if (o == null || o.size() == 0) {
             return null;
         }
@@ -215,7 +215,7 @@ final class LiveTraces extends VBox {
         return new Layer.Envelope(c.label(), o.time(), low, high, 0);
     }
 
-    private static String words(Sheet.Channel c, WindowStatistics w) {
+    private static String words(Channel c, WindowStatistics w) {
         String unit = c.labUnit().pretty();
         return Notation.bracketed(w.mean(), w.uMean()) + (unit.isEmpty() ? "" : " " + unit) + "   SD "
                 + Notation.plain(w.sd(), 2) + "   n " + w.n();
@@ -232,7 +232,7 @@ final class LiveTraces extends VBox {
             long n = desk.bench().file().count(run.id(), name);
             Optional<Trace> trace =
                     n > EXACT ? Optional.empty() : desk.bench().reduction().trace(run, name);
-            Sheet.Channel c = run.channel(desk.bench().sheet(), name);
+            Channel c = run.channel(desk.bench().sheet(), name);
             if (n > EXACT) {
                 Pyramid p = desk.bench().file().overview(run.id(), name);
                 Layer l = outline(c, p.over(p.start(), p.end(), 1500), scale(name, run.rawUnit(name)));
@@ -254,7 +254,7 @@ final class LiveTraces extends VBox {
     }
 
     /** With the samples shaded that watches point at. */
-    private Plot marked(Run run, Sheet.Channel c, Plot plot) {
+    private Plot marked(Run run, Channel c, Plot plot) {
         return shaded(
                 plot,
                 desk.bench().findings().stream()
@@ -284,7 +284,7 @@ final class LiveTraces extends VBox {
         return out;
     }
 
-    private static void visible(Row row, Sheet.Channel c, Trace t) {
+    private static void visible(Row row, Channel c, Trace t) {
         double[] seen = row.plot.visible();
         if (t == null || seen == null) {
             row.number.setText("");

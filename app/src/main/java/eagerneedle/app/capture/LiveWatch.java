@@ -4,7 +4,7 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.workbench.LiveRig;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.watch.Finding;
@@ -74,7 +74,7 @@ final class LiveWatch {
     }
 
     private List<Finding> look(LiveRig rig, String name) {
-        Sheet.Channel channel = desk.bench().session().channel(desk.bench().sheet(), name);
+        Channel channel = desk.bench().session().channel(desk.bench().sheet(), name);
         RawSamples raw = rig.last(name, Math.min(1.0, RateOfChange.MOST / rig.rate()));
         List<Finding> found = new ArrayList<>(
                 new SampleWatch(channel.label(), channel.toChain(), channel.rate()).look(0, raw.time(), raw.values()));

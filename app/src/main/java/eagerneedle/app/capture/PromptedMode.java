@@ -8,7 +8,7 @@ import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.capture.Prompts;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Run;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.trace.RawSamples;
 import java.io.IOException;
 import java.util.Locale;
@@ -43,7 +43,7 @@ final class PromptedMode extends CaptureMode {
     private long samplesSeen;
     private int entering = -1;
 
-    PromptedMode(Desk desk, Sheet.Capture plan) {
+    PromptedMode(Desk desk, Capture plan) {
         super(desk, plan);
         count.setId("prompt-count");
         says.setId("prompt-says");

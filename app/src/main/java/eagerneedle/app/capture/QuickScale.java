@@ -5,7 +5,7 @@ import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.chain.Chain;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.session.Run;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
 import java.util.List;
@@ -16,7 +16,7 @@ import java.util.List;
  */
 final class QuickScale {
     private static final int STEPS = 2048;
-    private final Sheet.Channel channel;
+    private final Channel channel;
     private final Calibration calibration;
     private final String rawUnit;
     private double low;
@@ -24,7 +24,7 @@ final class QuickScale {
     private double[] table;
 
     /** @param rawUnit of what {@link #quick} is given: counts, or the unit an instrument measures in */
-    QuickScale(Sheet.Channel channel, String rawUnit, Calibration calibration) {
+    QuickScale(Channel channel, String rawUnit, Calibration calibration) {
         this.channel = channel;
         this.calibration = calibration;
         this.rawUnit = rawUnit;

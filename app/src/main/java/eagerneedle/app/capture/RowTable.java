@@ -6,7 +6,7 @@ import eagerneedle.app.widget.Notices;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.WindowStatistics;
 import java.util.ArrayList;
@@ -57,7 +57,7 @@ final class RowTable extends VBox {
     /** Shows the rows of a capture. */
     void show(String capture) {
         Reduction reduction = desk.bench().reduction();
-        Sheet.Capture plan = desk.bench().sheet().captures().get(capture);
+        Capture plan = desk.bench().sheet().captures().get(capture);
         grid.getChildren().clear();
         List<List<String>> out = new ArrayList<>();
         List<String> head = new ArrayList<>(List.of("run", "level"));
@@ -106,8 +106,8 @@ final class RowTable extends VBox {
         GridPane.setHalignment(l, HPos.RIGHT);
     }
 
-    private static String levelLabel(Sheet.Capture plan, Run run) {
-        Sheet.Level level = plan.levels().get(run.level());
+    private static String levelLabel(Capture plan, Run run) {
+        Capture.Level level = plan.levels().get(run.level());
         return level == null || level.label() == null ? run.level() : level.label();
     }
 }

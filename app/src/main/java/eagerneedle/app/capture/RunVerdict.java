@@ -7,6 +7,7 @@ import eagerneedle.app.widget.Photographs;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Sheet;
 import java.io.File;
 import java.nio.file.Path;
@@ -91,7 +92,7 @@ final class RunVerdict extends VBox {
     }
 
     /** Asks about a run; null for nothing to ask. */
-    void show(Run ended, Sheet.Capture plan) {
+    void show(Run ended, Capture plan) {
         run = ended;
         setVisible(ended != null);
         setManaged(ended != null);
@@ -145,7 +146,7 @@ final class RunVerdict extends VBox {
 
     private Run entered() {
         Run r = run.named(named());
-        Sheet.Capture plan = desk.bench().sheet().captures().get(r.capture());
+        Capture plan = desk.bench().sheet().captures().get(r.capture());
         for (Map.Entry<String, TextField> f : fields.entrySet()) {
             String text = f.getValue().getText().strip();
             if (text.isEmpty()) {

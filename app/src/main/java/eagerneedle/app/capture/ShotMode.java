@@ -5,7 +5,7 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.session.Run;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Capture;
 import java.io.IOException;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
@@ -15,9 +15,9 @@ final class ShotMode extends CaptureMode {
     private final Label state;
     private final String waitsFor;
 
-    ShotMode(Desk desk, Sheet.Capture plan) {
+    ShotMode(Desk desk, Capture plan) {
         super(desk, plan);
-        Sheet.ShotPlan s = plan.shot();
+        Capture.ShotPlan s = plan.shot();
         String on = desk.bench()
                 .sheet()
                 .channels()

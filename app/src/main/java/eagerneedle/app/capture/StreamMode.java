@@ -2,11 +2,11 @@ package eagerneedle.app.capture;
 
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.workbench.LiveRig;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Capture;
 
 /** Free running: everything from start to stop, no longer than the sheet says. */
 class StreamMode extends CaptureMode {
-    StreamMode(Desk desk, Sheet.Capture plan) {
+    StreamMode(Desk desk, Capture plan) {
         super(desk, plan);
     }
 

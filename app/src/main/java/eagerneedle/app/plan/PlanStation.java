@@ -18,6 +18,7 @@ import eagerneedle.core.reduce.Improvements;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.PlanCommand;
 import eagerneedle.core.session.RigCommand;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.picture.BudgetPicture;
@@ -461,7 +462,7 @@ public final class PlanStation implements StationView {
         return b.toString();
     }
 
-    private String spread(Sheet.SpreadPlan p) {
+    private String spread(Capture.SpreadPlan p) {
         Reading from = Reading.parse(p.from());
         Reading to = Reading.parse(p.to());
         try {

@@ -11,7 +11,7 @@ import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Entries;
 import eagerneedle.core.session.RecordCommand;
 import eagerneedle.core.session.Run;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.store.FileName;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.export.LedgerCsv;
@@ -234,7 +234,7 @@ public final class RecordStation implements StationView {
         List<Run> kept = r.runs().stream().filter(x -> x.discard() == null).toList();
         int n = 0;
         for (Run run : kept) {
-            Sheet.Capture capture = r.sheet().captures().get(run.capture());
+            Capture capture = r.sheet().captures().get(run.capture());
             for (String channel : capture.channels()) {
                 var trace = r.trace(run, channel);
                 if (trace.isPresent()) {

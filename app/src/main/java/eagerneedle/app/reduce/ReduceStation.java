@@ -14,6 +14,7 @@ import eagerneedle.core.session.Command;
 import eagerneedle.core.session.ReduceCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Window;
 import eagerneedle.picture.Layer;
@@ -451,7 +452,7 @@ public final class ReduceStation implements StationView {
         runs.getChildren().clear();
         String capture = "";
         for (Run run : desk.bench().session().keptRuns()) {
-            Sheet.Capture c = desk.bench().sheet().captures().get(run.capture());
+            Capture c = desk.bench().sheet().captures().get(run.capture());
             if (!run.capture().equals(capture)) {
                 capture = run.capture();
                 runs.getChildren()

@@ -16,7 +16,7 @@ import eagerneedle.core.session.Command;
 import eagerneedle.core.session.ReduceCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.trace.Cursor;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
@@ -121,7 +121,7 @@ final class RunTrace extends VBox {
         return desk.run().flatMap(r -> desk.bench().session().run(r.id())).filter(r -> r.discard() == null);
     }
 
-    private Sheet.Capture capture(Run run) {
+    private Capture capture(Run run) {
         return desk.bench().sheet().captures().get(run.capture());
     }
 

@@ -8,7 +8,7 @@ import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.picture.SessionPlots;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -47,7 +47,7 @@ final class RunsTogether extends VBox {
         Reduction r = desk.bench().reduction();
         Optional<Run> run = desk.run().flatMap(x -> desk.bench().session().run(x.id()));
         String capture = run.map(Run::capture).orElse("");
-        Sheet.Capture c = desk.bench().sheet().captures().get(capture);
+        Capture c = desk.bench().sheet().captures().get(capture);
         if (c == null) {
             overlay.plot(null, false);
             words.getChildren().clear();

@@ -14,7 +14,7 @@ import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.Setup;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.WindowStatistics;
@@ -84,12 +84,12 @@ final class ChainCard extends VBox {
         return Character.toUpperCase(s.charAt(0)) + s.substring(1);
     }
 
-    private Sheet.Channel channel() {
+    private Channel channel() {
         return desk.bench().session().channel(desk.bench().sheet(), name);
     }
 
     void refresh() {
-        Sheet.Channel c = channel();
+        Channel c = channel();
         tag.setText((c.tag() == null ? "" : "tag " + c.tag() + " · ") + "input " + c.inputOr(name)
                 + (c.position() == null ? "" : " · at " + c.position())
                 + (c.specimen() == null ? "" : " · on " + c.specimen())
@@ -106,7 +106,7 @@ final class ChainCard extends VBox {
     /** Takes the newest samples in. */
     void tick(LiveRig rig) {
         RawSamples raw = rig.last(name, 1.0);
-        Sheet.Channel c = channel();
+        Channel c = channel();
         now = LiveReadings.of(c, raw).orElse(null);
         trouble = raw.size() == 0
                 ? rig.state() == eagerneedle.rig.driver.Driver.State.RUNNING ? "No samples of this channel arrive." : ""
@@ -129,7 +129,7 @@ final class ChainCard extends VBox {
     }
 
     private void paint() {
-        Sheet.Channel c = channel();
+        Channel c = channel();
         Chain chain = c.toChain();
         double live = now == null ? Double.NaN : now.mean();
         double at = at();
@@ -169,7 +169,7 @@ final class ChainCard extends VBox {
         if (!trouble.isEmpty()) {
             all.add(new Advice("signal", false, trouble, null));
         }
-        Sheet.Channel c = channel();
+        Channel c = channel();
         double[] need = c.needed().orElse(new double[] {Double.NaN, Double.NaN});
         double fastest = c.fastest() == null
                 ? Double.NaN
@@ -289,7 +289,7 @@ final class ChainCard extends VBox {
 
     /** Two fields in the card for where the sensor sits and on what. */
     private void editTag() {
-        Sheet.Channel c = channel();
+        Channel c = channel();
         TextField position = new TextField(c.position() == null ? "" : c.position());
         TextField specimen = new TextField(c.specimen() == null ? "" : c.specimen());
         position.setId("tag-position-" + name);

@@ -10,6 +10,7 @@ import eagerneedle.app.widget.StepCard;
 import eagerneedle.app.widget.TypedPanel;
 import eagerneedle.app.workbench.LiveReadings;
 import eagerneedle.app.workbench.LiveRig;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.picture.Layer;
@@ -362,7 +363,7 @@ public final class RigStation implements StationView {
         }
     }
 
-    private static Plot lastSeconds(Sheet.Channel channel, eagerneedle.core.trace.RawSamples raw) {
+    private static Plot lastSeconds(Channel channel, eagerneedle.core.trace.RawSamples raw) {
         Trace t = LiveReadings.trace(channel, raw);
         return new Plot(
                 "Live " + channel.label(),

@@ -6,7 +6,7 @@ import eagerneedle.app.widget.Notices;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.RigCommand;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.trace.RawSamples;
 import java.io.IOException;
 import java.util.LinkedHashMap;
@@ -72,12 +72,12 @@ final class TouchPanel extends VBox {
                 + "its tag.");
     }
 
-    private Sheet.Channel channel(String name) {
+    private Channel channel(String name) {
         return desk.bench().session().channel(desk.bench().sheet(), name);
     }
 
     private String label(String name) {
-        Sheet.Channel c = channel(name);
+        Channel c = channel(name);
         return c.position() == null ? c.label() : c.position();
     }
 

@@ -7,6 +7,7 @@ import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.chain.Chain;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.reduce.Key;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.RawSamples;
 import java.util.List;
@@ -68,7 +69,7 @@ final class Projector extends VBox {
     }
 
     private void reading(Workbench bench, LiveRig rig, String name) {
-        Sheet.Channel channel = bench.session().channel(bench.sheet(), name);
+        Channel channel = bench.session().channel(bench.sheet(), name);
         RawSamples raw = rig.last(name, Math.min(1, 2000 / rig.rate()));
         Chain chain = channel.toChain();
         double sum = 0;

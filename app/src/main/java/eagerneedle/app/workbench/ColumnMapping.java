@@ -4,6 +4,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.UnitException;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.store.delimited.Table;
@@ -135,7 +136,7 @@ public record ColumnMapping(
      * The record of a shot that has 0 in it counts from its trigger, and goes on doing so; any other clock begins with
      * its first row.
      */
-    private static boolean fromItsTrigger(Sheet.Capture capture, double[] clock) {
+    private static boolean fromItsTrigger(Capture capture, double[] clock) {
         return "shot".equals(capture.mode()) && clock[0] <= 0 && clock[clock.length - 1] >= 0;
     }
 

@@ -1,7 +1,7 @@
 package eagerneedle.app.workbench;
 
 import eagerneedle.core.chain.Chain;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.WindowStatistics;
@@ -18,7 +18,7 @@ public final class LiveReadings {
     private LiveReadings() {}
 
     /** Samples within reach, as a trace in the channel's unit. */
-    public static Trace trace(Sheet.Channel channel, RawSamples raw) {
+    public static Trace trace(Channel channel, RawSamples raw) {
         Chain chain = channel.toChain();
         SampleWatch watch = new SampleWatch(channel.label(), chain, 0);
         Map<Double, Double> known = new HashMap<>();
@@ -58,7 +58,7 @@ public final class LiveReadings {
     }
 
     /** Statistics of live samples; empty when there are too few good ones. */
-    public static Optional<WindowStatistics> of(Sheet.Channel channel, RawSamples raw) {
+    public static Optional<WindowStatistics> of(Channel channel, RawSamples raw) {
         Trace t = trace(channel, raw);
         return t.size() < FEWEST ? Optional.empty() : Optional.of(WindowStatistics.of(t));
     }

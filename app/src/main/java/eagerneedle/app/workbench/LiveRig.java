@@ -7,6 +7,8 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Setup;
+import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Pyramid;
 import eagerneedle.core.trace.RawSamples;
@@ -165,7 +167,7 @@ public final class LiveRig implements AutoCloseable {
 
     /** The instrument's own channel for a channel of the sheet. */
     private String input(String channel) {
-        Sheet.Channel c = sheet.channels().get(channel);
+        Channel c = sheet.channels().get(channel);
         Setup how = setups.getOrDefault(channel, Setup.AS_SHEET);
         String own = how.input() != null ? how.input() : c == null ? channel : c.inputOr(channel);
         return live.containsKey(own)
@@ -347,11 +349,11 @@ public final class LiveRig implements AutoCloseable {
      *
      * @throws IllegalArgumentException with one sentence when the trigger makes no sense for its channel
      */
-    public synchronized void arm(Run run, BenchFile file, Sheet.ShotPlan plan) throws IOException {
+    public synchronized void arm(Run run, BenchFile file, Capture.ShotPlan plan) throws IOException {
         String on = plan.on() == null
                 ? sheet.captures().get(run.capture()).channels().get(0)
                 : plan.on();
-        Sheet.Channel channel =
+        Channel channel =
                 setups.getOrDefault(on, Setup.AS_SHEET).of(sheet.channels().get(on));
         Chain chain = channel.toChain();
         LabUnit unit = channel.labUnit();

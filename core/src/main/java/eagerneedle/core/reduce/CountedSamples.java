@@ -5,7 +5,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Entries;
 import eagerneedle.core.session.Run;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.trace.RawSamples;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -22,8 +22,7 @@ final class CountedSamples {
      *     their times
      * @throws IllegalArgumentException with one sentence when none do
      */
-    static RawSamples of(
-            Run run, String channelName, RawSamples raw, String rawUnit, Sheet.Channel channel, double seconds) {
+    static RawSamples of(Run run, String channelName, RawSamples raw, String rawUnit, Channel channel, double seconds) {
         RawSamples good = withoutVoided(raw, run.entries().voided());
         if (good.size() == 0) {
             throw new IllegalArgumentException("every sample of " + channel.label() + " was voided.");
@@ -73,7 +72,7 @@ final class CountedSamples {
     }
 
     /** A reading of the measurand entered by hand, as the raw value that the chain would have given. */
-    private static double entered(String text, String rawUnit, Sheet.Channel channel) {
+    private static double entered(String text, String rawUnit, Channel channel) {
         Reading r = Reading.parse(text);
         double v = r.unit().isDimensionless() ? r.value() : r.unit().convert(r.value(), channel.labUnit());
         if (rawUnit.equals(Run.COUNTS)) {

@@ -8,6 +8,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import java.util.ArrayList;
@@ -73,7 +74,7 @@ final class GraphBuilder {
         return nodes;
     }
 
-    private void capture(String captureName, Sheet.Capture capture) {
+    private void capture(String captureName, Capture capture) {
         List<Run> ofCapture =
                 runs.stream().filter(r -> r.capture().equals(captureName)).toList();
         Set<String> columns = new LinkedHashSet<>();
@@ -116,9 +117,9 @@ final class GraphBuilder {
         return Outcome.of(new Value.Column(values, values.size() == rows.size() ? labels : null));
     }
 
-    private void run(Run run, String captureName, Sheet.Capture capture) {
+    private void run(Run run, String captureName, Capture capture) {
         Map<String, Key> local = new LinkedHashMap<>();
-        Sheet.Level level = capture.levels().get(run.level());
+        Capture.Level level = capture.levels().get(run.level());
         Map<String, String> set = level == null ? Map.of() : level.set();
         set.keySet().forEach(n -> local.put(n, Key.of(run, n)));
         capture.byEye().forEach((n, input) -> samples.byEye(run, n, input));
@@ -153,7 +154,7 @@ final class GraphBuilder {
     }
 
     /** True when a quantity rests on samples, directly or through others of its run, and so has no value in a plan. */
-    private boolean usesChannels(Sheet.Derived d, Sheet.Capture capture) {
+    private boolean usesChannels(Sheet.Derived d, Capture capture) {
         return Formula.parse(d.formula()).names().stream()
                 .anyMatch(n -> capture.channels().contains(n)
                         || capture.quantities().containsKey(n)

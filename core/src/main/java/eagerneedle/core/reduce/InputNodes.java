@@ -8,6 +8,7 @@ import eagerneedle.core.formula.Written;
 import eagerneedle.core.quantity.Correlated;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
 import java.util.ArrayList;
@@ -65,7 +66,7 @@ final class InputNodes {
      * What a calibration gives to formulas: slope and intercept of its relation, or the interval errors of both
      * circles. In a plan the relation is one to one.
      */
-    void calibration(String name, Sheet.Channel channel) {
+    void calibration(String name, Channel channel) {
         if (channel.calibration() == null) {
             return;
         }

@@ -6,7 +6,7 @@ import eagerneedle.core.chain.Chain;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.watch.SampleWatch;
@@ -25,7 +25,7 @@ final class Measurand {
     private final Map<Calibration, Conversion> conversions = Collections.synchronizedMap(new IdentityHashMap<>());
 
     /** The calibration that samples of a run go through: none when they came in the measurand's own unit. */
-    static Optional<Calibration> calibrationOf(Session session, Run run, String name, Sheet.Channel channel) {
+    static Optional<Calibration> calibrationOf(Session session, Run run, String name, Channel channel) {
         String rawUnit = run.rawUnit(name);
         return rawUnit.equals(Run.COUNTS) || !LabUnit.parse(rawUnit).fits(channel.labUnit())
                 ? session.calibrationOf(name)
@@ -37,7 +37,7 @@ final class Measurand {
      *
      * @throws IllegalArgumentException with one sentence when no sample has one
      */
-    static Trace everywhere(Session session, Run run, String name, Sheet.Channel channel, RawSamples raw) {
+    static Trace everywhere(Session session, Run run, String name, Channel channel, RawSamples raw) {
         return new Measurand()
                 .toTrace(
                         name,
@@ -48,8 +48,7 @@ final class Measurand {
                         calibrationOf(session, run, name, channel).orElse(null));
     }
 
-    Trace toTrace(
-            String name, Sheet.Channel channel, Run run, String rawUnit, RawSamples raw, Calibration calibration) {
+    Trace toTrace(String name, Channel channel, Run run, String rawUnit, RawSamples raw, Calibration calibration) {
         LabUnit unit = channel.labUnit();
         boolean counts = rawUnit.equals(Run.COUNTS);
         LabUnit imported = counts ? null : LabUnit.parse(rawUnit);

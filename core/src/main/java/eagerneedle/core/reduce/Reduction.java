@@ -14,6 +14,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.trace.RawSamples;
@@ -218,7 +219,7 @@ public final class Reduction {
     /** The ledger entries of one run. */
     public List<Ledger.Entry> ofRun(Run run) {
         List<Ledger.Entry> entries = new ArrayList<>();
-        Sheet.Capture capture = sheet().captures().get(run.capture());
+        Capture capture = sheet().captures().get(run.capture());
         if (capture != null) {
             capture.quantities().forEach((n, d) -> {
                 if (d.shown()) {
@@ -488,7 +489,7 @@ public final class Reduction {
         Map<Key, String> out = new LinkedHashMap<>();
         sheet().results().forEach((n, d) -> out.put(new Key.Global(n), d.formula()));
         for (Run run : runs) {
-            Sheet.Capture capture = sheet().captures().get(run.capture());
+            Capture capture = sheet().captures().get(run.capture());
             if (capture != null && run.discard() == null) {
                 capture.quantities().forEach((n, d) -> out.put(Key.of(run, n), d.formula()));
             }
@@ -538,7 +539,7 @@ public final class Reduction {
 
     /** What stands for a run in lists: the sheet's first quantity that rests on its samples. */
     public Optional<Ledger.Entry> headline(Run run) {
-        Sheet.Capture capture = sheet().captures().get(run.capture());
+        Capture capture = sheet().captures().get(run.capture());
         String name = capture == null ? null : capture.headline();
         return ofRun(run).stream().filter(e -> e.name().endsWith("]." + name)).findFirst();
     }

@@ -8,6 +8,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.UnitException;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
@@ -70,7 +71,7 @@ final class RunNodes {
 
     /** True when a quantity or a window of the run's capture looks at the channel. */
     private boolean isUsed(Run run, String channelName) {
-        Sheet.Capture capture = sheet.captures().get(run.capture());
+        Capture capture = sheet.captures().get(run.capture());
         return capture.windows().values().stream().anyMatch(w -> w.on().equals(channelName))
                 || capture.quantities().values().stream()
                         .anyMatch(d -> Formula.parse(d.formula()).names().contains(channelName));
@@ -96,7 +97,7 @@ final class RunNodes {
         stamp.add(calibration == null ? "none" : calibration);
         stamp.add(run.setups());
         stamp.add(run.entries());
-        Sheet.PromptPlan prompt = sheet.captures().get(run.capture()).prompt();
+        Capture.PromptPlan prompt = sheet.captures().get(run.capture()).prompt();
         boolean used = isUsed(run, channelName);
         if (source.count(run.id(), channelName) > (used ? most : Reducer.LONG)) {
             stamp.add("too long");
@@ -159,7 +160,7 @@ final class RunNodes {
                 && "gate".equals(sheet.devices().get(device).driver());
     }
 
-    void window(Run run, String name, Sheet.WindowPlan plan) {
+    void window(Run run, String name, Capture.WindowPlan plan) {
         windows.computeIfAbsent(run.id(), id -> new ArrayList<>()).add(Key.window(run, name));
         Window byHand = run.windows().get(name);
         nodes.put(

@@ -11,6 +11,8 @@ import eagerneedle.core.fit.Residuals;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
@@ -50,7 +52,7 @@ public final class SessionWatch {
         List<Finding> found = new ArrayList<>();
         Sheet sheet = reduction.sheet();
         for (Run run : reduction.runs()) {
-            Sheet.Capture capture = sheet.captures().get(run.capture());
+            Capture capture = sheet.captures().get(run.capture());
             if (run.discard() != null || capture == null) {
                 continue;
             }
@@ -118,7 +120,7 @@ public final class SessionWatch {
     }
 
     /** What the samples of a run mean, channel by channel and together. */
-    private static void meanings(Reduction reduction, Run run, Sheet.Capture capture, List<Finding> found) {
+    private static void meanings(Reduction reduction, Run run, Capture capture, List<Finding> found) {
         if (capture.mode().equals("gate")) {
             capture.channels().forEach(c -> {
                 // Where windows were chosen only what lies in one counts: before and after, a wheel may well stand
@@ -141,7 +143,7 @@ public final class SessionWatch {
         Map<String, Expectation> expected = new HashMap<>();
         Map<String, String> labels = new HashMap<>();
         for (String name : capture.channels()) {
-            Sheet.Channel channel = run.channel(reduction.sheet(), name);
+            Channel channel = run.channel(reduction.sheet(), name);
             Trace t = reduction.trace(run, name).orElse(null);
             if (t == null || t.size() == 0) {
                 continue;
@@ -173,8 +175,7 @@ public final class SessionWatch {
     }
 
     /** Hum of the mains in a row that stands still, or in what a run's fit leaves of the trace. */
-    private static Optional<Finding> hum(
-            Reduction reduction, Run run, Sheet.Capture capture, TraceWatch watch, Trace t) {
+    private static Optional<Finding> hum(Reduction reduction, Run run, Capture capture, TraceWatch watch, Trace t) {
         if (capture.mode().equals("hold")) {
             return watch.hum(run.id(), t.time(), t.value(), t.unit());
         }
@@ -213,14 +214,14 @@ public final class SessionWatch {
         return f.onChannel(channel).in(run.name());
     }
 
-    private static List<Finding> samples(String name, Sheet.Channel channel, Run run, RawSamples raw) {
+    private static List<Finding> samples(String name, Channel channel, Run run, RawSamples raw) {
         return new SampleWatch(channel.label(), channel.toChain(), channel.rate())
                 .look(run.id(), raw.time(), raw.values()).stream()
                         .map(f -> named(run, name, f))
                         .toList();
     }
 
-    private static void windows(Reduction reduction, Run run, Sheet.Capture capture, List<Finding> found) {
+    private static void windows(Reduction reduction, Run run, Capture capture, List<Finding> found) {
         capture.windows().forEach((name, plan) -> {
             Window byHand = run.windows().get(name);
             Trace trace = reduction.trace(run, plan.on()).orElse(null);

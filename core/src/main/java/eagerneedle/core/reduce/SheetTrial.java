@@ -4,6 +4,7 @@ import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.Value;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetException;
 import eagerneedle.core.sheet.SheetReader;
@@ -86,7 +87,7 @@ public final class SheetTrial {
         }
     }
 
-    private static void references(SheetReader.Located located, Reduction plan, String name, Sheet.Channel channel) {
+    private static void references(SheetReader.Located located, Reduction plan, String name, Channel channel) {
         if (channel.calibration() == null) {
             return;
         }

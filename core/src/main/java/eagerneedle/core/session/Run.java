@@ -1,6 +1,7 @@
 package eagerneedle.core.session;
 
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Window;
 import java.time.Instant;
@@ -114,7 +115,7 @@ public record Run(
     }
 
     /** A channel of the sheet as it was set up for this run. */
-    public Sheet.Channel channel(Sheet sheet, String channel) {
+    public Channel channel(Sheet sheet, String channel) {
         return setups.getOrDefault(channel, Setup.AS_SHEET).of(sheet.channels().get(channel));
     }
 

@@ -3,6 +3,7 @@ package eagerneedle.core.session;
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.judge.School;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
 import java.time.Instant;
@@ -115,7 +116,7 @@ public record Session(
     }
 
     /** A channel of the sheet as it is set up here. */
-    public Sheet.Channel channel(Sheet sheet, String name) {
+    public Channel channel(Sheet sheet, String name) {
         return setup(name).of(sheet.channels().get(name));
     }
 

@@ -2,7 +2,7 @@ package eagerneedle.core.session;
 
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import eagerneedle.core.chain.Link;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Channel;
 import java.util.List;
 
 /**
@@ -40,7 +40,7 @@ public record Setup(List<Link> chain, Double rate, Integer average, String input
     }
 
     /** The channel as it is set up. */
-    public Sheet.Channel of(Sheet.Channel channel) {
+    public Channel of(Channel channel) {
         return channel.with(chain, rate, average, input).tagged(position, specimen);
     }
 }

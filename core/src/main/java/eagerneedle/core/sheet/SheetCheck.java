@@ -143,9 +143,9 @@ final class SheetCheck {
         });
     }
 
-    private void calibration(String p, Sheet.Channel channel) {
-        Sheet.CalibrationPlan plan = channel.calibration();
-        Map<String, List<Sheet.PointPlan>> lists =
+    private void calibration(String p, Channel channel) {
+        Channel.CalibrationPlan plan = channel.calibration();
+        Map<String, List<Channel.PointPlan>> lists =
                 Map.of("points", plan.points(), "verify", plan.verify(), "after", plan.after());
         for (String part : List.of("points", "verify", "after")) {
             for (int i = 0; i < lists.get(part).size(); i++) {
@@ -289,11 +289,11 @@ final class SheetCheck {
     }
 
     /** What a mode of capture needs. */
-    private void mode(String p, Sheet.Capture capture) {
+    private void mode(String p, Capture capture) {
         if (capture.mode().equals("prompted") && capture.prompt() == null) {
             throw located.problem(p, 1, "prompted readings need a 'prompt' with 'every' and 'count'");
         }
-        Sheet.ShotPlan shot = capture.shot();
+        Capture.ShotPlan shot = capture.shot();
         if (shot != null) {
             String on = shot.on() == null ? capture.channels().get(0) : shot.on();
             if (!capture.channels().contains(on)) {
@@ -382,7 +382,7 @@ final class SheetCheck {
         return parsed.names();
     }
 
-    private static Set<String> columnsOf(Sheet.Capture capture) {
+    private static Set<String> columnsOf(Capture capture) {
         Set<String> columns = new LinkedHashSet<>();
         capture.levels().values().forEach(l -> columns.addAll(l.set().keySet()));
         columns.addAll(capture.byEye().keySet());
@@ -483,7 +483,7 @@ final class SheetCheck {
         m.change().forEach((key, text) -> {
             String p = at + "/" + key;
             int dot = key.indexOf('.');
-            Sheet.Capture capture = dot < 0 ? null : sheet.captures().get(key.substring(0, dot));
+            Capture capture = dot < 0 ? null : sheet.captures().get(key.substring(0, dot));
             String own = dot < 0 ? key : key.substring(dot + 1);
             if (sheet.inputs().containsKey(key)) {
                 attempt(p, () -> Written.check(text));

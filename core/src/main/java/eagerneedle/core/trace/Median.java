@@ -80,7 +80,7 @@ final class Median {
 
     private static double selected(double[] v, int n) {
         double upper = select(v, n / 2);
-        if (n % 2 == 1) {
+        if (n % 2 != 0) {
             return upper;
         }
         double lower = Double.NEGATIVE_INFINITY;

@@ -3,7 +3,7 @@ package eagerneedle.core.chain;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.SheetReader;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
@@ -13,7 +13,7 @@ import org.junit.jupiter.api.Test;
  * published tables.
  */
 class ByHandTest {
-    private static Sheet.Channel channel(String sheet, String name) {
+    private static Channel channel(String sheet, String name) {
         return SheetReader.read(SheetReader.shippedText(sheet), sheet)
                 .sheet()
                 .channels()

@@ -28,7 +28,7 @@ class PreparationEntriesTest {
     @Test
     void aCalibrationIsReadWithItsPointsAndItsUsualValues() {
         Sheet sheet = read(DAY).sheet();
-        Sheet.CalibrationPlan shunt = sheet.channels().get("strain").calibration();
+        Channel.CalibrationPlan shunt = sheet.channels().get("strain").calibration();
         assertThat(shunt.toRelation()).isEqualTo(Relation.LINE);
         assertThat(shunt.points()).hasSize(4);
         assertThat(shunt.points().get(1).words()).isEqualTo("1000 kΩ across the gauge");
@@ -37,13 +37,13 @@ class PreparationEntriesTest {
                 .as("the first point is checked after use when the sheet does not say")
                 .containsExactly(shunt.points().get(0));
         assertThat(shunt.seconds()).isEqualTo(2);
-        Sheet.CalibrationPlan gate = sheet.channels().get("gate").calibration();
+        Channel.CalibrationPlan gate = sheet.channels().get("gate").calibration();
         assertThat(gate.points().get(0).words())
                 .as("a point may be a reading alone")
                 .isEqualTo("10.00(2) mm");
-        Sheet.CalibrationPlan scale = sheet.channels().get("scale").calibration();
+        Channel.CalibrationPlan scale = sheet.channels().get("scale").calibration();
         assertThat(scale.trims()).containsExactly("ZERO", "SPAN");
-        assertThat(scale.verify()).extracting(Sheet.PointPlan::way).containsExactly("up", "up", "up", "down", "down");
+        assertThat(scale.verify()).extracting(Channel.PointPlan::way).containsExactly("up", "up", "up", "down", "down");
         assertThat(sheet.channels().get("charge").calibration().typed()).isTrue();
         assertThat(sheet.inputs().get("R_sense").actual()).isEqualTo("resistance");
     }

@@ -6,6 +6,8 @@ import eagerneedle.core.chain.Chain;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Entries;
+import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.RawSamples;
 import java.util.LinkedHashMap;
@@ -25,14 +27,14 @@ record Captured(Map<String, RawSamples> samples, Entries entries) {
     private static final int ATTEMPTS = 8;
 
     /** @param seed of what a person does: how late readings are taken, how readings by eye scatter */
-    static Captured of(RigModel rig, Sheet sheet, String capture, String level, Sheet.Capture plan, long seed) {
+    static Captured of(RigModel rig, Sheet sheet, String capture, String level, Capture plan, long seed) {
         rig.arrange(Map.of("capture", capture, "level", level));
         Random random = new Random(seed * 6364136223846793005L + 1442695040888963407L);
         double rate = sheet.channels().get(plan.channels().get(0)).rate();
         Entries entries = byEye(plan, random, rig.byEye());
         switch (plan.mode()) {
             case "prompted" -> {
-                Sheet.PromptPlan p = plan.prompt();
+                Capture.PromptPlan p = plan.prompt();
                 Prompts prompts = Prompts.of(p.first(), p.every(), p.count());
                 Map<String, RawSamples> all =
                         Rehearsal.stream(rig, sheet, rate, (int) ((prompts.due(p.count() - 1) + LATEST + 1) * rate));
@@ -82,7 +84,7 @@ record Captured(Map<String, RawSamples> samples, Entries entries) {
         }
     }
 
-    private static Entries byEye(Sheet.Capture plan, Random random, Map<String, String> seen) {
+    private static Entries byEye(Capture plan, Random random, Map<String, String> seen) {
         Entries entries = Entries.NONE;
         for (Map.Entry<String, Sheet.Input> e : plan.byEye().entrySet()) {
             if (seen.containsKey(e.getKey())) {
@@ -102,10 +104,10 @@ record Captured(Map<String, RawSamples> samples, Entries entries) {
     }
 
     /** When the trigger fires; NaN when it does not. */
-    private static double fired(Sheet sheet, Sheet.Capture plan, Map<String, RawSamples> all) {
-        Sheet.ShotPlan shot = plan.shot();
+    private static double fired(Sheet sheet, Capture plan, Map<String, RawSamples> all) {
+        Capture.ShotPlan shot = plan.shot();
         String on = shot.on() == null ? plan.channels().get(0) : shot.on();
-        Sheet.Channel channel = sheet.channels().get(on);
+        Channel channel = sheet.channels().get(on);
         Chain chain = channel.toChain();
         Trigger.Way way = Trigger.Way.valueOf(shot.way().toUpperCase(Locale.ROOT));
         Reading r = Reading.parse(shot.at() != null ? shot.at() : shot.rate());

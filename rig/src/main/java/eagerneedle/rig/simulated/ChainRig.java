@@ -10,6 +10,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -47,7 +48,7 @@ final class ChainRig implements RigModel {
 
     /** One sensor at its place. */
     private static final class Probe {
-        private Sheet.Channel channel;
+        private Channel channel;
         private Chain hidden;
         private double value;
         private double from;
@@ -86,7 +87,7 @@ final class ChainRig implements RigModel {
         results();
     }
 
-    private Probe probe(Sheet.Channel channel) {
+    private Probe probe(Channel channel) {
         Probe p = new Probe();
         p.channel = channel;
         p.hidden = hidden.chain(channel);

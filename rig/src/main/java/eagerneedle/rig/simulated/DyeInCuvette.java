@@ -1,6 +1,8 @@
 package eagerneedle.rig.simulated;
 
 import eagerneedle.core.chain.Chain;
+import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import java.util.List;
 import java.util.Locale;
@@ -27,7 +29,7 @@ final class DyeInCuvette extends HiddenRig {
 
     private final Set<String> faults;
     private final Chain chain;
-    private final Sheet.Channel channel;
+    private final Channel channel;
     private final double excess;
     private final double k25;
     private final double activation;
@@ -53,7 +55,7 @@ final class DyeInCuvette extends HiddenRig {
         hidden.is("E_a", activation, "kJ/mol");
         hidden.is("k_25", k25, "L/mol/s");
         hidden.is("E_two", activation, "kJ/mol");
-        Sheet.Capture plan = sheet.captures().get("fade");
+        Capture plan = sheet.captures().get("fade");
         this.lasts =
                 plan.prompt().first() + plan.prompt().every() * plan.prompt().count();
     }

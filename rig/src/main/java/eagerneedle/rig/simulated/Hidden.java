@@ -9,7 +9,7 @@ import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Channel;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -94,10 +94,10 @@ final class Hidden {
      * The true value that stands at a point of a calibration, in the channel's unit: from hidden inputs, or the reading
      * with an error of its own.
      */
-    double reference(Sheet.Channel channel, Map<String, String> bench) {
-        Sheet.CalibrationPlan plan = channel.calibration();
+    double reference(Channel channel, Map<String, String> bench) {
+        Channel.CalibrationPlan plan = channel.calibration();
         String part = bench.getOrDefault("part", "points");
-        List<Sheet.PointPlan> list =
+        List<Channel.PointPlan> list =
                 part.equals("verify") ? plan.verify() : part.equals("after") ? plan.after() : plan.points();
         String text = list.get(Integer.parseInt(bench.get("point"))).reference();
         try {
@@ -115,7 +115,7 @@ final class Hidden {
     }
 
     /** The chain of a channel as it really is: every number moved by a draw of its own uncertainty. */
-    Chain chain(Sheet.Channel channel) {
+    Chain chain(Channel channel) {
         List<Link> links = new ArrayList<>();
         for (Link l : channel.chain()) {
             Link moved = l;

@@ -1,6 +1,7 @@
 package eagerneedle.rig.simulated;
 
 import eagerneedle.core.chain.Chain;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import java.util.List;
 import java.util.Map;
@@ -23,7 +24,7 @@ final class Reed extends HiddenRig {
     private static final double NOISE = 1.0;
 
     private final Set<String> faults;
-    private final Sheet.Channel channel;
+    private final Channel channel;
     private final Chain chain;
     private final double g;
     private final double stiffness;

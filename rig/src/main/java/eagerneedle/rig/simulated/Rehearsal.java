@@ -19,6 +19,8 @@ import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
@@ -69,7 +71,7 @@ public record Rehearsal(
             act(history, acts, new RigCommand.SignOff(step.id(), step.text(), now));
         }
         Reduction reduction = new Reducer(located, (run, channel) -> RawSamples.NONE).reduce(history.session());
-        for (Map.Entry<String, Sheet.Channel> c : sheet.channels().entrySet()) {
+        for (Map.Entry<String, Channel> c : sheet.channels().entrySet()) {
             if (c.getValue().calibration() != null) {
                 act(
                         history,
@@ -78,7 +80,7 @@ public record Rehearsal(
             }
         }
         now = now.plus(Duration.ofMinutes(15));
-        for (Map.Entry<String, Sheet.Capture> c : sheet.captures().entrySet()) {
+        for (Map.Entry<String, Capture> c : sheet.captures().entrySet()) {
             for (String level : c.getValue().levels().keySet()) {
                 for (int i = 0; i < c.getValue().repeats(); i++) {
                     String device =
@@ -140,7 +142,7 @@ public record Rehearsal(
     }
 
     private static WindowStatistics steadied(RigModel rig, Sheet sheet, String name, int n) {
-        Sheet.Channel channel = sheet.channels().get(name);
+        Channel channel = sheet.channels().get(name);
         Chain chain = channel.toChain();
         RawSamples raw = stream(rig, sheet, channel.rate(), n).get(name);
         double[] indication = new double[raw.size()];
@@ -151,10 +153,9 @@ public record Rehearsal(
                 new Trace(name, raw.time(), indication, channel.labUnit(), chain.stepAt(indication[0]), List.of()));
     }
 
-    private static Calibration calibrate(
-            String name, Sheet.Channel channel, RigModel rig, Reduction reduction, Instant now) {
+    private static Calibration calibrate(String name, Channel channel, RigModel rig, Reduction reduction, Instant now) {
         Sheet sheet = reduction.sheet();
-        Sheet.CalibrationPlan plan = channel.calibration();
+        Channel.CalibrationPlan plan = channel.calibration();
         Relation relation = plan.toRelation();
         List<CalibrationPoint> points = new ArrayList<>();
         ClosureReadings closure = null;
@@ -186,21 +187,21 @@ public record Rehearsal(
                 null);
     }
 
-    private static double difference(String text, Sheet.Channel channel) {
+    private static double difference(String text, Channel channel) {
         Reading r = Reading.parse(text);
         return r.value() * r.unit().scaleTo(channel.labUnit());
     }
 
     private static List<CalibrationPoint> points(
             String name,
-            Sheet.Channel channel,
+            Channel channel,
             String part,
-            List<Sheet.PointPlan> plans,
+            List<Channel.PointPlan> plans,
             RigModel rig,
             Reduction reduction) {
         List<CalibrationPoint> out = new ArrayList<>();
         for (int i = 0; i < plans.size(); i++) {
-            Sheet.PointPlan p = plans.get(i);
+            Channel.PointPlan p = plans.get(i);
             rig.arrange(
                     Map.of("channel", name, "part", part, "point", Integer.toString(i), "reference", p.reference()));
             WindowStatistics s = steadied(rig, reduction.sheet(), name, CALIBRATION_SAMPLES);
@@ -211,7 +212,7 @@ public record Rehearsal(
 
     /** A point from a plan and a steadied reading. */
     public static CalibrationPoint point(
-            Sheet.PointPlan plan, Reduction reduction, Sheet.Channel channel, WindowStatistics s) {
+            Channel.PointPlan plan, Reduction reduction, Channel channel, WindowStatistics s) {
         try {
             Reading.parse(plan.reference());
             return new CalibrationPoint(plan.reference(), s.mean(), s.uMean(), s.n(), s.steady(3));
@@ -226,8 +227,8 @@ public record Rehearsal(
         }
     }
 
-    private static void adjust(String name, Sheet.Channel channel, RigModel rig, Reduction reduction) {
-        Sheet.CalibrationPlan plan = channel.calibration();
+    private static void adjust(String name, Channel channel, RigModel rig, Reduction reduction) {
+        Channel.CalibrationPlan plan = channel.calibration();
         double band = difference(plan.band(), channel);
         double zero =
                 reduction.evaluate(plan.points().get(0).reference(), "x", "x").in(channel.labUnit());
@@ -250,7 +251,7 @@ public record Rehearsal(
                         .mean());
     }
 
-    private static ClosureReadings close(String name, Sheet.Channel channel, RigModel rig, Sheet sheet) {
+    private static ClosureReadings close(String name, Channel channel, RigModel rig, Sheet sheet) {
         int n = channel.calibration().divisions();
         double[][] readings = new double[n][n];
         boolean cumulative = channel.calibration().mode().equals("cumulative");

@@ -1,6 +1,7 @@
 package eagerneedle.rig.simulated;
 
 import eagerneedle.core.chain.Chain;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import java.util.List;
 import java.util.Map;
@@ -24,7 +25,7 @@ final class TwoTables extends HiddenRig {
     private static final int FAULTY_SERIES = 3;
 
     private final Set<String> faults;
-    private final Sheet.Channel channel;
+    private final Channel channel;
     private final Chain chain;
     private final double[] lower;
     private final double[] upper;

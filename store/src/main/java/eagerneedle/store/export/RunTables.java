@@ -4,7 +4,7 @@ import eagerneedle.core.capture.Prompts;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Entries;
 import eagerneedle.core.session.Run;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.trace.Trace;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -75,7 +75,7 @@ final class RunTables {
 
     static List<ReadingRow> readings(Reduction reduction, Run run) {
         List<ReadingRow> rows = new ArrayList<>();
-        Sheet.Capture capture = reduction.sheet().captures().get(run.capture());
+        Capture capture = reduction.sheet().captures().get(run.capture());
         double before = capture.prompt() == null ? 0 : capture.prompt().seconds();
         for (String channel : capture.channels()) {
             Optional<Trace> trace = reduction.trace(run, channel);

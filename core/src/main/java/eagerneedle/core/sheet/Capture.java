@@ -1,0 +1,167 @@
+package eagerneedle.core.sheet;
+
+import com.fasterxml.jackson.annotation.JsonProperty;
+import eagerneedle.core.formula.Formula;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * A kind of run.
+ *
+ * @param mode stream, shot, gate, prompted or hold; stream when not said
+ * @param longest in s
+ * @param minutes one run takes with setting it up
+ * @param byEye what is read by eye with each run
+ * @param views pictures of one run, from quantities of it that are columns
+ */
+public record Capture(
+        String label,
+        String mode,
+        String hint,
+        List<String> channels,
+        double longest,
+        int repeats,
+        double minutes,
+        Map<String, Level> levels,
+        Map<String, WindowPlan> windows,
+        Map<String, Sheet.Derived> quantities,
+        SpreadPlan spread,
+        ShotPlan shot,
+        PromptPlan prompt,
+        HoldPlan hold,
+        @JsonProperty("by_eye") Map<String, Sheet.Input> byEye,
+        List<Sheet.Picture> views) {
+    public Capture {
+        views = Sheet.orEmpty(views);
+        mode = mode == null ? "stream" : mode;
+        byEye = Sheet.orEmpty(byEye);
+        shot = mode.equals("shot") && shot == null ? new ShotPlan(null, null, null, null, 0, 0) : shot;
+        hold = mode.equals("hold") && hold == null ? new HoldPlan(0, 0, 0) : hold;
+        hint = Sheet.orEmpty(hint);
+        repeats = Math.max(1, repeats);
+        longest = longest <= 0 ? 60 : longest;
+        minutes = minutes <= 0 ? longest / 60 + 0.5 : minutes;
+        windows = Sheet.orEmpty(windows);
+        quantities = Sheet.orEmpty(quantities);
+    }
+
+    /** With more quantities of each run, after those of the sheet. */
+    Capture adding(Map<String, Sheet.Derived> more) {
+        Map<String, Sheet.Derived> q = new LinkedHashMap<>(quantities);
+        more.forEach(q::putIfAbsent);
+        return new Capture(
+                label, mode, hint, channels, longest, repeats, minutes, levels, windows, q, spread, shot, prompt, hold,
+                byEye, views);
+    }
+
+    Capture changed(String name, Map<String, String> change) {
+        Map<String, WindowPlan> w = new LinkedHashMap<>(windows);
+        w.replaceAll((n, plan) ->
+                change.containsKey(name + "." + n) ? new WindowPlan(plan.on(), change.get(name + "." + n)) : plan);
+        Map<String, Sheet.Derived> q = new LinkedHashMap<>(quantities);
+        q.replaceAll((n, d) -> change.containsKey(name + "." + n) ? d.by(change.get(name + "." + n)) : d);
+        return new Capture(
+                label, mode, hint, channels, longest, repeats, minutes, levels, w, q, spread, shot, prompt, hold, byEye,
+                views);
+    }
+
+    /**
+     * The quantity that stands for a run: the first one shown that rests on its samples, or else the first one shown;
+     * null when none is.
+     */
+    public String headline() {
+        String first = null;
+        for (Map.Entry<String, Sheet.Derived> e : quantities.entrySet()) {
+            if (e.getValue().shown()) {
+                first = first == null ? e.getKey() : first;
+                if (restsOnSamples(e.getKey())) {
+                    return e.getKey();
+                }
+            }
+        }
+        return first;
+    }
+
+    /** True when a quantity rests on samples, directly or through others of its run. */
+    public boolean restsOnSamples(String quantity) {
+        return Formula.parse(quantities.get(quantity).formula()).names().stream()
+                .anyMatch(n ->
+                        channels.contains(n) || !n.equals(quantity) && quantities.containsKey(n) && restsOnSamples(n));
+    }
+
+    /**
+     * What fires a shot and how much of it is kept.
+     *
+     * @param on the channel that is watched; the first when not said
+     * @param at level, with its unit
+     * @param rate or rate of change, with its unit
+     * @param way up, down or either
+     * @param before s kept from before the trigger
+     * @param after s kept after it
+     */
+    public record ShotPlan(String on, String at, String rate, String way, double before, double after) {
+        public ShotPlan {
+            way = way == null ? "either" : way;
+            before = before <= 0 ? 0.1 : before;
+            after = after <= 0 ? 1 : after;
+        }
+    }
+
+    /**
+     * Readings at set moments.
+     *
+     * @param first s from the start of the run; {@code every} when not said
+     * @param every s from one to the next
+     * @param count how many
+     * @param countdown s of counting down before each
+     * @param seconds s of samples averaged into a reading
+     * @param by key or itself: whether a person takes it or the program
+     */
+    public record PromptPlan(Double first, double every, int count, double countdown, double seconds, String by) {
+        public PromptPlan {
+            first = first == null ? Double.valueOf(every) : first;
+            countdown = countdown <= 0 ? Math.min(5, every / 2) : countdown;
+            seconds = seconds <= 0 ? Math.min(1, every / 4) : seconds;
+            by = by == null ? "itself" : by;
+        }
+    }
+
+    /**
+     * Waiting until steady.
+     *
+     * @param seconds s over which steadiness is judged; 2 when not said
+     * @param samples averaged into the row; 20 when not said
+     * @param patience s after which it may be taken as it is; 120 when not said
+     */
+    public record HoldPlan(double seconds, int samples, double patience) {
+        public HoldPlan {
+            seconds = seconds <= 0 ? 2 : seconds;
+            samples = samples <= 0 ? 20 : samples;
+            patience = patience <= 0 ? 120 : patience;
+        }
+    }
+
+    /**
+     * One setting of the factor; {@code set} binds names for the runs at it, {@code outputs} are set by the program
+     * before it.
+     */
+    public record Level(String label, Map<String, String> set, Map<String, Double> outputs) {
+        public Level {
+            outputs = Sheet.orEmpty(outputs);
+            set = Sheet.orEmpty(set);
+        }
+    }
+
+    /**
+     * Levels to spread evenly: {@code set} is what is set, {@code plotted} the variable they are even in, a formula
+     * over inputs and {@code set}.
+     */
+    public record SpreadPlan(String set, String plotted, String from, String to, int count) {}
+
+    public record WindowPlan(String on, String propose) {
+        public WindowPlan {
+            propose = propose == null ? "whole" : propose;
+        }
+    }
+}

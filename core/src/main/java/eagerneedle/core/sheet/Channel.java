@@ -1,0 +1,240 @@
+package eagerneedle.core.sheet;
+
+import com.fasterxml.jackson.annotation.JsonCreator;
+import com.fasterxml.jackson.annotation.JsonProperty;
+import eagerneedle.core.calibration.Relation;
+import eagerneedle.core.chain.Chain;
+import eagerneedle.core.chain.Link;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.watch.Expectation;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * A channel with its chain.
+ *
+ * @param needs lowest and highest value the method needs
+ * @param input the instrument's name for it; null when it is the channel's own
+ * @param tag the letter on its lead
+ * @param position where its sensor sits
+ * @param specimen what its sensor sits on
+ * @param rate samples a second
+ * @param average conversions averaged into one sample
+ * @param fastest time in which the fastest thing of interest happens
+ */
+public record Channel(
+        String label,
+        String symbol,
+        String unit,
+        List<String> needs,
+        @JsonProperty("wants_step") String wantsStep,
+        String device,
+        String input,
+        String tag,
+        String position,
+        String specimen,
+        double rate,
+        int average,
+        String fastest,
+        List<Link> chain,
+        CalibrationPlan calibration,
+        WatchPlan watch) {
+    public Channel {
+        average = Math.max(1, average);
+        chain = List.copyOf(chain);
+    }
+
+    public LabUnit labUnit() {
+        return LabUnit.parse(unit);
+    }
+
+    /** The chain this channel describes. */
+    public Chain toChain() {
+        return Chain.of(chain);
+    }
+
+    /** Lowest and highest value needed, in the channel's unit; empty when the sheet does not say. */
+    public Optional<double[]> needed() {
+        return needs == null ? Optional.empty() : Optional.of(new double[] {in(needs.get(0)), in(needs.get(1))});
+    }
+
+    /** What its calibration gives to formulas, by the names they have for it; empty where the sheet plans none. */
+    public List<String> givenByCalibration(String name) {
+        return calibration == null
+                ? List.of()
+                : calibration.toRelation() == Relation.CLOSURE
+                        ? List.of(name + ".lower", name + ".upper", name + ".scatter")
+                        : List.of(name + ".slope", name + ".intercept");
+    }
+
+    /** Where its sensor sits and on what; null keeps what is. */
+    public Channel tagged(String newPosition, String newSpecimen) {
+        return new Channel(
+                label,
+                symbol,
+                unit,
+                needs,
+                wantsStep,
+                device,
+                input,
+                tag,
+                newPosition == null ? position : newPosition,
+                newSpecimen == null ? specimen : newSpecimen,
+                rate,
+                average,
+                fastest,
+                chain,
+                calibration,
+                watch);
+    }
+
+    /** What is expected of its samples. */
+    public Expectation expectation() {
+        if (watch == null) {
+            return Expectation.NONE;
+        }
+        boolean band = watch.band() != null;
+        return new Expectation(
+                "rises".equals(watch.expects()) ? 1 : "falls".equals(watch.expects()) ? -1 : 0,
+                band ? in(watch.band().get(0)) : Double.NaN,
+                band ? in(watch.band().get(1)) : Double.NaN,
+                watch.holds() == null ? Double.NaN : difference(watch.holds()),
+                watch.limit() == null ? Double.NaN : in(watch.limit()));
+    }
+
+    /** A difference written in any unit that fits, in the channel's unit (of temperatures in kelvin). */
+    private double difference(String reading) {
+        Reading r = Reading.parse(reading);
+        return r.value() * r.unit().scaleTo(labUnit());
+    }
+
+    /** The instrument's name for this channel. */
+    public String inputOr(String name) {
+        return input == null ? name : input;
+    }
+
+    /** A value written in any unit that fits, in the channel's unit. */
+    private double in(String reading) {
+        Reading r = Reading.parse(reading);
+        return r.unit().convert(r.value(), labUnit());
+    }
+
+    /**
+     * The step wanted, in the channel's unit (a difference of temperatures in kelvin); NaN when the sheet does not say.
+     */
+    public double stepWanted() {
+        if (wantsStep == null) {
+            return Double.NaN;
+        }
+        Reading r = Reading.parse(wantsStep);
+        return r.value() * r.unit().scaleTo(labUnit());
+    }
+
+    /** With another chain, rate, averaging or input; null keeps what is. */
+    public Channel with(List<Link> newChain, Double newRate, Integer newAverage, String newInput) {
+        return new Channel(
+                label,
+                symbol,
+                unit,
+                needs,
+                wantsStep,
+                device,
+                newInput == null ? input : newInput,
+                tag,
+                position,
+                specimen,
+                newRate == null ? rate : newRate,
+                newAverage == null ? average : newAverage,
+                fastest,
+                newChain == null ? chain : newChain,
+                calibration,
+                watch);
+    }
+
+    /**
+     * What the watches may expect of a channel, beyond what its chain says.
+     *
+     * @param expects rises or falls, during a run
+     * @param band lowest and highest value it should show
+     * @param holds how much it may move during a run, for a reference
+     * @param limit what must not be passed
+     */
+    public record WatchPlan(String expects, List<String> band, String holds, String limit) {}
+
+    /**
+     * How a channel is to be calibrated.
+     *
+     * @param kind what it is called: known length, shunt, fixed points
+     * @param relation which relation follows; a straight line when not said
+     * @param reference against what
+     * @param points what to set, in order
+     * @param verify what to set to test the relation
+     * @param after what to set to check it after use; the first point when not said
+     * @param tolerance largest error allowed at a verification point, with its unit
+     * @param band adjusting: how near zero and span must come, with its unit
+     * @param trims adjusting: names of the zero trim and of the span trim
+     * @param divisions circle closure: intervals of a circle
+     * @param mode circle closure: rezeroed or cumulative
+     * @param prepare what to do before
+     * @param warmUp minutes the channel has to be on before
+     * @param seconds how long a reading is averaged; 2 when not said
+     * @param typed true when the indication is typed, because the instrument has no output
+     * @param days how long it holds; 365 when not said
+     */
+    public record CalibrationPlan(
+            String kind,
+            String relation,
+            String reference,
+            List<PointPlan> points,
+            List<PointPlan> verify,
+            List<PointPlan> after,
+            String tolerance,
+            String band,
+            List<String> trims,
+            Integer divisions,
+            String mode,
+            String prepare,
+            @JsonProperty("warm_up") double warmUp,
+            double seconds,
+            boolean typed,
+            int days) {
+        public CalibrationPlan {
+            points = Sheet.orEmpty(points);
+            verify = Sheet.orEmpty(verify);
+            after = after == null ? points.stream().limit(1).toList() : List.copyOf(after);
+            trims = trims == null ? List.of("ZERO", "SPAN") : List.copyOf(trims);
+            seconds = seconds <= 0 ? 2 : seconds;
+            days = days <= 0 ? 365 : days;
+            mode = mode == null ? "rezeroed" : mode;
+        }
+
+        public Relation toRelation() {
+            return Relation.named(relation);
+        }
+    }
+
+    /**
+     * A point of a calibration: what to set, in words, and the reference value, as a reading or as a formula over
+     * inputs.
+     */
+    public record PointPlan(String say, String reference, String way) {
+        /** A point that is only a reference value. */
+        @JsonCreator
+        public static PointPlan of(String reference) {
+            return new PointPlan(null, reference, null);
+        }
+
+        @JsonCreator
+        public static PointPlan of(
+                @JsonProperty("say") String say,
+                @JsonProperty("reference") String reference,
+                @JsonProperty("way") String way) {
+            return new PointPlan(say, reference, way);
+        }
+
+        public String words() {
+            return say == null ? reference : say;
+        }
+    }
+}
