@@ -77,7 +77,7 @@ final class ActualProcedure implements CalibrateStation.Procedure {
 
     private void take() {
         Notices.attempt(all, () -> {
-            SteadyReading.Taken t = reading.take();
+            SteadyModel.Taken t = reading.take();
             Calibration c = desk.bench().session().calibrationOf(name).orElse(null);
             double value = c == null ? t.mean() : c.at(t.mean()).value();
             double sum =

@@ -1,6 +1,6 @@
 package eagerneedle.app.calibrate;
 
-import eagerneedle.app.station.Desk;
+import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.CalibrationPoint;
 import eagerneedle.core.calibration.ClosureReadings;
@@ -15,16 +15,16 @@ import java.util.List;
 
 /** Makes calibrations and their points from a plan and what was taken at the bench. */
 final class CalibrationDraft {
-    private final Desk desk;
+    private final Workbench bench;
     private final String name;
 
-    CalibrationDraft(Desk desk, String name) {
-        this.desk = desk;
+    CalibrationDraft(Workbench bench, String name) {
+        this.bench = bench;
         this.name = name;
     }
 
     private Channel channel() {
-        return desk.bench().sheet().channels().get(name);
+        return bench.sheet().channels().get(name);
     }
 
     /**
@@ -32,8 +32,7 @@ final class CalibrationDraft {
      * sentence
      */
     Quantity reference(String text) {
-        return desk.bench()
-                .reduction()
+        return bench.reduction()
                 .evaluate(text, "reference", "reference")
                 .to(channel().labUnit());
     }
@@ -46,7 +45,7 @@ final class CalibrationDraft {
      */
     Quantity settable(String text) {
         Quantity q = reference(text);
-        Channel c = desk.bench().session().channel(desk.bench().sheet(), name);
+        Channel c = bench.session().channel(bench.sheet(), name);
         if (c.calibration().typed() || c.calibration().toRelation() == Relation.CLOSURE) {
             return q;
         }
@@ -68,7 +67,7 @@ final class CalibrationDraft {
     }
 
     /** A point from what was set and what was read. */
-    CalibrationPoint point(String words, String reference, SteadyReading.Taken taken, String way) {
+    CalibrationPoint point(String words, String reference, SteadyModel.Taken taken, String way) {
         boolean reading = true;
         try {
             Reading.parse(reference);
@@ -84,7 +83,7 @@ final class CalibrationDraft {
 
     Calibration of(List<CalibrationPoint> points, List<CalibrationPoint> verification, ClosureReadings closure) {
         Channel.CalibrationPlan plan = channel().calibration();
-        Instant at = desk.bench().clock().instant();
+        Instant at = bench.clock().instant();
         Double tolerance = plan.tolerance() == null ? null : difference(plan.tolerance());
         return new Calibration(
                 name + "-" + at.toEpochMilli(),

@@ -4,15 +4,10 @@ import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
-import eagerneedle.core.calibration.Calibration;
+import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.calibration.ClosureReadings;
-import eagerneedle.core.fit.FitException;
-import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.picture.ClosureMap;
-import java.util.Arrays;
-import java.util.List;
-import java.util.Map;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -28,9 +23,6 @@ import javafx.scene.layout.VBox;
  */
 final class ClosureProcedure implements CalibrateStation.Procedure {
     private final Desk desk;
-    private final String name;
-    private final Channel channel;
-    private final CalibrationDraft draft;
     private final CalibrationKeeping keeping;
     private final SteadyReading reading;
     private final HBox all = new HBox(22);
@@ -44,27 +36,19 @@ final class ClosureProcedure implements CalibrateStation.Procedure {
     private final Button keep = new Button("Keep calibration");
     private final Button paper = new Button("Certificate...");
     private final PictureView map = new PictureView("Closure map", null);
-    private final double[][] readings;
-    private int at;
-    private boolean set;
+    private final ClosureModel model;
     private boolean running;
 
     ClosureProcedure(Desk desk, String name) {
         this.desk = desk;
-        this.name = name;
-        this.channel = desk.bench().sheet().channels().get(name);
-        this.draft = new CalibrationDraft(desk, name);
+        this.model = new ClosureModel(desk.bench(), name);
+        Channel channel = model.channel();
         this.keeping = new CalibrationKeeping(desk, name, all);
         this.reading = new SteadyReading(
                 desk,
                 name,
                 channel.calibration().seconds(),
                 channel.calibration().typed());
-        int n = channel.calibration().divisions();
-        readings = new double[n][n];
-        for (double[] row : readings) {
-            Arrays.fill(row, Double.NaN);
-        }
         next.setWrapText(true);
         next.setId("closure-next");
         next.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
@@ -72,12 +56,14 @@ final class ClosureProcedure implements CalibrateStation.Procedure {
         take.setOnAction(e -> take());
         Labels.explained(take, "Takes the steadied angle into the cell that is marked (Enter)");
         take.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
-        skip.setOnAction(e -> step(1));
+        skip.setOnAction(e -> {
+            model.skip();
+            refresh();
+        });
         skip.getStyleClass().add("quiet-button");
         Labels.explained(skip, "Leaves this cell empty; the errors still follow from an incomplete table");
         back.setOnAction(e -> {
-            step(-1);
-            readings[at / n][at % n] = Double.NaN;
+            model.back();
             refresh();
         });
         back.getStyleClass().add("quiet-button");
@@ -136,66 +122,35 @@ final class ClosureProcedure implements CalibrateStation.Procedure {
         refresh();
     }
 
-    private int n() {
-        return readings.length;
-    }
-
-    private void step(int by) {
-        at = Math.max(0, Math.min(n() * n(), at + by));
-        set = false;
-        refresh();
-    }
-
     private void arrange() {
-        set = true;
-        reading.arrange(Map.of(
-                "channel",
-                name,
-                "lower",
-                Integer.toString(at % n()),
-                "upper",
-                Integer.toString((at / n() + at % n()) % n())));
+        reading.arrange(model.setting());
+    }
+
+    private boolean isSimulated() {
+        return desk.rig().map(LiveRig::isSimulated).orElse(false);
     }
 
     private void take() {
-        if (at >= n() * n()) {
+        if (model.isOver()) {
             return;
         }
         Notices.attempt(all, () -> {
-            if (!set) {
+            if (!model.isSet()) {
                 arrange();
                 throw new IllegalArgumentException("The tables have just been set; wait until the reading is steady.");
             }
-            boolean cumulative = channel.calibration().mode().equals("cumulative");
-            double before = cumulative && at % n() > 0 ? readings[at / n()][at % n() - 1] : 0;
-            boolean simulated = desk.rig().map(r -> r.isSimulated()).orElse(false);
-            readings[at / n()][at % n()] = reading.take().mean() + (cumulative && simulated ? before : 0);
-            step(1);
-            if (at < n() * n()) {
+            model.take(reading.take().mean(), isSimulated());
+            refresh();
+            if (!model.isOver()) {
                 arrange();
             }
         });
     }
 
     private void keep() {
-        Calibration c = draft.of(List.of(), List.of(), table());
-        keeping.keep(c, "The closure is kept: the errors of all " + 2 * n() + " intervals stand in the ledger");
-    }
-
-    private ClosureReadings table() {
-        double[][] copy = new double[n()][];
-        for (int k = 0; k < copy.length; k++) {
-            copy[k] = readings[k].clone();
-        }
-        return new ClosureReadings(channel.unit(), channel.calibration().mode(), copy);
-    }
-
-    private static ClosureReadings.Solution solved(ClosureReadings t, String id) {
-        try {
-            return t.solve(id);
-        } catch (FitException e) {
-            return null;
-        }
+        keeping.keep(
+                model.made(),
+                "The closure is kept: the errors of all " + model.intervals() + " intervals stand in the ledger");
     }
 
     @Override
@@ -211,11 +166,11 @@ final class ClosureProcedure implements CalibrateStation.Procedure {
     @Override
     public void tick() {
         reading.tick();
-        take.setDisable(desk.rig().isEmpty() || at >= n() * n());
-        if (running && desk.rig().isPresent() && at < n() * n()) {
-            if (!set) {
+        take.setDisable(desk.rig().isEmpty() || model.isOver());
+        if (running && desk.rig().isPresent() && !model.isOver()) {
+            if (!model.isSet()) {
                 arrange();
-            } else if (reading.isSteady()) {
+            } else if (reading.model().isSteady()) {
                 take();
             }
         }
@@ -223,42 +178,18 @@ final class ClosureProcedure implements CalibrateStation.Procedure {
 
     @Override
     public void refresh() {
-        boolean begun = at > 0;
-        Calibration stored = desk.bench().session().calibrationOf(name).orElse(null);
-        boolean showStored = !begun && stored != null;
-        ClosureReadings t = showStored ? stored.closure() : table();
-        ClosureReadings.Solution s = showStored ? solved(t, stored.id()) : at < n() ? null : solved(t, "draft");
-        boolean over = at >= n() * n();
-        int lower = at % n();
-        int upper = (at / n() + at % n()) % n();
-        next.setText(
-                over
-                        ? "Every interval was compared with every other."
-                        : "Series " + (at / n() + 1) + ", reading " + (lower + 1)
-                                + ": turn the lower table through interval " + (lower + 1)
-                                + ", the upper one back through interval " + (upper + 1) + ".");
-        progress.setText(at + " of " + n() * n() + " readings");
-        rest.setVisible(desk.rig().map(r -> r.isSimulated()).orElse(false) && !over);
+        next.setText(model.says());
+        progress.setText(model.progress());
+        rest.setVisible(isSimulated() && !model.isOver());
         rest.setText(running ? "Stop running on" : "Let the simulated tables run on");
-        back.setDisable(at == 0);
-        skip.setDisable(over);
-        keep.setDisable(!begun || s == null);
-        paper.setDisable(stored == null);
-        if (s == null) {
-            result.setText(
-                    "The errors follow as soon as enough cells are filled; both circles then close by themselves.");
-        } else {
-            double largest = s.lower().stream()
-                    .mapToDouble(q -> Math.abs(q.value()))
-                    .max()
-                    .orElse(0);
-            result.setText("Scatter of one reading " + Notation.figures(s.sd(), 2) + " "
-                    + channel.labUnit().pretty() + " with " + s.dof() + " degrees of freedom; an interval is known to "
-                    + Notation.figures(s.lower().get(0).u(), 2) + ". Largest error of the lower table "
-                    + Notation.plain(largest, 2) + ".\n"
-                    + String.join("\n", s.remarks().stream().map(r -> "▲ " + r).toList()));
-        }
-        int[] here = over || showStored ? null : new int[] {at / n(), lower};
-        map.show((surface, w, h) -> ClosureMap.paint(surface, t, s, here, w, h));
+        back.setDisable(!model.hasBegun());
+        skip.setDisable(model.isOver());
+        keep.setDisable(!model.canKeep());
+        paper.setDisable(!model.canCertify());
+        result.setText(model.result());
+        ClosureReadings table = model.shown();
+        ClosureReadings.Solution solution = model.solution().orElse(null);
+        int[] here = model.here().orElse(null);
+        map.show((surface, w, h) -> ClosureMap.paint(surface, table, solution, here, w, h));
     }
 }

@@ -7,17 +7,11 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.core.calibration.AfterUse;
 import eagerneedle.core.calibration.Calibration;
-import eagerneedle.core.calibration.CalibrationPoint;
-import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.quantity.Notation;
-import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.session.CalibrationCommand;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.picture.CalibrationPlots;
 import eagerneedle.picture.TwoRails;
 import java.nio.file.Path;
-import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javafx.geometry.Pos;
@@ -33,16 +27,15 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
 /**
- * Any calibration by points: what to set next, the steadied reading, the points with their residuals, verification,
+ * Shows a {@link PointsModel}: what to set next, the steadied reading, the points with their residuals, verification,
  * keeping, the certificate, and the check after use. An adjustment comes first where the sheet wants one.
  */
 final class PointProcedure implements CalibrateStation.Procedure {
     private static final double NARROW = 640;
     private final Desk desk;
-    private final String name;
     private final Channel channel;
     private final Channel.CalibrationPlan plan;
-    private final CalibrationDraft draft;
+    private final PointsModel model;
     private final CalibrationKeeping keeping;
     private final PictureView rails = new PictureView("Reference values above, what was indicated below", null);
     private final SteadyReading reading;
@@ -62,24 +55,16 @@ final class PointProcedure implements CalibrateStation.Procedure {
     private final Label result = Labels.wrapped("");
     private final PlotView line = new PlotView("Reference against indication");
     private final PlotView residuals = new PlotView("Residuals of the calibration");
-    /** What was taken, by its place in the plan: points first, then verification, then any more. */
-    private final Map<Integer, CalibrationPoint> taken = new LinkedHashMap<>();
-
-    private int current;
-    private AfterUse.Use checking;
-    private final List<CalibrationPoint> checked = new ArrayList<>();
 
     PointProcedure(Desk desk, String name) {
         this.desk = desk;
-        this.name = name;
-        this.channel = desk.bench().sheet().channels().get(name);
-        this.plan = channel.calibration();
-        this.draft = new CalibrationDraft(desk, name);
+        this.model = new PointsModel(desk.bench(), name);
+        this.channel = model.channel();
+        this.plan = model.plan();
         this.keeping = new CalibrationKeeping(desk, name, all);
         this.table = new PointTable(channel.labUnit());
         this.reading = new SteadyReading(desk, name, plan.seconds(), plan.typed());
-        this.adjust =
-                plan.toRelation() == Relation.ADJUSTED ? new AdjustPanel(desk, name, reading, this::adjusted) : null;
+        this.adjust = model.adjusts() ? new AdjustPanel(desk, name, reading, this::adjusted) : null;
         reference.setId("reference");
         reference.setPrefWidth(150);
         reference.setAccessibleText("Reference value with its uncertainty");
@@ -166,7 +151,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
         line.emptySays("The picture appears with the first point.");
         residuals.setPrefHeight(170);
         residuals.setMinHeight(140);
-        javafx.scene.layout.Region upper = few() ? rails : line;
+        javafx.scene.layout.Region upper = model.few() ? rails : line;
         rails.setMinHeight(200);
         VBox.setVgrow(upper, Priority.ALWAYS);
         VBox right = new VBox(4, upper, residuals);
@@ -190,165 +175,58 @@ final class PointProcedure implements CalibrateStation.Procedure {
         return Character.toUpperCase(s.charAt(0)) + s.substring(1);
     }
 
-    private int planned() {
-        return plan.points().size() + plan.verify().size();
-    }
-
-    /** The plan's entry at a place; null beyond it. */
-    private Channel.PointPlan at(int i) {
-        return checking != null
-                ? i < plan.after().size() ? plan.after().get(i) : null
-                : i < plan.points().size()
-                        ? plan.points().get(i)
-                        : i < planned() ? plan.verify().get(i - plan.points().size()) : null;
-    }
-
-    private String part(int i) {
-        return checking != null ? "after" : i < plan.points().size() ? "points" : "verify";
-    }
-
     private void place() {
-        Notices.attempt(all, () -> {
-            draft.settable(reference.getText());
-            if (desk.rig().isEmpty() && !plan.typed()) {
-                throw new IllegalArgumentException("No instrument is connected: connect it at Rig first.");
-            }
-            Channel.PointPlan p = at(current);
-            boolean asPlanned =
-                    p != null && p.reference().equals(reference.getText().strip());
-            int index = checking != null
-                    ? current
-                    : current < plan.points().size()
-                            ? current
-                            : current - plan.points().size();
-            reading.arrange(
-                    asPlanned
-                            ? Map.of(
-                                    "channel",
-                                    name,
-                                    "part",
-                                    part(current),
-                                    "point",
-                                    Integer.toString(index),
-                                    "reference",
-                                    reference.getText().strip())
-                            : Map.of(
-                                    "channel",
-                                    name,
-                                    "reference",
-                                    reference.getText().strip()));
-        });
+        Notices.attempt(all, this::arrange);
+    }
+
+    private void arrange() {
+        model.reference(reference.getText());
+        Map<String, String> bench = model.placing();
+        if (desk.rig().isEmpty() && !plan.typed()) {
+            throw new IllegalArgumentException("No instrument is connected: connect it at Rig first.");
+        }
+        reading.arrange(bench);
     }
 
     private void takePoint() {
         Notices.attempt(all, () -> {
-            Channel.PointPlan p = at(current);
-            draft.settable(reference.getText());
-            SteadyReading.Taken t = reading.take();
-            boolean asPlanned =
-                    p != null && p.reference().equals(reference.getText().strip());
-            CalibrationPoint point = draft.point(
-                    asPlanned ? p.words() : reference.getText().strip(),
-                    reference.getText().strip(),
-                    t,
-                    p == null ? null : p.way());
-            if (checking != null) {
-                checked.add(point);
-                if (checked.size() < plan.after().size()) {
-                    advance(checked.size());
-                } else {
-                    finishCheck();
-                }
-            } else {
-                taken.put(current, point);
-                advance(nextOpen());
+            model.reference(reference.getText());
+            boolean more = model.take(reading.take());
+            if (model.isCheckComplete()) {
+                Notices.tell(all, model.finishCheck());
             }
-            refresh();
+            goOn(more);
         });
     }
 
-    /** The first place of the plan that is not taken yet; the one after all others when the plan is done. */
-    private int nextOpen() {
-        int i = 0;
-        while (taken.containsKey(i)) {
-            i++;
-        }
-        return i;
-    }
-
-    private void advance(int to) {
-        current = to;
-        Channel.PointPlan p = at(to);
-        if (p != null) {
-            reference.setText(p.reference());
+    /** Shows what changed, and sets the next point of the plan where there is one. */
+    private void goOn(boolean more) {
+        reference.setText(model.reference());
+        if (more) {
             place();
         }
+        refresh();
     }
 
-    private void adjusted(SteadyReading.Taken zero, SteadyReading.Taken full) {
-        taken.put(
-                0,
-                draft.point(plan.points().get(0).words(), plan.points().get(0).reference(), zero, null));
-        taken.put(
-                1,
-                draft.point(plan.points().get(1).words(), plan.points().get(1).reference(), full, null));
-        advance(nextOpen());
-        refresh();
+    private void adjusted(SteadyModel.Taken zero, SteadyModel.Taken full) {
+        goOn(model.adjusted(zero, full));
         take.requestFocus();
     }
 
     private void startOver() {
-        taken.clear();
-        checking = null;
-        checked.clear();
-        current = 0;
+        model.startOver();
         if (adjust != null) {
             adjust.restart();
         }
-        reference.setText(plan.points().get(0).reference());
-        refresh();
+        goOn(false);
     }
 
     private void check(AfterUse.Use use) {
-        checking = use;
-        checked.clear();
-        advance(0);
-        refresh();
-    }
-
-    private void finishCheck() {
-        AfterUse check = new AfterUse(desk.bench().clock().instant(), checked, checking);
-        checking = null;
-        desk.bench().apply(new CalibrationCommand.CheckAfterUse(name, check));
-        checked.clear();
-        current = 0;
-        Notices.tell(
-                all,
-                desk.bench()
-                        .session()
-                        .calibrationOf(name)
-                        .flatMap(Calibration::driftFound)
-                        .map(d -> "It has drifted by " + d + " since it was calibrated.")
-                        .orElse("Checked."));
-    }
-
-    private List<CalibrationPoint> taken(boolean verification) {
-        List<CalibrationPoint> out = new ArrayList<>();
-        taken.keySet().stream().sorted().forEach(i -> {
-            boolean verify = i >= plan.points().size() && i < planned();
-            if (verify == verification) {
-                out.add(taken.get(i));
-            }
-        });
-        return out;
-    }
-
-    private Calibration made() {
-        return draft.of(taken(false), taken(true), null);
+        goOn(model.check(use));
     }
 
     private void keep() {
-        if (keeping.keep(made(), "The calibration is kept")) {
+        if (keeping.keep(model.made(), "The calibration is kept")) {
             startOver();
         }
     }
@@ -366,7 +244,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
 
     @Override
     public Node focus() {
-        return adjust != null && taken.size() < 2 ? adjust.focus() : reference;
+        return adjust != null && model.isAdjusting() ? adjust.focus() : reference;
     }
 
     @Override
@@ -381,71 +259,29 @@ final class PointProcedure implements CalibrateStation.Procedure {
 
     @Override
     public void refresh() {
-        Calibration stored = desk.bench().session().calibrationOf(name).orElse(null);
-        boolean fresh = !taken.isEmpty();
-        boolean adjusting = adjust != null && taken.size() < 2 && checking == null;
+        boolean adjusting = model.isAdjusting();
         if (adjust != null) {
-            adjust.setVisible(adjusting);
-            adjust.setManaged(adjusting);
-            setting.getChildren().get(1).setVisible(!adjusting);
-            setting.getChildren().get(1).setManaged(!adjusting);
+            shown(adjust, adjusting);
+            shown(setting.getChildren().get(1), !adjusting);
             take.setVisible(!adjusting);
         }
         if (reference.getText().isEmpty()) {
-            reference.setText(plan.points().get(0).reference());
+            reference.setText(model.reference());
         }
-        Channel.PointPlan p = at(current);
-        next.setText(
-                adjusting
-                        ? ""
-                        : checking != null
-                                ? "Check after use: " + (p == null ? "" : p.words())
-                                : p == null
-                                        ? "All points of the plan are taken; more may be added."
-                                        : (current < plan.points().size()
-                                                        ? "Point " + (current + 1) + " of "
-                                                                + plan.points().size()
-                                                        : "Verification "
-                                                                + (current
-                                                                        - plan.points()
-                                                                                .size()
-                                                                        + 1) + " of "
-                                                                + plan.verify().size())
-                                                + ": " + p.words());
+        model.reference(reference.getText());
+        next.setText(model.says());
         next.setManaged(!adjusting);
-        String formula = "";
-        try {
-            Quantity q = draft.reference(reference.getText());
-            formula = p != null && p.say() != null && !adjusting ? "reference value " + q : "";
-        } catch (IllegalArgumentException e) {
-            formula = e.getMessage();
-        }
-        computed.setText(formula);
-        computed.setManaged(!formula.isEmpty());
-        Calibration shown = fresh ? made() : stored;
-        boolean complete = shown != null && CalibrationPlots.fitted(shown).isPresent();
-        keep.setDisable(!(fresh
-                && complete
-                && taken(false).size()
-                        >= Math.max(
-                                plan.toRelation().fewest(),
-                                Math.min(plan.points().size(), plan.toRelation().fewest() + 2))));
-        discard.setDisable(!fresh && checking == null);
-        certificate.setDisable(stored == null);
-        after.setDisable(stored == null || fresh);
-        List<PointTable.Row> rows = rows(shown, fresh);
-        table.show(shown, rows);
-        String missing = CalibrationWords.missing(shown, plan.toRelation().fewest(), adjust != null);
-        result.setText(
-                !missing.isEmpty()
-                        ? missing
-                        : CalibrationWords.of(shown, channel.labUnit())
-                                + (fresh
-                                        ? ""
-                                        : CalibrationWords.dates(
-                                                stored, desk.bench().clock().instant())));
-        if (few()) {
-            List<TwoRails.Strand> strands = strands(shown, rows);
+        computed.setText(model.computed());
+        computed.setManaged(!computed.getText().isEmpty());
+        keep.setDisable(!model.canKeep());
+        discard.setDisable(!model.canStartOver());
+        certificate.setDisable(!model.canCertify());
+        after.setDisable(!model.canCheckAfterUse());
+        Calibration shown = model.shown().orElse(null);
+        table.show(shown, model.rows());
+        result.setText(model.result());
+        if (model.few()) {
+            List<TwoRails.Strand> strands = model.strands();
             rails.show((surface, w, h) -> TwoRails.paint(
                     surface,
                     strands,
@@ -456,95 +292,20 @@ final class PointProcedure implements CalibrateStation.Procedure {
                     h));
         } else {
             line.plot(
-                    shown == null
-                            ? null
-                            : CalibrationPlots.relation(shown, channel.label()).orElse(null),
+                    model.shown()
+                            .flatMap(c -> CalibrationPlots.relation(c, channel.label()))
+                            .orElse(null),
                     false);
         }
         residuals.plot(
-                shown == null
-                        ? null
-                        : CalibrationPlots.departures(shown, channel.label()).orElse(null),
+                model.shown()
+                        .flatMap(c -> CalibrationPlots.departures(c, channel.label()))
+                        .orElse(null),
                 false);
     }
 
-    /** With few points the two rails say more than a line through them. */
-    private boolean few() {
-        return plan.points().size() <= 3;
-    }
-
-    /** Rows for all points of the plan, taken or not, and for any more; or for the points of the kept calibration. */
-    private List<PointTable.Row> rows(Calibration c, boolean fresh) {
-        List<PointTable.Row> rows = new ArrayList<>();
-        boolean adjusting = plan.toRelation() == Relation.ADJUSTED && taken.size() < 2;
-        if (checking == null && !fresh && c != null) {
-            c.points().forEach(p -> rows.add(row(planned(p), p, false, false)));
-            c.verification().forEach(p -> rows.add(row(planned(p), p, true, false)));
-            return rows;
-        }
-        if (checking != null || adjusting) {
-            return rows;
-        }
-        for (int i = 0; i < planned(); i++) {
-            Channel.PointPlan p = i < plan.points().size()
-                    ? plan.points().get(i)
-                    : plan.verify().get(i - plan.points().size());
-            rows.add(row(p, taken.get(i), i >= plan.points().size(), i == current));
-        }
-        taken.keySet().stream()
-                .filter(i -> i >= planned())
-                .sorted()
-                .forEach(i -> rows.add(row(planned(taken.get(i)), taken.get(i), false, false)));
-        return rows;
-    }
-
-    /** The plan's entry for a point that was taken; one of its own where the plan has none. */
-    private Channel.PointPlan planned(CalibrationPoint p) {
-        return java.util.stream.Stream.concat(plan.points().stream(), plan.verify().stream())
-                .filter(x -> (x.reference().equals(p.reference()) || x.words().equals(p.reference()))
-                        && java.util.Objects.equals(x.way(), p.way()))
-                .findFirst()
-                .orElse(Channel.PointPlan.of(p.reference()));
-    }
-
-    private PointTable.Row row(Channel.PointPlan p, CalibrationPoint point, boolean check, boolean now) {
-        String value = "";
-        if (p.say() != null) {
-            try {
-                Quantity q = draft.reference(p.reference());
-                value = Notation.bracketed(q.value(), q.u());
-            } catch (IllegalArgumentException e) {
-                value = "not known yet";
-            }
-        }
-        return new PointTable.Row(p.words(), value, point, check, now);
-    }
-
-    /** Reference values with what was indicated at each: the two rails. */
-    private List<TwoRails.Strand> strands(Calibration c, List<PointTable.Row> rows) {
-        List<TwoRails.Strand> strands = new ArrayList<>();
-        for (PointTable.Row r : rows) {
-            try {
-                double reference = r.point() != null && c != null
-                        ? c.references(List.of(r.point()))[0]
-                        : draft.reference(planned(r).reference()).value();
-                strands.add(new TwoRails.Strand(
-                        r.words(),
-                        reference,
-                        r.point() == null ? Double.NaN : r.point().indication(),
-                        r.check(),
-                        r.current()));
-            } catch (IllegalArgumentException e) {
-                continue;
-            }
-        }
-        return strands;
-    }
-
-    private Channel.PointPlan planned(PointTable.Row r) {
-        return java.util.stream.Stream.concat(plan.points().stream(), plan.verify().stream())
-                .filter(x -> x.words().equals(r.words()))
-                .findFirst()
-                .orElse(Channel.PointPlan.of(r.words()));
+    private static void shown(Node node, boolean shown) {
+        node.setVisible(shown);
+        node.setManaged(shown);
     }
 }

@@ -15,17 +15,6 @@ import javafx.scene.layout.GridPane;
 
 /** The panel of points: what the plan wants set, with its reference value, and what was indicated there. */
 final class PointTable extends GridPane {
-    /**
-     * One row.
-     *
-     * @param words what is set
-     * @param reference the reference value as text, empty when the words say it
-     * @param point what was taken there; null while it is still to be taken
-     * @param check a verification point
-     * @param current the one that is next
-     */
-    record Row(String words, String reference, CalibrationPoint point, boolean check, boolean current) {}
-
     private final LabUnit unit;
 
     PointTable(LabUnit unit) {
@@ -36,7 +25,7 @@ final class PointTable extends GridPane {
     }
 
     /** @param c the calibration that the points make, null for none */
-    void show(Calibration c, List<Row> rows) {
+    void show(Calibration c, List<PointsModel.Row> rows) {
         getChildren().clear();
         if (rows.isEmpty()) {
             return;
@@ -50,13 +39,13 @@ final class PointTable extends GridPane {
                 Labels.quiet("residual" + (d.isEmpty() || d.length() > 4 ? "" : ", " + d)));
         boolean complete = c != null && CalibrationPlots.fitted(c).isPresent();
         double u = rows.stream()
-                .map(Row::point)
+                .map(PointsModel.Row::point)
                 .filter(Objects::nonNull)
                 .mapToDouble(CalibrationPoint::uIndication)
                 .max()
                 .orElse(0);
         int digits = u > 0 ? (int) Math.max(0, Math.min(6, 1 - Math.floor(Math.log10(u)))) : 3;
-        for (Row r : rows) {
+        for (PointsModel.Row r : rows) {
             int at = getRowCount();
             Label set =
                     new Label((r.point() != null ? r.check() ? "✓ " : "● " : r.current() ? "▸ " : "○ ") + r.words());

@@ -39,4 +39,16 @@ public final class Written {
     public static void check(String text) {
         quantity(text, "check", "check", "check");
     }
+
+    /**
+     * The text itself, when it can be read; nothing written is as good.
+     *
+     * @param text may be null
+     */
+    public static String checked(String text) {
+        if (text != null) {
+            check(text);
+        }
+        return text;
+    }
 }

@@ -9,7 +9,7 @@ public sealed interface PlanCommand extends Command {
     record SetPlanned(String input, String label, String reading) implements PlanCommand {
         @Override
         public Session apply(Session s) {
-            return s.withPlanned(input, checked(reading));
+            return s.withPlanned(input, Written.checked(reading));
         }
 
         @Override
@@ -24,7 +24,7 @@ public sealed interface PlanCommand extends Command {
     record SetMeasured(String input, String label, String reading) implements PlanCommand {
         @Override
         public Session apply(Session s) {
-            return s.withMeasured(input, checked(reading));
+            return s.withMeasured(input, Written.checked(reading));
         }
 
         @Override
@@ -66,12 +66,5 @@ public sealed interface PlanCommand extends Command {
                     ? "As many runs of " + capture + " as the sheet says."
                     : "Take " + runs + (runs == 1 ? " run of " : " runs of ") + capture + " at each level.";
         }
-    }
-
-    private static String checked(String reading) {
-        if (reading != null) {
-            Written.check(reading);
-        }
-        return reading;
     }
 }

@@ -51,7 +51,7 @@ public sealed interface RunCommand extends Command {
     record EnterByEye(int id, String name, String label, String reading) implements RunCommand {
         @Override
         public Session apply(Session s) {
-            String text = checked(reading);
+            String text = Written.checked(reading);
             return s.changingRun(id, r -> r.entered(r.entries().read(name, text)));
         }
 
@@ -165,12 +165,5 @@ public sealed interface RunCommand extends Command {
                     span.from(),
                     span.to());
         }
-    }
-
-    private static String checked(String reading) {
-        if (reading != null) {
-            Written.check(reading);
-        }
-        return reading;
     }
 }
