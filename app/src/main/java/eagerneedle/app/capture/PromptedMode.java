@@ -5,13 +5,11 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Tone;
 import eagerneedle.app.workbench.LiveRig;
-import eagerneedle.core.capture.Prompts;
-import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.trace.RawSamples;
 import java.io.IOException;
-import java.util.Locale;
+import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -37,14 +35,12 @@ final class PromptedMode extends CaptureMode {
     private final FlowPane done = new FlowPane(8, 4);
     private final HBox late = new HBox(8);
     private final VBox panel;
-    private Prompts prompts;
+    private final PromptModel model;
     private LiveRig running;
-    private int sounded = -1;
-    private long samplesSeen;
-    private int entering = -1;
 
     PromptedMode(Desk desk, Capture plan) {
         super(desk, plan);
+        model = new PromptModel(plan.prompt());
         count.setId("prompt-count");
         says.setId("prompt-says");
         take.setId("prompt-take");
@@ -63,13 +59,7 @@ final class PromptedMode extends CaptureMode {
         late.setAlignment(Pos.CENTER_LEFT);
         panel = new VBox(6, row, says, done, late);
         panel.getStyleClass().add("card");
-        prompts = fresh();
         show(0);
-    }
-
-    private Prompts fresh() {
-        return Prompts.of(
-                plan.prompt().first(), plan.prompt().every(), plan.prompt().count());
     }
 
     @Override
@@ -79,41 +69,27 @@ final class PromptedMode extends CaptureMode {
 
     @Override
     void begin(LiveRig rig, Run run) throws IOException {
-        prompts = fresh();
-        sounded = -1;
-        samplesSeen = 0;
         super.begin(rig, run);
+        model.begin(!rig.typed().isEmpty());
         running = rig;
         itself.setVisible(rig.typed().isEmpty());
         itself.setManaged(rig.typed().isEmpty());
     }
 
-    private double now() {
-        return running.clock(first());
-    }
-
-    private boolean byHand() {
-        return !running.typed().isEmpty();
-    }
-
     private void take() {
-        if (running == null || prompts.over()) {
+        if (!model.canTake()) {
             return;
         }
-        if (byHand() && running.count(first()) == samplesSeen) {
-            Notices.warn(panel, "Type the reading first; entering it takes it.");
-            return;
-        }
-        samplesSeen = running.count(first());
         RawSamples last = running.last(first(), 0);
-        // The moment is that of the newest sample: what the instrument had seen when the key was pressed.
-        prompts = prompts.take(last.size() == 0 ? now() : last.time()[last.size() - 1]);
-        rebuild();
+        double moment = last.size() == 0 ? running.clock(first()) : last.time()[last.size() - 1];
+        if (Notices.attempt(panel, () -> model.take(moment, running.count(first())))) {
+            rebuild();
+        }
     }
 
     private void skip() {
-        if (running != null && !prompts.over()) {
-            prompts = prompts.skip();
+        if (model.canTake()) {
+            model.skip();
             rebuild();
         }
     }
@@ -121,84 +97,56 @@ final class PromptedMode extends CaptureMode {
     @Override
     String tick(LiveRig rig) {
         running = rig;
-        double now = now();
-        int before = prompts.marks().size();
-        prompts = !byHand() && itself.isSelected() ? prompts.punctual(now) : prompts.passed(now);
-        if (byHand() && rig.count(first()) > samplesSeen) {
+        double now = rig.clock(first());
+        int before = model.marks();
+        model.look(now, itself.isSelected());
+        if (model.hasTyped(rig.count(first()))) {
             take();
         }
-        int next = prompts.marks().size();
-        if (sound.isSelected() && !prompts.over() && prompts.toGo(now) <= 0 && sounded < next
-                || sound.isSelected() && itself.isSelected() && next > before && sounded < before) {
-            sounded = next;
+        if (sound.isSelected() && model.soundsNow(now, before, itself.isSelected())) {
             Tone.play();
         }
-        if (next != before) {
+        if (model.marks() != before) {
             rebuild();
         }
         show(now);
-        return prompts.over() ? "All readings are over." : null;
+        return model.isOver() ? "All readings are over." : null;
     }
 
     private void show(double now) {
-        boolean on = running != null && running.isRecording();
-        double toGo = prompts.toGo(now);
-        count.setText(
-                prompts.over()
-                        ? "done"
-                        : !on
-                                ? plan.prompt().count() + " readings"
-                                : String.format(
-                                        Locale.ROOT,
-                                        toGo < 0 ? "%.0f s late" : "%.0f s",
-                                        Math.abs(toGo < 0 ? toGo : Math.ceil(toGo))));
-        boolean near = on && !prompts.over() && toGo <= plan.prompt().countdown();
+        count.setText(model.count(now));
         count.getStyleClass().removeAll("flash", "strong");
-        if (near) {
-            count.getStyleClass().add(toGo <= 0.3 ? "flash" : "strong");
+        switch (model.nearness(now)) {
+            case NOW -> count.getStyleClass().add("flash");
+            case NEAR -> count.getStyleClass().add("strong");
+            case FAR -> {}
         }
-        says.setText(
-                !on
-                        ? "Every " + plain(plan.prompt().every()) + " s from "
-                                + plain(plan.prompt().first()) + " s on."
-                        : prompts.over()
-                                ? ""
-                                : "Reading " + (prompts.marks().size() + 1) + " of "
-                                        + plan.prompt().count() + " is due at "
-                                        + plain(prompts.due(prompts.marks().size())) + " s"
-                                        + (byHand() ? "; type it when it is due." : "."));
-        take.setDisable(!on || prompts.over());
-        skip.setDisable(!on || prompts.over());
-    }
-
-    private static String plain(double v) {
-        return eagerneedle.core.quantity.Notation.plain(v, 4);
+        says.setText(model.says());
+        take.setDisable(!model.canTake());
+        skip.setDisable(!model.canTake());
     }
 
     private void rebuild() {
         done.getChildren().clear();
-        for (int i = 0; i < prompts.marks().size(); i++) {
-            Prompts.Mark m = prompts.marks().get(i);
+        List<PromptModel.Done> all = model.done();
+        for (int i = 0; i < all.size(); i++) {
+            PromptModel.Done d = all.get(i);
             int at = i;
-            if (m.taken() == null) {
-                Button b = new Button(plain(m.due()) + " s skipped");
+            if (d.skipped()) {
+                Button b = new Button(d.words());
                 b.getStyleClass().add("quiet-button");
                 b.setId("prompt-late-" + i);
                 Labels.explained(b, "Enter this reading afterwards, from a note made at the time");
                 b.setOnAction(e -> enterLate(at));
                 done.getChildren().add(b);
             } else {
-                Label l = Labels.quiet("● " + plain(m.due()) + " s"
-                        + (Math.abs(m.late()) < 0.05 ? "" : String.format(Locale.ROOT, " %+.1f s", m.late()))
-                        + (m.value() == null ? "" : ": " + m.value()));
-                done.getChildren().add(l);
+                done.getChildren().add(Labels.quiet(d.words()));
             }
         }
     }
 
     private void enterLate(int i) {
-        entering = i;
-        TextField when = new TextField(plain(prompts.due(i)));
+        TextField when = new TextField(model.due(i));
         when.setPrefWidth(80);
         when.setId("late-when");
         when.setAccessibleText("Moment of the reading, in s");
@@ -209,15 +157,7 @@ final class PromptedMode extends CaptureMode {
         Button enter = new Button("Enter");
         enter.setId("late-enter");
         Runnable act = () -> Notices.attempt(panel, () -> {
-            try {
-                Reading.parse(value.getText());
-                prompts = prompts.late(
-                        entering,
-                        Double.parseDouble(when.getText().strip()),
-                        value.getText().strip());
-            } catch (NumberFormatException e) {
-                throw new IllegalArgumentException("'" + when.getText() + "' is not a moment in seconds.", e);
-            }
+            model.enterLate(i, when.getText(), value.getText());
             late.getChildren().clear();
             rebuild();
         });
@@ -230,13 +170,14 @@ final class PromptedMode extends CaptureMode {
 
     @Override
     Run ended(Run run) {
+        model.end();
         show(0);
-        return run.entered(run.entries().marked(prompts.marks()));
+        return completed(run);
     }
 
     /** The marks as they are now: late entries come in until the run is kept. */
     Run completed(Run run) {
-        return run.entered(run.entries().marked(prompts.marks()));
+        return model.marked(run);
     }
 
     @Override

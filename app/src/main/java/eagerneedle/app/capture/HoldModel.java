@@ -1,0 +1,93 @@
+package eagerneedle.app.capture;
+
+import eagerneedle.app.station.Desk;
+import eagerneedle.app.workbench.LiveReadings;
+import eagerneedle.app.workbench.LiveRig;
+import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Channel;
+import eagerneedle.core.trace.Trace;
+import eagerneedle.core.trace.WindowStatistics;
+import java.util.ArrayList;
+import java.util.List;
+
+/** Waiting until every channel is steady: what is not yet and why, and when patience is at an end. */
+final class HoldModel {
+    private static final double STEADY = 3;
+    private static final int FEWEST = 4;
+
+    private final Desk desk;
+    private final Capture plan;
+    private double since;
+    private boolean waiting;
+    private boolean forced;
+    private List<String> restless = List.of();
+    private boolean patient = true;
+
+    HoldModel(Desk desk, Capture plan) {
+        this.desk = desk;
+        this.plan = plan;
+    }
+
+    /** Begins to wait. @param now s on the clock of the instrument */
+    void begin(double now) {
+        waiting = true;
+        forced = false;
+        patient = true;
+        restless = List.of();
+        since = now;
+    }
+
+    boolean isWaiting() {
+        return waiting;
+    }
+
+    void stop() {
+        waiting = false;
+        patient = true;
+    }
+
+    /** Takes the row though it is not steady. */
+    void takeAnyway() {
+        forced = true;
+    }
+
+    /** True when it has waited longer than the sheet has patience for. */
+    boolean isImpatient() {
+        return waiting && !patient;
+    }
+
+    /** Looks at every channel; true when the row is to be taken now. */
+    boolean look(LiveRig rig, double now) {
+        double waited = now - since;
+        patient = waited < plan.hold().patience();
+        restless = rig.typed().isEmpty() ? restless(rig, waited) : List.of();
+        return restless.isEmpty() || forced;
+    }
+
+    private List<String> restless(LiveRig rig, double waited) {
+        List<String> not = new ArrayList<>();
+        double seconds = plan.hold().seconds();
+        for (String name : plan.channels()) {
+            Channel c = desk.bench().session().channel(desk.bench().sheet(), name);
+            Trace t = LiveReadings.trace(c, LiveReadings.since(rig.last(name, seconds), since));
+            if (waited < 0.9 * seconds || t.size() < Math.max(FEWEST, (int) (0.8 * seconds * c.rate()))) {
+                not.add(c.label() + " is being looked at");
+                continue;
+            }
+            WindowStatistics w = WindowStatistics.of(t);
+            if (LiveReadings.disturbed(t)) {
+                not.add(c.label() + " was disturbed");
+            } else if (!w.steady(STEADY)) {
+                not.add(c.label() + " drifts by " + Notation.plain(w.slope(), 2) + " "
+                        + c.labUnit().difference().pretty() + "/s");
+            }
+        }
+        return not;
+    }
+
+    /** What it waits for. */
+    String says() {
+        return restless.isEmpty() ? "Steady." : "Waiting: " + String.join(", ", restless) + ".";
+    }
+}
