@@ -11,4 +11,10 @@ public final class FileName {
         Path last = path.getFileName();
         return last == null ? path.toString() : last.toString();
     }
+
+    /** The folder that a file stands in; the root of its disk for that itself. */
+    public static Path folder(Path file) {
+        Path parent = file.toAbsolutePath().getParent();
+        return parent == null ? file.toAbsolutePath() : parent;
+    }
 }

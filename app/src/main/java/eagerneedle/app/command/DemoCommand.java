@@ -29,7 +29,7 @@ final class DemoCommand implements Callable<Integer> {
     public Integer call() throws Exception {
         SheetReader.shippedText(method);
         Path file = Home.folder().resolve("demo-" + method + ".needle");
-        Files.createDirectories(file.getParent());
+        Files.createDirectories(Home.folder());
         Demonstration.simulate(method, LiveRig.BENCH_SEED, Set.of(), file);
         NeedleApplication.remembering(() -> Recent.at(Home.folder().resolve("recent.json")));
         NeedleApplication.launchOn(() -> new Workbench(BenchFile.open(file), Clock.systemUTC()), w -> {});

@@ -70,10 +70,14 @@ public final class FileDriver extends Sampler {
             units.add(named ? known(cells[i], m.group(2).strip()) : "");
         }
         if (names.isEmpty()) {
-            throw new IOException(
-                    "The file " + file.getFileName() + " does not have a time and at least one more column.");
+            throw new IOException("The file " + name() + " does not have a time and at least one more column.");
         }
-        return new Description(file.getFileName().toString(), "file " + file.getFileName(), names, units, false);
+        return new Description(name(), "file " + name(), names, units, false);
+    }
+
+    private String name() {
+        Path last = file.getFileName();
+        return last == null ? file.toString() : last.toString();
     }
 
     /** The unit that a heading states of the clock; s where it states none. */

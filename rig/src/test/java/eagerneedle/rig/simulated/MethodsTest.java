@@ -28,27 +28,27 @@ import org.junit.jupiter.params.provider.ValueSource;
  * stated 95 % intervals as often as they should, and the mistakes that a rig can make are found.
  */
 class MethodsTest {
-    private static final int SESSIONS = Integer.getInteger("sessions", 60);
+    private static final int SESSIONS = Integer.getInteger("sessions", 24);
     private static final int TRIES = 4;
-    private static final int CLEAN = Integer.getInteger("clean", 25);
+    private static final int CLEAN = Integer.getInteger("clean", 12);
 
     /** What must stand in the words of a watch, a check or its remedy for a fault to be called named rightly. */
     private static final Map<String, String> NAMES = Map.ofEntries(
-            Map.entry("asleep", "(?i)no change at all|asleep|dead"),
-            Map.entry("no-echo", "(?i)echo|out of range|reach"),
-            Map.entry("sees-stop", "(?i)stop|beside|stands still|no window"),
+            Map.entry("asleep", "(?i)no change at all|\\basleep\\b"),
+            Map.entry("no-echo", "(?i)\\becho|out of (range|reach)"),
+            Map.entry("sees-stop", "(?i)\\b(foam )?stop\\b|stands still|no window"),
             Map.entry("no-reference", "(?i)no reference junction"),
             Map.entry("ice-gone", "(?i)ice is gone|reference .*moved|ice gone"),
-            Map.entry("touches-can", "(?i)earthed|touch|short"),
+            Map.entry("touches-can", "(?i)\\bearthed\\b|\\btouch"),
             Map.entry("no-power", "(?i)no power"),
             Map.entry("swapped", "(?i)swapped|exchanged|on another input"),
             Map.entry("reversed", "(?i)reversed"),
-            Map.entry("open", "(?i)open|broken lead|off"),
+            Map.entry("open", "(?i)\\bopen\\b|broken lead"),
             Map.entry("off-centre", "(?i)off.centre|off centre"),
-            Map.entry("thread-overlaps", "(?i)over itself|thread"),
+            Map.entry("thread-overlaps", "(?i)over itself|\\bthread\\b"),
             Map.entry("missed-spokes", "(?i)missing"),
             Map.entry("other-gauge", "(?i)packet|another gauge"),
-            Map.entry("hum", "(?i)hum|mains"),
+            Map.entry("hum", "(?i)\\ba hum of \\d+ Hz"),
             Map.entry("flick-too-large", "(?i)flick"),
             Map.entry("frosted-side", "(?i)frosted"),
             Map.entry("old-blank", "(?i)blank"),
@@ -58,6 +58,9 @@ class MethodsTest {
             Map.entry("misread", "(?i)misread|stands out"),
             Map.entry("zero-not-renewed", "(?i)zero|does not close"),
             Map.entry("air-currents", "(?i)moving air|air current"));
+
+    /** Faults whose remedy so far names another one too, since nothing yet tells their symptoms apart. */
+    private static final Set<String> ALIKE = Set.of();
 
     private static List<String> methods() {
         return SheetReader.shipped().stream()
@@ -150,69 +153,70 @@ class MethodsTest {
     @MethodSource("methods")
     void mistakesAtTheBenchAreFound(String id) {
         SheetReader.Located located = sheet(id);
+        Map<String, List<String>> said = new TreeMap<>();
         for (String fault : Rigs.faults(rig(located.sheet()))) {
-            Map<String, Integer> by = new TreeMap<>();
-            int[] found = new int[2];
             List<String> words = new ArrayList<>();
             IntStream.range(0, TRIES).parallel().forEach(seed -> {
-                Rehearsal r = rehearse(located, 1000 + seed, Set.of(fault));
-                Reduction reduction = reduce(located, r);
-                Set<String> said = new java.util.TreeSet<>();
-                StringBuilder text = new StringBuilder();
-                new SessionWatch()
-                        .look(reduction, Instant.EPOCH.plusSeconds(86_400)).stream()
-                                .filter(f -> f.severity() != Finding.Severity.NOTE)
-                                .forEach(f -> {
-                                    said.add("watch " + f.watch());
-                                    text.append(f.message())
-                                            .append(' ')
-                                            .append(f.cause())
-                                            .append(' ')
-                                            .append(f.remedy())
-                                            .append('\n');
-                                });
-                reduction.checks().stream().filter(c -> !c.met().orElse(true)).forEach(c -> {
-                    said.add("check " + c.check().label());
-                    text.append(c.check().label())
-                            .append(' ')
-                            .append(c.check().remedy())
-                            .append('\n');
-                });
-                reduction.comparisons().stream()
-                        .filter(c -> !c.agrees(reduction.speaks(c.id())))
-                        .forEach(c -> {
-                            said.add("comparison " + c.id());
-                            text.append(reduction.remedy(c.id())).append('\n');
-                        });
-                located.sheet().results().forEach((name, d) -> {
-                    if (d.shown() && reduction.outcome(name).problem() != null) {
-                        said.add("no result");
-                        text.append(reduction.outcome(name).problem()).append('\n');
-                    }
-                });
-                synchronized (by) {
-                    said.forEach(s -> by.merge(s, 1, Integer::sum));
-                    found[0] += said.isEmpty() ? 0 : 1;
-                    found[1] += java.util.regex.Pattern.compile(NAMES.get(fault))
-                                    .matcher(text)
-                                    .find()
-                            ? 1
-                            : 0;
-                    words.add(text.toString());
+                Reduction reduction = reduce(located, rehearse(located, 1000 + seed, Set.of(fault)));
+                String text = complaints(located, reduction);
+                synchronized (words) {
+                    words.add(text);
                 }
             });
-            System.out.printf(
-                    "%s: fault %s found in %d of %d, named in %d: %s%n", id, fault, found[0], TRIES, found[1], by);
-            assertThat(found[0]).as("%s, fault %s", id, fault).isGreaterThanOrEqualTo(TRIES - 1);
-            assertThat(found[1])
-                    .as(
-                            "%s, fault %s named by %s in %s",
-                            id,
-                            fault,
-                            NAMES.get(fault),
-                            words.stream().distinct().limit(2).toList())
-                    .isGreaterThanOrEqualTo(TRIES - 1);
+            said.put(fault, words);
         }
+        said.forEach((fault, words) -> {
+            long found = words.stream().filter(w -> !w.isEmpty()).count();
+            long named = words.stream().filter(w -> names(fault, w)).count();
+            System.out.printf("%s: fault %s found in %d of %d, named in %d%n", id, fault, found, TRIES, named);
+            assertThat(found).as("%s, fault %s", id, fault).isGreaterThanOrEqualTo(TRIES - 1);
+            assertThat(named)
+                    .as("%s, fault %s named by %s in %s", id, fault, NAMES.get(fault), words.get(0))
+                    .isGreaterThanOrEqualTo(TRIES - 1);
+            said.forEach((other, sentences) -> {
+                long taken = sentences.stream().filter(w -> names(fault, w)).count();
+                if (!other.equals(fault) && taken > 1) {
+                    assertThat(ALIKE)
+                            .as(
+                                    "%s: %s is also said of %s, in %d of %d: %s",
+                                    id, fault, other, taken, TRIES, sentences.get(0))
+                            .contains(other + " as " + fault);
+                }
+            });
+        });
+    }
+
+    private static boolean names(String fault, String text) {
+        return java.util.regex.Pattern.compile(NAMES.get(fault)).matcher(text).find();
+    }
+
+    /** Everything that speaks against a session: watches, checks, comparisons, results without a value. */
+    private static String complaints(SheetReader.Located located, Reduction reduction) {
+        StringBuilder text = new StringBuilder();
+        new SessionWatch()
+                .look(reduction, Instant.EPOCH.plusSeconds(86_400)).stream()
+                        .filter(f -> f.severity() != Finding.Severity.NOTE)
+                        .forEach(f -> text.append(f.message())
+                                .append(' ')
+                                .append(f.cause())
+                                .append(' ')
+                                .append(f.remedy())
+                                .append('\n'));
+        reduction.checks().stream()
+                .filter(c -> !c.met().orElse(true))
+                .forEach(c -> text.append(c.check().label())
+                        .append(' ')
+                        .append(c.check().remedy())
+                        .append('\n'));
+        reduction.comparisons().stream()
+                .filter(c -> !c.agrees(reduction.speaks(c.id())))
+                .forEach(c -> text.append(reduction.remedy(c.id())).append('\n'));
+        located.sheet().results().forEach((name, d) -> {
+            if (d.shown() && reduction.outcome(name).problem() != null) {
+                text.append(reduction.outcome(name).problem()).append('\n');
+            }
+        });
+        return text.toString();
     }
 
     /** A clean bench makes no watch speak: fewer than one false alarm in two hundred sessions. */

@@ -56,9 +56,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         }
         BenchFile file = null;
         try {
-            if (path.toAbsolutePath().getParent() != null) {
-                Files.createDirectories(path.toAbsolutePath().getParent());
-            }
+            Files.createDirectories(FileName.folder(path));
             file = new BenchFile(path, connect(path));
             file.execute("PRAGMA application_id=" + Schema.APPLICATION_ID);
             file.execute("PRAGMA user_version=" + Schema.VERSION);
@@ -111,7 +109,9 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             }
             throw refused(path, e);
         } catch (BenchFileException e) {
-            file.close();
+            if (file != null) {
+                file.close();
+            }
             throw e;
         }
     }

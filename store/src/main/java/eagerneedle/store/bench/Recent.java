@@ -86,7 +86,7 @@ public final class Recent {
             return;
         }
         try {
-            Files.createDirectories(kept.toAbsolutePath().getParent());
+            Files.createDirectories(FileName.folder(kept));
             Path beside = kept.resolveSibling(FileName.of(kept) + ".new");
             MAPPER.writeValue(beside.toFile(), entries);
             Files.move(beside, kept, StandardCopyOption.REPLACE_EXISTING);

@@ -55,7 +55,7 @@ public final class SessionExport {
                         + " does not say in what format; end its name with one of " + String.join(" ", ENDINGS) + "."));
         Path part = null;
         try {
-            part = Files.createTempFile(to.toAbsolutePath().getParent(), "part", ending);
+            part = Files.createTempFile(FileName.folder(to), "part", ending);
             switch (ending) {
                 case ".csv" -> Files.writeString(part, LedgerCsv.of(reduction.ledger()));
                 case ".json" -> Files.writeString(part, JSON.writeValueAsString(json(reduction, findings)) + "\n");

@@ -65,14 +65,10 @@ public final class Stockroom implements AutoCloseable {
     /** Opens or makes a stockroom in a file. @throws StockroomException with one sentence when that cannot be done */
     public static Stockroom at(Path file) {
         try {
-            if (file.toAbsolutePath().getParent() != null) {
-                Files.createDirectories(file.toAbsolutePath().getParent());
-            }
+            Files.createDirectories(FileName.folder(file));
         } catch (IOException e) {
             throw new StockroomException(
-                    "The folder of the stockroom cannot be made: "
-                            + file.toAbsolutePath().getParent() + ".",
-                    e);
+                    "The folder of the stockroom cannot be made: " + FileName.folder(file) + ".", e);
         }
         return new Stockroom("jdbc:sqlite:" + file, FileName.of(file));
     }
