@@ -59,8 +59,45 @@ class MethodsTest {
             Map.entry("zero-not-renewed", "(?i)zero|does not close"),
             Map.entry("air-currents", "(?i)moving air|air current"));
 
-    /** Faults whose remedy so far names another one too, since nothing yet tells their symptoms apart. */
-    private static final Set<String> ALIKE = Set.of();
+    /**
+     * Faults whose remedy so far names another one too: one sentence of a check lists several causes, since nothing yet
+     * tells their symptoms apart. The list may only become shorter.
+     */
+    private static final Set<String> ALIKE = Set.of(
+            "asleep as sees-stop",
+            "swapped as no-power",
+            "swapped as no-reference",
+            "swapped as open",
+            "swapped as reversed",
+            "swapped as touches-can",
+            "no-power as no-reference",
+            "no-power as reversed",
+            "no-power as swapped",
+            "no-power as touches-can",
+            "no-reference as reversed",
+            "no-reference as swapped",
+            "no-reference as touches-can",
+            "reversed as swapped",
+            "reversed as touches-can",
+            "ice-gone as open",
+            "open as touches-can",
+            "touches-can as open",
+            "missed-spokes as off-centre",
+            "missed-spokes as thread-overlaps",
+            "off-centre as thread-overlaps",
+            "thread-overlaps as off-centre",
+            "frosted-side as condensation",
+            "frosted-side as old-blank",
+            "condensation as frosted-side",
+            "condensation as old-blank",
+            "warms-up as old-blank",
+            "misread as air-currents",
+            "misread as wrong-way",
+            "air-currents as wrong-way",
+            "wrong-way as air-currents",
+            "wrong-way as misread",
+            "zero-not-renewed as air-currents",
+            "zero-not-renewed as wrong-way");
 
     private static List<String> methods() {
         return SheetReader.shipped().stream()
@@ -165,6 +202,7 @@ class MethodsTest {
             });
             said.put(fault, words);
         }
+        List<String> mistaken = new ArrayList<>();
         said.forEach((fault, words) -> {
             long found = words.stream().filter(w -> !w.isEmpty()).count();
             long named = words.stream().filter(w -> names(fault, w)).count();
@@ -175,15 +213,14 @@ class MethodsTest {
                     .isGreaterThanOrEqualTo(TRIES - 1);
             said.forEach((other, sentences) -> {
                 long taken = sentences.stream().filter(w -> names(fault, w)).count();
-                if (!other.equals(fault) && taken > 1) {
-                    assertThat(ALIKE)
-                            .as(
-                                    "%s: %s is also said of %s, in %d of %d: %s",
-                                    id, fault, other, taken, TRIES, sentences.get(0))
-                            .contains(other + " as " + fault);
+                if (!other.equals(fault) && taken > 1 && !ALIKE.contains(other + " as " + fault)) {
+                    mistaken.add(other + " as " + fault + ", in " + taken + " of " + TRIES);
                 }
             });
         });
+        assertThat(mistaken)
+                .as(id + ": faults that are called by the name of another")
+                .isEmpty();
     }
 
     private static boolean names(String fault, String text) {
