@@ -22,7 +22,7 @@ import org.junit.jupiter.params.provider.CsvSource;
  */
 class ScatterTest {
     private static final LabUnit V = LabUnit.parse("V");
-    private static final int REPEATS = 600;
+    private static final int REPEATS = Integer.getInteger("repeats", 300);
 
     private static double coverage(java.util.function.Function<Random, Quantity> result, double truth) {
         int hit = 0;
