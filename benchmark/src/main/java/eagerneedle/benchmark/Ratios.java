@@ -1,6 +1,8 @@
 package eagerneedle.benchmark;
 
+import java.util.ArrayList;
 import java.util.Collection;
+import java.util.List;
 import org.openjdk.jmh.results.RunResult;
 import org.openjdk.jmh.runner.Runner;
 import org.openjdk.jmh.runner.options.OptionsBuilder;
@@ -41,8 +43,16 @@ public final class Ratios {
                 "windowStatisticsOfAMillion",
                 "plainLoopOverAMillion",
                 "window statistics of a million samples against a plain loop");
+        List<String> rest = new ArrayList<>(List.of(arguments));
+        if (rest.remove("--peers")) {
+            System.out.println();
+            Peers.run()
+                    .forEach((name, ms) -> System.out.printf(
+                            "%-30s ours %.4f ms, theirs %.4f ms: ours takes %.3g of their time%n",
+                            name, score(results, name), ms, score(results, name) / ms));
+        }
         System.out.println();
-        CaptureBench.main(arguments);
+        CaptureBench.main(rest.toArray(new String[0]));
     }
 
     private static void print(Collection<RunResult> results, String of, String baseline, String says) {
