@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import eagerneedle.store.FileName;
 import eagerneedle.store.delimited.DelimitedText;
+import eagerneedle.store.delimited.Heading;
 import eagerneedle.store.delimited.Table;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -119,7 +120,7 @@ public final class ForeignFile {
             }
         } else if (root.path("columns").isObject()) {
             root.path("columns").properties().forEach(e -> {
-                DelimitedText.Heading heading = DelimitedText.heading(e.getKey());
+                Heading heading = Heading.of(e.getKey());
                 String stated = root.path("units").path(e.getKey()).asText("");
                 names.add(stated.isEmpty() ? heading.name() : e.getKey());
                 units.add(stated.isEmpty() ? heading.unit() : stated);
@@ -127,7 +128,7 @@ public final class ForeignFile {
             });
         } else if (root.isArray() && !root.isEmpty() && root.get(0).isObject()) {
             root.get(0).fieldNames().forEachRemaining(n -> {
-                DelimitedText.Heading heading = DelimitedText.heading(n);
+                Heading heading = Heading.of(n);
                 names.add(heading.name());
                 units.add(heading.unit());
                 double[] v = new double[root.size()];
