@@ -77,7 +77,7 @@ public final class SessionReport {
     public static String html(
             Reduction reduction,
             List<Finding> findings,
-            List<BenchFile.Act> acts,
+            List<BenchFile.NotebookLine> acts,
             Instant now,
             Attachments attachments) {
         return Papers.html("report.ftlh", new SessionReport(reduction, now, attachments).model(findings, acts));
@@ -87,13 +87,13 @@ public final class SessionReport {
     public static byte[] pdf(
             Reduction reduction,
             List<Finding> findings,
-            List<BenchFile.Act> acts,
+            List<BenchFile.NotebookLine> acts,
             Instant now,
             Attachments attachments) {
         return Papers.pdf(html(reduction, findings, acts, now, attachments));
     }
 
-    private Map<String, Object> model(List<Finding> findings, List<BenchFile.Act> acts) {
+    private Map<String, Object> model(List<Finding> findings, List<BenchFile.NotebookLine> acts) {
         Map<String, Object> m = new LinkedHashMap<>();
         Sheet sheet = reduction.sheet();
         m.put("title", sheet.title());

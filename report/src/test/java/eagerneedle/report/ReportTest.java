@@ -73,7 +73,7 @@ class ReportTest {
         String html = SessionReport.html(
                 r,
                 new SessionWatch().look(r, Instant.parse("2026-11-24T09:00:00Z")),
-                List.of(new BenchFile.Act(Instant.EPOCH, "Something & more.")),
+                List.of(new BenchFile.NotebookLine(Instant.EPOCH, "Something & more.")),
                 Instant.EPOCH,
                 n -> java.util.Optional.empty());
         assertThat(html)

@@ -42,7 +42,7 @@ public final class RecordStation implements StationView {
             .withZone(ZoneId.systemDefault());
     private final Desk desk;
     private final HBox all = new HBox(26);
-    private final ListView<BenchFile.Act> notebook = new ListView<>();
+    private final ListView<BenchFile.NotebookLine> notebook = new ListView<>();
     private final TextField note = new TextField();
     private final VBox finish = new VBox(8);
     private final Label attached = Labels.quiet("");
@@ -55,7 +55,7 @@ public final class RecordStation implements StationView {
         notebook.setId("notebook");
         notebook.setCellFactory(v -> new ListCell<>() {
             @Override
-            protected void updateItem(BenchFile.Act act, boolean empty) {
+            protected void updateItem(BenchFile.NotebookLine act, boolean empty) {
                 super.updateItem(act, empty);
                 setText(empty || act == null ? null : STAMP.format(act.at()) + "   " + act.text());
                 setWrapText(true);
@@ -282,7 +282,7 @@ public final class RecordStation implements StationView {
 
     @Override
     public void refresh() {
-        List<BenchFile.Act> acts = desk.bench().file().acts();
+        List<BenchFile.NotebookLine> acts = desk.bench().file().acts();
         notebook.getItems().setAll(acts);
         // The cells have heights of their own, known only after they are laid out.
         javafx.application.Platform.runLater(() -> notebook.scrollTo(Math.max(0, acts.size() - 1)));

@@ -11,7 +11,6 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -36,14 +35,14 @@ public final class BenchFile implements SampleSource, AutoCloseable {
     private static final byte[] SQLITE = "SQLite format 3\0".getBytes(StandardCharsets.US_ASCII);
 
     /** One line of the notebook. */
-    public record Act(Instant at, String text) {}
+    public record NotebookLine(Instant at, String text) {}
 
     private final Path path;
     private final Connection connection;
     private final Blocks blocks;
     private final Map<String, RawSamples> cache = new HashMap<>();
 
-    private BenchFile(Path path, Connection connection) {
+    BenchFile(Path path, Connection connection) {
         this.path = path;
         this.connection = connection;
         this.blocks = new Blocks(connection);
@@ -57,7 +56,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         BenchFile file = null;
         try {
             Files.createDirectories(FileName.folder(path));
-            file = new BenchFile(path, connect(path));
+            file = new BenchFile(path, Opening.connect(path));
             file.execute("PRAGMA application_id=" + Schema.APPLICATION_ID);
             file.execute("PRAGMA user_version=" + Schema.VERSION);
             file.connection.setAutoCommit(false);
@@ -75,7 +74,8 @@ public final class BenchFile implements SampleSource, AutoCloseable {
                 file.close();
             }
             throw new BenchFileException(
-                    FileName.of(path) + " cannot be written there (" + brief(e) + "); choose another folder.", false);
+                    FileName.of(path) + " cannot be written there (" + Opening.brief(e) + "); choose another folder.",
+                    false);
         }
     }
 
@@ -96,10 +96,10 @@ public final class BenchFile implements SampleSource, AutoCloseable {
                     false,
                     e);
         }
-        looksSound(path);
+        Opening.looksSound(path);
         BenchFile file = null;
         try {
-            file = new BenchFile(path, connect(path));
+            file = new BenchFile(path, Opening.connect(path));
             file.session();
             Schema.migrate(file.connection, file.number("PRAGMA user_version"));
             return file;
@@ -107,115 +107,13 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             if (file != null) {
                 file.close();
             }
-            throw refused(path, e);
+            throw Opening.refused(path, e);
         } catch (BenchFileException e) {
             if (file != null) {
                 file.close();
             }
             throw e;
         }
-    }
-
-    /**
-     * Looks at a file without altering it: neither what is not ours, nor what is damaged, is written to, not even its
-     * log.
-     */
-    private static void looksSound(Path path) {
-        try {
-            byte[] head = Pages.head(path);
-            if (head.length < 100) {
-                throw damaged(path);
-            }
-            int version = java.nio.ByteBuffer.wrap(head).getInt(60);
-            if (java.nio.ByteBuffer.wrap(head).getInt(68) != Schema.APPLICATION_ID) {
-                throw new BenchFileException(
-                        FileName.of(path) + " is a database of some other program, not a bench file.", false);
-            }
-            if (version > Schema.VERSION) {
-                throw new BenchFileException(
-                        FileName.of(path) + " was written by a newer version of this program (format " + version
-                                + "); use that one.",
-                        false);
-            }
-            Path log = path.resolveSibling(FileName.of(path) + "-wal");
-            if (!Files.exists(log) || Files.size(log) == 0) {
-                looksSound(path, "jdbc:sqlite:file:" + path.toUri().getRawPath() + "?immutable=1");
-                return;
-            }
-            // With a log beside it SQLite would merge the two on closing: what is looked at is a copy of both.
-            Path folder = Files.createTempDirectory("needle-look");
-            Path copy = folder.resolve("copy.needle");
-            Path copiedLog = folder.resolve("copy.needle-wal");
-            try {
-                Files.copy(path, copy);
-                Files.copy(log, copiedLog);
-                looksSound(path, "jdbc:sqlite:" + copy);
-            } finally {
-                for (Path p : List.of(copiedLog, folder.resolve("copy.needle-shm"), copy, folder)) {
-                    Files.deleteIfExists(p);
-                }
-            }
-        } catch (IOException e) {
-            throw new BenchFileException(FileName.of(path) + " cannot be read; check its name and folder.", false, e);
-        } catch (SQLException e) {
-            throw refused(path, e);
-        }
-    }
-
-    private static void looksSound(Path path, String url) throws SQLException {
-        try (Connection c = DriverManager.getConnection(url)) {
-            BenchFile look = new BenchFile(path, c);
-            if (!"ok".equals(look.text("PRAGMA quick_check(1)"))) {
-                throw damaged(path);
-            }
-            look.session();
-        }
-    }
-
-    private static BenchFileException refused(Path path, SQLException e) {
-        String said = e.getMessage() == null ? "" : e.getMessage();
-        if (said.contains("BUSY") || said.contains("locked")) {
-            return new BenchFileException(
-                    FileName.of(path) + " is open in another window of this program; close it there first.", false);
-        }
-        Path folder = path.toAbsolutePath().getParent();
-        if (said.contains("READONLY")
-                || said.contains("CANTOPEN")
-                || said.contains("readonly")
-                || !Files.isWritable(path)
-                || !Files.isWritable(folder)) {
-            return new BenchFileException(
-                    FileName.of(path)
-                            + " cannot be written to, or its folder cannot: it is read-only. Copy it to a folder "
-                            + "of your own and open it there.",
-                    false);
-        }
-        return said.contains("FULL")
-                ? new BenchFileException(
-                        "There is no room beside " + FileName.of(path) + " to open it; make room on the disk.", false)
-                : damaged(path);
-    }
-
-    private static BenchFileException damaged(Path path) {
-        return new BenchFileException(
-                FileName.of(path)
-                        + " is cut short or damaged; repair puts what can be read into a new file and leaves "
-                        + "this one as it is.",
-                true);
-    }
-
-    private static Connection connect(Path path) throws SQLException {
-        Connection c = DriverManager.getConnection("jdbc:sqlite:" + path.toAbsolutePath());
-        try (Statement s = c.createStatement()) {
-            s.execute("PRAGMA busy_timeout=300");
-            s.execute("PRAGMA locking_mode=EXCLUSIVE");
-            s.execute("PRAGMA journal_mode=WAL");
-            s.execute("PRAGMA synchronous=FULL");
-        } catch (SQLException e) {
-            c.close();
-            throw e;
-        }
-        return c;
     }
 
     /** Carries many writes out as one transaction: all of them are kept, or none. */
@@ -234,7 +132,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             settle();
         } catch (SQLException e) {
             throw new BenchFileException(
-                    FileName.of(path) + " could not be written (" + brief(e)
+                    FileName.of(path) + " could not be written (" + Opening.brief(e)
                             + "); make room on the disk and try again.",
                     false,
                     e);
@@ -251,11 +149,11 @@ public final class BenchFile implements SampleSource, AutoCloseable {
                 ResultSet r =
                         s.executeQuery("SELECT session FROM act WHERE session IS NOT NULL ORDER BY n DESC LIMIT 1")) {
             if (!r.next()) {
-                throw damaged(path);
+                throw Opening.damaged(path);
             }
             return SessionJson.unpack(r.getBytes(1)).withSheetText(sheetText());
         } catch (SQLException | IOException | IllegalArgumentException e) {
-            throw damaged(path);
+            throw Opening.damaged(path);
         }
     }
 
@@ -264,7 +162,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         if (number("PRAGMA user_version") >= 2
                 && !text("SELECT coalesce(crc, '') FROM sheet WHERE id = 1").isEmpty()
                 && Long.parseLong(text("SELECT crc FROM sheet WHERE id = 1")) != checksum(text)) {
-            throw damaged(path);
+            throw Opening.damaged(path);
         }
         return text;
     }
@@ -288,7 +186,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             }
         } catch (SQLException e) {
             throw new BenchFileException(
-                    "The last act could not be written to " + FileName.of(path) + " (" + brief(e)
+                    "The last act could not be written to " + FileName.of(path) + " (" + Opening.brief(e)
                             + "); make room on the disk and try again.",
                     false,
                     e);
@@ -308,16 +206,16 @@ public final class BenchFile implements SampleSource, AutoCloseable {
     }
 
     /** The notebook, in order. */
-    public synchronized List<Act> acts() {
+    public synchronized List<NotebookLine> acts() {
         try (Statement s = connection.createStatement();
                 ResultSet r = s.executeQuery("SELECT at, says FROM act ORDER BY n")) {
-            List<Act> acts = new ArrayList<>();
+            List<NotebookLine> acts = new ArrayList<>();
             while (r.next()) {
-                acts.add(new Act(Instant.parse(r.getString(1)), r.getString(2)));
+                acts.add(new NotebookLine(Instant.parse(r.getString(1)), r.getString(2)));
             }
             return acts;
         } catch (SQLException e) {
-            throw damaged(path);
+            throw Opening.damaged(path);
         }
     }
 
@@ -336,7 +234,8 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             s.executeUpdate();
         } catch (SQLException e) {
             throw new BenchFileException(
-                    "The run cannot be started: " + FileName.of(path) + " cannot be written (" + brief(e) + ").",
+                    "The run cannot be started: " + FileName.of(path) + " cannot be written (" + Opening.brief(e)
+                            + ").",
                     false,
                     e);
         }
@@ -367,7 +266,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             }
             return runs;
         } catch (SQLException | IOException e) {
-            throw damaged(path);
+            throw Opening.damaged(path);
         }
     }
 
@@ -381,7 +280,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
                                     number("SELECT coalesce(max(run), 0) FROM block"),
                                     number("SELECT coalesce(max(run), 0) FROM begun")));
         } catch (SQLException e) {
-            throw damaged(path);
+            throw Opening.damaged(path);
         }
     }
 
@@ -419,7 +318,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             }
         } catch (SQLException e) {
             throw new BenchFileException(
-                    "Samples could not be written to " + FileName.of(path) + " (" + brief(e)
+                    "Samples could not be written to " + FileName.of(path) + " (" + Opening.brief(e)
                             + "); make room on the disk.",
                     false,
                     e);
@@ -462,7 +361,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         try {
             execute("PRAGMA max_page_count=" + Math.max(1, bytes / Math.max(1, number("PRAGMA page_size"))));
         } catch (SQLException e) {
-            throw damaged(path);
+            throw Opening.damaged(path);
         }
     }
 
@@ -477,7 +376,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             return number("SELECT last_insert_rowid()");
         } catch (SQLException e) {
             throw new BenchFileException(
-                    name + " could not be kept in " + FileName.of(path) + " (" + brief(e)
+                    name + " could not be kept in " + FileName.of(path) + " (" + Opening.brief(e)
                             + "); make room on the disk and try again.",
                     false,
                     e);
@@ -509,7 +408,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         try {
             return reading.read();
         } catch (SQLException | DataFormatException e) {
-            throw damaged(path);
+            throw Opening.damaged(path);
         }
     }
 
@@ -523,7 +422,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             s.execute();
         } catch (SQLException e) {
             throw new BenchFileException(
-                    FileName.of(copy) + " cannot be written there (" + brief(e) + "); choose another folder.",
+                    FileName.of(copy) + " cannot be written there (" + Opening.brief(e) + "); choose another folder.",
                     false,
                     e);
         }
@@ -554,7 +453,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         } catch (IOException e) {
             throw new BenchFileException(
                     Files.isReadable(damaged)
-                            ? FileName.of(repaired) + " cannot be written there (" + brief(e)
+                            ? FileName.of(repaired) + " cannot be written there (" + Opening.brief(e)
                                     + "); choose another folder."
                             : FileName.of(damaged) + " cannot be read; it was left as it is.",
                     false,
@@ -580,7 +479,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             in.executeUpdate();
         } catch (SQLException e) {
             throw new BenchFileException(
-                    FileName.of(path) + " could not be written (" + brief(e)
+                    FileName.of(path) + " could not be written (" + Opening.brief(e)
                             + "); make room on the disk and try again.",
                     false,
                     e);
@@ -607,19 +506,11 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         }
     }
 
-    private String text(String sql) throws SQLException {
+    String text(String sql) throws SQLException {
         try (Statement s = connection.createStatement();
                 ResultSet r = s.executeQuery(sql)) {
             return r.next() ? r.getString(1) : "";
         }
-    }
-
-    private static String brief(Exception e) {
-        return e instanceof IOException
-                ? "the folder does not take it"
-                : e.getMessage() == null
-                        ? "no reason given"
-                        : e.getMessage().replaceAll("^\\[|\\].*", "").toLowerCase(java.util.Locale.ROOT);
     }
 
     @Override

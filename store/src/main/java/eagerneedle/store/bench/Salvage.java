@@ -24,7 +24,7 @@ import java.util.zip.DataFormatException;
  * without gaps, and outlines say of each block which samples it held.
  */
 final class Salvage {
-    private record Act(String at, String says, byte[] session) {}
+    private record KeptAct(String at, String says, byte[] session) {}
 
     private record Block(int run, String channel, RawSamples samples) {}
 
@@ -33,7 +33,7 @@ final class Salvage {
     private record Attachment(String name, String kind, byte[] bytes) {}
 
     private final Path damaged;
-    private final Map<Long, Act> acts = new TreeMap<>();
+    private final Map<Long, KeptAct> acts = new TreeMap<>();
     private final Map<Long, Block> blocks = new TreeMap<>();
     private final Map<Long, Outline> outlines = new TreeMap<>();
     private final Map<Long, Attachment> attachments = new TreeMap<>();
@@ -143,7 +143,7 @@ final class Salvage {
             Instant.parse(r.text(1));
             byte[] session = r.bytes(3);
             if (session == null || read(session) != null) {
-                acts.put(r.id(), new Act(r.text(1), r.text(2), session));
+                acts.put(r.id(), new KeptAct(r.text(1), r.text(2), session));
             }
             mostActs = Math.max(mostActs, r.id());
         } catch (DateTimeParseException notAnAct) {
@@ -164,7 +164,7 @@ final class Salvage {
     private Repaired into(Path repaired, String sheetInstead) {
         Session last = null;
         long lastAct = 0;
-        for (Map.Entry<Long, Act> e : acts.entrySet()) {
+        for (Map.Entry<Long, KeptAct> e : acts.entrySet()) {
             Session s =
                     e.getValue().session() == null ? null : read(e.getValue().session());
             last = s == null ? last : s;
