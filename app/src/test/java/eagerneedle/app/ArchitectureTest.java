@@ -123,6 +123,24 @@ class ArchitectureTest {
             .resideInAPackage("javafx..");
 
     @ArchTest
+    static final ArchRule MODELS_OF_VIEWS_KNOW_NO_WIDGET = noClasses()
+            .that()
+            .resideInAPackage("eagerneedle.app..")
+            .and()
+            .haveSimpleNameEndingWith("Model")
+            .should()
+            .dependOnClassesThat()
+            .resideInAPackage("javafx..");
+
+    @ArchTest
+    static final ArchRule THE_LANGUAGE_KNOWS_NO_FUNCTION = noClasses()
+            .that()
+            .resideInAPackage("eagerneedle.core.formula..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAPackage("eagerneedle.core.function..");
+
+    @ArchTest
     static final ArchRule NO_CLASS_IS_AN_EXPERIMENT = noClasses()
             .that()
             .resideOutsideOfPackage("eagerneedle.rig.simulated..")
