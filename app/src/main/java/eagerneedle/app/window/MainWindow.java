@@ -375,7 +375,12 @@ public final class MainWindow implements Desk {
         } else if (e.isShortcutDown() && e.getCode() == KeyCode.F) {
             find();
         } else if (digit >= 0) {
-            go(Station.values()[digit]);
+            Station to = Station.values()[digit];
+            // A key that is held comes again and again: a station that is shown already is not entered anew each time.
+            if (to != dial.current()
+                    || !surface.getChildren().contains(views.get(to).node())) {
+                go(to);
+            }
         } else if (!typing && e.getCode() == KeyCode.F && projector.isVisible()) {
             projector.freeze();
         } else if (e.getCode() == KeyCode.ESCAPE && projector.isVisible()) {
