@@ -50,7 +50,7 @@ public final class SheetReader {
     private static final JsonSchema SCHEMA = loadSchema();
     /** The build looks which sheets lie in the folder. */
     private static final List<String> SHIPPED =
-            resource("shipped/index.txt").lines().toList();
+            List.copyOf(resource("shipped/index.txt").lines().toList());
 
     private SheetReader() {}
 
