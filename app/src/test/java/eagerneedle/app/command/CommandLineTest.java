@@ -390,7 +390,10 @@ class CommandLineTest {
     @Test
     void helpIsGivenForEveryCommand() {
         String usage = needle("--help").out();
-        var commands = new picocli.CommandLine(new NeedleCommand()).getSubcommands();
+        var commands = NeedleCommand.COMMANDS;
+        commands.forEach((name, type) -> assertThat(
+                        type.getAnnotation(picocli.CommandLine.Command.class).name())
+                .isEqualTo(name));
         assertThat(commands.keySet()).contains("open", "demo", "shots", "bench", "test", "fit", "simulate", "repair");
         commands.keySet().forEach(name -> {
             assertThat(usage).contains(name);
