@@ -4,7 +4,7 @@ import java.util.Arrays;
 import java.util.stream.IntStream;
 
 /** Very many numbers in order, and the few order statistics of a block that its figures need. */
-final class Ranks {
+public final class Ranks {
     private static final int FEW = 20_000;
     private static final int LOOKED_AT = 1024;
     private static final int IN_A_BIN = 8;
@@ -104,8 +104,16 @@ final class Ranks {
         }
     }
 
-    /** Brings the k-th smallest, 0-based, to its place; nothing before it is larger and nothing behind it smaller. */
-    static double select(double[] v, int from, int to, int k) {
+    /**
+     * Brings the k-th smallest to its place; nothing before it is larger and nothing behind it smaller (Hoare 1961,
+     * median of three).
+     *
+     * @param v finite numbers in any unit; those between {@code from} and, without it, {@code to} are put in another
+     *     order
+     * @param k rank counted from 0 at the beginning of the array, from {@code from} to below {@code to}
+     * @return the k-th smallest, in the unit of {@code v}
+     */
+    public static double select(double[] v, int from, int to, int k) {
         int low = from;
         int high = to - 1;
         while (low < high) {

@@ -1,5 +1,6 @@
 package eagerneedle.core.trace;
 
+import eagerneedle.core.quantity.Ranks;
 import java.util.Arrays;
 
 /**
@@ -52,8 +53,8 @@ final class Median {
             System.arraycopy(w.values, 0, middle, at, w.count);
             at += w.count;
         }
-        double first = select(middle, (int) lower);
-        return lower == upper ? first : (first + select(middle, (int) upper)) / 2;
+        double first = Ranks.select(middle, 0, inside, (int) lower);
+        return lower == upper ? first : (first + Ranks.select(middle, 0, inside, (int) upper)) / 2;
     }
 
     /** The values of a block within the bounds, and how many lie below. */
@@ -79,7 +80,7 @@ final class Median {
     }
 
     private static double selected(double[] v, int n) {
-        double upper = select(v, n / 2);
+        double upper = Ranks.select(v, 0, n, n / 2);
         if (n % 2 != 0) {
             return upper;
         }
@@ -88,40 +89,5 @@ final class Median {
             lower = Math.max(lower, v[i]);
         }
         return (lower + upper) / 2;
-    }
-
-    /** The k-th smallest, 0-based; afterwards nothing before k is larger (Hoare 1961, median of three). */
-    private static double select(double[] v, int k) {
-        int low = 0;
-        int high = v.length - 1;
-        while (low < high) {
-            double a = v[low];
-            double b = v[(low + high) >>> 1];
-            double c = v[high];
-            double pivot = Math.max(Math.min(a, b), Math.min(Math.max(a, b), c));
-            int i = low;
-            int j = high;
-            while (i <= j) {
-                while (v[i] < pivot) {
-                    i++;
-                }
-                while (v[j] > pivot) {
-                    j--;
-                }
-                if (i <= j) {
-                    double t = v[i];
-                    v[i++] = v[j];
-                    v[j--] = t;
-                }
-            }
-            if (k <= j) {
-                high = j;
-            } else if (k >= i) {
-                low = i;
-            } else {
-                return v[k];
-            }
-        }
-        return v[k];
     }
 }
