@@ -83,7 +83,6 @@ public final class CalibrateStation implements StationView {
             all.getChildren().add(left);
         }
         all.getChildren().add(hand);
-        refresh();
     }
 
     /** Takes the calibration of a channel over from another bench file. */

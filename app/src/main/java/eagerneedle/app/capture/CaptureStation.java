@@ -112,7 +112,6 @@ public final class CaptureStation implements StationView {
                 e.consume();
             }
         });
-        refresh();
     }
 
     private boolean lasts() {

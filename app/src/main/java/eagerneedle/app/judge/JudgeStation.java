@@ -62,7 +62,6 @@ public final class JudgeStation implements StationView {
         all.getStyleClass().add("surface");
         scroll.setContent(all);
         scroll.setFitToWidth(true);
-        refresh();
     }
 
     @Override

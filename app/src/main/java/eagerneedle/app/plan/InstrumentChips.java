@@ -1,6 +1,7 @@
 package eagerneedle.app.plan;
 
 import eagerneedle.app.station.Desk;
+import eagerneedle.app.widget.Hints;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.stockroom.Instrument;
@@ -13,7 +14,6 @@ import javafx.scene.Cursor;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
 import javafx.scene.layout.HBox;
@@ -82,7 +82,7 @@ final class InstrumentChips extends ScrollPane {
         chip.getStyleClass().add("chip");
         i.objection(desk.bench().clock().instant()).ifPresent(o -> {
             chip.setText("▲ " + chip.getText());
-            chip.setTooltip(new Tooltip(o));
+            Hints.give(chip, o);
         });
         chip.setId("chip-" + i.id());
         chip.setOnMouseDragged(e -> {

@@ -126,7 +126,6 @@ public final class PlanStation implements StationView {
         all.getStyleClass().add("surface");
         scroll.setContent(all);
         scroll.setFitToWidth(true);
-        refresh();
     }
 
     private Node predictedLine() {

@@ -148,7 +148,6 @@ public final class RecordStation implements StationView {
         right.setPrefWidth(330);
         right.setMinWidth(310);
         all.getChildren().addAll(left, right);
-        refresh();
     }
 
     private void write() {

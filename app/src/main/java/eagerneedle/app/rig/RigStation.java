@@ -103,7 +103,6 @@ public final class RigStation implements StationView {
         scroll.setFitToHeight(true);
         scroll.setContent(all);
         scroll.setFitToWidth(true);
-        refresh();
     }
 
     private String device() {

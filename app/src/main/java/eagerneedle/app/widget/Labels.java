@@ -2,7 +2,6 @@ package eagerneedle.app.widget;
 
 import javafx.scene.Node;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.VBox;
 
 /** Words in the few sizes and inks that the window uses. */
@@ -47,7 +46,7 @@ public final class Labels {
 
     /** Gives a control a tooltip that teaches and the same words for assistive technology. */
     public static <T extends javafx.scene.control.Control> T explained(T control, String says) {
-        control.setTooltip(new Tooltip(says));
+        Hints.give(control, says);
         control.setAccessibleHelp(says);
         return control;
     }

@@ -1,5 +1,6 @@
 package eagerneedle.app.window;
 
+import eagerneedle.app.widget.Hints;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.workbench.Workbench;
@@ -20,7 +21,6 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
@@ -214,9 +214,9 @@ public final class LedgerPane extends VBox {
         } else if (lit.isPresent() && lit.get().feeds().contains(e.key())) {
             line.getStyleClass().add("feeds");
         }
-        Tooltip.install(
+        Hints.give(
                 line,
-                new Tooltip(e.label()
+                e.label()
                         + (fresh
                                 ? bench.before(e.key())
                                         .flatMap(b -> e.quantity().map(q -> "\n" + moved(b, q)))
@@ -224,7 +224,7 @@ public final class LedgerPane extends VBox {
                                 : "")
                         + (e.outcome().problem() != null
                                 ? "\n" + e.outcome().problem()
-                                : e.source().equals("derived") ? "" : "\n" + e.source())));
+                                : e.source().equals("derived") ? "" : "\n" + e.source()));
         line.setOnMouseClicked(m -> select(e.key()));
         line.setOnKeyPressed(k -> {
             if (k.getCode() == KeyCode.ENTER || k.getCode() == KeyCode.SPACE) {

@@ -276,13 +276,6 @@ public final class MainWindow implements Desk {
                 .reduce((a, b) -> b)
                 .orElse(null);
         views.clear();
-        views.put(Station.PLAN, new PlanStation(this));
-        views.put(Station.RIG, new RigStation(this));
-        views.put(Station.CALIBRATE, new CalibrateStation(this));
-        views.put(Station.CAPTURE, new CaptureStation(this));
-        views.put(Station.REDUCE, new ReduceStation(this));
-        views.put(Station.JUDGE, new JudgeStation(this));
-        views.put(Station.RECORD, new RecordStation(this));
         title.setText(bench.sheet().title());
         place.setText((bench.sheet().place().isEmpty() ? "" : bench.sheet().place() + " · ")
                 + DAY.format(bench.session().created()));
@@ -292,7 +285,7 @@ public final class MainWindow implements Desk {
         ledger.show(bench);
         ledger.focusRun(run);
         go(Station.PLAN);
-        refresh();
+        around();
         remember();
     }
 
@@ -321,10 +314,12 @@ public final class MainWindow implements Desk {
         if (beside != null) {
             beside.refresh();
         }
-        views.get(dial.current()).refresh();
-        if (dial.current() != Station.REDUCE) {
-            views.get(Station.REDUCE).refresh();
-        }
+        view(dial.current()).refresh();
+        around();
+    }
+
+    /** What stands around the station. */
+    private void around() {
         ledger.refresh();
         trial.refresh();
         dial.refresh();
@@ -334,7 +329,7 @@ public final class MainWindow implements Desk {
     }
 
     private void tick() {
-        views.get(dial.current()).tick();
+        view(dial.current()).tick();
         projector.tick(bench, rig, dial.current());
         if (dial.current() != Station.CAPTURE) {
             strip.live(rig == null ? "" : rig.news());
@@ -343,7 +338,7 @@ public final class MainWindow implements Desk {
 
     @Override
     public void go(Station station) {
-        StationView view = views.get(station);
+        StationView view = view(station);
         beside = null;
         boolean animated = stage.isShowing();
         dial.point(station, animated);
@@ -377,8 +372,7 @@ public final class MainWindow implements Desk {
         } else if (digit >= 0) {
             Station to = Station.values()[digit];
             // A key that is held comes again and again: a station that is shown already is not entered anew each time.
-            if (to != dial.current()
-                    || !surface.getChildren().contains(views.get(to).node())) {
+            if (to != dial.current() || !surface.getChildren().contains(view(to).node())) {
                 go(to);
             }
         } else if (!typing && e.getCode() == KeyCode.F && projector.isVisible()) {
@@ -503,7 +497,7 @@ public final class MainWindow implements Desk {
     public void choose(Run newRun) {
         run = newRun;
         ledger.focusRun(newRun);
-        views.get(dial.current()).refresh();
+        view(dial.current()).refresh();
     }
 
     @Override
@@ -511,9 +505,21 @@ public final class MainWindow implements Desk {
         return pace;
     }
 
-    /** The work surface of a station. */
+    /** The work surface of a station, made when it is first entered. */
     public StationView view(Station station) {
-        return views.get(station);
+        return views.computeIfAbsent(station, this::made);
+    }
+
+    private StationView made(Station station) {
+        return switch (station) {
+            case PLAN -> new PlanStation(this);
+            case RIG -> new RigStation(this);
+            case CALIBRATE -> new CalibrateStation(this);
+            case CAPTURE -> new CaptureStation(this);
+            case REDUCE -> new ReduceStation(this);
+            case JUDGE -> new JudgeStation(this);
+            case RECORD -> new RecordStation(this);
+        };
     }
 
     public CourseDial dial() {

@@ -1,5 +1,6 @@
 package eagerneedle.app.window;
 
+import eagerneedle.app.widget.Hints;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.workbench.Workbench;
@@ -8,7 +9,6 @@ import java.util.function.Supplier;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -59,7 +59,7 @@ final class TrialBanner extends HBox {
                         ? "Change an input, a window, a school, leave a run out: everything follows, nothing is kept."
                         : tried.get(tried.size() - 1)
                                 + (tried.size() > 1 ? "  (and " + (tried.size() - 1) + " more)" : ""));
-        says.setTooltip(tried.isEmpty() ? null : new Tooltip(String.join("\n", tried)));
+        Hints.give(says, String.join("\n", tried));
         keep.setDisable(tried.isEmpty());
     }
 }

@@ -1,5 +1,7 @@
 package eagerneedle.app.plot;
 
+import static eagerneedle.app.OnScreen.act;
+import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
@@ -57,7 +59,7 @@ class PlotViewTest {
     }
 
     private void show(FxRobot robot, boolean movable) {
-        robot.interact(() -> {
+        act(() -> {
             if (movable) {
                 view.onWindow(0.1, (from, to, finished) -> {
                     moves.add(new double[] {from, to, finished ? 1 : 0});
@@ -66,7 +68,7 @@ class PlotViewTest {
             }
             view.plot(plot(2, 8), false);
         });
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
     }
 
     private Point2D at(double x) {
@@ -76,7 +78,7 @@ class PlotViewTest {
 
     @Test
     void withoutAPlotItSaysWhatToDo(FxRobot robot) {
-        robot.interact(() -> view.plot(null, false));
+        act(() -> view.plot(null, false));
         assertThat(view.frame()).isNull();
         assertThat(view.getAccessibleText()).isEqualTo("Nothing yet.");
     }
@@ -87,13 +89,13 @@ class PlotViewTest {
         Plot.View whole = view.frame().view();
         robot.moveTo(at(5));
         robot.scroll(3, VerticalDirection.UP);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         Plot.View zoomed = view.frame().view();
         assertThat(zoomed.x1() - zoomed.x0()).isNotCloseTo(whole.x1() - whole.x0(), within(0.5));
         assertThat((zoomed.x0() + zoomed.x1()) / 2).isCloseTo(5, within(0.4));
         assertThat(zoomed.y0()).isEqualTo(whole.y0());
         robot.doubleClickOn(at((zoomed.x0() + zoomed.x1()) / 2), MouseButton.PRIMARY);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(view.frame().view()).isEqualTo(whole);
     }
 
@@ -102,7 +104,7 @@ class PlotViewTest {
         show(robot, false);
         Plot.View before = view.frame().view();
         robot.drag(at(5), MouseButton.SECONDARY).dropTo(at(4));
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(view.frame().view().x0()).isCloseTo(before.x0() + 1, within(0.15));
     }
 
@@ -110,14 +112,14 @@ class PlotViewTest {
     void eachEdgeIsDraggedByItself(FxRobot robot) {
         show(robot, true);
         robot.drag(at(2), MouseButton.PRIMARY).dropTo(at(3));
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         double[] last = moves.get(moves.size() - 1);
         assertThat(last[0]).isCloseTo(3, within(0.1));
         assertThat(last[1]).isEqualTo(8);
         assertThat(last[2]).isEqualTo(1);
         assertThat(moves.subList(0, moves.size() - 1)).anyMatch(m -> m[2] == 0);
         robot.drag(at(8), MouseButton.PRIMARY).dropTo(at(6));
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(moves.get(moves.size() - 1)[1]).isCloseTo(6, within(0.1));
     }
 
@@ -125,7 +127,7 @@ class PlotViewTest {
     void anEdgeNeverPassesTheOther(FxRobot robot) {
         show(robot, true);
         robot.drag(at(2), MouseButton.PRIMARY).dropTo(at(9.5));
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         double[] last = moves.get(moves.size() - 1);
         assertThat(last[0]).isLessThan(last[1]);
         assertThat(last[1]).isEqualTo(8);
@@ -135,7 +137,7 @@ class PlotViewTest {
     void awayFromAnEdgeNothingMoves(FxRobot robot) {
         show(robot, true);
         robot.drag(at(5), MouseButton.PRIMARY).dropTo(at(6));
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(moves).isEmpty();
     }
 
@@ -145,7 +147,7 @@ class PlotViewTest {
         robot.clickOn(at(5));
         robot.push(KeyCode.LEFT);
         robot.push(KeyCode.UP).push(KeyCode.SHIFT, KeyCode.RIGHT);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(moves.get(0)[0]).isCloseTo(1.9, within(1e-9));
         assertThat(moves.get(1)[1]).isCloseTo(9.0, within(1e-9));
     }
@@ -154,7 +156,7 @@ class PlotViewTest {
     void withoutAListenerTheWindowIsOnlyShown(FxRobot robot) {
         show(robot, false);
         robot.drag(at(2), MouseButton.PRIMARY).dropTo(at(4));
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(moves).isEmpty();
         assertThat(view.isFocusTraversable()).isFalse();
     }
@@ -164,9 +166,9 @@ class PlotViewTest {
         show(robot, false);
         robot.rightClickOn(at(5));
         robot.clickOn("Copy numbers");
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         String[] copied = new String[1];
-        robot.interact(() -> copied[0] = Clipboard.getSystemClipboard().getString());
+        act(() -> copied[0] = Clipboard.getSystemClipboard().getString());
         assertThat(copied[0].lines().count()).isEqualTo(102);
         assertThat(copied[0].lines().findFirst().orElse("")).isEqualTo("series\ttime / s\tposition / m\tu");
     }
@@ -174,9 +176,9 @@ class PlotViewTest {
     @Test
     void theThemeReachesThePlotAndClosedPlotsAreForgotten(FxRobot robot) {
         show(robot, false);
-        robot.interact(() -> Theme.dress(view.getScene(), true));
+        act(() -> Theme.dress(view.getScene(), true));
         assertThat(view.getScene().getRoot().getStyleClass()).contains("in-the-dark");
-        robot.interact(() -> Theme.dress(view.getScene(), false));
+        act(() -> Theme.dress(view.getScene(), false));
         assertThat(view.getScene().getRoot().getStyleClass()).doesNotContain("in-the-dark");
     }
 
@@ -184,24 +186,24 @@ class PlotViewTest {
     void stepsOfZoomingAreTakenBackOneByOne(FxRobot robot) {
         show(robot, true);
         Plot.View whole = view.frame().view();
-        robot.interact(view::requestFocus);
+        act(view::requestFocus);
         robot.moveTo(at(5));
         robot.scroll(2, VerticalDirection.UP);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         Plot.View once = view.frame().view();
         assertThat(once).isNotEqualTo(whole);
         WaitForAsyncUtils.sleep(400, java.util.concurrent.TimeUnit.MILLISECONDS);
         robot.scroll(2, VerticalDirection.UP);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(view.frame().view()).isNotEqualTo(once);
         robot.push(KeyCode.BACK_SPACE);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(view.frame().view()).isEqualTo(once);
         robot.push(KeyCode.BACK_SPACE);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(view.frame().view()).isEqualTo(whole);
         robot.push(KeyCode.BACK_SPACE);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(view.frame().view()).as("nothing is left to take back").isEqualTo(whole);
     }
 
@@ -209,7 +211,7 @@ class PlotViewTest {
     void plotsThatShareAnAxisMoveTogetherWithScalesOfTheirOwn(FxRobot robot) {
         show(robot, false);
         PlotView below = new PlotView("below");
-        robot.interact(() -> {
+        act(() -> {
             below.share(view);
             ((BorderPane) view.getScene().getRoot()).setBottom(below);
             below.setPrefHeight(120);
@@ -221,17 +223,17 @@ class PlotViewTest {
                             List.of(new Layer.Stems(new double[] {2, 5, 8}, new double[] {-1, 2, -1}, 0))),
                     true);
         });
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(below.frame().view().x0()).isEqualTo(view.frame().view().x0());
         robot.moveTo(below.localToScreen(below.frame().px(5), below.frame().top() + 5));
         robot.scroll(3, VerticalDirection.UP);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(view.frame().view().x1())
                 .as("the upper follows the lower")
                 .isEqualTo(below.frame().view().x1());
         assertThat(below.frame().view().y1()).isLessThan(4);
-        robot.interact(view::back);
-        WaitForAsyncUtils.waitForFxEvents();
+        act(view::back);
+        settle();
         assertThat(below.frame().view().x1())
                 .isEqualTo(view.frame().view().x1())
                 .isGreaterThan(9.9);
@@ -241,9 +243,9 @@ class PlotViewTest {
     void cursorsAreSetByClickAndKeyAndTakenAwayByTheThird(FxRobot robot) {
         List<double[]> set = new ArrayList<>();
         show(robot, true);
-        robot.interact(() -> view.onCursors(set::add));
+        act(() -> view.onCursors(set::add));
         robot.clickOn(at(5));
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(set.get(0)).hasSize(1);
         assertThat(set.get(0)[0]).isCloseTo(5, within(0.1));
         robot.push(KeyCode.C);
@@ -259,11 +261,11 @@ class PlotViewTest {
     void aPointIsPickedWhereItStands(FxRobot robot) {
         List<Integer> picked = new ArrayList<>();
         show(robot, false);
-        robot.interact(() -> view.onPoint((layer, index) -> picked.add(index)));
+        act(() -> view.onPoint((layer, index) -> picked.add(index)));
         PlotPainter.Frame f = view.frame();
         robot.clickOn(view.localToScreen(f.px(6), f.py(36)));
         robot.clickOn(view.localToScreen(f.px(2), f.py(80)));
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(picked).hasSize(1);
         assertThat(picked.get(0)).isBetween(59, 61);
     }

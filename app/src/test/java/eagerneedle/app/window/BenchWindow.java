@@ -1,5 +1,8 @@
 package eagerneedle.app.window;
 
+import static eagerneedle.app.OnScreen.act;
+import static eagerneedle.app.OnScreen.settle;
+
 import eagerneedle.app.command.NeedleCommand;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.session.Session;
@@ -38,14 +41,13 @@ abstract class BenchWindow {
 
     @AfterEach
     void close() {
-        WaitForAsyncUtils.asyncFx(() -> stage.close());
-        WaitForAsyncUtils.waitForFxEvents();
+        act(() -> stage.close());
     }
 
     /** Opens a window on a new session of a sheet's text. */
     void openText(FxRobot robot, String text, Clock clock) {
         SheetReader.Located sheet = SheetReader.read(text, "the test's sheet");
-        robot.interact(() -> {
+        act(() -> {
             Workbench bench = new Workbench(
                     BenchFile.create(
                             folder.resolve(sheet.sheet().id() + ".needle"),
@@ -56,7 +58,7 @@ abstract class BenchWindow {
             stage.setY(0);
             stage.show();
         });
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
     }
 
     /** Opens a window on a session that was carried out on the simulated rig of a method. */
@@ -66,7 +68,7 @@ abstract class BenchWindow {
                 new String[] {"simulate", method, "--seed", "7", "-o", file.toString()},
                 new PrintStream(PrintStream.nullOutputStream()),
                 System.err);
-        robot.interact(() -> {
+        act(() -> {
             window = new MainWindow(
                     stage,
                     new Workbench(BenchFile.open(file), Clock.systemUTC()),
@@ -79,12 +81,12 @@ abstract class BenchWindow {
             stage.setHeight(800);
             stage.show();
         });
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
     }
 
     static void await(Callable<Boolean> condition) throws Exception {
         WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, condition);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
     }
 
     static String text(FxRobot robot, String id) {
@@ -92,18 +94,18 @@ abstract class BenchWindow {
     }
 
     static void fire(FxRobot robot, String id) {
-        robot.interact(() -> robot.lookup("#" + id).queryAs(ButtonBase.class).fire());
-        WaitForAsyncUtils.waitForFxEvents();
+        act(() -> robot.lookup("#" + id).queryAs(ButtonBase.class).fire());
+        settle();
     }
 
     static void type(FxRobot robot, String id, String text) {
-        robot.interact(() -> robot.lookup("#" + id).queryAs(TextField.class).setText(text));
-        WaitForAsyncUtils.waitForFxEvents();
+        act(() -> robot.lookup("#" + id).queryAs(TextField.class).setText(text));
+        settle();
     }
 
     static void pick(FxRobot robot, String menu, String words) {
         MenuButton m = robot.lookup("#" + menu).queryAs(MenuButton.class);
-        robot.interact(() -> {
+        act(() -> {
             if (m.getOnShowing() != null) {
                 m.getOnShowing().handle(null);
             }
@@ -113,7 +115,7 @@ abstract class BenchWindow {
                     .orElseThrow(() -> new AssertionError("no item " + words))
                     .fire();
         });
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
     }
 
     Session session() {

@@ -1,5 +1,6 @@
 package eagerneedle.app.window;
 
+import static eagerneedle.app.OnScreen.act;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
@@ -250,9 +251,8 @@ class CaptureModesTest extends BenchWindow {
                 new java.awt.image.BufferedImage(8, 8, java.awt.image.BufferedImage.TYPE_INT_RGB),
                 "png",
                 picture.toFile());
-        robot.interact(
-                () -> ((eagerneedle.app.capture.CaptureStation) window.view(eagerneedle.app.station.Station.CAPTURE))
-                        .attach(picture));
+        act(() -> ((eagerneedle.app.capture.CaptureStation) window.view(eagerneedle.app.station.Station.CAPTURE))
+                .attach(picture));
         fire(robot, "keep-run");
         assertThat(kept().entries().byEye()).containsEntry("gauge", "1.42(5) mm");
         assertThat(window.bench()
@@ -269,7 +269,7 @@ class CaptureModesTest extends BenchWindow {
         assertThat(text(robot, "level-row-low")).contains("1 of 1");
         fire(robot, "copy-rows");
         String[] pasted = {""};
-        robot.interact(() -> pasted[0] = Clipboard.getSystemClipboard().getString());
+        act(() -> pasted[0] = Clipboard.getSystemClipboard().getString());
         assertThat(pasted[0].split("\n")[0]).isEqualTo("run\tlevel\tvoltage, V\tu\tsecond voltage, V\tu\tdial gauge");
         String[] first = pasted[0].split("\n")[1].split("\t");
         assertThat(first).startsWith("Run 1", "low").endsWith("1.42(5) mm").hasSize(7);
@@ -305,7 +305,7 @@ class CaptureModesTest extends BenchWindow {
                 .orElseThrow()
                 .from();
         fire(robot, "watch-more");
-        robot.interact(() -> robot.lookup("#watch-acknowledge-0")
+        act(() -> robot.lookup("#watch-acknowledge-0")
                 .queryAs(javafx.scene.control.Hyperlink.class)
                 .fire());
         assertThat(window.bench().findings())
@@ -313,7 +313,7 @@ class CaptureModesTest extends BenchWindow {
                 .allMatch(f -> f.severity() == eagerneedle.core.watch.Finding.Severity.NOTE);
         assertThat(session().explained()).hasSize(1);
         type(robot, "watch-why-0", "range left too small");
-        robot.interact(() -> robot.lookup("#watch-void-0")
+        act(() -> robot.lookup("#watch-void-0")
                 .queryAs(javafx.scene.control.Hyperlink.class)
                 .fire());
         assertThat(kept().entries().voided().get(0).reason()).isEqualTo("range left too small");

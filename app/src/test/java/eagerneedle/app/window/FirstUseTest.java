@@ -1,5 +1,7 @@
 package eagerneedle.app.window;
 
+import static eagerneedle.app.OnScreen.act;
+import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.app.station.Progress;
@@ -24,7 +26,6 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** An empty session in a small window, and one that was cut off in the middle of a run. */
 @ExtendWith(ApplicationExtension.class)
@@ -51,8 +52,7 @@ class FirstUseTest {
 
     @AfterEach
     void close() {
-        WaitForAsyncUtils.asyncFx(() -> window.stage().close());
-        WaitForAsyncUtils.waitForFxEvents();
+        act(() -> window.stage().close());
     }
 
     private static String text(FxRobot robot, String id) {
@@ -68,7 +68,7 @@ class FirstUseTest {
         assertThat(robot.lookup(".label").queryAll())
                 .anyMatch(n -> ((Label) n).getText().startsWith("Next: Level, rolling east"));
         robot.push(KeyCode.SPACE);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(text(robot, "watch-line")).contains("connect it at Rig first");
         robot.push(KeyCode.DIGIT5);
         assertThat(robot.lookup("#trace").query().getAccessibleText()).contains("Capture or import a run first");
@@ -82,8 +82,8 @@ class FirstUseTest {
     @Test
     void noControlLeavesASmallWindow(FxRobot robot) {
         for (Station s : Station.values()) {
-            robot.interact(() -> window.go(s));
-            WaitForAsyncUtils.waitForFxEvents();
+            act(() -> window.go(s));
+            settle();
             double width = window.stage().getScene().getWidth();
             robot.lookup(n -> n instanceof Button && n.isVisible()).queryAll().forEach(n -> {
                 Bounds b = n.localToScene(n.getBoundsInLocal());
@@ -97,11 +97,11 @@ class FirstUseTest {
     void readingsMoveFromPlannedToMeasured(FxRobot robot) {
         robot.clickOn("#read-spacing");
         robot.write("843.1(6) mm").push(KeyCode.ENTER);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(window.bench().session().measured()).containsEntry("spacing", "843.1(6) mm");
         assertThat(Progress.of(window.bench(), Station.PLAN)).isEqualTo(Station.State.ATTENTION);
         robot.clickOn("#undo");
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(window.bench().session().measured()).isEmpty();
     }
 
@@ -110,7 +110,7 @@ class FirstUseTest {
         robot.push(KeyCode.DIGIT2);
         for (String step : new String[] {"feet", "aim"}) {
             robot.clickOn("#step-" + step);
-            WaitForAsyncUtils.waitForFxEvents();
+            settle();
         }
         assertThat(window.bench().session().signOffs()).containsOnlyKeys("feet", "aim");
         assertThat(Progress.of(window.bench(), Station.RIG)).isEqualTo(Station.State.ATTENTION);
@@ -131,8 +131,8 @@ class FirstUseTest {
             }
             file.append(1, "position", new RawSamples(t, c));
         }
-        robot.interact(() -> window.open(cut));
-        WaitForAsyncUtils.waitForFxEvents();
+        act(() -> window.open(cut));
+        settle();
         assertThat(window.bench().session().run(1).orElseThrow().name()).isEqualTo("Recovered run 1");
         assertThat(text(robot, "watch-line")).contains("recovered");
         assertThat(window.bench()

@@ -1,5 +1,7 @@
 package eagerneedle.app.window;
 
+import static eagerneedle.app.OnScreen.act;
+import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.app.station.Progress;
@@ -17,7 +19,6 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.Start;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** Methods that have nothing in common, walked through all stations in the same window. */
 class MethodsWindowTest extends BenchWindow {
@@ -41,7 +42,7 @@ class MethodsWindowTest extends BenchWindow {
             KeyCode.DIGIT1, KeyCode.DIGIT2, KeyCode.DIGIT3, KeyCode.DIGIT4, KeyCode.DIGIT5, KeyCode.DIGIT6
         }) {
             robot.push(key);
-            WaitForAsyncUtils.waitForFxEvents();
+            settle();
         }
         assertThat(text(robot, "verdict")).contains("agree");
         String before = window.bench()
@@ -49,7 +50,7 @@ class MethodsWindowTest extends BenchWindow {
                 .quantity(window.bench().sheet().mainComparison().result())
                 .orElseThrow()
                 .toString();
-        robot.interact(() ->
+        act(() ->
                 robot.lookup("#mistake-" + mistake).queryAs(ToggleButton.class).fire());
         VBox shown = robot.lookup("#mistake-shown").queryAs(VBox.class);
         assertThat(shown.lookupAll(".label").stream()
@@ -66,7 +67,7 @@ class MethodsWindowTest extends BenchWindow {
             assertThat(text(robot, "statement-0")).isNotBlank().doesNotContain("not known");
         }
         robot.push(KeyCode.DIGIT7);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
     }
 
     /** From the plan to the report, with a reading mistyped on the way and put right. */
@@ -93,12 +94,12 @@ class MethodsWindowTest extends BenchWindow {
         fire(robot, "connect");
         await(() -> window.rig().isPresent());
         robot.push(KeyCode.DIGIT3);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         robot.push(KeyCode.DIGIT4);
         fire(robot, "start-stop");
         await(() -> window.rig().get().isRecording());
         fire(robot, "start-stop");
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         if (robot.lookup("#discard-run").query().getParent().getParent().isVisible()) {
             fire(robot, "discard-run");
         }
@@ -119,7 +120,7 @@ class MethodsWindowTest extends BenchWindow {
                 .anyMatch(n -> ((Label) n).getText().startsWith(about));
         robot.push(KeyCode.DIGIT7);
         for (var step : window.bench().sheet().finish()) {
-            robot.interact(() -> robot.lookup("#step-" + step.id())
+            act(() -> robot.lookup("#step-" + step.id())
                     .queryAs(javafx.scene.control.CheckBox.class)
                     .fire());
         }
@@ -133,12 +134,12 @@ class MethodsWindowTest extends BenchWindow {
     }
 
     private static void enter(FxRobot robot, String id, String words) {
-        robot.interact(() -> {
+        act(() -> {
             javafx.scene.control.TextField f = robot.lookup("#" + id).queryAs(javafx.scene.control.TextField.class);
             f.setText(words);
             f.getOnAction().handle(new javafx.event.ActionEvent());
         });
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
     }
 
     @Test
@@ -160,9 +161,8 @@ class MethodsWindowTest extends BenchWindow {
         fire(robot, "connect");
         await(() -> window.rig().isPresent());
         robot.push(KeyCode.DIGIT4);
-        robot.interact(
-                () -> robot.lookup("#level-bare-m5").queryAs(ToggleButton.class).fire());
-        WaitForAsyncUtils.waitForFxEvents();
+        act(() -> robot.lookup("#level-bare-m5").queryAs(ToggleButton.class).fire());
+        settle();
         robot.push(KeyCode.SPACE);
         await(() -> window.rig().get().count("spokes") > 115);
         robot.push(KeyCode.SPACE);
@@ -175,7 +175,7 @@ class MethodsWindowTest extends BenchWindow {
         assertThat(a.value()).as("100 g on the bare wheel, mm/s²").isBetween(80.0, 200.0);
         assertThat(a.u() / a.value()).isLessThan(0.01);
         robot.push(KeyCode.DIGIT5);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(robot.lookup("#run-" + run.id()).tryQuery()).isPresent();
     }
 }

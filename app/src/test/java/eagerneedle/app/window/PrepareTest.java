@@ -1,5 +1,7 @@
 package eagerneedle.app.window;
 
+import static eagerneedle.app.OnScreen.act;
+import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
@@ -69,14 +71,14 @@ class PrepareTest extends BenchWindow {
     private static void drag(FxRobot robot, String from, String to, Callable<Boolean> done) throws Exception {
         ScrollPane line = robot.lookup("#at-hand").queryAs(ScrollPane.class);
         Node chip = robot.lookup(from).query();
-        robot.interact(() -> line.setHvalue(Math.min(
+        act(() -> line.setHvalue(Math.min(
                 1,
                 chip.getBoundsInParent().getMinX()
                         / Math.max(
                                 1,
                                 line.getContent().getLayoutBounds().getWidth()
                                         - line.getViewportBounds().getWidth()))));
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         robot.drag(from, MouseButton.PRIMARY).dropTo(to);
         await(done);
     }
@@ -104,7 +106,7 @@ class PrepareTest extends BenchWindow {
         await(() -> text(robot, "target-says").startsWith("The target is met"));
         fire(robot, "undo");
         assertThat(window.bench().plan().quantity("g").orElseThrow().u()).isEqualTo(before);
-        robot.interact(() -> robot.lookup("#target").queryAs(TextField.class).setText("soon"));
+        act(() -> robot.lookup("#target").queryAs(TextField.class).setText("soon"));
         fire(robot, "target-work");
         assertThat(text(robot, "target-says")).startsWith("Write the target as a share");
     }
@@ -112,13 +114,13 @@ class PrepareTest extends BenchWindow {
     @Test
     void anInputIsTiedToTheInstrumentThatReadsItBest(FxRobot robot) throws Exception {
         open(robot, "baggage-chute");
-        robot.interact(() -> {
+        act(() -> {
             stage.setWidth(1024);
             stage.setHeight(700);
         });
         double before = window.bench().plan().quantity("rise_A").orElseThrow().u();
         MenuButton ties = robot.lookup("#tie-rise_A").queryAs(MenuButton.class);
-        robot.interact(() -> ties.getOnShowing().handle(null));
+        act(() -> ties.getOnShowing().handle(null));
         assertThat(ties.getItems().get(0).getText())
                 .as("best first")
                 .startsWith("micrometer TH-MM-01")
@@ -145,7 +147,7 @@ class PrepareTest extends BenchWindow {
     @Test
     void aColumnOfASpreadsheetRunsDownTheInputs(FxRobot robot) throws Exception {
         open(robot, "baggage-chute");
-        robot.interact(() -> {
+        act(() -> {
             javafx.scene.input.ClipboardContent c = new javafx.scene.input.ClipboardContent();
             c.putString("20.03\tcaliper\n40.00(2) mm\n60.05\n");
             javafx.scene.input.Clipboard.getSystemClipboard().setContent(c);
@@ -156,8 +158,7 @@ class PrepareTest extends BenchWindow {
         assertThat(Reading.parse(session().measured().get("rise_A"))).isEqualTo(Reading.parse("20.03 limit 0.05 mm"));
         fire(robot, "undo");
         assertThat(session().measured()).as("one paste is one act").isEmpty();
-        robot.interact(
-                () -> robot.lookup("#read-g_reference").queryAs(TextField.class).paste());
+        act(() -> robot.lookup("#read-g_reference").queryAs(TextField.class).paste());
         assertThat(text(robot, "watch-line")).contains("3 cells were pasted, but there are only 1 inputs");
     }
 
@@ -175,7 +176,7 @@ class PrepareTest extends BenchWindow {
                 .queryAs(Label.class)
                 .getText()
                 .equals("time is over: sign it off"));
-        robot.interact(() -> robot.lookup("#beside #step-warm")
+        act(() -> robot.lookup("#beside #step-warm")
                 .queryAs(javafx.scene.control.CheckBox.class)
                 .fire());
         assertThat(session().signOffs()).containsKey("warm");
@@ -201,7 +202,7 @@ class PrepareTest extends BenchWindow {
     void aSwappedLeadIsFoundByTouchAndTheTagsAreExchanged(FxRobot robot) throws Exception {
         open(robot, "drying-cabinet");
         robot.push(KeyCode.DIGIT2);
-        robot.interact(() -> {
+        act(() -> {
             @SuppressWarnings("unchecked")
             ChoiceBox<String> mistake = robot.lookup("#mistake").queryAs(ChoiceBox.class);
             mistake.setValue("swapped");
@@ -239,7 +240,7 @@ class PrepareTest extends BenchWindow {
         open(robot, "drying-cabinet");
         robot.push(KeyCode.DIGIT2);
         pick(robot, "change-room", "Tag: position");
-        robot.interact(() -> {
+        act(() -> {
             robot.lookup("#tag-position-room").queryAs(TextField.class).setText("window sill");
             robot.lookup("#tag-specimen-room").queryAs(TextField.class).setText("TH-SP-14");
         });
@@ -259,13 +260,11 @@ class PrepareTest extends BenchWindow {
                 new java.io.PrintStream(java.io.PrintStream.nullOutputStream()),
                 System.err);
         robot.push(KeyCode.DIGIT3);
-        robot.interact(() -> ((eagerneedle.app.calibrate.CalibrateStation)
-                        window.view(eagerneedle.app.station.Station.CALIBRATE))
+        act(() -> ((eagerneedle.app.calibrate.CalibrateStation) window.view(eagerneedle.app.station.Station.CALIBRATE))
                 .reuse("position", other));
         assertThat(session().calibrationOf("position").orElseThrow().points()).hasSize(6);
         assertThat(text(robot, "watch-line")).startsWith("Taken over: calibrated 23 Nov 2026");
-        robot.interact(() -> ((eagerneedle.app.calibrate.CalibrateStation)
-                        window.view(eagerneedle.app.station.Station.CALIBRATE))
+        act(() -> ((eagerneedle.app.calibrate.CalibrateStation) window.view(eagerneedle.app.station.Station.CALIBRATE))
                 .reuse("position", folder.resolve("baggage-chute.needle.none")));
         assertThat(text(robot, "watch-line")).contains("is not there");
         assertThat(session().calibrations()).hasSize(1);
@@ -279,8 +278,7 @@ class PrepareTest extends BenchWindow {
         robot.clickOn("#output-heater").write("30");
         fire(robot, "output-set-heater");
         assertThat(text(robot, "watch-line")).contains("stays between 0 V and 24 V");
-        robot.interact(
-                () -> robot.lookup("#output-heater").queryAs(TextField.class).setText("6"));
+        act(() -> robot.lookup("#output-heater").queryAs(TextField.class).setText("6"));
         fire(robot, "output-set-heater");
         await(() -> standIn.output("heater") == 6);
         await(() -> text(robot, "output-now-heater").startsWith("6 V"));
@@ -297,14 +295,14 @@ class PrepareTest extends BenchWindow {
         robot.push(KeyCode.SPACE);
         await(() -> window.rig().isPresent());
         robot.push(KeyCode.DIGIT3);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         for (int i = 0; i < 6; i++) {
             tabTo(robot, "reference");
             robot.push(KeyCode.ENTER);
             await(() -> text(robot, "steadiness").startsWith("steady"));
             tabTo(robot, "take-point");
             robot.push(KeyCode.SPACE);
-            WaitForAsyncUtils.waitForFxEvents();
+            settle();
         }
         tabTo(robot, "keep-calibration");
         robot.push(KeyCode.SPACE);
@@ -328,7 +326,7 @@ class PrepareTest extends BenchWindow {
                             ? "none"
                             : focus.getId() == null ? focus.getClass().getSimpleName() : focus.getId());
             robot.push(KeyCode.TAB);
-            WaitForAsyncUtils.waitForFxEvents();
+            settle();
             // On a busy machine the key arrives later than the call returns; pressing on would step over the place.
             for (int wait = 0; wait < 250 && stage.getScene().getFocusOwner() == focus; wait++) {
                 WaitForAsyncUtils.sleep(20, java.util.concurrent.TimeUnit.MILLISECONDS);
@@ -383,8 +381,7 @@ class PrepareTest extends BenchWindow {
         robot.push(KeyCode.DIGIT3);
         fire(robot, "calibrate-charge");
         for (String reading : new String[] {"352(1)", "731(1)", "1203(1)"}) {
-            robot.interact(() ->
-                    robot.lookup("#typed-reading").queryAs(TextField.class).setText(reading));
+            act(() -> robot.lookup("#typed-reading").queryAs(TextField.class).setText(reading));
             fire(robot, "take-point");
         }
         fire(robot, "keep-calibration");
@@ -467,20 +464,17 @@ class PrepareTest extends BenchWindow {
         fire(robot, "stock-TH-MM-02");
         fire(robot, "stock-copy");
         assertThat(window.stockroom().find("TH-MM-03")).isPresent();
-        robot.interact(() ->
-                robot.lookup("#stock-field-accuracy").queryAs(TextField.class).setText("rather good"));
+        act(() -> robot.lookup("#stock-field-accuracy").queryAs(TextField.class).setText("rather good"));
         fire(robot, "stock-save");
         assertThat(text(robot, "watch-line")).contains("The accuracy of TH-MM-03 cannot be read at 'rather good'");
-        robot.interact(() ->
-                robot.lookup("#stock-field-accuracy").queryAs(TextField.class).setText("0.002 mm"));
+        act(() -> robot.lookup("#stock-field-accuracy").queryAs(TextField.class).setText("0.002 mm"));
         fire(robot, "stock-save");
         assertThat(window.stockroom().find("TH-MM-03").orElseThrow().accuracy()).isEqualTo("0.002 mm");
         fire(robot, "stock-undo");
         assertThat(window.stockroom().find("TH-MM-03").orElseThrow().accuracy()).isEqualTo("0.004 mm");
         fire(robot, "stock-retire");
         assertThat(window.stockroom().find("TH-MM-03").orElseThrow().retired()).isTrue();
-        robot.interact(
-                () -> robot.lookup("#stock-event-what").queryAs(TextField.class).setText("jaws cleaned"));
+        act(() -> robot.lookup("#stock-event-what").queryAs(TextField.class).setText("jaws cleaned"));
         fire(robot, "stock-event-add");
         assertThat(window.stockroom().find("TH-MM-03").orElseThrow().history()).hasSize(1);
         fire(robot, "stock-leave");
@@ -492,7 +486,7 @@ class PrepareTest extends BenchWindow {
         open(robot, "calibration-day");
         for (KeyCode key : new KeyCode[] {KeyCode.DIGIT1, KeyCode.DIGIT2, KeyCode.DIGIT3}) {
             robot.push(key);
-            WaitForAsyncUtils.waitForFxEvents();
+            settle();
             robot
                     .lookup(n -> n instanceof TextInputControl
                             || n instanceof ChoiceBox

@@ -1,5 +1,7 @@
 package eagerneedle.app.window;
 
+import static eagerneedle.app.OnScreen.act;
+import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
@@ -36,7 +38,7 @@ class ReducingWindowTest extends BenchWindow {
     private void open(FxRobot robot, String method) {
         openRehearsed(robot, method);
         robot.push(KeyCode.DIGIT5);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
     }
 
     private Quantity result(String key) {
@@ -57,12 +59,12 @@ class ReducingWindowTest extends BenchWindow {
     }
 
     private static void submit(FxRobot robot, String id, String words) {
-        robot.interact(() -> {
+        act(() -> {
             TextField f = robot.lookup("#" + id).queryAs(TextField.class);
             f.setText(words);
             f.getOnAction().handle(new javafx.event.ActionEvent());
         });
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
     }
 
     @Test
@@ -71,12 +73,12 @@ class ReducingWindowTest extends BenchWindow {
         Quantity before = result("g");
         int acts = window.bench().file().acts().size();
         robot.push(KeyCode.W);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(robot.lookup("#trial").query().isVisible()).isTrue();
         robot.push(KeyCode.DIGIT1);
         submit(robot, "read-spacing", "860.0(6) mm");
         robot.push(KeyCode.DIGIT5);
-        robot.interact(() -> window.choose(run(28)));
+        act(() -> window.choose(run(28)));
         fire(robot, "leave-out");
         submit(robot, "reason", "tried");
         assertThat(result("g").value()).isNotCloseTo(before.value(), within(0.05));
@@ -107,7 +109,7 @@ class ReducingWindowTest extends BenchWindow {
     @Test
     void runsLieOverEachOtherAndThoseOfALevelAreTakenTogether(FxRobot robot) {
         open(robot, "potters-wheel");
-        robot.interact(() -> window.choose(run(8)));
+        act(() -> window.choose(run(8)));
         fire(robot, "sight-all");
         assertThat(plot(robot, "overlay").frame()).isNotNull();
         assertThat(plot(robot, "overlay").getAccessibleText()).isEqualTo("Disc on the wheel, all runs");
@@ -131,7 +133,7 @@ class ReducingWindowTest extends BenchWindow {
     @Test
     void aColumnIsAddedByFormulaAndTheTableGoesToASpreadsheet(FxRobot robot) {
         open(robot, "baggage-chute");
-        robot.interact(() -> window.choose(run(9)));
+        act(() -> window.choose(run(9)));
         fire(robot, "sight-table");
         TableView<?> table = robot.lookup("#run-table").queryAs(TableView.class);
         int columns = table.getColumns().size();
@@ -164,7 +166,7 @@ class ReducingWindowTest extends BenchWindow {
         assertThat(text(robot, "watch-line")).contains("There is a quantity ratio already");
         fire(robot, "copy-table");
         String[] copied = {""};
-        robot.interact(() -> copied[0] = Clipboard.getSystemClipboard().getString());
+        act(() -> copied[0] = Clipboard.getSystemClipboard().getString());
         String[] lines = copied[0].split("\n");
         assertThat(lines).hasSize(21);
         assertThat(lines[0])
@@ -180,8 +182,8 @@ class ReducingWindowTest extends BenchWindow {
     @Test
     void cursorsReadTheTraceAndTheSamplesBetweenThemAreLeftOutAndTakenInAgain(FxRobot robot) throws Exception {
         open(robot, "baggage-chute");
-        robot.interact(() -> window.choose(run(20)));
-        WaitForAsyncUtils.waitForFxEvents();
+        act(() -> window.choose(run(20)));
+        settle();
         PlotView trace = plot(robot, "trace");
         int all = window.bench()
                 .reduction()
@@ -215,13 +217,13 @@ class ReducingWindowTest extends BenchWindow {
     @Test
     void windowsOfAllRunsAreMovedAsInOneAndProposedAgain(FxRobot robot) {
         open(robot, "baggage-chute");
-        robot.interact(() -> window.choose(run(20)));
-        WaitForAsyncUtils.waitForFxEvents();
+        act(() -> window.choose(run(20)));
+        settle();
         var proposed = window.bench().reduction().window(run(12), "rolling").orElseThrow();
         var here = window.bench().reduction().window(run(20), "rolling").orElseThrow();
         robot.clickOn(at(plot(robot, "trace"), (here.from() + here.to()) / 2));
         robot.push(KeyCode.DOWN).push(KeyCode.SHIFT, KeyCode.LEFT);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         double moved = here.to()
                 - window.bench()
                         .reduction()
@@ -341,7 +343,7 @@ class ReducingWindowTest extends BenchWindow {
                 new java.awt.image.BufferedImage(30, 20, java.awt.image.BufferedImage.TYPE_INT_RGB),
                 "png",
                 picture.toFile());
-        robot.interact(() -> ((RecordStation) window.view(eagerneedle.app.station.Station.RECORD)).attach(picture));
+        act(() -> ((RecordStation) window.view(eagerneedle.app.station.Station.RECORD)).attach(picture));
         submit(robot, "note", "the door was ajar");
         assertThat(session().notes().get(0).pictures()).hasSize(1);
         assertThat(robot.lookup("#note-shelf").queryAs(Pane.class).getChildren())
@@ -352,7 +354,7 @@ class ReducingWindowTest extends BenchWindow {
         assertThat(html).contains("data:image/png;base64,").contains("the door was ajar");
         assertThat(new String(window.bench().report(true), 0, 5, java.nio.charset.StandardCharsets.ISO_8859_1))
                 .isEqualTo("%PDF-");
-        robot.interact(() -> ((RecordStation) window.view(eagerneedle.app.station.Station.RECORD))
+        act(() -> ((RecordStation) window.view(eagerneedle.app.station.Station.RECORD))
                 .attach(folder.resolve("none.png")));
         assertThat(text(robot, "watch-line")).contains("none.png cannot be read");
     }
@@ -365,14 +367,14 @@ class ReducingWindowTest extends BenchWindow {
         robot.write("friction torque with");
         await(() -> robot.lookup("#hit-0").tryQuery().isPresent());
         robot.push(KeyCode.ENTER);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(robot.lookup("#ledger .selected").query().getAccessibleText())
                 .startsWith("friction torque with the disc");
         robot.push(KeyCode.CONTROL, KeyCode.F);
         await(() -> robot.lookup("#finder").query().isVisible());
         robot.write("run 7");
         robot.push(KeyCode.ENTER);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(window.run().orElseThrow().id()).isEqualTo(7);
         assertThat(window.dial().current()).isEqualTo(eagerneedle.app.station.Station.REDUCE);
         fire(robot, "find");
@@ -393,19 +395,19 @@ class ReducingWindowTest extends BenchWindow {
         Plot.View whole = trace.frame().view();
         robot.moveTo(at(trace, 1.2));
         robot.scroll(2, javafx.geometry.VerticalDirection.UP);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         Plot.View once = trace.frame().view();
         assertThat(once.x1() - once.x0()).isLessThan(whole.x1() - whole.x0());
         WaitForAsyncUtils.sleep(400, java.util.concurrent.TimeUnit.MILLISECONDS);
         robot.scroll(2, javafx.geometry.VerticalDirection.UP);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(trace.frame().view().x1() - trace.frame().view().x0()).isLessThan(once.x1() - once.x0());
-        robot.interact(trace::requestFocus);
+        act(trace::requestFocus);
         robot.push(KeyCode.BACK_SPACE);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(trace.frame().view()).isEqualTo(once);
         robot.push(KeyCode.BACK_SPACE);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(trace.frame().view()).isEqualTo(whole);
     }
 }

@@ -1,5 +1,7 @@
 package eagerneedle.app.window;
 
+import static eagerneedle.app.OnScreen.act;
+import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.app.workbench.Home;
@@ -20,7 +22,6 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.Start;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** The start page, before any session and from within one. */
 class StartTest extends BenchWindow {
@@ -49,7 +50,7 @@ class StartTest extends BenchWindow {
 
     @BeforeEach
     void settled() {
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
     }
 
     @AfterEach
@@ -59,7 +60,7 @@ class StartTest extends BenchWindow {
 
     @Test
     void aSessionIsBegunByKeyAndKeptWhereTheProgramKeepsIts(FxRobot robot) throws Exception {
-        robot.interact(() -> robot.lookup("#begin-potters-wheel").query().requestFocus());
+        act(() -> robot.lookup("#begin-potters-wheel").query().requestFocus());
         robot.push(KeyCode.ENTER);
         await(() -> window != null);
         assertThat(window.bench().sheet().id()).isEqualTo("potters-wheel");
@@ -74,7 +75,7 @@ class StartTest extends BenchWindow {
         assertThat(recent.entries().get(0).title()).startsWith("Drying cabinet");
         robot.push(KeyCode.CONTROL, KeyCode.H);
         robot.clickOn("#recent-0");
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(robot.lookup("#start-page").tryQuery())
                 .as("the session that is open already is gone on with")
                 .isEmpty();
@@ -89,7 +90,7 @@ class StartTest extends BenchWindow {
         assertThat(robot.lookup("#start-says").queryAs(Labeled.class).getText()).contains("gone.needle");
         assertThat(window).isNull();
         robot.clickOn(robot.lookup("#recent-1 .quiet-button").<javafx.scene.Node>query());
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(recent.entries()).hasSize(1);
         assertThat(robot.lookup("#recent-1").tryQuery()).isEmpty();
     }
@@ -102,8 +103,8 @@ class StartTest extends BenchWindow {
             b.append(i * 0.1).append(',').append(41 + 0.01 * (i % 7)).append('\n');
         }
         Files.writeString(csv, b);
-        robot.interact(() -> ((StartPage) robot.lookup("#start-page").query()).take(csv));
-        WaitForAsyncUtils.waitForFxEvents();
+        act(() -> ((StartPage) robot.lookup("#start-page").query()).take(csv));
+        settle();
         assertThat(robot.lookup("#start-choose").queryAs(Labeled.class).getText())
                 .contains("cabinet.csv")
                 .contains("Which method");
@@ -134,11 +135,11 @@ class StartTest extends BenchWindow {
     void aSheetOfOnesOwnIsCheckedFirst(FxRobot robot) throws Exception {
         Path bad = folder.resolve("bad.yaml");
         Files.writeString(bad, "sheet: 1\nid: bad\n");
-        robot.interact(() -> ((StartPage) robot.lookup("#start-page").query()).take(bad));
+        act(() -> ((StartPage) robot.lookup("#start-page").query()).take(bad));
         assertThat(robot.lookup("#start-says").queryAs(Labeled.class).getText()).contains("bad.yaml");
         Path good = folder.resolve("own.yaml");
         Files.writeString(good, SheetReader.shippedText("baggage-chute").replace("id: baggage-chute", "id: own"));
-        robot.interact(() -> ((StartPage) robot.lookup("#start-page").query()).take(good));
+        act(() -> ((StartPage) robot.lookup("#start-page").query()).take(good));
         await(() -> window != null);
         assertThat(window.bench().file().path().getFileName()).hasToString("own.needle");
     }

@@ -1,5 +1,7 @@
 package eagerneedle.app.window;
 
+import static eagerneedle.app.OnScreen.act;
+import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.app.station.Station;
@@ -22,7 +24,6 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.Start;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** An error of the program itself: said, kept, sent without data, and survived. */
 class TroubleTest extends BenchWindow {
@@ -41,14 +42,14 @@ class TroubleTest extends BenchWindow {
         System.setProperty("needle.home", home.toString());
         ProgramLog.begin();
         openRehearsed(robot, "baggage-chute");
-        robot.interact(window::watchErrors);
+        act(window::watchErrors);
     }
 
     @AfterEach
     void leave(FxRobot robot) {
         System.clearProperty("needle.home");
         Thread.setDefaultUncaughtExceptionHandler(before);
-        robot.interact(() -> Thread.currentThread().setUncaughtExceptionHandler(before));
+        act(() -> Thread.currentThread().setUncaughtExceptionHandler(before));
     }
 
     private static Map<String, String> entries(Path zip) throws IOException {
@@ -66,7 +67,7 @@ class TroubleTest extends BenchWindow {
         Platform.runLater(() -> {
             throw new IllegalStateException("broken on purpose\nwith a second line");
         });
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         Label says = robot.lookup("#trouble-says").queryAs(Label.class);
         assertThat(says.getText())
                 .contains("(broken on purpose)")
@@ -79,11 +80,11 @@ class TroubleTest extends BenchWindow {
         });
         other.start();
         other.join();
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(says.getText()).contains("(broken on purpose)").contains("first of 2");
 
         Path plain = home.resolve("plain.zip");
-        robot.interact(() -> window.trouble().save(plain));
+        act(() -> window.trouble().save(plain));
         Map<String, String> without = entries(plain);
         assertThat(without).containsOnlyKeys("error.txt", "log.txt");
         assertThat(without.get("error.txt")).contains("IllegalStateException").contains("TroubleTest");
@@ -92,17 +93,16 @@ class TroubleTest extends BenchWindow {
         assertThat(String.join("", without.values())).doesNotContain(title);
 
         Path whole = home.resolve("whole.zip");
-        robot.interact(
-                () -> robot.lookup("#trouble-data").queryAs(CheckBox.class).setSelected(true));
-        robot.interact(() -> window.trouble().save(whole));
+        act(() -> robot.lookup("#trouble-data").queryAs(CheckBox.class).setSelected(true));
+        act(() -> window.trouble().save(whole));
         Path session = home.resolve("sent.needle");
         Files.write(session, entries(whole).get("session.needle").getBytes(StandardCharsets.ISO_8859_1));
         try (eagerneedle.store.bench.BenchFile sent = eagerneedle.store.bench.BenchFile.open(session)) {
             assertThat(sent.session()).isEqualTo(window.bench().session());
         }
 
-        robot.interact(() -> window.go(Station.JUDGE));
-        robot.interact(() -> robot.lookup("#trouble-close").queryButton().fire());
+        act(() -> window.go(Station.JUDGE));
+        act(() -> robot.lookup("#trouble-close").queryButton().fire());
         assertThat(window.trouble().isVisible()).isFalse();
     }
 }

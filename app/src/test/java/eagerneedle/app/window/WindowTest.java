@@ -1,5 +1,7 @@
 package eagerneedle.app.window;
 
+import static eagerneedle.app.OnScreen.act;
+import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.app.capture.ImportDialog;
@@ -68,13 +70,12 @@ class WindowTest {
 
     @AfterEach
     void close() {
-        WaitForAsyncUtils.asyncFx(() -> window.stage().close());
-        WaitForAsyncUtils.waitForFxEvents();
+        act(() -> window.stage().close());
     }
 
     private static void await(Callable<Boolean> condition) throws Exception {
         WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, condition);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
     }
 
     private static <T extends Node> T find(FxRobot robot, String id, Class<T> type) {
@@ -96,10 +97,10 @@ class WindowTest {
     private void type(FxRobot robot, String id, String words) {
         robot.doubleClickOn("#" + id);
         TextField f = find(robot, id, TextField.class);
-        robot.interact(f::selectAll);
+        act(f::selectAll);
         robot.write(words);
         robot.push(KeyCode.ENTER);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
     }
 
     @Test
@@ -115,7 +116,7 @@ class WindowTest {
         };
         for (Station s : Station.values()) {
             robot.push(keys[s.ordinal()]);
-            WaitForAsyncUtils.waitForFxEvents();
+            settle();
             assertThat(window.dial().current()).isEqualTo(s);
         }
         robot.clickOn("#station-judge");
@@ -163,7 +164,7 @@ class WindowTest {
     void draggingAWindowEdgeMovesTheLedgerAndUndoBringsItBack(FxRobot robot) throws Exception {
         robot.push(KeyCode.DIGIT5);
         robot.clickOn("#run-9");
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         String before = ledgerOfRun(robot);
         String whole =
                 ReductionJson.of(window.bench().reduction(), window.bench().findings());
@@ -173,7 +174,7 @@ class WindowTest {
         PlotPainter.Frame f = trace.frame();
         Point2D edge = trace.localToScreen(f.px(w.to()), f.top() + f.height() / 2);
         robot.drag(edge, MouseButton.PRIMARY).dropTo(edge.subtract(120, 0));
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         Window moved = window.bench().session().run(9).orElseThrow().windows().get("rolling");
         assertThat(moved.to()).isLessThan(w.to() - 0.1);
         assertThat(moved.from()).isEqualTo(w.from());
@@ -182,12 +183,12 @@ class WindowTest {
                 .contains(new Key.Global("g"), new Key.OfRun(9, "a"))
                 .doesNotContain(new Key.OfRun(10, "a"));
         robot.push(KeyCode.CONTROL, KeyCode.Z);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(ledgerOfRun(robot)).isEqualTo(before);
         assertThat(ReductionJson.of(window.bench().reduction(), window.bench().findings()))
                 .isEqualTo(whole);
         robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.Z);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(ledgerOfRun(robot)).isNotEqualTo(before);
     }
 
@@ -195,10 +196,9 @@ class WindowTest {
     void theTableOfRunsGoesToASpreadsheet(FxRobot robot) {
         robot.push(KeyCode.DIGIT5);
         robot.clickOn("#copy-runs");
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         String[] copied = new String[1];
-        robot.interact(() ->
-                copied[0] = javafx.scene.input.Clipboard.getSystemClipboard().getString());
+        act(() -> copied[0] = javafx.scene.input.Clipboard.getSystemClipboard().getString());
         assertThat(copied[0].lines().count()).isEqualTo(3 * 2 + 28);
         String row = copied[0]
                 .lines()
@@ -218,19 +218,19 @@ class WindowTest {
         robot.push(KeyCode.DIGIT5);
         robot.clickOn("#run-10");
         robot.clickOn("#trace");
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         Run run = window.bench().session().run(10).orElseThrow();
         Window w = window.bench().reduction().window(run, "rolling").orElseThrow();
         robot.push(KeyCode.RIGHT);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         Window one = window.bench().session().run(10).orElseThrow().windows().get("rolling");
         assertThat(one.from()).isBetween(w.from() + 0.019, w.from() + 0.021);
         robot.push(KeyCode.DOWN).push(KeyCode.SHIFT, KeyCode.LEFT);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         Window ten = window.bench().session().run(10).orElseThrow().windows().get("rolling");
         assertThat(ten.to()).isBetween(w.to() - 0.201, w.to() - 0.199);
         robot.clickOn("#proposal");
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(window.bench().session().run(10).orElseThrow().windows()).isEmpty();
     }
 
@@ -245,7 +245,7 @@ class WindowTest {
         assertThat(window.bench().session().run(10).orElseThrow().leftOut()).isEqualTo("hand in the beam");
         assertThat(g().value()).isNotEqualTo(before);
         robot.clickOn("#leave-out");
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(g().value()).isEqualTo(before);
     }
 
@@ -290,7 +290,7 @@ class WindowTest {
 
         robot.push(KeyCode.DIGIT4);
         robot.clickOn("#level-slopes-D");
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         robot.clickOn("#start-stop");
         await(() -> window.rig().orElseThrow().isRecording());
         await(() -> window.rig().orElseThrow().all("position").size() > 110);
@@ -307,8 +307,8 @@ class WindowTest {
         String ledger =
                 ReductionJson.of(window.bench().reduction(), window.bench().findings());
         Path copy = folder.resolve("copy.needle");
-        robot.interact(() -> window.bench().file().copyTo(copy));
-        robot.interact(() -> window.open(copy));
+        act(() -> window.bench().file().copyTo(copy));
+        act(() -> window.open(copy));
         assertThat(window.bench().file().path()).isEqualTo(copy);
         assertThat(ReductionJson.of(window.bench().reduction(), window.bench().findings()))
                 .isEqualTo(ledger);
@@ -319,7 +319,7 @@ class WindowTest {
         LiveRig rig = connected(robot);
         robot.push(KeyCode.DIGIT4);
         robot.clickOn("#level-slopes-C");
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         await(() -> robot.lookup("#level-slopes-C")
                 .query()
                 .getScene()
@@ -406,7 +406,7 @@ class WindowTest {
         }
         Files.writeString(csv, b);
         robot.push(KeyCode.DIGIT4);
-        robot.interact(() -> new ImportDialog(window, "slopes", "C")
+        act(() -> new ImportDialog(window, "slopes", "C")
                 .show(robot.lookup("#start-stop").query(), csv));
         await(() -> robot.lookup("#import-go").tryQuery().isPresent());
         assertThat(text(robot, "import-guess"))
@@ -428,12 +428,12 @@ class WindowTest {
     void aFileThatCannotBeReadIsOneSentence(FxRobot robot) throws Exception {
         Path csv = folder.resolve("broken.csv");
         Files.writeString(csv, "time,position\n");
-        robot.interact(() -> new ImportDialog(window, "slopes", "C")
+        act(() -> new ImportDialog(window, "slopes", "C")
                 .show(robot.lookup("#undo").query(), csv));
         assertThat(text(robot, "watch-line")).contains("broken.csv holds no rows of numbers");
         Path text = folder.resolve("letter.needle");
         Files.writeString(text, "Dear laboratory, this is a letter.");
-        robot.interact(() -> window.open(text));
+        act(() -> window.open(text));
         assertThat(text(robot, "watch-line")).contains("letter.needle is not a bench file");
         assertThat(window.bench()).isSameAs(bench);
     }
@@ -452,8 +452,8 @@ class WindowTest {
         try (BenchFile elsewhere = BenchFile.create(
                 held, eagerneedle.core.session.Session.start(SheetReader.shippedText("drying-cabinet"), "held", now))) {
             for (Path p : java.util.List.of(letter, strange, held, folder.resolve("nowhere.needle"))) {
-                robot.interact(() -> window.open(p));
-                WaitForAsyncUtils.waitForFxEvents();
+                act(() -> window.open(p));
+                settle();
                 assertThat(text(robot, "watch-line"))
                         .as(p.toString())
                         .contains(
@@ -463,7 +463,7 @@ class WindowTest {
                         .doesNotContain("Exception");
                 assertThat(window.bench()).isSameAs(bench);
                 int acts = bench.file().acts().size();
-                robot.interact(() -> bench.apply(new eagerneedle.core.session.RecordCommand.AddNote(
+                act(() -> bench.apply(new eagerneedle.core.session.RecordCommand.AddNote(
                         now, "still here after " + p.getFileName())));
                 assertThat(bench.file().acts()).hasSize(acts + 1);
             }
@@ -479,10 +479,10 @@ class WindowTest {
                     now,
                     "A run of a capture that the sheet does not have.");
         }
-        robot.interact(() -> window.open(lost));
-        WaitForAsyncUtils.waitForFxEvents();
+        act(() -> window.open(lost));
+        settle();
         int acts = window.bench().file().acts().size();
-        robot.interact(() -> window.bench().apply(new eagerneedle.core.session.RecordCommand.AddNote(now, "goes on")));
+        act(() -> window.bench().apply(new eagerneedle.core.session.RecordCommand.AddNote(now, "goes on")));
         assertThat(window.bench().file().acts()).hasSize(acts + 1);
     }
 
@@ -502,24 +502,24 @@ class WindowTest {
             s.executeUpdate("UPDATE sheet SET text = replace(text, '60.0', '66.0')");
         }
         SessionDoor door = new SessionDoor(window);
-        robot.interact(() -> door.repair(damaged, null));
+        act(() -> door.repair(damaged, null));
         assertThat(text(robot, "watch-line")).contains("garbled").contains("another sheet");
         assertThat(window.bench()).isSameAs(bench);
         Path sheet = Files.writeString(folder.resolve("ours.yaml"), own);
-        robot.interact(() -> door.repair(damaged, sheet));
-        WaitForAsyncUtils.waitForFxEvents();
+        act(() -> door.repair(damaged, sheet));
+        settle();
         assertThat(window.bench().session().sheetText()).isEqualTo(own);
         javafx.scene.control.TextArea missing =
                 robot.lookup("#repair-missing").queryAs(javafx.scene.control.TextArea.class);
         assertThat(missing.getText()).contains("the one given was put in its place, and is the same");
-        robot.interact(() -> missing.getScene().getWindow().hide());
+        act(() -> missing.getScene().getWindow().hide());
     }
 
     @Test
     void aLedgerEntryShowsItsLineage(FxRobot robot) {
         robot.push(KeyCode.DIGIT6);
         robot.clickOn("#ledger-g");
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(robot.lookup("#ledger-g").query().getStyleClass()).contains("selected");
         assertThat(robot.lookup("#ledger-g_eff").query().getStyleClass()).contains("comes-from");
         assertThat(robot.lookup(".lineage").query().isVisible()).isTrue();
@@ -533,11 +533,11 @@ class WindowTest {
     void anotherSchoolCanSpeak(FxRobot robot) {
         robot.push(KeyCode.DIGIT6);
         robot.clickOn("#speak-limits");
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(window.bench().session().school()).isEqualTo(School.LIMITS);
         assertThat(text(robot, "verdict")).contains("overlap");
         robot.clickOn("#comparison-intercept");
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(robot.lookup("#comparison-intercept").query().getStyleClass())
                 .contains("chosen");
     }
@@ -547,12 +547,12 @@ class WindowTest {
         robot.push(KeyCode.DIGIT7);
         robot.clickOn("#note");
         robot.write("The foam had moved").push(KeyCode.ENTER);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         ListView<?> notebook = robot.lookup("#notebook").queryAs(ListView.class);
         assertThat(notebook.getItems().get(notebook.getItems().size() - 1).toString())
                 .contains("The foam had moved");
         robot.clickOn("#step-cart");
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(window.bench().session().signOffs()).containsKey("cart");
         assertThat(find(robot, "step-cart", CheckBox.class).isSelected()).isTrue();
     }
@@ -561,7 +561,7 @@ class WindowTest {
     void theBackRowSeesTheResultAndItCanBeFrozen(FxRobot robot) throws Exception {
         robot.push(KeyCode.DIGIT6);
         robot.push(KeyCode.P);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(robot.lookup("#projector").query().isVisible()).isTrue();
         await(() -> robot.lookup("#projector .big").queryAll().stream()
                 .anyMatch(n -> ((Label) n).getText().startsWith("9.8")));
@@ -575,20 +575,20 @@ class WindowTest {
     @Test
     void theThemeTurnsDarkAndTheLedgerHides(FxRobot robot) {
         robot.push(KeyCode.CONTROL, KeyCode.D);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(Theme.isDark()).isTrue();
         robot.push(KeyCode.CONTROL, KeyCode.D);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(Theme.isDark()).isFalse();
         robot.push(KeyCode.DIGIT6).push(KeyCode.L);
-        WaitForAsyncUtils.waitForFxEvents();
+        settle();
         assertThat(robot.lookup("#ledger").query().isVisible()).isFalse();
     }
 
     @Test
     void everyControlHasANameForAssistiveTechnology(FxRobot robot) {
         for (Station s : Station.values()) {
-            robot.interact(() -> window.go(s));
+            act(() -> window.go(s));
             robot.lookup(n -> n instanceof Button || n instanceof TextField)
                     .queryAll()
                     .forEach(n -> {

@@ -1,0 +1,37 @@
+package eagerneedle.app;
+
+import java.util.List;
+import javafx.scene.Parent;
+import javafx.stage.Window;
+import org.testfx.util.WaitForAsyncUtils;
+
+/**
+ * Acts on the thread of the interface, and waits for what follows from them by asking, not by the clock: the robot's
+ * own way of waiting sleeps a tenth of a second at every act.
+ */
+public final class OnScreen {
+    private OnScreen() {}
+
+    /** Does something on the thread of the interface; what it throws is thrown here. */
+    public static void act(Runnable what) {
+        WaitForAsyncUtils.waitFor(WaitForAsyncUtils.asyncFx(what));
+        settle();
+    }
+
+    /** Returns when all that was asked for until now is done and laid out, and what that asked for too. */
+    public static void settle() {
+        for (int round = 0; round < 3; round++) {
+            WaitForAsyncUtils.waitFor(WaitForAsyncUtils.asyncFx(OnScreen::layOut));
+        }
+    }
+
+    private static void layOut() {
+        for (Window w : List.copyOf(Window.getWindows())) {
+            if (w.getScene() != null && w.getScene().getRoot() != null) {
+                Parent root = w.getScene().getRoot();
+                root.applyCss();
+                root.layout();
+            }
+        }
+    }
+}
