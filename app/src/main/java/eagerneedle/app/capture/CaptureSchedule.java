@@ -2,12 +2,14 @@ package eagerneedle.app.capture;
 
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Rows;
 import eagerneedle.app.widget.StepCard;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Sheet;
-import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import javafx.geometry.Pos;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.ToggleButton;
@@ -26,15 +28,28 @@ final class CaptureSchedule extends VBox {
 
     private final Desk desk;
     private final Choice choice;
+    /** One level of a capture as it stands now. */
+    private record Level(String capture, String level, String words, boolean chosen, boolean busy) {}
+
     private final VBox levels = new VBox(2);
-    private final VBox beside = new VBox(6);
-    private final List<StepCard> clocks = new ArrayList<>();
+    private final Map<String, Rows<Level>> rows = new LinkedHashMap<>();
+    private final VBox clockBox = new VBox(6);
+    private final Rows<Sheet.Step> clocks;
+    private final VBox beside = new VBox(6, Labels.heading("Meanwhile"), clockBox);
     private final ToggleGroup group = new ToggleGroup();
 
     CaptureSchedule(Desk desk, Choice choice) {
         super(10);
         this.desk = desk;
         this.choice = choice;
+        clocks = new Rows<>(clockBox, s -> new StepCard(desk.bench(), s));
+        desk.bench().sheet().captures().forEach((name, plan) -> {
+            VBox box = new VBox(2);
+            rows.put(
+                    name,
+                    Rows.changing(box, Level::level, level -> button(name, level.level()), CaptureSchedule::show));
+            levels.getChildren().addAll(Labels.styled(plan.label().toUpperCase(Locale.ROOT), "group"), box);
+        });
         ScrollPane scroll = new ScrollPane(new VBox(10, levels, beside));
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("bare");
@@ -47,38 +62,38 @@ final class CaptureSchedule extends VBox {
     /** @param busy true while a run lasts or waits for its verdict, when no other level can be chosen */
     void refresh(String capture, String level, boolean busy) {
         Sheet sheet = desk.bench().sheet();
-        levels.getChildren().clear();
-        sheet.captures().forEach((c, plan) -> {
-            levels.getChildren().add(Labels.styled(plan.label().toUpperCase(Locale.ROOT), "group"));
-            plan.levels().forEach((l, what) -> {
-                ToggleButton b = button(sheet, c, l, what);
-                b.setSelected(c.equals(capture) && l.equals(level));
-                b.setDisable(busy);
-                levels.getChildren().add(b);
-            });
-        });
-        clocks.clear();
-        sheet.prepare().stream()
+        rows.forEach((c, r) -> r.show(sheet.captures().get(c).levels().entrySet().stream()
+                .map(l -> new Level(
+                        c,
+                        l.getKey(),
+                        words(sheet, c, l.getKey(), l.getValue()),
+                        c.equals(capture) && l.getKey().equals(level),
+                        busy))
+                .toList()));
+        List<Sheet.Step> waiting = sheet.prepare().stream()
                 .filter(s ->
                         s.minutes() > 0 && !desk.bench().session().signOffs().containsKey(s.id()))
-                .forEach(s -> clocks.add(new StepCard(desk.bench(), s)));
-        beside.getChildren().clear();
-        if (!clocks.isEmpty()) {
-            beside.getChildren().add(Labels.heading("Meanwhile"));
-            beside.getChildren().addAll(clocks);
-        }
+                .toList();
+        clocks.show(waiting);
+        beside.setVisible(!waiting.isEmpty());
+        beside.setManaged(beside.isVisible());
+        tick();
     }
 
     /** Brings the clocks up to now. */
     void tick() {
-        clocks.forEach(StepCard::tick);
+        clockBox.getChildren().forEach(n -> ((StepCard) n).tick());
     }
 
-    private ToggleButton button(Sheet sheet, String c, String l, Capture.Level what) {
+    private String words(Sheet sheet, String c, String l, Capture.Level what) {
         long done = desk.bench().runsAt(c, l);
         int wanted = desk.bench().session().repeats(sheet, c);
-        ToggleButton b = new ToggleButton((what.label() == null ? l : what.label()) + "   " + done + " of " + wanted
-                + (done >= wanted ? "  ✓" : ""));
+        return (what.label() == null ? l : what.label()) + "   " + done + " of " + wanted
+                + (done >= wanted ? "  ✓" : "");
+    }
+
+    private ToggleButton button(String c, String l) {
+        ToggleButton b = new ToggleButton();
         b.setToggleGroup(group);
         b.setId("level-" + c + "-" + l);
         b.setMaxWidth(Double.MAX_VALUE);
@@ -86,5 +101,11 @@ final class CaptureSchedule extends VBox {
         b.getStyleClass().add("quiet-button");
         b.setOnAction(e -> choice.of(c, l));
         return b;
+    }
+
+    private static void show(ToggleButton b, Level l) {
+        b.setText(l.words());
+        b.setSelected(l.chosen());
+        b.setDisable(l.busy());
     }
 }

@@ -3,7 +3,7 @@ package eagerneedle.app.plan;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Hints;
 import eagerneedle.app.widget.Labels;
-import eagerneedle.core.quantity.Quantity;
+import eagerneedle.app.widget.Notices;
 import eagerneedle.core.stockroom.Instrument;
 import java.util.List;
 import java.util.Map;
@@ -24,22 +24,17 @@ import javafx.scene.layout.HBox;
  * it.
  */
 final class InstrumentChips extends ScrollPane {
-    /** What a drop does. */
-    interface Drop {
-        void on(String input, Instrument instrument);
-    }
-
     private final Desk desk;
     private final Map<String, Node> rows;
-    private final Drop drop;
+    private final InputsModel model;
     private final HBox chips = new HBox(6);
     private List<Instrument> shown = List.of();
 
     /** @param rows the rows onto which a chip may be dropped, by input */
-    InstrumentChips(Desk desk, Map<String, Node> rows, Drop drop) {
+    InstrumentChips(Desk desk, InputsModel model, Map<String, Node> rows) {
         this.desk = desk;
         this.rows = rows;
-        this.drop = drop;
+        this.model = model;
         setId("at-hand");
         setContent(chips);
         chips.setAlignment(Pos.CENTER_LEFT);
@@ -60,12 +55,7 @@ final class InstrumentChips extends ScrollPane {
 
     /** Made anew only when the instruments are others, so that a drag outlives a change of the session. */
     void refresh() {
-        List<Quantity> nominal = desk.bench().sheet().inputs().keySet().stream()
-                .flatMap(k -> desk.bench().plan().quantity(k).stream())
-                .toList();
-        List<Instrument> now = desk.stockroom().all().stream()
-                .filter(i -> nominal.stream().anyMatch(i::reads))
-                .toList();
+        List<Instrument> now = model.atHand();
         if (now.equals(shown)) {
             return;
         }
@@ -93,7 +83,7 @@ final class InstrumentChips extends ScrollPane {
         chip.setOnMouseReleased(e -> {
             getScene().setCursor(Cursor.DEFAULT);
             rows.values().forEach(row -> row.setStyle(""));
-            under(e).ifPresent(key -> drop.on(key, i));
+            under(e).ifPresent(key -> Notices.attempt(this, () -> model.tie(key, i.id())));
         });
         return chip;
     }

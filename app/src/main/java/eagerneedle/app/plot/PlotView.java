@@ -1,7 +1,5 @@
 package eagerneedle.app.plot;
 
-import eagerneedle.app.widget.Files;
-import eagerneedle.core.quantity.Notation;
 import eagerneedle.picture.Ink;
 import eagerneedle.picture.Layer;
 import eagerneedle.picture.Lettering;
@@ -9,12 +7,7 @@ import eagerneedle.picture.Plot;
 import eagerneedle.picture.PlotPainter;
 import eagerneedle.picture.Surface;
 import eagerneedle.picture.SvgSurface;
-import eagerneedle.report.PlotTable;
 import javafx.scene.Cursor;
-import javafx.scene.control.ContextMenu;
-import javafx.scene.control.MenuItem;
-import javafx.scene.input.Clipboard;
-import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
@@ -30,6 +23,7 @@ import javafx.scene.input.ScrollEvent;
  */
 public class PlotView extends PictureView {
     private static final double GRIP = 8;
+    private static final int FEWEST_SAMPLES = 5;
 
     /** Told when a window edge moves. */
     public interface WindowListener {
@@ -61,6 +55,9 @@ public class PlotView extends PictureView {
     private boolean panned;
     private double pointer = Double.NaN;
     private double pressedAt = Double.NaN;
+    /** Where keys have moved the edge in hand, until they are let go; NaN while none is held. */
+    private double pushedTo = Double.NaN;
+
     private double[] cursors = {};
     private CursorListener cursorListener;
     private PointListener pointListener;
@@ -83,9 +80,15 @@ public class PlotView extends PictureView {
         setOnMouseDragged(this::dragged);
         setOnMouseReleased(this::released);
         setOnKeyPressed(this::key);
+        setOnKeyReleased(e -> {
+            if (e.getCode() == KeyCode.LEFT || e.getCode() == KeyCode.RIGHT) {
+                letEdgeGo();
+            }
+        });
+        focusedProperty().addListener((o, was, is) -> letEdgeGo());
         setOnContextMenuRequested(e -> {
             if (e.isKeyboardTrigger() && plot != null) {
-                menu().show(this, e.getScreenX(), e.getScreenY());
+                new PlotMenu(this).show(this, e.getScreenX(), e.getScreenY());
             }
         });
     }
@@ -143,6 +146,18 @@ public class PlotView extends PictureView {
         repaint();
     }
 
+    /** What is shown; null while there is nothing. */
+    Plot plot() {
+        return plot;
+    }
+
+    /** Shows the whole plot again. */
+    public void all() {
+        zoomedY = null;
+        span.all();
+        repaint();
+    }
+
     /** Takes the last step of zooming or panning back. */
     public void back() {
         zoomedY = null;
@@ -183,50 +198,14 @@ public class PlotView extends PictureView {
         if (!Double.isNaN(pointer) && dragging < 0) {
             double px = frame.px(pointer);
             s.line(px, frame.top(), px, frame.top() + frame.height(), Ink.RULE, 1);
-            nearest(pointer, s);
+            PlotMarks.nearest(s, frame, plot, pointer);
         }
-        for (int i = 0; i < cursors.length; i++) {
-            double px = frame.px(cursors[i]);
-            if (px >= frame.left() && px <= frame.left() + frame.width()) {
-                for (double y = frame.top(); y < frame.top() + frame.height(); y += 7) {
-                    s.line(px, y, px, Math.min(y + 4, frame.top() + frame.height()), Ink.INK, 1.2);
-                }
-                s.text(
-                        i == 0 ? "a" : "b",
-                        px + 4,
-                        frame.top() + frame.height() - 6,
-                        Surface.Align.LEFT,
-                        Lettering.heading(11.5),
-                        Ink.INK);
-            }
-        }
+        PlotMarks.cursors(s, frame, cursors);
         if (isFocused() && listener != null) {
             Layer.Span w0 = window();
             if (w0 != null) {
                 double px = frame.px(edge == 0 ? w0.from() : w0.to());
                 s.circle(px, frame.top() + frame.height() - 8, 4, Ink.NEEDLE, null, 0);
-            }
-        }
-    }
-
-    private void nearest(double x, Surface s) {
-        for (Layer l : plot.layers()) {
-            if (l instanceof Layer.Points p && p.x().length > 0 && x >= p.x()[0] && x <= p.x()[p.x().length - 1]) {
-                int best = 0;
-                for (int i = 1; i < p.x().length; i++) {
-                    best = Math.abs(p.x()[i] - x) < Math.abs(p.x()[best] - x) ? i : best;
-                }
-                String says = Notation.plain(p.x()[best], 4) + " " + plot.x().unit() + "   "
-                        + Notation.plain(p.y()[best], 5) + " " + plot.y().unit();
-                s.circle(frame.px(p.x()[best]), frame.py(p.y()[best]), 4, null, Ink.INK, 1.2);
-                s.text(
-                        says,
-                        frame.left() + frame.width() - 8,
-                        frame.top() + 16,
-                        Surface.Align.RIGHT,
-                        Lettering.figures(11.5),
-                        Ink.INK);
-                return;
             }
         }
     }
@@ -262,8 +241,7 @@ public class PlotView extends PictureView {
         }
         pressedAt = Double.NaN;
         if (e.getButton() == MouseButton.PRIMARY && e.getClickCount() == 2) {
-            zoomedY = null;
-            span.all();
+            all();
             clear();
         } else if (e.getButton() == MouseButton.PRIMARY) {
             dragging = edgeAt(e.getX());
@@ -288,7 +266,7 @@ public class PlotView extends PictureView {
 
     private void released(MouseEvent e) {
         if (e.getButton() == MouseButton.SECONDARY && !panned && plot != null) {
-            menu().show(this, e.getScreenX(), e.getScreenY());
+            new PlotMenu(this).show(this, e.getScreenX(), e.getScreenY());
         }
         if (dragging >= 0) {
             moveEdge(frame.xAt(e.getX()), true);
@@ -366,11 +344,13 @@ public class PlotView extends PictureView {
             return;
         }
         double by = step * (e.isShiftDown() ? 10 : 1);
-        double at = edge == 0 ? s.from() : s.to();
         switch (e.getCode()) {
-            case LEFT -> moveEdge(at - by, true);
-            case RIGHT -> moveEdge(at + by, true);
-            case UP, DOWN -> edge = 1 - edge;
+            case LEFT -> pushEdge(s, -by);
+            case RIGHT -> pushEdge(s, by);
+            case UP, DOWN -> {
+                letEdgeGo();
+                edge = 1 - edge;
+            }
             default -> {
                 return;
             }
@@ -379,14 +359,26 @@ public class PlotView extends PictureView {
         repaint();
     }
 
-    private void moveEdge(double to, boolean finished) {
-        Layer.Span s = window();
-        double least = 5 * step;
-        if (edge == 0) {
-            listener.moved(Math.min(to, s.to() - least), s.to(), finished);
-        } else {
-            listener.moved(s.from(), Math.max(to, s.from() + least), finished);
+    /** A key that is held comes faster than what follows can be worked out: it drags, and ends when it is let go. */
+    private void pushEdge(Layer.Span s, double by) {
+        double at = Double.isNaN(pushedTo) ? edge == 0 ? s.from() : s.to() : pushedTo;
+        pushedTo = moveEdge(at + by, false);
+    }
+
+    private void letEdgeGo() {
+        if (!Double.isNaN(pushedTo) && window() != null && listener != null) {
+            moveEdge(pushedTo, true);
         }
+        pushedTo = Double.NaN;
+    }
+
+    /** Moves the edge in hand, not past the other one; where it is now. */
+    private double moveEdge(double to, boolean finished) {
+        Layer.Span s = window();
+        double least = FEWEST_SAMPLES * step;
+        double at = edge == 0 ? Math.min(to, s.to() - least) : Math.max(to, s.from() + least);
+        listener.moved(edge == 0 ? at : s.from(), edge == 0 ? s.to() : at, finished);
+        return at;
     }
 
     private void zoom(ScrollEvent e) {
@@ -408,31 +400,8 @@ public class PlotView extends PictureView {
         e.consume();
     }
 
-    private ContextMenu menu() {
-        MenuItem all = new MenuItem("Show all");
-        all.setOnAction(e -> {
-            zoomedY = null;
-            span.all();
-            repaint();
-        });
-        MenuItem back = new MenuItem("One step back");
-        back.setOnAction(e -> back());
-        MenuItem copy = new MenuItem("Copy numbers");
-        copy.setOnAction(e -> {
-            ClipboardContent c = new ClipboardContent();
-            c.putString(PlotTable.tabbed(plot));
-            Clipboard.getSystemClipboard().setContent(c);
-        });
-        MenuItem png = new MenuItem("Save as PNG...");
-        png.setOnAction(e -> Files.savePng(this, plot.title()));
-        MenuItem svg = new MenuItem("Save as SVG...");
-        svg.setOnAction(e -> Files.saveText(this, plot.title() + ".svg", svg()));
-        MenuItem csv = new MenuItem("Save as CSV...");
-        csv.setOnAction(e -> Files.saveText(this, plot.title() + ".csv", PlotTable.csv(plot)));
-        return new ContextMenu(all, back, copy, png, svg, csv);
-    }
-
-    private String svg() {
+    /** The picture as it is seen, as an SVG document. */
+    String svg() {
         SvgSurface s = new SvgSurface(getWidth(), getHeight(), false, "x");
         PlotPainter.paint(s, plot, shown(), 0, 0, getWidth(), getHeight(), true);
         return s.document(plot.title());

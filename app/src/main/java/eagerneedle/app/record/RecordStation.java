@@ -6,21 +6,21 @@ import eagerneedle.app.widget.Files;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Photographs;
+import eagerneedle.app.widget.Rows;
 import eagerneedle.app.widget.StepCard;
-import eagerneedle.core.reduce.Reduction;
-import eagerneedle.core.session.Entries;
-import eagerneedle.core.session.RecordCommand;
-import eagerneedle.core.session.Run;
-import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Sheet;
 import eagerneedle.store.FileName;
 import eagerneedle.store.bench.BenchFile;
-import eagerneedle.store.export.LedgerCsv;
-import eagerneedle.store.export.ReductionJson;
-import eagerneedle.store.export.SessionExport;
+import java.io.ByteArrayInputStream;
+import java.io.File;
 import java.nio.file.Path;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import javafx.application.Platform;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -29,11 +29,14 @@ import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
 import javafx.scene.image.Image;
 import javafx.scene.image.ImageView;
+import javafx.scene.input.TransferMode;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
+import javafx.stage.FileChooser;
 
 /** Record: the notebook, free notes, the finish, and everything that leaves the program. */
 public final class RecordStation implements StationView {
@@ -41,17 +44,25 @@ public final class RecordStation implements StationView {
             .withLocale(java.util.Locale.UK)
             .withZone(ZoneId.systemDefault());
     private final Desk desk;
+    private final RecordModel model;
     private final HBox all = new HBox(26);
     private final ListView<BenchFile.NotebookLine> notebook = new ListView<>();
     private final TextField note = new TextField();
-    private final VBox finish = new VBox(8);
+    private final VBox finishBox = new VBox(8);
+    private final Rows<Sheet.Step> finish;
     private final Label attached = Labels.quiet("");
-    private final FlowPane shelf = new FlowPane(8, 8);
-    private List<Entries.Picture> pictures = List.of();
+    private final FlowPane shelfPane = new FlowPane(8, 8);
+    private final Rows<RecordModel.Shelved> shelf = new Rows<>(shelfPane, this::shelved);
 
     public RecordStation(Desk desk) {
         this.desk = desk;
+        model = new RecordModel(desk);
+        finish = new Rows<>(finishBox, s -> new StepCard(desk.bench(), s));
         all.getStyleClass().add("surface");
+        all.getChildren().addAll(notes(), leaving());
+    }
+
+    private VBox notes() {
         notebook.setId("notebook");
         notebook.setCellFactory(v -> new ListCell<>() {
             @Override
@@ -70,10 +81,9 @@ public final class RecordStation implements StationView {
         Button picture = new Button("Picture...");
         picture.setId("note-picture");
         picture.getStyleClass().add("quiet-button");
-        picture.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
+        picture.setMinWidth(Region.USE_PREF_SIZE);
         picture.setOnAction(e -> {
-            java.io.File f =
-                    new javafx.stage.FileChooser().showOpenDialog(all.getScene().getWindow());
+            File f = new FileChooser().showOpenDialog(all.getScene().getWindow());
             if (f != null) {
                 attach(f.toPath());
             }
@@ -82,19 +92,19 @@ public final class RecordStation implements StationView {
         attached.setId("note-pictures");
         HBox.setHgrow(note, Priority.ALWAYS);
         HBox writing = new HBox(8, note, attached, picture);
-        writing.setAlignment(javafx.geometry.Pos.CENTER_LEFT);
-        shelf.setId("note-shelf");
+        writing.setAlignment(Pos.CENTER_LEFT);
+        shelfPane.setId("note-shelf");
         VBox left = new VBox(
                 10,
                 Labels.heading("Notebook"),
                 Labels.quiet("Every act is kept here as it is made, undone ones too."),
                 notebook,
-                shelf,
+                shelfPane,
                 writing);
         left.setOnDragOver(e -> {
             if (e.getDragboard().hasFiles()
                     && Photographs.isPicture(e.getDragboard().getFiles().get(0).getName())) {
-                e.acceptTransferModes(javafx.scene.input.TransferMode.COPY);
+                e.acceptTransferModes(TransferMode.COPY);
                 e.consume();
             }
         });
@@ -104,6 +114,10 @@ public final class RecordStation implements StationView {
             e.consume();
         });
         HBox.setHgrow(left, Priority.ALWAYS);
+        return left;
+    }
+
+    private VBox leaving() {
         VBox right = new VBox(
                 10,
                 Labels.heading("Report and export"),
@@ -117,19 +131,12 @@ public final class RecordStation implements StationView {
                         "ledger-csv",
                         "Ledger as CSV...",
                         "Every quantity at full precision",
-                        () -> Files.saveText(
-                                all,
-                                name() + " ledger.csv",
-                                LedgerCsv.of(desk.bench().reduction().ledger()))),
+                        () -> save(model.name() + " ledger.csv", model::ledger)),
                 button(
                         "ledger-json",
                         "Results as JSON...",
                         "Quantities, comparisons and watches, as the command line prints them",
-                        () -> Files.saveText(
-                                all,
-                                name() + ".json",
-                                ReductionJson.of(
-                                        desk.bench().reduction(), desk.bench().findings()))),
+                        () -> save(model.name() + ".json", model::results)),
                 button("runs-csv", "All runs as CSV...", "One file a run: clock, raw values and measurand", this::runs),
                 button(
                         "export-session",
@@ -142,21 +149,17 @@ public final class RecordStation implements StationView {
                         "Save a copy of the bench file...",
                         "The whole session in one file, to keep or to mail",
                         this::copy),
-                Labels.quiet("Kept as " + FileName.of(desk.bench().file().path()) + ", saved with every act."),
+                Labels.quiet(model.keptAs()),
                 Labels.heading("Finish"),
-                finish);
+                finishBox);
         right.setPrefWidth(330);
         right.setMinWidth(310);
-        all.getChildren().addAll(left, right);
+        return right;
     }
 
     private void write() {
-        if (Notices.attempt(
-                all,
-                () -> desk.bench()
-                        .apply(new RecordCommand.AddNote(desk.bench().clock().instant(), note.getText(), pictures)))) {
+        if (Notices.attempt(all, () -> model.write(note.getText()))) {
             note.clear();
-            pictures = List.of();
             attached.setText("");
         }
     }
@@ -164,35 +167,18 @@ public final class RecordStation implements StationView {
     /** Takes a picture that goes with the note being written. */
     public void attach(Path file) {
         Notices.attempt(all, () -> {
-            List<Entries.Picture> more = new java.util.ArrayList<>(pictures);
-            more.add(Photographs.keep(desk.bench().file(), file));
-            pictures = List.copyOf(more);
-            attached.setText("with "
-                    + String.join(
-                            ", ", pictures.stream().map(Entries.Picture::name).toList()));
+            model.attach(Photographs.keep(desk.bench().file(), file));
+            attached.setText(model.attached());
             note.requestFocus();
         });
     }
 
-    /** Small views of the pictures of all notes. */
-    private void shelve() {
-        shelf.getChildren().clear();
-        desk.bench()
-                .session()
-                .notes()
-                .forEach(n -> n.pictures().forEach(p -> {
-                    ImageView view = new ImageView(new Image(
-                            new java.io.ByteArrayInputStream(desk.bench().file().attachment(p.attachment())),
-                            120,
-                            70,
-                            true,
-                            true));
-                    Label words = Labels.quiet(n.text().isBlank() ? p.name() : n.text());
-                    words.setMaxWidth(130);
-                    shelf.getChildren().add(new VBox(2, view, words));
-                }));
-        shelf.setVisible(!shelf.getChildren().isEmpty());
-        shelf.setManaged(shelf.isVisible());
+    /** A small view of a picture of a note. */
+    private Node shelved(RecordModel.Shelved p) {
+        Image image = new Image(new ByteArrayInputStream(model.bytes(p)), 120, 70, true, true);
+        Label words = Labels.quiet(p.words());
+        words.setMaxWidth(130);
+        return new VBox(2, new ImageView(image), words);
     }
 
     private Button button(String id, String text, String says, Runnable act) {
@@ -203,75 +189,36 @@ public final class RecordStation implements StationView {
         return Labels.explained(b, says);
     }
 
-    private String name() {
-        return desk.bench().sheet().id();
+    private void save(String suggested, Supplier<byte[]> bytes) {
+        keep(Files.ask(all.getScene().getWindow(), suggested), to -> Files.write(to, bytes.get()));
+    }
+
+    private void keep(Path to, Consumer<Path> write) {
+        if (to != null) {
+            write.accept(to);
+            Notices.tell(all, "Saved " + FileName.of(to) + ".");
+        }
     }
 
     private void report() {
-        Path to = Files.askFor(all, name() + " report.pdf", "*.pdf", "*.html");
-        if (to != null) {
-            Files.write(
-                    to,
-                    desk.bench()
-                            .report(!FileName.of(to)
-                                    .toLowerCase(java.util.Locale.ROOT)
-                                    .endsWith(".html")));
-            Notices.tell(all, "Saved " + FileName.of(to) + ".");
-        }
+        keep(
+                Files.askFor(all, model.name() + " report.pdf", "*.pdf", "*.html"),
+                to -> Files.write(to, model.report(to)));
     }
 
     private void runs() {
-        java.io.File folder = new DirectoryChooser().showDialog(all.getScene().getWindow());
+        File folder = new DirectoryChooser().showDialog(all.getScene().getWindow());
         if (folder != null) {
-            int n = writeRuns(desk.bench().reduction(), folder.toPath());
-            Notices.tell(all, "Saved " + n + " runs in " + folder.getName() + ".");
+            Notices.tell(all, model.runs(folder.toPath()));
         }
-    }
-
-    /** Writes every kept run into a folder; how many is returned. */
-    public static int writeRuns(Reduction r, Path folder) {
-        List<Run> kept = r.runs().stream().filter(x -> x.discard() == null).toList();
-        int n = 0;
-        for (Run run : kept) {
-            Capture capture = r.sheet().captures().get(run.capture());
-            for (String channel : capture.channels()) {
-                var trace = r.trace(run, channel);
-                if (trace.isPresent()) {
-                    Path to = folder.resolve(String.format(
-                            java.util.Locale.ROOT,
-                            "run-%02d-%s-%s-%s.csv",
-                            run.id(),
-                            run.capture(),
-                            run.level(),
-                            channel));
-                    Files.write(
-                            to,
-                            LedgerCsv.of(run, channel, r.source().samples(run.id(), channel), trace.get())
-                                    .getBytes(java.nio.charset.StandardCharsets.UTF_8));
-                    n++;
-                }
-            }
-        }
-        return n;
     }
 
     private void export() {
-        Path to = Files.askFor(
-                all,
-                name() + ".xlsx",
-                SessionExport.endings().stream().map(x -> "*" + x).toArray(String[]::new));
-        if (to != null) {
-            SessionExport.write(desk.bench().reduction(), desk.bench().findings(), to);
-            Notices.tell(all, "Saved " + FileName.of(to) + ".");
-        }
+        keep(Files.askFor(all, model.name() + ".xlsx", model.exports().toArray(String[]::new)), model::export);
     }
 
     private void copy() {
-        Path to = Files.ask(all.getScene().getWindow(), name() + ".needle");
-        if (to != null) {
-            desk.bench().file().copyTo(to);
-            Notices.tell(all, "Saved " + FileName.of(to) + ".");
-        }
+        keep(Files.ask(all.getScene().getWindow(), model.name() + ".needle"), model::copy);
     }
 
     @Override
@@ -281,12 +228,19 @@ public final class RecordStation implements StationView {
 
     @Override
     public void refresh() {
-        List<BenchFile.NotebookLine> acts = desk.bench().file().acts();
-        notebook.getItems().setAll(acts);
+        List<BenchFile.NotebookLine> acts = model.notebook();
+        int common = 0;
+        while (common < Math.min(acts.size(), notebook.getItems().size())
+                && acts.get(common).equals(notebook.getItems().get(common))) {
+            common++;
+        }
+        notebook.getItems().remove(common, notebook.getItems().size());
+        notebook.getItems().addAll(acts.subList(common, acts.size()));
         // The cells have heights of their own, known only after they are laid out.
-        javafx.application.Platform.runLater(() -> notebook.scrollTo(Math.max(0, acts.size() - 1)));
-        shelve();
-        finish.getChildren().clear();
-        desk.bench().sheet().finish().forEach(step -> finish.getChildren().add(new StepCard(desk.bench(), step)));
+        Platform.runLater(() -> notebook.scrollTo(Math.max(0, acts.size() - 1)));
+        List<RecordModel.Shelved> pictures = model.shelf();
+        shelf.showOrHide(pictures);
+        finish.show(model.finish());
+        finishBox.getChildren().forEach(n -> ((StepCard) n).tick());
     }
 }

@@ -37,6 +37,28 @@ public final class Labels {
         return l;
     }
 
+    /** Gives a label its words; one without words is taken out of the window. */
+    public static void says(Label label, String words) {
+        label.setText(words);
+        label.setVisible(!words.isEmpty());
+        label.setManaged(!words.isEmpty());
+    }
+
+    /** What calls for attention, wrapped; its words may come later. */
+    public static Label attention(String text) {
+        Label l = wrapped(text);
+        l.getStyleClass().add("attention");
+        return l;
+    }
+
+    /** Gives a node a style class, or takes it away. */
+    public static void styled(Node node, String styleClass, boolean on) {
+        node.getStyleClass().remove(styleClass);
+        if (on) {
+            node.getStyleClass().add(styleClass);
+        }
+    }
+
     /** A white card with a thin rule. */
     public static VBox card(Node... children) {
         VBox box = new VBox(8, children);

@@ -32,7 +32,6 @@ public final class StepCard extends VBox {
         box = new CheckBox(step.text());
         box.setWrapText(true);
         box.setId("step-" + step.id());
-        box.setSelected(signedOff() != null);
         box.setPrefWidth(200);
         box.setMinHeight(Region.USE_PREF_SIZE);
         box.setOnAction(e -> bench.apply(new RigCommand.SignOff(
@@ -44,12 +43,7 @@ public final class StepCard extends VBox {
         Labels.explained(start, "Counts " + step.minutes() + " minutes from now; the bench reminds of what is left");
         left.setId("left-" + step.id());
         left.setWrapText(true);
-        HBox row = new HBox(8, left);
-        if (step.minutes() > 0
-                && signedOff() == null
-                && bench.session().timers().get(step.id()) == null) {
-            row.getChildren().add(start);
-        }
+        HBox row = new HBox(8, left, start);
         getChildren().addAll(box, row);
         setPrefWidth(226);
         tick();
@@ -72,9 +66,13 @@ public final class StepCard extends VBox {
                                         / 1000.0);
     }
 
-    /** Brings the countdown up to now. */
+    /** Brings the countdown, and whether it is signed off, up to now. */
     public void tick() {
         Instant at = signedOff();
+        box.setSelected(at != null);
+        start.setVisible(
+                step.minutes() > 0 && at == null && bench.session().timers().get(step.id()) == null);
+        start.setManaged(start.isVisible());
         double seconds = secondsLeft(bench, step);
         left.getStyleClass().removeAll("attention", "good");
         if (at != null) {

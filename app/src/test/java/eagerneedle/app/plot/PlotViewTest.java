@@ -16,6 +16,7 @@ import javafx.geometry.VerticalDirection;
 import javafx.scene.Scene;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.layout.BorderPane;
 import javafx.stage.Stage;
@@ -148,8 +149,31 @@ class PlotViewTest {
         robot.push(KeyCode.LEFT);
         robot.push(KeyCode.UP).push(KeyCode.SHIFT, KeyCode.RIGHT);
         settle();
-        assertThat(moves.get(0)[0]).isCloseTo(1.9, within(1e-9));
-        assertThat(moves.get(1)[1]).isCloseTo(9.0, within(1e-9));
+        assertThat(moves.get(0)).as("seen while the key is down").containsExactly(1.9, 8, 0);
+        assertThat(moves.get(1)).as("kept when it is let go").containsExactly(1.9, 8, 1);
+        assertThat(moves.get(2)[1]).isCloseTo(9.0, within(1e-9));
+        assertThat(moves).hasSize(4);
+    }
+
+    @Test
+    void aKeyThatIsHeldMovesOnAndIsOneAct(FxRobot robot) {
+        show(robot, true);
+        robot.clickOn(at(5));
+        for (int i = 0; i < 40; i++) {
+            act(() -> view.fireEvent(key(KeyEvent.KEY_PRESSED, KeyCode.RIGHT)));
+        }
+        assertThat(moves).hasSize(40).allMatch(m -> m[2] == 0);
+        act(() -> view.fireEvent(key(KeyEvent.KEY_RELEASED, KeyCode.RIGHT)));
+        assertThat(moves).hasSize(41);
+        assertThat(moves.get(40)[0]).as("forty steps of 0.1").isCloseTo(6.0, within(1e-9));
+        assertThat(moves.get(40)[2]).isEqualTo(1);
+        act(() -> view.fireEvent(key(KeyEvent.KEY_PRESSED, KeyCode.LEFT)));
+        act(() -> view.getParent().requestFocus());
+        assertThat(moves.get(42)[2]).as("who leaves the plot has let go").isEqualTo(1);
+    }
+
+    private static KeyEvent key(javafx.event.EventType<KeyEvent> type, KeyCode code) {
+        return new KeyEvent(type, "", "", code, false, false, false, false);
     }
 
     @Test

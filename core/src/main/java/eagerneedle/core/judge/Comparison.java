@@ -6,6 +6,7 @@ import eagerneedle.core.quantity.Interval;
 import eagerneedle.core.quantity.MonteCarlo;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.Straightness;
 import eagerneedle.core.quantity.UnitException;
 import java.util.Locale;
 
@@ -36,7 +37,7 @@ public record Comparison(
     }
 
     private static MonteCarlo drawn(Quantity difference, Coverage coverage) {
-        if (difference.isLinear()) {
+        if (Straightness.of(difference)) {
             return null;
         }
         MonteCarlo m = MonteCarlo.of(difference, coverage, MonteCarlo.Settings.QUICK);

@@ -19,7 +19,7 @@ import java.util.Map;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 
-class RunsTogetherTest {
+class TogetherModelTest {
     private final SheetReader.Located sheet = SheetTrial.read(SheetReader.shippedText("baggage-chute"), "chute");
     private final Rehearsal rehearsal =
             Rehearsal.of(sheet, Rigs.create("cart-on-slope", sheet.sheet(), 7, Set.of()), Instant.EPOCH);
@@ -38,9 +38,9 @@ class RunsTogetherTest {
     @Test
     void runsOfALevelGiveTheirMeanAndSayWhetherTheyScatterMore() {
         Reduction r = reduce();
-        List<RunsTogether.Together> all = RunsTogether.together(r, "slopes");
+        List<TogetherModel.Together> all = TogetherModel.together(r, "slopes");
         assertThat(all)
-                .extracting(RunsTogether.Together::level)
+                .extracting(TogetherModel.Together::level)
                 .containsExactly("block A", "block B", "block C", "block D", "block E");
         double[] ofA = r.runs().stream()
                 .filter(x -> x.capture().equals("slopes") && x.level().equals("A"))
@@ -56,13 +56,13 @@ class RunsTogetherTest {
     @Test
     void aRunThatIsLeftOutCountsNoMoreAndOneAloneIsNotTakenTogether() {
         Reduction three = reduce(new RunCommand.LeaveOut(9, "x"));
-        assertThat(RunsTogether.together(three, "slopes").get(0).says()).startsWith("3 runs");
+        assertThat(TogetherModel.together(three, "slopes").get(0).says()).startsWith("3 runs");
         Reduction one = reduce(
                 new RunCommand.LeaveOut(9, "x"), new RunCommand.LeaveOut(10, "x"), new RunCommand.LeaveOut(11, "x"));
-        assertThat(RunsTogether.together(one, "slopes"))
-                .extracting(RunsTogether.Together::level)
+        assertThat(TogetherModel.together(one, "slopes"))
+                .extracting(TogetherModel.Together::level)
                 .doesNotContain("block A")
                 .contains("block B");
-        assertThat(RunsTogether.together(one, "nothing of the kind")).isEmpty();
+        assertThat(TogetherModel.together(one, "nothing of the kind")).isEmpty();
     }
 }

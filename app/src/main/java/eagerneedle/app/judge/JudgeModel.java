@@ -1,0 +1,321 @@
+package eagerneedle.app.judge;
+
+import eagerneedle.app.station.Desk;
+import eagerneedle.core.judge.Comparison;
+import eagerneedle.core.judge.School;
+import eagerneedle.core.judge.Target;
+import eagerneedle.core.quantity.Budget;
+import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.Improvements;
+import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.session.Blind;
+import eagerneedle.core.session.JudgeCommand;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.picture.ValueRows;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+
+/** What Judge shows of the session, and what may be done there. */
+final class JudgeModel {
+    private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("HH:mm 'on' d MMM uuuu")
+            .withLocale(Locale.UK)
+            .withZone(ZoneId.systemDefault());
+
+    /** Words with whether all is well with them. */
+    record Remark(String words, boolean good) {}
+
+    /** A result under one school. {@code good} is absent where the school has no verdict. */
+    record UnderSchool(
+            Comparison of, School school, boolean speaks, String verdict, Optional<Boolean> good, String more) {}
+
+    /** One of several comparisons. */
+    record Other(Comparison of, School speaks, boolean chosen) {}
+
+    /** Something the data say in words; {@code values} stand beside each other in a picture. */
+    record Said(int number, String label, String words, List<ValueRows.Row> values, String bound) {}
+
+    /** A result while the references are hidden. */
+    record BlindResult(String comparison, String label, String value) {}
+
+    /**
+     * Where the uncertainty of a result comes from.
+     *
+     * @param largest what the largest contributor is and what halving it would do; empty without any
+     * @param rest what the lines that are not drawn come to; empty when all are drawn
+     */
+    record Shares(Quantity result, Budget budget, String largest, List<String> doubts, String rest) {}
+
+    /** What stands at Judge: nothing yet, a result whose references are hidden, or a comparison. */
+    sealed interface Shown {
+        /** Nothing can be judged yet. */
+        record Nothing(String why) implements Shown {}
+
+        /** The references are hidden until the result is locked. */
+        record Hidden(String since, List<BlindResult> results, boolean lockable, Optional<Shares> shares)
+                implements Shown {}
+
+        /**
+         * A result against its reference.
+         *
+         * @param locked what was locked in blind work; empty when nothing was
+         * @param chance how often such a difference would be expected; empty under the other schools
+         * @param remedy what to look at when they do not agree; may be empty
+         * @param remarks what stands below the budget
+         */
+        record Judged(
+                Comparison comparison,
+                School speaks,
+                Optional<Remark> locked,
+                String verdict,
+                String chance,
+                String remedy,
+                Shares shares,
+                List<String> remarks,
+                List<UnderSchool> schools,
+                List<Other> others,
+                boolean mayHide)
+                implements Shown {}
+    }
+
+    private final Desk desk;
+    private final int mostLines;
+    private String chosen;
+    private String wanted = "";
+
+    /** @param mostLines how many lines of a budget are drawn */
+    JudgeModel(Desk desk, int mostLines) {
+        this.desk = desk;
+        this.mostLines = mostLines;
+    }
+
+    private Reduction reduction() {
+        return desk.bench().reduction();
+    }
+
+    Shown shown() {
+        Reduction r = reduction();
+        Sheet.Comparison main = desk.bench().sheet().mainComparison();
+        if (r.session().hidesReferences()) {
+            return new Shown.Hidden(
+                    CLOCK.format(r.session().blind().since()),
+                    r.sheet().comparisons().stream()
+                            .map(c -> new BlindResult(
+                                    c.id(),
+                                    r.sheet().results().containsKey(c.result())
+                                            ? r.sheet()
+                                                    .results()
+                                                    .get(c.result())
+                                                    .label()
+                                            : c.result(),
+                                    r.quantity(c.result()).map(Object::toString).orElse("—")))
+                            .toList(),
+                    !r.results().isEmpty(),
+                    main == null ? Optional.empty() : r.quantity(main.result()).map(this::shares));
+        }
+        if (r.comparisons().isEmpty()) {
+            return new Shown.Nothing(
+                    main == null
+                            ? "The sheet compares nothing."
+                            : Optional.ofNullable(r.outcome(main.result()).problem())
+                                    .orElse("Take runs first (key 4)."));
+        }
+        return judged(r, comparison(r));
+    }
+
+    /** The comparison in hand: the one chosen, the main one until then. */
+    private Comparison comparison(Reduction r) {
+        String id = chosen == null ? desk.bench().sheet().mainComparison().id() : chosen;
+        return r.comparisons().stream()
+                .filter(x -> x.id().equals(id))
+                .findFirst()
+                .orElse(r.comparisons().get(0));
+    }
+
+    private Shown judged(Reduction r, Comparison c) {
+        School speaks = r.speaks(c.id());
+        List<String> remarks = new ArrayList<>();
+        r.circularity(c).ifPresent(remarks::add);
+        if (c.drawn() != null) {
+            remarks.add(c.drawn().remark());
+        }
+        List<UnderSchool> schools = new ArrayList<>();
+        for (School s : School.values()) {
+            schools.add(under(c, s, s == speaks));
+        }
+        List<Other> others = r.comparisons().size() < 2
+                ? List.of()
+                : r.comparisons().stream()
+                        .map(x -> new Other(x, r.speaks(x.id()), x == c))
+                        .toList();
+        return new Shown.Judged(
+                c,
+                speaks,
+                locked(r, c),
+                c.verdict(speaks),
+                speaks == School.STANDARD ? chance(c) : "",
+                c.agrees(speaks) ? "" : r.remedy(c.id()),
+                shares(c.result()),
+                remarks,
+                schools,
+                others,
+                r.session().blind() == null);
+    }
+
+    private static Optional<Remark> locked(Reduction r, Comparison c) {
+        Blind b = r.session().blind();
+        if (b == null || !b.locked().containsKey(c.id())) {
+            return Optional.empty();
+        }
+        String then = b.locked().get(c.id());
+        boolean same = then.equals(c.result().toString());
+        return Optional.of(new Remark(
+                "Locked at " + CLOCK.format(b.lockedAt()) + " as " + then + ", before the reference was seen."
+                        + (same ? "" : " It has been changed since, to " + c.result() + "."),
+                same));
+    }
+
+    private static String chance(Comparison c) {
+        double of100 = 100 * c.chance();
+        return "A difference this large or larger would be expected in "
+                + (of100 < 1 ? "fewer than 1" : Long.toString(Math.round(of100))) + " of 100 repeats.";
+    }
+
+    private Shares shares(Quantity result) {
+        Budget b = Budget.of(result);
+        String largest = "";
+        List<String> doubts = List.of();
+        if (!b.lines().isEmpty()) {
+            Budget.Line first = b.lines().get(0);
+            largest = "Largest: " + first.label() + ". Halve it and u falls from " + Notation.figures(result.u(), 2)
+                    + " to " + Notation.figures(first.combinedIfHalved(result.u()), 2) + " "
+                    + result.unit().pretty() + ".";
+            doubts = reduction().doubts(result, desk.bench().clock().instant());
+        }
+        double rest = b.lines().stream()
+                .skip(mostLines)
+                .mapToDouble(Budget.Line::share)
+                .sum();
+        return new Shares(
+                result,
+                b,
+                largest,
+                doubts,
+                b.lines().size() > mostLines
+                        ? "and " + (b.lines().size() - mostLines) + " more, together " + Notation.plain(100 * rest, 2)
+                                + " %"
+                        : "");
+    }
+
+    private static UnderSchool under(Comparison c, School s, boolean speaks) {
+        String unit = c.result().unit().pretty();
+        return switch (s) {
+            case STANDARD ->
+                new UnderSchool(
+                        c,
+                        s,
+                        speaks,
+                        c.agrees(s) ? "agrees" : "does not agree",
+                        Optional.of(c.agrees(s)),
+                        Notation.plusMinus(c.difference().value(), c.coverage().expanded(c.difference())) + " " + unit
+                                + " (k = " + Notation.plain(c.factor(), 3) + ")");
+            case LIMITS -> {
+                double overlap = c.overlap();
+                yield new UnderSchool(
+                        c,
+                        s,
+                        speaks,
+                        overlap >= 0 ? "agrees" : "does not agree",
+                        Optional.of(overlap >= 0),
+                        (overlap >= 0 ? "limits overlap by " : "a gap of ") + Notation.plain(Math.abs(overlap), 2) + " "
+                                + unit + "; 2 u for a normal input, more for few readings");
+            }
+            case PERCENT ->
+                new UnderSchool(
+                        c,
+                        s,
+                        speaks,
+                        Double.isNaN(c.percent()) ? "no percentage" : Notation.figures(c.percent(), 2) + " %",
+                        Optional.empty(),
+                        (Double.isNaN(c.threshold())
+                                        ? ""
+                                        : (c.agrees(s) ? "within the " : "beyond the ")
+                                                + Notation.plain(c.threshold(), 3) + " % allowed; ")
+                                + "says nothing of how well it was measured");
+        };
+    }
+
+    /** What the data say in words: routes, candidates, models. */
+    List<Said> said() {
+        List<Said> out = new ArrayList<>();
+        for (Reduction.Said s : reduction().statements()) {
+            out.add(new Said(
+                    out.size(),
+                    s.statement().label(),
+                    s.sentence().orElse(s.problem() == null ? "Nothing yet." : s.problem()),
+                    s.quantities().stream()
+                            .map(q -> new ValueRows.Row(q.label(), q.quantity()))
+                            .toList(),
+                    s.bound()));
+        }
+        return out;
+    }
+
+    /** The sheet's checks: met, not met with what to do, or not yet to be judged. */
+    List<Remark> checks() {
+        return reduction().checks().stream()
+                .map(k -> new Remark(
+                        (k.met().isEmpty() ? "○ " : k.met().get() ? "✓ " : "▲ ")
+                                + k.check().label()
+                                + (k.met().isEmpty()
+                                        ? " (not yet to be judged)"
+                                        : k.met().get() ? "" : ". " + k.check().remedy()),
+                        k.met().orElse(true)))
+                .toList();
+    }
+
+    /** What was last written as the standard uncertainty wanted; empty for half of what it is. */
+    String wanted() {
+        return wanted;
+    }
+
+    /**
+     * The cheapest way to a standard uncertainty.
+     *
+     * @param target a share, or a value with its unit; half of what it is when blank
+     */
+    String cheapest(Quantity result, String target) {
+        try {
+            String says = Target.of(result, target.isBlank() ? result.u() / 2 : Improvements.target(target, result))
+                    .sentence();
+            wanted = target;
+            return says;
+        } catch (RuntimeException e) {
+            return "Write it as a share, 0.2 %, or as a value with a unit that fits "
+                    + result.unit().named() + ".";
+        }
+    }
+
+    /** Takes another comparison in hand. */
+    void choose(String comparison) {
+        chosen = comparison;
+    }
+
+    void letSpeak(School school) {
+        desk.bench().apply(new JudgeCommand.ChooseSchool(school));
+    }
+
+    void hideReferences() {
+        desk.bench().apply(new JudgeCommand.HideReferences(desk.bench().clock().instant()));
+    }
+
+    void lock() {
+        desk.bench()
+                .apply(new JudgeCommand.LockResults(
+                        desk.bench().clock().instant(), reduction().results()));
+    }
+}

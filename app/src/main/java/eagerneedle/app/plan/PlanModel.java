@@ -1,0 +1,150 @@
+package eagerneedle.app.plan;
+
+import eagerneedle.app.station.Desk;
+import eagerneedle.core.formula.Formula;
+import eagerneedle.core.plan.Spread;
+import eagerneedle.core.plan.TimeLine;
+import eagerneedle.core.quantity.Budget;
+import eagerneedle.core.quantity.Coverage;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.session.RigCommand;
+import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Sheet;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+
+/** What is planned: the runs to take, what to have ready, what to beware of, and how uncertain it will be. */
+final class PlanModel {
+    /** Something to beware of, and whether it was read. */
+    record Caution(String id, String text, boolean read) {}
+
+    /**
+     * What the main result will be.
+     *
+     * @param value with its standard uncertainty; a dash when it cannot be said
+     * @param words its expanded uncertainty and largest contributor, or why it cannot be said
+     */
+    record Prediction(String value, String words, Optional<Budget> budget) {}
+
+    private final Desk desk;
+
+    PlanModel(Desk desk) {
+        this.desk = desk;
+    }
+
+    private Sheet sheet() {
+        return desk.bench().sheet();
+    }
+
+    /** The work on a line of time; absent where the sheet has none. */
+    Optional<TimeLine> timeLine() {
+        return sheet().timeline().isEmpty()
+                ? Optional.empty()
+                : Optional.of(TimeLine.of(
+                        sheet().timeline().stream().map(Sheet.Task::toTask).toList()));
+    }
+
+    Prediction prediction() {
+        Sheet.Comparison main = sheet().mainComparison();
+        if (main == null) {
+            return new Prediction("—", "The sheet compares nothing.", Optional.empty());
+        }
+        Optional<Quantity> result = desk.bench().plan().quantity(main.result());
+        if (result.isEmpty()) {
+            return new Prediction(
+                    "—", desk.bench().plan().outcome(main.result()).problem(), Optional.empty());
+        }
+        Quantity q = result.get();
+        Budget budget = Budget.of(q);
+        Sheet.Derived derived = sheet().results().get(main.result());
+        String label = derived == null ? main.result() : derived.label();
+        return new Prediction(
+                Notation.bracket(q),
+                label + ", ± " + Notation.figures(Coverage.DEFAULT.expanded(q), 2) + " "
+                        + q.unit().pretty() + " at 95 %\n"
+                        + (budget.lines().isEmpty()
+                                ? "Nothing is uncertain."
+                                : "Largest contributor: "
+                                        + budget.lines().get(0).label()),
+                Optional.of(budget));
+    }
+
+    /** Runs to take, and levels spread evenly in what will be plotted, a line each. */
+    String runs() {
+        List<String> lines = new ArrayList<>();
+        sheet().captures().forEach((name, c) -> {
+            int n = desk.bench().session().repeats(sheet(), name);
+            boolean levels = c.levels().size() > 1;
+            lines.add(c.label() + ": " + (levels ? c.levels().size() + " levels, " : "") + n
+                    + (n == 1 ? " run" : " runs") + (levels ? " each" : ""));
+            if (c.spread() != null) {
+                lines.add(spread(c.spread()));
+            }
+        });
+        return String.join("\n", lines);
+    }
+
+    private String spread(Capture.SpreadPlan p) {
+        Reading from = Reading.parse(p.from());
+        Reading to = Reading.parse(p.to());
+        try {
+            double[] levels = Spread.levels(
+                    x -> desk.bench()
+                            .plan()
+                            .evaluate(Formula.parse(p.plotted()), Map.of(p.set(), Quantity.exact(x, from.unit())))
+                            .value(),
+                    from.value(),
+                    to.unit().convert(to.value(), from.unit()),
+                    p.count());
+            return "evenly spread in " + p.plotted() + ": " + p.set() + " = "
+                    + Arrays.stream(levels).mapToObj(v -> Notation.plain(v, 4)).collect(Collectors.joining(", "))
+                    + " " + from.unit().pretty();
+        } catch (IllegalArgumentException e) {
+            return e.getMessage();
+        }
+    }
+
+    /** What to have ready and how much of it, a line each. */
+    String materials() {
+        return sheet().materials().stream()
+                .map(m -> m.label() + ": " + amount(m))
+                .collect(Collectors.joining("\n"));
+    }
+
+    private String amount(Sheet.Material m) {
+        try {
+            Quantity q = desk.bench().plan().evaluate(m.amount(), m.label(), m.label());
+            Quantity shown = m.unit() == null ? q : q.to(LabUnit.parse(m.unit()));
+            return shown.isExact()
+                    ? Notation.plain(shown.value(), 4) + " " + shown.unit().pretty()
+                    : shown.toString();
+        } catch (IllegalArgumentException e) {
+            return e.getMessage();
+        }
+    }
+
+    List<Caution> cautions() {
+        List<Caution> out = new ArrayList<>();
+        for (String text : sheet().cautions()) {
+            String id = "caution-" + (out.size() + 1);
+            out.add(new Caution(id, text, desk.bench().session().signOffs().containsKey(id)));
+        }
+        return out;
+    }
+
+    /** Notes in the notebook that a caution was read, or takes that back. */
+    void acknowledge(Caution caution, boolean read) {
+        desk.bench()
+                .apply(new RigCommand.SignOff(
+                        caution.id(),
+                        "caution read: " + caution.text(),
+                        read ? desk.bench().clock().instant() : null));
+    }
+}

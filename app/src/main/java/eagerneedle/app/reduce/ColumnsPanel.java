@@ -1,0 +1,62 @@
+package eagerneedle.app.reduce;
+
+import eagerneedle.app.plot.PlotView;
+import eagerneedle.picture.Layer;
+import eagerneedle.picture.Plot;
+import java.util.Optional;
+import javafx.scene.control.ChoiceBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+
+/** A picture over the runs with its residuals; a click on a point takes its run in hand. */
+final class ColumnsPanel extends VBox {
+    private final ReduceModel model;
+    private final Runnable picked;
+    private final PlotView columns = new PlotView("Columns over runs");
+    private final PlotView residuals = new PlotView("Residuals over runs");
+    private final ChoiceBox<String> which = new ChoiceBox<>();
+
+    /** @param picked is called when the run behind a point was taken in hand */
+    ColumnsPanel(ReduceModel model, Runnable picked) {
+        this.model = model;
+        this.picked = picked;
+        columns.emptySays("The line appears when two runs take part.");
+        columns.setId("columns");
+        columns.onPoint(this::pick);
+        residuals.share(columns);
+        columns.showTimeAxis(false);
+        residuals.setPrefHeight(86);
+        residuals.setMinHeight(78);
+        VBox.setVgrow(columns, Priority.ALWAYS);
+        getChildren().addAll(columns, residuals);
+        setPrefWidth(330);
+        setMinWidth(245);
+        which.getItems().addAll(model.pictures());
+        which.getSelectionModel().selectFirst();
+        which.setId("which-picture");
+        which.setAccessibleText("Picture of columns over runs");
+        which.setVisible(which.getItems().size() > 1);
+        which.setManaged(which.isVisible());
+        which.setOnAction(e -> refresh());
+    }
+
+    /** Chooses among the pictures; not there when there is only one. */
+    ChoiceBox<String> choice() {
+        return which;
+    }
+
+    private void pick(Layer.Points layer, int index) {
+        if (model.choosePoint(which.getValue(), layer, index)) {
+            picked.run();
+        }
+    }
+
+    void refresh() {
+        columns.plot(model.columns(which.getValue()).orElse(null), false);
+        Optional<Plot> rest = model.columnResiduals(which.getValue());
+        residuals.plot(rest.orElse(null), false);
+        residuals.setVisible(rest.isPresent());
+        residuals.setManaged(rest.isPresent());
+        columns.showTimeAxis(rest.isEmpty());
+    }
+}

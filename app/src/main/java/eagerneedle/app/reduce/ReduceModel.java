@@ -1,0 +1,273 @@
+package eagerneedle.app.reduce;
+
+import eagerneedle.app.station.Desk;
+import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.Ledger;
+import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.session.Command;
+import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.session.RunCommand;
+import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.trace.Window;
+import eagerneedle.picture.Layer;
+import eagerneedle.picture.Plot;
+import eagerneedle.picture.SessionPlots;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+
+/** The runs of a session: which there are, the one in hand, whether it takes part, and where its window lies. */
+final class ReduceModel {
+    /** A line of the list of runs. */
+    sealed interface Line {
+        /** The runs of a capture follow. */
+        record Group(String label) implements Line {}
+
+        /**
+         * One run.
+         *
+         * @param value its headline value with uncertainty; a dash without one
+         * @param about its level, and why it is left out
+         */
+        record Taken(int id, String name, String value, String about, boolean leftOut, boolean chosen)
+                implements Line {}
+    }
+
+    /** Something that may be done to the windows. */
+    record Act(String words, Runnable run) {}
+
+    /**
+     * What stands over the run in hand.
+     *
+     * @param leave words of the button that leaves it out or takes it in again
+     * @param moved true when its window is not the proposed one
+     */
+    record Head(String title, String says, String leave, boolean moved) {}
+
+    private final Desk desk;
+
+    ReduceModel(Desk desk) {
+        this.desk = desk;
+    }
+
+    private Reduction reduction() {
+        return desk.bench().reduction();
+    }
+
+    /** The run in hand as it is now; absent when there is none or it was discarded. */
+    Optional<Run> run() {
+        return desk.run().flatMap(r -> desk.bench().session().run(r.id())).filter(r -> r.discard() == null);
+    }
+
+    private Capture capture(Run run) {
+        return desk.bench().sheet().captures().get(run.capture());
+    }
+
+    /** The window of a run that is moved by hand: the first of its capture. */
+    Optional<String> window(Run run) {
+        return capture(run).windows().keySet().stream().findFirst();
+    }
+
+    /** The list of runs, by capture; empty when nothing was taken yet. */
+    List<Line> lines() {
+        List<Line> out = new ArrayList<>();
+        String group = "";
+        for (Run run : desk.bench().session().keptRuns()) {
+            if (!run.capture().equals(group)) {
+                group = run.capture();
+                Capture c = capture(run);
+                out.add(new Line.Group((c == null ? group : c.label()).toUpperCase(Locale.ROOT)));
+            }
+            out.add(new Line.Taken(
+                    run.id(),
+                    run.name(),
+                    reduction()
+                            .headline(run)
+                            .flatMap(Ledger.Entry::quantity)
+                            .map(q -> Notation.bracketed(q.value(), q.u()))
+                            .orElse("—"),
+                    SessionPlots.levelLabel(reduction(), run)
+                            + (run.leftOut() == null ? "" : " · left out: " + run.leftOut()),
+                    run.leftOut() != null,
+                    desk.run().map(x -> x.id() == run.id()).orElse(false)));
+        }
+        return out;
+    }
+
+    /** What the numbers in the list are. */
+    String listed() {
+        return desk.bench().session().keptRuns().stream()
+                .flatMap(run -> reduction().headline(run).stream())
+                .filter(e -> e.quantity().isPresent())
+                .reduce((a, b) -> b)
+                .map(e -> (e.symbol() == null ? "" : e.symbol() + ", ")
+                        + e.quantity().get().unit().pretty())
+                .orElse("");
+    }
+
+    void choose(int id) {
+        desk.bench().session().run(id).ifPresent(desk::choose);
+    }
+
+    /** Takes the next run in hand, or the one before; its id, or nothing at the ends. */
+    Optional<Integer> step(int from, int by) {
+        List<Run> kept = desk.bench().session().keptRuns();
+        int i = kept.stream().map(Run::id).toList().indexOf(from) + by;
+        if (i < 0 || i >= kept.size()) {
+            return Optional.empty();
+        }
+        desk.choose(kept.get(i));
+        return Optional.of(kept.get(i).id());
+    }
+
+    Optional<Head> head() {
+        return run().map(run -> new Head(
+                run.name() + ", " + SessionPlots.levelLabel(reduction(), run),
+                reduction()
+                        .fitOfRun(run)
+                        .map(f -> f.x().length + " points · residual SD "
+                                + SessionPlots.finely(f.residualSd(), f.yUnit()) + " · "
+                                + (f.remarks().isEmpty() ? "no pattern" : "a pattern in the residuals"))
+                        .orElse(""),
+                run.leftOut() == null ? "Leave out..." : "Take in again",
+                window(run).filter(w -> run.windows().containsKey(w)).isPresent()));
+    }
+
+    /** True when the run in hand is fitted with more than one model, or has pictures of its own. */
+    boolean hasModels() {
+        return run().filter(x -> ModelsModel.has(desk.bench().sheet(), x)).isPresent();
+    }
+
+    /** What the main result would be without the run in hand; empty when there is none. */
+    String without() {
+        Sheet.Comparison main = desk.bench().sheet().mainComparison();
+        Optional<Run> run = run();
+        if (main == null || run.isEmpty()) {
+            return "";
+        }
+        Optional<Quantity> now = reduction().quantity(main.result());
+        if (now.isEmpty()) {
+            return "";
+        }
+        Sheet.Derived derived = desk.bench().sheet().results().get(main.result());
+        String label = derived == null ? main.result() : derived.label();
+        return desk.bench()
+                .whatIf(new RunCommand.LeaveOut(run.get().id(), "tried"))
+                .quantity(main.result())
+                .map(then -> "Without it " + label + " would be " + then + "; with it, it is " + now.get() + ".")
+                .orElse("Without it there is no " + label + ".");
+    }
+
+    /** Leaves the run in hand out, for a reason; it takes part again with null. */
+    void leaveOut(String reason) {
+        run().ifPresent(run ->
+                desk.bench().apply(new RunCommand.LeaveOut(run.id(), reason == null ? null : reason.strip())));
+    }
+
+    /** Takes the proposed window of the run in hand again. */
+    void propose() {
+        run().ifPresent(run ->
+                window(run).ifPresent(w -> desk.bench().apply(new ReduceCommand.SetWindow(run.id(), w, null))));
+    }
+
+    /** What may be done to the windows and the samples of the run in hand and its likes. */
+    List<Act> windowActs() {
+        List<Act> out = new ArrayList<>();
+        run().ifPresent(run -> {
+            window(run).ifPresent(w -> {
+                out.add(new Act("All runs of this kind: edges moved as here", () -> asHere(run, w)));
+                out.add(new Act(
+                        "All runs of this kind: proposed again",
+                        () -> desk.bench()
+                                .apply(new Command.Together(
+                                        "Took the proposed windows of all runs of " + run.capture() + " again.",
+                                        proposals(run, w)))));
+            });
+            run.entries()
+                    .voided()
+                    .forEach(v -> out.add(new Act(
+                            String.format(
+                                    Locale.ROOT, "Take %.3f s to %.3f s in again (%s)", v.from(), v.to(), v.reason()),
+                            () -> desk.bench().apply(new RunCommand.CountSamples(run.id(), v)))));
+        });
+        return out;
+    }
+
+    private List<Command> proposals(Run run, String window) {
+        return desk.bench().session().keptRuns().stream()
+                .filter(x -> x.capture().equals(run.capture()))
+                .map(x -> (Command) new ReduceCommand.SetWindow(x.id(), window, null))
+                .toList();
+    }
+
+    /**
+     * Moves the edges of every run's window by as much as they were moved here from what is proposed, each from its own
+     * proposal.
+     */
+    private void asHere(Run run, String window) {
+        Reduction proposed = desk.bench().whatIf(new Command.Together("proposals", proposals(run, window)));
+        Window here = reduction()
+                .window(run, window)
+                .orElseThrow(() -> new IllegalArgumentException("This run has no window to take the others from."));
+        Window own = proposed.window(run, window)
+                .orElseThrow(() -> new IllegalArgumentException(
+                        "No window can be proposed for this run, so the others cannot be moved as here."));
+        List<Command> acts = new ArrayList<>();
+        for (Run x : desk.bench().session().keptRuns()) {
+            if (x.capture().equals(run.capture())) {
+                proposed.window(x, window)
+                        .map(p -> new Window(
+                                p.from() + here.from() - own.from(),
+                                p.to() + here.to() - own.to(),
+                                "moved as in " + run.name()))
+                        .filter(p -> p.to() > p.from())
+                        .ifPresent(p -> acts.add(new ReduceCommand.SetWindow(x.id(), window, p)));
+            }
+        }
+        desk.bench()
+                .apply(new Command.Together(
+                        "Moved the windows of " + acts.size() + " runs as in " + run.name() + ".", acts));
+    }
+
+    /** Titles of the pictures over runs. */
+    List<String> pictures() {
+        return desk.bench().sheet().pictures().stream()
+                .map(Sheet.Picture::title)
+                .toList();
+    }
+
+    private Optional<Sheet.Picture> picture(String title) {
+        return desk.bench().sheet().pictures().stream()
+                .filter(p -> p.title().equals(title))
+                .findFirst();
+    }
+
+    Optional<Plot> columns(String title) {
+        return picture(title).flatMap(p -> SessionPlots.columns(reduction(), p));
+    }
+
+    Optional<Plot> columnResiduals(String title) {
+        return picture(title).flatMap(p -> SessionPlots.residuals(reduction(), p));
+    }
+
+    /** Takes the run behind a point of a picture in hand; false when there is none behind it. */
+    boolean choosePoint(String title, Layer.Points layer, int index) {
+        Optional<Run> run = picture(title).flatMap(p -> SessionPlots.runOf(reduction(), p, layer, index));
+        run.ifPresent(desk::choose);
+        return run.isPresent();
+    }
+
+    /** The tables of all captures, for a spreadsheet. */
+    String tables() {
+        StringBuilder b = new StringBuilder();
+        desk.bench().sheet().captures().forEach((name, capture) -> {
+            String rows = TableModel.tabbed(reduction(), name);
+            b.append(rows.isEmpty() ? "" : capture.label() + "\n" + rows);
+        });
+        return b.toString();
+    }
+}

@@ -1,0 +1,264 @@
+package eagerneedle.app.reduce;
+
+import eagerneedle.app.station.Desk;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.Key;
+import eagerneedle.core.reduce.Ledger;
+import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.session.Command;
+import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.session.RunCommand;
+import eagerneedle.core.trace.Cursor;
+import eagerneedle.core.trace.Trace;
+import eagerneedle.core.trace.Window;
+import eagerneedle.core.trace.WindowStatistics;
+import eagerneedle.picture.Plot;
+import eagerneedle.picture.SessionPlots;
+import eagerneedle.picture.ValueRows;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+
+/** The trace of the run in hand: its pictures, its window, its figures, and what other windows would give. */
+final class TraceModel {
+    static final String ALL = "all channels";
+    private static final double STEADY = 3;
+    private static final double COARSE = 0.02;
+    private static final Map<String, Double> OTHERWISE = new LinkedHashMap<>();
+
+    static {
+        OTHERWISE.put("both edges in 10 %", -0.10);
+        OTHERWISE.put("both edges in 5 %", -0.05);
+        OTHERWISE.put("both edges out 5 %", 0.05);
+    }
+
+    /** The headline of the run under windows a little different from the one chosen. */
+    record Otherwise(String foot, List<ValueRows.Row> rows) {}
+
+    private final Desk desk;
+    private Command dragged;
+    private List<String> workedOutFor = List.of();
+    private List<ValueRows.Row> workedOut = List.of();
+
+    TraceModel(Desk desk) {
+        this.desk = desk;
+    }
+
+    private Reduction reduction() {
+        return desk.bench().reduction();
+    }
+
+    /** The run in hand as it is now; absent when there is none or it was discarded. */
+    Optional<Run> run() {
+        return desk.run().flatMap(r -> desk.bench().session().run(r.id())).filter(r -> r.discard() == null);
+    }
+
+    private List<String> channels(Run run) {
+        return desk.bench().sheet().captures().get(run.capture()).channels();
+    }
+
+    private Optional<String> window(Run run) {
+        return desk.bench().sheet().captures().get(run.capture()).windows().keySet().stream()
+                .findFirst();
+    }
+
+    /** What may be chosen to be seen: each channel, and all of them when there are several. */
+    List<String> sights(Run run) {
+        List<String> labels = channels(run).stream()
+                .map(c -> desk.bench().sheet().channels().get(c).label())
+                .collect(Collectors.toCollection(ArrayList::new));
+        if (labels.size() > 1) {
+            labels.add(ALL);
+        }
+        return labels;
+    }
+
+    /** The channel on top for the i-th of {@link #sights}. */
+    String channel(Run run, int i) {
+        List<String> names = channels(run);
+        return names.get(i >= 0 && i < names.size() ? i : 0);
+    }
+
+    /** The channels under the one on top when all are seen. */
+    List<String> under(Run run, String top) {
+        return channels(run).stream().filter(c -> !c.equals(top)).toList();
+    }
+
+    /** What stands in place of quantities that have no value, a line each. */
+    String said(Run run) {
+        return reduction().ofRun(run).stream()
+                .filter(e -> e.quantity().isEmpty()
+                        && e.outcome().problem() == null
+                        && !e.instead().isEmpty())
+                .map(e -> capital(e.label()) + ": " + e.instead())
+                .collect(Collectors.joining("\n"));
+    }
+
+    static String capital(String s) {
+        return Character.toUpperCase(s.charAt(0)) + s.substring(1);
+    }
+
+    Optional<Plot> plot(Run run, String channel) {
+        return SessionPlots.run(reduction(), run, channel);
+    }
+
+    /** Why there is no picture of a channel. */
+    String noPlot(Run run, String channel) {
+        return Optional.ofNullable(reduction().ofRun(run, channel).problem()).orElse("There is no trace.");
+    }
+
+    Optional<Plot> residuals(Run run) {
+        return SessionPlots.residuals(reduction(), run);
+    }
+
+    boolean isFitted(Run run) {
+        return reduction().fitOfRun(run).isPresent();
+    }
+
+    /** By how much an arrow key moves an edge of the window: one sample, s. */
+    double step(Run run, String channel) {
+        return reduction().trace(run, channel).map(Trace::interval).orElse(COARSE);
+    }
+
+    /**
+     * The numbers of what lies in the window, or at the cursors where they are set; empty when there are none.
+     *
+     * @param cursors none, one or two times, s
+     */
+    String figures(String channel, double... cursors) {
+        Run run = run().orElse(null);
+        Optional<Trace> t = run == null ? Optional.empty() : reduction().trace(run, channel);
+        if (t.isEmpty()) {
+            return "";
+        }
+        try {
+            return cursors.length == 0 ? statistics(run, t.get()) : atCursors(t.get(), cursors);
+        } catch (IllegalArgumentException e) {
+            return e.getMessage();
+        }
+    }
+
+    private String statistics(Run run, Trace t) {
+        Trace in = window(run)
+                .flatMap(w -> reduction().window(run, w))
+                .map(t::within)
+                .orElse(t);
+        if (in.size() < 3 || SessionPlots.ownPoints(reduction(), run, t).isPresent()) {
+            return "";
+        }
+        WindowStatistics s = WindowStatistics.of(in);
+        String unit = (" " + t.unit().pretty()).stripTrailing();
+        return "window: n %d · mean %s%s · SD %s · least %s, greatest %s%s · %s"
+                .formatted(
+                        s.n(),
+                        Notation.bracketed(s.mean(), s.uMean()),
+                        unit,
+                        Notation.figures(s.sd(), 2),
+                        Notation.plain(s.min(), 5),
+                        Notation.plain(s.max(), 5),
+                        unit,
+                        s.steady(STEADY) ? "steady" : "drifting");
+    }
+
+    private static String atCursors(Trace t, double... cursors) {
+        Cursor a = Cursor.at(t, cursors[0], "cursor a");
+        if (cursors.length == 1) {
+            return "a: " + a.moment() + ", " + a.value() + "   (a second click sets b)";
+        }
+        Cursor b = Cursor.at(t, cursors[1], "cursor b");
+        Quantity dt = b.moment().minus(a.moment());
+        Quantity dv = b.value().minus(a.value());
+        LabUnit per = dv.unit().per(LabUnit.SECOND);
+        return "a " + a.moment() + ": " + a.value() + " · b " + b.moment() + ": " + b.value() + " · b − a: " + dt + ", "
+                + dv + (dt.value() == 0 ? "" : ", " + dv.dividedBy(dt).to(per));
+    }
+
+    /** Leaves the samples between two times, s, out of the run in hand, for a reason; they stay in the file. */
+    void leaveOut(double a, double b, String reason) {
+        run().ifPresent(run ->
+                desk.bench().apply(new RunCommand.VoidSamples(run.id(), Math.min(a, b), Math.max(a, b), reason)));
+    }
+
+    /**
+     * Moves the window of a run, within its trace. While the hand still drags, the last place waits for
+     * {@link #preview}.
+     */
+    void move(Run run, String channel, double from, double to, boolean finished) {
+        Optional<String> window = window(run);
+        Trace t = reduction().trace(run, channel).orElse(null);
+        if (t == null || window.isEmpty()) {
+            return;
+        }
+        double first = t.time()[0];
+        double last = t.time()[t.size() - 1];
+        double a = Math.max(first, Math.min(from, last));
+        double b = Math.min(last, Math.max(to, first));
+        if (!(b > a)) {
+            return;
+        }
+        Command command = new ReduceCommand.SetWindow(run.id(), window.get(), new Window(a, b, "moved by hand"));
+        dragged = finished ? null : command;
+        if (finished) {
+            desk.bench().apply(command);
+        }
+    }
+
+    /** Shows what follows from where the hand has dragged to; more places come than can be shown. */
+    void preview() {
+        if (dragged != null) {
+            Command latest = dragged;
+            dragged = null;
+            desk.bench().preview(latest);
+        }
+    }
+
+    /** What other windows would give; absent without a headline and a window. Kept while nothing has changed. */
+    Optional<Otherwise> otherwise(Run run) {
+        Optional<Ledger.Entry> entry =
+                reduction().headline(run).filter(e -> e.quantity().isPresent());
+        Optional<String> window = window(run);
+        Optional<Window> chosen = window.flatMap(w -> reduction().window(run, w));
+        if (entry.isEmpty() || chosen.isEmpty()) {
+            return Optional.empty();
+        }
+        Quantity now = entry.get().quantity().get();
+        List<String> key = List.of(entry.get().key().toString(), chosen.get().toString(), now.toString());
+        if (!key.equals(workedOutFor) && !desk.bench().isPreviewing()) {
+            List<ValueRows.Row> rows = new ArrayList<>(List.of(new ValueRows.Row("as chosen", now)));
+            OTHERWISE.forEach((label, share) -> whatIf(
+                            run,
+                            window.get(),
+                            chosen.get().grown(share),
+                            entry.get().key())
+                    .ifPresent(q -> rows.add(new ValueRows.Row(label, q))));
+            workedOut = rows;
+            workedOutFor = key;
+        }
+        double spread = workedOut.stream()
+                        .mapToDouble(x -> x.value().value())
+                        .max()
+                        .orElse(0)
+                - workedOut.stream().mapToDouble(x -> x.value().value()).min().orElse(0);
+        return Optional.of(new Otherwise(
+                entry.get().label() + ", spread " + Notation.figures(spread, 2) + " "
+                        + now.unit().pretty() + " against u " + Notation.figures(now.u(), 2),
+                workedOut));
+    }
+
+    private Optional<Quantity> whatIf(Run run, String window, Window other, Key key) {
+        try {
+            return desk.bench()
+                    .whatIf(new ReduceCommand.SetWindow(
+                            run.id(), window, new Window(Math.max(0, other.from()), other.to(), "what if")))
+                    .quantity(key);
+        } catch (IllegalArgumentException e) {
+            return Optional.empty();
+        }
+    }
+}

@@ -1,0 +1,382 @@
+package eagerneedle.app.stockroom;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.json.JsonMapper;
+import eagerneedle.core.chain.Link;
+import eagerneedle.core.stockroom.Instrument;
+import eagerneedle.store.FileName;
+import eagerneedle.store.stockroom.Stockroom;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+
+/** The instruments of the laboratory: found, looked at, changed, and each change taken back. */
+final class StockroomModel {
+    static final String EVERYTHING = "everything";
+    private static final DateTimeFormatter DAY =
+            DateTimeFormatter.ofPattern("d MMM uuuu").withLocale(Locale.UK).withZone(ZoneId.systemDefault());
+    private static final ObjectMapper JSON = JsonMapper.builder().build();
+    private static final List<String> IN_A_CHAIN = List.of("sensor", "conditioner", "converter");
+
+    /** A line of the list. */
+    sealed interface Line {
+        /** Instruments of a kind follow. */
+        record Group(String label) implements Line {}
+
+        /** One instrument. {@code due} is true when something is to be done about it. */
+        record Item(String id, String name, String about, boolean due, boolean chosen) implements Line {}
+    }
+
+    /** A field of the specification: its key, its words, and an example of what stands in it. */
+    record Field(String key, String label, String example) {}
+
+    /** Every field of a specification but the kind, in order. */
+    static final List<Field> FIELDS = List.of(
+            new Field("id", "serial", "TH-CP-01"),
+            new Field("name", "name", "caliper"),
+            new Field("measures", "unit", "mm"),
+            new Field("place", "kept at", "cupboard A"),
+            new Field("low", "range from", "0 mm"),
+            new Field("high", "range to", "150 mm"),
+            new Field("resolution", "resolution", "0.02 mm"),
+            new Field("edges", "edges lined up", "1; 2 for a rule laid freely"),
+            new Field("accuracy", "accuracy", "0.02 mm + 0.1 mm/m, or 0.5 % of reading + 2 digits"),
+            new Field("value", "reference value", "100.012(4) ohm"),
+            new Field("warm", "warm-up, min", "20"),
+            new Field("minutes", "one reading, min", "1"),
+            new Field("limits", "limits", "no more than 400 °C"));
+
+    /** A line of the history. */
+    record Past(String day, String what, String by) {}
+
+    /**
+     * An instrument as it is shown.
+     *
+     * @param fields what stands in each field; absent where nothing does
+     * @param link its part in a chain as JSON; absent for what has none
+     */
+    record Card(
+            Instrument instrument,
+            Optional<String> objection,
+            Map<String, String> fields,
+            Optional<String> link,
+            List<Past> history) {}
+
+    private final Stockroom stock;
+    private final Clock clock;
+    private Runnable back;
+    private String chosen;
+
+    StockroomModel(Stockroom stock, Clock clock) {
+        this.stock = stock;
+        this.clock = clock;
+    }
+
+    /** The instruments that match words and a kind, by kind. */
+    List<Line> found(String words, String kind) {
+        List<Line> out = new ArrayList<>();
+        String last = "";
+        for (Instrument i : matching(words, kind)) {
+            String group = i.retired() ? "retired" : i.kind();
+            if (!group.equals(last)) {
+                out.add(new Line.Group(group.toUpperCase(Locale.ROOT)));
+                last = group;
+            }
+            boolean due = i.objection(clock.instant()).isPresent() && !i.retired();
+            out.add(new Line.Item(
+                    i.id(), i.name(), due ? "▲ due" : i.place() == null ? "" : i.place(), due, i.id().equals(chosen)));
+        }
+        return out;
+    }
+
+    private List<Instrument> matching(String words, String kind) {
+        return stock.all().stream()
+                .filter(i ->
+                        i.matches(words) && (kind.equals(EVERYTHING) || i.kind().equals(kind)))
+                .toList();
+    }
+
+    String count(String words, String kind) {
+        return matching(words, kind).size() + " of " + stock.all().size();
+    }
+
+    boolean isEmpty() {
+        return stock.all().isEmpty();
+    }
+
+    /** Takes an instrument in hand; nothing happens when it is not there. */
+    void choose(String id) {
+        if (find(id).isPresent()) {
+            chosen = id;
+        }
+    }
+
+    private Optional<Instrument> find(String id) {
+        return stock.all().stream().filter(i -> i.id().equals(id)).findFirst();
+    }
+
+    private Instrument inHand() {
+        return find(chosen == null ? "" : chosen)
+                .orElseThrow(() -> new IllegalArgumentException("Choose an instrument first."));
+    }
+
+    /** The instrument in hand; absent until one is chosen. */
+    Optional<Card> card() {
+        return find(chosen == null ? "" : chosen)
+                .map(i -> new Card(i, i.objection(clock.instant()), fields(i), link(i), history(i)));
+    }
+
+    private static Map<String, String> fields(Instrument i) {
+        Map<String, String> out = new LinkedHashMap<>();
+        put(out, "id", i.id());
+        put(out, "name", i.name());
+        put(out, "measures", i.measures());
+        put(out, "place", i.place());
+        put(out, "low", i.range().isEmpty() ? null : i.range().get(0));
+        put(out, "high", i.range().isEmpty() ? null : i.range().get(1));
+        put(out, "resolution", i.resolution());
+        put(out, "edges", i.edges());
+        put(out, "accuracy", i.accuracy());
+        put(out, "value", i.value());
+        put(out, "warm", i.warmUp());
+        put(out, "minutes", i.minutes());
+        put(out, "limits", i.limits());
+        return out;
+    }
+
+    private static void put(Map<String, String> out, String key, Object value) {
+        if (value != null) {
+            out.put(key, value.toString());
+        }
+    }
+
+    private static Optional<String> link(Instrument i) {
+        if (i.link() == null) {
+            return IN_A_CHAIN.contains(i.kind()) ? Optional.of("") : Optional.empty();
+        }
+        try {
+            return Optional.of(JSON.writeValueAsString(i.link()));
+        } catch (JsonProcessingException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    private static List<Past> history(Instrument i) {
+        return i.history().stream()
+                .map(e -> new Past(
+                        DAY.format(e.at()),
+                        e.what()
+                                + (e.value() == null ? "" : ": " + e.value())
+                                + (e.outcome() == null ? "" : ", " + e.outcome())
+                                + (e.due() == null ? "" : ", due " + DAY.format(e.due())),
+                        e.by() == null ? "" : e.by()))
+                .toList();
+    }
+
+    /**
+     * Adds a line to the history of the instrument in hand.
+     *
+     * @param due year-month-day; blank for none
+     * @param outcome passed, failed or empty
+     * @throws IllegalArgumentException with one sentence when it cannot be read
+     */
+    void enter(String what, String due, String outcome) {
+        if (what.isBlank()) {
+            throw new IllegalArgumentException("Say what happened to it.");
+        }
+        java.time.Instant until = null;
+        if (!due.isBlank()) {
+            try {
+                until = LocalDate.parse(due.strip())
+                        .atStartOfDay(ZoneOffset.UTC)
+                        .toInstant();
+            } catch (DateTimeParseException e) {
+                throw new IllegalArgumentException(
+                        "'" + due.strip() + "' is not a date; write year-month-day, for instance 2027-11-23.", e);
+            }
+        }
+        Instrument i = inHand();
+        keep(
+                i,
+                i.withEvent(new Instrument.Event(
+                        clock.instant(),
+                        what.strip(),
+                        "instructor on duty",
+                        null,
+                        until,
+                        outcome.isEmpty() ? null : outcome)));
+    }
+
+    /** Keeps a changed instrument and remembers how to take that back. */
+    private void keep(Instrument before, Instrument after) {
+        stock.put(after);
+        back = () -> {
+            if (before == null || !before.id().equals(after.id())) {
+                stock.remove(after.id());
+            }
+            if (before != null) {
+                stock.put(before);
+                chosen = before.id();
+            }
+        };
+        if (before != null && !before.id().equals(after.id())) {
+            stock.remove(before.id());
+        }
+        chosen = after.id();
+    }
+
+    boolean canTakeBack() {
+        return back != null;
+    }
+
+    /** Takes the last change back. */
+    void takeBack() {
+        Runnable last = back;
+        back = null;
+        if (last != null) {
+            last.run();
+        }
+    }
+
+    /**
+     * Keeps the specification of the instrument in hand as it is written.
+     *
+     * @param link its part in a chain as JSON; blank for none
+     * @return what was done, in one sentence
+     * @throws IllegalArgumentException with one sentence when it cannot be read; then nothing is changed
+     */
+    String save(String kind, Map<String, String> fields, String link) {
+        Instrument before = inHand();
+        List<String> range = new ArrayList<>();
+        if (text(fields, "low") != null && text(fields, "high") != null) {
+            range.addAll(List.of(text(fields, "low"), text(fields, "high")));
+        }
+        Link part = null;
+        if (!link.isBlank()) {
+            try {
+                part = JSON.readValue(link, Link.class);
+            } catch (JsonProcessingException e) {
+                throw new IllegalArgumentException(
+                        "Its part in a chain is not JSON that can be read; look at quotes and commas.", e);
+            }
+        }
+        Double edges = number(fields, "edges");
+        String measures = text(fields, "measures");
+        Instrument after = new Instrument(
+                        text(fields, "id"),
+                        kind,
+                        text(fields, "name"),
+                        measures == null && before.measures() != null ? "" : measures,
+                        text(fields, "place"),
+                        range,
+                        text(fields, "resolution"),
+                        edges == null ? null : edges.intValue(),
+                        text(fields, "accuracy"),
+                        text(fields, "value"),
+                        number(fields, "warm"),
+                        number(fields, "minutes"),
+                        text(fields, "limits"),
+                        part,
+                        before.history(),
+                        before.retired())
+                .checked();
+        if (!after.id().equals(before.id()) && stock.find(after.id()).isPresent()) {
+            throw new IllegalArgumentException(
+                    "There is an instrument " + after.id() + " already; choose another serial.");
+        }
+        keep(before, after);
+        return "Kept " + after.name() + " " + after.id() + ".";
+    }
+
+    private static String text(Map<String, String> fields, String key) {
+        String t = fields.getOrDefault(key, "").strip();
+        return t.isEmpty() ? null : t;
+    }
+
+    private static Double number(Map<String, String> fields, String key) {
+        try {
+            return text(fields, key) == null ? null : Double.valueOf(text(fields, key));
+        } catch (NumberFormatException e) {
+            throw new IllegalArgumentException("'" + text(fields, key) + "' is not a number.", e);
+        }
+    }
+
+    /** Puts a new instrument in, empty, and takes it in hand. */
+    void add() {
+        keep(
+                null,
+                new Instrument(
+                        stock.freeSerial("NEW-01"),
+                        "hand instrument",
+                        "new instrument",
+                        "mm",
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        1.0,
+                        null,
+                        null,
+                        null,
+                        false));
+    }
+
+    /** Puts another of the instrument in hand in, under the next free serial. */
+    void copy() {
+        Instrument i = inHand();
+        keep(null, i.copyAs(stock.freeSerial(i.id())));
+    }
+
+    /** Takes the instrument in hand out of use, or back into it. */
+    void retire() {
+        Instrument i = inHand();
+        keep(i, i.retire(!i.retired()));
+    }
+
+    /** Brings the demonstration's instruments into an empty stockroom; what was done, in one sentence. */
+    String bringInDemonstration() {
+        return stock.bringIn(Stockroom.demonstrationJson());
+    }
+
+    /**
+     * Brings instruments in from a file; what was done, in one sentence.
+     *
+     * @throws IllegalArgumentException with one sentence when it cannot be read
+     */
+    String bringIn(Path file) {
+        String before = stock.json();
+        String done;
+        try {
+            done = stock.bringIn(Files.readString(file, StandardCharsets.UTF_8));
+        } catch (IOException e) {
+            throw new IllegalArgumentException(FileName.of(file) + " cannot be read as text.", e);
+        }
+        back = () -> {
+            stock.all().forEach(i -> stock.remove(i.id()));
+            stock.bringIn(before);
+        };
+        return done;
+    }
+
+    /** All instruments as a JSON file. */
+    byte[] json() {
+        return stock.json().getBytes(StandardCharsets.UTF_8);
+    }
+}
