@@ -46,6 +46,11 @@ abstract class BenchWindow {
 
     /** Opens a window on a new session of a sheet's text. */
     void openText(FxRobot robot, String text, Clock clock) {
+        openText(text, clock, 8);
+    }
+
+    /** As {@link #openText(FxRobot, String, Clock)}, with simulated instruments that run so many times too fast. */
+    void openText(String text, Clock clock, double pace) {
         SheetReader.Located sheet = SheetReader.read(text, "the test's sheet");
         act(() -> {
             Workbench bench = new Workbench(
@@ -53,7 +58,7 @@ abstract class BenchWindow {
                             folder.resolve(sheet.sheet().id() + ".needle"),
                             Session.start(text, sheet.sheet().title(), clock.instant())),
                     clock);
-            window = new MainWindow(stage, bench, clock, 8, Stockroom.demonstration());
+            window = new MainWindow(stage, bench, clock, pace, Stockroom.demonstration());
             stage.setX(0);
             stage.setY(0);
             stage.show();
