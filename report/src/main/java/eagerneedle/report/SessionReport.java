@@ -1,7 +1,5 @@
 package eagerneedle.report;
 
-import eagerneedle.core.calibration.Calibration;
-import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.chain.Chain;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.School;
@@ -9,24 +7,14 @@ import eagerneedle.core.quantity.Budget;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.reduce.LawOfResult;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
-import eagerneedle.core.session.Entries;
-import eagerneedle.core.session.Run;
-import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
-import eagerneedle.core.trace.Window;
 import eagerneedle.core.watch.Finding;
 import eagerneedle.picture.BudgetPicture;
-import eagerneedle.picture.CalibrationPlots;
 import eagerneedle.picture.ChainPicture;
-import eagerneedle.picture.FormulaPicture;
-import eagerneedle.picture.Ink;
 import eagerneedle.picture.NeedlePicture;
-import eagerneedle.picture.Plot;
-import eagerneedle.picture.PlotPainter;
 import eagerneedle.picture.SessionPlots;
 import eagerneedle.picture.SvgSurface;
 import eagerneedle.picture.ValueRows;
@@ -35,12 +23,9 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
-import java.util.Base64;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 
 /**
  * The report of a session, as one self-contained HTML page or as PDF: question, method, rig with chains and
@@ -48,10 +33,9 @@ import java.util.Set;
  * the choices that were made, checks, watches, finish and notebook.
  */
 public final class SessionReport {
-    private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("d MMM uuuu HH:mm")
+    static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("d MMM uuuu HH:mm")
             .withLocale(java.util.Locale.UK)
             .withZone(ZoneId.systemDefault());
-    private static final double WIDE = 620;
 
     /** Pictures that were attached to runs and notes, by number. */
     public interface Attachments {
@@ -61,13 +45,13 @@ public final class SessionReport {
 
     private final Reduction reduction;
     private final Instant now;
-    private final Attachments attachments;
-    private int pictures;
+    private final Figures figures = new Figures();
+    private final Photographs photographs;
 
     private SessionReport(Reduction reduction, Instant now, Attachments attachments) {
         this.reduction = reduction;
         this.now = now;
-        this.attachments = attachments;
+        this.photographs = new Photographs(attachments);
     }
 
     /**
@@ -103,7 +87,8 @@ public final class SessionReport {
         m.put(
                 "principle",
                 sheet.principle().stream()
-                        .map(p -> Map.of("text", p.text() == null ? "" : p.text(), "picture", equation(p.formula())))
+                        .map(p -> Map.of(
+                                "text", p.text() == null ? "" : p.text(), "picture", figures.equation(p.formula())))
                         .toList());
         m.put("cautions", sheet.cautions());
         m.put(
@@ -119,9 +104,9 @@ public final class SessionReport {
         m.put(
                 "calibrations",
                 reduction.session().calibrations().stream()
-                        .map(this::calibration)
+                        .map(new CalibrationSection(reduction, now)::of)
                         .toList());
-        m.put("captures", captures());
+        m.put("captures", new CaptureSection(reduction, figures, photographs).all());
         m.put(
                 "plots",
                 sheet.pictures().stream()
@@ -130,9 +115,9 @@ public final class SessionReport {
                                         "title",
                                         p.title(),
                                         "svg",
-                                        plot(plot, WIDE, 330)
+                                        figures.plot(plot, Figures.WIDE, 330)
                                                 + SessionPlots.residuals(reduction, p)
-                                                        .map(r -> plot(r, WIDE, 120))
+                                                        .map(r -> figures.plot(r, Figures.WIDE, 120))
                                                         .orElse(""))))
                         .toList());
         m.put(
@@ -163,11 +148,11 @@ public final class SessionReport {
                 "notes",
                 reduction.session().notes().stream()
                         .filter(n -> !n.pictures().isEmpty())
-                        .map(n ->
-                                Map.of("at", STAMP.format(n.at()), "text", n.text(), "pictures", images(n.pictures())))
+                        .map(n -> Map.of(
+                                "at", STAMP.format(n.at()), "text", n.text(), "pictures", photographs.of(n.pictures())))
                         .toList());
         m.put("budget", budget());
-        m.put("laws", laws());
+        m.put("laws", new LawSection(reduction, figures).all());
         return m;
     }
 
@@ -175,7 +160,7 @@ public final class SessionReport {
         Channel c = reduction.session().channel(reduction.sheet(), name);
         Chain chain = c.toChain();
         double at = c.needed().map(n -> (n[0] + n[1]) / 2).orElseGet(() -> (chain.reach()[0] + chain.reach()[1]) / 2);
-        SvgSurface s = surface(640, 88);
+        SvgSurface s = figures.surface(640, 88);
         ChainPicture.ribbon(s, chain, at, 0, 2, 640);
         return Map.of(
                 "name",
@@ -214,7 +199,7 @@ public final class SessionReport {
                     .map(q -> new ValueRows.Row(q.label(), q.quantity()))
                     .toList();
             double h = ValueRows.height(rows.size(), false) - 14;
-            SvgSurface s = surface(460, h);
+            SvgSurface s = figures.surface(460, h);
             ValueRows.paint(s, 460, h, "", "", rows);
             svg = s.document(said.statement().label());
         }
@@ -229,95 +214,6 @@ public final class SessionReport {
                 svg);
     }
 
-    /** Pictures as data that stands in the page itself. */
-    private List<Map<String, String>> images(List<Entries.Picture> list) {
-        List<Map<String, String>> out = new ArrayList<>();
-        for (Entries.Picture p : list) {
-            attachments
-                    .picture(p.attachment())
-                    .ifPresent(bytes -> out.add(Map.of(
-                            "name",
-                            p.name(),
-                            "data",
-                            "data:image/"
-                                    + (p.name()
-                                                    .toLowerCase(java.util.Locale.ROOT)
-                                                    .endsWith(".png")
-                                            ? "png"
-                                            : "jpeg") + ";base64,"
-                                    + Base64.getEncoder().encodeToString(bytes))));
-        }
-        return out;
-    }
-
-    private List<Map<String, Object>> laws() {
-        List<Map<String, Object>> out = new ArrayList<>();
-        Set<String> done = new HashSet<>();
-        for (Sheet.Comparison c : reduction.sheet().comparisons()) {
-            School school = reduction.speaks(c.id());
-            reduction.laws(c.result(), school).stream()
-                    .filter(l -> done.add(l.key() + l.school()))
-                    .forEach(l -> out.add(law(l)));
-        }
-        return out;
-    }
-
-    private Map<String, Object> law(LawOfResult l) {
-        String unit = (" " + l.result().unit().pretty()).stripTrailing();
-        boolean limits = l.school() == School.LIMITS;
-        List<Map<String, String>> rows = l.terms().stream()
-                .map(t -> Map.of(
-                        "label",
-                        t.label(),
-                        "name",
-                        t.name(),
-                        "value",
-                        t.quantity().toString(),
-                        "u",
-                        Notation.figures(
-                                limits ? t.quantity().limit() : t.quantity().u(), 2),
-                        "derivative",
-                        (Notation.plain(t.derivative().value(), 4) + " "
-                                        + t.derivative().unit().pretty())
-                                .strip(),
-                        "part",
-                        Notation.figures(t.contribution(), 2)))
-                .toList();
-        String total = l.law().isEmpty()
-                ? ""
-                : (limits ? "Their sum is " : "Their root sum of squares is ")
-                        + Notation.figures(l.alone(), 2)
-                        + unit
-                        + (l.shares()
-                                ? "; what they share counted, it is " + Notation.figures(l.stated(), 2) + unit + "."
-                                : ".");
-        return Map.of(
-                "formula",
-                equation(l.key() + " = "
-                        + reduction.sheet().results().get(l.key()).formula()),
-                "law",
-                l.law().isEmpty() ? "" : law(l.law()),
-                "rows",
-                rows,
-                "total",
-                total,
-                "symbol",
-                limits ? "limit" : "standard uncertainty",
-                "unit",
-                l.result().unit().pretty(),
-                "label",
-                reduction.sheet().results().get(l.key()).label() == null
-                        ? l.key()
-                        : reduction.sheet().results().get(l.key()).label());
-    }
-
-    private String law(String text) {
-        double h = FormulaPicture.paintWithin(new SvgSurface(1, 1, false, "m"), text, 2, 0, 14, WIDE - 8, Ink.INK);
-        SvgSurface s = surface(WIDE, h);
-        FormulaPicture.paintWithin(s, text, 2, 0, 14, WIDE - 8, Ink.INK);
-        return s.document(text);
-    }
-
     private String budget() {
         Sheet.Comparison main = reduction.sheet().mainComparison();
         return main == null
@@ -327,7 +223,7 @@ public final class SessionReport {
                         .map(q -> {
                             Budget b = Budget.of(q);
                             double h = BudgetPicture.height(b, 10);
-                            SvgSurface s = surface(640, h);
+                            SvgSurface s = figures.surface(640, h);
                             BudgetPicture.paint(s, b, 0, 0, 640, 10);
                             return s.document("Uncertainty budget");
                         })
@@ -367,131 +263,9 @@ public final class SessionReport {
                         + Notation.plain(Coverage.DEFAULT.factor(q.dof()), 3) + ")";
     }
 
-    private Map<String, Object> calibration(Calibration c) {
-        Channel channel = reduction.sheet().channels().get(c.channel());
-        Map<String, Object> m = new LinkedHashMap<>();
-        m.put("channel", channel == null ? c.channel() : channel.label());
-        m.put("kind", c.kind());
-        m.put("taken", STAMP.format(c.taken()));
-        m.put("due", STAMP.format(c.due()));
-        m.put("by", c.by());
-        m.put(
-                "conditions",
-                (c.reference() == null || c.reference().isBlank() ? "" : "Reference: " + c.reference() + ". ")
-                        + (c.conditions() == null ? "" : c.conditions()));
-        m.put(
-                "relation",
-                c.relation() == Relation.CLOSURE
-                        ? "Both circles close; the errors of the intervals stand in the certificate."
-                        : "Relation: " + CalibrationPlots.words(c) + ".");
-        m.put(
-                "remarks",
-                c.relation() == Relation.ADJUSTED || c.relation() == Relation.CLOSURE
-                        ? List.of()
-                        : c.fit().remarks());
-        m.put(
-                "doubt",
-                (c.overdue(now) ? "It was due on " + STAMP.format(c.due()) + ". " : "")
-                        + c.failure()
-                                .map(f -> "It failed its verification: " + f)
-                                .orElse(""));
-        m.put(
-                "drift",
-                c.driftFound()
-                        .map(d -> "After use it had drifted by " + d + ".")
-                        .orElse(""));
-        m.put(
-                "points",
-                c.points().stream()
-                        .map(p -> Map.of(
-                                "reference",
-                                p.reference(),
-                                "indication",
-                                Notation.bracketed(p.indication(), p.uIndication()) + " "
-                                        + eagerneedle.core.quantity.LabUnit.parse(c.unit())
-                                                .pretty(),
-                                "n",
-                                p.samples()))
-                        .toList());
-        return m;
-    }
-
-    private List<Map<String, Object>> captures() {
-        List<Map<String, Object>> out = new ArrayList<>();
-        reduction.sheet().captures().forEach((name, capture) -> {
-            List<Run> runs = reduction.runs().stream()
-                    .filter(r -> r.capture().equals(name) && r.discard() == null)
-                    .toList();
-            if (!runs.isEmpty()) {
-                List<String> heads = capture.quantities().values().stream()
-                        .filter(Sheet.Derived::shown)
-                        .map(Sheet.Derived::label)
-                        .toList();
-                List<Map<String, Object>> rows =
-                        runs.stream().map(r -> row(r, capture)).toList();
-                Run first =
-                        runs.stream().filter(Run::takesPart).reduce((a, b) -> b).orElse(runs.get(0));
-                String svg =
-                        SessionPlots.run(reduction, first, capture.channels().get(0))
-                                        .map(p -> plot(p, WIDE, 280))
-                                        .orElse("")
-                                + SessionPlots.residuals(reduction, first)
-                                        .map(p -> plot(p, WIDE, 120))
-                                        .orElse("");
-                List<Map<String, String>> photographs = runs.stream()
-                        .flatMap(r -> images(r.entries().pictures()).stream())
-                        .toList();
-                out.add(Map.of(
-                        "label",
-                        capture.label(),
-                        "heads",
-                        heads,
-                        "rows",
-                        rows,
-                        "svg",
-                        svg,
-                        "shown",
-                        first.name() + ", " + SessionPlots.levelLabel(reduction, first),
-                        "pictures",
-                        photographs));
-            }
-        });
-        return out;
-    }
-
-    private Map<String, Object> row(Run run, Capture capture) {
-        List<String> cells = reduction.ofRun(run).stream()
-                .map(e -> e.quantity().map(Quantity::toString).orElse("—"))
-                .toList();
-        String windows = capture.windows().keySet().stream()
-                .map(w -> reduction.window(run, w).map(x -> window(run, w, x)).orElse("none"))
-                .reduce((a, b) -> a + "; " + b)
-                .orElse("");
-        return Map.of(
-                "name",
-                run.name(),
-                "level",
-                SessionPlots.levelLabel(reduction, run),
-                "window",
-                windows,
-                "cells",
-                cells,
-                "leftOut",
-                run.leftOut() == null ? "" : run.leftOut());
-    }
-
-    private static String window(Run run, String name, Window w) {
-        return String.format(
-                java.util.Locale.ROOT,
-                "%.2f … %.2f s%s",
-                w.from(),
-                w.to(),
-                run.windows().containsKey(name) ? " (set by hand)" : "");
-    }
-
     private Map<String, Object> comparison(Comparison c) {
         School speaks = reduction.speaks(c.id());
-        SvgSurface s = surface(360, 190);
+        SvgSurface s = figures.surface(360, 190);
         NeedlePicture.paint(s, c, speaks == School.PERCENT ? School.STANDARD : speaks, 0, 0, 360, 190, false);
         List<Map<String, Object>> schools = new ArrayList<>();
         for (School school : School.values()) {
@@ -503,23 +277,5 @@ public final class SessionReport {
             doubts.add(reduction.remedy(c.id()));
         }
         return Map.of("label", c.label(), "svg", s.document(c.label()), "schools", schools, "doubts", doubts);
-    }
-
-    private String plot(Plot p, double w, double h) {
-        SvgSurface s = surface(w, h);
-        PlotPainter.paint(s, p, p.whole(), 0, 0, w, h, true);
-        return s.document(p.title());
-    }
-
-    private String equation(String formula) {
-        FormulaPicture.Size size = FormulaPicture.measure(new SvgSurface(1, 1, false, "m"), formula, 17);
-        SvgSurface s = surface(size.width() + 4, size.ascent() + size.descent() + 6);
-        FormulaPicture.paint(s, formula, 2, size.ascent() + 3, 17, Ink.INK);
-        return s.document(formula);
-    }
-
-    /** Whole points: the writer of PDF takes fractions for no size at all. */
-    private SvgSurface surface(double w, double h) {
-        return new SvgSurface(Math.ceil(w), Math.ceil(h), false, "p" + pictures++);
     }
 }

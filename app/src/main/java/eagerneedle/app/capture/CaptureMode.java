@@ -11,7 +11,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.layout.Region;
 
 /** One of the five ways to capture: how a run begins, what is done while it lasts, and when it is over. */
-abstract class CaptureMode {
+abstract class CaptureMode implements RunTaking {
     final Desk desk;
     final Capture plan;
 
@@ -41,8 +41,8 @@ abstract class CaptureMode {
         return "Stop";
     }
 
-    /** Begins; what the bench does by itself has been told to it already. */
-    void begin(LiveRig rig, Run run) throws IOException {
+    @Override
+    public void begin(LiveRig rig, Run run) throws IOException {
         rig.record(run, desk.bench().file());
     }
 
@@ -66,8 +66,8 @@ abstract class CaptureMode {
     /** Shows what is to be seen whether a run lasts or not. */
     void look(LiveRig rig) {}
 
-    /** Called when the run ends; what was entered with it is added. */
-    Run ended(Run run) {
+    @Override
+    public Run ended(Run run) {
         return run;
     }
 
@@ -83,8 +83,8 @@ abstract class CaptureMode {
         return false;
     }
 
-    /** False when only a mark was set in time, so that a run without one sample of its own is still a run. */
-    boolean needsSamples() {
+    @Override
+    public boolean needsSamples() {
         return true;
     }
 }

@@ -7,13 +7,10 @@ import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.TypedPanel;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Run;
-import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.sheet.Capture;
-import eagerneedle.core.sheet.Sheet;
 import eagerneedle.picture.SessionPlots;
-import java.io.IOException;
-import java.util.Map;
 import java.util.Optional;
+import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -31,6 +28,7 @@ import javafx.scene.layout.VBox;
  */
 public final class CaptureStation implements StationView {
     private final Desk desk;
+    private final CaptureModel model;
     private final HBox all = new HBox(22);
     private final CaptureSchedule schedule;
     private final Label hint = Labels.wrapped("");
@@ -44,17 +42,12 @@ public final class CaptureStation implements StationView {
     private final RowTable rows;
     private final TypedPanel typed;
     private final StackPane panel = new StackPane();
-    private String capture;
-    private String level;
     private CaptureMode mode;
     private String modeOf;
-    private Run pending;
-    private Run shown;
-    private boolean continuing;
-    private boolean byHand;
 
     public CaptureStation(Desk desk) {
         this.desk = desk;
+        this.model = new CaptureModel(desk);
         this.verdict = new RunVerdict(desk, this::keep);
         this.traces = new LiveTraces(desk);
         this.watch = new LiveWatch(desk, traces);
@@ -76,13 +69,13 @@ public final class CaptureStation implements StationView {
                 "Go on with the run shown: new samples are added behind its own, with the time that passed in between");
         Button bring = new Button("Import a file...");
         bring.setId("import");
-        bring.setOnAction(e -> new ImportDialog(desk, capture, level).show(all));
+        bring.setOnAction(e -> new ImportDialog(desk, model.capture(), model.level()).show(all));
         Labels.explained(
                 bring, "Bring in a run recorded elsewhere, from delimited text; or drop the file on the window");
         Button paste = new Button("Paste a table...");
         paste.setId("paste-table");
         paste.getStyleClass().add("quiet-button");
-        paste.setOnAction(e -> new ImportDialog(desk, capture, level).paste(all));
+        paste.setOnAction(e -> new ImportDialog(desk, model.capture(), model.level()).paste(all));
         Labels.explained(paste, "Bring in a run from cells copied in a spreadsheet");
         VBox left = new VBox(10, schedule, new StopwatchPanel(), new HBox(6, bring, paste));
         left.setPrefWidth(235);
@@ -102,10 +95,10 @@ public final class CaptureStation implements StationView {
             if (e.getCode() == KeyCode.SPACE) {
                 startOrStop();
                 e.consume();
-            } else if (pending != null && !lasts() && e.getCode() == KeyCode.K) {
+            } else if (model.pending().isPresent() && !lasts() && e.getCode() == KeyCode.K) {
                 verdict.fireKeep();
                 e.consume();
-            } else if (pending != null && !lasts() && e.getCode() == KeyCode.D) {
+            } else if (model.pending().isPresent() && !lasts() && e.getCode() == KeyCode.D) {
                 verdict.fireVoid();
                 e.consume();
             } else if (mode != null && !e.isShortcutDown() && mode.key(e.getCode())) {
@@ -127,71 +120,16 @@ public final class CaptureStation implements StationView {
             stop("");
             return;
         }
-        if (pending != null) {
-            Notices.warn(all, "Keep or void " + pending.name() + " first.");
-            return;
-        }
-        LiveRig rig = desk.rig().get();
-        Notices.attempt(all, () -> {
-            try {
-                Capture.Level set =
-                        desk.bench().sheet().captures().get(capture).levels().get(level);
-                set.outputs().forEach((output, value) -> {
-                    if (!rig.outputs().containsKey(output)) {
-                        throw new IllegalArgumentException(
-                                rig.label() + " has no output " + output + "; set it by hand.");
-                    }
-                    rig.outputs().get(output).set(value);
-                });
-                Run run = rig.run(
-                        desk.bench().file().nextRunId(desk.bench().session()),
-                        capture,
-                        level,
-                        desk.bench().clock().instant());
-                rig.arrange(Map.of("capture", capture, "level", level));
-                mode.begin(rig, run);
-                pending = run;
-                continuing = false;
-                shown = null;
-                refreshControls();
-            } catch (IOException e) {
-                throw new IllegalArgumentException(e.getMessage(), e);
-            }
-        });
+        Notices.attempt(all, () -> model.begin(desk.rig().get(), mode));
+        refreshControls();
     }
 
     /** Goes on with the run that is shown. */
     private void goOn() {
-        LiveRig rig = desk.rig().orElse(null);
-        if (rig == null || shown == null || lasts()) {
-            return;
-        }
-        Notices.attempt(all, () -> {
-            Run run = desk.bench().session().run(shown.id()).orElseThrow();
-            if (!run.setups().equals(desk.bench().session().setups())
-                    || !run.rawUnits()
-                            .equals(rig.run(0, run.capture(), run.level(), run.started())
-                                    .rawUnits())) {
-                throw new IllegalArgumentException(
-                        run.name() + " was captured with another set-up or instrument; take a new run.");
-            }
-            double end = desk.bench().file().overview(run.id(), mode.first()).end();
-            double from = Math.max(
-                    end + 1 / rig.rate(),
-                    java.time.Duration.between(
-                                            run.started(), desk.bench().clock().instant())
-                                    .toMillis()
-                            / 1e3);
-            try {
-                rig.arrange(Map.of("capture", run.capture(), "level", run.level()));
-                rig.record(run, desk.bench().file(), from);
-            } catch (IOException e) {
-                throw new IllegalArgumentException(e.getMessage(), e);
-            }
-            pending = run;
-            continuing = true;
+        if (desk.rig().isPresent() && model.shown().isPresent() && !lasts()) {
+            Notices.attempt(all, () -> model.goOn(desk.rig().get(), mode.first()));
             refreshControls();
-        });
+        }
     }
 
     /** @param why said when the run ended by itself; empty for nothing to say */
@@ -199,62 +137,43 @@ public final class CaptureStation implements StationView {
         LiveRig rig = desk.rig().get();
         if (mode instanceof HoldMode h && !rig.isRecording()) {
             h.cancel();
-            pending = null;
+            model.giveUp();
             refreshControls();
             return;
         }
-        boolean unfired = rig.isArmed();
-        long n = rig.finish();
-        if (unfired || n == 0 && mode.needsSamples()) {
-            pending = null;
-            Notices.warn(
-                    all,
-                    unfired
-                            ? "Disarmed before the trigger came; nothing was kept."
-                            : "The run holds no samples; the instrument sent nothing.");
-        } else if (continuing) {
-            Run run = pending;
-            pending = null;
-            Notices.attempt(
-                    all,
-                    () -> desk.bench()
-                            .apply(new RunCommand.ContinueRun(
-                                    run.id(), desk.bench().clock().instant())));
-            shown = desk.bench().session().run(run.id()).orElse(null);
-            refresh();
-        } else {
-            pending = mode.ended(pending);
-            verdict.show(pending, desk.bench().sheet().captures().get(capture));
-            if (!why.isEmpty()) {
-                Notices.tell(all, why);
+        switch (model.finish(rig, mode)) {
+            case UNFIRED -> Notices.warn(all, "Disarmed before the trigger came; nothing was kept.");
+            case EMPTY -> Notices.warn(all, "The run holds no samples; the instrument sent nothing.");
+            case CONTINUED -> {
+                Notices.attempt(all, model::keepContinued);
+                refresh();
+            }
+            case PENDING -> {
+                verdict.show(model.pending().orElseThrow(), model.plan().orElseThrow());
+                if (!why.isEmpty()) {
+                    Notices.tell(all, why);
+                }
             }
         }
         refreshControls();
-        if (desk.bench().sheet().captures().get(capture).byEye().isEmpty() || pending == null) {
+        if (model.plan().orElseThrow().byEye().isEmpty() || model.pending().isEmpty()) {
             all.requestFocus();
         }
     }
 
     private void keep(Run decided) {
-        if (pending == null || lasts()) {
+        if (model.pending().isEmpty() || lasts()) {
             return;
         }
-        Run run = mode instanceof PromptedMode p ? p.completed(decided) : decided;
-        desk.bench().apply(new RunCommand.KeepRun(run));
-        pending = null;
+        model.keep(mode instanceof PromptedMode p ? p.completed(decided) : decided);
         verdict.show(null, null);
-        byHand = false;
-        if (run.discard() == null) {
-            shown = run;
-            desk.choose(run);
-        }
         refresh();
         all.requestFocus();
     }
 
     /** Attaches a picture to the run that waits to be kept. */
     public void attach(java.nio.file.Path picture) {
-        if (pending == null || lasts()) {
+        if (model.pending().isEmpty() || lasts()) {
             Notices.warn(all, "A picture is attached to a run that has just ended; take one first.");
         } else {
             verdict.attach(picture);
@@ -273,107 +192,61 @@ public final class CaptureStation implements StationView {
 
     @Override
     public void refresh() {
-        Sheet sheet = desk.bench().sheet();
-        if (!byHand && pending == null) {
-            String[] next = desk.bench()
-                    .next()
-                    .or(() -> desk.run()
-                            .filter(r ->
-                                    desk.rig().isEmpty() && sheet.captures().containsKey(r.capture()))
-                            .map(r -> new String[] {r.capture(), r.level()}))
-                    .orElse(capture == null ? first(sheet) : new String[] {capture, level});
-            capture = next[0];
-            level = next[1];
-        }
-        schedule.refresh(capture, level, pending != null);
-        Capture plan = sheet.captures().get(capture);
+        model.follow();
+        schedule.refresh(model.capture(), model.level(), model.pending().isPresent());
+        hint.setText(model.hint());
+        Capture plan = model.plan().orElse(null);
         if (plan == null) {
-            hint.setText("This sheet captures nothing.");
             start.setDisable(true);
             return;
         }
-        if (!capture.equals(modeOf)) {
-            modeOf = capture;
+        if (!model.capture().equals(modeOf)) {
+            modeOf = model.capture();
             mode = CaptureMode.of(desk, plan);
             panel.getChildren().setAll(mode.panel());
             panel.setManaged(mode.panel().isManaged());
         }
         traces.refresh();
         traces.channels(plan.channels());
-        String what = plan.levels().get(level).label() == null
-                ? level
-                : plan.levels().get(level).label();
-        hint.setText((desk.bench().next().isPresent() ? "Next: " : "All runs are taken. Another one of: ")
-                + plan.label() + ", " + what + ". " + plan.hint());
-        if (shown == null && pending == null && desk.rig().isEmpty()) {
-            shown = desk.run().orElse(null);
-        }
         refreshControls();
         typed.refresh();
-        rows.show(capture);
+        rows.show(model.capture());
         if (!plan.mode().equals("hold")) {
             rows.setVisible(false);
             rows.setManaged(false);
         }
-        if (!lasts() && pending == null) {
+        if (!lasts() && model.pending().isEmpty()) {
             showStored();
         }
-    }
-
-    private static String[] first(Sheet sheet) {
-        return sheet.captures().isEmpty()
-                ? new String[] {"", ""}
-                : new String[] {
-                    sheet.captures().keySet().iterator().next(),
-                    sheet.captures()
-                            .values()
-                            .iterator()
-                            .next()
-                            .levels()
-                            .keySet()
-                            .iterator()
-                            .next()
-                };
     }
 
     private void refreshControls() {
         boolean running = lasts();
         start.setText(running ? mode.ends() : mode == null ? "Start" : mode.begins());
-        start.setDisable(pending != null && !running);
-        boolean may = !running
-                && pending == null
-                && shown != null
-                && desk.rig().isPresent()
-                && mode != null
-                && mode.getClass() == StreamMode.class
-                && desk.bench().session().run(shown.id()).isPresent();
+        boolean waiting = model.pending().isPresent();
+        start.setDisable(waiting && !running);
+        boolean may = !running && mode != null && mode.getClass() == StreamMode.class && model.mayGoOn();
         goOn.setVisible(may);
         goOn.setManaged(may);
-        if (running || pending == null) {
+        if (running || !waiting) {
             verdict.show(null, null);
         }
-        if (!running && pending == null) {
+        if (!running && !waiting) {
             clock.setText("0.0 s");
         }
     }
 
     private void showStored() {
-        if (desk.rig().isPresent() && shown == null) {
+        if (desk.rig().isPresent() && model.shown().isEmpty()) {
             return;
         }
-        Run run = shown == null
-                ? null
-                : desk.bench()
-                        .session()
-                        .run(shown.id())
-                        .filter(r -> r.capture().equals(capture))
-                        .orElse(null);
+        Run run = model.stored().orElse(null);
         traces.stored(run);
         if (run != null) {
             clock.setText(
                     run.name() + ", " + SessionPlots.levelLabel(desk.bench().reduction(), run));
         }
-        String channel = channelName();
+        String channel = model.channel();
         boolean known = run != null && desk.bench().file().count(run.id(), channel) <= RateOfChange.MOST;
         speed.of(known ? desk.bench().reduction().trace(run, channel).orElse(null) : null, alone());
     }
@@ -387,18 +260,18 @@ public final class CaptureStation implements StationView {
         }
         LiveRig rig = desk.rig().get();
         boolean running = lasts();
-        if (!running && pending != null) {
+        if (!running && model.pending().isPresent()) {
             return;
         }
-        if (!running && shown != null && !rig.isSimulated()) {
-            shown = null;
+        if (!running && model.shown().isPresent() && !rig.isSimulated()) {
+            model.showLive();
         }
-        if (!running && shown != null) {
-            watch.tick(rig, desk.bench().sheet().captures().get(capture).channels(), mode instanceof GateMode);
+        if (!running && model.shown().isPresent()) {
+            watch.tick(rig, model.plan().orElseThrow().channels(), mode instanceof GateMode);
             return;
         }
         if (running) {
-            clock.setText(continuing ? "continued" : mode.clock(rig));
+            clock.setText(model.isContinuing() ? "continued" : mode.clock(rig));
             String over = mode.tick(rig);
             if (over != null) {
                 stop(over);
@@ -409,26 +282,22 @@ public final class CaptureStation implements StationView {
         boolean whole = rig.isRecording() && !rig.isArmed() && !(mode instanceof HoldMode);
         traces.live(rig, whole);
         if (speed.isManaged()) {
-            speed.of(traces.exact(channelName(), whole ? rig.all(channelName()) : rig.last(channelName(), 6)), alone());
+            speed.of(
+                    traces.exact(model.channel(), whole ? rig.all(model.channel()) : rig.last(model.channel(), 6)),
+                    alone());
         }
-        watch.tick(rig, desk.bench().sheet().captures().get(capture).channels(), mode instanceof GateMode);
+        watch.tick(rig, model.plan().orElseThrow().channels(), mode instanceof GateMode);
     }
 
     /** True when the capture has one trace only, so that its rate of change has room. */
     private boolean alone() {
-        Capture plan = desk.bench().sheet().captures().get(capture);
+        Capture plan = model.plan().orElseThrow();
         return plan.channels().size() == 1 && plan.mode().equals("stream");
     }
 
     private void choose(String c, String l) {
-        capture = c;
-        level = l;
-        byHand = true;
+        model.choose(c, l);
         refresh();
-        javafx.application.Platform.runLater(all::requestFocus);
-    }
-
-    private String channelName() {
-        return desk.bench().sheet().captures().get(capture).channels().get(0);
+        Platform.runLater(all::requestFocus);
     }
 }

@@ -41,7 +41,7 @@ final class HoldMode extends CaptureMode {
     }
 
     @Override
-    void begin(LiveRig rig, Run run) {
+    public void begin(LiveRig rig, Run run) {
         waiting = run;
         model.begin(rig.clock(first()));
         anyway.setVisible(false);
@@ -83,7 +83,7 @@ final class HoldMode extends CaptureMode {
     }
 
     @Override
-    Run ended(Run run) {
+    public Run ended(Run run) {
         stop();
         state.setText("Taken. Enter what was read by eye, then keep the row.");
         anyway.setVisible(false);

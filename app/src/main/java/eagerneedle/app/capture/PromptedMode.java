@@ -68,7 +68,7 @@ final class PromptedMode extends CaptureMode {
     }
 
     @Override
-    void begin(LiveRig rig, Run run) throws IOException {
+    public void begin(LiveRig rig, Run run) throws IOException {
         super.begin(rig, run);
         model.begin(!rig.typed().isEmpty());
         running = rig;
@@ -169,7 +169,7 @@ final class PromptedMode extends CaptureMode {
     }
 
     @Override
-    Run ended(Run run) {
+    public Run ended(Run run) {
         model.end();
         show(0);
         return completed(run);

@@ -33,7 +33,7 @@ final class ShotMode extends CaptureMode {
     }
 
     @Override
-    void begin(LiveRig rig, Run run) throws IOException {
+    public void begin(LiveRig rig, Run run) throws IOException {
         rig.arm(run, desk.bench().file(), plan.shot());
     }
 

@@ -23,7 +23,6 @@ import javafx.scene.input.ScrollEvent;
  */
 public class PlotView extends PictureView {
     private static final double GRIP = 8;
-    private static final int FEWEST_SAMPLES = 5;
 
     /** Told when a window edge moves. */
     public interface WindowListener {
@@ -47,17 +46,12 @@ public class PlotView extends PictureView {
     private double[] heldY;
     private double[] zoomedY;
     private PlotPainter.Frame frame;
-    private WindowListener listener;
-    private double step = 0.02;
-    private int edge;
+    private final WindowHandles handles = new WindowHandles();
     private int dragging = -1;
     private double panFrom = Double.NaN;
     private boolean panned;
     private double pointer = Double.NaN;
     private double pressedAt = Double.NaN;
-    /** Where keys have moved the edge in hand, until they are let go; NaN while none is held. */
-    private double pushedTo = Double.NaN;
-
     private double[] cursors = {};
     private CursorListener cursorListener;
     private PointListener pointListener;
@@ -82,10 +76,10 @@ public class PlotView extends PictureView {
         setOnKeyPressed(this::key);
         setOnKeyReleased(e -> {
             if (e.getCode() == KeyCode.LEFT || e.getCode() == KeyCode.RIGHT) {
-                letEdgeGo();
+                handles.letGo(plot);
             }
         });
-        focusedProperty().addListener((o, was, is) -> letEdgeGo());
+        focusedProperty().addListener((o, was, is) -> handles.letGo(plot));
         setOnContextMenuRequested(e -> {
             if (e.isKeyboardTrigger() && plot != null) {
                 new PlotMenu(this).show(this, e.getScreenX(), e.getScreenY());
@@ -111,8 +105,7 @@ public class PlotView extends PictureView {
 
     /** Makes the window's edges movable, by {@code sampleStep} seconds with the arrow keys. */
     public void onWindow(double sampleStep, WindowListener windowListener) {
-        step = sampleStep;
-        listener = windowListener;
+        handles.listen(sampleStep, windowListener);
         setFocusTraversable(windowListener != null);
     }
 
@@ -201,36 +194,13 @@ public class PlotView extends PictureView {
             PlotMarks.nearest(s, frame, plot, pointer);
         }
         PlotMarks.cursors(s, frame, cursors);
-        if (isFocused() && listener != null) {
-            Layer.Span w0 = window();
-            if (w0 != null) {
-                double px = frame.px(edge == 0 ? w0.from() : w0.to());
-                s.circle(px, frame.top() + frame.height() - 8, 4, Ink.NEEDLE, null, 0);
-            }
+        if (isFocused() && handles.isMovable() && !Double.isNaN(handles.at(plot))) {
+            s.circle(frame.px(handles.at(plot)), frame.top() + frame.height() - 8, 4, Ink.NEEDLE, null, 0);
         }
-    }
-
-    private Layer.Span window() {
-        return plot == null
-                ? null
-                : (Layer.Span) plot.layers().stream()
-                        .filter(l -> l instanceof Layer.Span s && s.handles())
-                        .findFirst()
-                        .orElse(null);
-    }
-
-    private int edgeAt(double px) {
-        Layer.Span s = window();
-        if (s == null || frame == null || listener == null) {
-            return -1;
-        }
-        double a = Math.abs(px - frame.px(s.from()));
-        double b = Math.abs(px - frame.px(s.to()));
-        return Math.min(a, b) > GRIP ? -1 : a < b ? 0 : 1;
     }
 
     private void hover(MouseEvent e) {
-        setCursor(edgeAt(e.getX()) >= 0 ? Cursor.H_RESIZE : Cursor.DEFAULT);
+        setCursor(handles.edgeAt(plot, frame, e.getX()) >= 0 ? Cursor.H_RESIZE : Cursor.DEFAULT);
         pointer = frame != null && frame.contains(e.getX(), e.getY()) ? frame.xAt(e.getX()) : Double.NaN;
         repaint();
     }
@@ -244,8 +214,10 @@ public class PlotView extends PictureView {
             all();
             clear();
         } else if (e.getButton() == MouseButton.PRIMARY) {
-            dragging = edgeAt(e.getX());
-            edge = dragging >= 0 ? dragging : edge;
+            dragging = handles.edgeAt(plot, frame, e.getX());
+            if (dragging >= 0) {
+                handles.take(dragging);
+            }
             pressedAt = dragging < 0 ? e.getX() : Double.NaN;
         } else if (frame != null) {
             panned = false;
@@ -255,7 +227,7 @@ public class PlotView extends PictureView {
 
     private void dragged(MouseEvent e) {
         if (dragging >= 0) {
-            moveEdge(frame.xAt(e.getX()), false);
+            handles.move(plot, frame.xAt(e.getX()), false);
         } else if (e.isSecondaryButtonDown() && !Double.isNaN(panFrom)) {
             panned = panned || Math.abs(e.getX() - panFrom) > 2;
             Plot.View moved = shown().panned(frame.xAt(panFrom) - frame.xAt(e.getX()));
@@ -269,7 +241,7 @@ public class PlotView extends PictureView {
             new PlotMenu(this).show(this, e.getScreenX(), e.getScreenY());
         }
         if (dragging >= 0) {
-            moveEdge(frame.xAt(e.getX()), true);
+            handles.move(plot, frame.xAt(e.getX()), true);
             dragging = -1;
         } else if (!Double.isNaN(pressedAt)
                 && Math.abs(e.getX() - pressedAt) <= 3
@@ -333,52 +305,27 @@ public class PlotView extends PictureView {
             return;
         }
         if (e.isAltDown() && cursors.length > 0 && (e.getCode() == KeyCode.LEFT || e.getCode() == KeyCode.RIGHT)) {
-            cursors[cursors.length - 1] += (e.getCode() == KeyCode.LEFT ? -1 : 1) * step * (e.isShiftDown() ? 10 : 1);
+            cursors[cursors.length - 1] +=
+                    (e.getCode() == KeyCode.LEFT ? -1 : 1) * handles.step() * (e.isShiftDown() ? 10 : 1);
             repaint();
             cursorListener.set(cursors.clone());
             e.consume();
             return;
         }
-        Layer.Span s = window();
-        if (s == null || listener == null) {
+        if (WindowHandles.window(plot) == null || !handles.isMovable()) {
             return;
         }
-        double by = step * (e.isShiftDown() ? 10 : 1);
+        int steps = e.isShiftDown() ? 10 : 1;
         switch (e.getCode()) {
-            case LEFT -> pushEdge(s, -by);
-            case RIGHT -> pushEdge(s, by);
-            case UP, DOWN -> {
-                letEdgeGo();
-                edge = 1 - edge;
-            }
+            case LEFT -> handles.push(plot, -steps);
+            case RIGHT -> handles.push(plot, steps);
+            case UP, DOWN -> handles.takeOther(plot);
             default -> {
                 return;
             }
         }
         e.consume();
         repaint();
-    }
-
-    /** A key that is held comes faster than what follows can be worked out: it drags, and ends when it is let go. */
-    private void pushEdge(Layer.Span s, double by) {
-        double at = Double.isNaN(pushedTo) ? edge == 0 ? s.from() : s.to() : pushedTo;
-        pushedTo = moveEdge(at + by, false);
-    }
-
-    private void letEdgeGo() {
-        if (!Double.isNaN(pushedTo) && window() != null && listener != null) {
-            moveEdge(pushedTo, true);
-        }
-        pushedTo = Double.NaN;
-    }
-
-    /** Moves the edge in hand, not past the other one; where it is now. */
-    private double moveEdge(double to, boolean finished) {
-        Layer.Span s = window();
-        double least = FEWEST_SAMPLES * step;
-        double at = edge == 0 ? Math.min(to, s.to() - least) : Math.max(to, s.from() + least);
-        listener.moved(edge == 0 ? at : s.from(), edge == 0 ? s.to() : at, finished);
-        return at;
     }
 
     private void zoom(ScrollEvent e) {

@@ -53,9 +53,12 @@ public final class Labels {
 
     /** Gives a node a style class, or takes it away. */
     public static void styled(Node node, String styleClass, boolean on) {
-        node.getStyleClass().remove(styleClass);
-        if (on) {
-            node.getStyleClass().add(styleClass);
+        if (on != node.getStyleClass().contains(styleClass)) {
+            if (on) {
+                node.getStyleClass().add(styleClass);
+            } else {
+                node.getStyleClass().remove(styleClass);
+            }
         }
     }
 

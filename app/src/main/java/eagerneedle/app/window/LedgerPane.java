@@ -3,29 +3,22 @@ package eagerneedle.app.window;
 import eagerneedle.app.widget.Hints;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Rows;
+import eagerneedle.app.window.LedgerModel.Line;
+import eagerneedle.app.window.LedgerModel.Role;
 import eagerneedle.app.workbench.Workbench;
-import eagerneedle.core.quantity.Budget;
-import eagerneedle.core.quantity.Coverage;
-import eagerneedle.core.quantity.MonteCarlo;
-import eagerneedle.core.quantity.Notation;
-import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Key;
-import eagerneedle.core.reduce.Ledger;
-import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
-import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
-import java.util.Set;
+import javafx.geometry.Insets;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
-import javafx.scene.layout.ColumnConstraints;
-import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -37,15 +30,12 @@ import javafx.scene.layout.VBox;
  */
 public final class LedgerPane extends VBox {
     private static final double WIDTH = 296;
-    private static final int MOST_FIGURES = 13;
-    private final VBox rows = new VBox();
-    private final VBox detail = new VBox(4);
-    private final ScrollPane scroll = new ScrollPane(rows);
-    private Workbench bench;
-    private Run run;
-    private Key selected;
-    private Quantity was;
-    private boolean planned;
+    private final LedgerModel model = new LedgerModel();
+    private final VBox box = new VBox();
+    private final Rows<Line> rows = Rows.changing(box, LedgerPane::key, this::row, LedgerPane::show);
+    private final VBox detailBox = new VBox(4);
+    private final Rows<LedgerModel.Remark> detail = new Rows<>(detailBox, LedgerPane::remark);
+    private final ScrollPane scroll = new ScrollPane(box);
 
     public LedgerPane() {
         setId("ledger");
@@ -65,347 +55,152 @@ public final class LedgerPane extends VBox {
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         scroll.getStyleClass().add("bare");
         VBox.setVgrow(scroll, Priority.ALWAYS);
-        detail.getStyleClass().add("lineage");
-        detail.setVisible(false);
-        detail.setManaged(false);
-        getChildren().addAll(head, scroll, detail);
+        detailBox.getStyleClass().add("lineage");
+        detail.showOrHide(List.of());
+        getChildren().addAll(head, scroll, detailBox);
     }
 
     public void show(Workbench newBench) {
-        bench = newBench;
-        selected = null;
+        model.open(newBench);
         refresh();
     }
 
     /** Also lists the quantities of this run. */
     public void focusRun(Run newRun) {
-        run = newRun;
+        model.focusRun(newRun);
         refresh();
     }
 
     /** Shows predicted values while planning. */
     public void planned(boolean show) {
-        if (planned != show) {
-            planned = show;
+        if (model.planned(show)) {
             refresh();
         }
     }
 
-    private Reduction reduction() {
-        return planned ? bench.plan() : bench.reduction();
-    }
-
     public void refresh() {
-        if (bench == null) {
-            return;
-        }
-        rows.getChildren().clear();
-        Reduction r = reduction();
-        List<Ledger.Entry> entries = new ArrayList<>();
-        List<Ledger.Entry> all = r.ledger().entries();
-        List<Ledger.Entry> ofRun = run == null || planned
-                ? List.of()
-                : bench.session()
-                        .run(run.id())
-                        .filter(x -> x.discard() == null)
-                        .map(r::ofRun)
-                        .orElse(List.of());
-        all.stream()
-                .filter(e -> !e.key().isOfRun() && e.source().equals("derived"))
-                .forEach(entries::add);
-        entries.addAll(ofRun);
-        all.stream()
-                .filter(e -> !e.key().isOfRun() && !e.source().equals("derived"))
-                .forEach(entries::add);
-        Optional<Reduction.Lineage> lit = Optional.ofNullable(selected).map(r::lineage);
-        String group = null;
-        GridPane grid = null;
-        int row = 0;
-        double left = entries.stream()
-                .flatMap(e -> e.quantity().stream())
-                .mapToInt(q -> point(q))
-                .max()
-                .orElse(1);
-        for (Ledger.Entry e : entries) {
-            if (!e.group().equals(group)) {
-                group = e.group();
-                rows.getChildren()
-                        .add(Labels.styled(
-                                (planned && e.source().equals("derived")
-                                                ? "Predicted " + group.toLowerCase(java.util.Locale.ROOT)
-                                                : group)
-                                        .toUpperCase(java.util.Locale.ROOT),
-                                "group"));
-                grid = grid();
-                rows.getChildren().add(grid);
-                row = 0;
-            }
-            add(grid, row, e, left, lit);
-            row += 2;
-        }
-        detail(r);
-    }
-
-    private static int point(Quantity q) {
-        String s = Notation.bracketed(q.value(), q.u());
-        int dot = s.indexOf('.');
-        int bracket = s.indexOf('(');
-        return dot >= 0 ? dot : bracket >= 0 ? bracket : s.length();
-    }
-
-    private static GridPane grid() {
-        GridPane g = new GridPane();
-        ColumnConstraints name = new ColumnConstraints(30, 118, Double.MAX_VALUE);
-        name.setHgrow(Priority.ALWAYS);
-        ColumnConstraints value = new ColumnConstraints(108);
-        ColumnConstraints unit = new ColumnConstraints(42);
-        g.getColumnConstraints().addAll(name, value, unit);
-        return g;
-    }
-
-    private void add(GridPane grid, int row, Ledger.Entry e, double left, Optional<Reduction.Lineage> lit) {
-        boolean fresh = !planned
-                && (bench.isTrying()
-                        ? bench.before(e.key())
-                                .filter(b -> e.quantity().isEmpty()
-                                        || !b.toString()
-                                                .equals(e.quantity().get().toString()))
-                                .isPresent()
-                        : bench.changed().contains(e.key()));
-        boolean doubtful = e.quantity().isPresent()
-                && !reduction()
-                        .doubts(e.quantity().get(), bench.clock().instant())
-                        .isEmpty();
-        Label name = new Label((fresh ? "● " : "") + (doubtful ? "▲ " : "") + e.label());
-        name.getStyleClass().add("ledger-name");
-        if (fresh) {
-            name.getStyleClass().add("fresh");
-        }
-        if (e.source().equals("as planned") && !planned) {
-            name.getStyleClass().add("as-planned");
-        }
-        String text = e.quantity().map(q -> figures(q, left)).orElse("   —");
-        Label value = Labels.figure(text);
-        value.setMinWidth(Region.USE_PREF_SIZE);
-        Label unit = Labels.quiet(e.quantity().map(q -> q.unit().pretty()).orElse(""));
-        HBox line = new HBox(name, value, unit);
-        HBox.setMargin(unit, new javafx.geometry.Insets(0, 0, 0, text.length() > MOST_FIGURES ? 4 : 0));
-        name.setWrapText(true);
-        name.setMinHeight(Region.USE_PREF_SIZE);
-        name.setMinWidth(0);
-        name.setMaxWidth(Double.MAX_VALUE);
-        HBox.setHgrow(name, Priority.ALWAYS);
-        value.setPrefWidth(text.length() > MOST_FIGURES ? Region.USE_COMPUTED_SIZE : 112);
-        unit.setPrefWidth(44);
-        unit.setMinWidth(44);
-        unit.setAlignment(Pos.CENTER_LEFT);
-        line.setAlignment(Pos.BASELINE_LEFT);
-        line.getStyleClass().add("ledger-row");
-        line.setId("ledger-" + e.name().replaceAll("[^A-Za-z0-9_-]", "-"));
-        line.setFocusTraversable(true);
-        line.setAccessibleText(e.label() + " "
-                + e.quantity()
-                        .map(Quantity::toString)
-                        .orElse("has no value: " + e.outcome().problem()));
-        if (e.key().equals(selected)) {
-            line.getStyleClass().add("selected");
-        } else if (lit.isPresent() && lit.get().from().contains(e.key())) {
-            line.getStyleClass().add("comes-from");
-        } else if (lit.isPresent() && lit.get().feeds().contains(e.key())) {
-            line.getStyleClass().add("feeds");
-        }
-        Hints.give(
-                line,
-                e.label()
-                        + (fresh
-                                ? bench.before(e.key())
-                                        .flatMap(b -> e.quantity().map(q -> "\n" + moved(b, q)))
-                                        .orElse("")
-                                : "")
-                        + (e.outcome().problem() != null
-                                ? "\n" + e.outcome().problem()
-                                : e.source().equals("derived") ? "" : "\n" + e.source()));
-        line.setOnMouseClicked(m -> select(e.key()));
-        line.setOnKeyPressed(k -> {
-            if (k.getCode() == KeyCode.ENTER || k.getCode() == KeyCode.SPACE) {
-                select(e.key());
-                k.consume();
-            }
-        });
-        grid.add(line, 0, row, 3, 1);
-        if (bench.isTrying() && fresh) {
-            bench.before(e.key()).ifPresent(b -> {
-                Label word = Labels.quiet("was");
-                word.setMaxWidth(Double.MAX_VALUE);
-                HBox.setHgrow(word, Priority.ALWAYS);
-                Label then = Labels.figure(figures(b, left));
-                then.getStyleClass().add("quiet");
-                then.setPrefWidth(112);
-                Region rest = new Region();
-                rest.setMinWidth(44);
-                HBox was = new HBox(word, then, rest);
-                was.getStyleClass().add("ledger-row");
-                grid.add(was, 0, row + 1, 3, 1);
-            });
+        if (model.isOpen()) {
+            rows.show(model.lines());
+            detail.showOrHide(model.detail());
         }
     }
 
-    /**
-     * A number with its uncertainty in brackets, its point under the others. An exact one is cut to what can be read.
-     */
-    private static String figures(Quantity q, double left) {
-        String s = Notation.bracketed(q.value(), q.u());
-        return " ".repeat((int) Math.max(0, Math.min(6, left) - point(q)))
-                + (q.isExact() && s.length() > MOST_FIGURES ? Notation.plain(q.value(), 6) : s);
+    private static Object key(Line line) {
+        return line instanceof Line.Item i ? i.id() : line;
+    }
+
+    private Node row(Line line) {
+        return line instanceof Line.Item i
+                ? new LedgerRow(i.id(), () -> select(i.key()))
+                : Labels.styled(((Line.Group) line).label(), "group");
+    }
+
+    private static void show(Node node, Line line) {
+        if (line instanceof Line.Item i) {
+            ((LedgerRow) node).show(i);
+        }
+    }
+
+    private static Label remark(LedgerModel.Remark r) {
+        Label l = Labels.wrapped(r.words());
+        l.getStyleClass().add(r.style());
+        return l;
     }
 
     /** Shows the lineage of a quantity and brings its line into view. */
     void reveal(Key key) {
-        selected = null;
-        select(key);
+        model.reveal(key);
+        refresh();
         applyCss();
         layout();
-        rows.lookupAll(".ledger-row").stream()
-                .filter(n -> n.getStyleClass().contains("selected"))
+        box.getChildren().stream()
+                .filter(n -> n instanceof LedgerRow r && r.isSelected())
                 .findFirst()
                 .ifPresent(n -> {
-                    double at = rows.sceneToLocal(n.localToScene(n.getBoundsInLocal()))
-                            .getMinY();
-                    scroll.setVvalue(Math.max(
-                            0,
-                            Math.min(
-                                    1,
-                                    (at - 60)
-                                            / Math.max(
-                                                    1,
-                                                    rows.getHeight()
-                                                            - scroll.getViewportBounds()
-                                                                    .getHeight()))));
+                    double over = box.getHeight() - scroll.getViewportBounds().getHeight();
+                    double at = n.getBoundsInParent().getMinY() - 60;
+                    scroll.setVvalue(Math.max(0, Math.min(1, at / Math.max(1, over))));
                 });
     }
 
     /** Shows the lineage of a quantity; the same again closes it. */
     public void select(Key key) {
-        selected = key.equals(selected) ? null : key;
-        was = bench.before(key).orElse(null);
-        bench.lookedAt(key);
+        model.select(key);
         refresh();
     }
 
-    private void detail(Reduction r) {
-        detail.getChildren().clear();
-        boolean shown = selected != null;
-        detail.setVisible(shown);
-        detail.setManaged(shown);
-        if (!shown) {
-            return;
-        }
-        String label = r.ledger().entries().stream()
-                .filter(e -> e.key().equals(selected))
-                .map(Ledger.Entry::label)
-                .findFirst()
-                .orElse(selected.toString());
-        detail.getChildren().add(Labels.styled(label, "section"));
-        r.formula(selected).ifPresent(f -> detail.getChildren().add(styledWrap(f, "figure-small")));
-        if (r.isHidden(selected)) {
-            detail.getChildren().add(styledWrap(Reduction.HIDDEN, "quiet"));
-            return;
-        }
-        Optional<Quantity> q = r.quantity(selected);
-        if (q.isEmpty()) {
-            detail.getChildren()
-                    .add(styledWrap(
-                            r.outcome(selected).problem() == null
-                                    ? "No value."
-                                    : r.outcome(selected).problem(),
-                            "attention"));
-            return;
-        }
-        Quantity v = q.get();
-        detail.getChildren()
-                .add(styledWrap(
-                        v.isExact()
-                                ? "Taken as exact."
-                                : "± " + Notation.figures(Coverage.DEFAULT.expanded(v), 2) + " "
-                                        + v.unit().pretty() + " at 95 %, k = "
-                                        + Notation.plain(Coverage.DEFAULT.factor(v.dof()), 3)
-                                        + (Double.isInfinite(v.dof())
-                                                ? ""
-                                                : ", " + Notation.plain(v.dof(), 3) + " degrees of freedom"),
-                        "quiet"));
-        if (was != null && was.unit().fits(v.unit())) {
-            detail.getChildren().add(styledWrap(moved(was, v), "needle-ink"));
-        }
-        for (String doubt : r.doubts(v, bench.clock().instant())) {
-            detail.getChildren().add(styledWrap("▲ " + doubt, "attention"));
-        }
-        if (!v.isLinear()) {
-            MonteCarlo m = MonteCarlo.of(v, Coverage.DEFAULT, MonteCarlo.Settings.QUICK);
-            detail.getChildren().add(styledWrap(m.remark(), m.firstOrderIsGoodEnough() ? "quiet" : "attention"));
-        }
-        r.outcome(selected).remarks().forEach(said -> detail.getChildren().add(styledWrap(said, "quiet")));
-        List<Budget.Line> lines = Budget.of(v).lines();
-        for (Budget.Line l : lines.subList(0, Math.min(4, lines.size()))) {
-            detail.getChildren().add(styledWrap(Math.round(100 * l.share()) + " %  " + l.label(), "plain-small"));
-        }
-        Reduction.Lineage lineage = r.lineage(selected);
-        names(r, "Comes from", lineage.from());
-        names(r, "Feeds", lineage.feeds());
-    }
-
-    /** What moved and by how much, in one sentence. */
-    static String moved(Quantity before, Quantity now) {
-        double by = now.value() - before.in(now.unit());
-        return "It was " + before + " and moved by " + Notation.plain(by, 2) + " "
-                + now.unit().difference().pretty()
-                + (before.u() > 0
-                        ? ", "
-                                + Notation.plain(
-                                        Math.abs(by) / before.to(now.unit()).u(), 2)
-                                + " of its standard uncertainty then."
-                        : ".");
-    }
-
-    private void names(Reduction r, String what, Set<Key> keys) {
-        List<String> labels = new ArrayList<>();
-        long runs = keys.stream().filter(Key::isOfRun).count();
-        keys.stream()
-                .filter(k -> !k.isOfRun() || runs <= 3)
-                .forEach(k -> r.ledger().entries().stream()
-                        .filter(e -> e.key().equals(k))
-                        .findFirst()
-                        .ifPresent(e -> labels.add(e.label())));
-        if (runs > 3) {
-            labels.add(runs + " values of runs");
-        }
-        if (!labels.isEmpty()) {
-            detail.getChildren().add(styledWrap(what + ": " + String.join(", ", labels), "quiet"));
-        }
-    }
-
-    private static Label styledWrap(String text, String style) {
-        Label l = Labels.wrapped(text);
-        l.getStyleClass().add(style);
-        return l;
-    }
-
     private void copy() {
-        StringBuilder b = new StringBuilder("name\tvalue\tu\tunit\n");
-        reduction()
-                .ledger()
-                .entries()
-                .forEach(e -> e.quantity()
-                        .ifPresent(q -> b.append(e.name())
-                                .append('\t')
-                                .append(q.value())
-                                .append('\t')
-                                .append(q.u())
-                                .append('\t')
-                                .append(q.unit().symbol())
-                                .append('\n')));
         ClipboardContent c = new ClipboardContent();
-        c.putString(b.toString());
+        c.putString(model.tabbed());
         Clipboard.getSystemClipboard().setContent(c);
         Notices.tell(this, "The ledger is on the clipboard.");
+    }
+
+    /** One quantity: name, value and unit, and below them what it was while choices are tried. */
+    private static final class LedgerRow extends VBox {
+        private static final double VALUE = 112;
+        private static final double UNIT = 44;
+        private final HBox line = new HBox();
+        private final Label name = Labels.wrapped("");
+        private final Label value = Labels.figure("");
+        private final Label unit = Labels.quiet("");
+        private final Label then = Labels.figure("");
+        private final HBox was;
+
+        LedgerRow(String id, Runnable select) {
+            name.getStyleClass().add("ledger-name");
+            name.setMinWidth(0);
+            name.setMaxWidth(Double.MAX_VALUE);
+            HBox.setHgrow(name, Priority.ALWAYS);
+            value.setMinWidth(USE_PREF_SIZE);
+            unit.setPrefWidth(UNIT);
+            unit.setMinWidth(UNIT);
+            unit.setAlignment(Pos.CENTER_LEFT);
+            line.getChildren().addAll(name, value, unit);
+            line.setAlignment(Pos.BASELINE_LEFT);
+            line.getStyleClass().add("ledger-row");
+            line.setId(id);
+            line.setFocusTraversable(true);
+            line.setOnMouseClicked(m -> select.run());
+            line.setOnKeyPressed(k -> {
+                if (k.getCode() == KeyCode.ENTER || k.getCode() == KeyCode.SPACE) {
+                    select.run();
+                    k.consume();
+                }
+            });
+            Label word = Labels.quiet("was");
+            word.setMaxWidth(Double.MAX_VALUE);
+            HBox.setHgrow(word, Priority.ALWAYS);
+            then.getStyleClass().add("quiet");
+            then.setPrefWidth(VALUE);
+            Region rest = new Region();
+            rest.setMinWidth(UNIT);
+            was = new HBox(word, then, rest);
+            was.getStyleClass().add("ledger-row");
+            getChildren().addAll(line, was);
+        }
+
+        boolean isSelected() {
+            return line.getStyleClass().contains("selected");
+        }
+
+        void show(Line.Item i) {
+            name.setText(i.name());
+            Labels.styled(name, "fresh", i.fresh());
+            Labels.styled(name, "as-planned", i.planned());
+            boolean wide = i.value().length() > LedgerModel.MOST_FIGURES;
+            value.setText(i.value());
+            value.setPrefWidth(wide ? USE_COMPUTED_SIZE : VALUE);
+            unit.setText(i.unit());
+            HBox.setMargin(unit, new Insets(0, 0, 0, wide ? 4 : 0));
+            line.setAccessibleText(i.said());
+            Labels.styled(line, "selected", i.role() == Role.SELECTED);
+            Labels.styled(line, "comes-from", i.role() == Role.COMES_FROM);
+            Labels.styled(line, "feeds", i.role() == Role.FEEDS);
+            Hints.give(line, i.hint());
+            then.setText(i.was());
+            was.setVisible(!i.was().isEmpty());
+            was.setManaged(was.isVisible());
+        }
     }
 }

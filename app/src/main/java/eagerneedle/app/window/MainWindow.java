@@ -1,50 +1,28 @@
 package eagerneedle.app.window;
 
-import eagerneedle.app.calibrate.CalibrateStation;
-import eagerneedle.app.capture.CaptureStation;
-import eagerneedle.app.judge.JudgeStation;
-import eagerneedle.app.plan.PlanStation;
-import eagerneedle.app.record.RecordStation;
-import eagerneedle.app.reduce.ReduceStation;
-import eagerneedle.app.rig.RigStation;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.Progress;
 import eagerneedle.app.station.Station;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.stockroom.StockroomView;
-import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.reduce.Key;
 import eagerneedle.core.session.Run;
-import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.Recent;
 import eagerneedle.store.stockroom.Stockroom;
 import java.nio.file.Path;
 import java.time.Clock;
-import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
-import java.util.EnumMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import javafx.animation.AnimationTimer;
-import javafx.geometry.Insets;
 import javafx.scene.Node;
 import javafx.scene.Scene;
-import javafx.scene.control.Button;
-import javafx.scene.control.Label;
-import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
-import javafx.scene.control.TextInputControl;
-import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
-import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
@@ -52,17 +30,10 @@ import javafx.stage.Stage;
 
 /** The window: dial on top, the station's surface, the ledger at the right, the watch strip below. */
 public final class MainWindow implements Desk {
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu")
-            .withLocale(java.util.Locale.UK)
-            .withZone(ZoneId.systemDefault());
     private final Stage stage;
     private final Clock clock;
     private final double pace;
     private final BorderPane root = new BorderPane();
-    private final Label title = new Label();
-    private final Label place = Labels.quiet("");
-    private final Button undo = new Button("Undo");
-    private final Button redo = new Button("Redo");
     private final StackPane surface = new StackPane();
     private final LedgerPane ledger = new LedgerPane();
     private final WatchStrip strip = new WatchStrip(id -> showRun(id));
@@ -70,26 +41,19 @@ public final class MainWindow implements Desk {
     private final Projector projector = new Projector();
     private final Finder finder = new Finder(() -> new Findables(this).all());
     private Recent recent = Recent.forNow();
-    private final Map<Station, StationView> views = new EnumMap<>(Station.class);
+    private final Views views = new Views(this);
     private Workbench bench;
     private final TrialBanner trial = new TrialBanner(() -> bench);
     private final TroubleBanner trouble;
     private final SessionDoor door = new SessionDoor(this);
-    private final List<MenuAct> acts = acts();
+    private final List<MenuAct> acts = MenuAct.of(this);
+    private final Toolbar tools = new Toolbar(acts, this::step, this::find);
+    private final Header header = new Header(dial, tools);
     private LiveRig rig;
     private Run run;
     private final Stockroom stockroom;
     private StationView beside;
-    private long lastFrame;
-    private final AnimationTimer frames = new AnimationTimer() {
-        @Override
-        public void handle(long now) {
-            if (now - lastFrame > 30_000_000L) {
-                lastFrame = now;
-                tick();
-            }
-        }
-    };
+    private final Frames frames = new Frames(this::tick);
 
     /** With the demonstration stockroom. */
     public MainWindow(Stage stage, Workbench bench, Clock clock, double pace) {
@@ -108,16 +72,6 @@ public final class MainWindow implements Desk {
         this.clock = clock;
         this.trouble = new TroubleBanner(() -> this.bench, clock);
         this.pace = pace;
-        title.setMinWidth(0);
-        place.setMinWidth(0);
-        VBox names = new VBox(1, Labels.styled("Eager Needle", "program"), title, place);
-        names.setPrefWidth(330);
-        names.setMinWidth(200);
-        names.setMaxWidth(330);
-        names.setPadding(new Insets(14, 0, 0, 20));
-        HBox header = new HBox(8, names, dial, tools());
-        HBox.setHgrow(dial, Priority.ALWAYS);
-        header.getStyleClass().add("header");
         strip.answeredBy(new WatchAnswers(() -> bench, strip));
         VBox middle = new VBox(trouble, trial, surface);
         VBox.setVgrow(surface, Priority.ALWAYS);
@@ -125,7 +79,7 @@ public final class MainWindow implements Desk {
         root.setCenter(new StackPane(inner, projector, finder));
         Scene scene = new Scene(root, 1280, 800);
         Theme.dress(scene, Theme.isDark());
-        scene.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+        scene.addEventFilter(KeyEvent.KEY_PRESSED, new WindowKeys(this, acts)::pressed);
         scene.setOnDragOver(e -> {
             if (e.getDragboard().hasFiles()) {
                 e.acceptTransferModes(TransferMode.COPY);
@@ -142,65 +96,33 @@ public final class MainWindow implements Desk {
         frames.start();
     }
 
-    /** Everything the window does on request, in the order of the menu. */
-    private List<MenuAct> acts() {
-        return List.of(
-                MenuAct.of("Start page", "Shortcut+H", this::showStart),
-                MenuAct.of(
-                        "New session of this method",
-                        "Shortcut+N",
-                        () -> begin(
-                                SheetReader.read(
-                                        bench.session().sheetText(),
-                                        bench.sheet().id()),
-                                null)),
-                MenuAct.of("Open a bench file...", "Shortcut+O", door::ask),
-                MenuAct.of("Save a copy...", "Shortcut+S", door::saveCopy),
-                MenuAct.of("Stockroom", "Shortcut+I", this::showStockroom),
-                MenuAct.of("Find anything", "/", this::find),
-                MenuAct.of("What if: try choices without making them", "W", this::toggleTrying),
-                MenuAct.of("For the back row", "P", projector::toggle),
-                MenuAct.of("Show or hide the ledger", "L", this::toggleLedger),
-                MenuAct.of("Light or dark", "Shortcut+D", () -> Theme.dress(stage.getScene(), !Theme.isDark())));
-    }
-
     List<MenuAct> actsToFind() {
         return acts;
     }
 
-    private Node tools() {
-        undo.setId("undo");
-        redo.setId("redo");
-        undo.getStyleClass().add("quiet-button");
-        redo.getStyleClass().add("quiet-button");
-        Labels.explained(undo, "Take the last act back (Ctrl+Z)");
-        Labels.explained(redo, "Do it again (Ctrl+Shift+Z)");
-        undo.setOnAction(e -> step(true));
-        redo.setOnAction(e -> step(false));
-        MenuButton menu = new MenuButton("Session");
-        menu.setId("session-menu");
-        for (MenuAct a : acts) {
-            MenuItem item = new MenuItem(a.label() + (a.shown().isEmpty() ? "" : "   " + a.shown()));
-            item.setOnAction(e -> a.run().run());
-            menu.getItems().add(item);
-        }
-        Button search = new Button("Find");
-        search.setId("find");
-        search.getStyleClass().add("quiet-button");
-        Labels.explained(search, "Find anything by a word or two (/)");
-        search.setOnAction(e -> find());
-        HBox row = new HBox(2, undo, redo, search);
-        VBox box = new VBox(8, menu, row);
-        box.setPadding(new Insets(14, 16, 0, 8));
-        box.setMinWidth(176);
-        return box;
-    }
-
-    private void find() {
+    void find() {
         finder.open();
     }
 
-    private void toggleTrying() {
+    SessionDoor door() {
+        return door;
+    }
+
+    boolean isFinding() {
+        return finder.isVisible();
+    }
+
+    Projector projector() {
+        return projector;
+    }
+
+    /** True while a station's own surface is shown, not the stockroom or the start page in its place. */
+    boolean shows(Station station) {
+        return station == dial.current()
+                && surface.getChildren().contains(view(station).node());
+    }
+
+    void toggleTrying() {
         if (bench.isTrying()) {
             bench.forgetTried();
         } else {
@@ -266,7 +188,7 @@ public final class MainWindow implements Desk {
         if (before != null && before != newBench) {
             before.close();
         }
-        recover();
+        Recovery.of(bench).ifPresent(says -> strip.say(says, true));
     }
 
     private void present(Workbench newBench) {
@@ -275,10 +197,8 @@ public final class MainWindow implements Desk {
                 .filter(Run::takesPart)
                 .reduce((a, b) -> b)
                 .orElse(null);
-        views.clear();
-        title.setText(bench.sheet().title());
-        place.setText((bench.sheet().place().isEmpty() ? "" : bench.sheet().place() + " · ")
-                + DAY.format(bench.session().created()));
+        views.forget();
+        header.show(bench);
         stage.setTitle("Eager Needle: " + bench.sheet().title());
         dial.states(s -> Progress.of(bench, s));
         bench.onChange(this::refresh);
@@ -287,24 +207,6 @@ public final class MainWindow implements Desk {
         go(Station.PLAN);
         around();
         remember();
-    }
-
-    private void recover() {
-        List<Run> unfinished = bench.file().unfinished(bench.session());
-        if (!unfinished.isEmpty()) {
-            try {
-                unfinished.forEach(r -> bench.apply(new RunCommand.KeepRun(r.named("Recovered run " + r.id()))));
-            } catch (RuntimeException refused) {
-                strip.say(refused.getMessage(), true);
-                return;
-            }
-            strip.say(
-                    (unfinished.size() == 1
-                                    ? "A run that was being recorded when the program ended was"
-                                    : unfinished.size() + " runs that were not finished were")
-                            + " recovered; look, and leave out at Reduce what is of no use.",
-                    true);
-        }
     }
 
     private void refresh() {
@@ -324,8 +226,7 @@ public final class MainWindow implements Desk {
         trial.refresh();
         dial.refresh();
         strip.findings(bench.findings());
-        undo.setDisable(!bench.canUndo());
-        redo.setDisable(!bench.canRedo());
+        tools.refresh(bench);
     }
 
     private void tick() {
@@ -349,48 +250,12 @@ public final class MainWindow implements Desk {
         strip.live("");
     }
 
-    private void key(KeyEvent e) {
-        if (finder.isVisible()) {
-            return;
-        }
-        boolean typing = e.getTarget() instanceof TextInputControl;
-        Optional<MenuAct> act = acts.stream().filter(a -> a.answers(e, typing)).findFirst();
-        int digit = !typing
-                        && !e.isShortcutDown()
-                        && e.getCode().isDigitKey()
-                        && !e.getText().isEmpty()
-                ? "1234567".indexOf(e.getText())
-                : -1;
-        if (act.isPresent()) {
-            act.get().run().run();
-        } else if (e.isShortcutDown() && e.getCode() == KeyCode.Z) {
-            step(!e.isShiftDown());
-        } else if (e.isShortcutDown() && e.getCode() == KeyCode.Y) {
-            step(false);
-        } else if (e.isShortcutDown() && e.getCode() == KeyCode.F) {
-            find();
-        } else if (digit >= 0) {
-            Station to = Station.values()[digit];
-            // A key that is held comes again and again: a station that is shown already is not entered anew each time.
-            if (to != dial.current() || !surface.getChildren().contains(view(to).node())) {
-                go(to);
-            }
-        } else if (!typing && e.getCode() == KeyCode.F && projector.isVisible()) {
-            projector.freeze();
-        } else if (e.getCode() == KeyCode.ESCAPE && projector.isVisible()) {
-            projector.toggle();
-        } else {
-            return;
-        }
-        e.consume();
-    }
-
-    private void toggleLedger() {
+    void toggleLedger() {
         ledger.setVisible(!ledger.isVisible());
         ledger.setManaged(ledger.isVisible());
     }
 
-    private void step(boolean back) {
+    void step(boolean back) {
         Notices.attempt(root, () -> (back ? bench.undo() : bench.redo()).ifPresent(says -> strip.say(says, false)));
     }
 
@@ -474,7 +339,7 @@ public final class MainWindow implements Desk {
         disconnect();
         rig = newRig;
         rig.setUp(bench.session().setups());
-        views.values().forEach(StationView::refresh);
+        views.refresh();
     }
 
     @Override
@@ -507,19 +372,7 @@ public final class MainWindow implements Desk {
 
     /** The work surface of a station, made when it is first entered. */
     public StationView view(Station station) {
-        return views.computeIfAbsent(station, this::made);
-    }
-
-    private StationView made(Station station) {
-        return switch (station) {
-            case PLAN -> new PlanStation(this);
-            case RIG -> new RigStation(this);
-            case CALIBRATE -> new CalibrateStation(this);
-            case CAPTURE -> new CaptureStation(this);
-            case REDUCE -> new ReduceStation(this);
-            case JUDGE -> new JudgeStation(this);
-            case RECORD -> new RecordStation(this);
-        };
+        return views.of(station);
     }
 
     public CourseDial dial() {

@@ -1,5 +1,8 @@
 package eagerneedle.app.window;
 
+import eagerneedle.app.widget.Theme;
+import eagerneedle.core.sheet.SheetReader;
+import java.util.List;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
 
@@ -26,5 +29,30 @@ record MenuAct(String label, KeyCombination shortcut, String shown, Runnable run
         return shortcut != null
                 ? shortcut.match(e)
                 : !typing && !e.isShortcutDown() && !e.isAltDown() && shown.equalsIgnoreCase(e.getText());
+    }
+
+    /** Everything the window does on request, in the order of the menu. */
+    static List<MenuAct> of(MainWindow w) {
+        return List.of(
+                MenuAct.of("Start page", "Shortcut+H", w::showStart),
+                MenuAct.of(
+                        "New session of this method",
+                        "Shortcut+N",
+                        () -> w.begin(
+                                SheetReader.read(
+                                        w.bench().session().sheetText(),
+                                        w.bench().sheet().id()),
+                                null)),
+                MenuAct.of("Open a bench file...", "Shortcut+O", () -> w.door().ask()),
+                MenuAct.of("Save a copy...", "Shortcut+S", () -> w.door().saveCopy()),
+                MenuAct.of("Stockroom", "Shortcut+I", w::showStockroom),
+                MenuAct.of("Find anything", "/", w::find),
+                MenuAct.of("What if: try choices without making them", "W", w::toggleTrying),
+                MenuAct.of("For the back row", "P", () -> w.projector().toggle()),
+                MenuAct.of("Show or hide the ledger", "L", w::toggleLedger),
+                MenuAct.of(
+                        "Light or dark",
+                        "Shortcut+D",
+                        () -> Theme.dress(w.stage().getScene(), !Theme.isDark())));
     }
 }

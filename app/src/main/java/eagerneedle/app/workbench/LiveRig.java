@@ -1,10 +1,6 @@
 package eagerneedle.app.workbench;
 
 import eagerneedle.core.capture.Trigger;
-import eagerneedle.core.chain.Chain;
-import eagerneedle.core.chain.Converter;
-import eagerneedle.core.quantity.LabUnit;
-import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Setup;
 import eagerneedle.core.sheet.Capture;
@@ -124,8 +120,15 @@ public final class LiveRig implements AutoCloseable {
 
     /** What the samples of a channel of the sheet are in: counts, or the unit the instrument measures in. */
     public String rawUnit(String channel) {
-        int at = description.channels().indexOf(input(channel));
-        return at < 0 ? Run.COUNTS : description.units().get(at);
+        return wiring().rawUnit(channel);
+    }
+
+    private Wiring wiring() {
+        return new Wiring(sheet, description, setups);
+    }
+
+    private String input(String channel) {
+        return wiring().input(channel);
     }
 
     /** A new run at this instrument, not yet begun. */
@@ -165,36 +168,6 @@ public final class LiveRig implements AutoCloseable {
         return outputs;
     }
 
-    /** The instrument's own channel for a channel of the sheet. */
-    private String input(String channel) {
-        Channel c = sheet.channels().get(channel);
-        Setup how = setups.getOrDefault(channel, Setup.AS_SHEET);
-        String own = how.input() != null ? how.input() : c == null ? channel : c.inputOr(channel);
-        return live.containsKey(own)
-                        || description.channels().size() != 1
-                        || sheet.channels().size() != 1
-                ? own
-                : description.channels().get(0);
-    }
-
-    /** Samples as counts of a channel's converter, which is what chains are read backwards from. */
-    private RawSamples counted(String channel, RawSamples raw) {
-        String unit = rawUnit(channel);
-        if (unit.equals(Run.COUNTS) || raw.size() == 0 || !sheet.channels().containsKey(channel)) {
-            return raw;
-        }
-        Converter converter = setups.getOrDefault(channel, Setup.AS_SHEET)
-                .of(sheet.channels().get(channel))
-                .toChain()
-                .converter();
-        LabUnit from = LabUnit.parse(unit);
-        double[] counts = new double[raw.size()];
-        for (int i = 0; i < counts.length; i++) {
-            counts[i] = converter.exactCount(from.convert(raw.values()[i], converter.input()));
-        }
-        return new RawSamples(raw.time(), counts);
-    }
-
     public String label() {
         return label;
     }
@@ -223,13 +196,16 @@ public final class LiveRig implements AutoCloseable {
         if (!trouble.isEmpty()) {
             return trouble;
         }
-        long bad = driver.unreadable();
-        return !news.isEmpty()
-                ? news
-                : bad > 0
-                        ? bad + (bad == 1 ? " line" : " lines") + " from the instrument could not be understood and "
-                                + (bad == 1 ? "was" : "were") + " passed over. Check its cable and settings."
-                        : "";
+        return news.isEmpty() ? passedOver(driver.unreadable()) : news;
+    }
+
+    private static String passedOver(long lines) {
+        return lines == 0
+                ? ""
+                : (lines == 1
+                                ? "1 line from the instrument could not be understood and was"
+                                : lines + " lines from the " + "instrument could not be understood and were")
+                        + " passed over. Check its cable and settings.";
     }
 
     /** Free-running samples without recording. */
@@ -267,7 +243,7 @@ public final class LiveRig implements AutoCloseable {
     /** Samples of the last seconds of a channel of the sheet, as counts. */
     public synchronized RawSamples last(String channel, double seconds) {
         GrowingSamples g = live.get(input(channel));
-        return g == null ? RawSamples.NONE : counted(channel, g.last(seconds));
+        return g == null ? RawSamples.NONE : wiring().counted(channel, g.last(seconds));
     }
 
     /** Samples of the last seconds of one of the instrument's own channels, as they came. */
@@ -282,7 +258,7 @@ public final class LiveRig implements AutoCloseable {
      */
     public synchronized RawSamples all(String channel) {
         GrowingSamples g = live.get(input(channel));
-        return g == null ? RawSamples.NONE : counted(channel, g.all());
+        return g == null ? RawSamples.NONE : wiring().counted(channel, g.all());
     }
 
     /** True when {@link #all} holds everything since sampling was last started. */
@@ -355,35 +331,13 @@ public final class LiveRig implements AutoCloseable {
                 : plan.on();
         Channel channel =
                 setups.getOrDefault(on, Setup.AS_SHEET).of(sheet.channels().get(on));
-        Chain chain = channel.toChain();
-        LabUnit unit = channel.labUnit();
-        Trigger.Way way = Trigger.Way.valueOf(plan.way().toUpperCase(java.util.Locale.ROOT));
-        Trigger trigger;
-        if (plan.at() != null) {
-            Reading r = Reading.parse(plan.at());
-            double level = r.unit().convert(r.value(), unit);
-            trigger = Trigger.level(level, way, Math.max(chain.stepAt(level), 2 * chain.noiseAt(level)));
-        } else {
-            Reading r = Reading.parse(plan.rate());
-            trigger = Trigger.slope(
-                    Math.abs(r.value()) * r.unit().scaleTo(unit.difference().per(LabUnit.SECOND)), way, 5);
-        }
-        boolean counts = rawUnit(on).equals(Run.COUNTS);
-        LabUnit raw = counts ? null : LabUnit.parse(rawUnit(on));
+        Trigger trigger = Shot.trigger(plan, channel);
         int column = description.channels().indexOf(input(on));
         if (column < 0) {
             throw new IOException(label + " has no input for " + channel.label() + ".");
         }
         prepare(run, file, 0);
-        shot = new Shot(
-                trigger,
-                column,
-                v -> counts
-                        ? chain.indication(v)
-                        : chain.indication(chain.converter()
-                                .exactCount(raw.convert(v, chain.converter().input()))),
-                plan.before(),
-                plan.after());
+        shot = new Shot(trigger, column, Shot.measurand(channel, rawUnit(on)), plan.before(), plan.after());
         monitor();
     }
 
@@ -406,16 +360,7 @@ public final class LiveRig implements AutoCloseable {
         driver.stop();
         shot = null;
         afterwards = "";
-        Map<String, Integer> columns = new LinkedHashMap<>();
-        for (String channel : sheet.captures().containsKey(run.capture())
-                ? sheet.captures().get(run.capture()).channels()
-                : List.copyOf(sheet.channels().keySet())) {
-            int column = description.channels().indexOf(input(channel));
-            if (column >= 0) {
-                columns.put(channel, column);
-            }
-        }
-        recorder = new RunRecorder(run.id(), file::append, columns, from, MOST_WAITING);
+        recorder = new RunRecorder(run.id(), file::append, wiring().columns(run.capture()), from, MOST_WAITING);
     }
 
     /** True while a run is recorded. */

@@ -1,10 +1,17 @@
 package eagerneedle.app.workbench;
 
 import eagerneedle.core.capture.Trigger;
+import eagerneedle.core.chain.Chain;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.rig.driver.Driver;
 import java.util.ArrayDeque;
 import java.util.Arrays;
 import java.util.Deque;
+import java.util.Locale;
 import java.util.function.Consumer;
 import java.util.function.DoubleUnaryOperator;
 
@@ -13,6 +20,7 @@ import java.util.function.DoubleUnaryOperator;
  * to after it, with time 0 at the trigger.
  */
 final class Shot {
+    private static final int SLOPE_POINTS = 5;
     private final Trigger trigger;
     private final int column;
     private final DoubleUnaryOperator measurand;
@@ -36,6 +44,36 @@ final class Shot {
         this.measurand = measurand;
         this.before = before;
         this.after = after;
+    }
+
+    /**
+     * The trigger that a sheet asks for.
+     *
+     * @throws IllegalArgumentException with one sentence when it makes no sense for the channel
+     */
+    static Trigger trigger(Capture.ShotPlan plan, Channel channel) {
+        LabUnit unit = channel.labUnit();
+        Trigger.Way way = Trigger.Way.valueOf(plan.way().toUpperCase(Locale.ROOT));
+        if (plan.at() != null) {
+            Chain chain = channel.toChain();
+            Reading r = Reading.parse(plan.at());
+            double level = r.unit().convert(r.value(), unit);
+            return Trigger.level(level, way, Math.max(chain.stepAt(level), 2 * chain.noiseAt(level)));
+        }
+        Reading r = Reading.parse(plan.rate());
+        double slope = Math.abs(r.value()) * r.unit().scaleTo(unit.difference().per(LabUnit.SECOND));
+        return Trigger.slope(slope, way, SLOPE_POINTS);
+    }
+
+    /** The value of a raw sample in the unit of its channel, by nominal transfer. */
+    static DoubleUnaryOperator measurand(Channel channel, String rawUnit) {
+        Chain chain = channel.toChain();
+        if (rawUnit.equals(Run.COUNTS)) {
+            return chain::indication;
+        }
+        LabUnit raw = LabUnit.parse(rawUnit);
+        LabUnit input = chain.converter().input();
+        return v -> chain.indication(chain.converter().exactCount(raw.convert(v, input)));
     }
 
     /** Takes a block as it came; hands on what belongs to the shot. */

@@ -1,6 +1,5 @@
 package eagerneedle.core.fit;
 
-import eagerneedle.core.quantity.LabUnit;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -248,7 +247,7 @@ public enum NamedModel implements Model {
     static final double GAS_CONSTANT = 8.31446261815324;
 
     /** What unit a parameter has, from those of the abscissa and the ordinate. */
-    private enum Kind {
+    enum Kind {
         X,
         Y,
         ONE,
@@ -296,137 +295,12 @@ public enum NamedModel implements Model {
 
     @Override
     public Fit fit(Points data, FitOptions choices) {
-        Points points = this == ARRHENIUS ? data.withAbsoluteAbscissa() : data;
-        double[] x = points.xValues();
-        if ((this == LOGARITHM || this == POWER_LAW || this == ARRHENIUS) && min(x) <= 0) {
-            throw new FitException("A " + words + " needs abscissae above zero; one is "
-                    + eagerneedle.core.quantity.Quantity.exact(min(x), points.xUnit()) + ".");
-        }
-        if (points.size() < parameters.size()) {
-            throw FitException.tooFew("A fit of " + words + " needs at least " + (parameters.size() + 1)
-                    + " points; there are " + points.size() + ".");
-        }
-        List<LabUnit> units = new ArrayList<>();
-        double yx = points.yUnit().factor() / points.xUnit().factor();
-        for (Kind k : kinds) {
-            units.add(
-                    switch (k) {
-                        case X -> points.xUnit().difference();
-                        case Y -> points.yUnit();
-                        case ONE -> LabUnit.ONE;
-                        case Y_PER_X ->
-                            points.yUnit().coherent().per(points.xUnit().coherent());
-                        case MOLAR_ENERGY -> LabUnit.parse("J/mol");
-                    });
-        }
-        boolean slopes = kinds.contains(Kind.Y_PER_X);
-        double[] s = start(x, points.yValues());
-        for (int k = 0; k < s.length; k++) {
-            s[k] *= kinds.get(k) == Kind.Y_PER_X ? yx : 1;
-            s[k] = choices.start().getOrDefault(parameters.get(k), s[k]);
-        }
-        Curve law = !slopes
-                ? this::value
-                : (at, p, g) -> {
-                    double[] inner = p.clone();
-                    for (int k = 0; k < inner.length; k++) {
-                        inner[k] = kinds.get(k) == Kind.Y_PER_X ? p[k] / yx : p[k];
-                    }
-                    double v = value(at, inner, g);
-                    for (int k = 0; k < inner.length; k++) {
-                        g[k] = kinds.get(k) == Kind.Y_PER_X ? g[k] / yx : g[k];
-                    }
-                    return v;
-                };
-        Fit fit = CurveFit.ofPoints(words, parameters, units, s, law, points, choices);
-        double[] found = fit.parameters().stream()
-                .mapToDouble(eagerneedle.core.quantity.Quantity::value)
-                .toArray();
-        double[] plain = canonical(found.clone());
-        return Arrays.equals(found, plain)
-                ? fit
-                : CurveFit.ofPoints(words, parameters, units, plain, law, points, choices);
-    }
-
-    /**
-     * The same curve with its parameters in the form people expect: no negative period or amplitude, the shorter time
-     * first.
-     */
-    private double[] canonical(double[] p) {
-        if (this == DAMPED_COSINE) {
-            if (p[3] < 0) {
-                p[3] = -p[3];
-                p[4] = -p[4];
-            }
-            if (p[1] < 0) {
-                p[1] = -p[1];
-                p[4] += Math.PI;
-            }
-            if (Math.abs(p[4]) > Math.PI) {
-                p[4] = Math.IEEEremainder(p[4], 2 * Math.PI);
-            }
-        } else if (this == TWO_EXPONENTIALS && p[1] > p[3]) {
-            return new double[] {p[2], p[3], p[0], p[1]};
-        }
-        return p;
+        return new NamedFit(this, kinds, curved).of(data, choices);
     }
 
     /** Starting values from the data alone, in the law's own plain numbers. */
     double[] start(double[] x, double[] y) {
-        int p = parameters.size();
-        double[] best = null;
-        double bestSquares = Double.POSITIVE_INFINITY;
-        for (double[] tried : grid(x)) {
-            double[] theta = new double[p];
-            for (int c = 0; c < curved.length; c++) {
-                theta[curved[c]] = tried[c];
-            }
-            double squares = solveLinear(x, y, theta);
-            if (squares < bestSquares) {
-                bestSquares = squares;
-                best = theta;
-            }
-        }
-        if (best == null) {
-            throw new FitException("No starting values for " + words + " could be found in these data.");
-        }
-        return best;
-    }
-
-    /** Puts the linear parameters of theta at their best; gives the sum of squares left, infinite where that fails. */
-    private double solveLinear(double[] x, double[] y, double[] theta) {
-        int p = parameters.size();
-        List<Integer> linear = new ArrayList<>();
-        for (int k = 0; k < p; k++) {
-            int at = k;
-            if (Arrays.stream(curved).noneMatch(c -> c == at)) {
-                linear.add(k);
-            }
-        }
-        double[][] design = new double[x.length][linear.size()];
-        double[] g = new double[p + 1];
-        for (int i = 0; i < x.length; i++) {
-            value(x[i], theta, g);
-            for (int c = 0; c < design[i].length; c++) {
-                design[i][c] = g[linear.get(c)];
-                if (!Double.isFinite(design[i][c])) {
-                    return Double.POSITIVE_INFINITY;
-                }
-            }
-        }
-        double[] solved = NormalEquations.solve(design, y);
-        if (solved == null) {
-            return Double.POSITIVE_INFINITY;
-        }
-        for (int c = 0; c < solved.length; c++) {
-            theta[linear.get(c)] = solved[c];
-        }
-        double squares = 0;
-        for (int i = 0; i < x.length; i++) {
-            double r = y[i] - value(x[i], theta, g);
-            squares += r * r;
-        }
-        return Double.isNaN(squares) ? Double.POSITIVE_INFINITY : squares;
+        return new NamedFit(this, kinds, curved).start(x, y);
     }
 
     /** Lengths from a hundredth to thirty times what the abscissae span, of both signs. */

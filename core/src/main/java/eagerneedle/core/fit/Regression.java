@@ -1,17 +1,10 @@
 package eagerneedle.core.fit;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
-import java.util.stream.IntStream;
 import org.hipparchus.exception.MathRuntimeException;
-import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.MatrixUtils;
 import org.hipparchus.linear.RealMatrix;
-import org.hipparchus.optim.nonlinear.vector.leastsquares.LeastSquaresBuilder;
-import org.hipparchus.optim.nonlinear.vector.leastsquares.LevenbergMarquardtOptimizer;
-import org.hipparchus.optim.nonlinear.vector.leastsquares.MultivariateJacobianFunction;
-import org.hipparchus.util.Pair;
 
 /**
  * Least squares in plain numbers: finds the parameters of a curve and says whether it really found them.
@@ -29,7 +22,6 @@ final class Regression {
     private static final int LOOKING_STEPS = 30;
 
     private static final double LARGEST_OFFSET = 1e-4;
-    private static final int PROBES = 40;
     private static final int FEW = 2_000;
     private static final int LARGE = 20_000;
 
@@ -83,11 +75,8 @@ final class Regression {
     private final int n;
     private final int p;
     private final WeightedResiduals points;
-    /** Some of the points, at which the curve is looked at. */
-    private final int[] probes;
-
-    private final double[] probesAt;
-    private final NumberedCurve probed;
+    private final Linearity linearity;
+    private final LinearPart linearPart;
 
     Regression(String model, List<String> names, NumberedCurve curve, double[] x, double[] y, Weights weights) {
         this.model = model;
@@ -99,10 +88,8 @@ final class Regression {
         this.n = y.length;
         this.p = names.size();
         this.points = new WeightedResiduals(curve, x, y, weights, p);
-        int stride = Math.max(1, n / PROBES);
-        this.probes = IntStream.iterate(0, i -> i < n, i -> i + stride).toArray();
-        this.probesAt = Arrays.stream(probes).mapToDouble(i -> x[i]).toArray();
-        this.probed = curve.over(probes);
+        this.linearity = new Linearity(curve, x, p);
+        this.linearPart = new LinearPart(curve, x, y, weights, p);
     }
 
     /**
@@ -115,14 +102,14 @@ final class Regression {
             throw FitException.tooFew(
                     "The model " + model + " has " + p + " parameters; " + n + " points are too few.");
         }
-        boolean[] linear = linearParameters(start);
-        boolean allLinear = allTrue(linear);
+        boolean[] linear = linearity.from(start);
+        boolean allLinear = Linearity.all(linear);
         double[] at = start;
         for (int pass = 0; pass < (weights.whole() == null ? 1 : 6); pass++) {
             if (weights.whole() != null) {
                 points.whiten(at);
             }
-            double[] next = allLinear && weights.uX() == null ? solveLinear(at) : search(at, linear);
+            double[] next = allLinear && weights.uX() == null ? solved() : search(at, linear);
             boolean settled = relativeStep(at, next) < 1e-10;
             at = next;
             if (settled) {
@@ -164,15 +151,6 @@ final class Regression {
         return last;
     }
 
-    private static boolean allTrue(boolean[] flags) {
-        for (boolean f : flags) {
-            if (!f) {
-                return false;
-            }
-        }
-        return true;
-    }
-
     private static double relativeStep(double[] a, double[] b) {
         double worst = 0;
         for (int k = 0; k < a.length; k++) {
@@ -181,83 +159,12 @@ final class Regression {
         return worst;
     }
 
-    /** Parameters in which the curve is linear, all of them together. */
-    private boolean[] linearParameters(double[] start) {
-        boolean[] linear = new boolean[p];
-        for (int k = 0; k < p; k++) {
-            linear[k] = true;
-            linear[k] = unchanged(start, linear);
-        }
-        return linear;
-    }
-
-    /** True when the derivatives by the marked parameters stay the same while all of those parameters change. */
-    private boolean unchanged(double[] start, boolean[] marked) {
-        double[] moved = start.clone();
-        for (int k = 0; k < p; k++) {
-            if (marked[k]) {
-                moved[k] = start[k] == 0 ? 0.37 + 0.1 * k : start[k] * (1.37 + 0.11 * k);
-            }
-        }
-        double[][] here = new double[p][probes.length];
-        double[][] there = new double[p][probes.length];
-        double[] value = new double[probes.length];
-        probed.all(probesAt, start, value, here, null);
-        probed.all(probesAt, moved, value, there, null);
-        boolean[] acts = new boolean[p];
-        for (int k = 0; k < p; k++) {
-            for (int i = 0; i < probes.length; i++) {
-                if (marked[k] && !(Math.abs(here[k][i] - there[k][i]) <= 1e-11 * Math.abs(here[k][i]))) {
-                    return false;
-                }
-                acts[k] |= here[k][i] != 0;
-            }
-        }
-        for (int k = 0; k < p; k++) {
-            if (marked[k] && !acts[k]) {
-                return false;
-            }
-        }
-        return true;
-    }
-
-    private static boolean finite(double[] v) {
-        for (double d : v) {
-            if (!Double.isFinite(d)) {
-                return false;
-            }
-        }
-        return true;
-    }
-
-    private double[] solveLinear(double[] at) {
-        double[][] design = new double[p][n];
-        double[] target = new double[n];
-        curve.all(x, new double[p], target, design, null);
-        for (int i = 0; i < n; i++) {
-            target[i] = y[i] - target[i];
-        }
-        weigh(target);
-        for (double[] column : design) {
-            weigh(column);
-        }
-        if (points.whitener() != null) {
-            for (int k = 0; k < p; k++) {
-                design[k] = points.whitener().operate(design[k]);
-            }
-            target = points.whitener().operate(target);
-        }
-        Decomposition d = Decomposition.of(design, target);
+    private double[] solved() {
+        Decomposition d = linearPart.all(points.whitener());
         if (d.dependent >= 0) {
             throw dependent(d.dependent);
         }
         return d.solution;
-    }
-
-    private void weigh(double[] column) {
-        for (int i = 0; i < n && weights.uY() != null; i++) {
-            column[i] /= weights.uY()[i];
-        }
     }
 
     private FitException dependent(int k) {
@@ -268,12 +175,12 @@ final class Regression {
     /** Best end point over the start given, the separated start and, if those fail or disagree, starts around them. */
     private double[] search(double[] start, boolean[] linear) {
         List<double[]> starts = new ArrayList<>();
-        boolean allLinear = allTrue(linear);
+        boolean allLinear = Linearity.all(linear);
         if (!allLinear) {
             starts.add(start);
         }
         if (allLinear || !isLarge()) {
-            separated(start, linear).ifPresentOrElse(starts::add, () -> {
+            linearPart.best(start, linear).ifPresentOrElse(starts::add, () -> {
                 if (allLinear) {
                     starts.add(start);
                 }
@@ -333,104 +240,19 @@ final class Regression {
                     s[k] = s[k] == 0 ? random.nextGaussian() : s[k] * stretch;
                 }
             }
-            separated(s, linear).ifPresent(out::add);
+            linearPart.best(s, linear).ifPresent(out::add);
         }
         return out;
     }
 
-    /**
-     * The start with its linear parameters at their least-squares values; empty where there are none or they are not
-     * fixed.
-     */
-    private java.util.Optional<double[]> separated(double[] start, boolean[] linear) {
-        int m = 0;
-        for (boolean l : linear) {
-            m += l ? 1 : 0;
-        }
-        if (m == 0) {
-            return java.util.Optional.of(start.clone());
-        }
-        double[] zeroed = start.clone();
-        for (int k = 0; k < p; k++) {
-            zeroed[k] = linear[k] ? 0 : start[k];
-        }
-        double[][] all = new double[p][n];
-        double[] target = new double[n];
-        curve.all(x, zeroed, target, all, null);
-        double[][] design = new double[m][];
-        int column = 0;
-        for (int k = 0; k < p; k++) {
-            if (linear[k]) {
-                design[column++] = all[k];
-            }
-        }
-        for (int i = 0; i < n; i++) {
-            target[i] = y[i] - target[i];
-        }
-        weigh(target);
-        for (double[] d : design) {
-            weigh(d);
-        }
-        if (!finite(target) || !Arrays.stream(design).allMatch(Regression::finite)) {
-            return java.util.Optional.empty();
-        }
-        Decomposition d = Decomposition.of(design, target);
-        if (d.dependent >= 0) {
-            return java.util.Optional.empty();
-        }
-        int c = 0;
-        for (int k = 0; k < p; k++) {
-            if (linear[k]) {
-                zeroed[k] = d.solution[c++];
-            }
-        }
-        return java.util.Optional.of(zeroed);
-    }
-
     /** Levenberg-Marquardt from one start; null when it ends nowhere in particular. */
     private double[] descend(double[] start, int steps) {
-        double[] end = isLarge() ? Descent.of(points, n, start, steps) : careful(start, steps);
+        double[] end = isLarge() ? Descent.of(points, n, start, steps) : CarefulDescent.of(points, n, start, steps);
         if (end == null) {
             return null;
         }
         double[] polished = polished(end);
         return found(polished) == null ? polished : null;
-    }
-
-    /** With the trust region of MINPACK, which goes where few points hardly fix the parameters. */
-    private double[] careful(double[] start, int steps) {
-        MultivariateJacobianFunction function = point -> {
-            double[] theta = point.toArray();
-            double[] value = new double[n];
-            double[][] columns = new double[p][n];
-            points.rows(theta, value, columns, null);
-            double[][] jacobian = new double[n][p];
-            for (int i = 0; i < n; i++) {
-                value[i] = -value[i];
-                for (int k = 0; k < p; k++) {
-                    jacobian[i][k] = columns[k][i];
-                }
-            }
-            return new Pair<>(new ArrayRealVector(value, false), MatrixUtils.createRealMatrix(jacobian));
-        };
-        try {
-            return new LevenbergMarquardtOptimizer()
-                    .withCostRelativeTolerance(1e-12)
-                    .withParameterRelativeTolerance(1e-11)
-                    .withOrthoTolerance(1e-12)
-                    .withRankingThreshold(1e-300)
-                    .optimize(new LeastSquaresBuilder()
-                            .start(start)
-                            .target(new double[n])
-                            .model(function)
-                            .maxEvaluations(steps)
-                            .maxIterations(steps)
-                            .build())
-                    .getPoint()
-                    .toArray();
-        } catch (MathRuntimeException | ArithmeticException noEndOrNoValue) {
-            return null;
-        }
     }
 
     /** Gauss-Newton steps, as long as they get shorter, take out the last digits that the stopping rule left. */

@@ -303,7 +303,7 @@ final class StatisticsFunctions {
     private static Value mean(Arguments a) {
         String given = a.words("label");
         if (a.value(0) instanceof Value.Signal) {
-            return scalar(TraceFunctions.answered(
+            return scalar(TraceRequests.answered(
                     a,
                     t -> WindowStatistics.of(t).mean(),
                     t -> meanOf(t, a, given.isEmpty() ? "scatter of samples" : given)));

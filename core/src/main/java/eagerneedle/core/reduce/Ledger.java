@@ -2,6 +2,9 @@ package eagerneedle.core.reduce;
 
 import eagerneedle.core.formula.Value;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.sheet.Capture;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
@@ -38,5 +41,60 @@ public record Ledger(List<Entry> entries) {
 
     public Optional<Entry> named(String name) {
         return entries.stream().filter(e -> e.name().equals(name)).findFirst();
+    }
+
+    /** The ledger of a reduction; without its runs when it is of a plan. */
+    static Ledger of(Reduction r, boolean planned) {
+        List<Entry> out = new ArrayList<>();
+        r.sheet()
+                .inputs()
+                .forEach((name, input) -> out.add(new Entry(
+                        name,
+                        input.group() == null ? "Set-up" : input.group(),
+                        input.label(),
+                        input.symbol(),
+                        new Key.Global(name),
+                        shown(r, name),
+                        r.session().measured().containsKey(name) && !planned ? "measured" : "as planned")));
+        r.sheet().results().forEach((name, d) -> {
+            if (d.shown()) {
+                out.add(new Entry(
+                        name,
+                        d.group() == null ? "Result" : d.group(),
+                        d.label(),
+                        d.symbol(),
+                        new Key.Global(name),
+                        shown(r, name),
+                        "derived"));
+            }
+        });
+        if (!planned) {
+            r.runs().stream().filter(x -> x.discard() == null).forEach(run -> out.addAll(ofRun(r, run)));
+        }
+        return new Ledger(out);
+    }
+
+    private static Outcome shown(Reduction r, String name) {
+        return r.isHidden(name) ? Outcome.problem(Reduction.HIDDEN) : r.outcome(name);
+    }
+
+    static List<Entry> ofRun(Reduction r, Run run) {
+        List<Entry> out = new ArrayList<>();
+        Capture capture = r.sheet().captures().get(run.capture());
+        if (capture != null) {
+            capture.quantities().forEach((n, d) -> {
+                if (d.shown()) {
+                    out.add(new Entry(
+                            run.capture() + "[" + run.id() + "]." + n,
+                            run.name(),
+                            d.label(),
+                            d.symbol(),
+                            Key.of(run, n),
+                            r.ofRun(run, n),
+                            "derived"));
+                }
+            });
+        }
+        return out;
     }
 }

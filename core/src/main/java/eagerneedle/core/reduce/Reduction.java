@@ -1,6 +1,5 @@
 package eagerneedle.core.reduce;
 
-import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
@@ -16,7 +15,6 @@ import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Sheet;
-import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
@@ -182,63 +180,14 @@ public final class Reduction {
         return key instanceof Key.Global g && isHidden(g.name());
     }
 
-    private Outcome shown(String key) {
-        return isHidden(key) ? Outcome.problem(HIDDEN) : outcome(key);
-    }
-
     /** Every quantity: inputs, then results, then what belongs to runs. */
     public Ledger ledger() {
-        List<Ledger.Entry> entries = new ArrayList<>();
-        sheet().inputs()
-                .forEach((name, input) -> entries.add(new Ledger.Entry(
-                        name,
-                        group(input.group(), "Set-up"),
-                        input.label(),
-                        input.symbol(),
-                        new Key.Global(name),
-                        shown(name),
-                        session.measured().containsKey(name) && !planned ? "measured" : "as planned")));
-        sheet().results().forEach((name, d) -> {
-            if (d.shown()) {
-                entries.add(new Ledger.Entry(
-                        name,
-                        group(d.group(), "Result"),
-                        d.label(),
-                        d.symbol(),
-                        new Key.Global(name),
-                        shown(name),
-                        "derived"));
-            }
-        });
-        if (!planned) {
-            runs.stream().filter(r -> r.discard() == null).forEach(run -> entries.addAll(ofRun(run)));
-        }
-        return new Ledger(entries);
+        return Ledger.of(this, planned);
     }
 
     /** The ledger entries of one run. */
     public List<Ledger.Entry> ofRun(Run run) {
-        List<Ledger.Entry> entries = new ArrayList<>();
-        Capture capture = sheet().captures().get(run.capture());
-        if (capture != null) {
-            capture.quantities().forEach((n, d) -> {
-                if (d.shown()) {
-                    entries.add(new Ledger.Entry(
-                            run.capture() + "[" + run.id() + "]." + n,
-                            run.name(),
-                            d.label(),
-                            d.symbol(),
-                            Key.of(run, n),
-                            ofRun(run, n),
-                            "derived"));
-                }
-            });
-        }
-        return entries;
-    }
-
-    private static String group(String stated, String otherwise) {
-        return stated == null ? otherwise : stated;
+        return Ledger.ofRun(this, run);
     }
 
     /** The comparisons that can be made so far, in the order of the sheet; none while references are hidden. */
@@ -305,17 +254,7 @@ public final class Reduction {
     public record CheckOutcome(Sheet.Check check, Optional<Boolean> met, String problem) {}
 
     public List<CheckOutcome> checks() {
-        List<CheckOutcome> out = new ArrayList<>();
-        for (Sheet.Check check : sheet().checks()) {
-            try {
-                Value v = Formula.parse(check.formula()).evaluate(checkScope());
-                out.add(new CheckOutcome(
-                        check, v instanceof Value.Truth t ? Optional.of(t.holds()) : Optional.empty(), null));
-            } catch (NodeScope.Missing | FormulaException e) {
-                out.add(new CheckOutcome(check, Optional.empty(), e.getMessage()));
-            }
-        }
-        return out;
+        return SheetWords.checks(this);
     }
 
     /**
@@ -345,27 +284,7 @@ public final class Reduction {
             String bound) {}
 
     public List<Said> statements() {
-        List<Said> out = new ArrayList<>();
-        for (Sheet.Statement s : sheet().statements()) {
-            try {
-                Formula formula = Formula.parse(s.formula());
-                if (formula.names().stream().anyMatch(this::isHidden)) {
-                    out.add(new Said(s, Optional.empty(), HIDDEN, List.of(), ""));
-                    continue;
-                }
-                Value v = formula.evaluate(checkScope());
-                List<Labelled> about = QuantitiesOfStatement.quantities(sheet, formula, checkScope());
-                out.add(new Said(
-                        s,
-                        v instanceof Value.Words w ? Optional.of(w.text()) : Optional.empty(),
-                        null,
-                        about,
-                        formula.text().startsWith("routes") ? QuantitiesOfStatement.correlations(about) : ""));
-            } catch (NodeScope.Missing | FormulaException e) {
-                out.add(new Said(s, Optional.empty(), e.getMessage(), List.of(), ""));
-            }
-        }
-        return out;
+        return SheetWords.statements(this);
     }
 
     /**
@@ -379,7 +298,7 @@ public final class Reduction {
             return Reading.parse(text).toQuantity(id, label, label);
         } catch (IllegalArgumentException notAReading) {
             try {
-                if (Formula.parse(text).evaluate(checkScope()) instanceof Value.Scalar s) {
+                if (Formula.parse(text).evaluate(scope()) instanceof Value.Scalar s) {
                     return s.quantity();
                 }
             } catch (NodeScope.Missing | FormulaException e) {
@@ -395,7 +314,7 @@ public final class Reduction {
      * @throws IllegalArgumentException with one sentence when it has no value
      */
     public Quantity evaluate(Formula formula, Map<String, Quantity> more) {
-        Scope scope = checkScope();
+        Scope scope = scope();
         try {
             Value v = formula.evaluate(Scope.over(
                     "plan",
@@ -412,9 +331,7 @@ public final class Reduction {
 
     /** When the latest run that counts was captured; empty before the first. */
     public Optional<Instant> lastUse() {
-        return planned
-                ? Optional.empty()
-                : session.keptRuns().stream().map(Run::started).max(java.util.Comparator.naturalOrder());
+        return planned ? Optional.empty() : Doubts.lastUse(session);
     }
 
     /**
@@ -422,14 +339,7 @@ public final class Reduction {
      * none.
      */
     public Optional<Instant> lastUse(String channel) {
-        return planned
-                ? Optional.empty()
-                : session.keptRuns().stream()
-                        .filter(r -> r.rawUnit(channel).equals(Run.COUNTS)
-                                && sheet.captures().containsKey(r.capture())
-                                && sheet.captures().get(r.capture()).channels().contains(channel))
-                        .map(Run::started)
-                        .max(java.util.Comparator.naturalOrder());
+        return planned ? Optional.empty() : Doubts.lastUse(session, sheet, channel);
     }
 
     /**
@@ -437,82 +347,21 @@ public final class Reduction {
      * captured is judged by the day it was captured on, what is only planned by {@code now}.
      */
     public List<String> doubts(Quantity q, Instant now) {
-        List<String> out = new ArrayList<>();
-        for (Calibration c : session.calibrations()) {
-            if (session.calibrationOf(c.channel()).filter(c::equals).isPresent()
-                    && q.contributions().keySet().stream().anyMatch(l -> l.id().startsWith("calibration:" + c.id()))) {
-                String what = sheet().channels().containsKey(c.channel())
-                        ? sheet().channels().get(c.channel()).label()
-                        : c.channel();
-                if (c.overdue(lastUse(c.channel()).orElse(now))) {
-                    out.add("It rests on the calibration of " + what + ", which was due on "
-                            + c.due().toString().substring(0, 10) + ".");
-                }
-                c.failure()
-                        .ifPresent(f -> out.add(
-                                "It rests on the calibration of " + what + ", which failed its verification: " + f));
-            }
-        }
-        for (Instrument i : session.tied().values()) {
-            if (q.contributions().keySet().stream()
-                    .anyMatch(l -> l.id().equals("instrument:" + i.id())
-                            || l.id().startsWith("input:") && l.source().equals(i.id()))) {
-                i.objection(lastUse().orElse(now)).ifPresent(out::add);
-            }
-        }
-        return out;
+        return Doubts.of(this, q, now);
     }
 
-    /**
-     * Keys a quantity's formula mentions, and keys of quantities whose formulas mention it: its neighbours in the
-     * lineage.
-     */
-    public record Lineage(Set<Key> from, Set<Key> feeds) {}
-
+    /** What a quantity comes from and what it feeds. */
     public Lineage lineage(Key key) {
-        Set<Key> feeds = new LinkedHashSet<>();
-        Map<Key, String> formulas = formulas();
-        formulas.forEach((k, f) -> {
-            if (!k.equals(key) && mentions(k, f).contains(key)) {
-                feeds.add(k);
-            }
-        });
-        return new Lineage(formulas.containsKey(key) ? mentions(key, formulas.get(key)) : Set.of(), feeds);
+        return Lineage.of(this, key);
     }
 
     /** The formula of a node as the sheet writes it, if it has one. */
     public Optional<String> formula(Key key) {
-        return Optional.ofNullable(formulas().get(key));
+        return Optional.ofNullable(Lineage.formulas(this).get(key));
     }
 
-    private Map<Key, String> formulas() {
-        Map<Key, String> out = new LinkedHashMap<>();
-        sheet().results().forEach((n, d) -> out.put(new Key.Global(n), d.formula()));
-        for (Run run : runs) {
-            Capture capture = sheet().captures().get(run.capture());
-            if (capture != null && run.discard() == null) {
-                capture.quantities().forEach((n, d) -> out.put(Key.of(run, n), d.formula()));
-            }
-        }
-        return out;
-    }
-
-    private Set<Key> mentions(Key key, String formula) {
-        Set<Key> out = new LinkedHashSet<>();
-        for (String n : Formula.parse(formula).names()) {
-            Key own = key instanceof Key.OfRun of ? new Key.OfRun(of.run(), n) : null;
-            Key named = Key.named(n, sheet);
-            if (own != null && outcomes.containsKey(own)) {
-                out.add(own);
-            } else if (named instanceof Key.Column column) {
-                runs.stream()
-                        .filter(r -> r.takesPart() && r.capture().equals(column.capture()))
-                        .forEach(r -> out.add(Key.of(r, column.name())));
-            } else {
-                out.add(named);
-            }
-        }
-        return out;
+    boolean has(Key key) {
+        return outcomes.containsKey(key);
     }
 
     /** Names that a formula that belongs to no run can mention. */
@@ -524,7 +373,8 @@ public final class Reduction {
         return out;
     }
 
-    private Scope checkScope() {
+    /** What a formula that belongs to no run can see; a name without a value is {@link NodeScope.Missing}. */
+    Scope scope() {
         return Scope.over("check", names(), name -> {
             if (name.equals("pi") || name.equals("e")) {
                 return Optional.empty();

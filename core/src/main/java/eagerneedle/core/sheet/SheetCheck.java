@@ -11,8 +11,6 @@ import eagerneedle.core.formula.Written;
 import eagerneedle.core.plan.TimeLine;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
-import eagerneedle.core.trace.WindowProposal;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -44,7 +42,7 @@ final class SheetCheck {
         c.steps();
         c.planning();
         c.formulas();
-        c.references();
+        new ReferenceCheck(located, c).all();
     }
 
     private void readings(String section, Map<String, Sheet.Input> inputs) {
@@ -263,7 +261,7 @@ final class SheetCheck {
                             "this capture has no channel " + plan.on() + NearName.hint(plan.on(), capture.channels()));
                 }
             });
-            mode(p, capture);
+            new ModeCheck(located, this).of(p, capture);
             Set<String> known = new LinkedHashSet<>(global);
             known.addAll(columnsOf(capture));
             known.addAll(capture.channels());
@@ -276,61 +274,17 @@ final class SheetCheck {
                                 .addAll(names(at, formula, global));
                         places.put(c + "." + name, at);
                     }));
-            pictures(
-                    p + "/views",
-                    capture.views(),
-                    capture.quantities().keySet(),
-                    capture.quantities().keySet());
+            new ReferenceCheck(located, this)
+                    .pictures(
+                            p + "/views",
+                            capture.views(),
+                            capture.quantities().keySet(),
+                            capture.quantities().keySet());
             capture.quantities()
                     .forEach((q, d) ->
                             derived(p + "/quantities/" + q, c + "." + q, d, known, inPlan, uses, places, c + "."));
         });
-        findCircle(uses, places);
-    }
-
-    /** What a mode of capture needs. */
-    private void mode(String p, Capture capture) {
-        if (capture.mode().equals("prompted") && capture.prompt() == null) {
-            throw located.problem(p, 1, "prompted readings need a 'prompt' with 'every' and 'count'");
-        }
-        Capture.ShotPlan shot = capture.shot();
-        if (shot != null) {
-            String on = shot.on() == null ? capture.channels().get(0) : shot.on();
-            if (!capture.channels().contains(on)) {
-                throw located.problem(
-                        p + "/shot/on", 1, "this capture has no channel " + on + NearName.hint(on, capture.channels()));
-            }
-            if ((shot.at() == null) == (shot.rate() == null)) {
-                throw located.problem(
-                        p + (shot.at() == null ? "" : "/shot"),
-                        1,
-                        "a shot needs either a level 'at' or a 'rate' of change");
-            }
-            LabUnit unit = sheet.channels().get(on).labUnit();
-            if (shot.at() != null) {
-                attempt(p + "/shot/at", () -> Reading.parse(shot.at()).unit().convert(0, unit));
-            } else {
-                attempt(
-                        p + "/shot/rate",
-                        () -> Reading.parse(shot.rate())
-                                .unit()
-                                .scaleTo(unit.difference().per(LabUnit.SECOND)));
-            }
-        }
-        capture.byEye()
-                .forEach(
-                        (name, input) -> attempt(p + "/by_eye/" + name + "/value", () -> Reading.parse(input.value())));
-        Set<String> outputs = new LinkedHashSet<>();
-        sheet.devices().values().forEach(d -> outputs.addAll(d.outputs().keySet()));
-        capture.levels()
-                .forEach((l, level) -> level.outputs().keySet().forEach(o -> {
-                    if (!outputs.contains(o)) {
-                        throw located.problem(
-                                p + "/levels/" + l + "/outputs/" + o,
-                                1,
-                                "no device has an output " + o + NearName.hint(o, outputs));
-                    }
-                }));
+        new Circles(located, uses, places).find();
     }
 
     private void derived(
@@ -363,7 +317,8 @@ final class SheetCheck {
                         .contains(name);
     }
 
-    private Set<String> names(String pointer, String formula, Set<String> known) {
+    /** The names in a formula, all of which must be known. */
+    Set<String> names(String pointer, String formula, Set<String> known) {
         Formula parsed;
         try {
             parsed = Formula.parse(formula);
@@ -382,7 +337,8 @@ final class SheetCheck {
         return parsed.names();
     }
 
-    private static Set<String> columnsOf(Capture capture) {
+    /** What the runs of a capture have a column of. */
+    static Set<String> columnsOf(Capture capture) {
         Set<String> columns = new LinkedHashSet<>();
         capture.levels().values().forEach(l -> columns.addAll(l.set().keySet()));
         columns.addAll(capture.byEye().keySet());
@@ -390,120 +346,8 @@ final class SheetCheck {
         return columns;
     }
 
-    private void findCircle(Map<String, Set<String>> uses, Map<String, String> places) {
-        Set<String> clear = new LinkedHashSet<>();
-        for (String start : uses.keySet()) {
-            walk(start, uses, places, new ArrayList<>(), clear);
-        }
-    }
-
-    private void walk(
-            String name,
-            Map<String, Set<String>> uses,
-            Map<String, String> places,
-            List<String> path,
-            Set<String> clear) {
-        if (path.contains(name)) {
-            List<String> circle = new ArrayList<>(path.subList(path.indexOf(name), path.size()));
-            circle.add(name);
-            throw located.problem(
-                    places.get(name),
-                    1,
-                    "this goes round in a circle: " + String.join(" needs ", circle)
-                            + "; define one of them from something else.");
-        }
-        if (clear.contains(name) || !uses.containsKey(name)) {
-            return;
-        }
-        path.add(name);
-        for (String need : uses.get(name)) {
-            walk(need, uses, places, path, clear);
-        }
-        path.remove(path.size() - 1);
-        clear.add(name);
-    }
-
-    private void references() {
-        Set<String> known = new LinkedHashSet<>(sheet.inputs().keySet());
-        known.addAll(sheet.results().keySet());
-        for (int i = 0; i < sheet.comparisons().size(); i++) {
-            names("/comparisons/" + i + "/result", sheet.comparisons().get(i).result(), known);
-            names("/comparisons/" + i + "/reference", sheet.comparisons().get(i).reference(), known);
-        }
-        Set<String> everything = new LinkedHashSet<>(known);
-        sheet.captures().forEach((c, capture) -> columnsOf(capture).forEach(q -> everything.add(c + "." + q)));
-        sheet.channels().forEach((c, channel) -> everything.addAll(channel.givenByCalibration(c)));
-        for (int i = 0; i < sheet.checks().size(); i++) {
-            names("/checks/" + i + "/formula", sheet.checks().get(i).formula(), everything);
-        }
-        for (int i = 0; i < sheet.principle().size(); i++) {
-            String p = "/principle/" + i + "/formula";
-            String[] sides = sheet.principle().get(i).formula().split("=", -1);
-            int at = 1;
-            for (String side : sides) {
-                int start = at;
-                try {
-                    Formula.parse(side);
-                } catch (FormulaException e) {
-                    throw located.problem(p, start + e.column() - 1, e.getMessage());
-                }
-                at += side.length() + 1;
-            }
-        }
-        pictures("/pictures", sheet.pictures(), everything, known);
-        for (int i = 0; i < sheet.statements().size(); i++) {
-            names("/statements/" + i + "/formula", sheet.statements().get(i).formula(), everything);
-        }
-        for (int i = 0; i < sheet.mistakes().size(); i++) {
-            mistake("/mistakes/" + i + "/change", sheet.mistakes().get(i), everything);
-        }
-    }
-
-    private void pictures(String pointer, List<Sheet.Picture> pictures, Set<String> columns, Set<String> fits) {
-        for (int i = 0; i < pictures.size(); i++) {
-            Sheet.Picture picture = pictures.get(i);
-            boolean several = located.places().containsKey(pointer + "/" + i + "/lines");
-            for (int k = 0; k < picture.lines().size(); k++) {
-                Sheet.PictureLine line = picture.lines().get(k);
-                String at = pointer + "/" + i + (several ? "/lines/" + k : "");
-                if (line.x() == null || line.y() == null) {
-                    throw located.problem(at, 1, "a picture needs its 'x' and 'y', or 'lines' that have them.");
-                }
-                names(at + "/x", line.x(), columns);
-                names(at + "/y", line.y(), columns);
-                if (line.fit() != null) {
-                    names(at + "/fit", line.fit(), fits);
-                }
-            }
-        }
-    }
-
-    /** A mistake changes what there is, by formulas over what is known where they stand. */
-    private void mistake(String at, Sheet.Mistake m, Set<String> everything) {
-        m.change().forEach((key, text) -> {
-            String p = at + "/" + key;
-            int dot = key.indexOf('.');
-            Capture capture = dot < 0 ? null : sheet.captures().get(key.substring(0, dot));
-            String own = dot < 0 ? key : key.substring(dot + 1);
-            if (sheet.inputs().containsKey(key)) {
-                attempt(p, () -> Written.check(text));
-            } else if (sheet.results().containsKey(key)) {
-                names(p, text, everything);
-            } else if (capture != null && capture.windows().containsKey(own)) {
-                attempt(p, () -> WindowProposal.named(text));
-            } else if (capture != null && capture.quantities().containsKey(own)) {
-                Set<String> known = new LinkedHashSet<>(everything);
-                known.addAll(columnsOf(capture));
-                known.addAll(capture.channels());
-                names(p, text, known);
-            } else {
-                throw located.problem(
-                        p, 1, "there is no input, result, window or quantity " + key + NearName.hint(key, everything));
-            }
-        });
-    }
-
-    private void attempt(String pointer, Runnable reading) {
+    /** Reads something; what it complains of is told with its place. */
+    void attempt(String pointer, Runnable reading) {
         try {
             reading.run();
         } catch (IllegalArgumentException e) {

@@ -1,15 +1,9 @@
 package eagerneedle.rig.driver;
 
-import eagerneedle.core.quantity.LabUnit;
-import eagerneedle.core.quantity.UnitException;
 import java.io.IOException;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.Map;
-import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CountDownLatch;
-import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 
 /**
@@ -29,7 +23,7 @@ public final class LineDriver extends WireSampler {
 
     private final boolean edges;
     private final CountDownLatch described = new CountDownLatch(1);
-    private final BlockingQueue<String> confirmations = new LinkedBlockingQueue<>();
+    private final Confirmations confirmations = new Confirmations();
     private final Map<String, Double> outputs = new ConcurrentHashMap<>();
     private final Batch batch = new Batch(1e6);
     private volatile Description description;
@@ -82,7 +76,7 @@ public final class LineDriver extends WireSampler {
             close();
             throw e;
         }
-        String strange = unknownUnit(description);
+        String strange = LineWords.unknownUnit(description);
         if (strange != null) {
             close();
             throw new IOException(strange);
@@ -90,22 +84,6 @@ public final class LineDriver extends WireSampler {
         agreeOnChecksums();
         state = State.READY;
         return description;
-    }
-
-    /** What an instrument says of itself that cannot be used; null when all its units are known. */
-    private static String unknownUnit(Description d) {
-        for (int i = 0; i < d.units().size(); i++) {
-            try {
-                if (!d.units().get(i).equals(Description.COUNTS)) {
-                    LabUnit.parse(d.units().get(i));
-                }
-            } catch (UnitException e) {
-                return "The instrument sends " + d.channels().get(i) + " in '"
-                        + d.units().get(i)
-                        + "', which is not a unit known here; set it to another unit, then connect again.";
-            }
-        }
-        return null;
     }
 
     private void agreeOnChecksums() throws IOException {
@@ -177,19 +155,9 @@ public final class LineDriver extends WireSampler {
         if (state == State.LOST) {
             throw new IOException("The connection to the instrument is lost.");
         }
-        confirmations.clear();
+        confirmations.forget();
         send(line);
-        try {
-            String answer = confirmations.poll(ANSWER_MS, TimeUnit.MILLISECONDS);
-            if (answer == null) {
-                throw new IOException("The instrument did not confirm '" + line + "' within " + ANSWER_MS / 1000
-                        + " s; take it as not done.");
-            }
-            return answer;
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new IOException("Waiting for the instrument was interrupted.", e);
-        }
+        return confirmations.await(line, ANSWER_MS);
     }
 
     @Override
@@ -299,56 +267,29 @@ public final class LineDriver extends WireSampler {
     }
 
     private void describe(String text) {
-        String[] parts = text.split(";");
-        if (parts.length < 3) {
+        LineWords.Said words = LineWords.description(text);
+        if (words == null) {
             return;
         }
-        List<String> names = new ArrayList<>();
-        List<String> units = new ArrayList<>();
-        for (String c : parts[2].split(",")) {
-            int at = c.indexOf('[');
-            names.add(at < 0 ? c : c.substring(0, at));
-            units.add(at < 0 ? Description.COUNTS : c.substring(at + 1).replace("]", ""));
-        }
-        List<String> more = List.of(parts).subList(3, parts.length);
-        Description now = new Description(parts[0], parts[1], names, units, more.contains("simulated"));
-        offersChecksums = more.contains("checksum");
+        Description now = words.description();
+        offersChecksums = words.checksums();
         Description before = description;
         if (before == null || state == State.CLOSED) {
             description = now;
             described.countDown();
         } else if (!before.channels().equals(now.channels()) || !before.units().equals(now.units())) {
             state = State.REFUSED;
-            tell("The instrument now says it sends " + said(now) + " where it sent " + said(before)
+            tell("The instrument now says it sends " + LineWords.said(now) + " where it sent " + LineWords.said(before)
                     + "; nothing of that is kept. Set it back, then connect again.");
         } else if (state == State.REFUSED) {
             state = sink == null ? State.READY : State.RUNNING;
-            tell("The instrument sends " + said(now) + " again.");
+            tell("The instrument sends " + LineWords.said(now) + " again.");
         }
-    }
-
-    private static String said(Description d) {
-        List<String> parts = new ArrayList<>();
-        for (int i = 0; i < d.channels().size(); i++) {
-            parts.add(d.channels().get(i) + " in " + d.units().get(i));
-        }
-        return String.join(", ", parts);
     }
 
     private void sample(String line) {
-        String[] fields = line.startsWith(":") ? line.substring(1).split(",") : new String[0];
-        double[] row = new double[fields.length];
-        try {
-            if (fields.length != description.channels().size() + 1) {
-                throw new NumberFormatException();
-            }
-            row[0] = Math.multiplyExact(Long.parseLong(fields[0].strip()), 1000L);
-            for (int i = 1; i < fields.length; i++) {
-                row[i] = description.units().get(i - 1).equals(Description.COUNTS)
-                        ? Long.parseLong(fields[i].strip())
-                        : finite(Double.parseDouble(fields[i].strip()));
-            }
-        } catch (NumberFormatException | ArithmeticException e) {
+        double[] row = LineWords.row(line, description);
+        if (row == null) {
             unreadable++;
             return;
         }
@@ -392,13 +333,6 @@ public final class LineDriver extends WireSampler {
         } else {
             unreadable++;
         }
-    }
-
-    private static double finite(double v) {
-        if (!Double.isFinite(v)) {
-            throw new NumberFormatException();
-        }
-        return v;
     }
 
     @Override

@@ -2,17 +2,40 @@ package eagerneedle.store.bench;
 
 import eagerneedle.store.FileName;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.util.Arrays;
 import java.util.List;
 
 /** Looking at a file before it is opened, opening it, and saying why it cannot be. */
 final class Opening {
+    private static final byte[] SQLITE = "SQLite format 3\0".getBytes(StandardCharsets.US_ASCII);
+
     private Opening() {}
+
+    /** Refuses with one sentence what is not a bench file by its first bytes, or is not there. */
+    static void isBenchFile(Path path) {
+        byte[] head = new byte[SQLITE.length];
+        try (var in = Files.newInputStream(path)) {
+            if (in.readNBytes(head, 0, head.length) < head.length || !Arrays.equals(head, SQLITE)) {
+                throw new BenchFileException(
+                        FileName.of(path)
+                                + " is not a bench file; bench files end in .needle and are made by this program.",
+                        false);
+            }
+        } catch (IOException e) {
+            throw new BenchFileException(
+                    FileName.of(path) + (Files.exists(path) ? " cannot be read" : " is not there")
+                            + "; check its name and folder.",
+                    false,
+                    e);
+        }
+    }
 
     /**
      * Looks at a file without altering it: neither what is not ours, nor what is damaged, is written to, not even its
@@ -63,7 +86,7 @@ final class Opening {
     static void looksSound(Path path, String url) throws SQLException {
         try (Connection c = DriverManager.getConnection(url)) {
             BenchFile look = new BenchFile(path, c);
-            if (!"ok".equals(look.text("PRAGMA quick_check(1)"))) {
+            if (!"ok".equals(new Sql(c).text("PRAGMA quick_check(1)"))) {
                 throw damaged(path);
             }
             look.session();

@@ -6,6 +6,7 @@ import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.store.FileName;
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.format.DateTimeParseException;
@@ -51,6 +52,37 @@ final class Salvage {
                     .formatted(pages.cutOff()));
         }
         pages.rows().forEach(this::take);
+    }
+
+    /** Makes the new file beside its place and puts it there when it is whole; see {@link BenchFile#repair}. */
+    static Repaired beside(Path damaged, Path repaired, String sheet) {
+        if (Files.exists(repaired)) {
+            throw new BenchFileException(FileName.of(repaired) + " exists already; choose another name.", false);
+        }
+        Path target = repaired.toAbsolutePath();
+        Path work = target.resolveSibling("." + FileName.of(target) + ".part");
+        try {
+            Files.deleteIfExists(work);
+            Repaired done = of(damaged, work, sheet);
+            Files.move(work, target);
+            return new Repaired(FileName.of(target), done.acts(), done.blocks(), done.samples(), done.missing());
+        } catch (IOException e) {
+            throw new BenchFileException(
+                    Files.isReadable(damaged)
+                            ? FileName.of(repaired) + " cannot be written there (" + Opening.brief(e)
+                                    + "); choose another folder."
+                            : FileName.of(damaged) + " cannot be read; it was left as it is.",
+                    false,
+                    e);
+        } finally {
+            for (String end : new String[] {"", "-wal", "-shm"}) {
+                try {
+                    Files.deleteIfExists(work.resolveSibling(FileName.of(work) + end));
+                } catch (IOException e) {
+                    work.toFile().deleteOnExit();
+                }
+            }
+        }
     }
 
     /**
@@ -201,7 +233,7 @@ final class Salvage {
 
     /** The sheet as it was written; where it is garbled, one from elsewhere, and never itself with a fresh checksum. */
     private String sheetText(String instead) {
-        boolean whole = sheet != null && (sheetChecksum == null || BenchFile.checksum(sheet) == sheetChecksum);
+        boolean whole = sheet != null && (sheetChecksum == null || Schema.checksum(sheet) == sheetChecksum);
         if (whole) {
             if (sheetChecksum == null) {
                 missing.add("The method sheet has no checksum in this older file and could not be checked.");
@@ -209,7 +241,7 @@ final class Salvage {
             return sheet;
         }
         for (String id : SheetReader.shipped()) {
-            if (sheetChecksum != null && BenchFile.checksum(SheetReader.shippedText(id)) == sheetChecksum) {
+            if (sheetChecksum != null && Schema.checksum(SheetReader.shippedText(id)) == sheetChecksum) {
                 missing.add("The method sheet was garbled; it is the shipped one called " + id
                         + ", taken from the program.");
                 return SheetReader.shippedText(id);
@@ -227,7 +259,7 @@ final class Salvage {
         SheetReader.read(instead, "the sheet given");
         missing.add(
                 "The method sheet was " + (sheet == null ? "lost" : "garbled") + "; the one given was put in its place"
-                        + (sheetChecksum != null && BenchFile.checksum(instead) == sheetChecksum
+                        + (sheetChecksum != null && Schema.checksum(instead) == sheetChecksum
                                 ? ", and is the same."
                                 : " and is not the same."));
         return instead;

@@ -1,8 +1,10 @@
 package eagerneedle.store.bench;
 
+import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.util.zip.CRC32C;
 import java.util.zip.DataFormatException;
 
 /** The tables of a bench file, and how files of earlier formats become ones of this. */
@@ -70,5 +72,12 @@ final class Schema {
                 s.execute(sql);
             }
         }
+    }
+
+    /** Checksum of a text as it is kept beside it. */
+    static long checksum(String text) {
+        CRC32C crc = new CRC32C();
+        crc.update(text.getBytes(StandardCharsets.UTF_8));
+        return crc.getValue();
     }
 }

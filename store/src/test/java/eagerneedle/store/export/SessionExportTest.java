@@ -189,11 +189,11 @@ class SessionExportTest {
             assertThat(number(samples, "A" + (raw.size() + 1))).isEqualTo(raw.time()[raw.size() - 1]);
             assertThat(number(samples, "B2")).isEqualTo(raw.values()[0]);
         }
-        assertThat(SessionExport.letters(0)).isEqualTo("A");
-        assertThat(SessionExport.letters(25)).isEqualTo("Z");
-        assertThat(SessionExport.letters(26)).isEqualTo("AA");
-        assertThat(SessionExport.letters(701)).isEqualTo("ZZ");
-        assertThat(SessionExport.letters(702)).isEqualTo("AAA");
+        assertThat(WorkbookExport.letters(0)).isEqualTo("A");
+        assertThat(WorkbookExport.letters(25)).isEqualTo("Z");
+        assertThat(WorkbookExport.letters(26)).isEqualTo("AA");
+        assertThat(WorkbookExport.letters(701)).isEqualTo("ZZ");
+        assertThat(WorkbookExport.letters(702)).isEqualTo("AAA");
     }
 
     private static double number(String sheet, String cell) {

@@ -1,0 +1,237 @@
+package eagerneedle.app.capture;
+
+import eagerneedle.app.station.Desk;
+import eagerneedle.app.workbench.LiveRig;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.session.RunCommand;
+import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Sheet;
+import java.io.IOException;
+import java.time.Duration;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * The run that is taken: which capture and level come next, the run that waits to be kept, the run that is shown, and
+ * what may be done now.
+ */
+final class CaptureModel {
+    /** How a recording ended. */
+    enum End {
+        /** A trigger was waited for that never came. */
+        UNFIRED,
+        /** The instrument sent nothing. */
+        EMPTY,
+        /** New samples are behind those of a run that exists. */
+        CONTINUED,
+        /** A run waits to be kept or voided. */
+        PENDING
+    }
+
+    private final Desk desk;
+    private String capture = "";
+    private String level = "";
+    private boolean byHand;
+    private Run pending;
+    private Run shown;
+    private boolean continuing;
+
+    CaptureModel(Desk desk) {
+        this.desk = desk;
+        first(desk.bench().sheet());
+    }
+
+    private void first(Sheet sheet) {
+        sheet.captures().entrySet().stream().findFirst().ifPresent(e -> {
+            capture = e.getKey();
+            level = e.getValue().levels().keySet().iterator().next();
+        });
+    }
+
+    String capture() {
+        return capture;
+    }
+
+    String level() {
+        return level;
+    }
+
+    /** What is captured; absent when the sheet captures nothing. */
+    Optional<Capture> plan() {
+        return Optional.ofNullable(desk.bench().sheet().captures().get(capture));
+    }
+
+    /** The channel on top. */
+    String channel() {
+        return plan().orElseThrow().channels().get(0);
+    }
+
+    /** The run that is being taken or waits to be kept. */
+    Optional<Run> pending() {
+        return Optional.ofNullable(pending);
+    }
+
+    /** The run that is shown and may be gone on with. */
+    Optional<Run> shown() {
+        return Optional.ofNullable(shown);
+    }
+
+    boolean isContinuing() {
+        return continuing;
+    }
+
+    /** Takes a level by hand, until its run is kept. */
+    void choose(String newCapture, String newLevel) {
+        capture = newCapture;
+        level = newLevel;
+        byHand = true;
+    }
+
+    /** The session or the instrument is another: what comes next follows, and what is shown. */
+    void follow() {
+        Sheet sheet = desk.bench().sheet();
+        if (!byHand && pending == null) {
+            desk.bench()
+                    .next()
+                    .or(() -> desk.run()
+                            .filter(r ->
+                                    desk.rig().isEmpty() && sheet.captures().containsKey(r.capture()))
+                            .map(r -> new String[] {r.capture(), r.level()}))
+                    .ifPresent(next -> {
+                        capture = next[0];
+                        level = next[1];
+                    });
+        }
+        if (shown == null && pending == null && desk.rig().isEmpty()) {
+            shown = desk.run().orElse(null);
+        }
+    }
+
+    /** What is to be done next, in words. */
+    String hint() {
+        return plan().map(plan -> {
+                    String label = plan.levels().get(level).label();
+                    return (desk.bench().next().isPresent() ? "Next: " : "All runs are taken. Another one of: ")
+                            + plan.label() + ", " + (label == null ? level : label) + ". " + plan.hint();
+                })
+                .orElse("This sheet captures nothing.");
+    }
+
+    /**
+     * Sets the outputs of the level and begins a run.
+     *
+     * @throws IllegalArgumentException with one sentence when it cannot be begun
+     */
+    void begin(LiveRig rig, RunTaking mode) {
+        if (pending != null) {
+            throw new IllegalArgumentException("Keep or void " + pending.name() + " first.");
+        }
+        plan().orElseThrow().levels().get(level).outputs().forEach((output, value) -> {
+            if (!rig.outputs().containsKey(output)) {
+                throw new IllegalArgumentException(rig.label() + " has no output " + output + "; set it by hand.");
+            }
+            rig.outputs().get(output).set(value);
+        });
+        Run run = rig.run(
+                desk.bench().file().nextRunId(desk.bench().session()),
+                capture,
+                level,
+                desk.bench().clock().instant());
+        try {
+            rig.arrange(Map.of("capture", capture, "level", level));
+            mode.begin(rig, run);
+        } catch (IOException e) {
+            throw new IllegalArgumentException(e.getMessage(), e);
+        }
+        pending = run;
+        continuing = false;
+        shown = null;
+    }
+
+    /** True when the run that is shown may be gone on with, as far as the session says. */
+    boolean mayGoOn() {
+        return pending == null
+                && shown != null
+                && desk.rig().isPresent()
+                && desk.bench().session().run(shown.id()).isPresent();
+    }
+
+    /**
+     * Goes on with the run that is shown: the time that passed in between stays between its samples.
+     *
+     * @param channel whose last sample tells where the run ended
+     * @throws IllegalArgumentException with one sentence when it cannot be gone on with
+     */
+    void goOn(LiveRig rig, String channel) {
+        Run run = desk.bench().session().run(shown.id()).orElseThrow();
+        if (!run.setups().equals(desk.bench().session().setups())
+                || !run.rawUnits()
+                        .equals(rig.run(0, run.capture(), run.level(), run.started())
+                                .rawUnits())) {
+            throw new IllegalArgumentException(
+                    run.name() + " was captured with another set-up or instrument; take a new run.");
+        }
+        double end = desk.bench().file().overview(run.id(), channel).end();
+        double passed =
+                Duration.between(run.started(), desk.bench().clock().instant()).toMillis() / 1e3;
+        try {
+            rig.arrange(Map.of("capture", run.capture(), "level", run.level()));
+            rig.record(run, desk.bench().file(), Math.max(end + 1 / rig.rate(), passed));
+        } catch (IOException e) {
+            throw new IllegalArgumentException(e.getMessage(), e);
+        }
+        pending = run;
+        continuing = true;
+    }
+
+    /** Nothing was taken after all. */
+    void giveUp() {
+        pending = null;
+    }
+
+    /** Ends the recording. */
+    End finish(LiveRig rig, RunTaking mode) {
+        boolean unfired = rig.isArmed();
+        long n = rig.finish();
+        if (unfired || n == 0 && mode.needsSamples()) {
+            pending = null;
+            return unfired ? End.UNFIRED : End.EMPTY;
+        }
+        if (!continuing) {
+            pending = mode.ended(pending);
+            return End.PENDING;
+        }
+        return End.CONTINUED;
+    }
+
+    /** Keeps the new samples of a run that was gone on with. */
+    void keepContinued() {
+        Run run = pending;
+        pending = null;
+        desk.bench()
+                .apply(new RunCommand.ContinueRun(run.id(), desk.bench().clock().instant()));
+        shown = desk.bench().session().run(run.id()).orElse(null);
+    }
+
+    /** Keeps the run that waits, as it was decided: with what was entered, or voided with a reason. */
+    void keep(Run decided) {
+        desk.bench().apply(new RunCommand.KeepRun(decided));
+        pending = null;
+        byHand = false;
+        if (decided.discard() == null) {
+            shown = decided;
+            desk.choose(decided);
+        }
+    }
+
+    /** The run that is shown as it is now in the session, if it is of this capture. */
+    Optional<Run> stored() {
+        return shown().flatMap(r -> desk.bench().session().run(r.id()))
+                .filter(r -> r.capture().equals(capture));
+    }
+
+    /** Shows what the instrument sends in place of a stored run. */
+    void showLive() {
+        shown = null;
+    }
+}

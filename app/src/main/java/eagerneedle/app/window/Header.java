@@ -1,0 +1,41 @@
+package eagerneedle.app.window;
+
+import eagerneedle.app.widget.Labels;
+import eagerneedle.app.workbench.Workbench;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.Locale;
+import javafx.geometry.Insets;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+
+/** The top of the window: which session this is, the dial, and what may be done at any station. */
+final class Header extends HBox {
+    private static final DateTimeFormatter DAY =
+            DateTimeFormatter.ofPattern("d MMM uuuu").withLocale(Locale.UK).withZone(ZoneId.systemDefault());
+    private final Label title = new Label();
+    private final Label place = Labels.quiet("");
+
+    Header(CourseDial dial, Toolbar tools) {
+        super(8);
+        title.setMinWidth(0);
+        place.setMinWidth(0);
+        VBox names = new VBox(1, Labels.styled("Eager Needle", "program"), title, place);
+        names.setPrefWidth(330);
+        names.setMinWidth(200);
+        names.setMaxWidth(330);
+        names.setPadding(new Insets(14, 0, 0, 20));
+        getChildren().addAll(names, dial, tools);
+        HBox.setHgrow(dial, Priority.ALWAYS);
+        getStyleClass().add("header");
+    }
+
+    void show(Workbench bench) {
+        title.setText(bench.sheet().title());
+        String where = bench.sheet().place();
+        place.setText((where.isEmpty() ? "" : where + " · ")
+                + DAY.format(bench.session().created()));
+    }
+}

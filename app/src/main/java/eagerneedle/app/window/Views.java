@@ -1,0 +1,50 @@
+package eagerneedle.app.window;
+
+import eagerneedle.app.calibrate.CalibrateStation;
+import eagerneedle.app.capture.CaptureStation;
+import eagerneedle.app.judge.JudgeStation;
+import eagerneedle.app.plan.PlanStation;
+import eagerneedle.app.record.RecordStation;
+import eagerneedle.app.reduce.ReduceStation;
+import eagerneedle.app.rig.RigStation;
+import eagerneedle.app.station.Desk;
+import eagerneedle.app.station.Station;
+import eagerneedle.app.station.StationView;
+import java.util.EnumMap;
+import java.util.Map;
+
+/** The work surfaces of the stations, each made when it is first entered. */
+final class Views {
+    private final Map<Station, StationView> made = new EnumMap<>(Station.class);
+    private final Desk desk;
+
+    Views(Desk desk) {
+        this.desk = desk;
+    }
+
+    StationView of(Station station) {
+        return made.computeIfAbsent(station, this::make);
+    }
+
+    private StationView make(Station station) {
+        return switch (station) {
+            case PLAN -> new PlanStation(desk);
+            case RIG -> new RigStation(desk);
+            case CALIBRATE -> new CalibrateStation(desk);
+            case CAPTURE -> new CaptureStation(desk);
+            case REDUCE -> new ReduceStation(desk);
+            case JUDGE -> new JudgeStation(desk);
+            case RECORD -> new RecordStation(desk);
+        };
+    }
+
+    /** What the stations of another session have. */
+    void forget() {
+        made.clear();
+    }
+
+    /** Brings all that were entered up to now. */
+    void refresh() {
+        made.values().forEach(StationView::refresh);
+    }
+}

@@ -1,0 +1,58 @@
+package eagerneedle.core.reduce;
+
+import eagerneedle.core.formula.Formula;
+import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.formula.Value;
+import eagerneedle.core.sheet.Sheet;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/** What a sheet asks of its results and says about them: checks met or not, statements in words. */
+final class SheetWords {
+    private SheetWords() {}
+
+    static List<Reduction.CheckOutcome> checks(Reduction r) {
+        List<Reduction.CheckOutcome> out = new ArrayList<>();
+        for (Sheet.Check check : r.sheet().checks()) {
+            try {
+                Value v = Formula.parse(check.formula()).evaluate(r.scope());
+                out.add(new Reduction.CheckOutcome(
+                        check, v instanceof Value.Truth t ? Optional.of(t.holds()) : Optional.empty(), null));
+            } catch (NodeScope.Missing | FormulaException e) {
+                out.add(new Reduction.CheckOutcome(check, Optional.empty(), e.getMessage()));
+            }
+        }
+        return out;
+    }
+
+    static List<Reduction.Said> statements(Reduction r) {
+        List<Reduction.Said> out = new ArrayList<>();
+        for (Sheet.Statement s : r.sheet().statements()) {
+            try {
+                out.add(said(r, s, Formula.parse(s.formula())));
+            } catch (NodeScope.Missing | FormulaException e) {
+                out.add(nothing(s, e.getMessage()));
+            }
+        }
+        return out;
+    }
+
+    private static Reduction.Said said(Reduction r, Sheet.Statement s, Formula formula) {
+        if (formula.names().stream().anyMatch(r::isHidden)) {
+            return nothing(s, Reduction.HIDDEN);
+        }
+        Value v = formula.evaluate(r.scope());
+        List<Reduction.Labelled> about = QuantitiesOfStatement.quantities(r.sheet(), formula, r.scope());
+        return new Reduction.Said(
+                s,
+                v instanceof Value.Words w ? Optional.of(w.text()) : Optional.empty(),
+                null,
+                about,
+                formula.text().startsWith("routes") ? QuantitiesOfStatement.correlations(about) : "");
+    }
+
+    private static Reduction.Said nothing(Sheet.Statement s, String problem) {
+        return new Reduction.Said(s, Optional.empty(), problem, List.of(), "");
+    }
+}

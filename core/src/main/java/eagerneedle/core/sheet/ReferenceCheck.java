@@ -1,0 +1,111 @@
+package eagerneedle.core.sheet;
+
+import eagerneedle.core.formula.Formula;
+import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.formula.NearName;
+import eagerneedle.core.formula.Written;
+import eagerneedle.core.trace.WindowProposal;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+
+/** Whether what a sheet refers to is there: in comparisons, checks, pictures, statements and mistakes. */
+final class ReferenceCheck {
+    private final SheetReader.Located located;
+    private final Sheet sheet;
+    private final SheetCheck check;
+
+    ReferenceCheck(SheetReader.Located located, SheetCheck check) {
+        this.located = located;
+        this.sheet = located.sheet();
+        this.check = check;
+    }
+
+    /** @throws SheetException for the first thing that is not there */
+    void all() {
+        Set<String> known = new LinkedHashSet<>(sheet.inputs().keySet());
+        known.addAll(sheet.results().keySet());
+        for (int i = 0; i < sheet.comparisons().size(); i++) {
+            check.names(
+                    "/comparisons/" + i + "/result", sheet.comparisons().get(i).result(), known);
+            check.names(
+                    "/comparisons/" + i + "/reference",
+                    sheet.comparisons().get(i).reference(),
+                    known);
+        }
+        Set<String> everything = new LinkedHashSet<>(known);
+        sheet.captures()
+                .forEach((c, capture) -> SheetCheck.columnsOf(capture).forEach(q -> everything.add(c + "." + q)));
+        sheet.channels().forEach((c, channel) -> everything.addAll(channel.givenByCalibration(c)));
+        for (int i = 0; i < sheet.checks().size(); i++) {
+            check.names("/checks/" + i + "/formula", sheet.checks().get(i).formula(), everything);
+        }
+        for (int i = 0; i < sheet.principle().size(); i++) {
+            String p = "/principle/" + i + "/formula";
+            String[] sides = sheet.principle().get(i).formula().split("=", -1);
+            int at = 1;
+            for (String side : sides) {
+                int start = at;
+                try {
+                    Formula.parse(side);
+                } catch (FormulaException e) {
+                    throw located.problem(p, start + e.column() - 1, e.getMessage());
+                }
+                at += side.length() + 1;
+            }
+        }
+        pictures("/pictures", sheet.pictures(), everything, known);
+        for (int i = 0; i < sheet.statements().size(); i++) {
+            check.names(
+                    "/statements/" + i + "/formula", sheet.statements().get(i).formula(), everything);
+        }
+        for (int i = 0; i < sheet.mistakes().size(); i++) {
+            mistake("/mistakes/" + i + "/change", sheet.mistakes().get(i), everything);
+        }
+    }
+
+    /** Lines of pictures over these columns and fits. */
+    void pictures(String pointer, List<Sheet.Picture> pictures, Set<String> columns, Set<String> fits) {
+        for (int i = 0; i < pictures.size(); i++) {
+            Sheet.Picture picture = pictures.get(i);
+            boolean several = located.places().containsKey(pointer + "/" + i + "/lines");
+            for (int k = 0; k < picture.lines().size(); k++) {
+                Sheet.PictureLine line = picture.lines().get(k);
+                String at = pointer + "/" + i + (several ? "/lines/" + k : "");
+                if (line.x() == null || line.y() == null) {
+                    throw located.problem(at, 1, "a picture needs its 'x' and 'y', or 'lines' that have them.");
+                }
+                check.names(at + "/x", line.x(), columns);
+                check.names(at + "/y", line.y(), columns);
+                if (line.fit() != null) {
+                    check.names(at + "/fit", line.fit(), fits);
+                }
+            }
+        }
+    }
+
+    /** A mistake changes what there is, by formulas over what is known where they stand. */
+    private void mistake(String at, Sheet.Mistake m, Set<String> everything) {
+        m.change().forEach((key, text) -> {
+            String p = at + "/" + key;
+            int dot = key.indexOf('.');
+            Capture capture = dot < 0 ? null : sheet.captures().get(key.substring(0, dot));
+            String own = dot < 0 ? key : key.substring(dot + 1);
+            if (sheet.inputs().containsKey(key)) {
+                check.attempt(p, () -> Written.check(text));
+            } else if (sheet.results().containsKey(key)) {
+                check.names(p, text, everything);
+            } else if (capture != null && capture.windows().containsKey(own)) {
+                check.attempt(p, () -> WindowProposal.named(text));
+            } else if (capture != null && capture.quantities().containsKey(own)) {
+                Set<String> known = new LinkedHashSet<>(everything);
+                known.addAll(SheetCheck.columnsOf(capture));
+                known.addAll(capture.channels());
+                check.names(p, text, known);
+            } else {
+                throw located.problem(
+                        p, 1, "there is no input, result, window or quantity " + key + NearName.hint(key, everything));
+            }
+        });
+    }
+}

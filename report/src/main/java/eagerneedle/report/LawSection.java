@@ -1,0 +1,84 @@
+package eagerneedle.report;
+
+import eagerneedle.core.judge.School;
+import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.reduce.LawOfResult;
+import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.sheet.Sheet;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/** How the uncertainty of each result follows, in symbols and numbers. */
+final class LawSection {
+    private final Reduction reduction;
+    private final Figures figures;
+
+    LawSection(Reduction reduction, Figures figures) {
+        this.reduction = reduction;
+        this.figures = figures;
+    }
+
+    List<Map<String, Object>> all() {
+        List<Map<String, Object>> out = new ArrayList<>();
+        Set<String> done = new HashSet<>();
+        for (Sheet.Comparison c : reduction.sheet().comparisons()) {
+            School school = reduction.speaks(c.id());
+            reduction.laws(c.result(), school).stream()
+                    .filter(l -> done.add(l.key() + l.school()))
+                    .forEach(l -> out.add(law(l)));
+        }
+        return out;
+    }
+
+    private Map<String, Object> law(LawOfResult l) {
+        String unit = (" " + l.result().unit().pretty()).stripTrailing();
+        boolean limits = l.school() == School.LIMITS;
+        List<Map<String, String>> rows = l.terms().stream()
+                .map(t -> Map.of(
+                        "label",
+                        t.label(),
+                        "name",
+                        t.name(),
+                        "value",
+                        t.quantity().toString(),
+                        "u",
+                        Notation.figures(
+                                limits ? t.quantity().limit() : t.quantity().u(), 2),
+                        "derivative",
+                        (Notation.plain(t.derivative().value(), 4) + " "
+                                        + t.derivative().unit().pretty())
+                                .strip(),
+                        "part",
+                        Notation.figures(t.contribution(), 2)))
+                .toList();
+        String total = l.law().isEmpty()
+                ? ""
+                : (limits ? "Their sum is " : "Their root sum of squares is ")
+                        + Notation.figures(l.alone(), 2)
+                        + unit
+                        + (l.shares()
+                                ? "; what they share counted, it is " + Notation.figures(l.stated(), 2) + unit + "."
+                                : ".");
+        return Map.of(
+                "formula",
+                figures.equation(l.key() + " = "
+                        + reduction.sheet().results().get(l.key()).formula()),
+                "law",
+                l.law().isEmpty() ? "" : figures.law(l.law()),
+                "rows",
+                rows,
+                "total",
+                total,
+                "symbol",
+                limits ? "limit" : "standard uncertainty",
+                "unit",
+                l.result().unit().pretty(),
+                "label",
+                reduction.sheet().results().get(l.key()).label() == null
+                        ? l.key()
+                        : reduction.sheet().results().get(l.key()).label());
+    }
+}
