@@ -1,6 +1,7 @@
 package eagerneedle.app.plan;
 
 import eagerneedle.app.station.Desk;
+import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
@@ -72,9 +73,29 @@ final class InputsModel {
 
     private Command act(String key, Column column, String text) {
         String label = input(key).label();
+        if (text != null) {
+            fits(label, input(key).value(), text);
+        }
         return column == Column.PLANNED
                 ? new PlanCommand.SetPlanned(key, label, text)
                 : new PlanCommand.SetMeasured(key, label, text);
+    }
+
+    /** A reading of another kind would be found out by every formula that uses it, and told by each in its own way. */
+    private static void fits(String label, String planned, String text) {
+        LabUnit wanted;
+        LabUnit given;
+        try {
+            wanted = Reading.parse(planned).unit();
+            given = Reading.parse(text).unit();
+        } catch (IllegalArgumentException e) {
+            // What is not a single reading is looked at where it is kept.
+            return;
+        }
+        if (!given.fits(wanted)) {
+            throw new IllegalArgumentException(
+                    text + " does not fit: " + label + " is read in " + wanted.named() + ".");
+        }
     }
 
     /**

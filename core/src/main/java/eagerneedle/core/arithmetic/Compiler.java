@@ -4,6 +4,7 @@ import eagerneedle.core.formula.Elementary;
 import eagerneedle.core.formula.Expr;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Reading;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -18,12 +19,17 @@ final class Compiler {
     private static final int NONE = -1;
 
     private final Map<String, Node> names;
+    private final boolean units;
     private final List<Node> nodes = new ArrayList<>();
     private final Map<Node, Integer> known = new HashMap<>();
 
-    /** @param names the scalar or column that each name stands for */
-    Compiler(Map<String, Node> names) {
+    /**
+     * @param names the scalar or column that each name stands for
+     * @param units true when all numbers are those of coherent units, so that 5 cm is 0.05
+     */
+    Compiler(Map<String, Node> names, boolean units) {
         this.names = names;
+        this.units = units;
     }
 
     List<Node> nodes() {
@@ -41,11 +47,18 @@ final class Compiler {
         return keep(Node.constant(v));
     }
 
+    private int literal(Reading r) {
+        if (r.u() != 0 || r.unit().isAffine() || !units && !r.unit().equals(LabUnit.ONE)) {
+            return NONE;
+        }
+        return constant(
+                r.unit().equals(LabUnit.ONE) ? r.value() : r.value() * r.unit().factor());
+    }
+
     /** Index of the value of a formula; -1 where it needs more of the language than arithmetic. */
     int value(Expr e) {
         if (e instanceof Expr.Literal l) {
-            boolean plain = l.reading().u() == 0 && l.reading().unit().equals(LabUnit.ONE);
-            return plain ? constant(l.reading().value()) : NONE;
+            return literal(l.reading());
         } else if (e instanceof Expr.Name n) {
             Node named = names.get(n.name());
             Double number = Formula.CONSTANTS.get(n.name());

@@ -36,6 +36,18 @@ public final class Program {
      * @return empty where the formula needs more than plain arithmetic
      */
     public static Optional<Program> of(Expr e, List<String> scalars, List<String> columns) {
+        return of(e, scalars, columns, false);
+    }
+
+    /**
+     * Compiles a formula of quantities, whose names stand for numbers in coherent units; so is its value. Whether its
+     * units fit is not looked at here.
+     */
+    public static Optional<Program> inCoherentUnits(Expr e, List<String> scalars, List<String> columns) {
+        return of(e, scalars, columns, true);
+    }
+
+    private static Optional<Program> of(Expr e, List<String> scalars, List<String> columns, boolean units) {
         Map<String, Node> names = new HashMap<>();
         for (int k = 0; k < scalars.size(); k++) {
             names.put(scalars.get(k), Node.scalar(k));
@@ -43,7 +55,7 @@ public final class Program {
         for (int k = 0; k < columns.size(); k++) {
             names.put(columns.get(k), Node.column(k));
         }
-        Compiler compiler = new Compiler(names);
+        Compiler compiler = new Compiler(names, units);
         int value = compiler.value(e);
         if (value < 0) {
             return Optional.empty();

@@ -102,11 +102,10 @@ public final class CurveFit {
         }
         double[] xv = points.xValues();
         double[] yv = points.yValues();
-        Regression.Optimum o = new Regression(
-                        model, names, (i, x, values, gradient) -> law.at(x, values, gradient), xv, yv, weights)
-                .from(start);
+        NumberedCurve curve = NumberedCurve.of(law);
+        Regression.Optimum o = new Regression(model, names, curve, xv, yv, weights).from(start);
         remarks.addAll(o.remarks());
-        double[] fitted = fitted((i, x, values, gradient) -> law.at(x, values, gradient), xv, o.parameters());
+        double[] fitted = fitted(curve, xv, o.parameters());
         double sd = residualSd(yv, fitted, p);
         PointScatter scatter =
                 residuals ? PointScatter.of(points, o.slopes(), o.q(), difference(yv, fitted), choices) : null;

@@ -14,6 +14,7 @@ final class DampedCosineStart {
     private static final int FINER_THAN_SPAN = 8;
     private static final int MANY = 200;
     private static final double NEAR = 2;
+    private static final double EVEN = 1e-6;
 
     private DampedCosineStart() {}
 
@@ -96,27 +97,66 @@ final class DampedCosineStart {
         return tallest / (padded * interval);
     }
 
-    /** Level, cosine and sine parts counted from {@code low}, and the sum of squares left. */
+    /**
+     * Level, cosine and sine parts counted from {@code low}, and the sum of squares left.
+     *
+     * <p>Evenly spaced points are gone along by turning and shrinking, one complex product a point; cosine, sine and
+     * exponential of every point were nine tenths of the time of a fit.
+     */
     private static double[] solve(double[] x, double[] y, double low, double tau, double frequency, int stride) {
         int m = (x.length + stride - 1) / stride;
-        double[][] design = new double[m][];
-        double[] target = new double[m];
-        for (int i = 0; i < m; i++) {
-            double t = x[i * stride] - low;
-            double e = Math.exp(-t / tau);
-            double w = 2 * Math.PI * frequency * t;
-            design[i] = new double[] {1, e * Math.cos(w), e * Math.sin(w)};
-            target[i] = y[i * stride];
-        }
-        double[] c = NormalEquations.solve(design, target);
-        if (c == null) {
-            return null;
-        }
+        double between = m > 1 ? (x[(m - 1) * stride] - x[0]) / (m - 1) : 0;
+        double shrink = Math.exp(-between / tau);
+        double turnCos = shrink * Math.cos(2 * Math.PI * frequency * between);
+        double turnSin = shrink * Math.sin(2 * Math.PI * frequency * between);
+        boolean even = isEven(x, stride, m, between);
+        double y0 = y[0];
+        double c = 0;
+        double s = 0;
+        double[][] a = new double[3][4];
         double squares = 0;
         for (int i = 0; i < m; i++) {
-            double r = target[i] - c[0] - c[1] * design[i][1] - c[2] * design[i][2];
-            squares += r * r;
+            if (i == 0 || !even) {
+                double t = x[i * stride] - low;
+                double e = Math.exp(-t / tau);
+                c = e * Math.cos(2 * Math.PI * frequency * t);
+                s = e * Math.sin(2 * Math.PI * frequency * t);
+            }
+            double v = y[i * stride] - y0;
+            a[0][1] += c;
+            a[0][2] += s;
+            a[0][3] += v;
+            a[1][1] += c * c;
+            a[1][2] += c * s;
+            a[1][3] += c * v;
+            a[2][2] += s * s;
+            a[2][3] += s * v;
+            squares += v * v;
+            double turned = c * turnCos - s * turnSin;
+            s = c * turnSin + s * turnCos;
+            c = turned;
         }
-        return new double[] {c[0], c[1], c[2], squares};
+        a[0][0] = m;
+        a[1][0] = a[0][1];
+        a[2][0] = a[0][2];
+        a[2][1] = a[1][2];
+        double[] right = {a[0][3], a[1][3], a[2][3]};
+        double[] found = NormalEquations.eliminated(a);
+        if (found == null) {
+            return null;
+        }
+        for (int k = 0; k < found.length; k++) {
+            squares -= found[k] * right[k];
+        }
+        return new double[] {found[0] + y0, found[1], found[2], squares};
+    }
+
+    private static boolean isEven(double[] x, int stride, int m, double between) {
+        for (int i = 0; i < m; i++) {
+            if (!(Math.abs(x[i * stride] - x[0] - i * between) <= EVEN * Math.abs(between))) {
+                return false;
+            }
+        }
+        return true;
     }
 }

@@ -51,7 +51,7 @@ final class NamedFit {
                     });
         }
         boolean slopes = kinds.contains(NamedModel.Kind.Y_PER_X);
-        double[] s = start(x, points.yValues());
+        double[] s = model.start(x, points.yValues());
         for (int k = 0; k < s.length; k++) {
             s[k] *= kinds.get(k) == NamedModel.Kind.Y_PER_X ? yx : 1;
             s[k] = choices.start().getOrDefault(model.parameters().get(k), s[k]);

@@ -16,6 +16,17 @@ final class NormalEquations {
                 a[j][p] += design[i][j] * y[i];
             }
         }
+        return eliminated(a);
+    }
+
+    /**
+     * Solves p equations.
+     *
+     * @param a p rows of p coefficients and the right side; overwritten
+     * @return p values; null where they are singular
+     */
+    static double[] eliminated(double[][] a) {
+        int p = a.length;
         for (int k = 0; k < p; k++) {
             int pivot = k;
             for (int j = k + 1; j < p; j++) {

@@ -41,4 +41,24 @@ public interface NumberedCurve {
     default NumberedCurve over(int[] points) {
         return (i, x, parameters, gradient) -> at(points[i], x, parameters, gradient);
     }
+
+    /** A curve that is the same at every point. */
+    static NumberedCurve of(Curve law) {
+        return new NumberedCurve() {
+            @Override
+            public double at(int point, double x, double[] parameters, double[] gradient) {
+                return law.at(x, parameters, gradient);
+            }
+
+            @Override
+            public void all(double[] x, double[] parameters, double[] value, double[][] byParameter, double[] byX) {
+                law.all(x, parameters, value, byParameter, byX);
+            }
+
+            @Override
+            public NumberedCurve over(int[] points) {
+                return this;
+            }
+        };
+    }
 }

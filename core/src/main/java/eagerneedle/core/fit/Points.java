@@ -67,7 +67,8 @@ public record Points(List<Quantity> x, List<Quantity> y) {
                 : this;
     }
 
-    double[] xValues() {
+    /** The abscissae in {@link #xUnit}. */
+    public double[] xValues() {
         return x.stream().mapToDouble(Quantity::value).toArray();
     }
 

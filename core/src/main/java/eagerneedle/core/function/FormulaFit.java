@@ -121,7 +121,8 @@ public final class FormulaFit {
                 }
                 return q.value();
             });
-            return Model.of(Spelling.of(formula.expression()), inOrder, law).fit(points, choices);
+            Curve fast = UnitCurve.of(formula, inOrder, points, law).orElse(law);
+            return Model.of(Spelling.of(formula.expression()), inOrder, fast).fit(points, choices);
         };
     }
 

@@ -8,12 +8,12 @@ import java.util.List;
  * <p>A check of first order by a hundred thousand draws (JCGM 101:2008, clause 8) finds nothing where the model is a
  * straight line, and most comparisons of a laboratory are one: a per cent of uncertainty bends nothing. So
  * {@value #DRAWS} draws of all influences together are held against the line first, each with its mirror image. Where
- * none of them departs from it by {@value #DEPARTURE} of a standard uncertainty, the ends of an interval cannot be off
- * by a tenth of the expanded uncertainty, which is what the check would ask; where one does, the check has to be made.
+ * none of them departs from it by {@value #DEPARTURE} of a standard uncertainty, the ends of a 95 % interval cannot
+ * either, and the check would allow them twice that; where one does, the check has to be made.
  */
 public final class Straightness {
     private static final int DRAWS = 256;
-    private static final double DEPARTURE = 0.02;
+    private static final double DEPARTURE = 0.1;
     private static final long SEED = 1;
 
     private Straightness() {}

@@ -12,6 +12,7 @@ import eagerneedle.core.trace.Trace;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -25,11 +26,13 @@ class ScatterTest {
     private static final int REPEATS = Integer.getInteger("repeats", 300);
 
     private static double coverage(java.util.function.Function<Random, Quantity> result, double truth) {
-        int hit = 0;
-        for (int i = 0; i < REPEATS; i++) {
-            Quantity q = result.apply(new Random(9000 + 31L * i));
-            hit += Math.abs(q.value() - truth) <= Coverage.DEFAULT.expanded(q) ? 1 : 0;
-        }
+        long hit = IntStream.range(0, REPEATS)
+                .parallel()
+                .filter(i -> {
+                    Quantity q = result.apply(new Random(9000 + 31L * i));
+                    return Math.abs(q.value() - truth) <= Coverage.DEFAULT.expanded(q);
+                })
+                .count();
         return hit / (double) REPEATS;
     }
 

@@ -17,7 +17,7 @@ import org.junit.jupiter.api.Test;
  * own error with a place.
  */
 class FormulaFuzzTest {
-    private static final int FORMULAS = Integer.getInteger("formulas", 60_000);
+    private static final int FORMULAS = Integer.getInteger("formulas", 20_000);
     private static final int SHEETS = Integer.getInteger("sheets", 600);
     private static final String[] ATOMS = {
         "1",

@@ -1,0 +1,102 @@
+package eagerneedle.app;
+
+import eagerneedle.app.command.NeedleCommand;
+import eagerneedle.app.station.Desk;
+import eagerneedle.app.station.Station;
+import eagerneedle.app.workbench.LiveRig;
+import eagerneedle.app.workbench.Workbench;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.stockroom.Stockroom;
+import java.io.PrintStream;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.Optional;
+
+/** A desk without a window: what models ask of the program around them. */
+public final class PlainDesk implements Desk, AutoCloseable {
+    public static final Clock CLOCK = Clock.fixed(Instant.parse("2026-11-23T12:00:00Z"), ZoneOffset.UTC);
+
+    private final Workbench bench;
+    private final Stockroom stockroom = Stockroom.demonstration();
+    private LiveRig rig;
+    private Run run;
+
+    private PlainDesk(Workbench bench) {
+        this.bench = bench;
+    }
+
+    /** At a new session of a method. */
+    public static PlainDesk fresh(Path folder, String method) {
+        String text = SheetReader.shippedText(method);
+        return new PlainDesk(new Workbench(
+                BenchFile.create(folder.resolve(method + ".needle"), Session.start(text, method, CLOCK.instant())),
+                CLOCK));
+    }
+
+    /** At a session that was carried out on the simulated rig of a method. */
+    public static PlainDesk rehearsed(Path folder, String method) {
+        Path file = folder.resolve(method + ".needle");
+        NeedleCommand.run(
+                new String[] {"simulate", method, "--seed", "7", "-o", file.toString()},
+                new PrintStream(PrintStream.nullOutputStream()),
+                System.err);
+        return new PlainDesk(new Workbench(BenchFile.open(file), CLOCK));
+    }
+
+    @Override
+    public Workbench bench() {
+        return bench;
+    }
+
+    @Override
+    public Optional<LiveRig> rig() {
+        return Optional.ofNullable(rig);
+    }
+
+    @Override
+    public void connect(LiveRig newRig) {
+        rig = newRig;
+    }
+
+    @Override
+    public void disconnect() {
+        rig = null;
+    }
+
+    @Override
+    public void go(Station station) {}
+
+    @Override
+    public Stockroom stockroom() {
+        return stockroom;
+    }
+
+    @Override
+    public void showStockroom() {}
+
+    @Override
+    public Optional<Run> run() {
+        return Optional.ofNullable(run);
+    }
+
+    @Override
+    public void choose(Run newRun) {
+        run = newRun;
+    }
+
+    @Override
+    public double pace() {
+        return 1;
+    }
+
+    @Override
+    public void close() {
+        bench.close();
+        stockroom.close();
+    }
+}

@@ -1,0 +1,118 @@
+package eagerneedle.app.window;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import eagerneedle.app.PlainDesk;
+import eagerneedle.app.window.LedgerModel.Line;
+import eagerneedle.app.window.LedgerModel.Role;
+import eagerneedle.core.reduce.Key;
+import eagerneedle.core.session.JudgeCommand;
+import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.RunCommand;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The ledger without a window: lines, what is fresh, lineage. */
+class LedgerModelTest {
+    @TempDir
+    Path folder;
+
+    private PlainDesk desk;
+    private final LedgerModel model = new LedgerModel();
+
+    @BeforeEach
+    void open() {
+        desk = PlainDesk.rehearsed(folder, "baggage-chute");
+        model.open(desk.bench());
+    }
+
+    @AfterEach
+    void close() {
+        desk.close();
+    }
+
+    private List<Line.Item> items() {
+        return model.lines().stream()
+                .filter(l -> l instanceof Line.Item)
+                .map(Line.Item.class::cast)
+                .toList();
+    }
+
+    private Line.Item item(String id) {
+        return items().stream().filter(i -> i.id().equals(id)).findFirst().orElseThrow();
+    }
+
+    @Test
+    void resultsStandFirstThenTheRunInHandThenInputs() {
+        assertThat(items()).noneMatch(i -> i.id().contains("slopes-9"));
+        model.focusRun(desk.bench().session().run(9).orElseThrow());
+        List<String> ids = items().stream().map(Line.Item::id).toList();
+        assertThat(ids.indexOf("ledger-g")).isLessThan(ids.indexOf("ledger-slopes-9--a"));
+        assertThat(ids.indexOf("ledger-slopes-9--a")).isLessThan(ids.indexOf("ledger-spacing"));
+        assertThat(model.planned(true)).isTrue();
+        assertThat(model.planned(true)).isFalse();
+        assertThat(model.lines().get(0))
+                .isInstanceOfSatisfying(
+                        Line.Group.class, g -> assertThat(g.label()).startsWith("PREDICTED "));
+        assertThat(items()).as("a plan has no runs").noneMatch(i -> i.id().contains("slopes-9"));
+    }
+
+    @Test
+    void whatMovedIsFreshUntilItIsLookedAt() {
+        assertThat(items()).noneMatch(Line.Item::fresh);
+        desk.bench().apply(new RunCommand.LeaveOut(9, "tried"));
+        assertThat(item("ledger-g").fresh()).isTrue();
+        assertThat(item("ledger-g").name()).startsWith("● ");
+        assertThat(item("ledger-g").hint()).contains("It was 9.").contains("of its standard uncertainty then.");
+        model.select(new Key.Global("g"));
+        assertThat(item("ledger-g").fresh()).isFalse();
+        assertThat(model.detail())
+                .anyMatch(r -> r.words().startsWith("It was 9.") && r.style().equals("needle-ink"));
+    }
+
+    @Test
+    void theNeighboursOfWhatIsLookedAtAreShown() {
+        model.select(new Key.Global("g"));
+        assertThat(item("ledger-g").role()).isEqualTo(Role.SELECTED);
+        assertThat(items()).extracting(Line.Item::role).contains(Role.COMES_FROM);
+        assertThat(model.detail())
+                .extracting(LedgerModel.Remark::words)
+                .anyMatch(w -> w.startsWith("Comes from: "))
+                .anyMatch(w -> w.contains("at 95 %, k = "))
+                .anyMatch(w -> w.matches("\\d+ % {2}.*"));
+        model.select(new Key.Global("g"));
+        assertThat(model.detail()).as("the same again looks away").isEmpty();
+        model.reveal(new Key.Global("g"));
+        model.reveal(new Key.Global("g"));
+        assertThat(model.detail()).as("to reveal is not to look away").isNotEmpty();
+    }
+
+    @Test
+    void whileChoicesAreTriedEachLineSaysWhatItWas() {
+        String before = item("ledger-g").value().strip();
+        desk.bench().startTrying();
+        assertThat(items()).allMatch(i -> i.was().isEmpty());
+        desk.bench().apply(new PlanCommand.SetMeasured("spacing", "spacing", "900.0(6) mm"));
+        assertThat(item("ledger-g").was().strip()).isEqualTo(before);
+        assertThat(item("ledger-g").value().strip()).isNotEqualTo(before);
+        desk.bench().forgetTried();
+        assertThat(item("ledger-g").was()).isEmpty();
+        assertThat(item("ledger-g").value().strip()).isEqualTo(before);
+    }
+
+    @Test
+    void aHiddenReferenceIsNotSaid() {
+        String value = item("ledger-g_reference").value();
+        assertThat(value).contains("9.8");
+        desk.bench().apply(new JudgeCommand.HideReferences(PlainDesk.CLOCK.instant()));
+        assertThat(item("ledger-g_reference").value()).doesNotContain("9.8");
+        model.select(new Key.Global("g_reference"));
+        assertThat(model.detail()).noneMatch(r -> r.words().contains("9.8"));
+        assertThat(model.tabbed().lines().noneMatch(l -> l.startsWith("g_reference\t")))
+                .isTrue();
+    }
+}
