@@ -76,13 +76,9 @@ public final class LiveRig implements AutoCloseable {
      * Connects to the stand-in of a device, starting it first.
      *
      * @param pace 1 for real time
+     * @param faults mistakes made at the bench, such as leads exchanged
      * @throws IOException with one sentence if it does not answer
      */
-    public static LiveRig simulated(Sheet sheet, String device, double rate, double pace) throws IOException {
-        return simulated(sheet, device, rate, pace, Set.of());
-    }
-
-    /** The same with mistakes made at the bench, such as leads exchanged. */
     public static LiveRig simulated(Sheet sheet, String device, double rate, double pace, Set<String> faults)
             throws IOException {
         Sheet.Device d = sheet.devices().get(device);
@@ -193,18 +189,15 @@ public final class LiveRig implements AutoCloseable {
     public String news() {
         RunRecorder now = recorder;
         String trouble = now == null ? afterwards : now.trouble();
-        if (!trouble.isEmpty()) {
-            return trouble;
-        }
-        return news.isEmpty() ? passedOver(driver.unreadable()) : news;
+        return !trouble.isEmpty() ? trouble : news.isEmpty() ? passedOver(driver.unreadable()) : news;
     }
 
-    private static String passedOver(long lines) {
-        return lines == 0
+    private static String passedOver(long n) {
+        String lines = n + (n == 1 ? " line" : " lines");
+        String were = n == 1 ? "was" : "were";
+        return n == 0
                 ? ""
-                : (lines == 1
-                                ? "1 line from the instrument could not be understood and was"
-                                : lines + " lines from the " + "instrument could not be understood and were")
+                : lines + " from the instrument could not be understood and " + were
                         + " passed over. Check its cable and settings.";
     }
 
@@ -240,10 +233,15 @@ public final class LiveRig implements AutoCloseable {
         });
     }
 
+    private Optional<GrowingSamples> sent(String channel) {
+        return Optional.ofNullable(live.get(input(channel)));
+    }
+
     /** Samples of the last seconds of a channel of the sheet, as counts. */
     public synchronized RawSamples last(String channel, double seconds) {
-        GrowingSamples g = live.get(input(channel));
-        return g == null ? RawSamples.NONE : wiring().counted(channel, g.last(seconds));
+        return sent(channel)
+                .map(g -> wiring().counted(channel, g.last(seconds)))
+                .orElse(RawSamples.NONE);
     }
 
     /** Samples of the last seconds of one of the instrument's own channels, as they came. */
@@ -257,14 +255,12 @@ public final class LiveRig implements AutoCloseable {
      * counts.
      */
     public synchronized RawSamples all(String channel) {
-        GrowingSamples g = live.get(input(channel));
-        return g == null ? RawSamples.NONE : wiring().counted(channel, g.all());
+        return sent(channel).map(g -> wiring().counted(channel, g.all())).orElse(RawSamples.NONE);
     }
 
     /** True when {@link #all} holds everything since sampling was last started. */
     public synchronized boolean whole(String channel) {
-        GrowingSamples g = live.get(input(channel));
-        return g == null || g.whole();
+        return sent(channel).map(GrowingSamples::whole).orElse(true);
     }
 
     /**
@@ -272,13 +268,12 @@ public final class LiveRig implements AutoCloseable {
      * channel sends nothing.
      */
     public synchronized Optional<Pyramid> outline(String channel) {
-        return Optional.ofNullable(live.get(input(channel))).map(GrowingSamples::outline);
+        return sent(channel).map(GrowingSamples::outline);
     }
 
     /** Moment of the newest sample, s since sampling was last started. */
     public synchronized double end(String channel) {
-        GrowingSamples g = live.get(input(channel));
-        return g == null ? 0 : g.end();
+        return sent(channel).map(GrowingSamples::end).orElse(0.0);
     }
 
     /** Seconds since sampling was last started: by the instrument's clock, or by ours where a person types. */
@@ -288,8 +283,7 @@ public final class LiveRig implements AutoCloseable {
 
     /** How many samples of a channel came since sampling was last started. */
     public synchronized long count(String channel) {
-        GrowingSamples g = live.get(input(channel));
-        return g == null ? 0 : g.count();
+        return sent(channel).map(GrowingSamples::count).orElse(0L);
     }
 
     /** Samples of each channel that came and could not be kept. */
@@ -310,11 +304,7 @@ public final class LiveRig implements AutoCloseable {
         record(run, file, 0);
     }
 
-    /**
-     * Starts recording.
-     *
-     * @param from moment of the run at which it goes on, s: 0 for a new run
-     */
+    /** Starts recording at a moment of the run at which it goes on, s: 0 for a new run. */
     public synchronized void record(Run run, BenchFile file, double from) throws IOException {
         prepare(run, file, from);
         monitor();
@@ -343,14 +333,12 @@ public final class LiveRig implements AutoCloseable {
 
     /** True while a shot waits for its trigger. */
     public boolean isArmed() {
-        Shot s = shot;
-        return s != null && !s.fired();
+        return Optional.ofNullable(shot).map(s -> !s.fired()).orElse(false);
     }
 
     /** True once a shot is complete. */
     public boolean isShotDone() {
-        Shot s = shot;
-        return s != null && s.done();
+        return Optional.ofNullable(shot).map(Shot::done).orElse(false);
     }
 
     private void prepare(Run run, BenchFile file, double from) {
@@ -403,8 +391,8 @@ public final class LiveRig implements AutoCloseable {
         if (standIn != null) {
             try {
                 standIn.close();
-            } catch (IOException e) {
-                // The stand-in is ours and goes with the program.
+            } catch (IOException goesWithTheProgram) {
+                // It is ours.
             }
         }
     }

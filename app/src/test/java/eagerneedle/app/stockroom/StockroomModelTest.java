@@ -79,7 +79,7 @@ class StockroomModelTest {
                 .as("nothing was changed")
                 .isEqualTo(copied.instrument());
         fields.put("id", "TH-MM-30");
-        assertThat(model.save("hand instrument", fields, "")).isEqualTo("Kept micrometer TH-MM-30.");
+        assertThat(model.save("hand instrument", fields, "")).isEqualTo("Kept micrometer 25 to 50 mm TH-MM-30.");
         assertThat(stock.find("TH-MM-03")).isEmpty();
         assertThat(model.canTakeBack()).isTrue();
         model.takeBack();

@@ -14,6 +14,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.BooleanSupplier;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -36,7 +37,7 @@ class LiveRigTest {
     @BeforeEach
     void connect() throws IOException {
         file = BenchFile.create(folder.resolve("live.needle"), Session.start(text, "live", DAY));
-        rig = LiveRig.simulated(sheet, "ranger", 50, 8);
+        rig = LiveRig.simulated(sheet, "ranger", 50, 8, Set.of());
     }
 
     @AfterEach
@@ -152,10 +153,7 @@ class LiveRigTest {
 
     private static int secondStandIn() throws IOException {
         return new eagerneedle.rig.simulated.LineStandIn(
-                        eagerneedle.rig.simulated.Rigs.create("cart-on-slope", 1, java.util.Set.of()),
-                        "X-1",
-                        "other",
-                        4)
+                        eagerneedle.rig.simulated.Rigs.create("cart-on-slope", 1, Set.of()), "X-1", "other", 4)
                 .port();
     }
 }

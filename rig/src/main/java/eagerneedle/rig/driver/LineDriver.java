@@ -76,10 +76,9 @@ public final class LineDriver extends WireSampler {
             close();
             throw e;
         }
-        String strange = LineWords.unknownUnit(description);
-        if (strange != null) {
+        if (LineWords.unknownUnit(description) != null) {
             close();
-            throw new IOException(strange);
+            throw new IOException(LineWords.unknownUnit(description));
         }
         agreeOnChecksums();
         state = State.READY;
@@ -137,17 +136,13 @@ public final class LineDriver extends WireSampler {
     @Override
     public void setOutput(String output, double value) throws IOException {
         String answer = answered("set " + output + " " + value);
-        if (answer.startsWith("refused")) {
-            throw new IOException("The instrument refused " + output + " = " + value + ": "
-                    + answer.substring(7).strip() + ".");
-        }
+        LineWords.accepted(answer, output, value);
         outputs.put(output, value);
     }
 
     @Override
     public String selfTest() throws IOException {
-        String answer = answered("test");
-        return answer.equals("ok") ? "" : answer;
+        return answered("test").replaceFirst("^ok$", "");
     }
 
     /** Sends a line and waits for the line that starts with an exclamation mark. */
@@ -162,9 +157,7 @@ public final class LineDriver extends WireSampler {
 
     @Override
     public void arrange(Map<String, String> bench) throws IOException {
-        StringBuilder line = new StringBuilder("rig");
-        bench.forEach((k, v) -> line.append(' ').append(k).append('=').append(v.replace(' ', '_')));
-        send(line.toString());
+        send(LineWords.bench(bench));
     }
 
     @Override
@@ -368,11 +361,10 @@ public final class LineDriver extends WireSampler {
 
     @Override
     public void lost() {
-        boolean had = !outputs.isEmpty();
+        String more = outputs.isEmpty() ? "" : " Its outputs switch themselves off; go and see that they are.";
         outputs.clear();
         state = State.LOST;
-        tell("The connection to the instrument is lost; what came is kept. It is being tried again."
-                + (had ? " Its outputs switch themselves off; go and see that they are." : ""));
+        tell("The connection to the instrument is lost; what came is kept. It is being tried again." + more);
     }
 
     @Override

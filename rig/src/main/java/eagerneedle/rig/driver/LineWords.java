@@ -3,8 +3,10 @@ package eagerneedle.rig.driver;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.UnitException;
 import eagerneedle.rig.driver.Driver.Description;
+import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 
 /** The words of the line protocol: what an instrument says of itself, and its samples. See docs/formats. */
 final class LineWords {
@@ -85,5 +87,20 @@ final class LineWords {
             parts.add(d.channels().get(i) + " in " + d.units().get(i));
         }
         return String.join(", ", parts);
+    }
+
+    /** What the hands do at a simulated bench. */
+    static String bench(Map<String, String> hands) {
+        StringBuilder line = new StringBuilder("rig");
+        hands.forEach((k, v) -> line.append(' ').append(k).append('=').append(v.replace(' ', '_')));
+        return line.toString();
+    }
+
+    /** @throws IOException with one sentence when the answer to a value set is a refusal */
+    static void accepted(String answer, String output, double value) throws IOException {
+        if (answer.startsWith("refused")) {
+            throw new IOException("The instrument refused " + output + " = " + value + ": "
+                    + answer.substring(7).strip() + ".");
+        }
     }
 }
