@@ -1,6 +1,5 @@
 package eagerneedle.app;
 
-import eagerneedle.app.command.NeedleCommand;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.Station;
 import eagerneedle.app.workbench.LiveRig;
@@ -10,7 +9,6 @@ import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.stockroom.Stockroom;
-import java.io.PrintStream;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
@@ -40,11 +38,7 @@ public final class PlainDesk implements Desk, AutoCloseable {
 
     /** At a session that was carried out on the simulated rig of a method. */
     public static PlainDesk rehearsed(Path folder, String method) {
-        Path file = folder.resolve(method + ".needle");
-        NeedleCommand.run(
-                new String[] {"simulate", method, "--seed", "7", "-o", file.toString()},
-                new PrintStream(PrintStream.nullOutputStream()),
-                System.err);
+        Path file = Rehearsed.in(folder, method);
         return new PlainDesk(new Workbench(BenchFile.open(file), CLOCK));
     }
 

@@ -42,7 +42,7 @@ public class PlotView extends PictureView {
     }
 
     private Plot plot;
-    private TimeSpan span = new TimeSpan();
+    private TimeSpan span = new TimeSpan(System::nanoTime);
     private double[] heldY;
     private double[] zoomedY;
     private PlotPainter.Frame frame;

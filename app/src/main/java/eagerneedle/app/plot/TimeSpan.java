@@ -4,6 +4,7 @@ import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
+import java.util.function.LongSupplier;
 
 /**
  * What plots with a common horizontal axis show of it. One axis may belong to several plots: zooming one zooms all, and
@@ -11,10 +12,17 @@ import java.util.List;
  */
 final class TimeSpan {
     private static final int MOST = 60;
+    private static final long ONE_TURN = 330_000_000L;
     private final Deque<double[]> before = new ArrayDeque<>();
     private final List<Runnable> listeners = new ArrayList<>();
+    private final LongSupplier clock;
     private double[] shown;
     private long lastStep;
+
+    /** @param clock ns, that goes on */
+    TimeSpan(LongSupplier clock) {
+        this.clock = clock;
+    }
 
     void onChange(Runnable listener) {
         listeners.add(listener);
@@ -27,8 +35,8 @@ final class TimeSpan {
 
     /** Shows another span. Turns of the wheel within a third of a second are one step. */
     void show(double from, double to) {
-        long now = System.nanoTime();
-        if (now - lastStep > 330_000_000L) {
+        long now = clock.getAsLong();
+        if (now - lastStep > ONE_TURN) {
             before.push(shown == null ? new double[0] : shown);
             if (before.size() > MOST) {
                 before.removeLast();

@@ -6,15 +6,16 @@ import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
 
 class TimeSpanTest {
-    private final TimeSpan span = new TimeSpan();
+    private long now = 1_000_000_000L;
+    private final TimeSpan span = new TimeSpan(() -> now);
 
-    private void later(double from, double to) throws InterruptedException {
-        Thread.sleep(360);
+    private void later(double from, double to) {
+        now += 360_000_000L;
         span.show(from, to);
     }
 
     @Test
-    void eachStepIsTakenBackByItself() throws InterruptedException {
+    void eachStepIsTakenBackByItself() {
         assertThat(span.shown()).as("everything").isNull();
         span.show(1, 9);
         later(2, 8);
@@ -40,7 +41,7 @@ class TimeSpanTest {
     }
 
     @Test
-    void showingAllCanBeTakenBackAndAnotherRunForgetsEverything() throws InterruptedException {
+    void showingAllCanBeTakenBackAndAnotherRunForgetsEverything() {
         span.show(1, 9);
         span.all();
         assertThat(span.shown()).isNull();

@@ -3,13 +3,12 @@ package eagerneedle.app.window;
 import static eagerneedle.app.OnScreen.act;
 import static eagerneedle.app.OnScreen.settle;
 
-import eagerneedle.app.command.NeedleCommand;
+import eagerneedle.app.Rehearsed;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.stockroom.Stockroom;
-import java.io.PrintStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -68,11 +67,7 @@ abstract class BenchWindow {
 
     /** Opens a window on a session that was carried out on the simulated rig of a method. */
     void openRehearsed(FxRobot robot, String method) {
-        Path file = folder.resolve(method + ".needle");
-        NeedleCommand.run(
-                new String[] {"simulate", method, "--seed", "7", "-o", file.toString()},
-                new PrintStream(PrintStream.nullOutputStream()),
-                System.err);
+        Path file = Rehearsed.in(folder, method);
         act(() -> {
             window = new MainWindow(
                     stage,

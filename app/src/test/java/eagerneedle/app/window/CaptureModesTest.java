@@ -371,7 +371,8 @@ class CaptureModesTest extends BenchWindow {
                 .equals("0.00 s"));
         fire(robot, "stopwatch");
         String stopped = text(robot, "stopwatch-time");
-        Thread.sleep(120);
+        double now = window.rig().get().clock("volts");
+        await(() -> window.rig().get().clock("volts") > now + 1);
         assertThat(text(robot, "stopwatch-time")).isEqualTo(stopped);
         assertThat(ended(robot)).as("nothing is asked any more").isFalse();
     }

@@ -4,8 +4,8 @@ import static eagerneedle.app.OnScreen.act;
 import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import eagerneedle.app.Rehearsed;
 import eagerneedle.app.capture.ImportDialog;
-import eagerneedle.app.command.NeedleCommand;
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.station.Station;
 import eagerneedle.app.widget.Theme;
@@ -21,7 +21,6 @@ import eagerneedle.picture.PlotPainter;
 import eagerneedle.rig.simulated.LineStandIn.Misbehaviour;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.export.ReductionJson;
-import java.io.PrintStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -56,11 +55,7 @@ class WindowTest {
     @Start
     void start(Stage stage) throws Exception {
         folder = Files.createTempDirectory("needle-window");
-        Path file = folder.resolve("demo.needle");
-        NeedleCommand.run(
-                new String[] {"simulate", "baggage-chute", "--seed", "7", "-o", file.toString()},
-                new PrintStream(PrintStream.nullOutputStream()),
-                System.err);
+        Path file = Rehearsed.in(folder, "baggage-chute");
         bench = new Workbench(BenchFile.open(file), Clock.systemUTC());
         window = new MainWindow(stage, bench, Clock.systemUTC(), 8);
         stage.setX(0);

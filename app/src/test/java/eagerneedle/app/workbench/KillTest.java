@@ -26,7 +26,7 @@ import org.junit.jupiter.api.io.TempDir;
  * disk under its recorder, stood still, only the first two are; and that may be so in three of ten.
  */
 class KillTest {
-    private static final int TIMES = Integer.getInteger("kills", 12);
+    private static final int TIMES = Integer.getInteger("kills", 10);
     private static final int STILL_MS = 100;
     private static final int WRITING_MS = 350;
     private static final int MOST_STILL = 3 * TIMES / 10;
@@ -43,7 +43,7 @@ class KillTest {
     void killedAtRandomMoments() throws Exception {
         ExecutorService two = Executors.newFixedThreadPool(2);
         try {
-            Random random = new Random(Integer.getInteger("kills", 12));
+            Random random = new Random(Integer.getInteger("kills", 10));
             List<Future<String>> all = new ArrayList<>();
             for (int i = 0; i < TIMES; i++) {
                 Path file = folder.resolve("killed" + i + ".needle");

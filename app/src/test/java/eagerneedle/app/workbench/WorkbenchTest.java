@@ -3,7 +3,7 @@ package eagerneedle.app.workbench;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import eagerneedle.app.command.NeedleCommand;
+import eagerneedle.app.Rehearsed;
 import eagerneedle.app.station.Progress;
 import eagerneedle.app.station.Station;
 import eagerneedle.core.calibration.Calibration;
@@ -24,7 +24,6 @@ import eagerneedle.core.trace.Window;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.delimited.Table;
 import eagerneedle.store.export.ReductionJson;
-import java.io.PrintStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -48,11 +47,7 @@ class WorkbenchTest {
 
     @BeforeEach
     void open() {
-        file = folder.resolve("demo.needle");
-        NeedleCommand.run(
-                new String[] {"simulate", "baggage-chute", "--seed", "7", "-o", file.toString()},
-                new PrintStream(PrintStream.nullOutputStream()),
-                System.err);
+        file = Rehearsed.in(folder, "baggage-chute");
         bench = new Workbench(BenchFile.open(file), CLOCK);
     }
 

@@ -22,6 +22,8 @@ import org.junit.jupiter.api.Test;
  * faults are found.
  */
 class CapturedTest {
+    private static final int BENCHES = Integer.getInteger("benches", 80);
+
     private static final Instant DAY = Instant.parse("2026-11-23T09:00:00Z");
     private static final SheetReader.Located SHEET =
             SheetTrial.read(SheetReader.shippedText("logging-day"), "logging-day.yaml");
@@ -72,8 +74,7 @@ class CapturedTest {
     void cleanBenchesRaiseFewerThanOneFalseAlarmInTwoHundredAndFaultsAreFound() {
         int alarms = 0;
         StringBuilder which = new StringBuilder();
-        int benches = 240;
-        for (int seed = 0; seed < benches; seed++) {
+        for (int seed = 0; seed < BENCHES; seed++) {
             for (Finding f : new SessionWatch().look(reduced(bench(seed)), DAY.plusSeconds(3600))) {
                 if (f.severity() != Finding.Severity.NOTE) {
                     alarms++;
@@ -81,9 +82,9 @@ class CapturedTest {
                 }
             }
         }
-        assertThat(alarms / (double) benches).as(which.toString()).isLessThan(1 / 200.0);
+        assertThat(alarms / (double) BENCHES).as(which.toString()).isLessThan(1 / 200.0);
         int open = 0;
-        for (int seed = 0; seed < 60; seed++) {
+        for (int seed = 0; seed < BENCHES / 4; seed++) {
             open += new SessionWatch()
                             .look(reduced(bench(seed, "open")), DAY).stream()
                                     .anyMatch(f -> f.run() == 1
@@ -92,7 +93,7 @@ class CapturedTest {
                     ? 1
                     : 0;
         }
-        assertThat(open).as("an open lead, of 60").isEqualTo(60);
+        assertThat(open).as("an open lead, of all").isEqualTo(BENCHES / 4);
     }
 
     @Test
@@ -108,7 +109,7 @@ class CapturedTest {
                 "reversed",
                 Set.of("outside its band", "saturated", "shorted"));
         StringBuilder alarms = new StringBuilder();
-        for (long seed = 0; seed < 60; seed++) {
+        for (long seed = 0; seed < BENCHES / 4; seed++) {
             for (String fault : new String[] {"open", "swapped", "reversed", ""}) {
                 Rehearsal r = Rehearsal.of(
                         cabinet,
@@ -135,6 +136,6 @@ class CapturedTest {
                 }
             }
         }
-        assertThat(alarms.toString()).as("on 60 clean benches with 3 runs each").isEmpty();
+        assertThat(alarms.toString()).as("on clean benches with 3 runs each").isEmpty();
     }
 }
