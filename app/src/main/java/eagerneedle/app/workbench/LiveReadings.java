@@ -6,13 +6,18 @@ import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.WindowStatistics;
 import eagerneedle.core.watch.SampleWatch;
-import java.util.HashMap;
+import java.util.Arrays;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 
 /** Live samples as readings by the nominal chain. */
 public final class LiveReadings {
+    private static final int SLOTS = 4096;
+    /** Spreads the bits of a number over all of a long (Knuth's multiplicative hashing); the upper twelve are kept. */
+    private static final long SCATTER = 0x9E3779B97F4A7C15L;
+
+    private static final int BITS = 52;
+
     private static final int FEWEST = 4;
 
     private LiveReadings() {}
@@ -21,20 +26,29 @@ public final class LiveReadings {
     public static Trace trace(Channel channel, RawSamples raw) {
         Chain chain = channel.toChain();
         SampleWatch watch = new SampleWatch(channel.label(), chain, 0);
-        Map<Double, Double> known = new HashMap<>();
+        // Counts come again and again; a map of boxed numbers took half of the time of a frame.
+        double[] seen = new double[SLOTS];
+        double[] known = new double[SLOTS];
+        Arrays.fill(seen, Double.NaN);
         double[] t = new double[raw.size()];
         double[] v = new double[raw.size()];
         int n = 0;
         for (int i = 0; i < raw.size(); i++) {
             if (!watch.beyondReach(raw.values()[i])) {
                 t[n] = raw.time()[i];
-                v[n++] = known.computeIfAbsent(raw.values()[i], chain::indication);
+                double value = raw.values()[i];
+                int slot = (int) (Double.doubleToRawLongBits(value) * SCATTER >>> BITS);
+                if (seen[slot] != value) {
+                    seen[slot] = value;
+                    known[slot] = chain.indication(value);
+                }
+                v[n++] = known[slot];
             }
         }
-        v = java.util.Arrays.copyOf(v, n);
+        v = Arrays.copyOf(v, n);
         return new Trace(
                 channel.label(),
-                java.util.Arrays.copyOf(t, n),
+                Arrays.copyOf(t, n),
                 v,
                 channel.labUnit(),
                 n == 0 ? 0 : chain.stepAt(v[n / 2]),
@@ -47,12 +61,9 @@ public final class LiveReadings {
      */
     public static boolean disturbed(Trace t) {
         double[] v = t.value().clone();
-        java.util.Arrays.sort(v);
+        Arrays.sort(v);
         double median = v[v.length / 2];
-        double[] away = java.util.Arrays.stream(v)
-                .map(x -> Math.abs(x - median))
-                .sorted()
-                .toArray();
+        double[] away = Arrays.stream(v).map(x -> Math.abs(x - median)).sorted().toArray();
         double ordinary = Math.max(1.4826 * away[away.length / 2], t.step());
         return away[away.length - 1] > 7 * ordinary;
     }
@@ -70,7 +81,6 @@ public final class LiveReadings {
             from++;
         }
         return new RawSamples(
-                java.util.Arrays.copyOfRange(raw.time(), from, raw.size()),
-                java.util.Arrays.copyOfRange(raw.values(), from, raw.size()));
+                Arrays.copyOfRange(raw.time(), from, raw.size()), Arrays.copyOfRange(raw.values(), from, raw.size()));
     }
 }

@@ -2,7 +2,12 @@ package eagerneedle.app.workbench;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import eagerneedle.core.chain.Chain;
 import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.sheet.Channel;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.WindowStatistics;
 import java.util.List;
@@ -43,5 +48,29 @@ class LiveReadingsTest {
                 .as("the slope is not significant")
                 .isTrue();
         assertThat(LiveReadings.disturbed(t)).isTrue();
+    }
+
+    /** Far more different counts than are remembered at a time: each still gets the value of its own. */
+    @Test
+    void everyCountIsReadByItsChain() {
+        Sheet sheet = SheetReader.read(SheetReader.shippedText("drying-cabinet"), "test")
+                .sheet();
+        Channel channel = sheet.channels().get("cabinet");
+        Chain chain = channel.toChain();
+        Random r = new Random(5);
+        int n = 30_000;
+        double[] t = new double[n];
+        double[] counts = new double[n];
+        double lowest = chain.converter().lowestCount() + 1;
+        double span = chain.converter().highestCount() - 1 - lowest;
+        for (int i = 0; i < n; i++) {
+            t[i] = i;
+            counts[i] = i % 3 == 0 ? lowest + span * r.nextDouble() : Math.rint(lowest + span * r.nextDouble());
+        }
+        Trace read = LiveReadings.trace(channel, new RawSamples(t, counts));
+        assertThat(read.size()).isGreaterThan(n / 2);
+        for (int i = 0; i < read.size(); i++) {
+            assertThat(read.value()[i]).isEqualTo(chain.indication(counts[(int) read.time()[i]]));
+        }
     }
 }
