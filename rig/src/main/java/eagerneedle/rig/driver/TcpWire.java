@@ -3,6 +3,7 @@ package eagerneedle.rig.driver;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.net.ConnectException;
 import java.net.InetSocketAddress;
 import java.net.Socket;
 
@@ -23,6 +24,10 @@ public final class TcpWire implements Wire {
         Socket s = new Socket();
         try {
             s.connect(new InetSocketAddress(host, port), 1000);
+            if (s.getLocalSocketAddress().equals(s.getRemoteSocketAddress())) {
+                // On a free port of this computer a call can meet itself (RFC 9293, 3.5: simultaneous open).
+                throw new ConnectException("met itself");
+            }
             s.setSoTimeout(TICK_MS);
             s.setTcpNoDelay(true);
         } catch (IOException e) {
