@@ -117,4 +117,17 @@ class UnitCurveTest {
         assertThatThrownBy(() -> fit("v * exp(x)", start("v", q(1, "m")), points))
                 .isInstanceOf(RuntimeException.class);
     }
+
+    /** A program with a wrong factor would be refused, and the fit be right but slow: here it must be taken. */
+    @Test
+    void unitsThatAreNotCoherentAreCompiledToo() {
+        Points points = points(8, "min", "mV", t -> t);
+        Curve careful = (x, p, g) -> {
+            g[0] = 1e3 * x * 60;
+            g[1] = 1e3 * p[0] * 60;
+            return 1e3 * p[0] * x * 60;
+        };
+        Map<String, Quantity> start = start("k", q(0.001, "V/s"));
+        assertThat(UnitCurve.of(Formula.parse("k * x"), start, points, careful)).isPresent();
+    }
 }
