@@ -7,6 +7,7 @@ import eagerneedle.picture.Plot;
 import eagerneedle.picture.PlotPainter;
 import eagerneedle.picture.Surface;
 import eagerneedle.picture.SvgSurface;
+import java.util.function.LongSupplier;
 import javafx.scene.Cursor;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -42,7 +43,7 @@ public class PlotView extends PictureView {
     }
 
     private Plot plot;
-    private TimeSpan span = new TimeSpan(System::nanoTime);
+    private TimeSpan span;
     private double[] heldY;
     private double[] zoomedY;
     private PlotPainter.Frame frame;
@@ -60,7 +61,13 @@ public class PlotView extends PictureView {
     private String empty = "";
 
     public PlotView(String says) {
+        this(says, System::nanoTime);
+    }
+
+    /** @param clock ns, that goes on: turns of the wheel close to each other are one step */
+    PlotView(String says, LongSupplier clock) {
         super(says, null);
+        span = new TimeSpan(clock);
         show(this::paint);
         getStyleClass().add("plot");
         setOnScroll(this::zoom);

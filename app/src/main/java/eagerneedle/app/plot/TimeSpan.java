@@ -18,6 +18,7 @@ final class TimeSpan {
     private final LongSupplier clock;
     private double[] shown;
     private long lastStep;
+    private boolean turning;
 
     /** @param clock ns, that goes on */
     TimeSpan(LongSupplier clock) {
@@ -36,13 +37,14 @@ final class TimeSpan {
     /** Shows another span. Turns of the wheel within a third of a second are one step. */
     void show(double from, double to) {
         long now = clock.getAsLong();
-        if (now - lastStep > ONE_TURN) {
+        if (!turning || now - lastStep > ONE_TURN) {
             before.push(shown == null ? new double[0] : shown);
             if (before.size() > MOST) {
                 before.removeLast();
             }
         }
         lastStep = now;
+        turning = true;
         shown = new double[] {from, to};
         tell();
     }
@@ -52,7 +54,7 @@ final class TimeSpan {
         if (!before.isEmpty()) {
             double[] was = before.pop();
             shown = was.length == 0 ? null : was;
-            lastStep = 0;
+            turning = false;
             tell();
         }
     }
@@ -62,7 +64,7 @@ final class TimeSpan {
         if (shown != null) {
             before.push(shown);
             shown = null;
-            lastStep = 0;
+            turning = false;
             tell();
         }
     }

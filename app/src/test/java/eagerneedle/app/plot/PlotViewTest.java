@@ -25,17 +25,17 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** The plot's gestures in a real window. */
 @ExtendWith(ApplicationExtension.class)
 class PlotViewTest {
     private final List<double[]> moves = new ArrayList<>();
     private PlotView view;
+    private volatile long waited;
 
     @Start
     void start(Stage stage) {
-        view = new PlotView("test");
+        view = new PlotView("test", () -> System.nanoTime() + waited);
         view.emptySays("Nothing yet.");
         Scene scene = new Scene(new BorderPane(view), 700, 420);
         Theme.dress(scene, false);
@@ -216,7 +216,7 @@ class PlotViewTest {
         settle();
         Plot.View once = view.frame().view();
         assertThat(once).isNotEqualTo(whole);
-        WaitForAsyncUtils.sleep(400, java.util.concurrent.TimeUnit.MILLISECONDS);
+        waited = 400_000_000L;
         robot.scroll(2, VerticalDirection.UP);
         settle();
         assertThat(view.frame().view()).isNotEqualTo(once);

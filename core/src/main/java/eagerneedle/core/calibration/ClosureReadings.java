@@ -12,8 +12,8 @@ import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.MatrixUtils;
 import org.hipparchus.linear.QRDecomposition;
+import org.hipparchus.linear.RRQRDecomposition;
 import org.hipparchus.linear.RealMatrix;
-import org.hipparchus.linear.SingularValueDecomposition;
 
 /**
  * Readings of two divided circles stacked on one axis, each interval of the lower against each of the upper.
@@ -31,6 +31,9 @@ import org.hipparchus.linear.SingularValueDecomposition;
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record ClosureReadings(String unit, String mode, double[][] readings) {
     private static final double STANDS_OUT = 4;
+
+    /** Share of what is left of the design below which nothing is left: its entries are 0, 1 and -1. */
+    private static final double RANK = 1e-9;
 
     /**
      * What follows.
@@ -127,7 +130,7 @@ public record ClosureReadings(String unit, String mode, double[][] readings) {
         }
         int dof = rows.size() - p;
         RealMatrix x = dof < 1 ? null : new Array2DRowRealMatrix(rows.toArray(new double[0][]));
-        if (dof < 1 || new SingularValueDecomposition(x).getRank() < p) {
+        if (dof < 1 || new RRQRDecomposition(x).getRank(RANK) < p) {
             throw new FitException(
                     "Too many readings of the closure are missing: the errors of all intervals do not follow "
                             + "from the rest.");

@@ -129,6 +129,15 @@ class ClosureTest {
         for (int i = 0; i < 8; i++) {
             assertThat(s.lower().get(i).value()).isCloseTo(a[i], within(0.2));
         }
+        double[][] apart = read(r, a, b, "rezeroed", 0.05);
+        for (double[] row : apart) {
+            row[3] = Double.NaN;
+            row[7] = Double.NaN;
+        }
+        assertThatThrownBy(() -> new ClosureReadings("arcsec", "rezeroed", apart).solve("c"))
+                .as("48 readings, but two intervals that nothing tells apart")
+                .isInstanceOf(FitException.class)
+                .hasMessageContaining("missing");
         double[][] empty = new double[8][8];
         for (double[] row : empty) {
             java.util.Arrays.fill(row, Double.NaN);

@@ -50,6 +50,7 @@ final class ChainRig implements RigModel {
     private static final class Probe {
         private Channel channel;
         private Chain hidden;
+        private double[] needed;
         private double value;
         private double from;
         private double to;
@@ -91,7 +92,8 @@ final class ChainRig implements RigModel {
         Probe p = new Probe();
         p.channel = channel;
         p.hidden = hidden.chain(channel);
-        double[] needed = channel.needed().orElseGet(p.hidden::reach);
+        p.needed = channel.needed().orElseGet(p.hidden::reach);
+        double[] needed = p.needed;
         p.from = needed[0] + 0.2 * (needed[1] - needed[0]);
         p.to = needed[0] + (0.35 + 0.4 * random.nextDouble()) * (needed[1] - needed[0]);
         p.value = p.from;
@@ -133,7 +135,7 @@ final class ChainRig implements RigModel {
                     || circles != null && p.channel.calibration().divisions() != null) {
                 return;
             }
-            double[] needed = p.channel.needed().orElseGet(p.hidden::reach);
+            double[] needed = p.needed;
             Chain nominal = p.channel.toChain();
             double a = nominal.indication(p.hidden.exactCounts(needed[0]));
             double b = nominal.indication(p.hidden.exactCounts(needed[1]));
@@ -283,7 +285,7 @@ final class ChainRig implements RigModel {
 
     private double counts(String name, int input) {
         Probe p = probes.get(name);
-        double[] needed = p.channel.needed().orElseGet(p.hidden::reach);
+        double[] needed = p.needed;
         double span = needed[1] - needed[0];
         double value = Double.isNaN(p.settling) ? p.value : felt.at(name, p.value);
         if (!Double.isNaN(p.touched)) {
