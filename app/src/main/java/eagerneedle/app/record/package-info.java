@@ -1,2 +1,5 @@
 /** Record: notebook, photographs, report and export. */
+@NullMarked
 package eagerneedle.app.record;
+
+import org.jspecify.annotations.NullMarked;

@@ -2,6 +2,7 @@ package eagerneedle.core.capture;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A schedule of readings at set moments, and what became of each: taken (when, and so how late), skipped, or still to
@@ -20,7 +21,8 @@ public record Prompts(double first, double every, int count, List<Mark> marks) {
      * @param taken when it was taken; null when it was skipped
      * @param value a reading entered by hand afterwards, as written; null when the instrument took it
      */
-    public record Mark(double due, Double taken, String value) {
+    public record Mark(
+            double due, @Nullable Double taken, @Nullable String value) {
         /** How late it was taken, s; NaN when it was skipped. */
         public double late() {
             return taken == null ? Double.NaN : taken - due;

@@ -27,6 +27,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.ToDoubleFunction;
+import org.jspecify.annotations.Nullable;
 
 /** What a call of a function of fits asks for: points, choices, starting values, parameters. */
 final class FitRequests {
@@ -126,7 +127,7 @@ final class FitRequests {
     static Fit fitted(Arguments a) {
         boolean samples = a.value(0) instanceof Value.Signal;
         Trace trace = samples ? a.windowed(0) : null;
-        Points points = samples ? Points.of(trace) : Points.of(a.rows(1), a.rows(0));
+        Points points = trace != null ? Points.of(trace) : Points.of(a.rows(1), a.rows(0));
         String formula = a.words("formula");
         String id = formula.isEmpty() ? a.words("model") : formula;
         Map<String, Quantity> start = start(a);
@@ -160,7 +161,7 @@ final class FitRequests {
     }
 
     /** FitOptions for points that are readings of runs, or samples of a trace. */
-    static FitOptions read(Arguments a, FitOptions choices, Trace trace, String basis) {
+    static FitOptions read(Arguments a, FitOptions choices, @Nullable Trace trace, String basis) {
         if (trace == null) {
             return choices.readOn(a.occasions(0));
         }

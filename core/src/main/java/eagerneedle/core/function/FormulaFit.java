@@ -98,6 +98,7 @@ public final class FormulaFit {
             inOrder.put(n, start.get(n));
         }
         int p = names.size();
+        List<LabUnit> units = inOrder.values().stream().map(Quantity::unit).toList();
         List<Leaf> leaves = new ArrayList<>();
         names.forEach(n -> leaves.add(Leaf.typeA("parameter:" + n, n, "fit", Double.POSITIVE_INFINITY)));
         leaves.add(Leaf.typeA("abscissa:", "abscissa", "fit", Double.POSITIVE_INFINITY));
@@ -107,10 +108,7 @@ public final class FormulaFit {
                 Map<String, Value> seen = new HashMap<>();
                 seen.put("x", new Value.Scalar(Quantity.of(x, 1, points.xUnit(), leaves.get(p))));
                 for (int k = 0; k < p; k++) {
-                    seen.put(
-                            names.get(k),
-                            new Value.Scalar(Quantity.of(
-                                    values[k], 1, start.get(names.get(k)).unit(), leaves.get(k))));
+                    seen.put(names.get(k), new Value.Scalar(Quantity.of(values[k], 1, units.get(k), leaves.get(k))));
                 }
                 if (!(formula.evaluate(Scope.over("fit", seen)) instanceof Value.Scalar s)) {
                     throw new FormulaException(1, "A model gives one quantity at each point.");
@@ -133,6 +131,7 @@ public final class FormulaFit {
         List<Leaf> leaves = new ArrayList<>();
         names.forEach(n -> leaves.add(Leaf.typeA("parameter:" + n, n, "fit", Double.POSITIVE_INFINITY)));
         leaves.add(Leaf.typeA("abscissa:", "abscissa", "fit", Double.POSITIVE_INFINITY));
+        double[][] given = data.stream().map(columns::get).toArray(double[][]::new);
         boolean[] worked = {false};
         return (point, x, parameters, gradient) -> guarded(worked, gradient, () -> {
             Map<String, Value> seen = new HashMap<>();
@@ -142,7 +141,7 @@ public final class FormulaFit {
                         new Value.Scalar(
                                 c == 0
                                         ? Quantity.of(x, 1, LabUnit.ONE, leaves.get(p))
-                                        : Quantity.number(columns.get(data.get(c))[point])));
+                                        : Quantity.number(given[c][point])));
             }
             for (int k = 0; k < p; k++) {
                 seen.put(names.get(k), new Value.Scalar(Quantity.of(parameters[k], 1, LabUnit.ONE, leaves.get(k))));

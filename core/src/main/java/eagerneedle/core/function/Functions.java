@@ -8,6 +8,7 @@ import eagerneedle.core.quantity.Quantity;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
 
 /**
@@ -50,7 +51,7 @@ public final class Functions implements Library {
 
     @Override
     public Value call(String name, Arguments arguments) {
-        return TABLE.get(name).body().apply(arguments);
+        return Objects.requireNonNull(TABLE.get(name), name).body().apply(arguments);
     }
 
     /** The table of functions in docs/formula-language.md, one row a function. */

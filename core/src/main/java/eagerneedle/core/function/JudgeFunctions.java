@@ -99,10 +99,11 @@ final class JudgeFunctions {
                                 "10.080(89) V"),
                 a -> {
                     Routes r = routes(a);
-                    if (r.isRedundant()) {
+                    Quantity mean = r.mean();
+                    if (mean == null) {
                         throw new FormulaException(a.column(), r.sentence());
                     }
-                    return scalar(r.mean());
+                    return scalar(mean);
                 });
         Functions.define(
                 Function.of("birge_ratio", rows("column"))

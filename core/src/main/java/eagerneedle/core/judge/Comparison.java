@@ -9,6 +9,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Straightness;
 import eagerneedle.core.quantity.UnitException;
 import java.util.Locale;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A result against a reference, under all three schools at once. What both share cancels in the difference.
@@ -28,7 +29,7 @@ public record Comparison(
         Quantity reference,
         Coverage coverage,
         double threshold,
-        MonteCarlo drawn) {
+        @Nullable MonteCarlo drawn) {
     /** @throws UnitException when the two are of different kinds */
     public static Comparison of(
             String id, String label, Quantity result, Quantity reference, Coverage coverage, double threshold) {
@@ -36,7 +37,7 @@ public record Comparison(
         return new Comparison(id, label, result, fitting, coverage, threshold, drawn(result.minus(fitting), coverage));
     }
 
-    private static MonteCarlo drawn(Quantity difference, Coverage coverage) {
+    private static @Nullable MonteCarlo drawn(Quantity difference, Coverage coverage) {
         if (Straightness.of(difference)) {
             return null;
         }
@@ -77,7 +78,7 @@ public record Comparison(
         return limits(result).overlap(limits(reference));
     }
 
-    private String byDraws(String unit) {
+    private String byDraws(MonteCarlo drawn, String unit) {
         if (drawn.undefined() > 0) {
             return "No verdict: " + Character.toLowerCase(drawn.remark().charAt(0))
                     + drawn.remark().substring(1);
@@ -134,7 +135,7 @@ public record Comparison(
         return switch (school) {
             case STANDARD ->
                 drawn != null
-                        ? byDraws(unit)
+                        ? byDraws(drawn, unit)
                         : ("%s %s %s: the difference %s%s is %.2f combined standard uncertainties (limit of "
                                         + "agreement %.2f).")
                                 .formatted(

@@ -44,7 +44,7 @@ public record Repeated(Quantity mean, double birge, boolean overdispersed) {
         List<Quantity> v = values.stream().map(q -> q.to(unit)).toList();
         Map<Leaf, Integer> times = new HashMap<>();
         v.forEach(q -> q.contributions().keySet().forEach(l -> times.merge(l, 1, Integer::sum)));
-        Predicate<Leaf> own = l -> times.get(l) == 1;
+        Predicate<Leaf> own = l -> times.getOrDefault(l, 0) == 1;
         double[] w =
                 v.stream().mapToDouble(q -> Math.pow(q.keeping(own).u(), -2)).toArray();
         double total = Arrays.stream(w).sum();

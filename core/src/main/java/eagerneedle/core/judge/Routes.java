@@ -8,6 +8,7 @@ import java.util.List;
 import org.hipparchus.distribution.continuous.ChiSquaredDistribution;
 import org.hipparchus.linear.MatrixUtils;
 import org.hipparchus.linear.RealMatrix;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Several routes to one quantity: whether they agree, what they give together, and which one stands out.
@@ -26,8 +27,8 @@ import org.hipparchus.linear.RealMatrix;
 public record Routes(
         List<String> labels,
         List<Quantity> values,
-        Quantity mean,
-        double[] weights,
+        @Nullable Quantity mean,
+        double @Nullable [] weights,
         double chiSquare,
         List<Integer> redundant) {
     /** @throws IllegalArgumentException for fewer than two routes or a route without uncertainty */

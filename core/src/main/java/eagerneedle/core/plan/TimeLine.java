@@ -40,7 +40,7 @@ public record TimeLine(List<Slot> slots, double total) {
         List<Task> open = new ArrayList<>(tasks);
         double handsFree = 0;
         while (!open.isEmpty()) {
-            Task next = null;
+            Task next = open.get(0);
             double at = Double.POSITIVE_INFINITY;
             for (Task t : open) {
                 if (end.keySet().containsAll(t.after())) {
@@ -49,9 +49,10 @@ public record TimeLine(List<Slot> slots, double total) {
                     double start = t.hands() ? Math.max(ready, handsFree) : ready;
                     boolean first = start < at - 1e-9
                             || start < at + 1e-9
-                                    && next != null
                                     && (!t.hands() && next.hands()
-                                            || t.hands() == next.hands() && tail.get(t.id()) > tail.get(next.id()));
+                                            || t.hands() == next.hands()
+                                                    && tail.getOrDefault(t.id(), 0.0)
+                                                            > tail.getOrDefault(next.id(), 0.0));
                     if (first) {
                         next = t;
                         at = start;

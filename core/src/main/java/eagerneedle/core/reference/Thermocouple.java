@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Thermocouple reference functions on ITS-90 for types B, E, J, K, N, R, S and T (NIST Monograph 175, IEC 60584-1).
@@ -31,7 +32,7 @@ public final class Thermocouple {
 
     private static final Map<String, Thermocouple> TYPES = read();
 
-    private record Piece(double from, double to, double[] coefficients, double[] exponential) {}
+    private record Piece(double from, double to, double[] coefficients, double @Nullable [] exponential) {}
 
     private final String type;
     private final List<Piece> pieces = new ArrayList<>();
@@ -59,8 +60,8 @@ public final class Thermocouple {
         Map<String, Thermocouple> types = new TreeMap<>();
         try (BufferedReader in = new BufferedReader(new InputStreamReader(
                 Thermocouple.class.getResourceAsStream("thermocouples.txt"), StandardCharsets.UTF_8))) {
-            Thermocouple current = null;
-            double[] range = null;
+            Thermocouple current = new Thermocouple("");
+            double[] range = {};
             for (String line = in.readLine(); line != null; line = in.readLine()) {
                 if (line.startsWith("#")) {
                     continue;

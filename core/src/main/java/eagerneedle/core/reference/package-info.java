@@ -3,4 +3,7 @@
  * Hart), moist air (CIPM-2007). Each takes and gives quantities, with exact derivatives, and refuses arguments outside
  * its published range.
  */
+@NullMarked
 package eagerneedle.core.reference;
+
+import org.jspecify.annotations.NullMarked;

@@ -10,14 +10,18 @@ import java.util.List;
  *
  * <p>Optimal partitioning by dynamic programming (Jackson et al. 2005, IEEE Signal Processing Letters 12, 105) of the
  * residual sum of squares of the pieces, starts that can never win again dropped on the way (Killick et al. 2012), each
- * new piece costing {@code penalty} times the noise variance times ln n. The noise is taken from third differences,
- * which no parabola disturbs, by their median absolute value. The sums of squares come from running moments, so that a
- * piece costs the same however long it is. Traces longer than {@value #MOST} samples are searched on every m-th sample.
+ * new piece costing {@code penalty} times the noise variance times ln n. A piece that grows only gets worse, so that
+ * what a start cost when it was last looked at is the least it can cost now: it is looked at again only where that
+ * could still win, and the start that won at the sample before is looked at first. The noise is taken from third
+ * differences, which no parabola disturbs, by their median absolute value. The sums of squares come from running
+ * moments, so that a piece costs the same however long it is. Traces longer than {@value #MOST} samples are searched on
+ * every m-th sample.
  */
 public final class Segmentation {
     private static final int MOST = 300;
     private static final int SHORTEST = 5;
     private static final double PENALTY = 12;
+    private static final int BETWEEN_CLEANINGS = 8;
 
     private Segmentation() {}
 
@@ -59,24 +63,33 @@ public final class Segmentation {
         Arrays.fill(best, Double.POSITIVE_INFINITY);
         best[0] = -penalty;
         int[] starts = new int[m + 1];
-        double[] without = new double[m + 1];
+        double[] least = new double[m + 1];
         int alive = 0;
         for (int end = SHORTEST; end <= m; end++) {
-            starts[alive++] = end - SHORTEST;
-            for (int s = 0; s < alive; s++) {
+            starts[alive] = end - SHORTEST;
+            least[alive++] = best[end - SHORTEST];
+            int likely = Math.max(0, Arrays.binarySearch(starts, 0, alive, previous[end - 1]));
+            for (int k = -1; k < alive; k++) {
+                int s = k < 0 ? likely : k;
+                if (least[s] + penalty > best[end]) {
+                    continue;
+                }
                 int start = starts[s];
-                without[s] = best[start] == Double.POSITIVE_INFINITY
-                        ? best[start]
-                        : best[start] + moments.residualSquares(start, end);
-                if (without[s] + penalty < best[end]) {
-                    best[end] = without[s] + penalty;
+                least[s] = best[start] + moments.residualSquares(start, end);
+                double whole = least[s] + penalty;
+                if (whole < best[end] || whole == best[end] && start < previous[end]) {
+                    best[end] = whole;
                     previous[end] = start;
                 }
             }
+            if (end % BETWEEN_CLEANINGS != 0) {
+                continue;
+            }
             int kept = 0;
             for (int s = 0; s < alive; s++) {
-                if (without[s] <= best[end] || end - starts[s] < 2 * SHORTEST) {
-                    starts[kept++] = starts[s];
+                if (least[s] <= best[end] || end - starts[s] < 2 * SHORTEST) {
+                    starts[kept] = starts[s];
+                    least[kept++] = least[s];
                 }
             }
             alive = kept;

@@ -2,6 +2,7 @@ package eagerneedle.core.trace;
 
 import java.util.Arrays;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The noise of samples that are alike from one to the next, told from the residuals of a fit.
@@ -23,7 +24,7 @@ import java.util.Optional;
  * @param ripple n values of the ripple that was found, or null
  * @param n number of samples
  */
-public record SerialNoise(double[] coefficients, double innovation, double dof, double[] ripple, int n) {
+public record SerialNoise(double[] coefficients, double innovation, double dof, double @Nullable [] ripple, int n) {
     private static final int HIGHEST = 12;
     private static final double NEARLY_A_WALK = 0.999;
     private static final double FEW_PIECES = 4;

@@ -4,4 +4,7 @@
  * <p>{@link eagerneedle.core.trace.Trace} is the door. Times are in seconds from the start of the run, values in the
  * trace's unit.
  */
+@NullMarked
 package eagerneedle.core.trace;
+
+import org.jspecify.annotations.NullMarked;

@@ -2,6 +2,7 @@ package eagerneedle.store.delimited;
 
 import java.time.Instant;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Columns of numbers that were brought in from elsewhere.
@@ -14,7 +15,12 @@ import java.util.List;
  * @param remarks what was passed over or decided while reading, one sentence each
  */
 public record Table(
-        List<String> names, List<String> units, double[][] columns, int clock, Instant start, List<String> remarks) {
+        List<String> names,
+        List<String> units,
+        double[][] columns,
+        int clock,
+        @Nullable Instant start,
+        List<String> remarks) {
     public Table {
         names = List.copyOf(names);
         units = List.copyOf(units);
