@@ -1,8 +1,13 @@
 package eagerneedle.app.command;
 
+import eagerneedle.core.reduce.SheetTrial;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.SheetException;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.FileName;
+import java.io.PrintWriter;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -11,8 +16,10 @@ import picocli.CommandLine.Spec;
 
 @Command(
         name = "check",
-        description = "Checks a method sheet; says the first thing that is wrong, with line and column.")
+        description = "Checks a method sheet; says everything that is wrong, each with line, column and the place.")
 final class CheckCommand implements Callable<Integer> {
+    private static final int WIDEST = 110;
+
     @Parameters(paramLabel = "SHEET")
     private Path sheet;
 
@@ -21,12 +28,43 @@ final class CheckCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        SheetReader.Located s = Sessions.sheet(sheet);
-        spec.commandLine()
-                .getOut()
-                .println(FileName.of(sheet) + ": good. " + s.sheet().inputs().size() + " inputs, "
-                        + s.sheet().captures().size() + " captures, "
-                        + s.sheet().results().size() + " results.");
-        return NeedleCommand.GOOD;
+        String text = Sessions.text(sheet);
+        SheetReader.Looked looked = SheetTrial.look(text, FileName.of(sheet));
+        if (looked.problems().isEmpty()) {
+            Sheet s = looked.located().orElseThrow().sheet();
+            spec.commandLine()
+                    .getOut()
+                    .println(FileName.of(sheet) + ": good. " + s.inputs().size() + " inputs, "
+                            + s.captures().size() + " captures, "
+                            + s.results().size() + " results.");
+            return NeedleCommand.GOOD;
+        }
+        PrintWriter err = spec.commandLine().getErr();
+        List<String> lines = text.lines().toList();
+        for (SheetException p : looked.problems()) {
+            err.println(p.getMessage());
+            if (p.line() >= 1 && p.line() <= lines.size()) {
+                err.print(shown(lines.get(p.line() - 1), p.column()));
+            }
+        }
+        if (looked.problems().size() > 1) {
+            err.println(looked.problems().size() + " problems."
+                    + (looked.located().isEmpty() ? " What the entries say is looked at once these are mended." : ""));
+        }
+        err.flush();
+        return NeedleCommand.BAD_INPUT;
+    }
+
+    /** The line and, where the place in it is known, a caret below; of a long line the part around it. */
+    private static String shown(String line, int column) {
+        int margin = line.length() - line.stripLeading().length();
+        int at = Math.min(Math.max(0, column - 1), line.length());
+        int from = Math.max(margin, Math.min(at - WIDEST / 2, line.length() - WIDEST));
+        int to = Math.min(line.length(), from + WIDEST);
+        String before = from > margin ? "…" : "";
+        String part = before + line.substring(from, to).replace('\t', ' ') + (to < line.length() ? "…" : "");
+        String caret =
+                column < 1 || at < margin ? "" : "    " + " ".repeat(before.length() + at - from) + "^%n".formatted();
+        return "    %s%n".formatted(part) + caret;
     }
 }

@@ -15,8 +15,13 @@ final class Sessions {
 
     /** A sheet from a file, checked. */
     static SheetReader.Located sheet(Path file) {
+        return SheetTrial.read(text(file), FileName.of(file));
+    }
+
+    /** The text of a sheet. */
+    static String text(Path file) {
         try {
-            return SheetTrial.read(Files.readString(file), FileName.of(file));
+            return Files.readString(file);
         } catch (MalformedInputException e) {
             throw new SheetException(FileName.of(file), 0, 0, "this is not a text file; a sheet is YAML in UTF-8.", e);
         } catch (IOException e) {

@@ -16,6 +16,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -48,7 +49,9 @@ class CommandLineTest {
     private void refused(Said said, String why) {
         assertThat(said.status()).isEqualTo(2);
         assertThat(said.err()).contains(why).doesNotContain("\tat ").doesNotContain("Exception");
-        assertThat(said.err().strip().lines().count()).isEqualTo(1);
+        assertThat(said.err().strip().lines().filter(l -> !l.startsWith("    ")).count())
+                .as("one sentence, and perhaps the place it speaks of")
+                .isEqualTo(1);
         assertThat(said.out()).isEmpty();
     }
 
@@ -288,7 +291,20 @@ class CommandLineTest {
         assertThat(needle("check", sheet).out()).contains("good");
         Files.writeString(
                 sheet, SheetReader.shippedText("baggage-chute").replace("slope(fall_line)", "slope(fall_lin)"));
-        refused(needle("check", sheet), "did you mean fall_line?");
+        Said one = needle("check", sheet);
+        assertThat(one.status()).isEqualTo(2);
+        List<String> lines = one.err().lines().toList();
+        assertThat(lines).hasSize(3);
+        assertThat(lines.get(0)).contains("did you mean fall_line?");
+        assertThat(lines.get(1)).startsWith("    g_eff: {label: slope of the line");
+        assertThat(lines.get(1).substring(lines.get(2).indexOf('^'))).startsWith("fall_lin)");
+        Files.writeString(
+                sheet,
+                SheetReader.shippedText("baggage-chute")
+                        .replace("slope(fall_line)", "slope(fall_lin)")
+                        .replace("device: ranger", "device: rangr"));
+        assertThat(needle("check", sheet).err())
+                .contains("did you mean ranger?", "did you mean fall_line?", "2 problems.");
         refused(needle("check", folder.resolve("none.yaml")), "no such file");
         Files.write(sheet, new byte[] {(byte) 0xFF, (byte) 0xFE, 0, 1});
         refused(needle("check", sheet), "not a text file");

@@ -21,16 +21,17 @@ expression
 
 argument : (NAME ':')? expression ;
 
-QUANTITY : NUMBER ('(' DIGIT+ ('.' DIGIT*)? ')')? EXPONENT? (BLANK* PLUSMINUS BLANK* NUMBER EXPONENT?)? (BLANK* UNIT)?
-         | '(' BLANK* '-'? NUMBER EXPONENT? BLANK* PLUSMINUS BLANK* NUMBER EXPONENT? BLANK* ')' EXPONENT? (BLANK* UNIT)? ;
+QUANTITY : NUMBER ('(' DIGIT+ ('.' DIGIT*)? ')')? EXPONENT? (BLANK* PLUSMINUS BLANK* NUMBER EXPONENT?)? (BLANK* UNIT | BLANK+ PER)?
+         | '(' BLANK* '-'? NUMBER EXPONENT? BLANK* PLUSMINUS BLANK* NUMBER EXPONENT? BLANK* ')' EXPONENT? (BLANK* UNIT | BLANK+ PER)? ;
 NAME     : LETTER (LETTER | DIGIT | '_')* ;
-TEXT     : '"' ~["\r\n]* '"' ;
+TEXT     : '"' ~["\r\n]* '"' | '\'' ~['\r\n]* '\'' ;
 SPACE    : [ \t\r\n]+ -> skip ;
 
 fragment NUMBER   : DIGIT+ ('.' DIGIT*)? | '.' DIGIT+ ;
 fragment PLUSMINUS : '±' | '+/-' ;
 fragment EXPONENT : [eE] [+-]? DIGIT+ ;
 fragment UNIT     : ATOM ([·/*] ATOM)* ;
+fragment PER      : '1/' UNIT ;
 fragment ATOM     : (LETTER | [°%]) (LETTER | [°%])* ('^' '-'? DIGIT+ | [⁻⁰¹²³⁴⁵⁶⁷⁸⁹]+)? ;
 fragment BLANK    : [ \t] ;
 fragment LETTER   : [\p{L}] ;

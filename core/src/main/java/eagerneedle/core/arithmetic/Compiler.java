@@ -1,14 +1,15 @@
 package eagerneedle.core.arithmetic;
 
+import eagerneedle.core.formula.Constants;
 import eagerneedle.core.formula.Elementary;
 import eagerneedle.core.formula.Expr;
-import eagerneedle.core.formula.Formula;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * Turns syntax trees into nodes: every value once, however often it is written, constants worked out beforehand, and
@@ -61,8 +62,8 @@ final class Compiler {
             return literal(l.reading());
         } else if (e instanceof Expr.Name n) {
             Node named = names.get(n.name());
-            Double number = Formula.CONSTANTS.get(n.name());
-            return named != null ? keep(named) : number != null ? constant(number) : NONE;
+            Optional<Double> number = Constants.number(n.name());
+            return named != null ? keep(named) : number.isPresent() ? constant(number.get()) : NONE;
         } else if (e instanceof Expr.Prefix p && !p.op().equals("not")) {
             int a = value(p.operand());
             return a == NONE || p.op().equals("+") ? a : step(Op.NEGATE, a, NONE);

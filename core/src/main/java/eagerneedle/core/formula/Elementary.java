@@ -17,6 +17,7 @@ public enum Elementary {
     EXP(Math::exp, Math::exp, "exp(x)", Takes.NUMBER),
     LN(Math::log, x -> 1 / x, "1 / x", Takes.NUMBER),
     LOG10(Math::log10, x -> 1 / (x * Math.log(10)), "1 / (x * ln(10))", Takes.NUMBER),
+    LOG2(Elementary::log2, x -> 1 / (x * Math.log(2)), "1 / (x * ln(2))", Takes.NUMBER),
     SINH(Math::sinh, Math::cosh, "cosh(x)", Takes.NUMBER),
     COSH(Math::cosh, Math::sinh, "sinh(x)", Takes.NUMBER),
     TANH(Math::tanh, x -> 1 - Math.tanh(x) * Math.tanh(x), "1 - tanh(x)^2", Takes.NUMBER);
@@ -52,7 +53,7 @@ public enum Elementary {
     public boolean isSmooth() {
         return switch (this) {
             case SIN, COS, ATAN, EXP, SINH, COSH, TANH -> true;
-            case TAN, ASIN, ACOS, LN, LOG10 -> false;
+            case TAN, ASIN, ACOS, LN, LOG10, LOG2 -> false;
         };
     }
 
@@ -87,6 +88,15 @@ public enum Elementary {
         }
         boolean angle = this == ASIN || this == ACOS || this == ATAN;
         return x.through(f, angle ? LabUnit.RADIAN : LabUnit.ONE, Double.isFinite(d) ? d : 0);
+    }
+
+    /** Exact for whole powers of two. */
+    private static double log2(double x) {
+        if (!(x >= Double.MIN_NORMAL) || Double.isInfinite(x)) {
+            return Math.log(x) / Math.log(2);
+        }
+        int exponent = Math.getExponent(x);
+        return exponent + Math.log(x / Math.scalb(1.0, exponent)) / Math.log(2);
     }
 
     public static Quantity power(Quantity base, Quantity exponent) {

@@ -4,7 +4,9 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.UnitException;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.function.BinaryOperator;
 import org.hipparchus.exception.MathRuntimeException;
 
@@ -68,15 +70,20 @@ public final class Evaluator {
     }
 
     private Value name(Expr.Name n) {
-        Value v = scope.lookup(n.name()).orElse(null);
-        if (v == null && Formula.CONSTANTS.containsKey(n.name())) {
-            v = new Value.Scalar(Quantity.number(Formula.CONSTANTS.get(n.name())));
-        }
+        Value v = scope.lookup(n.name())
+                .or(() -> Constants.of(n.name()).map(Value.Scalar::new))
+                .orElse(null);
         if (v == null) {
             throw new FormulaException(
-                    n.column(), "The name " + n.name() + " is not known" + NearName.hint(n.name(), scope.names()));
+                    n.column(), "The name " + n.name() + " is not known" + NearName.hint(n.name(), known()));
         }
         return v;
+    }
+
+    private Set<String> known() {
+        Set<String> known = new LinkedHashSet<>(scope.names());
+        known.addAll(Constants.names());
+        return known;
     }
 
     private Value prefix(Expr.Prefix p) {

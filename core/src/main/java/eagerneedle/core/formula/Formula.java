@@ -26,9 +26,6 @@ import org.antlr.v4.runtime.Token;
  * @param expression its syntax tree
  */
 public record Formula(String text, String defines, Expr expression) {
-    /** Names that stand for a number wherever nothing else has them. */
-    public static final Map<String, Double> CONSTANTS = Map.of("pi", Math.PI, "e", Math.E);
-
     /** Formulas met before: a sheet's are the same in every run, and those of default arguments in every call. */
     private static final Map<String, Formula> KNOWN = new ConcurrentHashMap<>();
 
@@ -114,12 +111,14 @@ public record Formula(String text, String defines, Expr expression) {
     /** Spells "and" and "or" as single signs in place, so that "x < 3 and y > 2" has no unit called "and". */
     private static String withSigns(String text) {
         StringBuilder b = new StringBuilder(text);
-        boolean quoted = false;
+        char quote = 0;
         for (int i = 0; i < b.length(); i++) {
-            quoted ^= b.charAt(i) == '"';
-            if (!quoted && word(b, i, "and")) {
+            char c = b.charAt(i);
+            boolean mark = quote == 0 ? c == '"' || c == '\'' : c == quote;
+            quote = !mark ? quote : quote == 0 ? c : 0;
+            if (quote == 0 && word(b, i, "and")) {
                 b.replace(i, i + 3, "&  ");
-            } else if (!quoted && word(b, i, "or")) {
+            } else if (quote == 0 && word(b, i, "or")) {
                 b.replace(i, i + 2, "| ");
             }
         }

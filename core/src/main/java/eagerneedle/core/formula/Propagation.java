@@ -72,7 +72,7 @@ public record Propagation(List<Term> terms, Map<String, Double> exponents) {
 
     /** Collects the powers of what a product holds; false when it is no product of powers. */
     private static boolean powers(Expr e, double power, Map<String, Double> into) {
-        if (e instanceof Expr.Name n && Formula.CONSTANTS.containsKey(n.name())
+        if (e instanceof Expr.Name n && Constants.has(n.name())
                 || e instanceof Expr.Literal l && l.reading().u() == 0) {
             return true;
         }
@@ -165,7 +165,7 @@ public record Propagation(List<Term> terms, Map<String, Double> exponents) {
     }
 
     private static void atoms(Expr e, Map<String, Expr> into) {
-        if (e instanceof Expr.Name n && !Formula.CONSTANTS.containsKey(n.name())
+        if (e instanceof Expr.Name n && !Constants.has(n.name())
                 || opaque(e)
                 || e instanceof Expr.Literal l && l.reading().u() > 0) {
             into.put(Spelling.of(e), e);

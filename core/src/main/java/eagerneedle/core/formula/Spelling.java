@@ -15,7 +15,8 @@ public final class Spelling {
         if (e instanceof Expr.Literal l) {
             return l.text();
         } else if (e instanceof Expr.Text t) {
-            return '"' + t.text() + '"';
+            char quote = t.text().indexOf('"') < 0 ? '"' : '\'';
+            return quote + t.text() + quote;
         } else if (e instanceof Expr.Name n) {
             return n.name();
         } else if (e instanceof Expr.Call c) {

@@ -6,6 +6,7 @@ import eagerneedle.core.fit.CurveFit;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.fit.Model;
 import eagerneedle.core.fit.NumberedCurve;
+import eagerneedle.core.formula.Constants;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.NearName;
@@ -54,7 +55,7 @@ public final class FormulaFit {
         }
         Set<String> parameters = new LinkedHashSet<>(model.names());
         parameters.removeAll(columns.keySet());
-        parameters.removeIf(n -> Formula.CONSTANTS.containsKey(n) && !start.containsKey(n));
+        parameters.removeIf(n -> Constants.has(n) && !start.containsKey(n));
         List<String> names = List.copyOf(parameters);
         if (names.isEmpty()) {
             throw new FormulaException(1, "The model has no parameters: all its names are columns.");
@@ -85,7 +86,7 @@ public final class FormulaFit {
      */
     public static Model model(Formula formula, Map<String, Quantity> start) {
         List<String> names = formula.names().stream()
-                .filter(n -> !n.equals("x") && (!Formula.CONSTANTS.containsKey(n) || start.containsKey(n)))
+                .filter(n -> !n.equals("x") && (!Constants.has(n) || start.containsKey(n)))
                 .toList();
         Map<String, Quantity> inOrder = new LinkedHashMap<>();
         for (String n : names) {

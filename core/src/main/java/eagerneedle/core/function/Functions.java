@@ -28,6 +28,7 @@ public final class Functions implements Library {
 
     static {
         BasicFunctions.define();
+        RoundingFunctions.define();
         StatisticsFunctions.define();
         TraceFunctions.define();
         FitFunctions.define();

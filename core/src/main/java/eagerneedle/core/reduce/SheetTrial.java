@@ -10,13 +10,24 @@ import eagerneedle.core.sheet.SheetException;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
 
 /**
  * Tries a sheet on its own planned values: a unit that does not fit, or a value outside a function's domain, shows
  * here.
  */
 public final class SheetTrial {
-    private SheetTrial() {}
+    private final SheetReader.Located located;
+    private final Reduction plan;
+    private final List<SheetException> found;
+
+    private SheetTrial(SheetReader.Located located, String text, List<SheetException> found) {
+        this.located = located;
+        this.found = found;
+        plan = new Reducer(located, (run, channel) -> RawSamples.NONE)
+                .plan(Session.start(text, located.sheet().title(), Instant.EPOCH));
+    }
 
     /**
      * Reads a sheet and computes its predicted results.
@@ -24,22 +35,38 @@ public final class SheetTrial {
      * @throws SheetException for the first thing that is wrong, with file, line and column
      */
     public static SheetReader.Located read(String text, String file) {
-        SheetReader.Located located = SheetReader.read(text, file);
-        Reduction plan = new Reducer(located, (run, channel) -> RawSamples.NONE)
-                .plan(Session.start(text, located.sheet().title(), Instant.EPOCH));
+        SheetReader.Looked looked = look(text, file);
+        if (!looked.problems().isEmpty()) {
+            throw looked.problems().get(0);
+        }
+        return looked.located().orElseThrow();
+    }
+
+    /** Reads a sheet, tries it where it is well-formed, and keeps everything that is wrong with it. */
+    public static SheetReader.Looked look(String text, String file) {
+        SheetReader.Looked looked = SheetReader.look(text, file);
+        if (!looked.problems().isEmpty() || looked.located().isEmpty()) {
+            return looked;
+        }
+        List<SheetException> found = new ArrayList<>();
+        new SheetTrial(looked.located().get(), text, found).all();
+        return new SheetReader.Looked(looked.located(), SheetReader.Looked.sorted(found));
+    }
+
+    private void all() {
         for (String name : located.sheet().results().keySet()) {
             String problem = plan.outcome(name).problem();
-            if (problem != null && problem.startsWith(file)) {
-                throw new SheetException(problem);
+            if (problem != null && problem.startsWith(located.file())) {
+                found.add(SheetException.placed(problem));
             }
         }
         for (Reduction.CheckOutcome check : plan.checks()) {
             // A column that rests on samples has no rows in a plan, and what is asked of it cannot be tried.
             boolean onSamples = Formula.parse(check.check().formula()).names().stream()
                     .anyMatch(n -> n.contains(".") && plan.column(n).isEmpty());
-            if (check.problem() != null && !onSamples) {
+            if (check.problem() != null && !check.problem().startsWith(located.file()) && !onSamples) {
                 int i = located.sheet().checks().indexOf(check.check());
-                throw located.problem("/checks/" + i + "/formula", 1, check.problem());
+                found.add(located.problem("/checks/" + i + "/formula", 1, check.problem()));
             }
         }
         for (int i = 0; i < located.sheet().comparisons().size(); i++) {
@@ -49,45 +76,44 @@ public final class SheetTrial {
             if (result.isPresent()
                     && reference.isPresent()
                     && !result.get().unit().fits(reference.get().unit())) {
-                throw located.problem(
+                found.add(located.problem(
                         "/comparisons/" + i + "/reference",
                         1,
                         c.result() + " in " + result.get().unit().named() + " cannot be compared with " + c.reference()
-                                + " in " + reference.get().unit().named() + ".");
+                                + " in " + reference.get().unit().named() + "."));
             }
         }
         for (int i = 0; i < located.sheet().pictures().size(); i++) {
-            picture(located, plan, i, located.sheet().pictures().get(i));
+            picture(i, located.sheet().pictures().get(i));
         }
-        located.sheet().channels().forEach((name, channel) -> references(located, plan, name, channel));
-        return located;
+        located.sheet().channels().forEach(this::references);
     }
 
     /** Axes in units that what is drawn fits, and fits that are fits. */
-    private static void picture(SheetReader.Located located, Reduction plan, int at, Sheet.Picture p) {
+    private void picture(int at, Sheet.Picture p) {
         for (Sheet.PictureLine line : p.lines()) {
             String[][] axes = {{line.x(), p.xUnit(), "x_unit"}, {line.y(), p.yUnit(), "y_unit"}};
             for (String[] axis : axes) {
                 var rows = plan.column(axis[0]);
                 if (axis[1] != null && !rows.isEmpty() && !rows.get(0).unit().fits(LabUnit.parse(axis[1]))) {
-                    throw located.problem(
+                    found.add(located.problem(
                             "/pictures/" + at + "/" + axis[2],
                             1,
                             axis[0] + " in " + rows.get(0).unit().named() + " cannot be drawn in "
-                                    + LabUnit.parse(axis[1]).named() + ".");
+                                    + LabUnit.parse(axis[1]).named() + "."));
                 }
             }
             var fit = line.fit() == null ? null : plan.outcome(line.fit());
             if (fit != null && fit.problem() == null && !(fit.value() instanceof Value.Fitted)) {
-                throw located.problem(
+                found.add(located.problem(
                         "/pictures/" + at,
                         1,
-                        line.fit() + " is drawn as a fit, but is " + fit.value().described() + ".");
+                        line.fit() + " is drawn as a fit, but is " + fit.value().described() + "."));
             }
         }
     }
 
-    private static void references(SheetReader.Located located, Reduction plan, String name, Channel channel) {
+    private void references(String name, Channel channel) {
         if (channel.calibration() == null) {
             return;
         }
@@ -105,7 +131,8 @@ public final class SheetTrial {
                             .unit()
                             .convert(0, channel.labUnit());
                 } catch (IllegalArgumentException e) {
-                    throw located.problem("/channels/" + name + "/calibration/" + part + "/" + i, 1, e.getMessage());
+                    found.add(
+                            located.problem("/channels/" + name + "/calibration/" + part + "/" + i, 1, e.getMessage()));
                 }
             }
         });

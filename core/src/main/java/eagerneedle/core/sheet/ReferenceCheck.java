@@ -21,7 +21,7 @@ final class ReferenceCheck {
         this.check = check;
     }
 
-    /** @throws SheetException for the first thing that is not there */
+    /** Keeps everything that is not there. */
     void all() {
         Set<String> known = new LinkedHashSet<>(sheet.inputs().keySet());
         known.addAll(sheet.results().keySet());
@@ -49,7 +49,7 @@ final class ReferenceCheck {
                 try {
                     Formula.parse(side);
                 } catch (FormulaException e) {
-                    throw located.problem(p, start + e.column() - 1, e.getMessage());
+                    check.problem(p, start + e.column() - 1, e.getMessage());
                 }
                 at += side.length() + 1;
             }
@@ -73,7 +73,8 @@ final class ReferenceCheck {
                 Sheet.PictureLine line = picture.lines().get(k);
                 String at = pointer + "/" + i + (several ? "/lines/" + k : "");
                 if (line.x() == null || line.y() == null) {
-                    throw located.problem(at, 1, "a picture needs its 'x' and 'y', or 'lines' that have them.");
+                    check.problem(at, 1, "a picture needs its 'x' and 'y', or 'lines' that have them.");
+                    continue;
                 }
                 check.names(at + "/x", line.x(), columns);
                 check.names(at + "/y", line.y(), columns);
@@ -103,7 +104,7 @@ final class ReferenceCheck {
                 known.addAll(capture.channels());
                 check.names(p, text, known);
             } else {
-                throw located.problem(
+                check.problem(
                         p, 1, "there is no input, result, window or quantity " + key + NearName.hint(key, everything));
             }
         });

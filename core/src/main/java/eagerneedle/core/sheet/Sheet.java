@@ -129,6 +129,10 @@ public record Sheet(
 
     /** A task of the time line; {@code hands} when somebody has to be at it. */
     public record Task(String id, String label, double minutes, List<String> after, Boolean hands) {
+        public Task {
+            after = after == null ? List.of() : List.copyOf(after);
+        }
+
         public TimeLine.Task toTask() {
             return new TimeLine.Task(id, label, minutes, after, hands == null || hands);
         }

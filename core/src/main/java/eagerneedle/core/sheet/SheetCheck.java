@@ -4,6 +4,7 @@ import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.chain.Converter;
 import eagerneedle.core.chain.Link;
 import eagerneedle.core.chain.Stage;
+import eagerneedle.core.formula.Constants;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.NearName;
@@ -11,11 +12,13 @@ import eagerneedle.core.formula.Written;
 import eagerneedle.core.plan.TimeLine;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 
 /**
@@ -23,17 +26,17 @@ import java.util.Set;
  * read.
  */
 final class SheetCheck {
-    private static final Set<String> CONSTANTS = Set.of("pi", "e");
     private final SheetReader.Located located;
     private final Sheet sheet;
+    private final List<SheetException> found = new ArrayList<>();
 
     private SheetCheck(SheetReader.Located located) {
         this.located = located;
         this.sheet = located.sheet();
     }
 
-    /** @throws SheetException for the first thing that is wrong */
-    static void check(SheetReader.Located located) {
+    /** Everything that is wrong, in the order in which it was found; empty for a good sheet. */
+    static List<SheetException> check(SheetReader.Located located) {
         SheetCheck c = new SheetCheck(located);
         c.readings("inputs", located.sheet().inputs());
         c.readings("planned", located.sheet().planned());
@@ -43,6 +46,12 @@ final class SheetCheck {
         c.planning();
         c.formulas();
         new ReferenceCheck(located, c).all();
+        return c.found;
+    }
+
+    /** Keeps a problem at an entry, {@code column} characters into it. */
+    void problem(String pointer, int column, String message) {
+        found.add(located.problem(pointer, column, message));
     }
 
     private void readings(String section, Map<String, Sheet.Input> inputs) {
@@ -58,7 +67,7 @@ final class SheetCheck {
             int at = before ? i : i - sheet.prepare().size();
             String id = (before ? sheet.prepare() : sheet.finish()).get(at).id();
             if (!seen.add(id)) {
-                throw located.problem(
+                problem(
                         (before ? "/prepare/" : "/finish/") + at + "/id",
                         1,
                         "there is a step " + id + " already; signing one off would sign both.");
@@ -71,7 +80,7 @@ final class SheetCheck {
             Sheet.Correlation c = sheet.correlations().get(i);
             for (String name : c.between()) {
                 if (!sheet.inputs().containsKey(name)) {
-                    throw located.problem(
+                    problem(
                             "/correlations/" + i + "/between",
                             1,
                             "there is no input " + name
@@ -79,7 +88,7 @@ final class SheetCheck {
                 }
             }
             if (c.between().size() != 2 || c.between().get(0).equals(c.between().get(1))) {
-                throw located.problem(
+                problem(
                         "/correlations/" + i + "/between",
                         1,
                         "a correlation is declared between two different inputs.");
@@ -88,55 +97,70 @@ final class SheetCheck {
     }
 
     private void channels() {
-        sheet.channels().forEach((name, channel) -> {
-            String p = "/channels/" + name;
-            attempt(p + "/unit", () -> LabUnit.parse(channel.unit()));
-            for (int i = 0; channel.needs() != null && i < channel.needs().size(); i++) {
-                String need = channel.needs().get(i);
-                attempt(p + "/needs/" + i, () -> Reading.parse(need).unit().convert(0, channel.labUnit()));
+        sheet.channels().forEach(this::channel);
+    }
+
+    private void channel(String name, Channel channel) {
+        String p = "/channels/" + name;
+        if (!attempt(p + "/unit", () -> LabUnit.parse(channel.unit()))) {
+            return;
+        }
+        chain(p, channel);
+        for (int i = 0; channel.needs() != null && i < channel.needs().size(); i++) {
+            String need = channel.needs().get(i);
+            attempt(p + "/needs/" + i, () -> Reading.parse(need).unit().convert(0, channel.labUnit()));
+        }
+        attempt(p + "/wants_step", channel::stepWanted);
+        if (channel.fastest() != null) {
+            attempt(
+                    p + "/fastest",
+                    () -> Reading.parse(channel.fastest()).unit().convert(0, LabUnit.parse("s")));
+        }
+        if (channel.calibration() != null) {
+            calibration(p + "/calibration", channel);
+        }
+        if (channel.device() != null && !sheet.devices().containsKey(channel.device())) {
+            problem(
+                    p + "/device",
+                    1,
+                    "there is no device " + channel.device()
+                            + NearName.hint(channel.device(), sheet.devices().keySet()));
+        }
+    }
+
+    /** The chain as it is written; what follows from a broken one is not told as well. */
+    private void chain(String p, Channel channel) {
+        for (int i = 0; i < channel.chain().size(); i++) {
+            boolean last = i == channel.chain().size() - 1;
+            Link link = channel.chain().get(i);
+            String at = p + "/chain/" + i;
+            if (last != link.kind().equals("converter")) {
+                problem(at, 1, "a chain ends with its converter and has one only.");
+                return;
             }
-            for (int i = 0; i < channel.chain().size(); i++) {
-                boolean last = i == channel.chain().size() - 1;
-                Link link = channel.chain().get(i);
-                String at = p + "/chain/" + i;
-                if (last != link.kind().equals("converter")) {
-                    throw located.problem(at, 1, "a chain ends with its converter and has one only.");
-                }
-                if (!last && link.to() == null) {
-                    throw located.problem(at, 1, "a " + link.kind() + " needs the unit it gives ('to').");
-                }
-                attempt(at, () -> {
-                    if (last) {
-                        Converter.of(link);
-                    } else {
-                        Stage.of(link);
-                    }
-                });
+            if (!last && link.to() == null) {
+                problem(at, 1, "a " + link.kind() + " needs the unit it gives ('to').");
+                return;
             }
-            attempt(p + "/chain", channel::toChain);
-            attempt(p + "/unit", () -> {
-                if (!channel.toChain().unit().equals(channel.labUnit())) {
-                    throw new IllegalArgumentException(
-                            "the channel is in " + channel.labUnit().named() + ", but its sensor takes "
-                                    + channel.toChain().unit().named() + ".");
+            boolean good = attempt(at, () -> {
+                if (last) {
+                    Converter.of(link);
+                } else {
+                    Stage.of(link);
                 }
             });
-            attempt(p + "/wants_step", channel::stepWanted);
-            if (channel.fastest() != null) {
-                attempt(
-                        p + "/fastest",
-                        () -> Reading.parse(channel.fastest()).unit().convert(0, LabUnit.parse("s")));
+            if (!good) {
+                return;
             }
-            if (channel.calibration() != null) {
-                calibration(p + "/calibration", channel);
-            }
-            if (channel.device() != null && !sheet.devices().containsKey(channel.device())) {
-                throw located.problem(
-                        p + "/device",
-                        1,
-                        "there is no device " + channel.device()
-                                + NearName.hint(
-                                        channel.device(), sheet.devices().keySet()));
+        }
+        if (!attempt(p + "/chain", channel::toChain)) {
+            return;
+        }
+        attempt(p + "/unit", () -> {
+            if (!channel.toChain().unit().equals(channel.labUnit())) {
+                throw new IllegalArgumentException(
+                        "the channel is in " + channel.labUnit().named() + ", but its sensor takes "
+                                + channel.toChain().unit().named() + ".");
             }
         });
     }
@@ -171,17 +195,17 @@ final class SheetCheck {
         Relation relation = plan.toRelation();
         int fewest = relation == Relation.CLOSURE ? 0 : relation.fewest();
         if (plan.points().size() < fewest) {
-            throw located.problem(
+            problem(
                     p,
                     1,
                     "a calibration by " + relation.label() + " needs at least " + fewest
                             + (fewest == 1 ? " point." : " points."));
         }
         if (relation == Relation.CLOSURE && plan.divisions() == null) {
-            throw located.problem(p, 1, "a circle closure needs its 'divisions'.");
+            problem(p, 1, "a circle closure needs its 'divisions'.");
         }
         if (relation == Relation.ADJUSTED && plan.band() == null) {
-            throw located.problem(p, 1, "an adjustment needs its 'band'.");
+            problem(p, 1, "an adjustment needs its 'band'.");
         }
     }
 
@@ -197,10 +221,7 @@ final class SheetCheck {
                 attempt(at + "/unit", () -> LabUnit.parse(unit));
             }
         }
-        attempt(
-                "/timeline",
-                () -> TimeLine.of(
-                        sheet.timeline().stream().map(Sheet.Task::toTask).toList()));
+        timeline();
         sheet.captures().forEach((c, capture) -> {
             if (capture.spread() != null) {
                 String at = "/captures/" + c + "/spread";
@@ -218,13 +239,36 @@ final class SheetCheck {
         });
         sheet.inputs().forEach((name, input) -> {
             if (input.actual() != null && !sheet.channels().containsKey(input.actual())) {
-                throw located.problem(
+                problem(
                         "/inputs/" + name + "/actual",
                         1,
                         "there is no channel " + input.actual()
                                 + NearName.hint(input.actual(), sheet.channels().keySet()));
             }
         });
+    }
+
+    private void timeline() {
+        List<String> ids = sheet.timeline().stream().map(Sheet.Task::id).toList();
+        boolean known = true;
+        for (int i = 0; i < sheet.timeline().size(); i++) {
+            for (String before : sheet.timeline().get(i).after()) {
+                if (!ids.contains(before)) {
+                    known = false;
+                    problem(
+                            "/timeline/" + i + "/after",
+                            1,
+                            "the task " + ids.get(i) + " waits for " + before + ", which is not in the time line"
+                                    + NearName.hint(before, ids));
+                }
+            }
+        }
+        if (known) {
+            attempt(
+                    "/timeline",
+                    () -> TimeLine.of(
+                            sheet.timeline().stream().map(Sheet.Task::toTask).toList()));
+        }
     }
 
     private void formulas() {
@@ -236,35 +280,41 @@ final class SheetCheck {
         sheet.channels().forEach((c, channel) -> global.addAll(channel.givenByCalibration(c)));
         for (String name : sheet.results().keySet()) {
             if (sheet.inputs().containsKey(name)) {
-                throw located.problem(
-                        "/results/" + name, 1, name + " is an input and a result; give one of them another name.");
+                problem("/results/" + name, 1, name + " is an input and a result; give one of them another name.");
             }
         }
         sheet.results().forEach((name, d) -> derived("/results/" + name, name, d, global, global, uses, places, ""));
         sheet.captures().forEach((c, capture) -> {
             String p = "/captures/" + c;
+            boolean misspelt = false;
             for (int i = 0; i < capture.channels().size(); i++) {
                 String channel = capture.channels().get(i);
                 if (!sheet.channels().containsKey(channel)) {
-                    throw located.problem(
+                    misspelt = true;
+                    problem(
                             p + "/channels/" + i,
                             1,
                             "there is no channel " + channel
                                     + NearName.hint(channel, sheet.channels().keySet()));
                 }
             }
+            // One channel with a wrong name is one mistake, though windows and formulas name the right one.
+            Set<String> channels = new LinkedHashSet<>(capture.channels());
+            if (misspelt) {
+                channels.addAll(sheet.channels().keySet());
+            }
             capture.windows().forEach((w, plan) -> {
-                if (!capture.channels().contains(plan.on())) {
-                    throw located.problem(
+                if (!channels.contains(plan.on())) {
+                    problem(
                             p + "/windows/" + w + "/on",
                             1,
                             "this capture has no channel " + plan.on() + NearName.hint(plan.on(), capture.channels()));
                 }
             });
-            new ModeCheck(located, this).of(p, capture);
+            new ModeCheck(sheet, this).of(p, capture);
             Set<String> known = new LinkedHashSet<>(global);
             known.addAll(columnsOf(capture));
-            known.addAll(capture.channels());
+            known.addAll(channels);
             Set<String> inPlan = new LinkedHashSet<>(known);
             inPlan.addAll(sheet.planned().keySet());
             capture.levels()
@@ -284,7 +334,11 @@ final class SheetCheck {
                     .forEach((q, d) ->
                             derived(p + "/quantities/" + q, c + "." + q, d, known, inPlan, uses, places, c + "."));
         });
-        new Circles(located, uses, places).find();
+        try {
+            new Circles(located, uses, places).find();
+        } catch (SheetException circle) {
+            found.add(circle);
+        }
     }
 
     private void derived(
@@ -324,17 +378,27 @@ final class SheetCheck {
             parsed = Formula.parse(formula);
             parsed.checkCalls();
         } catch (FormulaException e) {
-            throw located.problem(pointer, e.column(), e.getMessage());
+            problem(pointer, e.column(), e.getMessage());
+            return Set.of();
         }
         for (String name : parsed.names()) {
-            if (!known.contains(name) && !CONSTANTS.contains(name)) {
-                throw located.problem(
+            if (!known.contains(name) && !Constants.has(name)) {
+                problem(
                         pointer,
                         formula.indexOf(name) + 1,
                         "the name " + name + " is not known here" + NearName.hint(name, known));
             }
         }
         return parsed.names();
+    }
+
+    /** The unit of a channel; empty when there is no such channel, or none of its unit, which is told elsewhere. */
+    Optional<LabUnit> unitOf(String channel) {
+        try {
+            return Optional.ofNullable(sheet.channels().get(channel)).map(Channel::labUnit);
+        } catch (IllegalArgumentException unknown) {
+            return Optional.empty();
+        }
     }
 
     /** What the runs of a capture have a column of. */
@@ -346,16 +410,18 @@ final class SheetCheck {
         return columns;
     }
 
-    /** Reads something; what it complains of is told with its place. */
-    void attempt(String pointer, Runnable reading) {
+    /** Reads something; what it complains of is kept with its place. True when it could be read. */
+    boolean attempt(String pointer, Runnable reading) {
         try {
             reading.run();
+            return true;
         } catch (IllegalArgumentException e) {
-            throw located.problem(
+            problem(
                     pointer,
                     1,
                     Character.toLowerCase(e.getMessage().charAt(0))
                             + e.getMessage().substring(1));
+            return false;
         }
     }
 }

@@ -1,8 +1,12 @@
 package eagerneedle.core.sheet;
 
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
 /** What is wrong with a sheet, where, and what to do; the message is one sentence that names file, line and column. */
 public final class SheetException extends RuntimeException {
     private static final long serialVersionUID = 1;
+    private static final Pattern PLACE = Pattern.compile("^[^:]*?, line (\\d+)(?:, column (\\d+))?: ");
 
     private final int line;
     private final int column;
@@ -19,11 +23,19 @@ public final class SheetException extends RuntimeException {
         initCause(cause);
     }
 
-    /** A problem whose message already says where it is. */
-    public SheetException(String placedMessage) {
+    private SheetException(String placedMessage, int line, int column) {
         super(placedMessage);
-        this.line = 0;
-        this.column = 0;
+        this.line = line;
+        this.column = column;
+    }
+
+    /** A problem whose message already says where it is. */
+    public static SheetException placed(String message) {
+        Matcher at = PLACE.matcher(message);
+        return at.find()
+                ? new SheetException(
+                        message, Integer.parseInt(at.group(1)), at.group(2) == null ? 0 : Integer.parseInt(at.group(2)))
+                : new SheetException(message, 0, 0);
     }
 
     /** 1-based; 0 if it concerns the whole file. */

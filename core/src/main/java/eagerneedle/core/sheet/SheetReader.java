@@ -18,11 +18,15 @@ import java.io.InputStream;
 import java.io.StringReader;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.yaml.snakeyaml.LoaderOptions;
 import org.yaml.snakeyaml.Yaml;
 import org.yaml.snakeyaml.constructor.SafeConstructor;
@@ -48,6 +52,7 @@ public final class SheetReader {
     private static final int MOST_ENTRIES = 100_000;
     private static final ObjectMapper JSON = new ObjectMapper();
     private static final JsonSchema SCHEMA = loadSchema();
+    private static final JsonNode SCHEMA_TREE = schemaTree();
     /** The build looks which sheets lie in the folder. */
     private static final List<String> SHIPPED =
             List.copyOf(resource("shipped/index.txt").lines().toList());
@@ -89,6 +94,27 @@ public final class SheetReader {
     }
 
     /**
+     * A sheet as far as it could be read.
+     *
+     * @param located the sheet; empty when something of its form is wrong
+     * @param problems all that was found, by line and column; empty for a good sheet
+     */
+    public record Looked(Optional<Located> located, List<SheetException> problems) {
+        static Looked of(Located located, List<SheetException> problems) {
+            return new Looked(Optional.ofNullable(located), sorted(problems));
+        }
+
+        /** By line and column, each once. */
+        public static List<SheetException> sorted(List<SheetException> problems) {
+            Map<String, SheetException> once = new LinkedHashMap<>();
+            problems.stream()
+                    .sorted(Comparator.comparingInt(SheetException::line).thenComparingInt(SheetException::column))
+                    .forEach(p -> once.putIfAbsent(p.getMessage(), p));
+            return List.copyOf(once.values());
+        }
+    }
+
+    /**
      * Reads and checks a sheet.
      *
      * @param text the YAML
@@ -96,6 +122,29 @@ public final class SheetReader {
      * @throws SheetException for the first thing that is wrong
      */
     public static Located read(String text, String file) {
+        Looked looked = look(text, file);
+        if (!looked.problems().isEmpty()) {
+            throw looked.problems().get(0);
+        }
+        return looked.located().orElseThrow();
+    }
+
+    /**
+     * Reads a sheet and keeps everything that is wrong with it. What hides the rest is told alone: text that is no
+     * YAML, then entries that do not belong where they stand, then what the entries say.
+     *
+     * @param text the YAML
+     * @param file name used in messages
+     */
+    public static Looked look(String text, String file) {
+        try {
+            return looked(text, file);
+        } catch (SheetException alone) {
+            return Looked.of(null, List.of(alone));
+        }
+    }
+
+    private static Looked looked(String text, String file) {
         if (text.length() > LARGEST) {
             throw new SheetException(
                     file,
@@ -125,12 +174,14 @@ public final class SheetReader {
         }
         Map<String, int[]> places = new HashMap<>();
         JsonNode tree = copy(root, "", places, file, 0);
-        validate(tree, places, file);
+        List<SheetException> misplaced = misplaced(tree, places, file);
+        if (!misplaced.isEmpty()) {
+            return Looked.of(null, misplaced);
+        }
         try {
             Sheet sheet = JSON.treeToValue(tree, Sheet.class);
             Located located = new Located(file, text, sheet, places);
-            SheetCheck.check(located);
-            return located;
+            return Looked.of(located, SheetCheck.check(located));
         } catch (JsonProcessingException e) {
             throw new SheetException(
                     file,
@@ -140,35 +191,53 @@ public final class SheetReader {
         }
     }
 
-    private static void validate(JsonNode tree, Map<String, int[]> places, String file) {
+    /**
+     * What the schema does not allow. Beside an entry that does not belong, what is missing there is not told as well.
+     */
+    private static List<SheetException> misplaced(JsonNode tree, Map<String, int[]> places, String file) {
         Set<ValidationMessage> messages = SCHEMA.validate(tree);
-        messages.stream()
-                .min(Comparator.comparing((ValidationMessage m) -> !unknownEntry(m))
-                        .thenComparingInt(m -> place(m, places)[0]))
-                .ifPresent(m -> {
+        Set<String> misspelt = messages.stream()
+                .filter(SheetReader::unknownEntry)
+                .map(m -> m.getInstanceLocation().toString())
+                .collect(Collectors.toSet());
+        return messages.stream()
+                .filter(m -> unknownEntry(m)
+                        || !misspelt.contains(m.getInstanceLocation().toString()))
+                .map(m -> {
                     int[] at = place(m, places);
-                    String where = m.getInstanceLocation().toString();
-                    String said = m.getMessage()
-                            .replaceFirst("^" + java.util.regex.Pattern.quote(where) + ":?\\s*", "")
-                            .replaceAll("^\\$?:?\\s*", "");
-                    if (unknownEntry(m)) {
-                        List<String> missing = messages.stream()
-                                .filter(o -> o.getType().equals("required"))
-                                .map(ValidationMessage::getProperty)
-                                .toList();
-                        throw new SheetException(
-                                file,
-                                at[0],
-                                at[1],
-                                m.getProperty() + " is not an entry that belongs here"
-                                        + NearName.hint(m.getProperty(), missing));
-                    }
-                    throw new SheetException(
-                            file,
-                            at[0],
-                            at[1],
-                            (where.isEmpty() ? "the sheet" : where.substring(1).replace('/', '.')) + ": " + said + ".");
-                });
+                    return new SheetException(file, at[0], at[1], unknownEntry(m) ? strange(m) : said(m));
+                })
+                .toList();
+    }
+
+    private static String strange(ValidationMessage m) {
+        String keyword = m.getSchemaLocation().getFragment().toString();
+        List<String> belong = new ArrayList<>();
+        SCHEMA_TREE
+                .at(keyword.substring(0, keyword.lastIndexOf('/')) + "/properties")
+                .fieldNames()
+                .forEachRemaining(belong::add);
+        return m.getProperty() + " is not an entry that belongs here" + NearName.hint(m.getProperty(), belong);
+    }
+
+    private static String said(ValidationMessage m) {
+        String where = m.getInstanceLocation().toString();
+        if (m.getType().equals("enum") && m.getSchemaNode() != null) {
+            List<String> words = new ArrayList<>();
+            m.getSchemaNode().forEach(w -> words.add(w.asText()));
+            String found =
+                    m.getInstanceNode() == null ? "" : m.getInstanceNode().asText();
+            return "%s: %s is not one of %s%s"
+                    .formatted(
+                            where.substring(where.lastIndexOf('/') + 1),
+                            found,
+                            String.join(", ", words),
+                            NearName.hint(found, words));
+        }
+        String said = m.getMessage()
+                .replaceFirst("^" + java.util.regex.Pattern.quote(where) + ":?\\s*", "")
+                .replaceAll("^\\$?:?\\s*", "");
+        return (where.isEmpty() ? "the sheet" : where.substring(1).replace('/', '.')) + ": " + said + ".";
     }
 
     private static boolean unknownEntry(ValidationMessage m) {
@@ -264,6 +333,14 @@ public final class SheetReader {
                 SchemaValidatorsConfig.builder().pathType(PathType.JSON_POINTER).build();
         return JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
                 .getSchema(resource("sheet.schema.json"), config);
+    }
+
+    private static JsonNode schemaTree() {
+        try {
+            return JSON.readTree(resource("sheet.schema.json"));
+        } catch (JsonProcessingException e) {
+            throw new IllegalStateException(e);
+        }
     }
 
     private static String resource(String name) {
