@@ -4,6 +4,7 @@ import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.NearName;
 import eagerneedle.core.formula.Written;
+import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.trace.WindowProposal;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -68,6 +69,8 @@ final class ReferenceCheck {
     void pictures(String pointer, List<Sheet.Picture> pictures, Set<String> columns, Set<String> fits) {
         for (int i = 0; i < pictures.size(); i++) {
             Sheet.Picture picture = pictures.get(i);
+            unit(pointer + "/" + i + "/x_unit", picture.xUnit());
+            unit(pointer + "/" + i + "/y_unit", picture.yUnit());
             boolean several = located.places().containsKey(pointer + "/" + i + "/lines");
             for (int k = 0; k < picture.lines().size(); k++) {
                 Sheet.PictureLine line = picture.lines().get(k);
@@ -82,6 +85,12 @@ final class ReferenceCheck {
                     check.names(at + "/fit", line.fit(), fits);
                 }
             }
+        }
+    }
+
+    private void unit(String pointer, String text) {
+        if (text != null) {
+            check.attempt(pointer, () -> LabUnit.parse(text));
         }
     }
 

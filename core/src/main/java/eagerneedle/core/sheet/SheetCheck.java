@@ -1,9 +1,5 @@
 package eagerneedle.core.sheet;
 
-import eagerneedle.core.calibration.Relation;
-import eagerneedle.core.chain.Converter;
-import eagerneedle.core.chain.Link;
-import eagerneedle.core.chain.Stage;
 import eagerneedle.core.formula.Constants;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
@@ -41,7 +37,7 @@ final class SheetCheck {
         c.readings("inputs", located.sheet().inputs());
         c.readings("planned", located.sheet().planned());
         c.correlations();
-        c.channels();
+        new ChannelCheck(located, c).all();
         c.steps();
         c.planning();
         c.formulas();
@@ -93,119 +89,6 @@ final class SheetCheck {
                         1,
                         "a correlation is declared between two different inputs.");
             }
-        }
-    }
-
-    private void channels() {
-        sheet.channels().forEach(this::channel);
-    }
-
-    private void channel(String name, Channel channel) {
-        String p = "/channels/" + name;
-        if (!attempt(p + "/unit", () -> LabUnit.parse(channel.unit()))) {
-            return;
-        }
-        chain(p, channel);
-        for (int i = 0; channel.needs() != null && i < channel.needs().size(); i++) {
-            String need = channel.needs().get(i);
-            attempt(p + "/needs/" + i, () -> Reading.parse(need).unit().convert(0, channel.labUnit()));
-        }
-        attempt(p + "/wants_step", channel::stepWanted);
-        if (channel.fastest() != null) {
-            attempt(
-                    p + "/fastest",
-                    () -> Reading.parse(channel.fastest()).unit().convert(0, LabUnit.parse("s")));
-        }
-        if (channel.calibration() != null) {
-            calibration(p + "/calibration", channel);
-        }
-        if (channel.device() != null && !sheet.devices().containsKey(channel.device())) {
-            problem(
-                    p + "/device",
-                    1,
-                    "there is no device " + channel.device()
-                            + NearName.hint(channel.device(), sheet.devices().keySet()));
-        }
-    }
-
-    /** The chain as it is written; what follows from a broken one is not told as well. */
-    private void chain(String p, Channel channel) {
-        for (int i = 0; i < channel.chain().size(); i++) {
-            boolean last = i == channel.chain().size() - 1;
-            Link link = channel.chain().get(i);
-            String at = p + "/chain/" + i;
-            if (last != link.kind().equals("converter")) {
-                problem(at, 1, "a chain ends with its converter and has one only.");
-                return;
-            }
-            if (!last && link.to() == null) {
-                problem(at, 1, "a " + link.kind() + " needs the unit it gives ('to').");
-                return;
-            }
-            boolean good = attempt(at, () -> {
-                if (last) {
-                    Converter.of(link);
-                } else {
-                    Stage.of(link);
-                }
-            });
-            if (!good) {
-                return;
-            }
-        }
-        if (!attempt(p + "/chain", channel::toChain)) {
-            return;
-        }
-        attempt(p + "/unit", () -> {
-            if (!channel.toChain().unit().equals(channel.labUnit())) {
-                throw new IllegalArgumentException(
-                        "the channel is in " + channel.labUnit().named() + ", but its sensor takes "
-                                + channel.toChain().unit().named() + ".");
-            }
-        });
-    }
-
-    private void calibration(String p, Channel channel) {
-        Channel.CalibrationPlan plan = channel.calibration();
-        Map<String, List<Channel.PointPlan>> lists =
-                Map.of("points", plan.points(), "verify", plan.verify(), "after", plan.after());
-        for (String part : List.of("points", "verify", "after")) {
-            for (int i = 0; i < lists.get(part).size(); i++) {
-                String text = lists.get(part).get(i).reference();
-                String at = located.places().containsKey(p + "/" + part + "/" + i + "/reference")
-                        ? p + "/" + part + "/" + i + "/reference"
-                        : p + "/" + part + "/" + i;
-                Reading reading = null;
-                try {
-                    reading = Reading.parse(text);
-                } catch (IllegalArgumentException e) {
-                    names(at, text, sheet.inputs().keySet());
-                }
-                if (reading != null) {
-                    LabUnit unit = reading.unit();
-                    attempt(at, () -> unit.convert(0, channel.labUnit()));
-                }
-            }
-        }
-        for (String text : new String[] {plan.tolerance(), plan.band()}) {
-            if (text != null) {
-                attempt(p, () -> Reading.parse(text).unit().scaleTo(channel.labUnit()));
-            }
-        }
-        Relation relation = plan.toRelation();
-        int fewest = relation == Relation.CLOSURE ? 0 : relation.fewest();
-        if (plan.points().size() < fewest) {
-            problem(
-                    p,
-                    1,
-                    "a calibration by " + relation.label() + " needs at least " + fewest
-                            + (fewest == 1 ? " point." : " points."));
-        }
-        if (relation == Relation.CLOSURE && plan.divisions() == null) {
-            problem(p, 1, "a circle closure needs its 'divisions'.");
-        }
-        if (relation == Relation.ADJUSTED && plan.band() == null) {
-            problem(p, 1, "an adjustment needs its 'band'.");
         }
     }
 

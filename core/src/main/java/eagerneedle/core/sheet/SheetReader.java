@@ -6,27 +6,17 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import com.networknt.schema.JsonSchema;
-import com.networknt.schema.JsonSchemaFactory;
-import com.networknt.schema.PathType;
-import com.networknt.schema.SchemaValidatorsConfig;
-import com.networknt.schema.SpecVersion;
-import com.networknt.schema.ValidationMessage;
-import eagerneedle.core.formula.NearName;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.StringReader;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
-import java.util.stream.Collectors;
 import org.yaml.snakeyaml.LoaderOptions;
 import org.yaml.snakeyaml.Yaml;
 import org.yaml.snakeyaml.constructor.SafeConstructor;
@@ -51,8 +41,6 @@ public final class SheetReader {
     private static final int LARGEST = 1_000_000;
     private static final int MOST_ENTRIES = 100_000;
     private static final ObjectMapper JSON = new ObjectMapper();
-    private static final JsonSchema SCHEMA = loadSchema();
-    private static final JsonNode SCHEMA_TREE = schemaTree();
     /** The build looks which sheets lie in the folder. */
     private static final List<String> SHIPPED =
             List.copyOf(resource("shipped/index.txt").lines().toList());
@@ -165,7 +153,8 @@ public final class SheetReader {
                     file,
                     m == null ? 0 : m.getLine() + 1,
                     m == null ? 0 : m.getColumn() + 1,
-                    "the YAML cannot be read here (" + e.getProblem() + "); look at indentation, quotes and colons.");
+                    "the YAML cannot be read here (" + e.getProblem().replaceAll("\\s+", " ")
+                            + "); look at indentation, quotes and colons.");
         } catch (YAMLException e) {
             throw new SheetException(file, 0, 0, "this is not a text file that YAML can be read from.");
         }
@@ -174,7 +163,7 @@ public final class SheetReader {
         }
         Map<String, int[]> places = new HashMap<>();
         JsonNode tree = copy(root, "", places, file, 0);
-        List<SheetException> misplaced = misplaced(tree, places, file);
+        List<SheetException> misplaced = Misplaced.in(tree, places, file);
         if (!misplaced.isEmpty()) {
             return Looked.of(null, misplaced);
         }
@@ -189,68 +178,6 @@ public final class SheetReader {
                     0,
                     "an entry has the wrong form: " + e.getOriginalMessage().replaceAll("\\s*\\(.*", "") + ".");
         }
-    }
-
-    /**
-     * What the schema does not allow. Beside an entry that does not belong, what is missing there is not told as well.
-     */
-    private static List<SheetException> misplaced(JsonNode tree, Map<String, int[]> places, String file) {
-        Set<ValidationMessage> messages = SCHEMA.validate(tree);
-        Set<String> misspelt = messages.stream()
-                .filter(SheetReader::unknownEntry)
-                .map(m -> m.getInstanceLocation().toString())
-                .collect(Collectors.toSet());
-        return messages.stream()
-                .filter(m -> unknownEntry(m)
-                        || !misspelt.contains(m.getInstanceLocation().toString()))
-                .map(m -> {
-                    int[] at = place(m, places);
-                    return new SheetException(file, at[0], at[1], unknownEntry(m) ? strange(m) : said(m));
-                })
-                .toList();
-    }
-
-    private static String strange(ValidationMessage m) {
-        String keyword = m.getSchemaLocation().getFragment().toString();
-        List<String> belong = new ArrayList<>();
-        SCHEMA_TREE
-                .at(keyword.substring(0, keyword.lastIndexOf('/')) + "/properties")
-                .fieldNames()
-                .forEachRemaining(belong::add);
-        return m.getProperty() + " is not an entry that belongs here" + NearName.hint(m.getProperty(), belong);
-    }
-
-    private static String said(ValidationMessage m) {
-        String where = m.getInstanceLocation().toString();
-        if (m.getType().equals("enum") && m.getSchemaNode() != null) {
-            List<String> words = new ArrayList<>();
-            m.getSchemaNode().forEach(w -> words.add(w.asText()));
-            String found =
-                    m.getInstanceNode() == null ? "" : m.getInstanceNode().asText();
-            return "%s: %s is not one of %s%s"
-                    .formatted(
-                            where.substring(where.lastIndexOf('/') + 1),
-                            found,
-                            String.join(", ", words),
-                            NearName.hint(found, words));
-        }
-        String said = m.getMessage()
-                .replaceFirst("^" + java.util.regex.Pattern.quote(where) + ":?\\s*", "")
-                .replaceAll("^\\$?:?\\s*", "");
-        return (where.isEmpty() ? "the sheet" : where.substring(1).replace('/', '.')) + ": " + said + ".";
-    }
-
-    private static boolean unknownEntry(ValidationMessage m) {
-        return m.getType().equals("additionalProperties") && m.getProperty() != null;
-    }
-
-    private static int[] place(ValidationMessage m, Map<String, int[]> places) {
-        String pointer = m.getInstanceLocation().toString();
-        String property = m.getProperty();
-        if (property != null && places.containsKey(pointer + "/" + property)) {
-            return places.get(pointer + "/" + property);
-        }
-        return places.getOrDefault(pointer, new int[] {1, 1});
     }
 
     private static JsonNode copy(Node node, String pointer, Map<String, int[]> places, String file, int depth) {
@@ -328,22 +255,7 @@ public final class SheetReader {
         return f.textNode(v);
     }
 
-    private static JsonSchema loadSchema() {
-        SchemaValidatorsConfig config =
-                SchemaValidatorsConfig.builder().pathType(PathType.JSON_POINTER).build();
-        return JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
-                .getSchema(resource("sheet.schema.json"), config);
-    }
-
-    private static JsonNode schemaTree() {
-        try {
-            return JSON.readTree(resource("sheet.schema.json"));
-        } catch (JsonProcessingException e) {
-            throw new IllegalStateException(e);
-        }
-    }
-
-    private static String resource(String name) {
+    static String resource(String name) {
         try (InputStream in = SheetReader.class.getResourceAsStream(name)) {
             return new String(in.readAllBytes(), StandardCharsets.UTF_8);
         } catch (IOException e) {

@@ -68,10 +68,16 @@ class SheetProblemsTest {
                 edit("change: {slopes.rolling: whole}", "change: {slopes.roling: whole}", "slopes.roling"),
                 edit("change: {g: \"g_eff\"}", "change: {g: \"g_ef\"}", "did you mean g_eff?"),
                 edit("hint: Push", "hnt: Push", "did you mean hint?"),
-                edit("repeats: 4", "repeats: -4", "repeats"));
+                edit("repeats: 4", "repeats: -4", "repeats"),
+                edit("repeats: 4", "repeats: four", "repeats takes a whole number, not a text"),
+                edit("repeats: 4", "repeats:", "repeats takes a whole number, not nothing"),
+                edit("hands: false", "hands: maybe", "hands takes true or false, not a text"),
+                edit("label: foot spacing, ", "", "spacing needs its 'label'"),
+                edit("m_w: {label: all", "4w: {label: all", "'4w' is no name that can be used here"),
+                edit("y_unit: m/s^2, fit", "y_unit: 1e400, fit", "'1e400' is not a unit"));
     }
 
-    @ParameterizedTest(name = "{1}")
+    @ParameterizedTest(name = "{0} to {1}")
     @MethodSource("edits")
     void oneEditIsFoundWhereItStands(String from, String to, String says) {
         String text = edited(GOOD, from, to);

@@ -86,7 +86,7 @@ class SheetReaderTest {
                 "density > 1 kg/m  | density > 1 s       | 32 | cannot be expressed",
                 "mean(roll.a)      | mean(roll.b)        | 28 | roll.b is not known",
                 "length / 10       | width / 10          | 20 | width is not known",
-                "id: rod           | id: Rod one         | 2  | pattern",
+                "id: rod           | id: Rod one         | 2  | no name that can be used",
                 "sheet: 1          | sheet: 9            | 1  | 1",
             })
     void mistakesAreToldWithTheirLine(String good, String bad, int line, String says) {
