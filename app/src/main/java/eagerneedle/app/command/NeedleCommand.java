@@ -32,6 +32,7 @@ public final class NeedleCommand implements Runnable {
         COMMANDS.put("fit", FitCommand.class);
         COMMANDS.put("eval", EvalCommand.class);
         COMMANDS.put("simulate", SimulateCommand.class);
+        COMMANDS.put("new", NewCommand.class);
         COMMANDS.put("check", CheckCommand.class);
         COMMANDS.put("report", ReportCommand.class);
         COMMANDS.put("import", ImportCommand.class);

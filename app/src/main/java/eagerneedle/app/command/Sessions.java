@@ -18,6 +18,14 @@ final class Sessions {
         return SheetTrial.read(text(file), FileName.of(file));
     }
 
+    /** A sheet by its file, or by the id of a method that ships: what looks like a file is one. */
+    static SheetReader.Located named(Path file) {
+        String name = FileName.of(file);
+        return Files.exists(file) || name.contains(".") || file.getNameCount() > 1
+                ? sheet(file)
+                : SheetTrial.read(SheetReader.shippedText(name), name + ".yaml");
+    }
+
     /** The text of a sheet. */
     static String text(Path file) {
         try {

@@ -28,8 +28,8 @@ import picocli.CommandLine.Spec;
 
 @Command(name = "simulate", description = "A captured session from a simulated rig, its hidden truth written apart.")
 final class SimulateCommand implements Callable<Integer> {
-    @Parameters(paramLabel = "METHOD", arity = "0..1", description = "id of a shipped method")
-    private String method;
+    @Parameters(paramLabel = "METHOD", arity = "0..1", description = "id of a shipped method, or a sheet (.yaml)")
+    private Path method;
 
     @Option(names = "--seed", defaultValue = "1")
     private long seed;
@@ -63,21 +63,20 @@ final class SimulateCommand implements Callable<Integer> {
             throw new IllegalArgumentException(
                     "Name a method and a file: ./needle simulate METHOD --seed N -o FILE; --list shows the methods.");
         }
+        SheetReader.Located sheet = Sessions.named(method);
         Rehearsal[] made = {null};
-        Beside.write(output, part -> made[0] = Demonstration.simulate(method, seed, new LinkedHashSet<>(faults), part));
+        Beside.write(output, part -> made[0] = Demonstration.simulate(sheet, seed, new LinkedHashSet<>(faults), part));
         Rehearsal r = made[0];
         if (truth != null) {
-            Beside.write(truth, ReductionJson.truth(asInTheLedger(r.truth())) + "\n");
+            Beside.write(truth, ReductionJson.truth(asInTheLedger(sheet.sheet(), r.truth())) + "\n");
         }
-        out.println(
-                FileName.of(output) + ": " + r.session().runs().size() + " runs of " + method + ", seed " + seed + ".");
+        out.println(FileName.of(output) + ": " + r.session().runs().size() + " runs of "
+                + sheet.sheet().id() + ", seed " + seed + ".");
         return NeedleCommand.GOOD;
     }
 
     /** The truth in the units of the ledger, so that a script can compare the two number by number. */
-    private Map<String, Quantity> asInTheLedger(Map<String, Quantity> truth) {
-        Sheet sheet = SheetReader.read(SheetReader.shippedText(method), method + ".yaml")
-                .sheet();
+    private static Map<String, Quantity> asInTheLedger(Sheet sheet, Map<String, Quantity> truth) {
         Map<String, Quantity> out = new LinkedHashMap<>(truth);
         out.replaceAll((name, q) -> {
             Sheet.Derived d = sheet.results().get(name);

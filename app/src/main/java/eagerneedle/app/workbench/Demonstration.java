@@ -38,11 +38,21 @@ public final class Demonstration {
 
     /** Carries a shipped method out on its simulated rig and writes the session with its acts and samples. */
     public static Rehearsal simulate(String method, long seed, Set<String> faults, Path to) throws IOException {
-        SheetReader.Located located = SheetTrial.read(SheetReader.shippedText(method), method + ".yaml");
+        return simulate(SheetTrial.read(SheetReader.shippedText(method), method + ".yaml"), seed, faults, to);
+    }
+
+    /**
+     * Carries a method out on the simulated rig that its sheet names.
+     *
+     * @throws IllegalArgumentException when it names none, or the rig knows no such fault
+     */
+    public static Rehearsal simulate(SheetReader.Located located, long seed, Set<String> faults, Path to)
+            throws IOException {
         Sheet.Device device = located.sheet().devices().values().stream()
                 .filter(d -> d.rig() != null)
                 .findFirst()
-                .orElseThrow(() -> new IllegalArgumentException(method + " names no simulated rig."));
+                .orElseThrow(() -> new IllegalArgumentException(
+                        located.sheet().id() + " names no simulated rig; write 'rig: chains' at one of its devices."));
         RigModel rig = Rigs.create(device.rig(), located.sheet(), seed, faults);
         Rehearsal r = Rehearsal.of(located, rig, DEMO_DAY);
         Files.deleteIfExists(to);

@@ -285,6 +285,21 @@ class CommandLineTest {
     }
 
     @Test
+    void aNewSheetIsGoodAndCanBeCarriedOutAtOnce() throws IOException {
+        Path sheet = folder.resolve("spring-scale.yaml");
+        assertThat(needle("new", folder.resolve("spring-scale")).out()).contains("spring-scale.yaml is written");
+        assertThat(Files.readString(sheet)).contains("title: \"Spring scale\"");
+        assertThat(needle("check", sheet).out()).contains("good");
+        refused(needle("new", sheet), "is there already");
+        refused(needle("new", folder.resolve("Spring Scale")), "small letters, digits and hyphens");
+        Path file = folder.resolve("s.needle");
+        assertThat(needle("simulate", sheet, "--seed", 4, "-o", file).out()).contains("8 runs of spring-scale, seed 4");
+        JsonNode quantities = needle("reduce", file, "--json").json().get("quantities");
+        assertThat(quantities.findValuesAsText("name")).contains("k", "y_0");
+        refused(needle("simulate", folder.resolve("none.yaml"), "-o", file), "no such file");
+    }
+
+    @Test
     void checkSaysGoodOrWhatIsWrong() throws IOException {
         Path sheet = folder.resolve("my.yaml");
         Files.writeString(sheet, SheetReader.shippedText("baggage-chute"));

@@ -103,6 +103,27 @@ public final class SheetReader {
     }
 
     /**
+     * The text of a sheet to be filled in, with comments; it is good as it stands.
+     *
+     * @param id small letters, digits and hyphens
+     * @throws SheetException for another name
+     */
+    public static String skeleton(String id) {
+        if (!id.matches("[a-z][a-z0-9-]*")) {
+            throw new SheetException(
+                    id,
+                    0,
+                    0,
+                    "the name of a method starts with a small letter and holds small letters, digits and "
+                            + "hyphens, for instance cooling-curve.");
+        }
+        String title = id.replace('-', ' ');
+        return resource("skeleton.yaml")
+                .replace("@id@", id)
+                .replace("@title@", Character.toUpperCase(title.charAt(0)) + title.substring(1));
+    }
+
+    /**
      * Reads and checks a sheet.
      *
      * @param text the YAML
