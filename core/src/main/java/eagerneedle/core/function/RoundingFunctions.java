@@ -15,10 +15,11 @@ import java.util.function.DoubleUnaryOperator;
  * Whole numbers, remainders and lengths.
  *
  * <p>Rounding makes nothing better known: what is rounded keeps its uncertainty, and the Monte Carlo draws of it are
- * rounded each. A ratio within {@value #WHOLE} of a whole number is taken for whole, so that 0.3 holds 0.1 three times.
+ * rounded each. A step is exact. A ratio within {@value #ULPS} units of its last place of a whole number is taken for
+ * whole, so that 0.3 holds 0.1 three times; remainders themselves are exact (IEEE 754).
  */
 final class RoundingFunctions {
-    private static final double WHOLE = 1e-12;
+    private static final int ULPS = 4;
 
     private RoundingFunctions() {}
 
@@ -71,6 +72,9 @@ final class RoundingFunctions {
                         "%s takes a pure number, or a step in a unit that fits: %s(%s, step: 1 %s)."
                                 .formatted(name, name, x.toString(), x.unit().symbol()));
             }
+            if (!step.isExact()) {
+                throw new ArithmeticException("A step must be exact; write value(...) around it.");
+            }
             double every = above(step.in(x.unit()), "A step");
             return x.through(v -> whole.applyAsDouble(nearlyWhole(v / every)) * every, x.unit(), 1);
         });
@@ -85,7 +89,7 @@ final class RoundingFunctions {
 
     private static double nearlyWhole(double ratio) {
         double whole = Math.rint(ratio);
-        return Math.abs(ratio - whole) <= WHOLE * Math.max(1, Math.abs(ratio)) ? whole : ratio;
+        return Math.abs(ratio - whole) <= ULPS * Math.ulp(ratio) ? whole : ratio;
     }
 
     private static Quantity remainder(Quantity x, Quantity y) {
@@ -97,14 +101,15 @@ final class RoundingFunctions {
         }
         Quantity every = y.to(x.unit());
         above(every.value(), "What mod divides by");
-        double times = Math.floor(nearlyWhole(x.value() / every.value()));
+        double times = Math.rint((x.value() - left(x.value(), every.value())) / every.value());
         return Quantity.through(List.of(x, every), v -> left(v[0], v[1]), x.unit(), new double[] {1, -times});
     }
 
     private static double left(double x, double y) {
-        double ratio = nearlyWhole(x / y);
-        double times = Math.floor(ratio);
-        return times == ratio ? 0 : x - times * y;
+        double least = ULPS * Math.ulp(Math.max(Math.abs(x), y));
+        double rest = x % y;
+        double left = rest < 0 ? rest + y : rest;
+        return left <= least || y - left <= least ? 0 : left;
     }
 
     private static Quantity length(Quantity x, Quantity y) {
