@@ -45,7 +45,7 @@ public class Benches {
 
     @Setup
     public void prepare() {
-        rehearsal = Rehearsal.of(sheet, Rigs.create("cart-on-slope", 7, Set.of()), Instant.EPOCH);
+        rehearsal = Rehearsal.of(sheet, Rigs.shipped("baggage-chute", 7, Set.of()), Instant.EPOCH);
         warm = reducer();
         warm.reduce(rehearsal.session());
         Random r = new Random(1);

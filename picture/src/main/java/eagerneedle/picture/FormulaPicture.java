@@ -176,6 +176,8 @@ public final class FormulaPicture {
             case "-" -> " − ";
             case "<=" -> " ≤ ";
             case ">=" -> " ≥ ";
+            case "==" -> " = ";
+            case "!=" -> " ≠ ";
             default -> " " + i.op() + " ";
         };
         Box b = row(List.of(

@@ -29,8 +29,8 @@ class CertificateTest {
     private static final Instant DAY = Instant.parse("2026-11-23T09:00:00Z");
     private static final SheetReader.Located SHEET =
             SheetTrial.read(SheetReader.shippedText("calibration-day"), "calibration-day.yaml");
-    private static final Session SESSION = Rehearsal.of(SHEET, Rigs.create("chains", SHEET.sheet(), 7, Set.of()), DAY)
-            .session();
+    private static final Session SESSION =
+            Rehearsal.of(SHEET, Rigs.chains(SHEET.sheet(), 7, Set.of()), DAY).session();
     private final Sheet sheet = SHEET.sheet();
 
     /** Leaves the paper in the build folder, to be looked at. */

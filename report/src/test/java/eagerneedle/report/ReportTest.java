@@ -50,7 +50,7 @@ import org.xml.sax.InputSource;
 class ReportTest {
     private final SheetReader.Located sheet = SheetTrial.read(SheetReader.shippedText("baggage-chute"), "sheet");
     private final Rehearsal rehearsal =
-            Rehearsal.of(sheet, Rigs.create("cart-on-slope", 7, Set.of()), Instant.parse("2026-11-23T09:00:00Z"));
+            Rehearsal.of(sheet, Rigs.shipped("baggage-chute", 7, Set.of()), Instant.parse("2026-11-23T09:00:00Z"));
     private final Reducer reducer = new Reducer(
             sheet,
             (run, channel) -> rehearsal.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE));

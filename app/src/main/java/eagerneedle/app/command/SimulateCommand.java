@@ -91,10 +91,7 @@ final class SimulateCommand implements Callable<Integer> {
         for (String id : SheetReader.shipped()) {
             Sheet s =
                     SheetReader.read(SheetReader.shippedText(id), id + ".yaml").sheet();
-            List<String> has = s.devices().values().stream()
-                    .filter(d -> d.rig() != null)
-                    .flatMap(d -> Rigs.faults(d.rig()).stream())
-                    .toList();
+            List<String> has = Rigs.canRehearse(s) ? Rigs.faults(s) : List.of();
             if (json) {
                 ObjectNode n =
                         all.addObject().put("id", id).put("title", s.title()).put("subject", s.subject());

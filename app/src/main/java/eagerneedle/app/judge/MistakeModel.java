@@ -22,7 +22,7 @@ final class MistakeModel {
     }
 
     List<Sheet.Mistake> mistakes() {
-        return desk.bench().sheet().mistakes();
+        return desk.bench().sheet().reckoningMistakes();
     }
 
     List<Consequence> of(Sheet.Mistake m) {

@@ -73,7 +73,7 @@ final class ConnectionBar extends HBox {
     private void fit(Sheet.Device d) {
         Labels.explained(
                 connect,
-                d.rig() != null
+                !model.byHand()
                         ? "Start and connect the simulated instrument of this bench"
                         : "Open fields to type what the display shows");
         address.setPromptText(d.driver().equals("file") ? "file that grows" : "host:port or serial port");

@@ -51,15 +51,15 @@ final class RigModel {
         return sheet().devices().values().stream().findFirst();
     }
 
-    private boolean byHand() {
-        return device().filter(d -> d.driver().equals("manual") && d.rig() == null)
+    boolean byHand() {
+        return device().filter(d -> d.driver().equals("manual") && !Rigs.standIn(sheet(), d))
                 .isPresent();
     }
 
     Connection connection() {
         boolean connected = desk.rig().isPresent();
         String label = device().map(Sheet.Device::label).orElse("");
-        boolean simulated = device().map(Sheet.Device::rig).isPresent();
+        boolean simulated = device().filter(d -> Rigs.standIn(sheet(), d)).isPresent();
         String act = connected
                 ? "Disconnect"
                 : byHand() ? "Take readings by hand" : simulated ? "Connect the simulated " + label : "";
@@ -79,7 +79,7 @@ final class RigModel {
     /** Mistakes that the simulated instrument can rehearse, none of them first. */
     List<String> mistakes() {
         List<String> all = new java.util.ArrayList<>(List.of(NO_MISTAKE));
-        device().map(Sheet.Device::rig).ifPresent(rig -> all.addAll(Rigs.faults(rig)));
+        device().filter(d -> Rigs.standIn(sheet(), d)).ifPresent(d -> all.addAll(Rigs.faults(sheet())));
         return all;
     }
 

@@ -82,7 +82,7 @@ final class Findables {
         sheet.prepare().forEach(s -> hits.add(new Hit("step", s.text(), "before", () -> window.go(Station.RIG))));
         sheet.comparisons()
                 .forEach(c -> hits.add(new Hit("comparison", c.label(), "", () -> window.go(Station.JUDGE))));
-        sheet.mistakes()
+        sheet.reckoningMistakes()
                 .forEach(m -> hits.add(new Hit("mistake", m.label(), m.says(), () -> window.go(Station.JUDGE))));
         sheet.finish().forEach(s -> hits.add(new Hit("step", s.text(), "finish", () -> window.go(Station.RECORD))));
     }

@@ -5,7 +5,6 @@ import eagerneedle.core.session.Command;
 import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
-import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.rig.simulated.Rehearsal;
 import eagerneedle.rig.simulated.RigModel;
@@ -48,12 +47,11 @@ public final class Demonstration {
      */
     public static Rehearsal simulate(SheetReader.Located located, long seed, Set<String> faults, Path to)
             throws IOException {
-        Sheet.Device device = located.sheet().devices().values().stream()
-                .filter(d -> d.rig() != null)
-                .findFirst()
-                .orElseThrow(() -> new IllegalArgumentException(
-                        located.sheet().id() + " names no simulated rig; write 'rig: chains' at one of its devices."));
-        RigModel rig = Rigs.create(device.rig(), located.sheet(), seed, faults);
+        if (!Rigs.canRehearse(located.sheet())) {
+            throw new IllegalArgumentException(located.sheet().id()
+                    + " has no physics to be carried out; write it under rig, or 'rig: chains' at one of its devices.");
+        }
+        RigModel rig = Rigs.of(located.sheet(), seed, faults);
         Rehearsal r = Rehearsal.of(located, rig, DEMO_DAY);
         Files.deleteIfExists(to);
         try (BenchFile file = BenchFile.create(

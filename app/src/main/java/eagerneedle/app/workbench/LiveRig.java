@@ -82,8 +82,8 @@ public final class LiveRig implements AutoCloseable {
     public static LiveRig simulated(Sheet sheet, String device, double rate, double pace, Set<String> faults)
             throws IOException {
         Sheet.Device d = sheet.devices().get(device);
-        LineStandIn standIn = new LineStandIn(
-                Rigs.create(d.rig(), sheet, BENCH_SEED, faults), d.label().replaceAll(".*\\s", ""), d.label(), pace);
+        LineStandIn standIn =
+                new LineStandIn(Rigs.of(sheet, BENCH_SEED, faults), d.label().replaceAll(".*\\s", ""), d.label(), pace);
         try {
             TcpWire wire = new TcpWire("127.0.0.1", standIn.port());
             return new LiveRig(

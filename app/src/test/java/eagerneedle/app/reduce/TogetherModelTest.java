@@ -21,8 +21,7 @@ import org.junit.jupiter.api.Test;
 
 class TogetherModelTest {
     private final SheetReader.Located sheet = SheetTrial.read(SheetReader.shippedText("baggage-chute"), "chute");
-    private final Rehearsal rehearsal =
-            Rehearsal.of(sheet, Rigs.create("cart-on-slope", sheet.sheet(), 7, Set.of()), Instant.EPOCH);
+    private final Rehearsal rehearsal = Rehearsal.of(sheet, Rigs.shipped("baggage-chute", 7, Set.of()), Instant.EPOCH);
     private final Reducer reducer = new Reducer(
             sheet,
             (run, channel) -> rehearsal.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE));

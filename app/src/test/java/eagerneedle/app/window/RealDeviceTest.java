@@ -223,8 +223,8 @@ class RealDeviceTest extends BenchWindow {
     @EnabledOnOs(OS.LINUX)
     void aLoggerOnASerialPortIsConnected(FxRobot robot) throws Exception {
         SheetReader.Located chute = SheetReader.read(SheetReader.shippedText("baggage-chute"), "x");
-        try (LineStandIn logger = LineStandIn.serial(
-                Rigs.create("cart-on-slope", chute.sheet(), 7, Set.of()), "TH-LG-01", "Logger TH-LG-01", 1)) {
+        try (LineStandIn logger =
+                LineStandIn.serial(Rigs.shipped("baggage-chute", 7, Set.of()), "TH-LG-01", "Logger TH-LG-01", 1)) {
             openText(robot, chute.text(), Clock.systemUTC());
             connectThere(robot, logger.serialPort());
             assertThat(window.rig().get().label()).contains("TH-LG-01");

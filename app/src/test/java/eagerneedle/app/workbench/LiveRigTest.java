@@ -153,7 +153,7 @@ class LiveRigTest {
 
     private static int secondStandIn() throws IOException {
         return new eagerneedle.rig.simulated.LineStandIn(
-                        eagerneedle.rig.simulated.Rigs.create("cart-on-slope", 1, Set.of()), "X-1", "other", 4)
+                        eagerneedle.rig.simulated.Rigs.shipped("baggage-chute", 1, Set.of()), "X-1", "other", 4)
                 .port();
     }
 }

@@ -13,7 +13,7 @@ expression
     | op=('-' | '+') expression                            # sign
     | expression op=('*' | '·' | '/') expression           # product
     | expression op=('+' | '-' | '−') expression           # sum
-    | expression op=('<' | '<=' | '>' | '>=') expression   # compare
+    | expression op=('<' | '<=' | '>' | '>=' | '==' | '!=') expression   # compare
     | 'not' expression                                     # negation
     | expression op='&' expression                         # logic
     | expression op='|' expression                         # logic
@@ -28,7 +28,7 @@ TEXT     : '"' ~["\r\n]* '"' | '\'' ~['\r\n]* '\'' ;
 SPACE    : [ \t\r\n]+ -> skip ;
 
 fragment NUMBER   : DIGIT+ ('.' DIGIT*)? | '.' DIGIT+ ;
-fragment PLUSMINUS : '±' | '+/-' ;
+fragment PLUSMINUS : '±' | '+/-' | 'limit' BLANK ;
 fragment EXPONENT : [eE] [+-]? DIGIT+ ;
 fragment UNIT     : ATOM ([·/*] ATOM)* ;
 fragment PER      : '1/' UNIT ;

@@ -119,7 +119,9 @@ public final class Evaluator {
                             case "<" -> d < 0;
                             case "<=" -> d <= 0;
                             case ">" -> d > 0;
-                            default -> d >= 0;
+                            case ">=" -> d >= 0;
+                            case "==" -> d == 0;
+                            default -> d != 0;
                         });
             }
         };

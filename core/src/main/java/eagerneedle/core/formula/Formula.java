@@ -95,7 +95,7 @@ public record Formula(String text, String defines, Expr expression) {
                     depth -= operators.pop();
                     operators.push(0);
                 }
-                case "+", "-", "−", "*", "·", "/", "^", "<", "<=", ">", ">=", "&", "|", "not" -> {
+                case "+", "-", "−", "*", "·", "/", "^", "<", "<=", ">", ">=", "==", "!=", "&", "|", "not" -> {
                     operators.push(operators.pop() + 1);
                     depth++;
                 }

@@ -1,7 +1,7 @@
 package eagerneedle.core.formula;
 
 /** What is wrong with a formula, in one sentence, and where. */
-public final class FormulaException extends RuntimeException {
+public class FormulaException extends RuntimeException {
     private static final long serialVersionUID = 1;
 
     private final int column;

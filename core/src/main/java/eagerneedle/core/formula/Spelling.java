@@ -42,7 +42,7 @@ public final class Spelling {
         return switch (op) {
             case "or" -> 1;
             case "and" -> 2;
-            case "<", "<=", ">", ">=" -> 3;
+            case "<", "<=", ">", ">=", "==", "!=" -> 3;
             case "+", "-" -> 4;
             case "*", "/" -> 5;
             default -> 7;

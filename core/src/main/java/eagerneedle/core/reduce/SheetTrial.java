@@ -2,6 +2,7 @@ package eagerneedle.core.reduce;
 
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.Value;
+import eagerneedle.core.physics.PhysicsTrial;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Channel;
@@ -50,6 +51,7 @@ public final class SheetTrial {
         }
         List<SheetException> found = new ArrayList<>();
         new SheetTrial(looked.located().get(), text, found).all();
+        found.addAll(PhysicsTrial.of(looked.located().get()));
         return new SheetReader.Looked(looked.located(), SheetReader.Looked.sorted(found));
     }
 

@@ -101,7 +101,9 @@ final class ReferenceCheck {
             int dot = key.indexOf('.');
             Capture capture = dot < 0 ? null : sheet.captures().get(key.substring(0, dot));
             String own = dot < 0 ? key : key.substring(dot + 1);
-            if (sheet.inputs().containsKey(key)) {
+            if (key.startsWith("rig.")) {
+                parses(p, text);
+            } else if (sheet.inputs().containsKey(key)) {
                 check.attempt(p, () -> Written.check(text));
             } else if (sheet.results().containsKey(key)) {
                 check.names(p, text, everything);
@@ -117,5 +119,14 @@ final class ReferenceCheck {
                         p, 1, "there is no input, result, window or quantity " + key + NearName.hint(key, everything));
             }
         });
+    }
+
+    /** What the rig makes of it is tried with the rig. */
+    private void parses(String pointer, String text) {
+        try {
+            Formula.parse(text);
+        } catch (FormulaException e) {
+            check.problem(pointer, e.column(), e.getMessage());
+        }
     }
 }

@@ -36,8 +36,10 @@ public record Sheet(
         List<Material> materials,
         List<Task> timeline,
         List<Statement> statements,
-        List<Mistake> mistakes) {
+        List<Mistake> mistakes,
+        RigPlan rig) {
     public Sheet {
+        rig = rig == null ? RigPlan.NONE : rig;
         place = orEmpty(place);
         question = orEmpty(question);
         principle = orEmpty(principle);
@@ -65,9 +67,15 @@ public record Sheet(
 
     /**
      * Something measured once, by hand or from elsewhere. {@code value} is the planned reading; {@code actual} names
-     * the channel that measures it, for a value that is only nominal on paper.
+     * the channel that measures it, for a value that is only nominal on paper; {@code given} says that it stands in a
+     * certificate or a table, and is not read.
      */
-    public record Input(String label, String symbol, String value, String by, String group, String actual) {
+    public record Input(
+            String label, String symbol, String value, String by, String group, String actual, Boolean given) {
+        public boolean isGiven() {
+            return Boolean.TRUE.equals(given);
+        }
+
         /** What budgets call it: "foot spacing by steel tape TH-TP-02". */
         public String leafLabel() {
             return by == null ? label : label + " by " + by;
@@ -176,13 +184,28 @@ public record Sheet(
     public record Statement(String label, String formula) {}
 
     /**
-     * A mistake that people make in reducing, to be tried on the real data.
+     * A mistake that people make: in reducing, to be tried on the real data, or at the bench, to be rehearsed.
      *
      * @param change what it does: results and {@code capture.quantity} get another formula, {@code capture.window}
-     *     another proposal, inputs another value
+     *     another proposal, inputs another value; {@code rig.} and a name is that thing at the bench
      * @param says why it is wrong
      */
-    public record Mistake(String id, String label, Map<String, String> change, String says) {}
+    public record Mistake(String id, String label, Map<String, String> change, String says) {
+        /** True for one that is made at the bench, before anything is reckoned. */
+        public boolean isAtBench() {
+            return change.keySet().stream().anyMatch(k -> k.startsWith("rig."));
+        }
+    }
+
+    /** The mistakes of reckoning, which can be tried on data that are there. */
+    public List<Mistake> reckoningMistakes() {
+        return mistakes.stream().filter(m -> !m.isAtBench()).toList();
+    }
+
+    /** True when the sheet itself says what happens at its bench. */
+    public boolean hasPhysics() {
+        return !rig.parts().isEmpty() || !rig.hidden().isEmpty();
+    }
 
     /** This sheet with quantities that were added to its captures, and to its results (under {@code ""}). */
     public Sheet adding(Map<String, Map<String, Derived>> own) {
@@ -221,7 +244,8 @@ public record Sheet(
                 materials,
                 timeline,
                 statements,
-                mistakes);
+                mistakes,
+                rig);
     }
 
     /** This sheet as it would be with a mistake made; other values of inputs are not part of it. */

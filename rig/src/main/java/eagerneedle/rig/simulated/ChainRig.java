@@ -1,22 +1,21 @@
 package eagerneedle.rig.simulated;
 
 import eagerneedle.core.chain.Chain;
-import eagerneedle.core.formula.Formula;
-import eagerneedle.core.formula.FormulaException;
-import eagerneedle.core.formula.Scope;
-import eagerneedle.core.formula.Value;
-import eagerneedle.core.formula.Written;
+import eagerneedle.core.chain.Link;
+import eagerneedle.core.physics.Course;
+import eagerneedle.core.physics.Draws;
+import eagerneedle.core.physics.World;
 import eagerneedle.core.quantity.LabUnit;
-import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
+import eagerneedle.core.sheet.RigPlan;
 import eagerneedle.core.sheet.Sheet;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
-import java.util.Random;
 import java.util.Set;
 
 /**
@@ -31,20 +30,24 @@ final class ChainRig implements RigModel {
 
     private static final double TOUCH_SECONDS = 3;
     private static final double SETTLES = 1;
+    /** How long a held value is left alone where the sheet does not say, s. */
+    private static final double HOLD = 3;
+
+    private static final double LOOK = 0.02;
 
     private final Sheet sheet;
-    private final Hidden hidden;
-    private final Random random;
+    private final RigPlan plan;
+    private final World world;
+    private final Draws draws;
     private final Set<String> faults;
     private final List<String> names;
     private final Map<String, Probe> probes = new LinkedHashMap<>();
     private double[][] circles;
-    private Felt felt = (channel, value) -> value;
-
-    /** What a sensor makes of the value at its place during a run. */
-    interface Felt {
-        double at(String channel, double value);
-    }
+    private Course course;
+    private Course probe;
+    private boolean runs;
+    private boolean begun;
+    private int arranged;
 
     /** One sensor at its place. */
     private static final class Probe {
@@ -61,65 +64,92 @@ final class ChainRig implements RigModel {
         private double spanTurns;
         private double[] trim;
         private double noise;
+        private Draws.Stream stream;
+        private double last = Double.NaN;
         private double noiseKnownAt = Double.NaN;
     }
 
-    ChainRig(Sheet sheet, long seed, Set<String> faults) {
+    /**
+     * @param plan what happens in runs; one that knows nothing lets channels settle
+     * @param faults of any bench, among others
+     */
+    ChainRig(Sheet sheet, RigPlan plan, long seed, Set<String> faults) {
         this.sheet = sheet;
-        this.hidden = new Hidden(seed);
-        this.random = hidden.random;
+        this.plan = plan;
+        this.world = new World(sheet, plan, seed);
+        this.draws = world.draws();
         this.faults = faults;
         this.names = List.copyOf(sheet.channels().keySet());
-        sheet.inputs().forEach((name, input) -> {
-            Quantity q = Written.quantity(input.value(), name, name, name);
-            double u = q.u();
-            double is = q.value() + 2 * u * random.nextGaussian();
-            hidden.is(name, Quantity.exact(is, q.unit()));
-            hidden.readsAs(
-                    name,
-                    u == 0
-                            ? input.value()
-                            : (Notation.bracketed(is + u * random.nextGaussian(), u) + " "
-                                            + q.unit().symbol())
-                                    .strip());
-        });
-        sheet.channels().forEach((name, channel) -> probes.put(name, probe(channel)));
+        sheet.channels().forEach((name, channel) -> probes.put(name, probe(name, channel)));
         calibrations();
-        results();
+        course = world.points();
     }
 
-    private Probe probe(Channel channel) {
+    ChainRig(Sheet sheet, long seed, Set<String> faults) {
+        this(sheet, RigPlan.NONE, seed, faults);
+    }
+
+    private Probe probe(String name, Channel channel) {
+        Draws.Stream random = draws.stream("bench/" + name);
         Probe p = new Probe();
         p.channel = channel;
-        p.hidden = hidden.chain(channel);
+        p.stream = draws.stream("noise/" + name);
+        p.hidden = hidden(name, channel);
         p.needed = channel.needed().orElseGet(p.hidden::reach);
         double[] needed = p.needed;
         p.from = needed[0] + 0.2 * (needed[1] - needed[0]);
-        p.to = needed[0] + (0.35 + 0.4 * random.nextDouble()) * (needed[1] - needed[0]);
+        p.to = needed[0] + (0.35 + 0.4 * (random.even() + 1) / 2) * (needed[1] - needed[0]);
         p.value = p.from;
         double span = needed[1] - needed[0];
         p.trim = new double[] {
-            0.08 * span * (2 * random.nextDouble() - 1),
-            0.1 * (2 * random.nextDouble() - 1),
-            (random.nextBoolean() ? 1 : -1) * 0.05 * span,
-            (random.nextBoolean() ? 1 : -1) * 0.08,
-            0.4 * (2 * random.nextDouble() - 1) * span,
-            0.02 * (2 * random.nextDouble() - 1)
+            0.08 * span * random.even(),
+            0.1 * random.even(),
+            (random.even() > 0 ? 1 : -1) * 0.05 * span,
+            (random.even() > 0 ? 1 : -1) * 0.08,
+            0.4 * random.even() * span,
+            0.02 * random.even()
         };
         if (channel.calibration() != null && channel.calibration().divisions() != null) {
-            circles = new double[][] {
-                circle(channel.calibration().divisions(), span),
-                circle(channel.calibration().divisions(), span)
-            };
+            int n = channel.calibration().divisions();
+            circles = new double[][] {circle(name, "lower", n, span), circle(name, "upper", n, span)};
+            List<Quantity> lower = quantities(circles[0], channel);
+            List<Quantity> upper = quantities(circles[1], channel);
+            world.are(name + ".lower", lower);
+            world.are(name + ".upper", upper);
         }
         return p;
     }
 
-    private double[] circle(int n, double span) {
+    private static List<Quantity> quantities(double[] values, Channel channel) {
+        return java.util.Arrays.stream(values)
+                .mapToObj(v -> Quantity.exact(v, channel.labUnit()))
+                .toList();
+    }
+
+    /** The chain of a channel as it really is: every number moved by a draw of its own uncertainty. */
+    private Chain hidden(String name, Channel channel) {
+        List<Link> links = new ArrayList<>();
+        for (Link l : channel.chain()) {
+            Link moved = l;
+            for (String number : Chain.uncertainOf(l)) {
+                moved = Chain.moved(moved, number, draws.normal("chain/" + name + "/" + links.size() + "/" + number));
+            }
+            links.add(moved);
+        }
+        return Chain.of(links);
+    }
+
+    /** Errors of the intervals of a circle, which add up to nothing. */
+    private double[] circle(String channel, String which, int n, double span) {
+        String large = plan.circles().get(channel);
         double[] e = new double[n];
         double mean = 0;
         for (int i = 0; i < n; i++) {
-            e[i] = 0.08 * span * random.nextGaussian();
+            String path = "circle/" + channel + "/" + which + "/" + i;
+            e[i] = large == null
+                    ? 0.08 * span * draws.normal(path)
+                    : world.reference(large, path)
+                            .in(sheet.channels().get(channel).labUnit());
             mean += e[i] / n;
         }
         for (int i = 0; i < n; i++) {
@@ -140,28 +170,9 @@ final class ChainRig implements RigModel {
             double a = nominal.indication(p.hidden.exactCounts(needed[0]));
             double b = nominal.indication(p.hidden.exactCounts(needed[1]));
             double slope = (needed[1] - needed[0]) / (b - a);
-            hidden.is(name + ".slope", Quantity.number(slope));
+            world.is(name + ".slope", Quantity.number(slope));
             LabUnit unit = p.channel.labUnit().difference();
-            hidden.is(name + ".intercept", Quantity.exact(needed[0] - slope * a, unit));
-        });
-    }
-
-    /** The results that follow from hidden inputs and calibrations alone. */
-    private void results() {
-        sheet.results().forEach((name, d) -> {
-            try {
-                Value v = Formula.parse(d.formula())
-                        .evaluate(Scope.over(
-                                "truth",
-                                hidden.truth().keySet(),
-                                n -> Optional.ofNullable(hidden.truth().get(n)).map(Value.Scalar::new)));
-                if (v instanceof Value.Scalar s) {
-                    hidden.is(
-                            name, d.unit() == null ? s.quantity() : s.quantity().to(LabUnit.parse(d.unit())));
-                }
-            } catch (FormulaException e) {
-                // It needs captures; a rig of its own would know.
-            }
+            world.is(name + ".intercept", Quantity.exact(needed[0] - slope * a, unit));
         });
     }
 
@@ -174,7 +185,8 @@ final class ChainRig implements RigModel {
 
     @Override
     public void arrange(Map<String, String> bench) {
-        Probe p = probes.get(bench.getOrDefault("channel", ""));
+        String channel = bench.getOrDefault("channel", "");
+        Probe p = probes.get(channel);
         if (bench.containsKey("touch")) {
             probes.values().stream()
                     .filter(q -> bench.get("touch").equals(place(q).replace(' ', '_'))
@@ -188,49 +200,76 @@ final class ChainRig implements RigModel {
                 p.spanTurns += turns;
             }
         } else if (p != null && bench.containsKey("lower")) {
-            p.settling = Double.NaN;
-            p.value =
-                    circles[0][Integer.parseInt(bench.get("lower"))] - circles[1][Integer.parseInt(bench.get("upper"))];
+            circles(channel, p, Integer.parseInt(bench.get("lower")), Integer.parseInt(bench.get("upper")));
         } else if (p != null && bench.containsKey("point")) {
-            p.settling = Double.NaN;
-            p.value = hidden.reference(p.channel, bench);
+            set(channel, p, reference(channel, p.channel, bench));
         } else if (bench.containsKey("reference")) {
-            String only = bench.get("channel");
+            Reading r = Reading.parse(bench.get("reference").replace('_', ' '));
+            String path = "reference/" + bench.get("reference") + "/" + arranged;
             probes.forEach((name, q) -> {
-                if (only == null || only.equals(name)) {
-                    Reading r = Reading.parse(bench.get("reference").replace('_', ' '));
-                    if (r.unit().fits(q.channel.labUnit())) {
-                        q.settling = Double.NaN;
-                        q.value = r.unit().convert(r.value(), q.channel.labUnit())
-                                + r.u() * r.unit().scaleTo(q.channel.labUnit()) * random.nextGaussian();
-                    }
+                if ((channel.isEmpty() || channel.equals(name)) && r.unit().fits(q.channel.labUnit())) {
+                    set(name, q, world.reference(bench.get("reference").replace('_', ' '), path));
                 }
             });
         } else if (bench.containsKey("capture")) {
-            probes.values().forEach(q -> q.settling = 0);
+            running(bench.getOrDefault("capture", ""), bench.getOrDefault("level", ""));
         }
     }
 
-    /** How a channel moves in a run: from a value to another one, both in its unit, with a time constant in s. */
-    void settles(String channel, double from, double to, double seconds) {
-        Probe p = probes.get(channel);
-        p.from = from;
-        p.to = to;
-        p.settles = seconds;
+    /** Ends what goes on; what comes next has noise of its own. */
+    private void next(Course now) {
+        course = now;
+        probe = null;
+        arranged++;
+        probes.forEach((name, p) -> p.stream = draws.stream("noise/" + name + "/" + arranged));
     }
 
-    /** Lets what sensors feel in a run differ from what is there. */
-    void felt(Felt how) {
-        felt = how;
+    private void set(String channel, Probe p, Quantity reference) {
+        course.end();
+        next(world.points());
+        runs = false;
+        course.stands("reference", reference);
+        p.settling = Double.NaN;
+        p.value =
+                course.shows(channel) ? course.signal(channel, p.channel.labUnit()) : reference.in(p.channel.labUnit());
     }
 
-    /** The true value at a channel's place now. */
-    double value(String channel) {
-        return probes.get(channel).value;
+    private void circles(String channel, Probe p, int lower, int upper) {
+        int n = circles[0].length;
+        course.end();
+        next(world.points());
+        runs = false;
+        p.settling = Double.NaN;
+        p.value = circles[0][lower] - circles[1][upper];
+        if (course.shows(channel)) {
+            int series = Math.floorMod(upper - lower, n);
+            course.stands("lower", Quantity.exact(circles[0][lower], p.channel.labUnit()));
+            course.stands("upper", Quantity.exact(circles[1][upper], p.channel.labUnit()));
+            course.stands(
+                    "upper_backwards",
+                    Quantity.exact(circles[1][Math.floorMod(series - lower, n)], p.channel.labUnit()));
+            course.stands("interval", Quantity.number(lower + 1.0));
+            course.stands("series", Quantity.number(series));
+            p.value = course.signal(channel, p.channel.labUnit());
+        }
     }
 
-    Hidden hidden() {
-        return hidden;
+    /** The true value that stands at a point of a calibration. */
+    private Quantity reference(String name, Channel channel, Map<String, String> bench) {
+        Channel.CalibrationPlan c = channel.calibration();
+        String part = bench.getOrDefault("part", "points");
+        List<Channel.PointPlan> list =
+                part.equals("verify") ? c.verify() : part.equals("after") ? c.after() : c.points();
+        String text = list.get(Integer.parseInt(bench.get("point"))).reference();
+        return world.reference(text, "reference/" + name + "/" + text);
+    }
+
+    private void running(String capture, String level) {
+        course.end();
+        next(world.run(capture, level));
+        runs = plan.parts().containsKey(capture);
+        begun = false;
+        probes.values().forEach(q -> q.settling = 0);
     }
 
     private static String place(Probe p) {
@@ -238,10 +277,15 @@ final class ChainRig implements RigModel {
     }
 
     @Override
-    public void begin() {}
+    public void begin() {
+        begun = true;
+    }
 
     @Override
     public void advance(double seconds) {
+        if (begun || !runs) {
+            course.advance(seconds);
+        }
         probes.values().forEach(p -> {
             if (!Double.isNaN(p.settling)) {
                 p.settling += seconds;
@@ -269,6 +313,12 @@ final class ChainRig implements RigModel {
         return input == pair[0] ? pair[1] : input == pair[1] ? pair[0] : input;
     }
 
+    /** True when two channels of a sheet are in one unit, so that their leads can be exchanged. */
+    static boolean hasPair(Sheet sheet) {
+        return sheet.channels().values().stream().map(Channel::unit).distinct().count()
+                < sheet.channels().size();
+    }
+
     private int[] pair() {
         for (int i = 0; i < names.size(); i++) {
             for (int j = i + 1; j < names.size(); j++) {
@@ -287,7 +337,10 @@ final class ChainRig implements RigModel {
         Probe p = probes.get(name);
         double[] needed = p.needed;
         double span = needed[1] - needed[0];
-        double value = Double.isNaN(p.settling) ? p.value : felt.at(name, p.value);
+        double value = runs && course.shows(name) ? course.signal(name, p.channel.labUnit()) : runs ? p.from : p.value;
+        if (runs && course.isStuck(name) && !Double.isNaN(p.last)) {
+            return p.last;
+        }
         if (!Double.isNaN(p.touched)) {
             double t = p.touched / TOUCH_SECONDS;
             value += 0.3 * span * t * Math.exp(1 - t);
@@ -307,20 +360,66 @@ final class ChainRig implements RigModel {
             p.noise = Double.isFinite(noise) ? noise : 0;
             p.noiseKnownAt = value;
         }
-        double noisy = value + p.noise * random.nextGaussian();
+        double noisy = value + p.noise * p.stream.normal();
         double count =
                 faults.contains("open") && input == 0 ? p.hidden.converter().highestCount() : p.hidden.counts(noisy);
-        return Double.isNaN(count) ? p.hidden.converter().highestCount() : count;
+        p.last = Double.isNaN(count) ? p.hidden.converter().highestCount() : count;
+        return p.last;
+    }
+
+    @Override
+    public boolean isGate() {
+        return plan.parts().values().stream().anyMatch(c -> !c.edges().isEmpty());
+    }
+
+    @Override
+    public List<double[]> edges() {
+        List<String> gates = course.gates();
+        List<double[]> out = new ArrayList<>();
+        for (double[] e : course.edges()) {
+            double[] row = new double[names.size() + 1];
+            row[0] = e[0];
+            for (int g = 0; g < gates.size(); g++) {
+                row[1 + names.indexOf(gates.get(g))] = e[1 + g];
+            }
+            out.add(row);
+        }
+        return out;
     }
 
     @Override
     public double duration() {
-        return 14 * SETTLES;
+        return runs ? ahead().time() : 14 * SETTLES;
+    }
+
+    /** The same run looked at to its end. */
+    private Course ahead() {
+        if (probe == null) {
+            Capture capture = sheet.captures().get(course.capture());
+            Course c = course.again();
+            double longest = capture.mode().equals("hold") ? Math.min(HOLD, capture.longest()) : capture.longest();
+            while (c.time() < longest
+                    && !(c.lasts().isPresent() && c.time() >= c.lasts().getAsDouble())) {
+                c.advance(Math.min(LOOK, longest - c.time() + 1e-9));
+            }
+            probe = c;
+        }
+        return probe;
+    }
+
+    @Override
+    public Map<String, String> byEye() {
+        Map<String, String> out = new LinkedHashMap<>();
+        if (runs) {
+            out.putAll(course.seen(false));
+            out.putAll(ahead().seen(true));
+        }
+        return out;
     }
 
     @Override
     public Map<String, Quantity> truth() {
-        return hidden.truth();
+        return world.truths();
     }
 
     /** Interval errors of the lower and of the upper circle, in the channel's unit; null without circles. */
@@ -330,6 +429,6 @@ final class ChainRig implements RigModel {
 
     @Override
     public Map<String, String> readings() {
-        return hidden.readings();
+        return world.readings();
     }
 }

@@ -1,66 +1,114 @@
 package eagerneedle.rig.simulated;
 
+import eagerneedle.core.formula.NearName;
+import eagerneedle.core.physics.RigChange;
+import eagerneedle.core.sheet.RigPlan;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.SheetReader;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-/** The simulated rigs that ship, by the name a sheet gives in {@code devices: rig}. */
+/**
+ * The simulated rigs: the physics that a sheet itself writes down, or, for a sheet without any, a bench of chains whose
+ * channels settle. Sheets of the first edition named a rig; they find it in the sheet that holds its physics now.
+ */
 public final class Rigs {
-    /** Makes a rig for a sheet; rigs with physics of their own may not look at it. */
-    private interface Maker {
-        RigModel make(Sheet sheet, long seed, Set<String> faults);
-    }
+    /** What a sheet without physics names. */
+    public static final String CHAINS = "chains";
 
-    private record Kind(List<String> faults, Maker maker) {}
-
-    private static final Map<String, Kind> KINDS = new LinkedHashMap<>();
+    /** Which shipped sheet holds the physics of a rig of the first edition. */
+    private static final Map<String, String> FIRST_EDITION = new LinkedHashMap<>();
 
     static {
-        KINDS.put(
-                "cart-on-slope", new Kind(CartOnSlope.FAULTS, (sheet, seed, faults) -> new CartOnSlope(seed, faults)));
-        KINDS.put(
-                "wheel-on-thread",
-                new Kind(WheelOnThread.FAULTS, (sheet, seed, faults) -> new WheelOnThread(seed, faults)));
-        KINDS.put("dye-in-cuvette", new Kind(DyeInCuvette.FAULTS, DyeInCuvette::new));
-        KINDS.put("two-tables", new Kind(TwoTables.FAULTS, TwoTables::new));
-        KINDS.put("reed", new Kind(Reed.FAULTS, Reed::new));
-        KINDS.put("thermocouple-cabinet", new Kind(ThermocoupleCabinet.FAULTS, ThermocoupleCabinet::new));
-        KINDS.put("chains", new Kind(ChainRig.FAULTS, ChainRig::new));
+        FIRST_EDITION.put("cart-on-slope", "baggage-chute");
+        FIRST_EDITION.put("wheel-on-thread", "potters-wheel");
+        FIRST_EDITION.put("dye-in-cuvette", "fading-dye");
+        FIRST_EDITION.put("two-tables", "dividing-tables");
+        FIRST_EDITION.put("reed", "weather-vane-reed");
+        FIRST_EDITION.put("thermocouple-cabinet", "drying-cabinet");
     }
 
     private Rigs() {}
 
     /**
-     * A rig with its truth drawn from a seed.
+     * The rig of a sheet, its truth drawn from a seed.
      *
-     * @param name which
-     * @param sheet the sheet it serves
-     * @throws IllegalArgumentException for a rig or fault that does not exist
+     * @param faults mistakes at the bench, by the ids of the sheet, or those of any bench of chains
+     * @throws IllegalArgumentException for a fault that does not exist, or a rig that the sheet names and nobody has
      */
-    public static RigModel create(String name, Sheet sheet, long seed, Set<String> faults) {
-        Kind kind = KINDS.get(name);
-        if (kind == null) {
-            throw new IllegalArgumentException("There is no simulated rig called " + name + "; there are: "
-                    + String.join(", ", KINDS.keySet()) + ".");
-        }
+    public static RigModel of(Sheet sheet, long seed, Set<String> faults) {
+        Sheet source = source(sheet);
+        RigPlan plan = source.rig();
+        List<String> known = faults(sheet);
         for (String fault : faults) {
-            if (!kind.faults().contains(fault)) {
-                throw new IllegalArgumentException("The rig " + name + " has no fault called " + fault + "; it has: "
-                        + String.join(", ", kind.faults()) + ".");
+            if (!known.contains(fault)) {
+                throw new IllegalArgumentException(
+                        "The rig of " + sheet.id() + " has no fault called " + fault + NearName.hint(fault, known)
+                                + (known.isEmpty() ? "" : " It has: " + String.join(", ", known) + "."));
             }
         }
-        return kind.maker().make(sheet, seed, faults);
+        for (Sheet.Mistake m : source.mistakes()) {
+            if (faults.contains(m.id())) {
+                for (Map.Entry<String, String> e : m.change().entrySet()) {
+                    plan = RigChange.of(plan, source, e.getKey(), e.getValue());
+                }
+            }
+        }
+        return new ChainRig(sheet, plan, seed, faults);
     }
 
-    /** A rig with physics of its own. */
-    public static RigModel create(String name, long seed, Set<String> faults) {
-        return create(name, null, seed, faults);
+    /** The rig of a sheet that ships. */
+    public static RigModel shipped(String id, long seed, Set<String> faults) {
+        return of(SheetReader.read(SheetReader.shippedText(id), id + ".yaml").sheet(), seed, faults);
     }
 
-    /** The mistakes a rig can make; empty for one that does not exist. */
-    public static List<String> faults(String name) {
-        return KINDS.containsKey(name) ? KINDS.get(name).faults() : List.of();
+    /** A bench of chains, whatever physics the sheet writes down. */
+    public static RigModel chains(Sheet sheet, long seed, Set<String> faults) {
+        return new ChainRig(sheet, seed, faults);
+    }
+
+    /** True when an instrument of the sheet has a stand-in. */
+    public static boolean standIn(Sheet sheet, Sheet.Device device) {
+        return device.rig() != null || sheet.hasPhysics() && !device.driver().equals("manual");
+    }
+
+    /** True when the sheet can be rehearsed. */
+    public static boolean canRehearse(Sheet sheet) {
+        return sheet.devices().values().stream().anyMatch(d -> standIn(sheet, d));
+    }
+
+    /** The mistakes that can be rehearsed at the bench of a sheet. */
+    public static List<String> faults(Sheet sheet) {
+        List<String> out = new java.util.ArrayList<>(source(sheet).mistakes().stream()
+                .filter(Sheet.Mistake::isAtBench)
+                .map(Sheet.Mistake::id)
+                .toList());
+        if (ChainRig.hasPair(sheet) || !source(sheet).hasPhysics()) {
+            out.addAll(ChainRig.FAULTS);
+        }
+        return List.copyOf(out);
+    }
+
+    /** The sheet that holds the physics. */
+    private static Sheet source(Sheet sheet) {
+        if (sheet.hasPhysics()) {
+            return sheet;
+        }
+        String named = sheet.devices().values().stream()
+                .map(Sheet.Device::rig)
+                .filter(r -> r != null && !r.equals(CHAINS))
+                .findFirst()
+                .orElse(null);
+        if (named == null) {
+            return sheet;
+        }
+        String id = FIRST_EDITION.get(named);
+        if (id == null) {
+            throw new IllegalArgumentException("There is no simulated rig called " + named
+                    + "; write the physics under rig in the sheet, or name " + CHAINS + ".");
+        }
+        return SheetReader.read(SheetReader.shippedText(id), id + ".yaml").sheet();
     }
 }

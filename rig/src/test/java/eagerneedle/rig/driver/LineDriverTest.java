@@ -49,8 +49,8 @@ class LineDriverTest implements Driver.Sink {
 
     @BeforeEach
     void open() throws IOException {
-        standIn =
-                new LineStandIn(Rigs.create("cart-on-slope", 3, Set.of()), "TH-UR-07", "Ultrasonic ranger TH-UR-07", 4);
+        standIn = new LineStandIn(
+                Rigs.shipped("baggage-chute", 3, Set.of()), "TH-UR-07", "Ultrasonic ranger TH-UR-07", 4);
         driver = new LineDriver("127.0.0.1", standIn.port());
     }
 
@@ -198,7 +198,7 @@ class LineDriverTest implements Driver.Sink {
     void aClosedInstrumentNeverAnswersHoweverOftenItIsTried() throws IOException {
         for (int i = 0; i < 200; i++) {
             LineStandIn shortLived = new LineStandIn(
-                    Rigs.create("cart-on-slope", i, Set.of()), "TH-UR-08", "Ultrasonic ranger TH-UR-08", 4);
+                    Rigs.shipped("baggage-chute", i, Set.of()), "TH-UR-08", "Ultrasonic ranger TH-UR-08", 4);
             int port = shortLived.port();
             shortLived.close();
             LineDriver nobody = new LineDriver("127.0.0.1", port);

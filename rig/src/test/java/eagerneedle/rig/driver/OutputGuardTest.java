@@ -116,7 +116,8 @@ class OutputGuardTest {
 
     @Test
     void theLeadIsPulledAtAHeaterThatIsOn() throws IOException {
-        try (LineStandIn standIn = new LineStandIn(Rigs.create("cart-on-slope", 3, Set.of()), "TH-LG-03", "Logger", 1);
+        try (LineStandIn standIn =
+                        new LineStandIn(Rigs.shipped("baggage-chute", 3, Set.of()), "TH-LG-03", "Logger", 1);
                 LineDriver line = new LineDriver("127.0.0.1", standIn.port())) {
             line.open();
             line.configure(20);

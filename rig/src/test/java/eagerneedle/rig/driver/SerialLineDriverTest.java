@@ -32,7 +32,7 @@ class SerialLineDriverTest extends LineDriverTest {
 
     private void plugIn() throws IOException {
         standIn = LineStandIn.serial(
-                Rigs.create("cart-on-slope", 3, Set.of()), "TH-UR-07", "Ultrasonic ranger TH-UR-07", 4);
+                Rigs.shipped("baggage-chute", 3, Set.of()), "TH-UR-07", "Ultrasonic ranger TH-UR-07", 4);
         Files.deleteIfExists(plug);
         Files.createSymbolicLink(plug, Path.of(standIn.serialPort()));
     }

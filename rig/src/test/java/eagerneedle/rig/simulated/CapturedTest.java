@@ -29,7 +29,7 @@ class CapturedTest {
             SheetTrial.read(SheetReader.shippedText("logging-day"), "logging-day.yaml");
 
     private static Rehearsal bench(long seed, String... faults) {
-        return Rehearsal.of(SHEET, Rigs.create("chains", SHEET.sheet(), seed, Set.of(faults)), DAY);
+        return Rehearsal.of(SHEET, Rigs.chains(SHEET.sheet(), seed, Set.of(faults)), DAY);
     }
 
     private static Reduction reduced(Rehearsal r) {
@@ -112,13 +112,7 @@ class CapturedTest {
         for (long seed = 0; seed < BENCHES / 4; seed++) {
             for (String fault : new String[] {"open", "swapped", "reversed", ""}) {
                 Rehearsal r = Rehearsal.of(
-                        cabinet,
-                        Rigs.create(
-                                "thermocouple-cabinet",
-                                cabinet.sheet(),
-                                seed,
-                                fault.isEmpty() ? Set.of() : Set.of(fault)),
-                        DAY);
+                        cabinet, Rigs.of(cabinet.sheet(), seed, fault.isEmpty() ? Set.of() : Set.of(fault)), DAY);
                 Reduction reduced = new Reducer(
                                 cabinet,
                                 (run, c) ->

@@ -97,7 +97,7 @@ class ChainRigTest {
 
     @Test
     void theCabinetIsRehearsedAndItsOffsetTakenOut() {
-        Rehearsal r = Rehearsal.of(CABINET, Rigs.create("chains", CABINET.sheet(), 5, Set.of()), Instant.EPOCH);
+        Rehearsal r = Rehearsal.of(CABINET, Rigs.chains(CABINET.sheet(), 5, Set.of()), Instant.EPOCH);
         Reduction reduction = reduced(CABINET, r);
         Quantity air = reduction
                 .quantity("T_air")
@@ -116,8 +116,8 @@ class ChainRigTest {
     @ParameterizedTest
     @ValueSource(strings = {"swapped", "reversed", "open"})
     void faultsShowInTheSignal(String fault) {
-        RigModel good = Rigs.create("chains", CABINET.sheet(), 5, Set.of());
-        RigModel bad = Rigs.create("chains", CABINET.sheet(), 5, Set.of(fault));
+        RigModel good = Rigs.chains(CABINET.sheet(), 5, Set.of());
+        RigModel bad = Rigs.chains(CABINET.sheet(), 5, Set.of(fault));
         for (RigModel rig : List.of(good, bad)) {
             rig.begin();
             rig.arrange(Map.of("touch", "cabinet"));
@@ -136,7 +136,7 @@ class ChainRigTest {
     @Test
     void touchingAPlaceMovesTheInputItIsWiredTo() {
         for (boolean swapped : new boolean[] {false, true}) {
-            RigModel rig = Rigs.create("chains", CABINET.sheet(), 5, swapped ? Set.of("swapped") : Set.of());
+            RigModel rig = Rigs.chains(CABINET.sheet(), 5, swapped ? Set.of("swapped") : Set.of());
             rig.begin();
             double[] before = rig.read();
             rig.arrange(Map.of("touch", "ice_bath"));
@@ -154,6 +154,6 @@ class ChainRigTest {
     void aSessionKnowsItsSheetOnly() {
         assertThat(Session.start(DAY.text(), "x", Instant.EPOCH).setup("strain"))
                 .isNotNull();
-        assertThat(Rigs.faults("chains")).containsExactly("swapped", "reversed", "open");
+        assertThat(Rigs.faults(DAY.sheet())).containsExactly("swapped", "reversed", "open");
     }
 }

@@ -25,7 +25,7 @@ class LineStandInTest {
 
     @BeforeEach
     void connect() throws IOException {
-        standIn = new LineStandIn(Rigs.create("cart-on-slope", 1, Set.of()), "TH-UR-07", "Ultrasonic ranger", 5);
+        standIn = new LineStandIn(Rigs.shipped("baggage-chute", 1, Set.of()), "TH-UR-07", "Ultrasonic ranger", 5);
         socket = new Socket(InetAddress.getLoopbackAddress(), standIn.port());
         in = new BufferedReader(new InputStreamReader(socket.getInputStream(), StandardCharsets.UTF_8));
         out = socket.getOutputStream();

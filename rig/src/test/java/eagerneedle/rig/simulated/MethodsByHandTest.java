@@ -81,10 +81,7 @@ class MethodsByHandTest {
 
     private static Done done(String method) {
         SheetReader.Located located = SheetTrial.read(SheetReader.shippedText(method), method);
-        Rehearsal r = Rehearsal.of(
-                located,
-                Rigs.create(located.sheet().devices().values().iterator().next().rig(), located.sheet(), 11, Set.of()),
-                Instant.EPOCH);
+        Rehearsal r = Rehearsal.of(located, Rigs.of(located.sheet(), 11, Set.of()), Instant.EPOCH);
         return new Done(
                 r,
                 new Reducer(

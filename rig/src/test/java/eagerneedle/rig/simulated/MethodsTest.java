@@ -8,7 +8,6 @@ import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.reduce.SessionWatch;
 import eagerneedle.core.reduce.SheetTrial;
-import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.watch.Finding;
@@ -102,8 +101,7 @@ class MethodsTest {
     private static List<String> methods() {
         return SheetReader.shipped().stream()
                 .filter(id -> id.contains(System.getProperty("method", "")))
-                .filter(id -> sheet(id).sheet().devices().values().stream()
-                        .anyMatch(d -> d.rig() != null && !d.rig().equals("chains")))
+                .filter(id -> sheet(id).sheet().hasPhysics())
                 .toList();
     }
 
@@ -111,12 +109,8 @@ class MethodsTest {
         return SheetTrial.read(SheetReader.shippedText(id), id + ".yaml");
     }
 
-    private static String rig(Sheet sheet) {
-        return sheet.devices().values().iterator().next().rig();
-    }
-
     private static Rehearsal rehearse(SheetReader.Located located, long seed, Set<String> faults) {
-        return Rehearsal.of(located, Rigs.create(rig(located.sheet()), located.sheet(), seed, faults), Instant.EPOCH);
+        return Rehearsal.of(located, Rigs.of(located.sheet(), seed, faults), Instant.EPOCH);
     }
 
     private static Reduction reduce(SheetReader.Located located, Rehearsal r) {
@@ -191,7 +185,7 @@ class MethodsTest {
     void mistakesAtTheBenchAreFound(String id) {
         SheetReader.Located located = sheet(id);
         Map<String, List<String>> said = new TreeMap<>();
-        for (String fault : Rigs.faults(rig(located.sheet()))) {
+        for (String fault : Rigs.faults(located.sheet())) {
             List<String> words = new ArrayList<>();
             IntStream.range(0, TRIES).parallel().forEach(seed -> {
                 Reduction reduction = reduce(located, rehearse(located, 1000 + seed, Set.of(fault)));

@@ -24,10 +24,7 @@ class RigsToMendTest {
     private record Held(Rehearsal rehearsal, Reduction reduction) {}
 
     private static Held hold(SheetReader.Located sheet, int seed) {
-        Rehearsal r = Rehearsal.of(
-                sheet,
-                Rigs.create(sheet.sheet().devices().values().iterator().next().rig(), sheet.sheet(), seed, Set.of()),
-                Instant.EPOCH);
+        Rehearsal r = Rehearsal.of(sheet, Rigs.of(sheet.sheet(), seed, Set.of()), Instant.EPOCH);
         return new Held(
                 r,
                 new Reducer(

@@ -48,7 +48,7 @@ class BenchFileTest {
 
     private Path simulated(String name) {
         SheetReader.Located sheet = SheetTrial.read(SHEET, "sheet");
-        Rehearsal r = Rehearsal.of(sheet, Rigs.create("cart-on-slope", 2, Set.of()), DAY);
+        Rehearsal r = Rehearsal.of(sheet, Rigs.shipped("baggage-chute", 2, Set.of()), DAY);
         Path path = folder.resolve(name);
         try (BenchFile file = BenchFile.create(path, Session.start(SHEET, "test", DAY))) {
             file.together(() -> write(file, r));
@@ -73,7 +73,7 @@ class BenchFileTest {
     void calibrationsInstrumentsAndSetUpsComeBackAsTheyWere() {
         String text = SheetReader.shippedText("calibration-day");
         SheetReader.Located sheet = SheetTrial.read(text, "sheet");
-        Rehearsal r = Rehearsal.of(sheet, Rigs.create("chains", sheet.sheet(), 3, Set.of()), DAY);
+        Rehearsal r = Rehearsal.of(sheet, Rigs.chains(sheet.sheet(), 3, Set.of()), DAY);
         Path path = folder.resolve("day.needle");
         Session last;
         try (BenchFile file = BenchFile.create(path, Session.start(text, "day", DAY))) {

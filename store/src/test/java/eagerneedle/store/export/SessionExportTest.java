@@ -44,8 +44,7 @@ class SessionExportTest {
     static void reduce() {
         Rehearsal r = Rehearsal.of(
                 SheetTrial.read(SheetReader.shippedText("drying-cabinet"), "sheet"),
-                Rigs.create(
-                        "chains",
+                Rigs.chains(
                         SheetReader.read(SheetReader.shippedText("drying-cabinet"), "x")
                                 .sheet(),
                         7,
@@ -227,10 +226,7 @@ class SessionExportTest {
             })
     void everyFormatHoldsWindowsReadingsAndMeasurandsOfEveryMethod(String method) throws Exception {
         SheetReader.Located sheet = SheetTrial.read(SheetReader.shippedText(method), "sheet");
-        Rehearsal r = Rehearsal.of(
-                sheet,
-                Rigs.create(sheet.sheet().devices().values().iterator().next().rig(), sheet.sheet(), 7, Set.of()),
-                Instant.parse("2026-11-23T09:00:00Z"));
+        Rehearsal r = Rehearsal.of(sheet, Rigs.of(sheet.sheet(), 7, Set.of()), Instant.parse("2026-11-23T09:00:00Z"));
         Reduction all = new Reducer(
                         sheet,
                         (run, c) -> r.samples().getOrDefault(run, Map.of()).getOrDefault(c, RawSamples.NONE))

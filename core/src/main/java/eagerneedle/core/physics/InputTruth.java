@@ -1,0 +1,61 @@
+package eagerneedle.core.physics;
+
+import eagerneedle.core.formula.Written;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.sheet.Sheet;
+import java.util.Locale;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/**
+ * The truth behind what a sheet expects to be read, and what is read of a truth: drawn about it within what the reading
+ * says, with the digits of the display that it was planned with.
+ */
+final class InputTruth {
+    private static final Pattern NUMBER = Pattern.compile("[+-]?(?:\\d+\\.?(\\d*)|\\.(\\d+))");
+    private final Draws draws;
+
+    InputTruth(Draws draws) {
+        this.draws = draws;
+    }
+
+    /** Drawn about the planned value. */
+    Quantity truth(String name, Sheet.Input input) {
+        String key = "input/" + name;
+        try {
+            Reading r = Reading.parse(input.value());
+            return Quantity.exact(r.value() + Drawing.of(r, draws.stream(key)), r.unit());
+        } catch (IllegalArgumentException built) {
+            Quantity q = Written.quantity(input.value(), name, name, name);
+            return Quantity.exact(q.value() + q.u() * draws.normal(key), q.unit());
+        }
+    }
+
+    /**
+     * What is read of a truth. A value that is given, such as that of a certificate, stays as written; so does one that
+     * is built from several causes.
+     */
+    String reading(String name, Sheet.Input input, Quantity truth, String key) {
+        if (input.isGiven() || !World.isReading(input.value())) {
+            return input.value();
+        }
+        Reading r = Reading.parse(input.value());
+        double seen = truth.unit().convert(truth.value(), r.unit()) + Drawing.of(r, draws.stream(key));
+        return r.u() == 0 && seen == r.value() ? input.value() : written(input.value(), r, seen);
+    }
+
+    /** Another number in the place of the first one of a text, with as many decimals. */
+    private static String written(String text, Reading r, double value) {
+        Matcher m = NUMBER.matcher(text);
+        if (!m.find()) {
+            return r.again(value).text();
+        }
+        String fraction = m.group(1) != null ? m.group(1) : m.group(2);
+        int decimals = fraction == null ? 0 : fraction.length();
+        double first = Double.parseDouble(m.group());
+        double ten = first == 0 || r.value() == 0 ? 1 : r.value() / first;
+        String number = String.format(Locale.ROOT, "%." + decimals + "f", value / ten);
+        return text.substring(0, m.start()) + number + text.substring(m.end());
+    }
+}

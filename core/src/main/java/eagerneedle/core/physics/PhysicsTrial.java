@@ -1,0 +1,297 @@
+package eagerneedle.core.physics;
+
+import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Channel;
+import eagerneedle.core.sheet.RigPlan;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.SheetException;
+import eagerneedle.core.sheet.SheetReader;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+
+/**
+ * Tries the physics of a sheet: every formula of every capture and level is compiled, every channel of a capture is
+ * shown something in its unit, every mistake at the bench changes something that is there.
+ */
+public final class PhysicsTrial {
+    private static final double A_MOMENT = 1e-3;
+
+    private final SheetReader.Located located;
+    private final Sheet sheet;
+    private final List<SheetException> found = new ArrayList<>();
+
+    private PhysicsTrial(SheetReader.Located located) {
+        this.located = located;
+        this.sheet = located.sheet();
+    }
+
+    /** Everything that is wrong with the physics of a sheet; nothing for a sheet without any. */
+    public static List<SheetException> of(SheetReader.Located located) {
+        if (!located.sheet().hasPhysics()) {
+            return List.of();
+        }
+        PhysicsTrial trial = new PhysicsTrial(located);
+        trial.names();
+        if (trial.found.isEmpty()) {
+            trial.session();
+            sheetOf(located).captures().forEach(trial::capture);
+        }
+        if (trial.found.isEmpty()) {
+            trial.mistakes();
+        }
+        return trial.found;
+    }
+
+    private static Sheet sheetOf(SheetReader.Located located) {
+        return located.sheet();
+    }
+
+    /** Parts must be captures, and their parts levels; what is shown must be a channel of the capture. */
+    private void names() {
+        sheet.rig().parts().forEach((name, part) -> {
+            Capture c = sheet.captures().get(name);
+            if (c == null && !name.equals(RigPlan.POINTS)) {
+                List<String> known = new ArrayList<>(sheet.captures().keySet());
+                known.addAll(RigPlan.WORDS);
+                problem("/rig/" + name, 1, "there is no capture " + name + near(name, known));
+                return;
+            }
+            channels("/rig/" + name, part);
+            part.parts().keySet().stream()
+                    .filter(l -> c == null || !c.levels().containsKey(l))
+                    .forEach(l -> problem(
+                            "/rig/" + name + "/" + l,
+                            1,
+                            "the capture " + name + " has no level " + l
+                                    + near(l, c == null ? List.of() : c.levels().keySet())));
+            part.readings().keySet().stream()
+                    .filter(r -> c == null || !c.byEye().containsKey(r))
+                    .forEach(r -> problem(
+                            "/rig/" + name + "/readings/" + r,
+                            1,
+                            "nothing called " + r + " is read by eye with " + name
+                                    + near(r, c == null ? List.of() : c.byEye().keySet())));
+        });
+        channels("/rig", sheet.rig());
+        sheet.rig().readings().keySet().stream()
+                .filter(r -> !sheet.inputs().containsKey(r))
+                .forEach(r -> problem(
+                        "/rig/readings/" + r,
+                        1,
+                        "there is no input " + r + near(r, sheet.inputs().keySet())));
+        sheet.rig().truth().keySet().stream()
+                .filter(r -> !sheet.results().containsKey(r))
+                .forEach(r -> problem(
+                        "/rig/truth/" + r,
+                        1,
+                        "there is no result " + r + near(r, sheet.results().keySet())));
+    }
+
+    private void channels(String at, RigPlan part) {
+        Map.of(
+                        "signals", part.signals().keySet(),
+                        "edges", part.edges().keySet(),
+                        "stuck", part.stuck().keySet(),
+                        "circles", part.circles().keySet())
+                .forEach((section, names) -> names.stream()
+                        .filter(n -> !sheet.channels().containsKey(n))
+                        .forEach(n -> problem(
+                                at + "/" + section + "/" + n,
+                                1,
+                                "there is no channel " + n
+                                        + near(n, sheet.channels().keySet()))));
+    }
+
+    private static String near(String name, java.util.Collection<String> known) {
+        return eagerneedle.core.formula.NearName.hint(name, known);
+    }
+
+    private void problem(String pointer, int column, String message) {
+        found.add(located.problem(pointer, column, message));
+    }
+
+    private World world() {
+        return new World(sheet, sheet.rig(), 1);
+    }
+
+    private void session() {
+        attempt(RigPlan.POINTS, "", () -> {
+            Course c = world().points();
+            sheet.channels().forEach((name, channel) -> {
+                if (c.shows(name)) {
+                    c.stands("reference", Quantity.exact(needed(channel), channel.labUnit()));
+                    for (String word : List.of("lower", "upper", "upper_backwards")) {
+                        c.stands(word, Quantity.exact(0, channel.labUnit()));
+                    }
+                    c.stands("interval", Quantity.number(1));
+                    c.stands("series", Quantity.number(0));
+                    c.signal(name, channel.labUnit());
+                }
+            });
+        });
+        sheet.rig()
+                .truth()
+                .forEach((name, text) -> attempt("", "", () -> {
+                    World w = circled();
+                    Quantity q = w.evaluated(w.drawn(text, "truth/" + name), Map.of())
+                            .orElse(null);
+                    if (q == null) {
+                        throw new RigException(
+                                "",
+                                "",
+                                "truth/" + name,
+                                new FormulaException(
+                                        1,
+                                        "this needs something that the rig does not know for a whole session: only inputs, what "
+                                                + "is hidden in rig itself, and results that follow from these."));
+                    }
+                    Sheet.Derived d = sheet.results().get(name);
+                    if (d != null && d.unit() != null && !q.unit().fits(LabUnit.parse(d.unit()))) {
+                        throw new RigException(
+                                "",
+                                "",
+                                "truth/" + name,
+                                new FormulaException(
+                                        1,
+                                        "this gives " + q.unit().named() + ", but " + name + " is in "
+                                                + LabUnit.parse(d.unit()).named() + "."));
+                    }
+                }));
+        attempt("", "", () -> circled().readings());
+    }
+
+    private static double needed(Channel channel) {
+        return channel.needed().map(n -> n[1]).orElse(1.0);
+    }
+
+    /** A world in which circles have errors. */
+    private World circled() {
+        World w = world();
+        sheet.channels().forEach((name, channel) -> {
+            if (channel.calibration() != null && channel.calibration().divisions() != null) {
+                List<Quantity> zeros = java.util.Collections.nCopies(
+                        channel.calibration().divisions(), Quantity.exact(0, channel.labUnit()));
+                w.are(name + ".lower", zeros);
+                w.are(name + ".upper", zeros);
+            }
+        });
+        return w;
+    }
+
+    private void capture(String name, Capture capture) {
+        for (String level : capture.levels().keySet()) {
+            int before = found.size();
+            attempt(name, level, () -> run(circled().run(name, level), name, level, capture));
+            if (found.size() > before) {
+                // What is wrong at one level is mostly wrong at all.
+                return;
+            }
+        }
+    }
+
+    private void run(Course course, String name, String level, Capture capture) {
+        for (String channel : capture.channels()) {
+            if (course.shows(channel)) {
+                course.signal(
+                        channel,
+                        Objects.requireNonNull(sheet.channels().get(channel)).labUnit());
+                course.isStuck(channel);
+            } else if (!course.gates().contains(channel)) {
+                throw new RigException(
+                        name,
+                        level,
+                        "signals",
+                        new FormulaException(
+                                1,
+                                "nothing says what " + channel + " is shown in " + name
+                                        + "; write signals or edges for it."));
+            }
+        }
+        course.lasts();
+        course.advance(A_MOMENT);
+        course.seen(false);
+        course.seen(true);
+    }
+
+    private void mistakes() {
+        for (int i = 0; i < sheet.mistakes().size(); i++) {
+            Sheet.Mistake m = sheet.mistakes().get(i);
+            if (!m.isAtBench()) {
+                continue;
+            }
+            String at = "/mistakes/" + i + "/change/";
+            RigPlan plan = sheet.rig();
+            String last = "";
+            try {
+                for (Map.Entry<String, String> e : m.change().entrySet()) {
+                    last = e.getKey();
+                    if (!RigChange.isAtBench(e.getKey())) {
+                        throw new IllegalArgumentException(
+                                "a mistake is made at the bench or in reckoning; write two of them.");
+                    }
+                    plan = RigChange.of(plan, sheet, e.getKey(), e.getValue());
+                    changed(plan);
+                }
+            } catch (FormulaException e) {
+                problem(at + last, e.column(), lower(e));
+            } catch (IllegalArgumentException e) {
+                problem(at + last, 1, lower(e));
+            }
+        }
+    }
+
+    /** Compiles a changed plan once for every capture, at its first level. */
+    private void changed(RigPlan plan) {
+        World w = new World(sheet, plan, 1);
+        sheet.channels().forEach((name, channel) -> {
+            if (channel.calibration() != null && channel.calibration().divisions() != null) {
+                List<Quantity> zeros = java.util.Collections.nCopies(
+                        channel.calibration().divisions(), Quantity.exact(0, channel.labUnit()));
+                w.are(name + ".lower", zeros);
+                w.are(name + ".upper", zeros);
+            }
+        });
+        sheet.captures()
+                .forEach((name, capture) -> run(
+                        w.run(name, capture.levels().keySet().iterator().next()),
+                        name,
+                        capture.levels().keySet().iterator().next(),
+                        capture));
+    }
+
+    private void attempt(String capture, String level, Runnable what) {
+        try {
+            what.run();
+        } catch (RigException e) {
+            problem(pointer(e), e.column(), lower(e));
+        } catch (FormulaException e) {
+            problem("/rig" + (capture.isEmpty() ? "" : "/" + capture), e.column(), lower(e));
+        } catch (IllegalArgumentException e) {
+            problem("/rig" + (capture.isEmpty() ? "" : "/" + capture), 1, lower(e));
+        }
+    }
+
+    private String pointer(RigException e) {
+        String part = e.capture().isEmpty() ? "" : "/" + e.capture();
+        for (String p : List.of(
+                "/rig" + part + "/" + e.level() + "/" + e.entry(),
+                "/rig" + part + "/" + e.entry(),
+                "/rig/" + e.entry(),
+                "/rig" + part)) {
+            if (located.places().containsKey(p)) {
+                return p;
+            }
+        }
+        return "/rig";
+    }
+
+    private static String lower(RuntimeException e) {
+        String message = String.valueOf(e.getMessage());
+        return Character.toLowerCase(message.charAt(0)) + message.substring(1);
+    }
+}

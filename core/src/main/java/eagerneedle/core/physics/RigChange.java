@@ -1,0 +1,221 @@
+package eagerneedle.core.physics;
+
+import eagerneedle.core.formula.NearName;
+import eagerneedle.core.sheet.RigPlan;
+import eagerneedle.core.sheet.Sheet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.UnaryOperator;
+
+/**
+ * A difference at the bench: {@code rig.P} by another formula, in which {@code P} still means what it was. The rest of
+ * the session is drawn as without it.
+ */
+public final class RigChange {
+    /** What the name of an entry ends in that was changed, for what it was before. */
+    public static final String UNCHANGED = "_unchanged";
+    /** What a change at the bench starts with. */
+    public static final String RIG = "rig.";
+
+    private RigChange() {}
+
+    /** True when a change is one at the bench, and not of how it is reckoned. */
+    public static boolean isAtBench(String key) {
+        return key.startsWith(RIG);
+    }
+
+    /**
+     * The physics with a change made.
+     *
+     * @param key such as {@code rig.grip}, {@code rig.roll.position}, {@code rig.pull.edges.spokes.lost}
+     * @throws IllegalArgumentException where the rig has nothing of that name
+     */
+    public static RigPlan of(RigPlan plan, Sheet sheet, String key, String formula) {
+        return changed(plan, sheet, key.substring(RIG.length()), formula, key, true);
+    }
+
+    private static RigPlan changed(RigPlan p, Sheet sheet, String path, String formula, String key, boolean ofSession) {
+        int dot = path.indexOf('.');
+        String first = dot < 0 ? path : path.substring(0, dot);
+        String rest = dot < 0 ? "" : path.substring(dot + 1);
+        if (!rest.isEmpty() && p.parts().containsKey(first)) {
+            Map<String, RigPlan> parts = new LinkedHashMap<>(p.parts());
+            parts.put(first, changed(p.part(first), sheet, rest, formula, key, false));
+            return with(p, parts);
+        }
+        String section = rest.isEmpty() ? sectionOf(p, sheet, first, ofSession) : first;
+        String name = rest.isEmpty() ? first : rest;
+        if (path.equals("lasts")) {
+            return new RigPlan(
+                    p.hidden(),
+                    p.state(),
+                    p.rates(),
+                    p.when(),
+                    p.signals(),
+                    p.edges(),
+                    p.readings(),
+                    p.stuck(),
+                    p.circles(),
+                    formula,
+                    p.truth(),
+                    p.parts());
+        }
+        return switch (section) {
+            case "hidden" -> with(p, kept(p.hidden(), name, formula), p.state(), p.rates(), p.signals(), p.stuck());
+            case "signals" -> with(p, p.hidden(), p.state(), p.rates(), shown(p.signals(), name, formula), p.stuck());
+            case "state" -> with(p, p.hidden(), inline(p.state(), name, formula), p.rates(), p.signals(), p.stuck());
+            case "rates" -> with(p, p.hidden(), p.state(), inline(p.rates(), name, formula), p.signals(), p.stuck());
+            case "stuck" -> with(p, p.hidden(), p.state(), p.rates(), p.signals(), inline(p.stuck(), name, formula));
+            case "edges" -> edges(p, name, formula, key);
+            default -> throw nothing(p, sheet, key);
+        };
+    }
+
+    private static String sectionOf(RigPlan p, Sheet sheet, String name, boolean ofSession) {
+        if (p.signals().containsKey(name)) {
+            return "signals";
+        } else if (p.state().containsKey(name)) {
+            return "state";
+        } else if (p.hidden().containsKey(name)) {
+            return "hidden";
+        } else if (sheet.channels().containsKey(name)) {
+            return "signals";
+        }
+        return ofSession && sheet.inputs().containsKey(name) ? "hidden" : "";
+    }
+
+    private static IllegalArgumentException nothing(RigPlan p, Sheet sheet, String key) {
+        Set<String> known = new LinkedHashSet<>();
+        p.hidden().keySet().forEach(n -> known.add(RIG + n));
+        sheet.inputs().keySet().forEach(n -> known.add(RIG + n));
+        p.parts().forEach((c, part) -> {
+            part.hidden().keySet().forEach(n -> known.add(RIG + c + "." + n));
+            part.signals().keySet().forEach(n -> known.add(RIG + c + "." + n));
+            part.state().keySet().forEach(n -> known.add(RIG + c + "." + n));
+        });
+        return new IllegalArgumentException("The rig has no " + key + NearName.hint(key, known));
+    }
+
+    private static Map<String, String> kept(Map<String, String> map, String name, String formula) {
+        Map<String, String> out = new LinkedHashMap<>(map);
+        if (map.containsKey(name)) {
+            out.put(name + UNCHANGED, map.get(name));
+        }
+        out.put(name, renamed(formula, name, n -> n + UNCHANGED));
+        return out;
+    }
+
+    private static Map<String, String> shown(Map<String, String> map, String name, String formula) {
+        Map<String, String> out = new LinkedHashMap<>(map);
+        out.put(name + UNCHANGED, map.getOrDefault(name, "reference"));
+        map.keySet().stream()
+                .filter(n -> !n.endsWith(UNCHANGED))
+                .forEach(n -> out.putIfAbsent(n + UNCHANGED, map.get(n)));
+        String own = formula;
+        for (String channel :
+                out.keySet().stream().filter(n -> !n.endsWith(UNCHANGED)).toList()) {
+            own = renamed(own, channel, n -> n + UNCHANGED);
+        }
+        out.put(name, renamed(own, name, n -> n + UNCHANGED));
+        return out;
+    }
+
+    private static Map<String, String> inline(Map<String, String> map, String name, String formula) {
+        Map<String, String> out = new LinkedHashMap<>(map);
+        out.put(name, map.containsKey(name) ? renamed(formula, name, n -> "(" + map.get(n) + ")") : formula);
+        return out;
+    }
+
+    /** The formula with every use of a name, outside quotes and dots, written differently. */
+    private static String renamed(String formula, String name, UnaryOperator<String> other) {
+        return formula.replaceAll(
+                "(?<![\\p{L}\\p{N}_.\"'])" + name + "(?![\\p{L}\\p{N}_.(\"'])",
+                java.util.regex.Matcher.quoteReplacement(other.apply(name)));
+    }
+
+    private static RigPlan edges(RigPlan p, String path, String formula, String key) {
+        int dot = path.indexOf('.');
+        RigPlan.Edges e = p.edges().get(dot < 0 ? path : path.substring(0, dot));
+        if (e == null || dot < 0) {
+            throw new IllegalArgumentException(
+                    "The rig has no gate of " + key + "; write rig.CAPTURE.edges.CHANNEL.lost, for instance.");
+        }
+        RigPlan.Edges next = switch (path.substring(dot + 1)) {
+            case "of" ->
+                new RigPlan.Edges(
+                        renamed(formula, "of", n -> "(" + e.of() + ")"),
+                        e.every(),
+                        e.blocked(),
+                        e.jitter(),
+                        e.lost(),
+                        e.uneven(),
+                        e.round());
+            case "every" ->
+                new RigPlan.Edges(e.of(), formula, e.blocked(), e.jitter(), e.lost(), e.uneven(), e.round());
+            case "blocked" ->
+                new RigPlan.Edges(e.of(), e.every(), formula, e.jitter(), e.lost(), e.uneven(), e.round());
+            case "jitter" ->
+                new RigPlan.Edges(e.of(), e.every(), e.blocked(), formula, e.lost(), e.uneven(), e.round());
+            case "lost" ->
+                new RigPlan.Edges(e.of(), e.every(), e.blocked(), e.jitter(), formula, e.uneven(), e.round());
+            default ->
+                throw new IllegalArgumentException(
+                        "A gate has no " + path.substring(dot + 1) + "; it has of, every, blocked, jitter and lost.");
+        };
+        Map<String, RigPlan.Edges> all = new LinkedHashMap<>(p.edges());
+        all.put(path.substring(0, dot), next);
+        return new RigPlan(
+                p.hidden(),
+                p.state(),
+                p.rates(),
+                p.when(),
+                p.signals(),
+                all,
+                p.readings(),
+                p.stuck(),
+                p.circles(),
+                p.lasts(),
+                p.truth(),
+                p.parts());
+    }
+
+    private static RigPlan with(RigPlan p, Map<String, RigPlan> parts) {
+        return new RigPlan(
+                p.hidden(),
+                p.state(),
+                p.rates(),
+                p.when(),
+                p.signals(),
+                p.edges(),
+                p.readings(),
+                p.stuck(),
+                p.circles(),
+                p.lasts(),
+                p.truth(),
+                parts);
+    }
+
+    private static RigPlan with(
+            RigPlan p,
+            Map<String, String> hidden,
+            Map<String, String> state,
+            Map<String, String> rates,
+            Map<String, String> signals,
+            Map<String, String> stuck) {
+        return new RigPlan(
+                hidden,
+                state,
+                rates,
+                p.when(),
+                signals,
+                p.edges(),
+                p.readings(),
+                stuck,
+                p.circles(),
+                p.lasts(),
+                p.truth(),
+                p.parts());
+    }
+}

@@ -1,0 +1,233 @@
+package eagerneedle.core.physics;
+
+import eagerneedle.core.formula.Expr;
+import eagerneedle.core.formula.Formula;
+import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.formula.Scope;
+import eagerneedle.core.formula.Value;
+import eagerneedle.core.formula.Written;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.sheet.RigPlan;
+import eagerneedle.core.sheet.Sheet;
+import java.util.Collection;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * What nature knows of one session and does not tell: the truths of inputs, what is hidden in the rig, and what follows
+ * from both by the sheet's own formulas. Inside a rig a name is the truth. Not thread-safe.
+ */
+public final class World {
+    private final Sheet sheet;
+    private final RigPlan plan;
+    private final Draws draws;
+    private final Map<String, Quantity> known = new LinkedHashMap<>();
+    private final Map<String, Value> columns = new LinkedHashMap<>();
+    private final Map<String, Double> states = new LinkedHashMap<>();
+    private final Set<String> open = new HashSet<>();
+    private final InputTruth inputs;
+    private double clock;
+    private int runs;
+    private int settings;
+
+    /** Of a sheet, drawn from a seed. */
+    public World(Sheet sheet, RigPlan plan, long seed) {
+        this.sheet = sheet;
+        this.plan = plan;
+        this.draws = new Draws(seed);
+        this.inputs = new InputTruth(draws);
+    }
+
+    public Sheet sheet() {
+        return sheet;
+    }
+
+    public RigPlan plan() {
+        return plan;
+    }
+
+    public Draws draws() {
+        return draws;
+    }
+
+    /** Says what something is in truth, such as the slope of a calibration. */
+    public void is(String name, Quantity value) {
+        known.put(name, value);
+    }
+
+    /** Says what a column is in truth, such as the errors of a circle. */
+    public void are(String name, List<Quantity> values) {
+        columns.put(name, new Value.Column(values));
+    }
+
+    /**
+     * The truth of an input, of something hidden, or of a result that follows from these alone.
+     *
+     * @return empty for a name that is not of this kind, and for what changes in time
+     */
+    public Optional<Quantity> quantity(String name) {
+        if (known.containsKey(name)) {
+            return Optional.of(known.get(name));
+        }
+        if (!open.add(name)) {
+            return Optional.empty();
+        }
+        try {
+            Optional<Quantity> q = found(name);
+            q.ifPresent(v -> known.put(name, v));
+            return q;
+        } finally {
+            open.remove(name);
+        }
+    }
+
+    private Optional<Quantity> found(String name) {
+        Sheet.Input input = sheet.inputs().get(name);
+        if (plan.hidden().containsKey(name)) {
+            // An input's own name in how its truth is drawn means its truth as the sheet alone would draw it.
+            Map<String, Quantity> own = input == null ? Map.of() : Map.of(name, inputs.truth(name, input));
+            return evaluated(drawn(plan.hidden().get(name), "hidden/" + name), own);
+        }
+        if (input != null) {
+            return Optional.of(inputs.truth(name, input));
+        }
+        if (name.endsWith(RigChange.UNCHANGED)) {
+            String n = name.substring(0, name.length() - RigChange.UNCHANGED.length());
+            return Optional.ofNullable(sheet.inputs().get(n)).map(i -> inputs.truth(n, i));
+        }
+        Sheet.Derived d = sheet.results().get(name);
+        if (d == null) {
+            return Optional.empty();
+        }
+        return evaluated(Formula.parse(d.formula()).expression(), Map.of())
+                .map(q -> d.unit() == null ? q : q.to(LabUnit.parse(d.unit())));
+    }
+
+    /** A formula with its draws made. */
+    Expr drawn(String text, String path) {
+        return Drawing.of(Formula.parse(text).expression(), draws, path.replace(RigChange.UNCHANGED, ""));
+    }
+
+    /** A formula over truths alone, in the language; empty where it needs more. */
+    Optional<Quantity> evaluated(Expr e, Map<String, Quantity> own) {
+        try {
+            Value v = new Formula("", null, e)
+                    .evaluate(Scope.over(
+                            "rig",
+                            Set.of(),
+                            n -> Optional.ofNullable(own.get(n))
+                                    .or(() -> quantity(n))
+                                    .<Value>map(Value.Scalar::new)
+                                    .or(() -> Optional.ofNullable(columns.get(n)))));
+            return v instanceof Value.Scalar s
+                    ? Optional.of(
+                            Quantity.exact(s.quantity().value(), s.quantity().unit()))
+                    : Optional.empty();
+        } catch (FormulaException needsMore) {
+            return Optional.empty();
+        }
+    }
+
+    /** The truths of inputs and of results, by the names of the ledger. */
+    public Map<String, Quantity> truths() {
+        Map<String, Quantity> out = new LinkedHashMap<>();
+        sheet.inputs().keySet().forEach(n -> out.put(n, quantity(n).orElseThrow()));
+        sheet.results().keySet().forEach(n -> quantity(n).ifPresent(q -> out.put(n, q)));
+        known.forEach((n, q) -> {
+            if (n.contains(".")) {
+                out.put(n, q);
+            }
+        });
+        plan.truth().forEach((n, f) -> {
+            Sheet.Derived d = sheet.results().get(n);
+            Quantity q = evaluated(drawn(f, "truth/" + n), Map.of())
+                    .orElseThrow(() -> new FormulaException(
+                            1, "The truth of " + n + " needs something that the rig does not know for a session."));
+            out.put(n, d == null || d.unit() == null ? q : q.to(LabUnit.parse(d.unit())));
+        });
+        return out;
+    }
+
+    /** What a careful person reads of each input, as written. */
+    public Map<String, String> readings() {
+        Map<String, String> out = new LinkedHashMap<>();
+        sheet.inputs().forEach((name, input) -> {
+            RigPlan.Eye eye = plan.readings().get(name);
+            Quantity seen = eye == null
+                    ? quantity(name).orElseThrow()
+                    : evaluated(drawn(eye.formula(), "readings/" + name), Map.of())
+                            .orElseThrow(() -> new FormulaException(
+                                    1,
+                                    "What is read of " + name
+                                            + " needs something that the rig does not know for a session."));
+            out.put(name, inputs.reading(name, input, seen, "read/" + name));
+        });
+        return out;
+    }
+
+    /** What an eye reads of something it sees once in a run. */
+    String seen(String name, Sheet.Input input, Quantity truth, String path) {
+        return inputs.reading(name, input, truth, path);
+    }
+
+    /** The true value of a reference, in its own unit: as written, moved by a draw of its own uncertainty. */
+    public Quantity reference(String text, String path) {
+        try {
+            Reading r = Reading.parse(text);
+            return Quantity.exact(r.value() + Drawing.of(r, draws.stream(path)), r.unit());
+        } catch (IllegalArgumentException formula) {
+            return evaluated(drawn(text, path), Map.of())
+                    .orElseThrow(() -> new IllegalArgumentException(
+                            "The reference " + text + " needs something that the rig does not know."));
+        }
+    }
+
+    /** The next run of a capture at a level. */
+    public Course run(String capture, String level) {
+        return new Course(this, capture, level, ++runs);
+    }
+
+    /** A reference that is set at the bench. */
+    public Course points() {
+        return new Course(this, RigPlan.POINTS, "", ++settings);
+    }
+
+    Collection<String> names() {
+        Set<String> out = new LinkedHashSet<>(plan.hidden().keySet());
+        out.addAll(sheet.inputs().keySet());
+        out.addAll(sheet.results().keySet());
+        return out;
+    }
+
+    /** States that go on from run to run, by name, in coherent units. */
+    Map<String, Double> states() {
+        return states;
+    }
+
+    double clock() {
+        return clock;
+    }
+
+    void leave(double now, Map<String, Double> kept) {
+        clock = now;
+        states.putAll(kept);
+    }
+
+    /** Checks that a text reads as a value. */
+    static boolean isReading(String text) {
+        try {
+            Reading.parse(text);
+            return true;
+        } catch (IllegalArgumentException e) {
+            Written.check(text);
+            return false;
+        }
+    }
+}

@@ -1,0 +1,170 @@
+package eagerneedle.core.sheet;
+
+import com.fasterxml.jackson.annotation.JsonCreator;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * The physics of a rig as a sheet writes it: what nature knows and what happens, from causes to what a sensor sees.
+ *
+ * <p>The same entries at three lifetimes: of the rig itself for a session, of a capture for a run, of a level for a run
+ * at that level. Formulas are kept as written.
+ *
+ * @param hidden what nature knows; the name of an input says how its truth is drawn
+ * @param state what changes in time, with its value at the start
+ * @param rates how fast each changes; what has no rate is a memory
+ * @param when what happens at moments
+ * @param signals what each channel is shown
+ * @param edges what each gate is shown
+ * @param readings what an eye would see, where it is not simply the truth
+ * @param stuck when the counts of a channel stand still
+ * @param circles how large the errors of divided circles are, by channel
+ * @param lasts how long a run is worth recording
+ * @param truth results by the physics itself
+ * @param parts of captures, and within them of levels
+ */
+public record RigPlan(
+        Map<String, String> hidden,
+        Map<String, String> state,
+        Map<String, String> rates,
+        Map<String, Event> when,
+        Map<String, String> signals,
+        Map<String, Edges> edges,
+        Map<String, Eye> readings,
+        Map<String, String> stuck,
+        Map<String, String> circles,
+        String lasts,
+        Map<String, String> truth,
+        Map<String, RigPlan> parts) {
+    /** A rig that knows nothing. */
+    public static final RigPlan NONE = of(Map.of());
+
+    /** The part that holds while references are set at points of a calibration. */
+    public static final String POINTS = "points";
+
+    /** The entries of which captures and levels may not have the name. */
+    public static final Set<String> WORDS = Set.of(
+            "hidden", "state", "rates", "when", "signals", "edges", "readings", "stuck", "circles", "lasts", "truth");
+
+    /**
+     * Something that happens.
+     *
+     * @param at a time, or null
+     * @param passes a formula that rises through zero, or null
+     * @param set values it gives, all from those before
+     * @param once true when it happens only the first time
+     */
+    public record Event(String at, String passes, Map<String, String> set, boolean once) {}
+
+    /**
+     * A gate.
+     *
+     * @param of what moves
+     * @param every from one spoke to the next, in the unit of {@code of}
+     * @param blocked share of it that is dark
+     * @param jitter error of each edge, in the unit of {@code of}; null for none
+     * @param lost spokes, counted {@code n} from 0, that are not seen; null for none
+     * @param uneven error of each spoke, the same at every turn; null for none
+     * @param round after how many spokes they come again
+     */
+    public record Edges(
+            String of, String every, String blocked, String jitter, String lost, String uneven, int round) {}
+
+    /**
+     * What an eye sees.
+     *
+     * @param formula the value, before any error of reading
+     * @param at a time, or {@code end}; the start when not said
+     */
+    public record Eye(String formula, String at) {}
+
+    /** From the entries of the block. */
+    @JsonCreator
+    public static RigPlan of(Map<String, Object> entries) {
+        Map<String, RigPlan> parts = new LinkedHashMap<>();
+        entries.forEach((name, value) -> {
+            if (!WORDS.contains(name)) {
+                parts.put(name, of(map(value)));
+            }
+        });
+        return new RigPlan(
+                texts(entries.get("hidden")),
+                texts(entries.get("state")),
+                texts(entries.get("rates")),
+                events(entries.get("when")),
+                texts(entries.get("signals")),
+                gates(entries.get("edges")),
+                eyes(entries.get("readings")),
+                texts(entries.get("stuck")),
+                texts(entries.get("circles")),
+                text(entries.get("lasts")),
+                texts(entries.get("truth")),
+                parts);
+    }
+
+    /** The part of a capture or a level; one that knows nothing where the sheet has none. */
+    public RigPlan part(String name) {
+        return parts.getOrDefault(name, NONE);
+    }
+
+    @SuppressWarnings("unchecked")
+    private static Map<String, Object> map(Object value) {
+        return value == null ? Map.of() : (Map<String, Object>) value;
+    }
+
+    private static String text(Object value) {
+        return value == null ? null : value.toString();
+    }
+
+    private static Map<String, String> texts(Object value) {
+        Map<String, String> out = new LinkedHashMap<>();
+        map(value).forEach((k, v) -> out.put(k, text(v)));
+        return out;
+    }
+
+    private static Map<String, Event> events(Object value) {
+        Map<String, Event> out = new LinkedHashMap<>();
+        map(value).forEach((k, v) -> {
+            Map<String, Object> e = map(v);
+            out.put(
+                    k,
+                    new Event(
+                            text(e.get("at")),
+                            text(e.get("passes")),
+                            texts(e.get("set")),
+                            Boolean.TRUE.equals(e.get("once"))));
+        });
+        return out;
+    }
+
+    private static Map<String, Edges> gates(Object value) {
+        Map<String, Edges> out = new LinkedHashMap<>();
+        map(value).forEach((k, v) -> {
+            Map<String, Object> e = map(v);
+            out.put(
+                    k,
+                    new Edges(
+                            text(e.get("of")),
+                            text(e.get("every")),
+                            e.containsKey("blocked") ? text(e.get("blocked")) : "0.5",
+                            text(e.get("jitter")),
+                            text(e.get("lost")),
+                            text(e.get("uneven")),
+                            e.get("round") instanceof Number n ? n.intValue() : 1));
+        });
+        return out;
+    }
+
+    private static Map<String, Eye> eyes(Object value) {
+        Map<String, Eye> out = new LinkedHashMap<>();
+        map(value).forEach((k, v) -> {
+            if (v instanceof Map) {
+                out.put(k, new Eye(text(map(v).get("formula")), text(map(v).get("at"))));
+            } else {
+                out.put(k, new Eye(text(v), null));
+            }
+        });
+        return out;
+    }
+}
