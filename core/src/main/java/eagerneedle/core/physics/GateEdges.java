@@ -131,6 +131,9 @@ final class GateEdges {
             t = next;
             s = there;
         }
+        // A rim errs by the same while it is near, and anew when it comes again.
+        double place = s;
+        jitters.keySet().removeIf(n -> Math.abs(Math.floorDiv(n, 2L) * every - place) > every);
     }
 
     private void passed(Motion motion, double t, double s, double next, double there) {
@@ -141,7 +144,7 @@ final class GateEdges {
         double low = Math.min(s, there);
         double high = Math.max(s, there);
         List<double[]> here = new ArrayList<>();
-        for (long k = (long) Math.floor(low / every) - 1; k <= (long) Math.floor(high / every) + 1; k++) {
+        for (long k = (long) Math.floor(low / every - 0.5); k <= (long) Math.floor(high / every + 0.5); k++) {
             for (int rim = 0; rim < 2; rim++) {
                 double place = place(k, rim, motion);
                 if (up ? s < place && place <= there : there <= place && place < s) {
@@ -154,7 +157,6 @@ final class GateEdges {
         for (double[] e : here) {
             boolean enters = up == (e[2] == 0);
             spoke[0] = e[1];
-            jitters.remove(key((long) e[1], (int) e[2]));
             if (lost.at(motion.moment()) != 1) {
                 dark = enters;
                 found.add(new double[] {e[0], enters ? 1 : 0});

@@ -137,7 +137,7 @@ public final class PhysicsTrial {
         sheet.rig()
                 .truth()
                 .forEach((name, text) -> attempt("", "", () -> {
-                    World w = circled();
+                    World w = calibrated();
                     Quantity q = w.evaluated(w.drawn(text, "truth/" + name), Map.of())
                             .orElse(null);
                     if (q == null) {
@@ -162,22 +162,28 @@ public final class PhysicsTrial {
                                                 + LabUnit.parse(d.unit()).named() + "."));
                     }
                 }));
-        attempt("", "", () -> circled().readings());
+        attempt("", "", () -> calibrated().readings());
     }
 
     private static double needed(Channel channel) {
         return channel.needed().map(n -> n[1]).orElse(1.0);
     }
 
-    /** A world in which circles have errors. */
-    private World circled() {
-        World w = world();
+    /** A world in which every calibration has been done. */
+    private World calibrated() {
+        return calibrated(world());
+    }
+
+    private World calibrated(World w) {
         sheet.channels().forEach((name, channel) -> {
             if (channel.calibration() != null && channel.calibration().divisions() != null) {
                 List<Quantity> zeros = java.util.Collections.nCopies(
                         channel.calibration().divisions(), Quantity.exact(0, channel.labUnit()));
                 w.are(name + ".lower", zeros);
                 w.are(name + ".upper", zeros);
+            } else if (channel.calibration() != null) {
+                w.is(name + ".slope", Quantity.number(1));
+                w.is(name + ".intercept", Quantity.exact(0, channel.labUnit().difference()));
             }
         });
         return w;
@@ -186,7 +192,7 @@ public final class PhysicsTrial {
     private void capture(String name, Capture capture) {
         for (String level : capture.levels().keySet()) {
             int before = found.size();
-            attempt(name, level, () -> run(circled().run(name, level), name, level, capture));
+            attempt(name, level, () -> run(calibrated().run(name, level), name, level, capture));
             if (found.size() > before) {
                 // What is wrong at one level is mostly wrong at all.
                 return;
@@ -248,14 +254,7 @@ public final class PhysicsTrial {
     /** Compiles a changed plan once for every capture, at its first level. */
     private void changed(RigPlan plan) {
         World w = new World(sheet, plan, 1);
-        sheet.channels().forEach((name, channel) -> {
-            if (channel.calibration() != null && channel.calibration().divisions() != null) {
-                List<Quantity> zeros = java.util.Collections.nCopies(
-                        channel.calibration().divisions(), Quantity.exact(0, channel.labUnit()));
-                w.are(name + ".lower", zeros);
-                w.are(name + ".upper", zeros);
-            }
-        });
+        calibrated(w);
         sheet.captures()
                 .forEach((name, capture) -> run(
                         w.run(name, capture.levels().keySet().iterator().next()),

@@ -167,13 +167,20 @@ final class ChainRig implements RigModel {
             }
             double[] needed = p.needed;
             Chain nominal = p.channel.toChain();
-            double a = nominal.indication(p.hidden.exactCounts(needed[0]));
-            double b = nominal.indication(p.hidden.exactCounts(needed[1]));
+            double a = nominal.indication(p.hidden.exactCounts(shown(name, p, needed[0])));
+            double b = nominal.indication(p.hidden.exactCounts(shown(name, p, needed[1])));
             double slope = (needed[1] - needed[0]) / (b - a);
             world.is(name + ".slope", Quantity.number(slope));
             LabUnit unit = p.channel.labUnit().difference();
             world.is(name + ".intercept", Quantity.exact(needed[0] - slope * a, unit));
         });
+    }
+
+    /** What a channel is shown of a reference. */
+    private double shown(String name, Probe p, double reference) {
+        Course at = world.points();
+        at.stands("reference", Quantity.exact(reference, p.channel.labUnit()));
+        return at.shows(name) ? at.signal(name, p.channel.labUnit()) : reference;
     }
 
     @Override
@@ -369,7 +376,8 @@ final class ChainRig implements RigModel {
 
     @Override
     public boolean isGate() {
-        return plan.parts().values().stream().anyMatch(c -> !c.edges().isEmpty());
+        return !plan.edges().isEmpty()
+                || plan.parts().values().stream().anyMatch(c -> !c.edges().isEmpty());
     }
 
     @Override

@@ -50,7 +50,7 @@ public final class Rigs {
             }
         }
         for (Sheet.Mistake m : source.mistakes()) {
-            if (faults.contains(m.id())) {
+            if (m.isAtBench() && faults.contains(m.id())) {
                 for (Map.Entry<String, String> e : m.change().entrySet()) {
                     plan = RigChange.of(plan, source, e.getKey(), e.getValue());
                 }
