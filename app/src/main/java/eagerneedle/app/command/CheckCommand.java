@@ -4,6 +4,8 @@ import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetException;
 import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.rig.simulated.RehearsalTrial;
+import eagerneedle.rig.simulated.Rigs;
 import eagerneedle.store.FileName;
 import java.io.PrintWriter;
 import java.nio.file.Path;
@@ -11,6 +13,7 @@ import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
@@ -23,6 +26,9 @@ final class CheckCommand implements Callable<Integer> {
     @Parameters(paramLabel = "SHEET")
     private Path sheet;
 
+    @Option(names = "--fast", description = "look only, without carrying the method out on its rig")
+    private boolean fast;
+
     @Spec
     private CommandSpec spec;
 
@@ -30,13 +36,25 @@ final class CheckCommand implements Callable<Integer> {
     public Integer call() {
         String text = Sessions.text(sheet);
         SheetReader.Looked looked = SheetTrial.look(text, FileName.of(sheet));
+        boolean rehearsed = looked.problems().isEmpty()
+                && !fast
+                && Rigs.canRehearse(looked.located().orElseThrow().sheet());
+        if (rehearsed) {
+            looked = new SheetReader.Looked(
+                    looked.located(), RehearsalTrial.of(looked.located().orElseThrow(), RehearsalTrial.SESSIONS));
+        }
         if (looked.problems().isEmpty()) {
             Sheet s = looked.located().orElseThrow().sheet();
             spec.commandLine()
                     .getOut()
                     .println(FileName.of(sheet) + ": good. " + s.inputs().size() + " inputs, "
                             + s.captures().size() + " captures, "
-                            + s.results().size() + " results.");
+                            + s.results().size() + " results"
+                            + (rehearsed
+                                    ? ", carried out " + RehearsalTrial.SESSIONS + " times on its rig."
+                                    : Rigs.canRehearse(s)
+                                            ? "; not carried out."
+                                            : "; not carried out, since it has no rig."));
             return NeedleCommand.GOOD;
         }
         PrintWriter err = spec.commandLine().getErr();

@@ -38,11 +38,15 @@ public final class Course implements Names {
     private final List<LabUnit> units = new ArrayList<>();
     private final Map<String, Integer> events = new LinkedHashMap<>();
     private final Map<String, Part> parts = new LinkedHashMap<>();
+    /** The same as rates use them, whose comparisons are looked for between steps. */
+    private final Map<String, Part> partsOfRates = new LinkedHashMap<>();
+
     private final Map<String, Quantity> bench = new LinkedHashMap<>();
     private final Set<String> open = new LinkedHashSet<>();
     private final Map<String, Part> signals = new LinkedHashMap<>();
     private final Map<String, Part> stuck = new LinkedHashMap<>();
     private final List<GateEdges> gates = new ArrayList<>();
+    private @Nullable List<Switch> locating;
     private final Moment m;
     private final Motion motion;
 
@@ -60,10 +64,19 @@ public final class Course implements Names {
         m.clock = world.clock();
         start();
         List<Switch> switches = new ArrayList<>();
-        motion = new Motion(m, rates(switches), switches, happenings());
+        motion = new Motion(m, rates(switches), switches, happenings(), 1 / fastest());
         plan.edges().forEach((channel, e) -> gates.add(GateEdges.of(this, channel, e)));
         motion.begin();
         gates.forEach(g -> g.start(m));
+    }
+
+    /** Samples a second of the fastest channel: between two of them nothing may happen twice. */
+    private double fastest() {
+        return world.sheet().channels().entrySet().stream()
+                .filter(c -> capture == null || capture.channels().contains(c.getKey()))
+                .mapToDouble(c -> c.getValue().rate())
+                .max()
+                .orElse(1);
     }
 
     private void start() {
@@ -91,6 +104,7 @@ public final class Course implements Names {
                             new FormulaException(1, "There is no state " + n + " that could have a rate."));
                 });
         @Nullable Code[] rates = new Code[states.size()];
+        locating = switches;
         states.forEach((name, at) -> {
             String text = plan.rates().get(name);
             if (text != null) {
@@ -111,6 +125,7 @@ public final class Course implements Names {
                 rates[at] = p.code();
             }
         });
+        locating = null;
         return rates;
     }
 
@@ -173,7 +188,7 @@ public final class Course implements Names {
     /** A formula whose draws are made once a run. */
     Part drawnOnce(String entry, String text) {
         try {
-            return compiler(path(entry), null, null).compile(world.drawn(text, path(entry)));
+            return compiler(path(entry), null, locating).compile(world.drawn(text, path(entry)));
         } catch (FormulaException e) {
             throw at(entry, e);
         }
@@ -202,6 +217,7 @@ public final class Course implements Names {
 
     @Override
     public Optional<Part> of(String name) {
+        Map<String, Part> parts = locating == null ? this.parts : partsOfRates;
         Part known = parts.get(name);
         if (known != null) {
             return Optional.of(known);
@@ -261,7 +277,7 @@ public final class Course implements Names {
         String session = world.plan().hidden().get(name);
         if (session != null) {
             String path = "hidden/" + name;
-            return Optional.of(compiler(path, null, null).compile(world.drawn(session, path)));
+            return Optional.of(compiler(path, null, locating).compile(world.drawn(session, path)));
         }
         Sheet.Derived d = world.sheet().results().get(name);
         return d == null || !names(d.formula()).stream().allMatch(this::isKnown)
@@ -271,7 +287,7 @@ public final class Course implements Names {
     }
 
     private boolean isKnown(String name) {
-        return parts.containsKey(name) || !open.contains(name) && of(name).isPresent();
+        return !open.contains(name) && of(name).isPresent();
     }
 
     private static Set<String> names(String formula) {
@@ -408,7 +424,7 @@ public final class Course implements Names {
             if (input != null && atEnd == "end".equals(eye.at())) {
                 Part p = drawnOnce("readings/" + name, eye.formula());
                 Quantity q = Quantity.exact(p.code().at(m), p.unit());
-                out.put(name, world.seen(name, input, q, path("read/" + name)));
+                out.put(name, world.seen(input, eye, q, path("read/" + name)));
             }
         });
         return out;

@@ -35,14 +35,16 @@ final class InputTruth {
     /**
      * What is read of a truth. A value that is given, such as that of a certificate, stays as written; so does one that
      * is built from several causes.
+     *
+     * @param as a reading like it, with its unit, its uncertainty and its digits
      */
-    String reading(String name, Sheet.Input input, Quantity truth, String key) {
-        if (input.isGiven() || !World.isReading(input.value())) {
+    String reading(Sheet.Input input, String as, Quantity truth, String key) {
+        if (input.isGiven() || !World.isReading(as)) {
             return input.value();
         }
-        Reading r = Reading.parse(input.value());
+        Reading r = Reading.parse(as);
         double seen = truth.unit().convert(truth.value(), r.unit()) + Drawing.of(r, draws.stream(key));
-        return r.u() == 0 && seen == r.value() ? input.value() : written(input.value(), r, seen);
+        return r.u() == 0 && seen == r.value() ? as : written(as, r, seen);
     }
 
     /** Another number in the place of the first one of a text, with as many decimals. */

@@ -45,11 +45,18 @@ final class Motion {
     private final DormandPrince step;
     private final double[] scale;
     private final double[] allowed;
+    private final double longest;
     private double tryNext = 1e-3;
     private final double clockAtStart;
 
-    /** @param rates of all states; null for a memory */
-    Motion(Moment m, @Nullable Code[] rates, List<Switch> switches, List<Happening> happenings) {
+    /**
+     * @param rates of all states; null for a memory
+     * @param longest step while there is something to be found, s
+     */
+    Motion(Moment m, @Nullable Code[] rates, List<Switch> switches, List<Happening> happenings, double longest) {
+        this.longest = switches.isEmpty() && happenings.stream().allMatch(h -> h.passes() == null)
+                ? Double.POSITIVE_INFINITY
+                : longest;
         this.m = m;
         this.rates = rates;
         this.switches = List.copyOf(switches);
@@ -113,7 +120,7 @@ final class Motion {
         while (m.t < limit) {
             double t = m.t;
             double[] y = m.y;
-            double h = Math.min(tryNext, limit - t);
+            double h = Math.min(Math.min(tryNext, longest), limit - t);
             if (limit - t - h < SHORTEST) {
                 h = limit - t;
             }

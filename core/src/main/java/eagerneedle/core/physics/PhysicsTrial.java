@@ -267,7 +267,7 @@ public final class PhysicsTrial {
         try {
             what.run();
         } catch (RigException e) {
-            problem(pointer(e), e.column(), lower(e));
+            found.add(placed(located, e));
         } catch (FormulaException e) {
             problem("/rig" + (capture.isEmpty() ? "" : "/" + capture), e.column(), lower(e));
         } catch (IllegalArgumentException e) {
@@ -275,7 +275,8 @@ public final class PhysicsTrial {
         }
     }
 
-    private String pointer(RigException e) {
+    /** The problem at the entry of the sheet in which it stands. */
+    public static SheetException placed(SheetReader.Located located, RigException e) {
         String part = e.capture().isEmpty() ? "" : "/" + e.capture();
         for (String p : List.of(
                 "/rig" + part + "/" + e.level() + "/" + e.entry(),
@@ -283,10 +284,10 @@ public final class PhysicsTrial {
                 "/rig/" + e.entry(),
                 "/rig" + part)) {
             if (located.places().containsKey(p)) {
-                return p;
+                return located.problem(p, e.column(), lower(e));
             }
         }
-        return "/rig";
+        return located.problem("/rig", e.column(), lower(e));
     }
 
     private static String lower(RuntimeException e) {

@@ -19,6 +19,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What nature knows of one session and does not tell: the truths of inputs, what is hidden in the rig, and what follows
@@ -167,14 +168,14 @@ public final class World {
                                     1,
                                     "What is read of " + name
                                             + " needs something that the rig does not know for a session."));
-            out.put(name, inputs.reading(name, input, seen, "read/" + name));
+            out.put(name, seen(input, eye, seen, "read/" + name));
         });
         return out;
     }
 
-    /** What an eye reads of something it sees once in a run. */
-    String seen(String name, Sheet.Input input, Quantity truth, String path) {
-        return inputs.reading(name, input, truth, path);
+    /** What an eye reads of a truth. */
+    String seen(Sheet.Input input, RigPlan.@Nullable Eye eye, Quantity truth, String path) {
+        return inputs.reading(input, eye == null || eye.value() == null ? input.value() : eye.value(), truth, path);
     }
 
     /** The true value of a reference, in its own unit: as written, moved by a draw of its own uncertainty. */

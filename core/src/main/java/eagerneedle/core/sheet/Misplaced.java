@@ -85,6 +85,7 @@ final class Misplaced {
             case "required" -> entry + " needs its '" + m.getProperty() + "'.";
             case "type" -> "%s takes %s, not %s.".formatted(entry, kinds(m), kind(m.getInstanceNode()));
             case "enum" -> oneOf(entry, m);
+            case "oneOf" -> entry + " needs one of " + choices(m) + ", and no more than one.";
             case "pattern", "propertyNames" ->
                 "'%s' is no name that can be used here: it starts with a letter and holds %s."
                         .formatted(
@@ -105,6 +106,12 @@ final class Misplaced {
                 .fieldNames()
                 .forEachRemaining(belong::add);
         return belong;
+    }
+
+    private static String choices(ValidationMessage m) {
+        List<String> words = new ArrayList<>();
+        m.getSchemaNode().forEach(c -> c.path("required").forEach(r -> words.add("'" + r.asText() + "'")));
+        return String.join(" and ", words);
     }
 
     private static String oneOf(String entry, ValidationMessage m) {

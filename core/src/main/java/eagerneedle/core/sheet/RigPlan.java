@@ -75,9 +75,10 @@ public record RigPlan(
      * What an eye sees.
      *
      * @param formula the value, before any error of reading
-     * @param at a time, or {@code end}; the start when not said
+     * @param at {@code end} for the end of a run; the start when not said
+     * @param value how it is written, with its uncertainty; as the sheet plans it when not said
      */
-    public record Eye(String formula, String at) {}
+    public record Eye(String formula, String at, String value) {}
 
     /** From the entries of the block. */
     @JsonCreator
@@ -160,9 +161,9 @@ public record RigPlan(
         Map<String, Eye> out = new LinkedHashMap<>();
         map(value).forEach((k, v) -> {
             if (v instanceof Map) {
-                out.put(k, new Eye(text(map(v).get("formula")), text(map(v).get("at"))));
+                out.put(k, new Eye(text(map(v).get("formula")), text(map(v).get("at")), text(map(v).get("value"))));
             } else {
-                out.put(k, new Eye(text(v), null));
+                out.put(k, new Eye(text(v), null, null));
             }
         });
         return out;

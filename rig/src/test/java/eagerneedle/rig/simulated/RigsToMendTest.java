@@ -12,7 +12,6 @@ import java.time.Instant;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.IntStream;
-import org.junit.jupiter.api.Disabled;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
@@ -42,8 +41,6 @@ class RigsToMendTest {
      * The main verdict of a clean session agrees in at least 92 of 100, as its coverage of 95 % says (three deviations
      * of 400 sessions).
      */
-    @Disabled("The rig draws R_sense and R_marked, one resistor, and both sides of the logging day's comparison, "
-            + "as two hidden values that do not know of each other.")
     @ParameterizedTest
     @CsvSource({"calibration-day, resistor", "logging-day, hand"})
     void mainVerdictsOfCleanSessionsAgree(String method, String comparison) {
@@ -61,8 +58,6 @@ class RigsToMendTest {
     }
 
     /** What is read with a largest believable error lies within it. */
-    @Disabled("The rig draws the diameters from a normal distribution and reads them with a scatter of its own, "
-            + "where the sheet states a limit.")
     @ParameterizedTest
     @CsvSource({"D_disc", "D_out", "D_in"})
     void aStatedLimitHoldsTheHiddenValue(String diameter) {
@@ -82,8 +77,6 @@ class RigsToMendTest {
     /**
      * Errors scatter about zero: their mean, in standard uncertainties, is that of 1600 draws, within four deviations.
      */
-    @Disabled("Over 700 sessions E_a was off by +0.18 u (likely the mean of two temperatures) and T_air by -0.11 "
-            + "u; the physics of both is gone through when they become sheets.")
     @ParameterizedTest
     @CsvSource({"fading-dye, E_a", "drying-cabinet, T_air"})
     void resultsHaveNoBias(String method, String result) {

@@ -1,0 +1,274 @@
+package eagerneedle.rig.simulated;
+
+import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.physics.PhysicsTrial;
+import eagerneedle.core.physics.RigException;
+import eagerneedle.core.quantity.Coverage;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.Outcome;
+import eagerneedle.core.reduce.Reducer;
+import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.reduce.SessionWatch;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.SheetException;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.trace.RawSamples;
+import eagerneedle.core.watch.Finding;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.IntStream;
+
+/**
+ * Tries a sheet by carrying it out on its own rig: every formula of every run, result, check and statement is worked
+ * out on samples, every mistake is made, and hidden truths are looked for where the results say they are.
+ *
+ * <p>What a look at the sheet alone cannot know shows here: units of what rests on samples, windows that are never
+ * found, mistakes that change nothing, faults that nothing notices, intervals that miss.
+ */
+public final class RehearsalTrial {
+    /** Rehearsals that say whether an interval holds what it should. */
+    public static final int SESSIONS = 20;
+
+    /** Fewer of 20 at a true 95 % happens once in thirty thousand sheets. */
+    private static final double FEWEST = 0.65;
+
+    private static final int LOOKED_AT = 3;
+    private static final Instant DAY = Instant.EPOCH.plusSeconds(86_400);
+
+    private final SheetReader.Located located;
+    private final Sheet sheet;
+    private final Set<SheetException> found = new LinkedHashSet<>();
+    private final Set<String> told = new LinkedHashSet<>();
+
+    private record Held(Rehearsal rehearsal, Reducer reducer, Reduction reduction) {}
+
+    private RehearsalTrial(SheetReader.Located located) {
+        this.located = located;
+        this.sheet = located.sheet();
+    }
+
+    /**
+     * Everything that goes wrong when a sheet is carried out; nothing for a sheet that cannot be rehearsed.
+     *
+     * @param sessions how many rehearsals, {@link #SESSIONS} for a verdict on coverage
+     */
+    public static List<SheetException> of(SheetReader.Located located, int sessions) {
+        if (!Rigs.canRehearse(located.sheet())) {
+            return List.of();
+        }
+        RehearsalTrial trial = new RehearsalTrial(located);
+        trial.all(sessions);
+        return SheetReader.Looked.sorted(List.copyOf(trial.found));
+    }
+
+    private void all(int sessions) {
+        List<Held> held;
+        try {
+            hold(0, Set.of());
+            held = IntStream.range(0, sessions)
+                    .parallel()
+                    .mapToObj(seed -> hold(seed, Set.of()))
+                    .toList();
+        } catch (RigException e) {
+            found.add(PhysicsTrial.placed(located, e));
+            return;
+        } catch (IllegalArgumentException | FormulaException e) {
+            problem("/rig", 1, "it cannot be carried out: " + e.getMessage());
+            return;
+        }
+        List<Held> first = held.subList(0, Math.min(LOOKED_AT, sessions));
+        first.forEach(this::placed);
+        if (found.isEmpty()) {
+            never(first);
+        }
+        if (found.isEmpty()) {
+            coverage(held);
+            mistakes(held.get(0));
+            faults();
+        }
+    }
+
+    private Held hold(long seed, Set<String> faults) {
+        Rehearsal r = Rehearsal.of(located, Rigs.of(sheet, seed, faults), Instant.EPOCH);
+        Reducer reducer = new Reducer(
+                located,
+                (run, channel) -> r.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE));
+        return new Held(r, reducer, reducer.reduce(r.session()));
+    }
+
+    private void problem(String pointer, int column, String message) {
+        if (told.add(message)) {
+            found.add(located.problem(pointer, column, message));
+        }
+    }
+
+    /** Formulas that fail: their problems say where they stand. */
+    private void placed(Held h) {
+        for (Run run : h.reduction().runs()) {
+            sheet.captures()
+                    .get(run.capture())
+                    .quantities()
+                    .keySet()
+                    .forEach(q -> placed(h.reduction().ofRun(run, q)));
+        }
+        sheet.results().keySet().forEach(r -> placed(h.reduction().outcome(r)));
+        List<Reduction.CheckOutcome> checks = h.reduction().checks();
+        for (int i = 0; i < checks.size(); i++) {
+            if (checks.get(i).problem() != null) {
+                said("/checks/" + i + "/formula", checks.get(i).problem());
+            }
+        }
+    }
+
+    private void placed(Outcome o) {
+        if (o.problem() != null && o.problem().contains(located.file() + ", line")) {
+            said("", o.problem());
+        }
+    }
+
+    private void said(String pointer, String problem) {
+        int at = problem.indexOf(located.file() + ", line");
+        if (at >= 0 && told.add(problem.substring(at))) {
+            found.add(SheetException.placed(problem.substring(at)));
+        } else if (at < 0) {
+            problem(pointer, 1, problem);
+        }
+    }
+
+    /** What has no value in any rehearsal. */
+    private void never(List<Held> first) {
+        sheet.captures()
+                .forEach((name, capture) -> capture.quantities().keySet().forEach(q -> {
+                    List<Outcome> all = first.stream()
+                            .flatMap(h -> h.reduction().runs().stream()
+                                    .filter(r -> r.capture().equals(name))
+                                    .map(r -> h.reduction().ofRun(r, q)))
+                            .toList();
+                    if (!all.isEmpty() && all.stream().allMatch(o -> o.problem() != null)) {
+                        problem(
+                                "/captures/" + name + "/quantities/" + q + "/formula",
+                                1,
+                                "has no value in any rehearsal: " + all.get(0).problem());
+                    }
+                }));
+        sheet.results().keySet().forEach(r -> {
+            if (first.stream().allMatch(h -> h.reduction().outcome(r).problem() != null)) {
+                problem(
+                        "/results/" + r + "/formula",
+                        1,
+                        "has no value in any rehearsal: "
+                                + first.get(0).reduction().outcome(r).problem());
+            }
+        });
+        for (int i = 0; i < sheet.statements().size(); i++) {
+            String problem = first.get(0).reduction().statements().get(i).problem();
+            if (problem != null) {
+                said("/statements/" + i + "/formula", problem);
+            }
+        }
+    }
+
+    private void coverage(List<Held> held) {
+        if (held.size() < SESSIONS) {
+            return;
+        }
+        for (String name : sheet.results().keySet()) {
+            int there = 0;
+            int inside = 0;
+            for (Held h : held) {
+                Quantity truth = h.rehearsal().truth().get(name);
+                Optional<Quantity> q = h.reduction().quantity(name);
+                if (truth != null && q.isPresent() && !q.get().isExact()) {
+                    there++;
+                    double error = q.get().value() - truth.in(q.get().unit());
+                    inside += Math.abs(error) <= Coverage.DEFAULT.expanded(q.get()) ? 1 : 0;
+                }
+            }
+            if (there == held.size() && inside < FEWEST * there) {
+                problem(
+                        "/results/" + name + "/formula",
+                        1,
+                        "holds its hidden truth in " + inside + " of " + there
+                                + " rehearsals, where 95 % are promised: something is left out, or counted twice, or the "
+                                + "rig's truth is that of another thing.");
+            }
+        }
+    }
+
+    private void mistakes(Held h) {
+        for (int i = 0; i < sheet.mistakes().size(); i++) {
+            Sheet.Mistake m = sheet.mistakes().get(i);
+            if (m.isAtBench()) {
+                continue;
+            }
+            Reduction r = h.reducer().mistaken(h.rehearsal().session(), m);
+            boolean changes = sheet.results().keySet().stream()
+                            .anyMatch(n -> differ(h.reduction().outcome(n), r.outcome(n)))
+                    || h.reduction().runs().stream()
+                            .anyMatch(run -> sheet.captures().get(run.capture()).quantities().keySet().stream()
+                                    .anyMatch(q -> differ(h.reduction().ofRun(run, q), r.ofRun(run, q))));
+            if (!changes) {
+                problem("/mistakes/" + i + "/change", 1, "the mistake " + m.id() + " changes nothing.");
+            }
+        }
+    }
+
+    private static boolean differ(Outcome a, Outcome b) {
+        if (a.quantity().isEmpty() || b.quantity().isEmpty()) {
+            return (a.problem() == null) != (b.problem() == null);
+        }
+        Quantity x = a.quantity().get();
+        Quantity y = b.quantity().get();
+        return !x.unit().fits(y.unit())
+                || Math.abs(x.value() - y.in(x.unit())) > 1e-9 * Math.max(Math.abs(x.value()), x.u())
+                || Math.abs(x.u() - y.u() * y.unit().scaleTo(x.unit())) > 1e-6 * x.u();
+    }
+
+    private void faults() {
+        for (int i = 0; i < sheet.mistakes().size(); i++) {
+            Sheet.Mistake m = sheet.mistakes().get(i);
+            if (!m.isAtBench()) {
+                continue;
+            }
+            boolean noticed = false;
+            try {
+                for (int seed = 0; seed < LOOKED_AT && !noticed; seed++) {
+                    noticed = isNoticed(hold(seed, Set.of(m.id())).reduction());
+                }
+            } catch (IllegalArgumentException | FormulaException e) {
+                problem("/mistakes/" + i + "/change", 1, "it cannot be carried out: " + e.getMessage());
+                continue;
+            }
+            if (!noticed) {
+                problem(
+                        "/mistakes/" + i + "/id",
+                        1,
+                        "no watch, check or comparison notices " + m.id() + "; write a check that does.");
+            }
+        }
+    }
+
+    private boolean isNoticed(Reduction r) {
+        List<String> said = new ArrayList<>();
+        new SessionWatch()
+                .look(r, DAY).stream()
+                        .filter(f -> f.severity() != Finding.Severity.NOTE)
+                        .forEach(f -> said.add(f.message()));
+        r.checks().stream()
+                .filter(c -> !c.met().orElse(false))
+                .forEach(c -> said.add(c.check().label()));
+        r.comparisons().stream().filter(c -> !c.agrees(r.speaks(c.id()))).forEach(c -> said.add(c.id()));
+        sheet.results().forEach((name, d) -> {
+            if (d.shown() && r.outcome(name).problem() != null) {
+                said.add(name);
+            }
+        });
+        return !said.isEmpty();
+    }
+}
