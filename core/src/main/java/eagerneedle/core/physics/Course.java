@@ -404,6 +404,11 @@ public final class Course implements Names {
         return m.t;
     }
 
+    /** True when the sheet says how long a run lasts. */
+    public boolean saysHowLong() {
+        return plan.lasts() != null;
+    }
+
     /** When the run is over; empty as long as it is not known, or where the sheet does not say. */
     public OptionalDouble lasts() {
         if (plan.lasts() == null) {

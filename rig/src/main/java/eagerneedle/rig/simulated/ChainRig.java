@@ -405,7 +405,8 @@ final class ChainRig implements RigModel {
         if (probe == null) {
             Capture capture = sheet.captures().get(course.capture());
             Course c = course.again();
-            double longest = capture.mode().equals("hold") ? Math.min(HOLD, capture.longest()) : capture.longest();
+            boolean holds = capture.mode().equals("hold") && !c.saysHowLong();
+            double longest = holds ? Math.min(HOLD, capture.longest()) : capture.longest();
             while (c.time() < longest
                     && !(c.lasts().isPresent() && c.time() >= c.lasts().getAsDouble())) {
                 c.advance(Math.min(LOOK, longest - c.time() + 1e-9));
