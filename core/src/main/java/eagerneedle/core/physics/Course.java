@@ -26,6 +26,8 @@ import org.jspecify.annotations.Nullable;
  */
 public final class Course implements Names {
     private static final LabUnit SECOND = LabUnit.SECOND;
+    /** How often it is looked whether a run is over, s. */
+    private static final double LOOK = 0.05;
 
     private final World world;
     private final @Nullable Capture capture;
@@ -47,6 +49,7 @@ public final class Course implements Names {
     private final Map<String, Part> stuck = new LinkedHashMap<>();
     private final List<GateEdges> gates = new ArrayList<>();
     private @Nullable List<Switch> locating;
+    private @Nullable Part lasts;
     private final Moment m;
     private final Motion motion;
 
@@ -414,8 +417,33 @@ public final class Course implements Names {
         if (plan.lasts() == null) {
             return OptionalDouble.empty();
         }
-        double v = inSeconds("lasts", drawnOnce("lasts", plan.lasts())).at(m);
+        if (lasts == null) {
+            lasts = drawnOnce("lasts", plan.lasts());
+            inSeconds("lasts", lasts);
+        }
+        double v = lasts.code().at(m);
         return Double.isFinite(v) ? OptionalDouble.of(v) : OptionalDouble.empty();
+    }
+
+    /** How long the run lasts, where that is known from its start. */
+    public OptionalDouble lastsKnown() {
+        OptionalDouble now = lasts();
+        return lasts != null && lasts.fixed() ? now : OptionalDouble.empty();
+    }
+
+    /** True when an eye reads something at the end of the run. */
+    public boolean isSeenAtEnd() {
+        return plan.readings().values().stream().anyMatch(e -> "end".equals(e.at()));
+    }
+
+    /** Lets time pass until the run is over, at most until a time, s. */
+    public void toTheEnd(double longest) {
+        boolean known = lasts().isPresent() && lasts != null && lasts.fixed();
+        double step = known ? longest : LOOK;
+        double end = known ? Math.min(longest, lasts().getAsDouble()) : longest;
+        while (m.t < end && !(lasts().isPresent() && m.t >= lasts().getAsDouble())) {
+            advance(Math.min(step, end - m.t));
+        }
     }
 
     /** What an eye reads once in this run, as written; at the start, or at the end of the run. */

@@ -7,17 +7,21 @@ import eagerneedle.core.sheet.RigPlan;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * The edges of one gate: moments at which something that moves passes the rim of a spoke. They are roots of a smooth
  * formula within the steps of the motion, not crossings between samples.
  */
 final class GateEdges {
-    private static final int LOOKS = 4;
+    private static final int LOOKS = 2;
     private static final int HALVINGS = 60;
+    /** Share of the way from spoke to spoke at which a rim has been left behind. */
+    private static final double AWAY = 0.05;
 
     private final int index;
     private final Code of;
@@ -28,6 +32,7 @@ final class GateEdges {
     private final Code lost;
     private final double[] spoke;
     private final Map<Long, Double> jitters = new HashMap<>();
+    private final Set<Long> passed = new HashSet<>();
     private final List<double[]> found = new ArrayList<>();
     private boolean dark;
 
@@ -132,8 +137,12 @@ final class GateEdges {
             s = there;
         }
         // A rim errs by the same while it is near, and anew when it comes again.
-        double place = s;
-        jitters.keySet().removeIf(n -> Math.abs(Math.floorDiv(n, 2L) * every - place) > every);
+        if (!passed.isEmpty()) {
+            double place = s;
+            passed.removeIf(n ->
+                    Math.abs((Math.floorDiv(n, 2L) + Math.floorMod(n, 2L) * blocked) * every - place) > AWAY * every
+                            && jitters.remove(n) != null);
+        }
     }
 
     private void passed(Motion motion, double t, double s, double next, double there) {
@@ -146,6 +155,10 @@ final class GateEdges {
         List<double[]> here = new ArrayList<>();
         for (long k = (long) Math.floor(low / every - 0.5); k <= (long) Math.floor(high / every + 0.5); k++) {
             for (int rim = 0; rim < 2; rim++) {
+                double nominal = (k + rim * blocked) * every;
+                if (nominal < low - every / 4 || nominal > high + every / 4) {
+                    continue;
+                }
                 double place = place(k, rim, motion);
                 if (up ? s < place && place <= there : there <= place && place < s) {
                     double time = crossing(motion, t, next, place, up);
@@ -157,6 +170,7 @@ final class GateEdges {
         for (double[] e : here) {
             boolean enters = up == (e[2] == 0);
             spoke[0] = e[1];
+            passed.add(key((long) e[1], (int) e[2]));
             if (lost.at(motion.moment()) != 1) {
                 dark = enters;
                 found.add(new double[] {e[0], enters ? 1 : 0});

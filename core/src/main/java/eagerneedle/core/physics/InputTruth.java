@@ -1,6 +1,7 @@
 package eagerneedle.core.physics;
 
 import eagerneedle.core.formula.Written;
+import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.sheet.Sheet;
@@ -44,11 +45,13 @@ final class InputTruth {
         }
         Reading r = Reading.parse(as);
         double seen = truth.unit().convert(truth.value(), r.unit()) + Drawing.of(r, draws.stream(key));
-        return r.u() == 0 && seen == r.value() ? as : written(as, r, seen);
+        return r.u() == 0 && seen == r.value()
+                ? as
+                : written(as, r, seen, truth.unit().convert(truth.value(), r.unit()));
     }
 
     /** Another number in the place of the first one of a text, with as many decimals. */
-    private static String written(String text, Reading r, double value) {
+    private static String written(String text, Reading r, double value, double truth) {
         Matcher m = NUMBER.matcher(text);
         if (!m.find()) {
             return r.again(value).text();
@@ -57,7 +60,13 @@ final class InputTruth {
         int decimals = fraction == null ? 0 : fraction.length();
         double first = Double.parseDouble(m.group());
         double ten = first == 0 || r.value() == 0 ? 1 : r.value() / first;
-        String number = String.format(Locale.ROOT, "%." + decimals + "f", value / ten);
+        double step = Math.pow(10, -decimals) * Math.abs(ten);
+        double shown = Math.rint(value / step) * step;
+        if (r.distribution() == Distribution.RECTANGULAR && Math.abs(shown - truth) > r.u() * Math.sqrt(3)) {
+            // A limit is a limit, the rounding of the display included.
+            shown -= Math.signum(shown - truth) * step;
+        }
+        String number = String.format(Locale.ROOT, "%." + decimals + "f", shown / ten);
         return text.substring(0, m.start()) + number + text.substring(m.end());
     }
 }

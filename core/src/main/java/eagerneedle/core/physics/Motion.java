@@ -16,7 +16,7 @@ final class Motion {
     private static final double RELATIVE = 1e-10;
     private static final double LEAST = 1e-18;
     private static final double SHORTEST = 1e-13;
-    private static final int LOOKS = 4;
+    private static final int LOOKS = 2;
     private static final int HALVINGS = 60;
     private static final double SAFETY = 0.9;
 
@@ -45,6 +45,7 @@ final class Motion {
     private final DormandPrince step;
     private final double[] scale;
     private final double[] allowed;
+    private final double[] looked;
     private final double longest;
     private double tryNext = 1e-3;
     private final double clockAtStart;
@@ -65,6 +66,7 @@ final class Motion {
         this.step = new DormandPrince(this::rates, rates.length);
         this.scale = new double[rates.length];
         this.allowed = new double[rates.length];
+        this.looked = new double[rates.length];
         settle();
     }
 
@@ -177,7 +179,7 @@ final class Motion {
 
     /** The share of the step behind which something has changed; 1 where nothing does. */
     private double firstChange(double t, double h) {
-        if (switches.isEmpty() && happenings.stream().allMatch(e -> e.passes() == null)) {
+        if (longest == Double.POSITIVE_INFINITY) {
             return 1;
         }
         double[] start = m.y;
@@ -203,15 +205,19 @@ final class Motion {
     }
 
     private boolean changed(double t, double h, double[] start, double share) {
-        double[] y = new double[start.length];
         if (share == 1) {
-            System.arraycopy(step.end(), 0, y, 0, y.length);
+            System.arraycopy(step.end(), 0, looked, 0, looked.length);
         } else {
-            step.within(share, y);
+            step.within(share, looked);
         }
-        boolean any = happenings.stream().anyMatch(e -> e.passes() != null && rises(e, t, start, t + share * h, y));
-        move(t + share * h, y);
-        any |= switches.stream().anyMatch(s -> s.hasChanged(m));
+        boolean any = false;
+        for (Happening e : happenings) {
+            any |= e.passes() != null && rises(e, t, start, t + share * h, looked);
+        }
+        move(t + share * h, looked);
+        for (Switch s : switches) {
+            any |= s.hasChanged(m);
+        }
         move(t, start);
         return any;
     }
@@ -252,9 +258,8 @@ final class Motion {
     double during(Code code, double time) {
         double t = m.t;
         double[] y = m.y;
-        double[] there = new double[y.length];
-        step.within(step.width() == 0 ? 0 : (time - step.from()) / step.width(), there);
-        move(time, there);
+        step.within(step.width() == 0 ? 0 : (time - step.from()) / step.width(), looked);
+        move(time, looked);
         double v = code.at(m);
         move(t, y);
         return v;

@@ -33,8 +33,6 @@ final class ChainRig implements RigModel {
     /** How long a held value is left alone where the sheet does not say, s. */
     private static final double HOLD = 3;
 
-    private static final double LOOK = 0.02;
-
     private final Sheet sheet;
     private final RigPlan plan;
     private final World world;
@@ -397,7 +395,10 @@ final class ChainRig implements RigModel {
 
     @Override
     public double duration() {
-        return runs ? ahead().time() : 14 * SETTLES;
+        if (!runs) {
+            return 14 * SETTLES;
+        }
+        return course.lastsKnown().orElseGet(() -> ahead().time());
     }
 
     /** The same run looked at to its end. */
@@ -407,10 +408,7 @@ final class ChainRig implements RigModel {
             Course c = course.again();
             boolean holds = capture.mode().equals("hold") && !c.saysHowLong();
             double longest = holds ? Math.min(HOLD, capture.longest()) : capture.longest();
-            while (c.time() < longest
-                    && !(c.lasts().isPresent() && c.time() >= c.lasts().getAsDouble())) {
-                c.advance(Math.min(LOOK, longest - c.time() + 1e-9));
-            }
+            c.toTheEnd(longest);
             probe = c;
         }
         return probe;
@@ -421,7 +419,9 @@ final class ChainRig implements RigModel {
         Map<String, String> out = new LinkedHashMap<>();
         if (runs) {
             out.putAll(course.seen(false));
-            out.putAll(ahead().seen(true));
+            if (course.isSeenAtEnd()) {
+                out.putAll(ahead().seen(true));
+            }
         }
         return out;
     }
