@@ -204,6 +204,20 @@ final class CaptureModel {
         return End.CONTINUED;
     }
 
+    /** Why the sheet would not keep the run that waits; empty when it would. */
+    String refusal() {
+        if (pending == null
+                || plan().orElseThrow().rules().values().stream().noneMatch(r -> r.refuses() || r.leavesOut())) {
+            return "";
+        }
+        Run waiting = pending;
+        return desk.bench().whatIf(new RunCommand.KeepRun(waiting)).broken(waiting).stream()
+                .filter(r -> r.refuses() || r.leavesOut())
+                .map(r -> (r.refuses() ? "Not to be kept: " : "Counts nowhere: ") + r.says())
+                .reduce((a, b) -> a + " " + b)
+                .orElse("");
+    }
+
     /** Keeps the new samples of a run that was gone on with. */
     void keepContinued() {
         Run run = pending;

@@ -150,6 +150,7 @@ public final class CaptureStation implements StationView {
             }
             case PENDING -> {
                 verdict.show(model.pending().orElseThrow(), model.plan().orElseThrow());
+                verdict.refuse(model.refusal());
                 if (!why.isEmpty()) {
                     Notices.tell(all, why);
                 }

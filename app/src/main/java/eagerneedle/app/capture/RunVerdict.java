@@ -37,6 +37,7 @@ final class RunVerdict extends VBox {
     private final Button picture = new Button("Picture...");
     private final FlowPane byEye = new FlowPane(10, 4);
     private final Map<String, TextField> fields = new LinkedHashMap<>();
+    private final Label refusal = new Label();
     private Run run;
 
     /** @param kept is given the run as it is to be kept, or voided with its reason */
@@ -87,12 +88,25 @@ final class RunVerdict extends VBox {
         HBox row = new HBox(8, name, keep, picture, reason, discard);
         row.setAlignment(Pos.CENTER_LEFT);
         byEye.setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(byEye, row);
+        refusal.setId("refusal");
+        refusal.setWrapText(true);
+        refusal.getStyleClass().add("attention");
+        getChildren().addAll(refusal, byEye, row);
         show(null, null);
+    }
+
+    /** Says why the sheet would not keep the run; nothing where it would. */
+    void refuse(String why) {
+        refusal.setText(why);
+        refusal.setManaged(!why.isEmpty());
+        refusal.setVisible(!why.isEmpty());
+        keep.setText(why.startsWith("Not to be kept") ? "Keep nevertheless" : "Keep");
+        reason.setText(why.isEmpty() ? "" : why.replaceFirst("^[^:]*: ", ""));
     }
 
     /** Asks about a run; null for nothing to ask. */
     void show(Run ended, Capture plan) {
+        refuse("");
         run = ended;
         setVisible(ended != null);
         setManaged(ended != null);

@@ -8,6 +8,7 @@ import eagerneedle.core.quantity.UnitException;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -117,6 +118,28 @@ public final class Arguments {
         return evaluated(at(i));
     }
 
+    /**
+     * Two columns as the rows that belong together: of one run, where both say of which runs they are.
+     *
+     * @param occasions which readings the rows are; null when nothing names them
+     */
+    public record Pair(List<Quantity> first, List<Quantity> second, Occasions occasions) {}
+
+    public Pair pair(int i, int k) {
+        List<Quantity> first = rows(i);
+        List<Quantity> second = rows(k);
+        RowLabels a = ((Value.Column) value(i)).labels();
+        RowLabels b = ((Value.Column) value(k)).labels();
+        if (a == null || b == null || !a.capture().equals(b.capture()) || a.equals(b)) {
+            return new Pair(first, second, occasions(i));
+        }
+        Rows rows = Rows.of(first.size(), a, second.size(), b, at(k).column());
+        return new Pair(
+                Arrays.stream(rows.left()).mapToObj(first::get).toList(),
+                Arrays.stream(rows.right()).mapToObj(second::get).toList(),
+                rows.labels().occasions());
+    }
+
     public Value each(int i, java.util.function.Function<Quantity, Quantity> op) {
         Parameter p = parameter(i);
         return evaluator.each(value(i), at(i), q -> op.apply(fitting(p, q, at(i))));
@@ -157,6 +180,7 @@ public final class Arguments {
     }
 
     public List<Quantity> rows(int i) {
+        Evaluator.absent(value(i), at(i));
         if (value(i) instanceof Value.Column c) {
             if (c.rows().isEmpty()) {
                 throw new FormulaException(
@@ -166,6 +190,12 @@ public final class Arguments {
         }
         throw new FormulaException(
                 at(i).column(), "A column of values is needed here, not " + value(i).described() + ".");
+    }
+
+    /** A column with what its rows are called. */
+    public Value.Column column(int i) {
+        rows(i);
+        return (Value.Column) value(i);
     }
 
     /** Which readings the rows of argument i are; null when nothing names them. */
@@ -198,6 +228,7 @@ public final class Arguments {
     }
 
     public Trace trace(int i) {
+        Evaluator.absent(value(i), at(i));
         if (value(i) instanceof Value.Signal s) {
             if (repeated.size() > 1) {
                 throw new FormulaException(
@@ -223,6 +254,7 @@ public final class Arguments {
     }
 
     public Fit fit(int i) {
+        Evaluator.absent(value(i), at(i));
         if (value(i) instanceof Value.Fitted f) {
             return f.fit();
         }

@@ -41,8 +41,12 @@ final class Calls {
 
     static Value call(Evaluator evaluator, Expr.Call call) {
         Arguments arguments = new Arguments(evaluator, call, function(call));
-        Value v = LIBRARY.call(call.function(), arguments);
-        arguments.ignored();
-        return v;
+        try {
+            Value v = LIBRARY.call(call.function(), arguments);
+            arguments.ignored();
+            return v;
+        } catch (AbsentException nothing) {
+            return new Value.None();
+        }
     }
 }

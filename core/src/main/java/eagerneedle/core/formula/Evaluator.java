@@ -70,6 +70,9 @@ public final class Evaluator {
     }
 
     private Value name(Expr.Name n) {
+        if (n.name().equals("none")) {
+            return new Value.None();
+        }
         Value v = scope.lookup(n.name())
                 .or(() -> Constants.of(n.name()).map(Value.Scalar::new))
                 .orElse(null);
@@ -88,8 +91,11 @@ public final class Evaluator {
 
     private Value prefix(Expr.Prefix p) {
         Value v = evaluate(p.operand());
+        if (v instanceof Value.None || v instanceof Value.Undecided) {
+            return v;
+        }
         return switch (p.op()) {
-            case "not" -> new Value.Truth(!truth(v, p.operand()));
+            case "not" -> Logic.not(v, p.operand());
             case "-" -> each(v, p.operand(), Quantity::negate);
             default -> each(v, p.operand(), q -> q);
         };
@@ -97,54 +103,42 @@ public final class Evaluator {
 
     private Value infix(Expr.Infix i) {
         if (i.op().equals("and") || i.op().equals("or")) {
-            boolean left = truth(evaluate(i.left()), i.left());
-            return new Value.Truth(
-                    i.op().equals("and")
-                            ? left && truth(evaluate(i.right()), i.right())
-                            : left || truth(evaluate(i.right()), i.right()));
+            return Logic.joined(i, evaluate(i.left()), () -> evaluate(i.right()));
         }
         Value a = evaluate(i.left());
         Value b = evaluate(i.right());
+        boolean compares = Logic.compares(i.op());
+        if (a instanceof Value.None || b instanceof Value.None) {
+            return compares ? new Value.Undecided() : new Value.None();
+        }
+        if (compares) {
+            Value difference = pairwise(a, b, i, Quantity::minus);
+            return difference instanceof Value.Column c
+                    ? new Value.Truths(
+                            c.rows().stream()
+                                    .map(q -> Logic.holds(i.op(), q.value()))
+                                    .toList(),
+                            c.labels())
+                    : new Value.Truth(Logic.holds(i.op(), scalar(difference, i).value()));
+        }
         return switch (i.op()) {
             case "+" -> pairwise(a, b, i, Quantity::plus);
             case "-" -> pairwise(a, b, i, Quantity::minus);
             case "*" -> pairwise(a, b, i, Quantity::times);
             case "/" -> pairwise(a, b, i, Quantity::dividedBy);
-            case "^" -> pairwise(a, b, i, (x, y) -> Elementary.power(x, y));
-            default -> {
-                Quantity x = scalar(a, i.left());
-                double d = x.minus(scalar(b, i.right())).value();
-                yield new Value.Truth(
-                        switch (i.op()) {
-                            case "<" -> d < 0;
-                            case "<=" -> d <= 0;
-                            case ">" -> d > 0;
-                            case ">=" -> d >= 0;
-                            case "==" -> d == 0;
-                            default -> d != 0;
-                        });
-            }
+            default -> pairwise(a, b, i, (x, y) -> Elementary.power(x, y));
         };
     }
 
     private Value pairwise(Value a, Value b, Expr.Infix at, BinaryOperator<Quantity> op) {
         try {
             if (a instanceof Value.Column x && b instanceof Value.Column y) {
-                if (x.rows().size() != y.rows().size()) {
-                    throw new FormulaException(
-                            at.column(),
-                            "A column of " + x.rows().size() + " values does not go with one of "
-                                    + y.rows().size() + ".");
-                }
+                Rows pairs = Rows.of(x.rows().size(), x.labels(), y.rows().size(), y.labels(), at.column());
                 List<Quantity> out = new ArrayList<>();
-                for (int k = 0; k < x.rows().size(); k++) {
-                    out.add(op.apply(x.rows().get(k), y.rows().get(k)));
+                for (int k = 0; k < pairs.left().length; k++) {
+                    out.add(op.apply(x.rows().get(pairs.left()[k]), y.rows().get(pairs.right()[k])));
                 }
-                return new Value.Column(
-                        out,
-                        x.labels() == null
-                                ? y.labels()
-                                : y.labels() == null || y.labels().equals(x.labels()) ? x.labels() : null);
+                return new Value.Column(out, pairs.labels());
             }
             if (a instanceof Value.Column x) {
                 Quantity y = scalar(b, at.right());
@@ -178,12 +172,26 @@ public final class Evaluator {
         if (v instanceof Value.Scalar s) {
             return s.quantity();
         }
+        absent(v, at);
         throw new FormulaException(at.column(), "One quantity is needed here, not " + v.described() + ".");
+    }
+
+    /** Where something is absent, whoever needs it has nothing. */
+    static void absent(Value v, Expr at) {
+        if (v instanceof Value.None || v instanceof Value.Undecided) {
+            throw new AbsentException(at.column());
+        }
     }
 
     public static boolean truth(Value v, Expr at) {
         if (v instanceof Value.Truth t) {
             return t.holds();
+        }
+        absent(v, at);
+        if (v instanceof Value.Truths) {
+            throw new FormulaException(
+                    at.column(),
+                    "One comparison is needed here, not " + v.described() + "; ask for all(...) or any(...) of them.");
         }
         throw new FormulaException(at.column(), "A comparison is needed here, not " + v.described() + ".");
     }

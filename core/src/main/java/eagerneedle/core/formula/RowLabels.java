@@ -25,6 +25,11 @@ public record RowLabels(String capture, List<Row> rows, List<String> levels) {
         levels = List.copyOf(levels);
     }
 
+    /** Of some of the rows, in an order. */
+    public RowLabels only(List<Integer> which) {
+        return new RowLabels(capture, which.stream().map(rows::get).toList(), levels);
+    }
+
     /** Which readings the rows are, for fits: what is read in one run is read together. */
     Occasions occasions() {
         return new Occasions(capture, rows.stream().map(Row::run).toList());

@@ -106,4 +106,47 @@ public sealed interface Value {
             return holds ? "true" : "false";
         }
     }
+
+    /** What is absent: {@code none}, or what it makes of a formula. Columns have no row for it. */
+    record None() implements Value {
+        @Override
+        public String shown() {
+            return "none";
+        }
+
+        @Override
+        public String described() {
+            return "none";
+        }
+    }
+
+    /** What cannot be decided, because something that it asks for is absent. */
+    record Undecided() implements Value {
+        @Override
+        public String shown() {
+            return "cannot tell";
+        }
+
+        @Override
+        public String described() {
+            return "a comparison that cannot be decided";
+        }
+    }
+
+    /** Comparisons in rows. */
+    record Truths(List<Boolean> rows, RowLabels labels) implements Value {
+        public Truths {
+            rows = List.copyOf(rows);
+        }
+
+        @Override
+        public String shown() {
+            return rows.stream().map(String::valueOf).collect(Collectors.joining(", "));
+        }
+
+        @Override
+        public String described() {
+            return "a column of " + rows.size() + " comparisons";
+        }
+    }
 }

@@ -9,7 +9,6 @@ import static eagerneedle.core.function.Functions.scalar;
 
 import eagerneedle.core.formula.Arguments;
 import eagerneedle.core.formula.Elementary;
-import eagerneedle.core.formula.Evaluator;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.Function;
 import eagerneedle.core.formula.Parameter.Kind;
@@ -73,15 +72,11 @@ final class BasicFunctions {
         Functions.define(
                 Function.of("if", of(Kind.CONDITION, "condition"), of(Kind.ANY, "a"), of(Kind.ANY, "b"))
                         .described(
-                                "a comparison and two values",
-                                "a where the condition holds, otherwise b",
+                                "a comparison, or one a row, and two values",
+                                "a where the condition holds, otherwise b; row by row where there are rows",
                                 "if(2 mm < 1 cm, 5 V, 6 V)",
                                 "5 V"),
-                a -> {
-                    boolean holds = Evaluator.truth(a.value(0), a.at(0));
-                    a.pass(holds ? 2 : 1);
-                    return holds ? a.value(1) : a.value(2);
-                });
+                RowFunctions::choice);
         Functions.define(
                 Function.of("value", quantities("x"))
                         .described(

@@ -54,11 +54,17 @@ final class FitRequests {
         };
     }
 
+    private static Points points(Arguments a) {
+        Arguments.Pair p = a.pair(0, 1);
+        return Points.of(p.second(), p.first());
+    }
+
     static Fit points(Arguments a, int degree) {
         return PolynomialFit.ofPoints(
-                Points.of(a.rows(1), a.rows(0)),
+                points(a),
                 degree,
-                new FitOptions(scatter(a), a.id(), label(a, "scatter between runs")).readOn(a.occasions(0)));
+                new FitOptions(scatter(a), a.id(), label(a, "scatter between runs"))
+                        .readOn(a.pair(0, 1).occasions()));
     }
 
     static Value polynomial(Arguments a) {
@@ -114,9 +120,7 @@ final class FitRequests {
 
     static Value proportional(Arguments a) {
         return scalar(a.told(Model.proportional()
-                        .fit(
-                                Points.of(a.rows(1), a.rows(0)),
-                                choices(a, Map.of()).readOn(a.occasions(0))))
+                        .fit(points(a), choices(a, Map.of()).readOn(a.pair(0, 1).occasions())))
                 .parameter(0));
     }
 
@@ -127,7 +131,7 @@ final class FitRequests {
     static Fit fitted(Arguments a) {
         boolean samples = a.value(0) instanceof Value.Signal;
         Trace trace = samples ? a.windowed(0) : null;
-        Points points = trace != null ? Points.of(trace) : Points.of(a.rows(1), a.rows(0));
+        Points points = trace != null ? Points.of(trace) : points(a);
         String formula = a.words("formula");
         String id = formula.isEmpty() ? a.words("model") : formula;
         Map<String, Quantity> start = start(a);
@@ -163,7 +167,7 @@ final class FitRequests {
     /** FitOptions for points that are readings of runs, or samples of a trace. */
     static FitOptions read(Arguments a, FitOptions choices, @Nullable Trace trace, String basis) {
         if (trace == null) {
-            return choices.readOn(a.occasions(0));
+            return choices.readOn(a.pair(0, 1).occasions());
         }
         if (choices.scatter() != Scatter.FROM_RESIDUALS) {
             throw new FormulaException(

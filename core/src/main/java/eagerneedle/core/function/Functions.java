@@ -29,6 +29,7 @@ public final class Functions implements Library {
     static {
         BasicFunctions.define();
         RoundingFunctions.define();
+        RowFunctions.define();
         StatisticsFunctions.define();
         TraceFunctions.define();
         FitFunctions.define();

@@ -2,6 +2,7 @@ package eagerneedle.core.physics;
 
 import eagerneedle.core.formula.Written;
 import eagerneedle.core.quantity.Distribution;
+import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.sheet.Sheet;
@@ -31,6 +32,12 @@ final class InputTruth {
             Quantity q = Written.quantity(input.value(), name, name, name);
             return Quantity.exact(q.value() + q.u() * draws.normal(key), q.unit());
         }
+    }
+
+    /** A truth in the unit in which the input is read. */
+    Quantity likeRead(Sheet.Input input, Quantity truth) {
+        LabUnit unit = Written.quantity(input.value(), "unit", "unit", "unit").unit();
+        return truth.unit().fits(unit) ? truth.to(unit) : truth;
     }
 
     /**

@@ -44,7 +44,7 @@ public final class PhysicsTrial {
         if (trial.found.isEmpty()) {
             trial.mistakes();
         }
-        return trial.found;
+        return List.copyOf(trial.found);
     }
 
     private static Sheet sheetOf(SheetReader.Located located) {

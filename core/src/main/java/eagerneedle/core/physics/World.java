@@ -139,7 +139,9 @@ public final class World {
     /** The truths of inputs and of results, by the names of the ledger. */
     public Map<String, Quantity> truths() {
         Map<String, Quantity> out = new LinkedHashMap<>();
-        sheet.inputs().keySet().forEach(n -> out.put(n, quantity(n).orElseThrow()));
+        sheet.inputs()
+                .forEach((n, input) ->
+                        out.put(n, inputs.likeRead(input, quantity(n).orElseThrow())));
         sheet.results().keySet().forEach(n -> quantity(n).ifPresent(q -> out.put(n, q)));
         known.forEach((n, q) -> {
             if (n.contains(".")) {

@@ -96,25 +96,61 @@ final class GraphBuilder {
                             .map(r -> new RowLabels.Row("run " + r.id(), r.level()))
                             .toList(),
                     List.copyOf(capture.levels().keySet()));
+            List<List<Key>> rules =
+                    having.stream().map(r -> leavingOut(r, capture)).toList();
+            List<Key> needs = new ArrayList<>(rows);
+            rules.forEach(needs::addAll);
             nodes.put(
                     new Key.Column(captureName, column),
-                    new Graph.Node(rows, List.of(rows, labels), look -> column(rows, labels, look)));
+                    new Graph.Node(needs, List.of(rows, labels, rules), look -> column(rows, rules, labels, look)));
         }
     }
 
-    private static Outcome column(List<Key> rows, RowLabels labels, java.util.function.Function<Key, Outcome> look) {
+    /** The rules that leave a run out when they do not hold; none for one that was taken in all the same. */
+    private List<Key> leavingOut(Run run, Capture capture) {
+        return planning || run.entries().insisted()
+                ? List.of()
+                : capture.rules().entrySet().stream()
+                        .filter(e -> e.getValue().leavesOut())
+                        .map(e -> (Key) Key.rule(run, e.getKey()))
+                        .toList();
+    }
+
+    private static boolean isBroken(Outcome rule) {
+        return rule.value() instanceof Value.Truth t && !t.holds();
+    }
+
+    private static Outcome column(
+            List<Key> rows, List<List<Key>> rules, RowLabels labels, java.util.function.Function<Key, Outcome> look) {
         List<Quantity> values = new ArrayList<>();
-        for (Key row : rows) {
-            Outcome o = look.apply(row);
+        List<Integer> there = new ArrayList<>();
+        int absent = 0;
+        int leftOut = 0;
+        for (int i = 0; i < rows.size(); i++) {
+            if (rules.get(i).stream().map(look).anyMatch(GraphBuilder::isBroken)) {
+                leftOut++;
+                continue;
+            }
+            Outcome o = look.apply(rows.get(i));
             if (o.problem() != null) {
                 return Outcome.problem(
                         o.problem().startsWith("Run")
                                 ? o.problem()
-                                : row.toString().replace("run ", "Run ") + ": " + o.problem());
+                                : rows.get(i).toString().replace("run ", "Run ") + ": " + o.problem());
             }
-            o.quantity().ifPresent(values::add);
+            if (o.quantity().isPresent()) {
+                values.add(o.quantity().get());
+                there.add(i);
+            } else if (o.value() instanceof Value.None) {
+                absent++;
+            }
         }
-        return Outcome.of(new Value.Column(values, values.size() == rows.size() ? labels : null));
+        boolean named = there.size() + absent + leftOut == rows.size();
+        Outcome column = Outcome.of(new Value.Column(values, named ? labels.only(there) : null));
+        return absent == 0
+                ? column
+                : column.with(List.of(absent + " of " + rows.size() + " rows " + (absent == 1 ? "is" : "are")
+                        + " none and take no part."));
     }
 
     private void run(Run run, String captureName, Capture capture) {
@@ -136,6 +172,15 @@ final class GraphBuilder {
                 null,
                 Map.of(),
                 "/captures/" + captureName + "/levels/" + run.level() + "/set/" + n));
+        if (!planning) {
+            capture.rules()
+                    .forEach((n, rule) -> formula(
+                            Key.rule(run, n),
+                            rule.must(),
+                            null,
+                            local,
+                            "/captures/" + captureName + "/rules/" + n + "/must"));
+        }
         capture.quantities().forEach((n, d) -> {
             String f = planning ? d.planned() : d.formula();
             if (planning && f == null && !usesChannels(d, capture)) {

@@ -67,6 +67,11 @@ public sealed interface Key {
         return new WindowOf(run.id(), window);
     }
 
+    /** A rule of a run; no quantity has a blank in its name. */
+    static OfRun rule(Run run, String rule) {
+        return new OfRun(run.id(), "rule " + rule);
+    }
+
     /** What a name means in a formula that belongs to no run. */
     static Key named(String name, Sheet sheet) {
         int dot = name.indexOf('.');

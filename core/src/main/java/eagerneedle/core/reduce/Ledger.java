@@ -31,7 +31,9 @@ public record Ledger(List<Entry> entries) {
         public String instead() {
             return outcome.value() instanceof Value.Words w
                     ? w.text()
-                    : outcome.problem() == null ? "" : outcome.problem();
+                    : outcome.value() instanceof Value.None
+                            ? "none"
+                            : outcome.problem() == null ? "" : outcome.problem();
         }
     }
 

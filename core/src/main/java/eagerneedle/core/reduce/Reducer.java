@@ -38,13 +38,25 @@ public final class Reducer {
     /** Reduces what has been captured. */
     public Reduction reduce(Session session) {
         last = Graph.evaluate(builder(session, false, sheetOf(session)).build(), last);
-        return new Reduction(sheetOf(session), session, source, last.outcomes(), session.runs(), false);
+        return new Reduction(
+                sheetOf(session),
+                session,
+                source,
+                last.outcomes(),
+                RowRules.applied(sheetOf(session), session.runs(), last.outcomes()),
+                false);
     }
 
     /** Reduces a session that is only tried out; what is remembered of the real one stays. */
     public Reduction whatIf(Session session) {
         Graph tried = Graph.evaluate(builder(session, false, sheetOf(session)).build(), last);
-        return new Reduction(sheetOf(session), session, source, tried.outcomes(), session.runs(), false);
+        return new Reduction(
+                sheetOf(session),
+                session,
+                source,
+                tried.outcomes(),
+                RowRules.applied(sheetOf(session), session.runs(), tried.outcomes()),
+                false);
     }
 
     /**
@@ -67,7 +79,13 @@ public final class Reducer {
         }
         Graph tried = Graph.evaluate(
                 builder(with, false, sheetOf(session).mistaken(mistake)).build(), last);
-        return new Reduction(sheetOf(with), with, source, tried.outcomes(), with.runs(), false);
+        return new Reduction(
+                sheetOf(with),
+                with,
+                source,
+                tried.outcomes(),
+                RowRules.applied(sheetOf(with).mistaken(mistake), with.runs(), tried.outcomes()),
+                false);
     }
 
     /** Predicts the results from planned readings and the scheduled runs. */

@@ -95,6 +95,11 @@ public final class Reduction {
         return outcome(Key.of(run, name));
     }
 
+    /** The rules of the sheet that do not hold of a run. */
+    public List<Capture.RowRule> broken(Run run) {
+        return RowRules.broken(this, run);
+    }
+
     public Optional<Trace> trace(Run run, String channel) {
         return ofRun(run, channel).value() instanceof Value.Signal s ? Optional.of(s.trace()) : Optional.empty();
     }

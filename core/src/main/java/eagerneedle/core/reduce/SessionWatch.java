@@ -84,6 +84,7 @@ public final class SessionWatch {
                 }
             }
             meanings(reduction, run, capture, found);
+            rows(reduction, run, found);
             if (run.leftOut() == null) {
                 windows(reduction, run, capture, found);
             }
@@ -117,6 +118,19 @@ public final class SessionWatch {
         found.replaceAll(f -> explained.containsKey(f.key()) ? f.explained(explained.get(f.key())) : f);
         found.sort(Comparator.comparing(Finding::severity).reversed());
         return List.copyOf(found);
+    }
+
+    /** Rules of the sheet that do not hold of a run. */
+    private static void rows(Reduction reduction, Run run, List<Finding> found) {
+        boolean counts = run.leftOut() == null;
+        for (Capture.RowRule rule : reduction.broken(run)) {
+            String says = run.name() + ": " + rule.says();
+            if (rule.leavesOut() && !counts) {
+                found.add(Rule.ROW_LEFT_OUT.ofRun(run.id(), rule.says(), says));
+            } else if (counts && !run.entries().insisted()) {
+                found.add(Rule.ROW.ofRun(run.id(), rule.says(), says));
+            }
+        }
     }
 
     /** What the samples of a run mean, channel by channel and together. */

@@ -58,7 +58,9 @@ public final class SheetTrial {
     private void all() {
         for (String name : located.sheet().results().keySet()) {
             String problem = plan.outcome(name).problem();
-            if (problem != null && problem.startsWith(located.file())) {
+            // What has no rows in a plan is tried in a rehearsal, where the sheet has one.
+            boolean later = located.sheet().hasPhysics() && problem != null && problem.contains("has no rows yet");
+            if (problem != null && !later && problem.startsWith(located.file())) {
                 found.add(SheetException.placed(problem));
             }
         }

@@ -17,13 +17,20 @@ final class SheetWords {
         for (Sheet.Check check : r.sheet().checks()) {
             try {
                 Value v = Formula.parse(check.formula()).evaluate(r.scope());
-                out.add(new Reduction.CheckOutcome(
-                        check, v instanceof Value.Truth t ? Optional.of(t.holds()) : Optional.empty(), null));
+                out.add(new Reduction.CheckOutcome(check, met(v), null));
             } catch (NodeScope.Missing | FormulaException e) {
                 out.add(new Reduction.CheckOutcome(check, Optional.empty(), e.getMessage()));
             }
         }
         return out;
+    }
+
+    /** Of a comparison for each row all must hold; what cannot be decided is neither met nor not. */
+    private static Optional<Boolean> met(Value v) {
+        if (v instanceof Value.Truths rows) {
+            return Optional.of(!rows.rows().contains(false));
+        }
+        return v instanceof Value.Truth t ? Optional.of(t.holds()) : Optional.empty();
     }
 
     static List<Reduction.Said> statements(Reduction r) {

@@ -17,6 +17,7 @@ import java.util.Map;
  * @param pictures attached pictures
  * @param resumed when the run was continued
  * @param voided spans of the run whose samples do not count, with a reason each
+ * @param insisted true when somebody took the run in although a rule of the sheet leaves it out
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Entries(
@@ -24,9 +25,10 @@ public record Entries(
         Map<String, String> byEye,
         List<Picture> pictures,
         List<Instant> resumed,
-        List<Voided> voided) {
+        List<Voided> voided,
+        boolean insisted) {
     /** A run with which nothing was entered. */
-    public static final Entries NONE = new Entries(List.of(), Map.of(), List.of(), List.of(), List.of());
+    public static final Entries NONE = new Entries(List.of(), Map.of(), List.of(), List.of(), List.of(), false);
 
     /** A picture: its number among the attachments of the bench file, and its name. */
     public record Picture(int attachment, String name) {}
@@ -47,7 +49,7 @@ public record Entries(
     }
 
     public Entries marked(List<Prompts.Mark> newMarks) {
-        return new Entries(newMarks, byEye, pictures, resumed, voided);
+        return new Entries(newMarks, byEye, pictures, resumed, voided, insisted);
     }
 
     /** With a reading by eye; without it when {@code reading} is null. */
@@ -58,19 +60,19 @@ public record Entries(
         } else {
             more.put(name, reading);
         }
-        return new Entries(marks, more, pictures, resumed, voided);
+        return new Entries(marks, more, pictures, resumed, voided, insisted);
     }
 
     public Entries pictured(Picture p) {
-        return new Entries(marks, byEye, plus(pictures, p), resumed, voided);
+        return new Entries(marks, byEye, plus(pictures, p), resumed, voided, insisted);
     }
 
     public Entries resumedAt(Instant now) {
-        return new Entries(marks, byEye, pictures, plus(resumed, now), voided);
+        return new Entries(marks, byEye, pictures, plus(resumed, now), voided, insisted);
     }
 
     public Entries voiding(Voided v) {
-        return new Entries(marks, byEye, pictures, resumed, plus(voided, v));
+        return new Entries(marks, byEye, pictures, resumed, plus(voided, v), insisted);
     }
 
     /** With a span taken in again. */
@@ -80,7 +82,13 @@ public record Entries(
                 byEye,
                 pictures,
                 resumed,
-                voided.stream().filter(x -> !x.equals(v)).toList());
+                voided.stream().filter(x -> !x.equals(v)).toList(),
+                insisted);
+    }
+
+    /** Taken in whatever the rules say, or not. */
+    public Entries insisting(boolean taken) {
+        return new Entries(marks, byEye, pictures, resumed, voided, taken);
     }
 
     private static <T> List<T> plus(List<T> list, T item) {

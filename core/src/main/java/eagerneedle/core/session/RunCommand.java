@@ -109,11 +109,14 @@ public sealed interface RunCommand extends Command {
         }
     }
 
-    /** Leaves a run out of the results with a reason, or takes it in again when the reason is null. */
+    /**
+     * Leaves a run out of the results with a reason, or takes it in again when the reason is null, whatever the rules
+     * of the sheet say of it.
+     */
     record LeaveOut(int id, String reason) implements RunCommand {
         @Override
         public Session apply(Session s) {
-            return s.changingRun(id, r -> r.leftOut(reason));
+            return s.changingRun(id, r -> r.leftOut(reason).entered(r.entries().insisting(reason == null)));
         }
 
         @Override

@@ -14,6 +14,7 @@ import java.util.Map;
  * @param minutes one run takes with setting it up
  * @param byEye what is read by eye with each run
  * @param views pictures of one run, from quantities of it that are columns
+ * @param rules what must hold of a row, by name
  */
 public record Capture(
         String label,
@@ -31,8 +32,10 @@ public record Capture(
         PromptPlan prompt,
         HoldPlan hold,
         @JsonProperty("by_eye") Map<String, Sheet.Input> byEye,
-        List<Sheet.Picture> views) {
+        List<Sheet.Picture> views,
+        Map<String, RowRule> rules) {
     public Capture {
+        rules = Sheet.orEmpty(rules);
         views = Sheet.orEmpty(views);
         mode = mode == null ? "stream" : mode;
         byEye = Sheet.orEmpty(byEye);
@@ -52,7 +55,7 @@ public record Capture(
         more.forEach(q::putIfAbsent);
         return new Capture(
                 label, mode, hint, channels, longest, repeats, minutes, levels, windows, q, spread, shot, prompt, hold,
-                byEye, views);
+                byEye, views, rules);
     }
 
     Capture changed(String name, Map<String, String> change) {
@@ -62,8 +65,54 @@ public record Capture(
         Map<String, Sheet.Derived> q = new LinkedHashMap<>(quantities);
         q.replaceAll((n, d) -> change.containsKey(name + "." + n) ? d.by(change.get(name + "." + n)) : d);
         return new Capture(
-                label, mode, hint, channels, longest, repeats, minutes, levels, w, q, spread, shot, prompt, hold, byEye,
-                views);
+                label,
+                mode,
+                hint,
+                channels,
+                longest,
+                repeats,
+                minutes,
+                levels,
+                w,
+                q,
+                spread,
+                shot,
+                prompt,
+                hold,
+                byEye,
+                views,
+                changed(name, rules, change));
+    }
+
+    /** Rules that a mistake changes, or does without. */
+    private static Map<String, RowRule> changed(String name, Map<String, RowRule> rules, Map<String, String> change) {
+        Map<String, RowRule> r = new LinkedHashMap<>(rules);
+        rules.forEach((n, rule) -> {
+            String other = change.get(name + ".rules." + n);
+            if (other != null && other.equals("none")) {
+                r.remove(n);
+            } else if (other != null) {
+                r.put(n, new RowRule(other, rule.otherwise(), rule.says()));
+            }
+        });
+        return r;
+    }
+
+    /**
+     * What must hold of a row.
+     *
+     * @param must a comparison over the quantities of its run
+     * @param otherwise refuse, leave-out, propose or flag
+     * @param says why, in one sentence
+     */
+    public record RowRule(String must, @JsonProperty("else") String otherwise, String says) {
+        public boolean leavesOut() {
+            return otherwise.equals("leave-out");
+        }
+
+        public boolean refuses() {
+            return otherwise.equals("refuse");
+        }
     }
 
     /**

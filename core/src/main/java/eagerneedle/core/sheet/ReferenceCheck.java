@@ -107,6 +107,15 @@ final class ReferenceCheck {
                 check.attempt(p, () -> Written.check(text));
             } else if (sheet.results().containsKey(key)) {
                 check.names(p, text, everything);
+            } else if (capture != null
+                    && own.startsWith("rules.")
+                    && capture.rules().containsKey(own.substring(6))) {
+                if (!text.equals("none")) {
+                    Set<String> known = new LinkedHashSet<>(everything);
+                    known.addAll(SheetCheck.columnsOf(capture));
+                    known.addAll(capture.channels());
+                    check.names(p, text, known);
+                }
             } else if (capture != null && capture.windows().containsKey(own)) {
                 check.attempt(p, () -> WindowProposal.named(text));
             } else if (capture != null && capture.quantities().containsKey(own)) {

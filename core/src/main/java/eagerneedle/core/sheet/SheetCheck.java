@@ -207,6 +207,7 @@ final class SheetCheck {
                                 .addAll(names(at, formula, global));
                         places.put(c + "." + name, at);
                     }));
+            capture.rules().forEach((r, rule) -> names(p + "/rules/" + r + "/must", rule.must(), known));
             new ReferenceCheck(located, this)
                     .pictures(
                             p + "/views",
@@ -265,7 +266,7 @@ final class SheetCheck {
             return Set.of();
         }
         for (String name : parsed.names()) {
-            if (!known.contains(name) && !Constants.has(name)) {
+            if (!known.contains(name) && !Constants.has(name) && !name.equals("none")) {
                 problem(
                         pointer,
                         formula.indexOf(name) + 1,

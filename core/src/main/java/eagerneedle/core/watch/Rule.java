@@ -194,6 +194,18 @@ public enum Rule {
             "It was started too short a time ago.",
             "Calibrate and capture once its time at Rig is over."),
     CHECK("check", Looks.STORED, Severity.WRONG, "A check of the method sheet failed.", ""),
+    ROW(
+            "rule of a row",
+            Looks.STORED,
+            Severity.ATTENTION,
+            "A rule of the method sheet does not hold of this run.",
+            "Look at the run; leave it out at Reduce or take it again if it is what the rule says."),
+    ROW_LEFT_OUT(
+            "row left out",
+            Looks.STORED,
+            Severity.NOTE,
+            "A rule of the method sheet leaves such runs out.",
+            "It stays in the file and counts nowhere; take it in at Reduce if the rule is wrong here."),
     AS_PLANNED(
             "as planned",
             Looks.STORED,

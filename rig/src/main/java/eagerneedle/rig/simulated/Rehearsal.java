@@ -49,6 +49,7 @@ public record Rehearsal(
         Map<Integer, Map<String, RawSamples>> samples,
         Map<String, Quantity> truth) {
     private static final int CALIBRATION_SAMPLES = 100;
+    private static final int AGAIN = 3;
 
     /** Carries the method out, starting at a moment. The sheet must name a simulated rig. */
     public static Rehearsal of(SheetReader.Located located, RigModel rig, Instant start) {
@@ -93,6 +94,10 @@ public record Rehearsal(
                             sheet.devices().get(device).label(),
                             Run.COUNTS);
                     Captured captured = Captured.of(rig, sheet, c.getKey(), level, c.getValue(), run.id());
+                    // What a rule refuses is done again, as a person would.
+                    for (int again = 0; again < AGAIN && refuses(located, history.session(), run, captured); again++) {
+                        captured = Captured.of(rig, sheet, c.getKey(), level, c.getValue(), run.id());
+                    }
                     samples.put(run.id(), captured.samples());
                     act(history, acts, new RunCommand.KeepRun(run.entered(captured.entries())));
                     now = now.plus(Duration.ofSeconds(50));
@@ -100,6 +105,21 @@ public record Rehearsal(
             }
         }
         return new Rehearsal(history.session(), acts, samples, rig.truth());
+    }
+
+    private static boolean refuses(SheetReader.Located located, Session before, Run run, Captured captured) {
+        if (located.sheet().captures().get(run.capture()).rules().values().stream()
+                .noneMatch(Capture.RowRule::refuses)) {
+            return false;
+        }
+        Run kept = run.entered(captured.entries());
+        Session alone = new RunCommand.KeepRun(kept).apply(before);
+        return new Reducer(
+                        located,
+                        (id, channel) -> id == run.id()
+                                ? captured.samples().getOrDefault(channel, RawSamples.NONE)
+                                : RawSamples.NONE)
+                .reduce(alone).broken(kept).stream().anyMatch(Capture.RowRule::refuses);
     }
 
     private static void act(History history, List<Command> acts, Command command) {

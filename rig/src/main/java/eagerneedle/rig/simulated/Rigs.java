@@ -76,7 +76,7 @@ public final class Rigs {
 
     /** True when the sheet can be rehearsed. */
     public static boolean canRehearse(Sheet sheet) {
-        return sheet.devices().values().stream().anyMatch(d -> standIn(sheet, d));
+        return sheet.hasPhysics() || sheet.devices().values().stream().anyMatch(d -> standIn(sheet, d));
     }
 
     /** The mistakes that can be rehearsed at the bench of a sheet. */

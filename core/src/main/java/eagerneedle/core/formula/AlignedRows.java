@@ -1,0 +1,33 @@
+package eagerneedle.core.formula;
+
+/** Which rows of a column belong to which of another: see {@link Rows}. */
+public final class AlignedRows {
+    private final Rows rows;
+
+    private AlignedRows(Rows rows) {
+        this.rows = rows;
+    }
+
+    /**
+     * Of a column and of something else in rows.
+     *
+     * @throws FormulaException where they are to be paired by number and there are not as many
+     */
+    public static AlignedRows of(Value.Column column, int size, RowLabels labels, Expr at) {
+        return new AlignedRows(Rows.of(column.rows().size(), column.labels(), size, labels, at.column()));
+    }
+
+    public int size() {
+        return rows.left().length;
+    }
+
+    /** Number of the row of the column in a pair. */
+    public int left(int pair) {
+        return rows.left()[pair];
+    }
+
+    /** Number of the row of the other in a pair. */
+    public int right(int pair) {
+        return rows.right()[pair];
+    }
+}
