@@ -1,0 +1,62 @@
+package eagerneedle.rig.simulated;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import eagerneedle.core.quantity.Coverage;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.Reducer;
+import eagerneedle.core.reduce.SheetTrial;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.trace.RawSamples;
+import java.time.Instant;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.IntStream;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** A coverage that could not fail would prove nothing: a main result whose formula is broken misses its truth. */
+class CoverageCanFailTest {
+    private static final int SESSIONS = Integer.getInteger("sessions", 12);
+
+    private static double coverage(SheetReader.Located sheet, String result) {
+        return IntStream.range(0, SESSIONS)
+                        .parallel()
+                        .filter(seed -> {
+                            Rehearsal r = Rehearsal.of(sheet, Rigs.of(sheet.sheet(), seed, Set.of()), Instant.EPOCH);
+                            Quantity q = new Reducer(
+                                            sheet,
+                                            (run, channel) -> r.samples()
+                                                    .getOrDefault(run, Map.of())
+                                                    .getOrDefault(channel, RawSamples.NONE))
+                                    .reduce(r.session())
+                                    .quantity(result)
+                                    .orElseThrow();
+                            double error = q.value() - r.truth().get(result).in(q.unit());
+                            return Math.abs(error) <= Coverage.DEFAULT.expanded(q);
+                        })
+                        .count()
+                / (double) SESSIONS;
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', textBlock = """
+            baggage-chute     | g        | "g_eff * (1 + k_w * m_w / m_c)"                  | "g_eff"
+            potters-wheel     | I_disc   | "I_w_disc - I_bare"                              | "I_w_disc"
+            weather-vane-reed | k_static | "slope(static_line) * 3 * h * x / (2 * L^3)"     | "slope(static_line) * 3 * h * (L - x) / (2 * L^3)"
+            fading-dye        | E_a      | "-slope(arrhenius) * R"                          | "slope(arrhenius) * R"
+            drying-cabinet    | T_air    | "mean(air.T)"                                    | "mean(air.T) + 3 K"
+            dividing-tables   | lower_1  | "row(tables.lower, 1)"                           | "-row(tables.lower, 1)"
+            calibration-day   | beam     | "gate.intercept"                                 | "2 * gate.intercept"
+            logging-day       | weight   | "row(hang.m, 'one') * g"                         | "row(hang.m, 'two') * g"
+            """)
+    void aBrokenFormulaMissesItsTruth(String method, String result, String good, String bad) {
+        String text = SheetReader.shippedText(method);
+        String from = "formula: " + good;
+        assertThat(text).contains(from);
+        SheetReader.Located broken = SheetTrial.read(text.replace(from, "formula: " + bad), method + ".yaml");
+        assertThat(coverage(broken, result))
+                .as("coverage of a broken " + result)
+                .isLessThan(0.8);
+    }
+}
