@@ -3,7 +3,9 @@ package eagerneedle.app.window;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.workbench.Demonstration;
 import eagerneedle.app.workbench.Home;
+import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.SheetException;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.FileName;
 import eagerneedle.store.bench.Recent;
@@ -16,6 +18,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Collectors;
 import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -34,6 +37,7 @@ import javafx.stage.FileChooser;
  * in.
  */
 public final class StartPage extends VBox {
+    private static final int MOST_TOLD = 6;
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu, HH:mm")
             .withLocale(Locale.UK)
             .withZone(ZoneId.systemDefault());
@@ -285,16 +289,29 @@ public final class StartPage extends VBox {
         }
     }
 
+    /** Begins with a sheet of one's own; where it is not good, everything that is wrong with it is told. */
     private void own(Path file) {
         try {
-            visitor.begin(
-                    eagerneedle.core.reduce.SheetTrial.read(java.nio.file.Files.readString(file), FileName.of(file)),
-                    null);
+            SheetReader.Looked looked = SheetTrial.look(java.nio.file.Files.readString(file), FileName.of(file));
+            if (looked.problems().isEmpty()) {
+                visitor.begin(looked.located().orElseThrow(), null);
+            } else {
+                visitor.say(told(looked.problems()));
+            }
         } catch (java.io.IOException e) {
             visitor.say(FileName.of(file) + " cannot be read; a sheet is a text file in UTF-8.");
         } catch (RuntimeException e) {
             visitor.say(e.getMessage());
         }
+    }
+
+    private static String told(List<SheetException> problems) {
+        String text = problems.stream()
+                .limit(MOST_TOLD)
+                .map(SheetException::getMessage)
+                .collect(Collectors.joining("\n"));
+        int more = problems.size() - MOST_TOLD;
+        return more <= 0 ? text : text + "\nand " + more + " more; ./needle check tells them all.";
     }
 
     private void askOpen() {

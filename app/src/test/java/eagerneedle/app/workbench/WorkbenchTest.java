@@ -196,7 +196,7 @@ class WorkbenchTest {
             try {
                 boolean back =
                         i % 2 == 0 ? bench.undo().isPresent() : bench.redo().isPresent();
-                assertThat(back).isTrue();
+                assertThat(back).isEqualTo(i % 2 == 0 ? undo : redo);
             } catch (eagerneedle.store.bench.BenchFileException e) {
                 assertThat(e.getMessage()).contains("make room");
                 assertThat(bench.session()).isEqualTo(last);

@@ -3,7 +3,6 @@ package eagerneedle.core.physics;
 import eagerneedle.core.formula.Constants;
 import eagerneedle.core.formula.Elementary;
 import eagerneedle.core.formula.Expr;
-import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.NearName;
 import eagerneedle.core.formula.Spelling;
@@ -28,10 +27,7 @@ final class Compiler {
     private final @Nullable List<Switch> switches;
 
     private final Moment now;
-    private final Draws draws;
-    private final String path;
-    private int depth;
-    private int flutters;
+    private final Physical physical;
 
     /**
      * @param names what names stand for
@@ -46,10 +42,20 @@ final class Compiler {
             String path,
             Draws.@Nullable Stream sampled,
             @Nullable List<Switch> switches) {
+        this(names, now, draws, path, sampled, switches, 0);
+    }
+
+    Compiler(
+            Names names,
+            Moment now,
+            Draws draws,
+            String path,
+            Draws.@Nullable Stream sampled,
+            @Nullable List<Switch> switches,
+            int depth) {
         this.names = names;
         this.now = now;
-        this.draws = draws;
-        this.path = path;
+        this.physical = new Physical(this, names, now, draws, path, switches, depth);
         this.sampled = sampled;
         this.switches = switches;
     }
@@ -99,7 +105,7 @@ final class Compiler {
         return new Part(m -> value + scale * Drawing.of(r, stream), coherent, false);
     }
 
-    private Draws.Stream drawing(Expr at) {
+    Draws.Stream drawing(Expr at) {
         if (sampled == null) {
             throw new FormulaException(
                     at.column(),
@@ -122,7 +128,7 @@ final class Compiler {
         return Part.fixed(q.unit().convert(q.value(), coherent), coherent);
     }
 
-    private Part number(Expr e) {
+    Part number(Expr e) {
         Part p = compile(e);
         if (p.isTruth()) {
             throw new FormulaException(e.column(), "A quantity is needed here, not a comparison.");
@@ -177,7 +183,7 @@ final class Compiler {
         return new Part(m -> op.applyAsDouble(x.at(m), y.at(m)), unit.coherent(), a.fixed() && b.fixed());
     }
 
-    private static Part alike(Expr.Infix i, Part a, Part b) {
+    static Part alike(Expr.Infix i, Part a, Part b) {
         if (!a.unit().fits(b.unit())) {
             throw new FormulaException(
                     i.column(),
@@ -233,10 +239,10 @@ final class Compiler {
     private Part call(Expr.Call c) {
         return switch (c.function()) {
             case "if" -> choice(c);
-            case "dry" -> dry(c);
-            case "flutter" -> flutter(c);
-            case "root" -> root(c);
-            case "limit", "uncertain" -> Drawing.isDraw(c) ? spread(c) : library(c);
+            case "dry" -> physical.dry(c);
+            case "flutter" -> physical.flutter(c);
+            case "root" -> physical.root(c);
+            case "limit", "uncertain" -> Drawing.isDraw(c) ? physical.spread(c) : library(c);
             case "sqrt" -> {
                 Part a = argument(c, 0);
                 yield one(a, StrictMath::sqrt, a.unit().power(0.5));
@@ -256,7 +262,7 @@ final class Compiler {
         };
     }
 
-    private Part argument(Expr.Call c, int i) {
+    Part argument(Expr.Call c, int i) {
         if (c.arguments().size() <= i) {
             throw new FormulaException(c.column(), c.function() + " needs " + (i + 1) + " arguments or more.");
         }
@@ -329,98 +335,12 @@ final class Compiler {
                 m -> condition.code().at(m) == 1 ? a.code().at(m) : b.code().at(m), a.unit(), a.isTruth(), false);
     }
 
-    private Part dry(Expr.Call c) {
-        if (c.arguments().size() != 3) {
-            throw new FormulaException(c.column(), "dry is written dry(speed, drive, grip).");
-        }
-        Part speed = argument(c, 0);
-        Part drive = argument(c, 1);
-        Part grip = argument(c, 2);
-        if (!drive.unit().fits(grip.unit())) {
-            throw new FormulaException(
-                    c.column(),
-                    "The drive in " + drive.unit().named() + " and the grip in "
-                            + grip.unit().named() + " must be of one kind.");
-        }
-        if (switches == null) {
-            throw new FormulaException(c.column(), "dry has its place in rates.");
-        }
-        int state = speed.code() instanceof State s ? s.index() : -1;
-        Switch.Dry s = new Switch.Dry(speed.code(), drive.code(), grip.code(), state);
-        switches.add(s);
-        return new Part(s, drive.unit(), false);
-    }
-
     /** A state as it is now. */
     record State(int index) implements Code {
         @Override
         public double at(Moment m) {
             return m.y[index];
         }
-    }
-
-    private Part flutter(Expr.Call c) {
-        Part sd = argument(c, 0);
-        Part over = argument(c, 1);
-        if (c.arguments().size() != 2 || !over.unit().fits(LabUnit.SECOND)) {
-            throw new FormulaException(c.column(), "flutter is written flutter(sd, over: 3 s).");
-        }
-        if (!over.fixed()) {
-            throw new FormulaException(c.column(), "The time over which it flutters must not change.");
-        }
-        Flutter f =
-                new Flutter(draws.stream(path + "~" + flutters++), over.code().at(now));
-        return new Part(m -> sd.code().at(m) * f.at(m), sd.unit(), false);
-    }
-
-    private Part spread(Expr.Call c) {
-        boolean even = c.function().equals("limit");
-        Part about = argument(c, 0);
-        Part wide = argument(c, 1);
-        Draws.Stream stream = drawing(c);
-        alike(
-                new Expr.Infix(
-                        "+", c.arguments().get(0).value(), c.arguments().get(1).value(), c.column()),
-                about,
-                wide);
-        return new Part(
-                m -> about.code().at(m) + wide.code().at(m) * (even ? stream.even() : stream.normal()),
-                about.unit(),
-                false);
-    }
-
-    private Part root(Expr.Call c) {
-        if (c.arguments().size() != 3 || !(c.arguments().get(0).value() instanceof Expr.Text text)) {
-            throw new FormulaException(c.column(), "root is written root('formula in x', from: 0 A, to: 60 mA).");
-        }
-        Part from = argument(c, 1);
-        Part to = argument(c, 2);
-        alike(
-                new Expr.Infix(
-                        "-", c.arguments().get(1).value(), c.arguments().get(2).value(), c.column()),
-                from,
-                to);
-        int level = depth++;
-        Names inner = new Names() {
-            @Override
-            public java.util.Optional<Part> of(String name) {
-                return name.equals("x")
-                        ? java.util.Optional.of(new Part(m -> m.sought[level], from.unit(), false))
-                        : names.of(name);
-            }
-
-            @Override
-            public java.util.Collection<String> all() {
-                return names.all();
-            }
-        };
-        Compiler within = new Compiler(inner, now, draws, path, null, null);
-        within.depth = depth;
-        Part f = within.number(Formula.parse(text.text()).expression());
-        depth--;
-        Code code =
-                m -> Root.of(f.code(), m, level, from.code().at(m), to.code().at(m));
-        return new Part(code, from.unit(), false);
     }
 
     private Part library(Expr.Call c) {

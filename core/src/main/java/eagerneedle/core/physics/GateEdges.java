@@ -48,60 +48,52 @@ final class GateEdges {
         this.spoke = spoke;
     }
 
-    static GateEdges of(Course course, String channel, RigPlan.Edges plan) {
+    static GateEdges of(RunNames names, int index, String channel, RigPlan.Edges plan) {
         String entry = "edges/" + channel;
-        Part of = course.compiled(entry + "/of", plan.of(), null, null);
+        Part of = names.compiled(entry + "/of", plan.of(), null, null);
         if (of.isTruth()) {
             throw new RigException("", "", entry, new FormulaException(1, "A gate sees a quantity that moves."));
         }
-        double every = value(course, entry + "/every", plan.every(), of.unit());
-        double blocked = value(course, entry + "/blocked", plan.blocked(), LabUnit.ONE);
-        Draws.Stream stream = course.world().draws().stream(course.path(entry + "/jitter"));
+        double every = value(names, entry + "/every", plan.every(), of.unit());
+        double blocked = value(names, entry + "/blocked", plan.blocked(), LabUnit.ONE);
+        Draws.Stream stream = names.world().draws().stream(names.path(entry + "/jitter"));
         Code jitter = plan.jitter() == null
                 ? m -> 0
-                : fitting(course.compiled(entry + "/jitter", plan.jitter(), stream, null), of.unit());
+                : fitting(names.compiled(entry + "/jitter", plan.jitter(), stream, null), of.unit());
         double[] uneven = new double[Math.max(1, plan.round())];
         if (plan.uneven() != null) {
             for (int i = 0; i < uneven.length; i++) {
-                Part p = new Compiler(course, new Moment(0, 0), course.world().draws(), "", null, null)
-                        .compile(course.world().drawn(plan.uneven(), entry + "/uneven/" + i));
+                Part p = new Compiler(names, new Moment(0, 0), names.world().draws(), "", null, null)
+                        .compile(names.world().drawn(plan.uneven(), entry + "/uneven/" + i));
                 uneven[i] = fitting(p, of.unit()).at(new Moment(0, 0));
             }
         }
         double[] spoke = new double[1];
-        return new GateEdges(
-                course.gates().indexOf(channel),
-                of.code(),
-                every,
-                blocked,
-                jitter,
-                uneven,
-                lost(course, entry, plan, spoke),
-                spoke);
+        return new GateEdges(index, of.code(), every, blocked, jitter, uneven, lost(names, entry, plan, spoke), spoke);
     }
 
-    private static Code lost(Course course, String entry, RigPlan.Edges plan, double[] spoke) {
+    private static Code lost(RunNames names, String entry, RigPlan.Edges plan, double[] spoke) {
         if (plan.lost() == null) {
             return m -> 0;
         }
-        Names names = new Names() {
+        Names ofSpoke = new Names() {
             @Override
             public Optional<Part> of(String name) {
-                return name.equals("n") ? Optional.of(new Part(m -> spoke[0], LabUnit.ONE, false)) : course.of(name);
+                return name.equals("n") ? Optional.of(new Part(m -> spoke[0], LabUnit.ONE, false)) : names.of(name);
             }
 
             @Override
             public java.util.Collection<String> all() {
-                return course.all();
+                return names.all();
             }
         };
-        return new Compiler(names, new Moment(0, 0), course.world().draws(), entry, null, null)
+        return new Compiler(ofSpoke, new Moment(0, 0), names.world().draws(), entry, null, null)
                 .compile(eagerneedle.core.formula.Formula.parse(plan.lost()).expression())
                 .code();
     }
 
-    private static double value(Course course, String entry, String text, LabUnit unit) {
-        Part p = course.drawnOnce(entry, text);
+    private static double value(RunNames names, String entry, String text, LabUnit unit) {
+        Part p = names.drawnOnce(entry, text);
         if (!p.fixed()) {
             throw new RigException("", "", entry, new FormulaException(1, "This must not change while a run lasts."));
         }

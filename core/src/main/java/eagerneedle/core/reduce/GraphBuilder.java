@@ -215,6 +215,11 @@ final class GraphBuilder {
             if (nodes.containsKey(k) || local.containsKey(n) || sheet.results().containsKey(n) || n.contains(".")) {
                 needs.add(k);
             }
+            int dot = n.lastIndexOf('.');
+            String whole = dot < 0 ? "" : n.substring(0, dot);
+            if (local.containsKey(whole) || sheet.results().containsKey(whole)) {
+                needs.add(local.containsKey(whole) ? local.get(whole) : new Key.Global(whole));
+            }
         }
         if (key instanceof Key.OfRun of) {
             for (Key.WindowOf w : samples.windowsOf(of.run())) {

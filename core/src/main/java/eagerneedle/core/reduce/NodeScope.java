@@ -1,5 +1,7 @@
 package eagerneedle.core.reduce;
 
+import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.formula.NearName;
 import eagerneedle.core.formula.Scope;
 import eagerneedle.core.formula.Value;
 import eagerneedle.core.trace.Trace;
@@ -47,11 +49,45 @@ final class NodeScope implements Scope {
         if (name.equals("pi") || name.equals("e")) {
             return Optional.empty();
         }
-        Outcome o = look.apply(local.containsKey(name) ? local.get(name) : global.apply(name));
+        Outcome o = look.apply(keyOf(name));
         if (o.problem() != null) {
-            throw new Missing(o.problem());
+            return Optional.of(part(name).orElseThrow(() -> new Missing(o.problem())));
         }
         return Optional.of(o.value());
+    }
+
+    private Key keyOf(String name) {
+        return local.containsKey(name) ? local.get(name) : global.apply(name);
+    }
+
+    /** Part of a fit: {@code fall_line.slope}. */
+    private Optional<Value> part(String name) {
+        int dot = name.lastIndexOf('.');
+        if (dot < 0) {
+            return Optional.empty();
+        }
+        Outcome whole = look.apply(keyOf(name.substring(0, dot)));
+        if (!(whole.value() instanceof Value.Fitted f)) {
+            return whole.problem() == null || isUnknown(whole) ? Optional.empty() : missing(whole);
+        }
+        String part = name.substring(dot + 1);
+        int k = f.fit().names().indexOf(part);
+        if (k < 0) {
+            throw new FormulaException(
+                    0,
+                    "The fit " + name.substring(0, dot) + " has no " + part
+                            + NearName.hint(part, f.fit().names()) + " It has "
+                            + String.join(", ", f.fit().names()) + ".");
+        }
+        return Optional.of(new Value.Scalar(f.fit().parameters().get(k)));
+    }
+
+    private static boolean isUnknown(Outcome o) {
+        return o.problem().startsWith("There is no ");
+    }
+
+    private static Optional<Value> missing(Outcome o) {
+        throw new Missing(o.problem());
     }
 
     @Override

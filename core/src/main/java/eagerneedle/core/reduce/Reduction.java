@@ -67,7 +67,7 @@ public final class Reduction {
         return source;
     }
 
-    /** The runs reduced: those of the session, or the scheduled ones of a plan. */
+    /** The runs reduced: those of the session, or those that a plan schedules. */
     public List<Run> runs() {
         return runs;
     }
@@ -262,10 +262,7 @@ public final class Reduction {
         return SheetWords.checks(this);
     }
 
-    /**
-     * How the uncertainty of a result follows, in symbols and numbers, from what its formula and those under it rest
-     * on.
-     */
+    /** How the uncertainty of a result follows, in symbols and numbers, from what its formulas rest on. */
     public List<LawOfResult> laws(String result, School school) {
         return LawOfResult.of(this, result, school);
     }

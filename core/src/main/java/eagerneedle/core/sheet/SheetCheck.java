@@ -266,7 +266,7 @@ final class SheetCheck {
             return Set.of();
         }
         for (String name : parsed.names()) {
-            if (!known.contains(name) && !Constants.has(name) && !name.equals("none")) {
+            if (!known.contains(name) && !Constants.has(name) && !name.equals("none") && !isPart(name, known)) {
                 problem(
                         pointer,
                         formula.indexOf(name) + 1,
@@ -274,6 +274,13 @@ final class SheetCheck {
             }
         }
         return parsed.names();
+    }
+
+    /** Part of something known, such as {@code fall_line.slope}; which parts a fit has shows when it is made. */
+    private boolean isPart(String name, Set<String> known) {
+        int dot = name.lastIndexOf('.');
+        String whole = dot < 0 ? "" : name.substring(0, dot);
+        return known.contains(whole) && !sheet.inputs().containsKey(whole);
     }
 
     /** The unit of a channel; empty when there is no such channel, or none of its unit, which is told elsewhere. */

@@ -1,7 +1,6 @@
 package eagerneedle.rig.simulated;
 
 import eagerneedle.core.chain.Chain;
-import eagerneedle.core.chain.Link;
 import eagerneedle.core.physics.Course;
 import eagerneedle.core.physics.Draws;
 import eagerneedle.core.physics.World;
@@ -92,7 +91,7 @@ final class ChainRig implements RigModel {
         Probe p = new Probe();
         p.channel = channel;
         p.stream = draws.stream("noise/" + name);
-        p.hidden = hidden(name, channel);
+        p.hidden = Nature.chain(draws, name, channel);
         p.needed = channel.needed().orElseGet(p.hidden::reach);
         double[] needed = p.needed;
         p.from = needed[0] + 0.2 * (needed[1] - needed[0]);
@@ -108,52 +107,9 @@ final class ChainRig implements RigModel {
             0.02 * random.even()
         };
         if (channel.calibration() != null && channel.calibration().divisions() != null) {
-            int n = channel.calibration().divisions();
-            circles = new double[][] {circle(name, "lower", n, span), circle(name, "upper", n, span)};
-            List<Quantity> lower = quantities(circles[0], channel);
-            List<Quantity> upper = quantities(circles[1], channel);
-            world.are(name + ".lower", lower);
-            world.are(name + ".upper", upper);
+            circles = Nature.circles(world, name, channel, span);
         }
         return p;
-    }
-
-    private static List<Quantity> quantities(double[] values, Channel channel) {
-        return java.util.Arrays.stream(values)
-                .mapToObj(v -> Quantity.exact(v, channel.labUnit()))
-                .toList();
-    }
-
-    /** The chain of a channel as it really is: every number moved by a draw of its own uncertainty. */
-    private Chain hidden(String name, Channel channel) {
-        List<Link> links = new ArrayList<>();
-        for (Link l : channel.chain()) {
-            Link moved = l;
-            for (String number : Chain.uncertainOf(l)) {
-                moved = Chain.moved(moved, number, draws.normal("chain/" + name + "/" + links.size() + "/" + number));
-            }
-            links.add(moved);
-        }
-        return Chain.of(links);
-    }
-
-    /** Errors of the intervals of a circle, which add up to nothing. */
-    private double[] circle(String channel, String which, int n, double span) {
-        String large = plan.circles().get(channel);
-        double[] e = new double[n];
-        double mean = 0;
-        for (int i = 0; i < n; i++) {
-            String path = "circle/" + channel + "/" + which + "/" + i;
-            e[i] = large == null
-                    ? 0.08 * span * draws.normal(path)
-                    : world.reference(large, path)
-                            .in(sheet.channels().get(channel).labUnit());
-            mean += e[i] / n;
-        }
-        for (int i = 0; i < n; i++) {
-            e[i] -= mean;
-        }
-        return e;
     }
 
     /** What a perfect calibration would find: for straight chains the line through two points of the hidden one. */

@@ -1,0 +1,65 @@
+package eagerneedle.rig.simulated;
+
+import eagerneedle.core.chain.Chain;
+import eagerneedle.core.chain.Link;
+import eagerneedle.core.physics.Draws;
+import eagerneedle.core.physics.World;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.sheet.Channel;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+
+/** How instruments really are, within what the sheet says of them. */
+final class Nature {
+    private static final double ERROR_OF_SPAN = 0.08;
+
+    private Nature() {}
+
+    /** The chain of a channel: every number moved by a draw of its own uncertainty. */
+    static Chain chain(Draws draws, String name, Channel channel) {
+        List<Link> links = new ArrayList<>();
+        for (Link l : channel.chain()) {
+            Link moved = l;
+            for (String number : Chain.uncertainOf(l)) {
+                moved = Chain.moved(moved, number, draws.normal("chain/" + name + "/" + links.size() + "/" + number));
+            }
+            links.add(moved);
+        }
+        return Chain.of(links);
+    }
+
+    /**
+     * Errors of the intervals of the lower and of the upper circle of a channel, in its unit, which the world is told.
+     */
+    static double[][] circles(World world, String name, Channel channel, double span) {
+        double[][] errors = {circle(world, name, "lower", channel, span), circle(world, name, "upper", channel, span)};
+        world.are(name + ".lower", quantities(errors[0], channel));
+        world.are(name + ".upper", quantities(errors[1], channel));
+        return errors;
+    }
+
+    private static List<Quantity> quantities(double[] values, Channel channel) {
+        return Arrays.stream(values)
+                .mapToObj(v -> Quantity.exact(v, channel.labUnit()))
+                .toList();
+    }
+
+    /** They add up to nothing. */
+    private static double[] circle(World world, String name, String which, Channel channel, double span) {
+        String large = world.plan().circles().get(name);
+        double[] e = new double[channel.calibration().divisions()];
+        double mean = 0;
+        for (int i = 0; i < e.length; i++) {
+            String path = "circle/" + name + "/" + which + "/" + i;
+            e[i] = large == null
+                    ? ERROR_OF_SPAN * span * world.draws().normal(path)
+                    : world.reference(large, path).in(channel.labUnit());
+            mean += e[i] / e.length;
+        }
+        for (int i = 0; i < e.length; i++) {
+            e[i] -= mean;
+        }
+        return e;
+    }
+}
