@@ -81,11 +81,11 @@ public final class CaptureStation implements StationView {
         left.setPrefWidth(235);
         left.setMinWidth(225);
         clock.setId("run-clock");
-        HBox controls = new HBox(12, start, clock, goOn, verdict);
+        HBox controls = new HBox(12, start, clock, goOn);
         controls.setAlignment(Pos.CENTER_LEFT);
         panel.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(traces, Priority.ALWAYS);
-        VBox right = new VBox(8, hint, controls, panel, typed, watch.line(), traces, speed, rows);
+        VBox right = new VBox(8, hint, controls, verdict, panel, typed, watch.line(), traces, speed, rows);
         HBox.setHgrow(right, Priority.ALWAYS);
         all.getChildren().addAll(left, right);
         all.setOnKeyPressed(e -> {

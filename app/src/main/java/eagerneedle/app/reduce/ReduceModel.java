@@ -60,7 +60,13 @@ final class ReduceModel {
 
     /** The run in hand as it is now; absent when there is none or it was discarded. */
     Optional<Run> run() {
-        return desk.run().flatMap(r -> desk.bench().session().run(r.id())).filter(r -> r.discard() == null);
+        return desk.run()
+                .flatMap(r -> kept().stream().filter(x -> x.id() == r.id()).findFirst());
+    }
+
+    /** The runs that were not discarded, those left out that a rule of the sheet leaves out. */
+    private List<Run> kept() {
+        return reduction().runs().stream().filter(r -> r.discard() == null).toList();
     }
 
     private Capture capture(Run run) {
@@ -76,7 +82,7 @@ final class ReduceModel {
     List<Line> lines() {
         List<Line> out = new ArrayList<>();
         String group = "";
-        for (Run run : desk.bench().session().keptRuns()) {
+        for (Run run : kept()) {
             if (!run.capture().equals(group)) {
                 group = run.capture();
                 Capture c = capture(run);
@@ -100,7 +106,7 @@ final class ReduceModel {
 
     /** What the numbers in the list are. */
     String listed() {
-        return desk.bench().session().keptRuns().stream()
+        return kept().stream()
                 .flatMap(run -> reduction().headline(run).stream())
                 .filter(e -> e.quantity().isPresent())
                 .reduce((a, b) -> b)
@@ -115,7 +121,7 @@ final class ReduceModel {
 
     /** Takes the next run in hand, or the one before; its id, or nothing at the ends. */
     Optional<Integer> step(int from, int by) {
-        List<Run> kept = desk.bench().session().keptRuns();
+        List<Run> kept = kept();
         int i = kept.stream().map(Run::id).toList().indexOf(from) + by;
         if (i < 0 || i >= kept.size()) {
             return Optional.empty();
@@ -127,12 +133,14 @@ final class ReduceModel {
     Optional<Head> head() {
         return run().map(run -> new Head(
                 run.name() + ", " + SessionPlots.levelLabel(reduction(), run),
-                reduction()
-                        .fitOfRun(run)
-                        .map(f -> f.x().length + " points · residual SD "
-                                + SessionPlots.finely(f.residualSd(), f.yUnit()) + " · "
-                                + (f.remarks().isEmpty() ? "no pattern" : "a pattern in the residuals"))
-                        .orElse(""),
+                run.leftOut() != null
+                        ? "left out: " + run.leftOut()
+                        : reduction()
+                                .fitOfRun(run)
+                                .map(f -> f.x().length + " points · residual SD "
+                                        + SessionPlots.finely(f.residualSd(), f.yUnit()) + " · "
+                                        + (f.remarks().isEmpty() ? "no pattern" : "a pattern in the residuals"))
+                                .orElse(""),
                 run.leftOut() == null ? "Leave out..." : "Take in again",
                 window(run).filter(w -> run.windows().containsKey(w)).isPresent()));
     }
@@ -198,7 +206,7 @@ final class ReduceModel {
     }
 
     private List<Command> proposals(Run run, String window) {
-        return desk.bench().session().keptRuns().stream()
+        return kept().stream()
                 .filter(x -> x.capture().equals(run.capture()))
                 .map(x -> (Command) new ReduceCommand.SetWindow(x.id(), window, null))
                 .toList();
@@ -217,7 +225,7 @@ final class ReduceModel {
                 .orElseThrow(() -> new IllegalArgumentException(
                         "No window can be proposed for this run, so the others cannot be moved as here."));
         List<Command> acts = new ArrayList<>();
-        for (Run x : desk.bench().session().keptRuns()) {
+        for (Run x : kept()) {
             if (x.capture().equals(run.capture())) {
                 proposed.window(x, window)
                         .map(p -> new Window(

@@ -229,7 +229,8 @@ final class ChainRig implements RigModel {
         course.end();
         next(world.run(capture, level));
         runs = plan.parts().containsKey(capture);
-        begun = false;
+        // A row is waited for, so that its physics goes on from where the level was set.
+        begun = runs && sheet.captures().get(capture).mode().equals("hold");
         probes.values().forEach(q -> q.settling = 0);
     }
 
