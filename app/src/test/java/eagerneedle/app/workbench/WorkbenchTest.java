@@ -210,7 +210,8 @@ class WorkbenchTest {
         assertThat(refused).as("undoing and redoing fill the disk at last").isEqualTo(3);
         Session kept = bench.session();
         bench.file().limit(1L << 40);
-        assertThat(bench.undo()).isPresent();
+        // The disk was full while going one way or the other.
+        assertThat(bench.canUndo() ? bench.undo() : bench.redo()).isPresent();
         assertThat(bench.session()).isNotEqualTo(kept).isEqualTo(bench.file().session());
     }
 
