@@ -91,6 +91,15 @@ class ArchitectureTest {
             .resideInAnyPackage(
                     "javafx..", "java.awt..", "java.nio.file..", "java.net..", "java.sql..", "java.time.chrono..");
 
+    /** Methods are text; what they are about has no class. */
+    @ArchTest
+    static final ArchRule NO_CLASS_IS_NAMED_AFTER_AN_EXPERIMENT = noClasses()
+            .that()
+            .resideInAPackage("eagerneedle..")
+            .should()
+            .haveNameMatching("(?i).*\\.[^.]*(cart|chute|wheel|reed|dye|cuvette|cabinet|pendulum|wagon|diode|governor"
+                    + "|casting)[^.]*");
+
     @ArchTest
     static final ArchRule CORE_ASKS_NO_CLOCK = noClasses()
             .that()

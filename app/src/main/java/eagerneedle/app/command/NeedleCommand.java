@@ -34,6 +34,7 @@ public final class NeedleCommand implements Runnable {
         COMMANDS.put("simulate", SimulateCommand.class);
         COMMANDS.put("new", NewCommand.class);
         COMMANDS.put("check", CheckCommand.class);
+        COMMANDS.put("plan", PlanCommand.class);
         COMMANDS.put("report", ReportCommand.class);
         COMMANDS.put("import", ImportCommand.class);
         COMMANDS.put("export", ExportCommand.class);

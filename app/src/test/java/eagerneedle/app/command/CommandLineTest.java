@@ -610,4 +610,21 @@ class CommandLineTest {
             java.util.Locale.setDefault(before);
         }
     }
+
+    /** What rehearsals state and what they miss their truth by go together, and neither is the plan read back. */
+    @Test
+    void aPlanIsHeldAgainstRehearsals() throws IOException {
+        JsonNode all =
+                needle("plan", "baggage-chute", "--sessions", "12", "--json").json();
+        JsonNode g = null;
+        for (JsonNode n : all) {
+            g = n.get("name").asText().equals("g") ? n : g;
+        }
+        assertThat(g.get("sessions").asInt()).isEqualTo(12);
+        assertThat(g.get("planned").asDouble()).isBetween(9.7, 9.9);
+        assertThat(g.get("missed").asDouble() / g.get("rehearsed_u").asDouble()).isBetween(0.4, 1.8);
+        assertThat(needle("plan", "logging-day", "--sessions", "0").out())
+                .contains("planned")
+                .contains("Not rehearsed.");
+    }
 }
