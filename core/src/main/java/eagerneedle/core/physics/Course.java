@@ -159,7 +159,11 @@ public final class Course {
 
     /** Lets time pass, s. */
     public void advance(double seconds) {
-        motion.until(m.t + seconds, (moving, from, to) -> gates.forEach(g -> g.look(moving, from, to)));
+        try {
+            motion.until(m.t + seconds, (moving, from, to) -> gates.forEach(g -> g.look(moving, from, to)));
+        } catch (FormulaException e) {
+            throw names.at("rates", e);
+        }
     }
 
     /** True when the sheet says what a channel is shown. */

@@ -1,5 +1,7 @@
 package eagerneedle.core.physics;
 
+import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.quantity.Notation;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -19,6 +21,10 @@ final class Motion {
     private static final int LOOKS = 2;
     private static final int HALVINGS = 60;
     private static final double SAFETY = 0.9;
+    /** Steps shorter than this, s, so many in a row, lead nowhere. */
+    private static final double TOGETHER = 1e-9;
+
+    private static final int MOST_FLIPS = 2000;
 
     /**
      * Something that happens.
@@ -48,6 +54,7 @@ final class Motion {
     private final double[] looked;
     private final double longest;
     private double tryNext = 1e-3;
+    private int flips;
     private final double clockAtStart;
 
     /**
@@ -128,6 +135,7 @@ final class Motion {
             }
             h = accepted(t, y, h);
             double share = firstChange(t, h);
+            countFlips(t, share, h);
             double to = share < 1 ? t + share * h : h == limit - t ? limit : t + h;
             double[] reached = new double[y.length];
             if (share < 1) {
@@ -152,6 +160,18 @@ final class Motion {
         }
     }
 
+    /** What flips to and fro without getting on would never end. */
+    private void countFlips(double t, double share, double h) {
+        flips = share * h > TOGETHER ? 0 : flips + 1;
+        if (flips > MOST_FLIPS) {
+            throw new FormulaException(
+                    0,
+                    "At t = " + Notation.plain(t, 4)
+                            + " s a comparison in the rates flips to and fro, or they change too "
+                            + "fast to be followed; for friction write dry(speed, drive, grip).");
+        }
+    }
+
     /** Takes shorter steps until the error is small enough; the width of the one that is. */
     private double accepted(double t, double[] y, double first) {
         double h = first;
@@ -163,6 +183,12 @@ final class Motion {
             }
             double error = y.length == 0 ? 0 : step.error(allowed);
             move(t, y);
+            if (Double.isNaN(error) && h <= SHORTEST) {
+                throw new FormulaException(
+                        0,
+                        "A rate has no value at t = " + Notation.plain(t, 4)
+                                + " s: a root of, or a division by, what?");
+            }
             if (error <= 1 || h <= SHORTEST) {
                 for (int i = 0; i < y.length; i++) {
                     scale[i] = Math.max(scale[i], Math.abs(step.end()[i]));

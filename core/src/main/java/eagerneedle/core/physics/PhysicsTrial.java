@@ -62,6 +62,7 @@ public final class PhysicsTrial {
                 return;
             }
             channels("/rig/" + name, part);
+            reserved("/rig/" + name, part);
             part.parts().keySet().stream()
                     .filter(l -> c == null || !c.levels().containsKey(l))
                     .forEach(l -> problem(
@@ -77,6 +78,7 @@ public final class PhysicsTrial {
                             "nothing called " + r + " is read by eye with " + name
                                     + near(r, c == null ? List.of() : c.byEye().keySet())));
         });
+        reserved("/rig", sheet.rig());
         channels("/rig", sheet.rig());
         sheet.rig().readings().keySet().stream()
                 .filter(r -> !sheet.inputs().containsKey(r))
@@ -90,6 +92,23 @@ public final class PhysicsTrial {
                         "/rig/truth/" + r,
                         1,
                         "there is no result " + r + near(r, sheet.results().keySet())));
+    }
+
+    /** Names that mean something in every rig. */
+    private void reserved(String at, RigPlan part) {
+        Map.of(
+                        "hidden",
+                        part.hidden().keySet(),
+                        "state",
+                        part.state().keySet(),
+                        "when",
+                        part.when().keySet())
+                .forEach((section, names) -> names.stream()
+                        .filter(n -> List.of("t", "clock", "run", "none").contains(n))
+                        .forEach(n -> problem(
+                                at + "/" + section + "/" + n,
+                                1,
+                                n + " means something of its own in a rig; give this another name.")));
     }
 
     private void channels(String at, RigPlan part) {

@@ -1,6 +1,7 @@
 package eagerneedle.core.physics;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import eagerneedle.core.quantity.LabUnit;
@@ -157,6 +158,30 @@ class PhysicsTest {
                   signals: {x: "if(y > 10 m, 0 m, y)"}
                 """);
         assertThat(after(c, 0.9)).isCloseTo(0.5 + 0.4 - 2 * 0.16, within(1e-9));
+    }
+
+    /** What cannot be followed ends with a sentence, and soon. */
+    @Test
+    void whatCannotBeFollowedIsTold() {
+        String rig = """
+                roll:
+                  state: {y: 1 m, v: 0 m/s}
+                  rates: {y: v, v: "%s"}
+                  signals: {x: y}
+                """;
+        assertThatThrownBy(() -> after(untried(rig.formatted("if(y > 1 m, -1e6 m/s^2, 1e6 m/s^2) - 1e9 1/s * v")), 5))
+                .isInstanceOf(RigException.class)
+                .hasMessageContaining("dry(speed, drive, grip)");
+        assertThatThrownBy(() -> after(untried(rig.formatted("-sqrt(y / (1 m) - 0.5) * 1 m/s^2")), 5))
+                .isInstanceOf(RigException.class)
+                .hasMessageContaining("A rate has no value at t = ");
+        assertThatThrownBy(() -> after(untried(rig.formatted("1e6 1/m/s^2 * y^2")), 50))
+                .isInstanceOf(RigException.class);
+    }
+
+    private static Course untried(String rig) {
+        SheetReader.Located located = SheetReader.read(sheet(rig), "trial.yaml");
+        return new World(located.sheet(), located.sheet().rig(), 1).run("roll", "low");
     }
 
     /** Two of one moment happen in the order in which they are written, both from the values before. */

@@ -54,6 +54,7 @@ class PhysicsTrialTest {
             whole: "half * 2"        | hole: "half * 2"                 | there is no result hole; did you mean whole?
             roll:\\n  hidden         | rol:\\n  hidden                  | there is no capture rol; did you mean roll?
             y: start                 | y: sqrt(start) - start           | do not go together
+            hidden: {push: "0.4(1) m/s"} | hidden: {push: "0.4(1) m/s", t: 3 s} | t means something of its own
             at: 0.5 s                | at: 0.5 s, passes: y             | needs one of
             """)
     void aSlipIsFound(String good, String bad, String said) {

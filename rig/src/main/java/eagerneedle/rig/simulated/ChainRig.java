@@ -54,7 +54,6 @@ final class ChainRig implements RigModel {
         private double value;
         private double from;
         private double to;
-        private double settles = SETTLES;
         private double settling = Double.NaN;
         private double touched = Double.NaN;
         private double zeroTurns;
@@ -112,10 +111,11 @@ final class ChainRig implements RigModel {
         return p;
     }
 
-    /** What a perfect calibration would find: for straight chains the line through two points of the hidden one. */
+    /** What a perfect calibration would find of a chain that is not adjusted: the line through two points of it. */
     private void calibrations() {
         probes.forEach((name, p) -> {
             if (p.channel.calibration() == null
+                    || "adjusted".equals(p.channel.calibration().relation())
                     || circles != null && p.channel.calibration().divisions() != null) {
                 return;
             }
@@ -251,7 +251,7 @@ final class ChainRig implements RigModel {
         probes.values().forEach(p -> {
             if (!Double.isNaN(p.settling)) {
                 p.settling += seconds;
-                p.value = p.to + (p.from - p.to) * Math.exp(-p.settling / p.settles);
+                p.value = p.to + (p.from - p.to) * Math.exp(-p.settling / SETTLES);
             }
             p.touched = p.touched > 4 * TOUCH_SECONDS ? Double.NaN : p.touched + seconds;
         });
