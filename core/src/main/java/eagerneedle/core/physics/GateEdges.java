@@ -1,10 +1,12 @@
 package eagerneedle.core.physics;
 
+import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.physics.Code.Part;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.sheet.RigPlan;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -83,12 +85,12 @@ final class GateEdges {
             }
 
             @Override
-            public java.util.Collection<String> all() {
+            public Collection<String> all() {
                 return names.all();
             }
         };
         return new Compiler(ofSpoke, new Moment(0, 0), names.world().draws(), entry, null, null)
-                .compile(eagerneedle.core.formula.Formula.parse(plan.lost()).expression())
+                .compile(Formula.parse(plan.lost()).expression())
                 .code();
     }
 

@@ -3,6 +3,7 @@ package eagerneedle.core.physics;
 import eagerneedle.core.sheet.RigPlan;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.Predicate;
 
 /** The physics of a session, a capture and a level as one plan; what stands further in hides what has its name. */
@@ -31,8 +32,7 @@ final class Merged {
                         p.when(),
                         n -> p.state()
                                 .keySet()
-                                .containsAll(java.util.Objects.requireNonNull(
-                                                p.when().get(n))
+                                .containsAll(Objects.requireNonNull(p.when().get(n))
                                         .set()
                                         .keySet())),
                 Map.of(),

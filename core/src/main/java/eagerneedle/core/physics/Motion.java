@@ -5,6 +5,7 @@ import eagerneedle.core.quantity.Notation;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -187,7 +188,7 @@ final class Motion {
                 throw new FormulaException(
                         0,
                         "A rate has no value at t = " + Notation.plain(t, 4)
-                                + " s: a root of, or a division by, what?");
+                                + " s; look for a root of something below zero, or a division by zero.");
             }
             if (error <= 1 || h <= SHORTEST) {
                 for (int i = 0; i < y.length; i++) {
@@ -252,7 +253,7 @@ final class Motion {
         if (e.once() && !Double.isNaN(m.happened[e.index()])) {
             return false;
         }
-        Code passes = java.util.Objects.requireNonNull(e.passes());
+        Code passes = Objects.requireNonNull(e.passes());
         move(t, before);
         double a = passes.at(m);
         move(to, after);

@@ -1,6 +1,7 @@
 package eagerneedle.core.physics;
 
 import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.formula.NearName;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.sheet.Capture;
@@ -10,6 +11,8 @@ import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetException;
 import eagerneedle.core.sheet.SheetReader;
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -39,16 +42,12 @@ public final class PhysicsTrial {
         trial.names();
         if (trial.found.isEmpty()) {
             trial.session();
-            sheetOf(located).captures().forEach(trial::capture);
+            located.sheet().captures().forEach(trial::capture);
         }
         if (trial.found.isEmpty()) {
             trial.mistakes();
         }
         return List.copyOf(trial.found);
-    }
-
-    private static Sheet sheetOf(SheetReader.Located located) {
-        return located.sheet();
     }
 
     /** Parts must be captures, and their parts levels; what is shown must be a channel of the capture. */
@@ -126,8 +125,8 @@ public final class PhysicsTrial {
                                         + near(n, sheet.channels().keySet()))));
     }
 
-    private static String near(String name, java.util.Collection<String> known) {
-        return eagerneedle.core.formula.NearName.hint(name, known);
+    private static String near(String name, Collection<String> known) {
+        return NearName.hint(name, known);
     }
 
     private void problem(String pointer, int column, String message) {
@@ -196,8 +195,8 @@ public final class PhysicsTrial {
     private World calibrated(World w) {
         sheet.channels().forEach((name, channel) -> {
             if (channel.calibration() != null && channel.calibration().divisions() != null) {
-                List<Quantity> zeros = java.util.Collections.nCopies(
-                        channel.calibration().divisions(), Quantity.exact(0, channel.labUnit()));
+                List<Quantity> zeros =
+                        Collections.nCopies(channel.calibration().divisions(), Quantity.exact(0, channel.labUnit()));
                 w.are(name + ".lower", zeros);
                 w.are(name + ".upper", zeros);
             } else if (channel.calibration() != null) {

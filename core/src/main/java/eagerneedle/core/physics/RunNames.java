@@ -14,6 +14,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -125,7 +126,7 @@ final class RunNames implements Names {
     }
 
     static <T> T given(Map<String, T> map, String name) {
-        return java.util.Objects.requireNonNull(map.get(name));
+        return Objects.requireNonNull(map.get(name));
     }
 
     RigException at(String entry, FormulaException e) {
