@@ -6,6 +6,7 @@ import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
+import eagerneedle.core.trace.Steadiness;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.WindowStatistics;
 import java.util.ArrayList;
@@ -81,6 +82,9 @@ final class HoldModel {
             } else if (!w.steady(STEADY)) {
                 not.add(c.label() + " drifts by " + Notation.plain(w.slope(), 2) + " "
                         + c.labUnit().difference().pretty() + "/s");
+            } else if (Steadiness.swings(t)) {
+                not.add(c.label() + " swings by " + Notation.plain(Math.sqrt(2) * w.sd(), 2) + " "
+                        + c.labUnit().difference().pretty());
             }
         }
         return not;

@@ -17,6 +17,8 @@ public record Steadiness(double since, WindowStatistics rest) {
     /** A drift over so many standard deviations of single samples is no more than their usual range. */
     private static final double LITTLE = 3;
 
+    private static final double SLOWLY = 25;
+
     /**
      * The earliest steady start.
      *
@@ -42,6 +44,27 @@ public record Steadiness(double since, WindowStatistics rest) {
             double scatter = Math.sqrt(Math.max(0, w.sd() * w.sd() - drift * drift / 12));
             return drift <= Math.max(LITTLE * scatter, tail.step());
         });
+    }
+
+    /**
+     * True for a signal that swings slowly to and fro: its mean square about the straight line is {@value #SLOWLY}
+     * times what neighbouring samples differ by (after von Neumann 1941), and it is more than two steps of the
+     * converter. White noise has a ratio of 1, noise with a correlation of 0.9 from sample to sample 10.
+     */
+    public static boolean swings(Trace trace) {
+        int n = trace.size();
+        if (n < FEWEST) {
+            return false;
+        }
+        WindowStatistics w = WindowStatistics.of(trace);
+        double drift = w.drift(trace.time()[n - 1] - trace.time()[0]);
+        double about = w.sd() * w.sd() - drift * drift / 12;
+        double neighbours = 0;
+        for (int i = 1; i < n; i++) {
+            double d = trace.value()[i] - trace.value()[i - 1];
+            neighbours += d * d / 2 / (n - 1);
+        }
+        return about > SLOWLY * neighbours && about > 4 * trace.step() * trace.step();
     }
 
     private static Optional<Steadiness> earliest(Trace trace, Predicate<Trace> steady) {
