@@ -18,6 +18,7 @@ public record Steadiness(double since, WindowStatistics rest) {
     private static final double LITTLE = 3;
 
     private static final double SLOWLY = 25;
+    private static final double MEDIAN_OF_CHI_SQUARE = 0.4549;
 
     /**
      * The earliest steady start.
@@ -59,11 +60,13 @@ public record Steadiness(double since, WindowStatistics rest) {
         WindowStatistics w = WindowStatistics.of(trace);
         double drift = w.drift(trace.time()[n - 1] - trace.time()[0]);
         double about = w.sd() * w.sd() - drift * drift / 12;
-        double neighbours = 0;
+        double[] squares = new double[n - 1];
         for (int i = 1; i < n; i++) {
             double d = trace.value()[i] - trace.value()[i - 1];
-            neighbours += d * d / 2 / (n - 1);
+            squares[i - 1] = d * d / 2;
         }
+        // By their median, so that one jump does not hide a swing.
+        double neighbours = Median.of(squares) / MEDIAN_OF_CHI_SQUARE;
         return about > SLOWLY * neighbours && about > 4 * trace.step() * trace.step();
     }
 

@@ -16,6 +16,7 @@ class SwingingTest {
     @CsvSource({
         // amplitude, Hz, correlation from sample to sample, swings
         "0, 2, 0, false",
+        "-40, 2, 0, true",
         "0, 2, 0.9, false",
         "40, 2, 0, true",
         "2, 2, 0, true",
@@ -33,7 +34,10 @@ class SwingingTest {
             for (int i = 0; i < t.length; i++) {
                 t[i] = i / 200.0;
                 noise = correlation * noise + Math.sqrt(1 - correlation * correlation) * 0.1 * random.nextGaussian();
-                v[i] = 400 + amplitude * Math.sin(2 * Math.PI * hertz * t[i] + seed) + noise;
+                // A negative one began with a jump, when the load was hung on.
+                v[i] = amplitude < 0 && i < 20
+                        ? 100
+                        : 400 + amplitude * Math.sin(2 * Math.PI * hertz * t[i] + seed) + noise;
             }
             Trace trace = new Trace("load", t, v, LabUnit.parse("g"), STEP, List.of());
             told += Steadiness.swings(trace) ? 1 : 0;
