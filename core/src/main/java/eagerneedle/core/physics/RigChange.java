@@ -8,6 +8,7 @@ import java.util.LinkedHashSet;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.UnaryOperator;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A difference at the bench: {@code rig.P} by another formula, in which {@code P} still means what it was. The rest of
@@ -43,31 +44,19 @@ public final class RigChange {
         if (!rest.isEmpty() && p.parts().containsKey(first)) {
             Map<String, RigPlan> parts = new LinkedHashMap<>(p.parts());
             parts.put(first, changed(p.part(first), sheet, rest, formula, key, false));
-            return with(p, parts);
+            return with(p, "", Map.of(), p.edges(), p.lasts(), parts);
         }
         String section = rest.isEmpty() ? sectionOf(p, sheet, first, ofSession) : first;
         String name = rest.isEmpty() ? first : rest;
         if (path.equals("lasts")) {
-            return new RigPlan(
-                    p.hidden(),
-                    p.state(),
-                    p.rates(),
-                    p.when(),
-                    p.signals(),
-                    p.edges(),
-                    p.readings(),
-                    p.stuck(),
-                    p.circles(),
-                    formula,
-                    p.truth(),
-                    p.parts());
+            return with(p, "", Map.of(), p.edges(), formula, p.parts());
         }
         return switch (section) {
-            case "hidden" -> with(p, kept(p.hidden(), name, formula), p.state(), p.rates(), p.signals(), p.stuck());
-            case "signals" -> with(p, p.hidden(), p.state(), p.rates(), shown(p.signals(), name, formula), p.stuck());
-            case "state" -> with(p, p.hidden(), inline(p.state(), name, formula), p.rates(), p.signals(), p.stuck());
-            case "rates" -> with(p, p.hidden(), p.state(), inline(p.rates(), name, formula), p.signals(), p.stuck());
-            case "stuck" -> with(p, p.hidden(), p.state(), p.rates(), p.signals(), inline(p.stuck(), name, formula));
+            case "hidden" -> with(p, section, kept(p.hidden(), name, formula));
+            case "signals" -> with(p, section, shown(p.signals(), name, formula));
+            case "state" -> with(p, section, inline(p.state(), name, formula));
+            case "rates" -> with(p, section, inline(p.rates(), name, formula));
+            case "stuck" -> with(p, section, inline(p.stuck(), name, formula));
             case "edges" -> edges(p, name, formula, key);
             default -> throw nothing(p, sheet, key);
         };
@@ -166,56 +155,33 @@ public final class RigChange {
         };
         Map<String, RigPlan.Edges> all = new LinkedHashMap<>(p.edges());
         all.put(path.substring(0, dot), next);
-        return new RigPlan(
-                p.hidden(),
-                p.state(),
-                p.rates(),
-                p.when(),
-                p.signals(),
-                all,
-                p.readings(),
-                p.stuck(),
-                p.circles(),
-                p.lasts(),
-                p.truth(),
-                p.parts());
+        return with(p, "", Map.of(), all, p.lasts(), p.parts());
     }
 
-    private static RigPlan with(RigPlan p, Map<String, RigPlan> parts) {
-        return new RigPlan(
-                p.hidden(),
-                p.state(),
-                p.rates(),
-                p.when(),
-                p.signals(),
-                p.edges(),
-                p.readings(),
-                p.stuck(),
-                p.circles(),
-                p.lasts(),
-                p.truth(),
-                parts);
+    private static RigPlan with(RigPlan p, String section, Map<String, String> formulas) {
+        return with(p, section, formulas, p.edges(), p.lasts(), p.parts());
     }
 
+    /** With other formulas in one section, none for no section, and these gates, this length and these parts. */
     private static RigPlan with(
             RigPlan p,
-            Map<String, String> hidden,
-            Map<String, String> state,
-            Map<String, String> rates,
-            Map<String, String> signals,
-            Map<String, String> stuck) {
+            String section,
+            Map<String, String> formulas,
+            Map<String, RigPlan.Edges> edges,
+            @Nullable String lasts,
+            Map<String, RigPlan> parts) {
         return new RigPlan(
-                hidden,
-                state,
-                rates,
+                section.equals("hidden") ? formulas : p.hidden(),
+                section.equals("state") ? formulas : p.state(),
+                section.equals("rates") ? formulas : p.rates(),
                 p.when(),
-                signals,
-                p.edges(),
+                section.equals("signals") ? formulas : p.signals(),
+                edges,
                 p.readings(),
-                stuck,
+                section.equals("stuck") ? formulas : p.stuck(),
                 p.circles(),
-                p.lasts(),
+                lasts,
                 p.truth(),
-                p.parts());
+                parts);
     }
 }
