@@ -87,6 +87,23 @@ public final class CurveFit {
             Curve law,
             Points points,
             FitOptions choices) {
+        return ofPoints(model, names, units, start, NumberedCurve.of(law), law, points, choices);
+    }
+
+    /**
+     * The same for a curve that is another one at every point, because other data stand in it.
+     *
+     * @param law what is drawn between the points
+     */
+    public static Fit ofPoints(
+            String model,
+            List<String> names,
+            List<LabUnit> units,
+            double[] start,
+            NumberedCurve curve,
+            Curve law,
+            Points points,
+            FitOptions choices) {
         int n = points.size();
         int p = names.size();
         boolean residuals = choices.scatter() == Scatter.FROM_RESIDUALS;
@@ -102,7 +119,6 @@ public final class CurveFit {
         }
         double[] xv = points.xValues();
         double[] yv = points.yValues();
-        NumberedCurve curve = NumberedCurve.of(law);
         Regression.Optimum o = new Regression(model, names, curve, xv, yv, weights).from(start);
         remarks.addAll(o.remarks());
         double[] fitted = fitted(curve, xv, o.parameters());

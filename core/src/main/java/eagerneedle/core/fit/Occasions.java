@@ -22,7 +22,7 @@ public record Occasions(String group, List<String> ids) {
      * Readings that nothing names are told by what they are: the same values with the same influences are the same
      * readings.
      */
-    static Occasions of(List<Quantity> y) {
+    public static Occasions of(List<Quantity> y) {
         Digest digest = new Digest();
         List<String> ids = new ArrayList<>();
         for (Quantity q : y) {

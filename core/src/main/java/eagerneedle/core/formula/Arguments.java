@@ -130,10 +130,13 @@ public final class Arguments {
         List<Quantity> second = rows(k);
         RowLabels a = ((Value.Column) value(i)).labels();
         RowLabels b = ((Value.Column) value(k)).labels();
-        if (a == null || b == null || !a.capture().equals(b.capture()) || a.equals(b)) {
+        if (a == null || b == null || a.equals(b)) {
             return new Pair(first, second, occasions(i));
         }
         Rows rows = Rows.of(first.size(), a, second.size(), b, at(k).column());
+        if (rows.labels() == null) {
+            return new Pair(first, second, occasions(i));
+        }
         return new Pair(
                 Arrays.stream(rows.left()).mapToObj(first::get).toList(),
                 Arrays.stream(rows.right()).mapToObj(second::get).toList(),

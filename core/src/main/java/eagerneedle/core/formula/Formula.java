@@ -154,6 +154,26 @@ public record Formula(String text, String defines, Expr expression) {
         return names;
     }
 
+    /** Every text in the formula, in order: names of windows, of levels, of models. */
+    public Set<String> texts() {
+        Set<String> texts = new LinkedHashSet<>();
+        texts(expression, texts);
+        return texts;
+    }
+
+    private static void texts(Expr e, Set<String> texts) {
+        if (e instanceof Expr.Text t) {
+            texts.add(t.text());
+        } else if (e instanceof Expr.Prefix p) {
+            texts(p.operand(), texts);
+        } else if (e instanceof Expr.Infix i) {
+            texts(i.left(), texts);
+            texts(i.right(), texts);
+        } else if (e instanceof Expr.Call c) {
+            c.arguments().forEach(a -> texts(a.value(), texts));
+        }
+    }
+
     private static void collect(Expr e, Set<String> names) {
         if (e instanceof Expr.Name n) {
             names.add(n.name());
@@ -164,6 +184,7 @@ public record Formula(String text, String defines, Expr expression) {
             collect(i.right(), names);
         } else if (e instanceof Expr.Call c) {
             c.arguments().forEach(a -> collect(a.value(), names));
+            names.addAll(Calls.namesInModels(c));
         }
     }
 
@@ -212,7 +233,7 @@ public record Formula(String text, String defines, Expr expression) {
                 arguments.add(
                         new Expr.Argument(a.NAME() == null ? null : a.NAME().getText(), visit(a.expression())));
             }
-            return new Expr.Call(c.NAME().getText(), List.copyOf(arguments), column(c));
+            return Calls.withTexts(new Expr.Call(c.NAME().getText(), List.copyOf(arguments), column(c)));
         }
 
         @Override

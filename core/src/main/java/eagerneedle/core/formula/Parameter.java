@@ -16,6 +16,8 @@ public record Parameter(String name, Kind kind, String usual, boolean optional, 
         QUANTITY("a quantity"),
         NUMBER("a pure number"),
         WORDS("a text in quotes"),
+        MODEL("a formula in quotes"),
+        SOUGHT("names in quotes, with values to start from"),
         CONDITION("a comparison"),
         COLUMN("a column"),
         TRACE("a trace"),
@@ -56,6 +58,16 @@ public record Parameter(String name, Kind kind, String usual, boolean optional, 
 
     public static Parameter words(String name) {
         return of(Kind.WORDS, name);
+    }
+
+    /** A formula in quotes, whose names are those of the formula around it but for what is sought. */
+    public static Parameter model(String name) {
+        return of(Kind.MODEL, name).saying("");
+    }
+
+    /** The names that mean what is to be found in every model beside it. */
+    public static Parameter sought(String name) {
+        return of(Kind.SOUGHT, name).orNone();
     }
 
     public static Parameter column(String name) {

@@ -1,11 +1,16 @@
 package eagerneedle.core.formula;
 
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.IntStream;
 
 /**
- * Which rows of two columns belong together: those of one run, where both say of which runs they are; those with the
- * same number otherwise. A row without a partner has none, and takes no part.
+ * Which rows of two columns belong together: those that agree in all labels which both have. A column that lacks a
+ * label repeats over it; a row without a partner takes no part. Columns without labels are paired by number.
  *
  * @param left numbers of rows of the first
  * @param right numbers of rows of the second, as many
@@ -18,34 +23,50 @@ record Rows(int[] left, int[] right, RowLabels labels) {
      * @throws FormulaException where they are to be paired by number and there are not as many
      */
     static Rows of(int n, RowLabels a, int m, RowLabels b, int column) {
-        if (a != null && b != null && a.capture().equals(b.capture())) {
-            return byRun(a, b);
+        if (a != null && b != null && (a.rows().isEmpty() || b.rows().isEmpty()) && n * m == 0) {
+            return joined(a, b, List.of());
+        }
+        if (a != null && b != null && !a.axes().isEmpty() && !b.axes().isEmpty()) {
+            Set<String> shared = new LinkedHashSet<>(a.axes());
+            shared.retainAll(b.axes());
+            boolean ofMembers = a.capture().isEmpty() || b.capture().isEmpty();
+            if (!shared.isEmpty() || ofMembers) {
+                return joined(a, b, List.copyOf(shared));
+            }
         }
         if (n != m) {
             throw new FormulaException(column, "A column of " + n + " values does not go with one of " + m + ".");
         }
-        int[] same = new int[n];
-        for (int i = 0; i < n; i++) {
-            same[i] = i;
-        }
+        int[] same = IntStream.range(0, n).toArray();
         return new Rows(same, same, a == null ? b : b == null || b.equals(a) ? a : null);
     }
 
-    private static Rows byRun(RowLabels a, RowLabels b) {
+    private static Rows joined(RowLabels a, RowLabels b, List<String> shared) {
+        Map<List<String>, List<Integer>> partners = new HashMap<>();
+        for (int k = 0; k < b.rows().size(); k++) {
+            partners.computeIfAbsent(labels(b, k, shared), key -> new ArrayList<>())
+                    .add(k);
+        }
         List<Integer> left = new ArrayList<>();
         List<Integer> right = new ArrayList<>();
         List<RowLabels.Row> rows = new ArrayList<>();
         for (int i = 0; i < a.rows().size(); i++) {
-            int k = b.rows().indexOf(a.rows().get(i));
-            if (k >= 0) {
+            for (int k : partners.getOrDefault(labels(a, i, shared), List.of())) {
                 left.add(i);
                 right.add(k);
-                rows.add(a.rows().get(i));
+                rows.add(a.rows().get(i).with(b.rows().get(k)));
             }
         }
+        boolean first = !a.capture().isEmpty();
         return new Rows(
                 left.stream().mapToInt(i -> i).toArray(),
                 right.stream().mapToInt(i -> i).toArray(),
-                new RowLabels(a.capture(), rows, a.levels()));
+                new RowLabels(first ? a.capture() : b.capture(), rows, first ? a.levels() : b.levels()));
+    }
+
+    private static List<String> labels(RowLabels of, int row, List<String> shared) {
+        return shared.stream()
+                .map(s -> of.rows().get(row).labels().getOrDefault(s, ""))
+                .toList();
     }
 }

@@ -2,9 +2,11 @@ package eagerneedle.core.function;
 
 import static eagerneedle.core.formula.Parameter.column;
 import static eagerneedle.core.formula.Parameter.fit;
+import static eagerneedle.core.formula.Parameter.model;
 import static eagerneedle.core.formula.Parameter.number;
 import static eagerneedle.core.formula.Parameter.of;
 import static eagerneedle.core.formula.Parameter.quantity;
+import static eagerneedle.core.formula.Parameter.sought;
 import static eagerneedle.core.formula.Parameter.words;
 import static eagerneedle.core.function.Functions.scalar;
 
@@ -78,7 +80,9 @@ final class FitFunctions {
                                 of(Kind.COLUMN_OR_TRACE, "y"),
                                 column("x").orNone(),
                                 words("model").saying(""),
-                                words("formula").saying(""),
+                                model("formula"),
+                                model("rate"),
+                                sought("find"),
                                 words("start").saying(""),
                                 words("scatter").saying("residuals"),
                                 words("label").saying(""),
@@ -91,8 +95,10 @@ final class FitFunctions {
                                                 Arrays.stream(NamedModel.values())
                                                         .map(NamedModel::id)
                                                         .toList())
-                                        + "), or a formula in x with starting values such as \"a = 1 V, tau = 3 "
-                                        + "s\"; what to call the model",
+                                        + "); or a formula, or the rate at which y changes, in which names of the "
+                                        + "sheet stand for what they are, and find: 'tau = 3 s, c' says what is to "
+                                        + "be found; or, as before, a formula in x with start: and all its parameters; "
+                                        + "what to call the model",
                                 "a fit; parameters as the model or the starting values name them",
                                 "parameter(fit(exp(-index(9) / 3) * 2 V + 1 V, index(9) * 1 s, model: "
                                         + "\"decay\"), \"tau\")",

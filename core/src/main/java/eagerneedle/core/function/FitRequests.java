@@ -131,6 +131,9 @@ final class FitRequests {
     static Fit fitted(Arguments a) {
         boolean samples = a.value(0) instanceof Value.Signal;
         Trace trace = samples ? a.windowed(0) : null;
+        if (a.has("find")) {
+            return KnownFit.of(a, trace);
+        }
         Points points = trace != null ? Points.of(trace) : points(a);
         String formula = a.words("formula");
         String id = formula.isEmpty() ? a.words("model") : formula;
@@ -144,7 +147,7 @@ final class FitRequests {
             throw new FormulaException(
                     a.column(),
                     id.isEmpty()
-                            ? "A fit needs a model or a formula."
+                            ? "A fit needs a model, a formula or a rate."
                             : "There is no model " + id
                                     + NearName.hint(
                                             id,

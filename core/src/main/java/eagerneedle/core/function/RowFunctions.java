@@ -2,6 +2,7 @@ package eagerneedle.core.function;
 
 import static eagerneedle.core.formula.Parameter.column;
 import static eagerneedle.core.formula.Parameter.of;
+import static eagerneedle.core.formula.Parameter.words;
 
 import eagerneedle.core.formula.AlignedRows;
 import eagerneedle.core.formula.Arguments;
@@ -9,6 +10,7 @@ import eagerneedle.core.formula.Evaluator;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.Function;
 import eagerneedle.core.formula.Parameter.Kind;
+import eagerneedle.core.formula.RowLabels;
 import eagerneedle.core.formula.Value;
 import eagerneedle.core.quantity.Quantity;
 import java.util.ArrayList;
@@ -46,6 +48,15 @@ final class RowFunctions {
                                 "difference(column(1 V, 4 V, 9 V))",
                                 "3 V, 5 V"),
                 RowFunctions::difference);
+        Functions.define(
+                Function.of("members", words("set"), words("member"), of(Kind.ANY, "value"))
+                        .repeating(1, 3)
+                        .described(
+                                "the name of a set, and for each of its members its name and a value or a column",
+                                "all in one column, its rows labelled; a sheet writes the name of a family instead",
+                                "members('side', 'before', 1 V, 'after', 2 V)",
+                                "1 V, 2 V"),
+                RowFunctions::members);
         Functions.define(
                 Function.of("known", of(Kind.ANY, "x"))
                         .described("any value", "true unless it is none", "known(none)", "false"),
@@ -92,6 +103,40 @@ final class RowFunctions {
                         .map(rows::left)
                         .boxed()
                         .toList());
+    }
+
+    private static Value members(Arguments a) {
+        List<Quantity> out = new ArrayList<>();
+        List<RowLabels.Row> labels = new ArrayList<>();
+        String capture = "";
+        List<String> levels = List.of();
+        for (int i = 1; i < a.positional(); i += 2) {
+            RowLabels.Row member = RowLabels.Row.member(a.words(0), a.words(i));
+            Value v = a.value(i + 1);
+            if (isAbsent(v)) {
+                continue;
+            }
+            boolean column = v instanceof Value.Column;
+            List<Quantity> rows = column ? ((Value.Column) v).rows() : List.of(a.quantity(i + 1));
+            RowLabels own = column ? ((Value.Column) v).labels() : null;
+            if (column && own == null) {
+                throw new FormulaException(
+                        a.at(i + 1).column(), "The rows of this column have no names, so they go in no other.");
+            }
+            for (int k = 0; k < rows.size(); k++) {
+                if (!out.isEmpty() && !rows.get(k).unit().fits(out.get(0).unit())) {
+                    throw new FormulaException(
+                            a.at(i + 1).column(), rows.get(k) + " does not go in a column with " + out.get(0) + ".");
+                }
+                out.add(rows.get(k));
+                labels.add(own == null ? member : own.rows().get(k).with(member));
+            }
+            if (own != null && !own.capture().isEmpty()) {
+                capture = own.capture();
+                levels = own.levels();
+            }
+        }
+        return new Value.Column(out, new RowLabels(capture, labels, levels));
     }
 
     private static Value.Column some(Value.Column column, List<Integer> which) {

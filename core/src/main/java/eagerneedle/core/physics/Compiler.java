@@ -116,6 +116,9 @@ final class Compiler {
     }
 
     private Part name(Expr.Name n) {
+        if (n.name().equals("none")) {
+            throw new FormulaException(n.column(), "Nothing is none at a bench; say what it is.");
+        }
         return names.of(n.name())
                 .or(() -> Constants.of(n.name()).map(Compiler::constant))
                 .orElseThrow(() -> new FormulaException(

@@ -238,6 +238,10 @@ public final class Course {
             inSeconds("lasts", lasts);
         }
         double v = lasts.code().at(m);
+        if (v <= 0) {
+            throw names.at(
+                    "lasts", new FormulaException(1, "A run lasts longer than no time; this gives " + v + " s."));
+        }
         return Double.isFinite(v) ? OptionalDouble.of(v) : OptionalDouble.empty();
     }
 

@@ -156,17 +156,11 @@ public final class PhysicsTrial {
                 .truth()
                 .forEach((name, text) -> attempt("", "", () -> {
                     World w = calibrated();
-                    Quantity q = w.evaluated(w.drawn(text, "truth/" + name), Map.of())
-                            .orElse(null);
-                    if (q == null) {
-                        throw new RigException(
-                                "",
-                                "",
-                                "truth/" + name,
-                                new FormulaException(
-                                        1,
-                                        "this needs something that the rig does not know for a whole session: only inputs, what "
-                                                + "is hidden in rig itself, and results that follow from these."));
+                    Quantity q;
+                    try {
+                        q = w.needed(w.drawn(text, "truth/" + name), "this");
+                    } catch (FormulaException e) {
+                        throw new RigException("", "", "truth/" + name, e);
                     }
                     Sheet.Derived d = sheet.results().get(name);
                     if (d != null && d.unit() != null && !q.unit().fits(LabUnit.parse(d.unit()))) {

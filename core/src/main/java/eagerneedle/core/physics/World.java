@@ -1,5 +1,6 @@
 package eagerneedle.core.physics;
 
+import eagerneedle.core.formula.Constants;
 import eagerneedle.core.formula.Expr;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
@@ -119,14 +120,7 @@ public final class World {
     /** A formula over truths alone, in the language; empty where it needs more. */
     Optional<Quantity> evaluated(Expr e, Map<String, Quantity> own) {
         try {
-            Value v = new Formula("", null, e)
-                    .evaluate(Scope.over(
-                            "rig",
-                            Set.of(),
-                            n -> Optional.ofNullable(own.get(n))
-                                    .or(() -> quantity(n))
-                                    .<Value>map(Value.Scalar::new)
-                                    .or(() -> Optional.ofNullable(columns.get(n)))));
+            Value v = value(e, own);
             return v instanceof Value.Scalar s
                     ? Optional.of(
                             Quantity.exact(s.quantity().value(), s.quantity().unit()))
@@ -134,6 +128,40 @@ public final class World {
         } catch (FormulaException needsMore) {
             return Optional.empty();
         }
+    }
+
+    private Value value(Expr e, Map<String, Quantity> own) {
+        return new Formula("", null, e)
+                .evaluate(Scope.over(
+                        "rig",
+                        Set.of(),
+                        n -> Optional.ofNullable(own.get(n))
+                                .or(() -> quantity(n))
+                                .<Value>map(Value.Scalar::new)
+                                .or(() -> Optional.ofNullable(columns.get(n)))));
+    }
+
+    /**
+     * A formula over truths alone.
+     *
+     * @throws FormulaException where it has no value, or needs what is not known for a whole session
+     */
+    Quantity needed(Expr e, String what) {
+        Set<String> unknown = new LinkedHashSet<>(new Formula("", null, e).names());
+        unknown.removeIf(
+                n -> Constants.has(n) || columns.containsKey(n) || quantity(n).isPresent());
+        if (unknown.isEmpty()) {
+            Value v = value(e, Map.of());
+            if (v instanceof Value.Scalar s) {
+                return Quantity.exact(s.quantity().value(), s.quantity().unit());
+            }
+            throw new FormulaException(e.column(), what + " must be one quantity, not " + v.described() + ".");
+        }
+        throw new FormulaException(
+                e.column(),
+                what + " needs " + String.join(", ", unknown)
+                        + ", which the rig does not know for a whole session: only inputs, what is hidden in rig "
+                        + "itself, and results that follow from these.");
     }
 
     /** The truths of inputs and of results, by the names of the ledger. */
@@ -150,9 +178,7 @@ public final class World {
         });
         plan.truth().forEach((n, f) -> {
             Sheet.Derived d = sheet.results().get(n);
-            Quantity q = evaluated(drawn(f, "truth/" + n), Map.of())
-                    .orElseThrow(() -> new FormulaException(
-                            1, "The truth of " + n + " needs something that the rig does not know for a session."));
+            Quantity q = needed(drawn(f, "truth/" + n), "The truth of " + n);
             out.put(n, d == null || d.unit() == null ? q : q.to(LabUnit.parse(d.unit())));
         });
         return out;
@@ -165,11 +191,7 @@ public final class World {
             RigPlan.Eye eye = plan.readings().get(name);
             Quantity seen = eye == null
                     ? quantity(name).orElseThrow()
-                    : evaluated(drawn(eye.formula(), "readings/" + name), Map.of())
-                            .orElseThrow(() -> new FormulaException(
-                                    1,
-                                    "What is read of " + name
-                                            + " needs something that the rig does not know for a session."));
+                    : needed(drawn(eye.formula(), "readings/" + name), "What is read of " + name);
             out.put(name, seen(input, eye, seen, "read/" + name));
         });
         return out;
@@ -186,9 +208,7 @@ public final class World {
             Reading r = Reading.parse(text);
             return Quantity.exact(r.value() + Drawing.of(r, draws.stream(path)), r.unit());
         } catch (IllegalArgumentException formula) {
-            return evaluated(drawn(text, path), Map.of())
-                    .orElseThrow(() -> new IllegalArgumentException(
-                            "The reference " + text + " needs something that the rig does not know."));
+            return needed(drawn(text, path), "The reference " + text);
         }
     }
 

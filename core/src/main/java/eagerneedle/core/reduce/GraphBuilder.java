@@ -93,7 +93,7 @@ final class GraphBuilder {
             RowLabels labels = new RowLabels(
                     captureName,
                     having.stream()
-                            .map(r -> new RowLabels.Row("run " + r.id(), r.level()))
+                            .map(r -> new RowLabels.Row("run " + r.id(), r.level(), at(capture, r)))
                             .toList(),
                     List.copyOf(capture.levels().keySet()));
             List<List<Key>> rules =
@@ -123,12 +123,10 @@ final class GraphBuilder {
     private static Outcome column(
             List<Key> rows, List<List<Key>> rules, RowLabels labels, java.util.function.Function<Key, Outcome> look) {
         List<Quantity> values = new ArrayList<>();
-        List<Integer> there = new ArrayList<>();
+        List<RowLabels.Row> named = new ArrayList<>();
         int absent = 0;
-        int leftOut = 0;
         for (int i = 0; i < rows.size(); i++) {
             if (rules.get(i).stream().map(look).anyMatch(GraphBuilder::isBroken)) {
-                leftOut++;
                 continue;
             }
             Outcome o = look.apply(rows.get(i));
@@ -138,19 +136,29 @@ final class GraphBuilder {
                                 ? o.problem()
                                 : rows.get(i).toString().replace("run ", "Run ") + ": " + o.problem());
             }
+            RowLabels.Row row = labels.rows().get(i);
             if (o.quantity().isPresent()) {
                 values.add(o.quantity().get());
-                there.add(i);
+                named.add(row);
+            } else if (o.value() instanceof Value.Column c && c.labels() != null) {
+                // Several rows of one run, told apart by the members of a set.
+                values.addAll(c.rows());
+                c.labels().rows().forEach(r -> named.add(row.with(r)));
             } else if (o.value() instanceof Value.None) {
                 absent++;
             }
         }
-        boolean named = there.size() + absent + leftOut == rows.size();
-        Outcome column = Outcome.of(new Value.Column(values, named ? labels.only(there) : null));
+        Outcome column = Outcome.of(new Value.Column(values, new RowLabels(labels.capture(), named, labels.levels())));
         return absent == 0
                 ? column
                 : column.with(List.of(absent + " of " + rows.size() + " rows " + (absent == 1 ? "is" : "are")
                         + " none and take no part."));
+    }
+
+    /** The members of sets that the level of a run is. */
+    private static Map<String, String> at(Capture capture, Run run) {
+        Capture.Level level = capture.levels().get(run.level());
+        return level == null ? Map.of() : level.at();
     }
 
     private void run(Run run, String captureName, Capture capture) {
@@ -223,7 +231,7 @@ final class GraphBuilder {
         }
         if (key instanceof Key.OfRun of) {
             for (Key.WindowOf w : samples.windowsOf(of.run())) {
-                if (text.contains('"' + w.window() + '"')) {
+                if (formula.texts().contains(w.window())) {
                     needs.add(w);
                 }
             }

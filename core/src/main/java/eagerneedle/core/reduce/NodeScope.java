@@ -68,7 +68,13 @@ final class NodeScope implements Scope {
         }
         Outcome whole = look.apply(keyOf(name.substring(0, dot)));
         if (!(whole.value() instanceof Value.Fitted f)) {
-            return whole.problem() == null || isUnknown(whole) ? Optional.empty() : missing(whole);
+            if (whole.problem() == null) {
+                throw new FormulaException(
+                        0,
+                        name.substring(0, dot) + " is " + whole.value().described() + " and has no "
+                                + name.substring(dot + 1) + ".");
+            }
+            return isUnknown(whole) ? Optional.empty() : missing(whole);
         }
         String part = name.substring(dot + 1);
         int k = f.fit().names().indexOf(part);

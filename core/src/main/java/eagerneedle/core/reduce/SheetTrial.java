@@ -67,7 +67,8 @@ public final class SheetTrial {
         for (Reduction.CheckOutcome check : plan.checks()) {
             // A column that rests on samples has no rows in a plan, and what is asked of it cannot be tried.
             boolean onSamples = Formula.parse(check.check().formula()).names().stream()
-                    .anyMatch(n -> n.contains(".") && plan.column(n).isEmpty());
+                    .anyMatch(n -> Key.named(n, located.sheet()) instanceof Key.Column
+                            && plan.column(n).isEmpty());
             if (check.problem() != null && !check.problem().startsWith(located.file()) && !onSamples) {
                 int i = located.sheet().checks().indexOf(check.check());
                 found.add(located.problem("/checks/" + i + "/formula", 1, check.problem()));

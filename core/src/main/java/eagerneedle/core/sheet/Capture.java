@@ -193,10 +193,11 @@ public record Capture(
 
     /**
      * One setting of the factor; {@code set} binds names for the runs at it, {@code outputs} are set by the program
-     * before it.
+     * before it, {@code at} says which members of which sets it is.
      */
-    public record Level(String label, Map<String, String> set, Map<String, Double> outputs) {
+    public record Level(String label, Map<String, String> set, Map<String, Double> outputs, Map<String, String> at) {
         public Level {
+            at = Sheet.orEmpty(at);
             outputs = Sheet.orEmpty(outputs);
             set = Sheet.orEmpty(set);
         }

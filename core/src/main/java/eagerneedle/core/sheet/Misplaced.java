@@ -99,6 +99,11 @@ final class Misplaced {
         };
     }
 
+    static String noName(String text) {
+        return "'%s' is no name that can be used here: it starts with a letter and holds letters, digits and underscores."
+                .formatted(text);
+    }
+
     private static List<String> belonging(ValidationMessage m) {
         String keyword = m.getSchemaLocation().getFragment().toString();
         List<String> belong = new ArrayList<>();

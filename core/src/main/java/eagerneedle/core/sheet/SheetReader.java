@@ -54,8 +54,10 @@ public final class SheetReader {
      * @param text the YAML
      * @param sheet what it says
      * @param places line and column, both 1-based, by JSON pointer
+     * @param origins of formulas that were written out: which of the characters written each one stands for
      */
-    public record Located(String file, String text, Sheet sheet, Map<String, int[]> places) {
+    public record Located(
+            String file, String text, Sheet sheet, Map<String, int[]> places, Map<String, int[]> origins) {
         /** A problem at an entry, {@code column} characters into it. */
         public SheetException problem(String pointer, int column, String message) {
             String p = pointer;
@@ -63,7 +65,10 @@ public final class SheetReader {
                 p = p.substring(0, p.lastIndexOf('/'));
             }
             int[] at = places.getOrDefault(p, new int[] {0, 0});
-            return new SheetException(file, at[0], at[1] + Math.max(0, column - 1), message);
+            int into = Math.max(0, column - 1);
+            int[] origin = origins.get(pointer);
+            int there = origin == null ? into : origin[Math.min(into, origin.length - 1)];
+            return new SheetException(file, at[0], at[1] + there, message);
         }
     }
 
@@ -184,13 +189,16 @@ public final class SheetReader {
         }
         Map<String, int[]> places = new HashMap<>();
         JsonNode tree = copy(root, "", places, file, 0);
-        List<SheetException> misplaced = Misplaced.in(tree, places, file);
+        Places written = new Places(places, file);
+        WrittenOut.of((ObjectNode) tree, written);
+        List<SheetException> misplaced =
+                written.problems().isEmpty() ? Misplaced.in(tree, places, file) : written.problems();
         if (!misplaced.isEmpty()) {
             return Looked.of(null, misplaced);
         }
         try {
             Sheet sheet = JSON.treeToValue(tree, Sheet.class);
-            Located located = new Located(file, text, sheet, places);
+            Located located = new Located(file, text, sheet, places, written.origins());
             return Looked.of(located, SheetCheck.check(located));
         } catch (JsonProcessingException e) {
             throw new SheetException(
@@ -233,6 +241,14 @@ public final class SheetReader {
                             file, t.getKeyNode().getStartMark().getLine() + 1, 0, "a key must be a single word.");
                 }
                 String name = key.getValue();
+                if (name.equals("<<")) {
+                    Mark m = key.getStartMark();
+                    throw new SheetException(
+                            file,
+                            m.getLine() + 1,
+                            m.getColumn() + 1,
+                            "sheets have no merge keys; write 'like: NAME' to take what NAME says and change some of it.");
+                }
                 if (out.has(name)) {
                     Mark m = key.getStartMark();
                     throw new SheetException(

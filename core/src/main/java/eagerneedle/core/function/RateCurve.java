@@ -1,0 +1,269 @@
+package eagerneedle.core.function;
+
+import eagerneedle.core.arithmetic.Program;
+import eagerneedle.core.fit.Curve;
+import eagerneedle.core.fit.NumberedCurve;
+import eagerneedle.core.fit.Points;
+import eagerneedle.core.formula.Formula;
+import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Quantity;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * The curve whose rate of change a formula gives: dy/dx = f(y, x, parameters, what is known). It starts where the last
+ * parameter says, is integrated from point to point (Runge and Kutta's rule of fourth order, in steps that are short
+ * beside the time in which the curve itself changes), and its derivatives by the parameters are integrated beside it.
+ * Known columns are straight between the points.
+ */
+final class RateCurve implements NumberedCurve, Known {
+    /** Largest product of a step and the rate at which neighbouring curves come together or part. */
+    private static final double STEP = 0.05;
+
+    private static final int MOST_STEPS = 10_000;
+    private static final double SMALL = 1e-6;
+
+    private final Program program;
+    /** Parameters of the rate; the one more is the value at the first point. */
+    private final int parameters;
+
+    private final double[] held;
+    private final double[] x;
+    private final double[][] columns;
+    private final List<LabUnit> units = new ArrayList<>();
+    private final LabUnit yUnit;
+
+    /**
+     * @param start parameters of the rate, and last the value at the first point
+     * @param state what the ordinate is called in the rate
+     * @param abscissa what the abscissa is called there
+     * @throws FormulaException for a rate that needs more than arithmetic, or whose unit does not fit
+     */
+    RateCurve(
+            Formula rate,
+            Map<String, Quantity> start,
+            String state,
+            String abscissa,
+            Points points,
+            Knowns knowns,
+            int column) {
+        List<String> scalars = new ArrayList<>(start.keySet());
+        scalars.remove(scalars.size() - 1);
+        this.parameters = scalars.size();
+        start.values().forEach(q -> units.add(q.unit()));
+        scalars.addAll(knowns.held().keySet());
+        List<String> names = new ArrayList<>(List.of(state, abscissa));
+        names.addAll(knowns.columns().keySet());
+        this.program = Program.inCoherentUnits(rate.expression(), scalars, names)
+                .orElseThrow(() -> new FormulaException(
+                        column, "The rate '" + rate.text() + "' needs more than arithmetic and elementary functions."));
+        this.yUnit = points.yUnit();
+        this.held = knowns.held().values().stream()
+                .mapToDouble(q -> q.in(q.unit().coherent()))
+                .toArray();
+        this.x = coherent(points.x());
+        for (int i = 1; i < x.length; i++) {
+            if (x[i] <= x[i - 1]) {
+                throw new FormulaException(column, "A rate is followed along an abscissa that rises from row to row.");
+            }
+        }
+        this.columns =
+                knowns.columns().values().stream().map(RateCurve::coherent).toArray(double[][]::new);
+    }
+
+    private static double[] coherent(List<Quantity> of) {
+        return of.stream().mapToDouble(q -> q.in(q.unit().coherent())).toArray();
+    }
+
+    @Override
+    public double at(int point, double at, double[] values, double[] gradient) {
+        double[][] all = integrated(values, held, columns);
+        System.arraycopy(all[point], 1, gradient, 0, parameters + 1);
+        gradient[parameters + 1] = slope(point, all[point][0], values);
+        return all[point][0];
+    }
+
+    @Override
+    public void all(double[] at, double[] values, double[] value, double[][] byParameter, double[] byX) {
+        double[][] all = integrated(values, held, columns);
+        for (int i = 0; i < x.length; i++) {
+            value[i] = all[i][0];
+            for (int k = 0; k <= parameters && byParameter != null; k++) {
+                byParameter[k][i] = all[i][1 + k];
+            }
+            if (byX != null) {
+                byX[i] = slope(i, all[i][0], values);
+            }
+        }
+    }
+
+    @Override
+    public NumberedCurve over(int[] points) {
+        return (i, at, values, gradient) -> at(points[i], at, values, gradient);
+    }
+
+    /** dy/dx at a point, in the unit of y per coherent unit of x. */
+    private double slope(int point, double y, double[] values) {
+        double[] given = given(point, 0, columns);
+        given[0] = yUnit.convert(y, yUnit.coherent());
+        given[1] = x[point];
+        return rate(scalars(values, held), given)[0] / yUnit.factor();
+    }
+
+    private double[] scalars(double[] values, double[] known) {
+        double[] s = new double[parameters + known.length];
+        for (int k = 0; k < parameters; k++) {
+            s[k] = units.get(k).convert(values[k], units.get(k).coherent());
+        }
+        System.arraycopy(known, 0, s, parameters, known.length);
+        return s;
+    }
+
+    /** Columns at a share of the way from one point to the next; places 0 and 1 are for y and x. */
+    private double[] given(int point, double share, double[][] known) {
+        double[] out = new double[2 + known.length];
+        int next = Math.min(point + 1, x.length - 1);
+        for (int k = 0; k < known.length; k++) {
+            out[2 + k] = known[k][point] + share * (known[k][next] - known[k][point]);
+        }
+        return out;
+    }
+
+    /** The rate and its derivatives by the scalars, by y and by the rest. */
+    private double[] rate(double[] scalars, double[] given) {
+        double[][] data = new double[given.length][];
+        for (int k = 0; k < given.length; k++) {
+            data[k] = new double[] {given[k]};
+        }
+        double[][] out = new double[program.outputs()][1];
+        program.run(scalars, data, 0, 1, out);
+        double[] flat = new double[out.length];
+        for (int k = 0; k < flat.length; k++) {
+            flat[k] = out[k][0];
+        }
+        return flat;
+    }
+
+    /** By point: the ordinate in its own unit, then its derivatives by the parameters in theirs. */
+    private double[][] integrated(double[] values, double[] known, double[][] data) {
+        double[] s = scalars(values, known);
+        int p = parameters + 1;
+        double[] state = new double[1 + p];
+        state[0] = units.get(parameters).convert(values[parameters], yUnit.coherent());
+        state[p] = 1;
+        double[][] out = new double[x.length][];
+        for (int i = 0; i < x.length; i++) {
+            out[i] = shown(state);
+            if (i + 1 < x.length && Double.isFinite(state[0])) {
+                state = stepped(state, s, i, data);
+            }
+        }
+        return out;
+    }
+
+    private double[] shown(double[] state) {
+        double[] out = new double[state.length];
+        out[0] = yUnit.coherent().convert(state[0], yUnit);
+        for (int k = 0; k < state.length - 1; k++) {
+            out[1 + k] = state[1 + k] * units.get(k).factor() / yUnit.factor();
+        }
+        return out;
+    }
+
+    private double[] stepped(double[] from, double[] s, int point, double[][] data) {
+        double whole = x[point + 1] - x[point];
+        double[] given = given(point, 0, data);
+        given[0] = from[0];
+        given[1] = x[point];
+        double own = Math.abs(rate(s, given)[1 + s.length]);
+        int steps = (int) Math.max(1, Math.min(MOST_STEPS, Math.ceil(own * whole / STEP)));
+        double h = whole / steps;
+        double[] y = from;
+        for (int k = 0; k < steps; k++) {
+            double at = (double) k / steps;
+            double half = (k + 0.5) / steps;
+            double[] a = change(y, s, point, at, data);
+            double[] b = change(moved(y, a, h / 2), s, point, half, data);
+            double[] c = change(moved(y, b, h / 2), s, point, half, data);
+            double[] d = change(moved(y, c, h), s, point, at + 1.0 / steps, data);
+            double[] next = y.clone();
+            for (int j = 0; j < next.length; j++) {
+                next[j] += h / 6 * (a[j] + 2 * b[j] + 2 * c[j] + d[j]);
+            }
+            y = next;
+        }
+        return y;
+    }
+
+    private static double[] moved(double[] y, double[] by, double h) {
+        double[] out = y.clone();
+        for (int j = 0; j < out.length; j++) {
+            out[j] += h * by[j];
+        }
+        return out;
+    }
+
+    private double[] change(double[] y, double[] s, int point, double share, double[][] data) {
+        double[] given = given(point, share, data);
+        given[0] = y[0];
+        given[1] = x[point] + share * (x[point + 1] - x[point]);
+        double[] f = rate(s, given);
+        double[] out = new double[y.length];
+        out[0] = f[0];
+        double own = f[1 + s.length];
+        for (int k = 0; k <= parameters; k++) {
+            out[1 + k] = own * y[1 + k] + (k < parameters ? f[1 + k] : 0);
+        }
+        return out;
+    }
+
+    @Override
+    public double[] effect(double[] values, double[] ofHeld, double[][] ofColumns) {
+        double[][] up = integrated(values, with(ofHeld, SMALL), withColumns(ofColumns, SMALL));
+        double[][] down = integrated(values, with(ofHeld, -SMALL), withColumns(ofColumns, -SMALL));
+        double[] out = new double[x.length];
+        for (int i = 0; i < out.length; i++) {
+            out[i] = (up[i][0] - down[i][0]) / (2 * SMALL);
+        }
+        return out;
+    }
+
+    private double[] with(double[] change, double factor) {
+        double[] out = held.clone();
+        for (int k = 0; k < out.length; k++) {
+            out[k] += factor * change[k];
+        }
+        return out;
+    }
+
+    private double[][] withColumns(double[][] change, double factor) {
+        double[][] out = new double[columns.length][];
+        for (int k = 0; k < out.length; k++) {
+            out[k] = columns[k].clone();
+            for (int i = 0; i < out[k].length; i++) {
+                out[k][i] += factor * change[k][i];
+            }
+        }
+        return out;
+    }
+
+    @Override
+    public Curve drawn() {
+        return (at, values, gradient) -> {
+            double wanted = at;
+            int i = 0;
+            while (i + 2 < x.length && x[i + 1] <= wanted) {
+                i++;
+            }
+            double[][] all = integrated(values, held, columns);
+            double share = (wanted - x[i]) / (x[i + 1] - x[i]);
+            for (int k = 0; k <= parameters; k++) {
+                gradient[k] = all[i][1 + k] + share * (all[i + 1][1 + k] - all[i][1 + k]);
+            }
+            gradient[parameters + 1] = (all[i + 1][0] - all[i][0]) / (x[i + 1] - x[i]);
+            return all[i][0] + share * (all[i + 1][0] - all[i][0]);
+        };
+    }
+}

@@ -1,0 +1,154 @@
+package eagerneedle.core.sheet;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import eagerneedle.core.reduce.SheetTrial;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Families, products of levels and likeness: what is written out, and what is said where that cannot be. */
+class FamiliesTest {
+    static final String SHEET = """
+            sheet: 2
+            id: beams
+            title: Beams
+            subject: Load
+            sets:
+              beam: {names: [thin, thick], label: [thin beam, thick beam], k: [2 N/mm, 8 N/mm]}
+              side: {names: [left, right]}
+              load: {names: [m1, m2, m3]}
+            inputs:
+              m: {each: load, label: mass, value: ["1.00(1) kg", "2.00(1) kg", "3.00(1) kg"], group: Masses}
+              L: {each: [beam, side], label: length, value: "100.0(5) mm"}
+              g: {label: local g, value: "9.81 m/s^2", given: true}
+            channels:
+              x: {each: side, label: deflection, unit: mm, rate: 10, chain: [{kind: converter, label: dial, from: mm, step: [0.01, 0.02], bits: 16}]}
+            captures:
+              press:
+                label: Loads
+                channels: [x]
+                levels: {product: [beam, load]}
+                longest: 1 min
+                quantities:
+                  y: {each: side, label: deflection, formula: mean(x), planned: "m * g / k * 1.00(1)"}
+                  both: {label: of both sides, formula: mean(y)}
+                  F: {label: force, formula: m * g}
+                  heavy: {label: force of what is thick, formula: "if(beam == thick, F, none)"}
+            results:
+              stiff: {each: beam, label: stiffness, unit: N/mm, formula: "slope(press.F, press.both)"}
+              sides: {each: [beam, side], label: of a side, unit: N/mm, formula: "slope(press.F, press.y)"}
+              sum: {label: all masses, formula: sum(m)}
+              ratio: {label: thick over thin, formula: "stiff.thick / stiff.thin"}
+              longest: {label: longest, formula: max(L)}
+              left: {label: mean length on the left, formula: mean(L.left)}
+              hard: {label: hardest, formula: "max(where(stiff, beam != thin))"}
+            comparisons:
+              - {id: k, each: beam, label: against the maker, result: stiff, reference: k}
+            checks:
+              - {each: beam, label: Stiffer than nothing, formula: "stiff > 0 N/mm"}
+            """;
+
+    private static Sheet read(String text) {
+        return SheetReader.read(text, "beams.yaml").sheet();
+    }
+
+    private static List<String> problems(String text) {
+        return SheetTrial.look(text, "beams.yaml").problems().stream()
+                .map(SheetException::getMessage)
+                .toList();
+    }
+
+    @Test
+    void membersAreWrittenOut() {
+        Sheet s = read(SHEET);
+        assertThat(s.inputs().keySet())
+                .containsExactly(
+                        "m.m1", "m.m2", "m.m3", "L.thin.left", "L.thin.right", "L.thick.left", "L.thick.right", "g");
+        assertThat(s.inputs().get("m.m2").value()).isEqualTo("2.00(1) kg");
+        assertThat(s.inputs().get("L.thick.left").label()).isEqualTo("length, thick beam, left");
+        assertThat(s.channels().keySet()).containsExactly("x.left", "x.right");
+        assertThat(s.channels().get("x.right").chain().get(0).step()).isEqualTo(0.02);
+        Capture press = s.captures().get("press");
+        assertThat(press.channels()).containsExactly("x.left", "x.right");
+        assertThat(press.levels().keySet())
+                .containsExactly("thin.m1", "thin.m2", "thin.m3", "thick.m1", "thick.m2", "thick.m3");
+        assertThat(press.levels().get("thick.m2").set())
+                .containsEntry("m", "m.m2")
+                .containsEntry("beam.thick", "1")
+                .containsEntry("k", "k.thick");
+        assertThat(press.longest()).isEqualTo(60);
+        assertThat(press.quantities().get("y.right").formula()).isEqualTo("mean(x.right)");
+        assertThat(press.quantities().get("heavy").formula()).isEqualTo("if(beam.thick == 1, F, none)");
+        assertThat(s.comparisons()).extracting(Sheet.Comparison::id).containsExactly("k.thin", "k.thick");
+        assertThat(s.comparisons().get(1).reference()).isEqualTo("k.thick");
+        assertThat(s.results().get("sides.thick.left").formula())
+                .isEqualTo("slope(where(press.F, beam.thick == 1), where(press.y.left, beam.thick == 1))");
+        assertThat(problems(SHEET)).isEmpty();
+    }
+
+    /** Every slip is told where it stands in what was written, not in what it was written out to. */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '`',
+            value = {
+                "each: load, label: mass | each: ¦loads, label: mass       | there is no set loads; did you mean load?",
+                "value: [\"1.00(1) kg\", \"2.00(1) kg\", | value: ¦[\"2.00(1) kg\", | this list has 2 entries, but load has 3",
+                "formula: m * g}         | formula: ¦mm * g}              | the name mm is not known here",
+                "beam == thick, F        | ¦beam == thicc, F              | beam.thicc is not known here; did you mean beam.thick?",
+                "product: [beam, load]   | product: ¦[beam, lod]          | there is no set lod",
+                "k: [2 N/mm, 8 N/mm]     | k: ¦[2 N/mm]                   | k needs a list of 2, one for each member of beam",
+                "names: [left, right]    | names: [left, ¦left]           | left is a member of side already",
+                "names: [left, right]    | count: ¦0                      | a set has 1 to 200 members",
+                "stiff.thick / stiff.thin| ¦stiff.thick / stiff.thn       | stiff is a column",
+                "longest: 1 min          | longest: ¦1 kg                 | this is given in s or the like, not in kg",
+                "g: {label: local g      | g.x: ¦{label: local g          | is no name that can be used here",
+                "stiff > 0 N/mm          | ¦stiff > 0 N                   | cannot be expressed in",
+                "slope(press.F, press.both) | slope(press.F, ¦press.bath) | the name press.bath is not known here",
+            })
+    void aSlipIsToldWhereItStands(String from, String to, String message) {
+        assertThat(SHEET).contains(from.strip());
+        String marked = SHEET.replaceFirst(java.util.regex.Pattern.quote(from.strip()), to.strip());
+        String before = marked.substring(0, marked.indexOf('¦'));
+        int line = (int) before.chars().filter(c -> c == '\n').count() + 1;
+        int column = before.length() - before.lastIndexOf('\n');
+        assertThat(problems(marked.replace("¦", "")))
+                .anySatisfy(p -> assertThat(p)
+                        .startsWith("beams.yaml, line " + line + ", column " + column + ":")
+                        .contains(message));
+    }
+
+    @Test
+    void likenessTakesAllThatIsNotSaidOtherwise() {
+        String text = SHEET.replace("checks:\n", "checks:\n  - {label: Same, formula: \"ratio > 0\"}\n") + "";
+        text = text.replace(
+                "results:\n",
+                "  again:\n    like: press\n    label: Loads again\n    levels: {product: [beam]}\n    quantities: {F: {label: force, formula: 1 kg * g}}\nresults:\n");
+        text = text.replace(
+                "y: {each: side, label: deflection, formula: mean(x), planned: \"m * g / k * 1.00(1)\"}",
+                "y: {each: side, label: deflection, formula: mean(x), planned: \"F / k * 1.00(1)\"}");
+        Sheet s = read(text);
+        Capture again = s.captures().get("again");
+        assertThat(again.label()).isEqualTo("Loads again");
+        assertThat(again.levels().keySet()).containsExactly("thin", "thick");
+        assertThat(again.quantities()).containsKeys("y.left", "both", "F");
+        assertThat(again.quantities().get("F").formula()).isEqualTo("1 kg * g");
+        assertThat(problems(text)).isEmpty();
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "like: pres  | there is nothing called pres beside again that it could be like; did you mean press?",
+                "like: again | these are like each other in a circle",
+                "<<: *x      | sheets have no merge keys",
+            })
+    void likenessThatCannotBeIsSaid(String like, String message) {
+        String text = SHEET.replace("captures:\n", "captures:\n  again:\n    " + like + "\n    label: Again\n")
+                .replace("subject: Load", like.startsWith("<<") ? "subject: &x Load" : "subject: Load");
+        assertThat(problems(text)).anySatisfy(p -> assertThat(p).contains(message));
+    }
+}
