@@ -38,12 +38,8 @@ public record Points(List<Quantity> x, List<Quantity> y) {
         List<Quantity> x = new ArrayList<>();
         List<Quantity> y = new ArrayList<>();
         for (int i = 0; i < trace.size(); i++) {
-            Quantity v = Quantity.exact(trace.value()[i], trace.unit());
-            for (Trace.Shared s : trace.shared()) {
-                v = v.with(s.leaf(), s.contribution().applyAsDouble(trace.value()[i]));
-            }
             x.add(Quantity.exact(trace.time()[i], LabUnit.SECOND));
-            y.add(v);
+            y.add(trace.sample(i));
         }
         return of(x, y);
     }

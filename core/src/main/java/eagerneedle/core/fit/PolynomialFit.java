@@ -54,7 +54,7 @@ public final class PolynomialFit {
             for (Trace.Shared shared : trace.shared()) {
                 double sum = 0;
                 for (int i = 0; i < n; i++) {
-                    sum += fit.byOrdinate[k][i] * shared.contribution().applyAsDouble(trace.value()[i]);
+                    sum += fit.byOrdinate[k][i] * shared.at(trace.time()[i], trace.value()[i]);
                 }
                 q = q.with(shared.leaf(), sum * scale);
             }

@@ -253,6 +253,10 @@ public final class Arguments {
     /** The uncertain ends of the window that the trace of argument i was cut out by; null when it has none. */
     public Value.Ends ends(int i) {
         takesEnds = true;
+        if (value(i) instanceof Value.Signal s && s.ends() == null && function.index("window") >= 0) {
+            String name = words("window");
+            return name.isEmpty() ? null : scope().ends(name, s.trace()).orElse(null);
+        }
         return value(i) instanceof Value.Signal s ? s.ends() : null;
     }
 

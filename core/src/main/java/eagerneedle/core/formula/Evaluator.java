@@ -3,6 +3,7 @@ package eagerneedle.core.formula;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.UnitException;
+import eagerneedle.core.trace.Pointwise;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -111,6 +112,11 @@ public final class Evaluator {
         if (a instanceof Value.None || b instanceof Value.None) {
             return compares ? new Value.Undecided() : new Value.None();
         }
+        if (compares && (a instanceof Value.Signal || b instanceof Value.Signal)) {
+            throw new FormulaException(
+                    i.column(),
+                    "A trace is not compared sample by sample; ask for its max(...), mean(...) or crossings(...).");
+        }
         if (compares) {
             Value difference = pairwise(a, b, i, Quantity::minus);
             return difference instanceof Value.Column c
@@ -132,6 +138,9 @@ public final class Evaluator {
 
     private Value pairwise(Value a, Value b, Expr.Infix at, BinaryOperator<Quantity> op) {
         try {
+            if (a instanceof Value.Signal || b instanceof Value.Signal) {
+                return Signals.of(this, a, b, at, op);
+            }
             if (a instanceof Value.Column x && b instanceof Value.Column y) {
                 Rows pairs = Rows.of(x.rows().size(), x.labels(), y.rows().size(), y.labels(), at.column());
                 List<Quantity> out = new ArrayList<>();
@@ -162,6 +171,9 @@ public final class Evaluator {
     }
 
     Value each(Value v, Expr at, java.util.function.UnaryOperator<Quantity> op) {
+        if (v instanceof Value.Signal s) {
+            return new Value.Signal(Pointwise.of(Spelling.of(at), Signals.whole(s, at), op));
+        }
         if (v instanceof Value.Column c) {
             return new Value.Column(c.rows().stream().map(op).toList(), c.labels());
         }

@@ -30,6 +30,11 @@ public interface Scope {
     /** The window of that name on a trace, or empty if there is none. */
     Optional<Window> window(String name, Trace trace);
 
+    /** The ends of that window on a trace, where these are uncertain; empty where they are not. */
+    default Optional<Value.Ends> ends(String name, Trace trace) {
+        return Optional.empty();
+    }
+
     /** Takes what a careful reader should know of a value on the way, one sentence; nobody need listen. */
     default void remark(String sentence) {}
 

@@ -81,7 +81,11 @@ public sealed interface Value {
     record Ends(Trace whole, Quantity from, Quantity to) {}
 
     /** A window on a trace. */
-    record Span(Window window) implements Value {
+    record Span(Window window, Quantity from, Quantity to) implements Value {
+        public Span(Window window) {
+            this(window, null, null);
+        }
+
         @Override
         public String described() {
             return "a window from " + window.from() + " s to " + window.to() + " s";

@@ -188,6 +188,14 @@ final class FitFunctions {
                                 "9 m"),
                 a -> scalar(a.fit(0).at(a.quantity(1))));
         Functions.define(
+                Function.of("derivative_at", fit("fit"), quantity("x"))
+                        .described(
+                                "a fit and an abscissa",
+                                "the slope of the curve there, unit of y per unit of x",
+                                "derivative_at(polynomial(column(0 m, 1 m, 4 m, 9 m), index(4) * 1 s), 2 s)",
+                                "4 m/s"),
+                a -> scalar(FitRequests.derivativeAt(a)));
+        Functions.define(
                 Function.of("predict_reading", fit("fit"), quantity("x"))
                         .described(
                                 "a fit and an abscissa",

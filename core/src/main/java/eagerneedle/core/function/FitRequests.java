@@ -31,6 +31,9 @@ import org.jspecify.annotations.Nullable;
 
 /** What a call of a function of fits asks for: points, choices, starting values, parameters. */
 final class FitRequests {
+    /** How far beside an abscissa the curve is looked at for its slope, as a share of its span. */
+    private static final double BESIDE = 1e-3;
+
     private FitRequests() {}
 
     static ModelComparison compared(Arguments a) {
@@ -226,6 +229,17 @@ final class FitRequests {
                             f.residualSd() / Math.sqrt(readings));
         }
         return scalar(f.inverse(y));
+    }
+
+    /** By the two values beside the abscissa: exact for a parabola, and the lineage of both is that of the curve. */
+    static Quantity derivativeAt(Arguments a) {
+        Fit f = a.fit(0);
+        Quantity x = a.quantity(1).to(f.xUnit());
+        double span = Arrays.stream(f.x()).max().orElseThrow()
+                - Arrays.stream(f.x()).min().orElseThrow();
+        Quantity h = Quantity.exact(span * BESIDE, f.xUnit().difference());
+        Quantity rise = f.at(x.plus(h)).minus(f.at(x.minus(h)));
+        return rise.dividedBy(h.plus(h));
     }
 
     static Quantity rateAtEnd(Arguments a) {

@@ -123,18 +123,7 @@ record Knowns(Map<String, Quantity> held, Map<String, List<Quantity>> columns, L
         }
         List<Quantity> out = new ArrayList<>();
         for (double t : time) {
-            int next = Math.max(1, Math.min(driver.indexAt(t), driver.size() - 1));
-            double value = driver.value()[next];
-            if (driver.size() > 1) {
-                double t0 = driver.time()[next - 1];
-                double share = Math.max(0, Math.min(1, (t - t0) / (driver.time()[next] - t0)));
-                value = driver.value()[next - 1] + share * (driver.value()[next] - driver.value()[next - 1]);
-            }
-            Quantity q = Quantity.exact(value, driver.unit());
-            for (Trace.Shared s : driver.shared()) {
-                q = q.with(s.leaf(), s.contribution().applyAsDouble(value));
-            }
-            out.add(q);
+            out.add(driver.at(t));
         }
         return out;
     }

@@ -129,23 +129,27 @@ final class StatisticsFunctions {
                             unit));
                 });
         Functions.define(
-                Function.of("min", rows("column"))
+                Function.of("min", of(Kind.ROWS_OR_TRACE, "column"))
                         .repeating(0, 1)
                         .described(
-                                "a column, or quantities of one kind",
-                                "the smallest, with its lineage",
+                                "a column, quantities of one kind, or a trace",
+                                "the smallest, with its lineage; of a trace its smallest sample",
                                 "min(3 V, 200 mV, 1 V)",
                                 "200 mV"),
-                a -> scalar(picked(a.rowsOrAll(), 0, 0)));
+                a -> scalar(
+                        a.value(0) instanceof Value.Signal ? extreme(a.trace(0), -1) : picked(a.rowsOrAll(), 0, 0)));
         Functions.define(
-                Function.of("max", rows("column"))
+                Function.of("max", of(Kind.ROWS_OR_TRACE, "column"))
                         .repeating(0, 1)
                         .described(
-                                "a column, or quantities of one kind",
-                                "the largest, with its lineage",
+                                "a column, quantities of one kind, or a trace",
+                                "the largest, with its lineage; of a trace its largest sample",
                                 "max(3 V, 200 mV, 1 V)",
                                 "3 V"),
                 a -> {
+                    if (a.value(0) instanceof Value.Signal) {
+                        return scalar(extreme(a.trace(0), 1));
+                    }
                     List<Quantity> rows = a.rowsOrAll();
                     return scalar(picked(rows, rows.size() - 1, rows.size() - 1));
                 });
@@ -269,6 +273,27 @@ final class StatisticsFunctions {
      * The mean of the values of two ranks, counted from 0 among the sorted ones; which rows these are is decided draw
      * by draw.
      */
+    /** The sample that lies furthest up or down, with what all samples share and the converter's step. */
+    private static Quantity extreme(Trace t, int sign) {
+        if (t.size() == 0) {
+            throw new IllegalArgumentException("The trace " + t.name() + " holds no samples.");
+        }
+        int at = 0;
+        for (int i = 1; i < t.size(); i++) {
+            at = sign * t.value()[i] > sign * t.value()[at] ? i : at;
+        }
+        Quantity q = t.sample(at);
+        return t.step() == 0
+                ? q
+                : q.with(
+                        Leaf.typeB(
+                                "sample:" + t.identity() + "#" + at,
+                                "converter step",
+                                t.name(),
+                                Distribution.RECTANGULAR),
+                        t.step() / Math.sqrt(12));
+    }
+
     private static Quantity picked(List<Quantity> rows, int low, int high) {
         LabUnit unit = rows.get(0).unit();
         List<Quantity> same = rows.stream().map(q -> q.to(unit)).toList();

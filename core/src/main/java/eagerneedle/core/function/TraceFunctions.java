@@ -20,10 +20,13 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.trace.Crossings;
 import eagerneedle.core.trace.Cursor;
 import eagerneedle.core.trace.Derivative;
+import eagerneedle.core.trace.Integral;
 import eagerneedle.core.trace.Segmentation;
+import eagerneedle.core.trace.Smoothed;
 import eagerneedle.core.trace.Spectrum;
 import eagerneedle.core.trace.Steadiness;
 import eagerneedle.core.trace.Trace;
+import eagerneedle.core.trace.Turns;
 import eagerneedle.core.trace.Window;
 import eagerneedle.core.trace.WindowStatistics;
 import java.util.ArrayList;
@@ -138,6 +141,62 @@ final class TraceFunctions {
                 a -> new Value.Signal(Derivative.of(a.windowed(0), a.whole("points", 3, 1001), a.whole("degree", 1, 9))
                         .trace()));
         Functions.define(
+                Function.of("integral", trace("trace"), words("window").saying(""))
+                        .described(
+                                "a trace with a window",
+                                "the area under it, with what noise and shared influences do, unit times s",
+                                "integral(trace(index(11) * 1 s, index(11) * 2 W))",
+                                "100 J"),
+                a -> scalar(Integral.of(a.windowed(0), a.id())));
+        Functions.define(
+                Function.of("cumulative", trace("trace"), words("window").saying(""))
+                        .described(
+                                "a trace with a window",
+                                "the area under it up to each sample, a trace, unit times s",
+                                "max(values(cumulative(trace(index(11) * 1 s, index(11) * 2 W))))",
+                                "100 J"),
+                a -> new Value.Signal(Integral.cumulative(a.windowed(0))));
+        Functions.define(
+                Function.of(
+                                "smoothed",
+                                trace("trace"),
+                                number("points").usually("11"),
+                                words("window").saying(""))
+                        .described(
+                                "a trace; an odd number of points",
+                                "the mean over the points about each sample, a trace, shorter by half of them at each end",
+                                "count(smoothed(trace(index(21) * 0.1 s, index(21) * 0.3 m), points: 5))",
+                                "17"),
+                a -> new Value.Signal(Smoothed.of(a.windowed(0), a.whole("points", 3, 100_001))));
+        Functions.define(
+                Function.of("turns", trace("trace"), words("window").saying(""))
+                        .described(
+                                "a trace that comes back again and again",
+                                "its mean over each whole cycle, a column: what repeats within a cycle takes no part",
+                                "count(turns(" + WAVE + "))",
+                                "3"),
+                a -> {
+                    List<Quantity> means = Turns.means(a.windowed(0));
+                    if (means.isEmpty()) {
+                        throw new FormulaException(a.at(0).column(), "The trace holds no whole cycle.");
+                    }
+                    return new Value.Column(means);
+                });
+        Functions.define(
+                Function.of("middle", words("window"))
+                        .described(
+                                "the name of a window of the run",
+                                "the moment in its middle, in s as exact",
+                                null,
+                                null),
+                a -> {
+                    Window w = a.scope()
+                            .window(a.words(0), null)
+                            .orElseThrow(() ->
+                                    new FormulaException(a.column(), "There is no window " + a.words(0) + " here."));
+                    return scalar(Quantity.exact((w.from() + w.to()) / 2, LabUnit.SECOND));
+                });
+        Functions.define(
                 Function.of("steady_since", trace("trace"), number("k").usually("2"))
                         .described(
                                 "a trace; how many standard uncertainties the slope may have",
@@ -197,10 +256,11 @@ final class TraceFunctions {
                                 "crossings",
                                 trace("trace"),
                                 quantity("level"),
-                                words("window").saying(""))
+                                words("window").saying(""),
+                                words("way").saying("up"))
                         .described(
-                                "a trace and a level in its unit",
-                                "moments of the upward crossings, in s, each as uncertain as the samples leave it",
+                                "a trace and a level in its unit; way: up, down or both",
+                                "moments of the crossings, in s, each as uncertain as the samples leave it",
                                 "crossings(trace(index(9) * 1 s, sin(index(9) * pi / 4 - 1) * 1 V), 0 V)",
                                 "1.28(29) s"),
                 a -> {
@@ -208,8 +268,21 @@ final class TraceFunctions {
                     double level = a.quantity(1).in(t.unit());
                     double span = Arrays.stream(t.value()).max().orElse(0)
                             - Arrays.stream(t.value()).min().orElse(0);
-                    return new Value.Column(TraceRequests.moments(
-                            t, Crossings.found(t, level, 0.1 * span, true), "up through " + level));
+                    String way = a.words("way");
+                    if (!List.of("up", "down", "both").contains(way)) {
+                        throw new FormulaException(a.column(), "Crossings go up, down or both ways, not " + way + ".");
+                    }
+                    List<Quantity> found = new ArrayList<>();
+                    for (boolean up : new boolean[] {true, false}) {
+                        if (way.equals("both") || up == way.equals("up")) {
+                            found.addAll(TraceRequests.moments(
+                                    t,
+                                    Crossings.found(t, level, 0.1 * span, up),
+                                    (up ? "up" : "down") + " through " + level));
+                        }
+                    }
+                    found.sort(java.util.Comparator.comparingDouble(Quantity::value));
+                    return new Value.Column(found);
                 });
         Functions.define(
                 Function.of("edges", trace("trace"), words("window").saying(""))
@@ -251,12 +324,8 @@ final class TraceFunctions {
                 a -> {
                     Trace t = a.windowed(0);
                     List<Quantity> out = new ArrayList<>();
-                    for (double value : t.value()) {
-                        Quantity q = Quantity.exact(value, t.unit());
-                        for (Trace.Shared s : t.shared()) {
-                            q = q.with(s.leaf(), s.contribution().applyAsDouble(value));
-                        }
-                        out.add(q);
+                    for (int i = 0; i < t.size(); i++) {
+                        out.add(t.sample(i));
                     }
                     return new Value.Column(out);
                 });
@@ -294,6 +363,4 @@ final class TraceFunctions {
                                 "0.99980(54) s"),
                 TraceRequests::period);
     }
-
-    /** Moments found in samples, each with what the samples leave open as an influence of its own. */
 }

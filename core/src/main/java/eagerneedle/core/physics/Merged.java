@@ -42,7 +42,8 @@ final class Merged {
                 p.circles(),
                 null,
                 Map.of(),
-                Map.of());
+                Map.of(),
+                p.uncalibrated());
     }
 
     private static RigPlan over(RigPlan a, RigPlan b) {
@@ -58,7 +59,8 @@ final class Merged {
                 a.circles(),
                 b.lasts() == null ? a.lasts() : b.lasts(),
                 a.truth(),
-                Map.of());
+                Map.of(),
+                a.uncalibrated());
     }
 
     private static <T> Map<String, T> both(Map<String, T> a, Map<String, T> b) {

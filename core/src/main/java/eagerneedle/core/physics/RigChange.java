@@ -1,6 +1,7 @@
 package eagerneedle.core.physics;
 
 import eagerneedle.core.formula.NearName;
+import eagerneedle.core.formula.Pieces;
 import eagerneedle.core.sheet.RigPlan;
 import eagerneedle.core.sheet.Sheet;
 import java.util.LinkedHashMap;
@@ -19,6 +20,9 @@ public final class RigChange {
     public static final String UNCHANGED = "_unchanged";
     /** What a change at the bench starts with. */
     public static final String RIG = "rig.";
+
+    /** What leaves a calibration out ends in. */
+    private static final String CALIBRATION = ".calibration";
 
     private RigChange() {}
 
@@ -46,8 +50,13 @@ public final class RigChange {
             parts.put(first, changed(p.part(first), sheet, rest, formula, key, false));
             return with(p, "", Map.of(), p.edges(), p.lasts(), parts);
         }
-        String section = rest.isEmpty() ? sectionOf(p, sheet, first, ofSession) : first;
-        String name = rest.isEmpty() ? first : rest;
+        if (ofSession && path.endsWith(CALIBRATION)) {
+            return uncalibrated(p, sheet, path.substring(0, path.length() - CALIBRATION.length()), formula);
+        }
+        // One of a family has a dot in its name.
+        String whole = sectionOf(p, sheet, path, ofSession);
+        String section = whole.isEmpty() ? first : whole;
+        String name = whole.isEmpty() ? rest : path;
         if (path.equals("lasts")) {
             return with(p, "", Map.of(), p.edges(), formula, p.parts());
         }
@@ -60,6 +69,33 @@ public final class RigChange {
             case "edges" -> edges(p, name, formula, key);
             default -> throw nothing(p, sheet, key);
         };
+    }
+
+    private static RigPlan uncalibrated(RigPlan p, Sheet sheet, String channel, String formula) {
+        if (!sheet.channels().containsKey(channel)
+                || sheet.channels().get(channel).calibration() == null) {
+            throw new IllegalArgumentException("There is no calibration of " + channel + " that could be left out"
+                    + NearName.hint(channel, sheet.channels().keySet()));
+        }
+        if (!formula.equals("none")) {
+            throw new IllegalArgumentException("A calibration can only be left out: write none.");
+        }
+        Set<String> all = new LinkedHashSet<>(p.uncalibrated());
+        all.add(channel);
+        return new RigPlan(
+                p.hidden(),
+                p.state(),
+                p.rates(),
+                p.when(),
+                p.signals(),
+                p.edges(),
+                p.readings(),
+                p.stuck(),
+                p.circles(),
+                p.lasts(),
+                p.truth(),
+                p.parts(),
+                all);
     }
 
     private static String sectionOf(RigPlan p, Sheet sheet, String name, boolean ofSession) {
@@ -117,11 +153,10 @@ public final class RigChange {
         return out;
     }
 
-    /** The formula with every use of a name, outside quotes and dots, written differently. */
+    /** The formula with every use of a name written differently. */
     private static String renamed(String formula, String name, UnaryOperator<String> other) {
-        return formula.replaceAll(
-                "(?<![\\p{L}\\p{N}_.\"'])" + name + "(?![\\p{L}\\p{N}_.(\"'])",
-                java.util.regex.Matcher.quoteReplacement(other.apply(name)));
+        return Pieces.renamed(formula, n -> n.equals(name) ? other.apply(name) : null)
+                .text();
     }
 
     private static RigPlan edges(RigPlan p, String path, String formula, String key) {
@@ -182,6 +217,7 @@ public final class RigChange {
                 p.circles(),
                 lasts,
                 p.truth(),
-                parts);
+                parts,
+                p.uncalibrated());
     }
 }

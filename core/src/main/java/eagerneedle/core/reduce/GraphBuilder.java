@@ -174,6 +174,15 @@ final class GraphBuilder {
             capture.channels().forEach(c -> samples.trace(run, c));
             capture.windows().forEach((w, plan) -> samples.window(run, w, plan));
         }
+        if (!planning) {
+            capture.windows().entrySet().stream()
+                    .filter(e -> e.getValue().isByMoments())
+                    .forEach(e -> {
+                        String at = "/captures/" + captureName + "/windows/" + e.getKey();
+                        end(run, e.getKey(), "from", e.getValue().from(), local, at);
+                        end(run, e.getKey(), "to", e.getValue().to(), local, at);
+                    });
+        }
         set.forEach((n, f) -> formula(
                 Key.of(run, n),
                 f,
@@ -204,6 +213,10 @@ final class GraphBuilder {
                                 + (f.equals(d.formula()) ? "/formula" : "/planned"));
             }
         });
+    }
+
+    private void end(Run run, String window, String end, String text, Map<String, Key> local, String at) {
+        formula(Key.end(run, window, end), text, "s", local, at + "/" + end);
     }
 
     /** True when a quantity rests on samples, directly or through others of its run, and so has no value in a plan. */

@@ -72,6 +72,11 @@ public sealed interface Key {
         return new OfRun(run.id(), "rule " + rule);
     }
 
+    /** An end of a window that is a moment: {@code from} or {@code to}. */
+    static OfRun end(Run run, String window, String end) {
+        return new OfRun(run.id(), "window " + window + " " + end);
+    }
+
     /** What a name means in a formula that belongs to no run. */
     static Key named(String name, Sheet sheet) {
         int dot = name.indexOf('.');

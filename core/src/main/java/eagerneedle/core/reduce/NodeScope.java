@@ -128,6 +128,18 @@ final class NodeScope implements Scope {
     }
 
     @Override
+    public Optional<Value.Ends> ends(String name, Trace trace) {
+        if (!(key instanceof Key.OfRun r)) {
+            return Optional.empty();
+        }
+        return look.apply(new Key.WindowOf(r.run(), name)).value() instanceof Value.Span s
+                        && s.from() != null
+                        && !(s.from().isExact() && s.to().isExact())
+                ? Optional.of(new Value.Ends(trace, s.from(), s.to()))
+                : Optional.empty();
+    }
+
+    @Override
     public Optional<Window> window(String name, Trace trace) {
         if (!(key instanceof Key.OfRun r)) {
             return Optional.empty();

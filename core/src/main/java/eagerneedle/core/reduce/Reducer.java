@@ -32,7 +32,7 @@ public final class Reducer {
 
     /** The sheet with the quantities that a session adds to it. */
     public Sheet sheetOf(Session session) {
-        return located.sheet().adding(session.own());
+        return located.sheet().picking(session.picked()).adding(session.own());
     }
 
     /** Reduces what has been captured. */

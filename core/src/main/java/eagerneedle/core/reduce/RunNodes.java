@@ -5,6 +5,7 @@ import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.Value;
 import eagerneedle.core.formula.Written;
 import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.UnitException;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
@@ -163,6 +164,10 @@ final class RunNodes {
     void window(Run run, String name, Capture.WindowPlan plan) {
         windows.computeIfAbsent(run.id(), id -> new ArrayList<>()).add(Key.window(run, name));
         Window byHand = run.windows().get(name);
+        if (byHand == null && plan.isByMoments()) {
+            betweenMoments(run, name, plan);
+            return;
+        }
         nodes.put(
                 Key.window(run, name),
                 new Graph.Node(
@@ -181,6 +186,32 @@ final class RunNodes {
                                             + "' could be proposed; set one by hand at "
                                             + "Reduce, or leave the run out there."));
                         }));
+    }
+
+    private void betweenMoments(Run run, String name, Capture.WindowPlan plan) {
+        Key from = Key.end(run, name, "from");
+        Key to = Key.end(run, name, "to");
+        nodes.put(
+                Key.window(run, name),
+                new Graph.Node(List.of(Key.of(run, plan.on()), from, to), List.of(plan, "moments"), look -> {
+                    for (Key end : List.of(from, to)) {
+                        Outcome o = look.apply(end);
+                        if (o.problem() != null) {
+                            return o;
+                        }
+                        if (o.quantity().isEmpty()) {
+                            return Outcome.problem(run.name() + ": the window '" + name + "' has no "
+                                    + (end.equals(from) ? "beginning" : "end") + ", since that is "
+                                    + o.value().described() + ".");
+                        }
+                    }
+                    Quantity a = look.apply(from).quantity().orElseThrow();
+                    Quantity b = look.apply(to).quantity().orElseThrow();
+                    return b.value() > a.value()
+                            ? Outcome.of(new Value.Span(
+                                    new Window(a.value(), b.value(), plan.from() + " to " + plan.to()), a, b))
+                            : Outcome.problem(run.name() + ": the window '" + name + "' ends before it begins.");
+                }));
     }
 
     /** The windows of a run that are in the graph. */

@@ -239,7 +239,7 @@ public final class SessionWatch {
         capture.windows().forEach((name, plan) -> {
             Window byHand = run.windows().get(name);
             Trace trace = reduction.trace(run, plan.on()).orElse(null);
-            if (byHand != null && trace != null) {
+            if (byHand != null && trace != null && !plan.isByMoments()) {
                 WindowProposal.named(plan.propose()).of(trace).ifPresent(p -> {
                     double slack = 3 * trace.interval();
                     if (byHand.to() > p.to() + slack || byHand.from() < p.from() - slack) {

@@ -31,6 +31,27 @@ public sealed interface ReduceCommand extends Command {
     }
 
     /**
+     * Chooses the way in which something is reckoned; the sheet's own when it is null.
+     *
+     * @param choice key of the choice, such as {@code meet.v}
+     * @param label what is reckoned
+     * @param way as the sheet calls it
+     */
+    record PickWay(String choice, String label, String way) implements ReduceCommand {
+        @Override
+        public Session apply(Session s) {
+            return s.withPicked(choice, way);
+        }
+
+        @Override
+        public String says() {
+            return way == null
+                    ? "Took the sheet's own way again: " + label + "."
+                    : "Chose how it is reckoned: " + label + ", " + way + ".";
+        }
+    }
+
+    /**
      * Adds a quantity by formula to the runs of a capture, or to the results when {@code capture} is
      * {@link Session#RESULTS}; takes it away when it is null.
      */

@@ -37,6 +37,7 @@ import java.util.function.UnaryOperator;
  * @param blind whether references are hidden until the result is locked; null when they never were
  * @param own quantities that were added to the sheet, by capture (results of the session under {@link #RESULTS}) and
  *     name
+ * @param picked the ways that were chosen, by the key of the choice
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Session(
@@ -56,7 +57,8 @@ public record Session(
         Map<String, Instant> timers,
         Map<String, String> explained,
         Blind blind,
-        Map<String, Map<String, Sheet.Derived>> own) {
+        Map<String, Map<String, Sheet.Derived>> own,
+        Map<String, String> picked) {
     /** Where {@link #own} keeps what belongs to no capture. */
     public static final String RESULTS = "";
 
@@ -84,12 +86,13 @@ public record Session(
         timers = timers == null ? Map.of() : frozen(timers);
         explained = explained == null ? Map.of() : frozen(explained);
         own = own == null ? Map.of() : frozen(own);
+        picked = picked == null ? Map.of() : frozen(picked);
     }
 
     public static Session start(String sheetText, String title, Instant now) {
         return new Session(
                 sheetText, title, now, Map.of(), Map.of(), List.of(), List.of(), Map.of(), List.of(), null, Map.of(),
-                Map.of(), Map.of(), Map.of(), Map.of(), null, Map.of());
+                Map.of(), Map.of(), Map.of(), Map.of(), null, Map.of(), Map.of());
     }
 
     public Optional<Run> run(int id) {
@@ -196,6 +199,10 @@ public record Session(
         return with(d -> d.blind = b);
     }
 
+    Session withPicked(String choice, String way) {
+        return with(d -> d.picked = put(picked, choice, way));
+    }
+
     /** With a quantity added to a capture or to the results, or without it when {@code quantity} is null. */
     Session withOwn(String capture, String name, Sheet.Derived quantity) {
         Map<String, Sheet.Derived> there = put(own.getOrDefault(capture, Map.of()), name, quantity);
@@ -227,6 +234,7 @@ public record Session(
         private Map<String, String> explained;
         private Blind blind;
         private Map<String, Map<String, Sheet.Derived>> own;
+        private Map<String, String> picked;
 
         Draft(Session s) {
             sheetText = s.sheetText;
@@ -246,6 +254,7 @@ public record Session(
             explained = s.explained;
             blind = s.blind;
             own = s.own;
+            picked = s.picked;
         }
 
         Session done() {
@@ -266,7 +275,8 @@ public record Session(
                     timers,
                     explained,
                     blind,
-                    own);
+                    own,
+                    picked);
         }
     }
 

@@ -33,8 +33,12 @@ public record Capture(
         HoldPlan hold,
         @JsonProperty("by_eye") Map<String, Sheet.Input> byEye,
         List<Sheet.Picture> views,
-        Map<String, RowRule> rules) {
+        Map<String, RowRule> rules,
+        Map<String, Choice> choices,
+        String until) {
     public Capture {
+        choices = Sheet.orEmpty(choices);
+        levels = levels == null ? Map.of("run", new Level("run", null, null, null)) : levels;
         rules = Sheet.orEmpty(rules);
         views = Sheet.orEmpty(views);
         mode = mode == null ? "stream" : mode;
@@ -45,8 +49,17 @@ public record Capture(
         repeats = Math.max(1, repeats);
         longest = longest <= 0 ? 60 : longest;
         minutes = minutes <= 0 ? longest / 60 + 0.5 : minutes;
-        windows = Sheet.orEmpty(windows);
+        windows = onChannels(Sheet.orEmpty(windows), channels);
         quantities = Sheet.orEmpty(quantities);
+    }
+
+    /** A window that names no channel is on the first. */
+    private static Map<String, WindowPlan> onChannels(Map<String, WindowPlan> windows, List<String> channels) {
+        Map<String, WindowPlan> out = new LinkedHashMap<>(windows);
+        out.replaceAll((n, w) -> w.on() != null || channels == null || channels.isEmpty()
+                ? w
+                : new WindowPlan(channels.get(0), w.propose(), w.from(), w.to()));
+        return out;
     }
 
     /** With more quantities of each run, after those of the sheet. */
@@ -55,13 +68,36 @@ public record Capture(
         more.forEach(q::putIfAbsent);
         return new Capture(
                 label, mode, hint, channels, longest, repeats, minutes, levels, windows, q, spread, shot, prompt, hold,
-                byEye, views, rules);
+                byEye, views, rules, choices, until);
+    }
+
+    /** With quantities reckoned in the ways that were picked. */
+    Capture picking(java.util.function.UnaryOperator<Map<String, Sheet.Derived>> picked) {
+        return new Capture(
+                label,
+                mode,
+                hint,
+                channels,
+                longest,
+                repeats,
+                minutes,
+                levels,
+                windows,
+                picked.apply(quantities),
+                spread,
+                shot,
+                prompt,
+                hold,
+                byEye,
+                views,
+                rules,
+                choices,
+                until);
     }
 
     Capture changed(String name, Map<String, String> change) {
         Map<String, WindowPlan> w = new LinkedHashMap<>(windows);
-        w.replaceAll((n, plan) ->
-                change.containsKey(name + "." + n) ? new WindowPlan(plan.on(), change.get(name + "." + n)) : plan);
+        w.replaceAll((n, plan) -> plan.changed(name + "." + n, change));
         Map<String, Sheet.Derived> q = new LinkedHashMap<>(quantities);
         q.replaceAll((n, d) -> change.containsKey(name + "." + n) ? d.by(change.get(name + "." + n)) : d);
         return new Capture(
@@ -81,7 +117,9 @@ public record Capture(
                 hold,
                 byEye,
                 views,
-                changed(name, rules, change));
+                changed(name, rules, change),
+                choices,
+                until);
     }
 
     /** Rules that a mistake changes, or does without. */
@@ -112,6 +150,26 @@ public record Capture(
 
         public boolean refuses() {
             return otherwise.equals("refuse");
+        }
+    }
+
+    /**
+     * Several ways of reckoning one thing, of which practitioners take one or another.
+     *
+     * @param label what is reckoned
+     * @param ways formulas by what each way is called
+     * @param usual the way that is taken when nobody chooses
+     * @param why why that one
+     */
+    public record Choice(
+            String label,
+            Map<String, String> ways,
+            @JsonProperty("default") String usual,
+            String why) {
+        public Choice {
+            ways = Sheet.orEmpty(ways);
+            usual = usual == null && !ways.isEmpty() ? ways.keySet().iterator().next() : usual;
+            why = Sheet.orEmpty(why);
         }
     }
 
@@ -209,9 +267,33 @@ public record Capture(
      */
     public record SpreadPlan(String set, String plotted, String from, String to, int count) {}
 
-    public record WindowPlan(String on, String propose) {
+    /**
+     * A window on a trace: proposed by what the trace does, or from one moment to another.
+     *
+     * @param on the channel it lies on
+     * @param propose how it is proposed; whole when neither that nor moments are given
+     * @param from when it begins, a formula in s over quantities of the run; null when it is proposed
+     * @param to when it ends
+     */
+    public record WindowPlan(String on, String propose, String from, String to) {
         public WindowPlan {
             propose = propose == null ? "whole" : propose;
+        }
+
+        /** True when its ends are moments that formulas give. */
+        public boolean isByMoments() {
+            return from != null && to != null;
+        }
+
+        /** As a mistake has it: proposed otherwise under its own name, or with other ends. */
+        WindowPlan changed(String name, Map<String, String> change) {
+            return change.containsKey(name)
+                    ? new WindowPlan(on, change.get(name), null, null)
+                    : new WindowPlan(
+                            on,
+                            propose,
+                            change.getOrDefault(name + ".from", from),
+                            change.getOrDefault(name + ".to", to));
         }
     }
 }

@@ -9,6 +9,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -124,6 +125,22 @@ final class Families {
         String text = name(set + "." + member, at) + " " + pieces.get(i + 1).text() + " 1";
         return new Piece(
                 Kind.OTHER, pieces.get(i).start(), text, pieces.get(i + 2).end());
+    }
+
+    /** A set of which a formula asks for the member, where nothing says which one is at hand. */
+    Optional<String> asking(String formula, At at) {
+        List<Piece> pieces = Pieces.of(formula);
+        for (int i = 0; i + 2 < pieces.size(); i++) {
+            String a = pieces.get(i).text();
+            boolean compares = pieces.get(i + 1).text().matches("==|!=");
+            if (compares
+                    && isCompared(a, pieces.get(i + 2).text())
+                    && !at.bound().containsKey(a)
+                    && levels.values().stream().noneMatch(of -> of.contains(a))) {
+                return Optional.of(a);
+            }
+        }
+        return Optional.empty();
     }
 
     private boolean isCompared(String set, String member) {

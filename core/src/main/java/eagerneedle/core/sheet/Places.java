@@ -45,6 +45,14 @@ final class Places {
         columns.forEach(origins::putIfAbsent);
     }
 
+    /** What stands at a place is what was written at another. */
+    void replace(String from, String to) {
+        int[] place = at.get(from);
+        if (place != null) {
+            at.put(to, place);
+        }
+    }
+
     /** What stood at one place, and below it, stands at another, and what stood there no longer does. */
     void move(String from, String to) {
         at.keySet().removeIf(p -> p.startsWith(to + "/"));

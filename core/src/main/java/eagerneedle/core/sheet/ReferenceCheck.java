@@ -116,6 +116,10 @@ final class ReferenceCheck {
                     known.addAll(capture.channels());
                     check.names(p, text, known);
                 }
+            } else if (capture != null && isEnd(capture, own)) {
+                Set<String> known = new LinkedHashSet<>(everything);
+                known.addAll(SheetCheck.columnsOf(capture));
+                check.names(p, text, known);
             } else if (capture != null && capture.windows().containsKey(own)) {
                 check.attempt(p, () -> WindowProposal.named(text));
             } else if (capture != null && capture.quantities().containsKey(own)) {
@@ -128,6 +132,15 @@ final class ReferenceCheck {
                         p, 1, "there is no input, result, window or quantity " + key + NearName.hint(key, everything));
             }
         });
+    }
+
+    /** {@code at.from}: an end of a window that lies between moments. */
+    private static boolean isEnd(Capture capture, String name) {
+        int dot = name.lastIndexOf('.');
+        return dot > 0
+                && List.of("from", "to").contains(name.substring(dot + 1))
+                && capture.windows().containsKey(name.substring(0, dot))
+                && capture.windows().get(name.substring(0, dot)).isByMoments();
     }
 
     /** What the rig makes of it is tried with the rig. */

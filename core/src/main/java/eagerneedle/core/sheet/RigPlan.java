@@ -23,6 +23,7 @@ import java.util.Set;
  * @param lasts how long a run is worth recording
  * @param truth results by the physics itself
  * @param parts of captures, and within them of levels
+ * @param uncalibrated channels whose calibration is left out, by a mistake
  */
 public record RigPlan(
         Map<String, String> hidden,
@@ -36,7 +37,8 @@ public record RigPlan(
         Map<String, String> circles,
         String lasts,
         Map<String, String> truth,
-        Map<String, RigPlan> parts) {
+        Map<String, RigPlan> parts,
+        Set<String> uncalibrated) {
     /** A rig that knows nothing. */
     public static final RigPlan NONE = of(Map.of());
 
@@ -101,7 +103,8 @@ public record RigPlan(
                 texts(entries.get("circles")),
                 text(entries.get("lasts")),
                 texts(entries.get("truth")),
-                parts);
+                parts,
+                Set.of());
     }
 
     /** The part of a capture or a level; one that knows nothing where the sheet has none. */

@@ -178,6 +178,11 @@ final class RigWrittenOut {
         if (!v.isTextual()) {
             return v;
         }
+        families.asking(v.asText(), at)
+                .ifPresent(set -> places.problem(
+                        p,
+                        "this asks which " + set + " it is, but stands for all of them; write {each: " + set
+                                + ", formula: ...}."));
         Pieces.Rewritten r = families.written(v.asText(), at);
         if (!r.text().equals(v.asText())) {
             places.origin(p, r.origin());

@@ -3,6 +3,7 @@ package eagerneedle.core.sheet;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.plan.TimeLine;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -37,8 +38,10 @@ public record Sheet(
         List<Task> timeline,
         List<Statement> statements,
         List<Mistake> mistakes,
+        Map<String, Capture.Choice> choices,
         RigPlan rig) {
     public Sheet {
+        choices = orEmpty(choices);
         rig = rig == null ? RigPlan.NONE : rig;
         place = orEmpty(place);
         question = orEmpty(question);
@@ -148,12 +151,35 @@ public record Sheet(
 
     /**
      * A quantity by formula; shown in the ledger when it has a label. {@code planned} stands in for it in the predicted
-     * budget.
+     * budget. Where it can be reckoned in several {@code ways}, {@code choice} names what is chosen.
      */
-    public record Derived(String label, String symbol, String group, String unit, String formula, String planned) {
+    public record Derived(
+            String label,
+            String symbol,
+            String group,
+            String unit,
+            String formula,
+            String planned,
+            String choice,
+            Map<String, String> ways) {
+        public Derived {
+            ways = orEmpty(ways);
+        }
+
+        public Derived(String label, String symbol, String group, String unit, String formula, String planned) {
+            this(label, symbol, group, unit, formula, planned, null, null);
+        }
+
         /** The same by another formula; in whatever unit that gives where the unit no longer fits. */
         Derived by(String other) {
             return new Derived(label, symbol, group, null, other, planned);
+        }
+
+        /** The same in one of its ways. */
+        Derived in(String way) {
+            return ways.containsKey(way)
+                    ? new Derived(label, symbol, group, unit, ways.get(way), planned, choice, ways)
+                    : this;
         }
 
         public boolean shown() {
@@ -219,6 +245,33 @@ public record Sheet(
         return with(c, r);
     }
 
+    /** A choice that this sheet offers. */
+    public record Offer(String key, Capture.Choice choice) {}
+
+    /** Every choice, those of captures by {@code capture.name}. */
+    public List<Offer> offers() {
+        List<Offer> out = new ArrayList<>();
+        captures.forEach((c, capture) -> capture.choices().forEach((n, o) -> out.add(new Offer(c + "." + n, o))));
+        choices.forEach((n, o) -> out.add(new Offer(n, o)));
+        return out;
+    }
+
+    /** This sheet with the ways that were picked, by the key of the choice. */
+    public Sheet picking(Map<String, String> picked) {
+        if (picked.isEmpty()) {
+            return this;
+        }
+        Map<String, Capture> c = new LinkedHashMap<>(captures);
+        c.replaceAll((name, capture) -> capture.picking(q -> picking(q, picked)));
+        return with(c, picking(results, picked));
+    }
+
+    private static Map<String, Derived> picking(Map<String, Derived> of, Map<String, String> picked) {
+        Map<String, Derived> out = new LinkedHashMap<>(of);
+        out.replaceAll((n, d) -> d.choice() == null ? d : d.in(picked.getOrDefault(d.choice(), "")));
+        return out;
+    }
+
     private Sheet with(Map<String, Capture> c, Map<String, Derived> r) {
         return new Sheet(
                 sheet,
@@ -245,6 +298,7 @@ public record Sheet(
                 timeline,
                 statements,
                 mistakes,
+                choices,
                 rig);
     }
 
@@ -260,6 +314,11 @@ public record Sheet(
     /**
      * A result against a reference; {@code threshold} in percent, null for none; {@code remedy} what to look for when
      * they do not agree.
+     *
+     * @param matters the smallest difference that would matter, in the unit of the result or in percent of the
+     *     reference; null when the sheet does not say
+     * @param bound below or above where the reference is a bound that the result must keep; null where they should
+     *     agree
      */
     public record Comparison(
             String id,
@@ -269,7 +328,9 @@ public record Sheet(
             String speaks,
             Double threshold,
             boolean main,
-            String remedy) {
+            String remedy,
+            String matters,
+            String bound) {
         public School school() {
             return speaks == null ? School.STANDARD : School.valueOf(speaks.toUpperCase(Locale.ROOT));
         }

@@ -198,6 +198,17 @@ final class SheetCheck {
             Set<String> known = new LinkedHashSet<>(global);
             known.addAll(columnsOf(capture));
             known.addAll(channels);
+            if (capture.until() != null) {
+                Set<String> live = new LinkedHashSet<>(channels);
+                live.add("t");
+                names(p + "/until", capture.until(), live);
+            }
+            capture.windows().forEach((w, plan) -> {
+                if (plan.isByMoments()) {
+                    names(p + "/windows/" + w + "/from", plan.from(), known);
+                    names(p + "/windows/" + w + "/to", plan.to(), known);
+                }
+            });
             Set<String> inPlan = new LinkedHashSet<>(known);
             inPlan.addAll(sheet.planned().keySet());
             capture.levels()
@@ -238,6 +249,7 @@ final class SheetCheck {
             attempt(pointer + "/unit", () -> LabUnit.parse(d.unit()));
         }
         Set<String> names = names(pointer + "/formula", d.formula(), known);
+        d.ways().forEach((way, formula) -> names(pointer + "/ways/" + way, formula, known));
         if (d.planned() != null) {
             names(pointer + "/planned", d.planned(), inPlan);
         }

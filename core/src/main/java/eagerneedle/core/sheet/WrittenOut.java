@@ -4,8 +4,12 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import eagerneedle.core.formula.Formula;
+import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.NearName;
 import eagerneedle.core.formula.Pieces;
+import eagerneedle.core.formula.Scope;
+import eagerneedle.core.formula.Value;
 import eagerneedle.core.sheet.Families.At;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -81,7 +85,9 @@ final class WrittenOut {
      */
     static void of(ObjectNode sheet, Places places) {
         Likeness.of(sheet, places);
+        Choices.of(sheet, places);
         PlainNumbers.of(sheet, places);
+        changes(sheet, places);
         names(sheet, places);
         if (!places.problems().isEmpty() || !sheet.has("sets")) {
             return;
@@ -93,6 +99,29 @@ final class WrittenOut {
         if (places.problems().isEmpty()) {
             out.all();
             PlainNumbers.of(sheet, places);
+        }
+    }
+
+    /** In what a mistake changes {@code at: {from: ..., to: ...}} means {@code at.from: ..., at.to: ...}. */
+    private static void changes(ObjectNode sheet, Places places) {
+        JsonNode mistakes = sheet.path("mistakes");
+        for (int i = 0; i < mistakes.size(); i++) {
+            if (mistakes.get(i).path("change") instanceof ObjectNode change) {
+                ObjectNode out = NODES.objectNode();
+                String p = "/mistakes/" + i + "/change/";
+                change.properties().forEach(e -> {
+                    if (e.getValue() instanceof ObjectNode parts) {
+                        parts.properties().forEach(part -> {
+                            String key = e.getKey() + "." + part.getKey();
+                            places.copy(p + e.getKey() + "/" + part.getKey(), p + key);
+                            out.set(key, part.getValue());
+                        });
+                    } else {
+                        out.set(e.getKey(), e.getValue());
+                    }
+                });
+                ((ObjectNode) mistakes.get(i)).set("change", out);
+            }
         }
     }
 
@@ -406,6 +435,10 @@ final class WrittenOut {
         if (n instanceof ObjectNode o) {
             ObjectNode out = NODES.objectNode();
             o.properties().forEach(e -> {
+                if (e.getKey().equals("chain")) {
+                    out.set("chain", chain(e.getValue(), p + "/chain", at));
+                    return;
+                }
                 boolean formulas = key.equals("set") || key.equals("ways");
                 out.set(
                         e.getKey(),
@@ -421,6 +454,42 @@ final class WrittenOut {
             return out;
         }
         return n.isTextual() && FORMULAS.contains(key) ? formula(n.asText(), p, at) : n;
+    }
+
+    /** Links with constants that rest on attributes of the member at hand, reckoned here and now. */
+    private JsonNode chain(JsonNode chain, String p, At at) {
+        for (int i = 0; i < chain.size(); i++) {
+            if (chain.get(i) instanceof ObjectNode link) {
+                for (String key : List.of("gain", "offset", "noise", "step", "lowest", "highest")) {
+                    if (link.path(key).isTextual()) {
+                        link.set(key, constant(link.get(key).asText(), p + "/" + i + "/" + key, at));
+                    }
+                }
+            }
+        }
+        return chain;
+    }
+
+    private JsonNode constant(String text, String p, At at) {
+        Pieces.Rewritten r = Pieces.renamed(text, n -> {
+            String one = families.written(n, at).text();
+            JsonNode attribute = more.path(one).path("formula");
+            return attribute.isTextual() ? "(" + attribute.asText() + ")" : one;
+        });
+        if (r.text().equals(text)) {
+            return NODES.textNode(text);
+        }
+        try {
+            if (Formula.parse(r.text()).evaluate(Scope.empty("constant")) instanceof Value.Scalar s) {
+                double u = s.quantity().u();
+                return u == 0
+                        ? NODES.textNode(Double.toString(s.quantity().value()))
+                        : NODES.textNode(s.quantity().value() + " ± " + u);
+            }
+        } catch (FormulaException e) {
+            places.problem(p, e.getMessage());
+        }
+        return NODES.textNode(text);
     }
 
     private JsonNode formula(String text, String p, At at) {

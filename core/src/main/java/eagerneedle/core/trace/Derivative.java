@@ -55,6 +55,10 @@ public record Derivative(Trace trace, double gain) {
         LabUnit unit = in.unit().coherent().per(LabUnit.SECOND);
         List<Trace.Shared> shared = new ArrayList<>();
         for (Trace.Shared s : in.shared()) {
+            if (s.moments() != null) {
+                shared.add(Trace.Shared.oneByOne(s.leaf(), time, slopes(in, s, weights, perSecond)));
+                continue;
+            }
             double perUnit =
                     s.contribution().applyAsDouble(1) - s.contribution().applyAsDouble(0);
             if (perUnit != 0) {
@@ -63,6 +67,19 @@ public record Derivative(Trace trace, double gain) {
         }
         return new Derivative(
                 new Trace("rate of " + in.name(), time, rate, unit, 0, shared), Math.sqrt(squares) * perSecond);
+    }
+
+    private static double[] slopes(Trace in, Trace.Shared s, double[] weights, double perSecond) {
+        double[] out = new double[in.size() - weights.length + 1];
+        for (int i = 0; i < out.length; i++) {
+            for (int k = 0; k < weights.length; k++) {
+                out[i] += weights[k]
+                        * s.at(in.time()[i + k], in.value()[i + k])
+                        * perSecond
+                        * in.unit().factor();
+            }
+        }
+        return out;
     }
 
     /** Weights of the samples for the slope at the middle, for unit spacing. */

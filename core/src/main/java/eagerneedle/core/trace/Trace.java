@@ -3,9 +3,11 @@ package eagerneedle.core.trace;
 import eagerneedle.core.quantity.Digest;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
+import eagerneedle.core.quantity.Quantity;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.DoubleUnaryOperator;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The samples of one channel in one run, in the measurand's unit, with the influences all samples share.
@@ -27,8 +29,41 @@ public record Trace(String name, double[] time, double[] value, LabUnit unit, do
      *
      * @param leaf the influence
      * @param contribution what one standard deviation of it does to a sample of a given value; both in the trace's unit
+     * @param moments of samples on which it acts one by one, because the trace was reckoned from others; null where the
+     *     value says it all
+     * @param each what it does at each of these moments, in the trace's unit
      */
-    public record Shared(Leaf leaf, DoubleUnaryOperator contribution) {}
+    public record Shared(
+            Leaf leaf, DoubleUnaryOperator contribution, double @Nullable [] moments, double @Nullable [] each) {
+        public Shared(Leaf leaf, DoubleUnaryOperator contribution) {
+            this(leaf, contribution, null, null);
+        }
+
+        /** Of an influence that acts on samples one by one. */
+        public static Shared oneByOne(Leaf leaf, double[] moments, double[] each) {
+            return new Shared(leaf, v -> Double.NaN, moments, each);
+        }
+
+        /** What one standard deviation does to a sample at a moment (s) that has a value; straight in between. */
+        public double at(double moment, double value) {
+            if (moments == null || each == null) {
+                return contribution.applyAsDouble(value);
+            }
+            int at = Arrays.binarySearch(moments, moment);
+            if (at >= 0) {
+                return each[at];
+            }
+            int next = -at - 1;
+            if (next == 0 || next == moments.length) {
+                return each[next == 0 ? 0 : moments.length - 1];
+            }
+            double share = (moment - moments[next - 1]) / (moments[next] - moments[next - 1]);
+            return each[next - 1] + share * (each[next] - each[next - 1]);
+        }
+    }
+
+    /** Share of the distance of samples that is taken for rounding. */
+    private static final double SLACK = 1e-6;
 
     public Trace {
         if (time.length != value.length) {
@@ -56,11 +91,42 @@ public record Trace(String name, double[] time, double[] value, LabUnit unit, do
         return at >= 0 ? at : -at - 1;
     }
 
+    /** A sample as a quantity, with what all samples share but without its scatter. */
+    public Quantity sample(int i) {
+        return sample(time[i], value[i]);
+    }
+
+    /** What the trace shows at a moment (s), straight between samples; as {@link #sample}. */
+    public Quantity at(double moment) {
+        return sample(moment, valueAt(moment));
+    }
+
+    /** The value at a moment (s), straight between samples; before the first and after the last it is theirs. */
+    public double valueAt(double moment) {
+        if (size() < 2) {
+            return value[0];
+        }
+        int next = Math.max(1, Math.min(indexAt(moment), size() - 1));
+        double share = (moment - time[next - 1]) / (time[next] - time[next - 1]);
+        double held = Math.max(0, Math.min(1, share));
+        return held == 1 ? value[next] : value[next - 1] + held * (value[next] - value[next - 1]);
+    }
+
+    private Quantity sample(double moment, double v) {
+        Quantity q = Quantity.exact(v, unit);
+        for (Shared s : shared) {
+            q = q.with(s.leaf(), s.at(moment, v));
+        }
+        return q;
+    }
+
     /** The samples inside a window; influences stay. */
     public Trace within(Window window) {
-        int from = indexAt(window.from());
+        // Clocks are sums of steps: a sample that is an end but for rounding belongs to it.
+        double slack = time.length < 2 ? 0 : SLACK * (time[time.length - 1] - time[0]) / (time.length - 1);
+        int from = indexAt(window.from() - slack);
         int to = from;
-        while (to < time.length && time[to] <= window.to()) {
+        while (to < time.length && time[to] <= window.to() + slack) {
             to++;
         }
         return slice(from, to);

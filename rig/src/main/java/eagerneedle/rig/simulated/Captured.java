@@ -5,6 +5,7 @@ import eagerneedle.core.capture.Trigger;
 import eagerneedle.core.chain.Chain;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.reduce.LiveCondition;
 import eagerneedle.core.session.Entries;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
@@ -25,6 +26,8 @@ import java.util.Random;
 record Captured(Map<String, RawSamples> samples, Entries entries) {
     private static final double LATEST = 0.15;
     private static final int ATTEMPTS = 8;
+    /** How often it is looked whether a run is over, s. */
+    private static final double LOOK = 0.1;
 
     /** @param seed of what a person does: how late readings are taken, how readings by eye scatter */
     static Captured of(RigModel rig, Sheet sheet, String capture, String level, Capture plan, long seed) {
@@ -77,11 +80,35 @@ record Captured(Map<String, RawSamples> samples, Entries entries) {
                         entries);
             }
             default -> {
+                Map<String, RawSamples> all =
+                        Rehearsal.stream(rig, sheet, rate, (int) (Math.min(rig.duration(), plan.longest()) * rate));
                 return new Captured(
-                        Rehearsal.stream(rig, sheet, rate, (int) (Math.min(rig.duration(), plan.longest()) * rate)),
+                        LiveCondition.until(sheet, plan)
+                                .map(until -> stopped(until, all))
+                                .orElse(all),
                         entries);
             }
         }
+    }
+
+    /** The samples up to where the sheet says that the run is over. */
+    private static Map<String, RawSamples> stopped(LiveCondition until, Map<String, RawSamples> all) {
+        double end = all.values().stream()
+                .filter(r -> r.size() > 0)
+                .mapToDouble(r -> r.time()[r.size() - 1])
+                .max()
+                .orElse(0);
+        for (double now = LOOK; now < end; now += LOOK) {
+            double soFar = now;
+            if (until.holds(
+                    c -> all.get(c).between(Double.NEGATIVE_INFINITY, soFar),
+                    c -> all.get(c).between(Double.NEGATIVE_INFINITY, soFar))) {
+                Map<String, RawSamples> out = new LinkedHashMap<>();
+                all.forEach((name, raw) -> out.put(name, raw.between(Double.NEGATIVE_INFINITY, soFar)));
+                return out;
+            }
+        }
+        return all;
     }
 
     private static Entries byEye(Capture plan, Random random, Map<String, String> seen) {

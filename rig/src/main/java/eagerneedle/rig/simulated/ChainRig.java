@@ -46,25 +46,6 @@ final class ChainRig implements RigModel {
     private boolean begun;
     private int arranged;
 
-    /** One sensor at its place. */
-    private static final class Probe {
-        private Channel channel;
-        private Chain hidden;
-        private double[] needed;
-        private double value;
-        private double from;
-        private double to;
-        private double settling = Double.NaN;
-        private double touched = Double.NaN;
-        private double zeroTurns;
-        private double spanTurns;
-        private double[] trim;
-        private double noise;
-        private Draws.Stream stream;
-        private double last = Double.NaN;
-        private double noiseKnownAt = Double.NaN;
-    }
-
     /**
      * @param plan what happens in runs; one that knows nothing lets channels settle
      * @param faults of any bench, among others
@@ -348,6 +329,11 @@ final class ChainRig implements RigModel {
             out.add(row);
         }
         return out;
+    }
+
+    @Override
+    public boolean calibrates(String channel) {
+        return !plan.uncalibrated().contains(channel);
     }
 
     @Override

@@ -73,7 +73,7 @@ public record Rehearsal(
         }
         Reduction reduction = new Reducer(located, (run, channel) -> RawSamples.NONE).reduce(history.session());
         for (Map.Entry<String, Channel> c : sheet.channels().entrySet()) {
-            if (c.getValue().calibration() != null) {
+            if (c.getValue().calibration() != null && rig.calibrates(c.getKey())) {
                 act(
                         history,
                         acts,

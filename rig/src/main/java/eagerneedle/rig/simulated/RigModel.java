@@ -45,6 +45,11 @@ public interface RigModel {
         return Map.of();
     }
 
+    /** False for a channel whose calibration is left out, by a mistake that is rehearsed. */
+    default boolean calibrates(String channel) {
+        return true;
+    }
+
     /** How long a run of the arranged kind is worth recording, in seconds. */
     double duration();
 
