@@ -273,7 +273,7 @@ public final class SessionReport {
         }
         List<String> doubts = new ArrayList<>(reduction.doubts(c.result(), now));
         reduction.circularity(c).ifPresent(doubts::add);
-        if (!c.agrees(speaks) && !reduction.remedy(c.id()).isEmpty()) {
+        if (c.isAmiss(speaks) && !reduction.remedy(c.id()).isEmpty()) {
             doubts.add(reduction.remedy(c.id()));
         }
         return Map.of("label", c.label(), "svg", s.document(c.label()), "schools", schools, "doubts", doubts);

@@ -2,6 +2,7 @@ package eagerneedle.app.judge;
 
 import eagerneedle.app.station.Desk;
 import eagerneedle.core.judge.Comparison;
+import eagerneedle.core.judge.Conclusion;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.judge.Target;
 import eagerneedle.core.quantity.Budget;
@@ -158,7 +159,7 @@ final class JudgeModel {
                 locked(r, c),
                 c.verdict(speaks),
                 speaks == School.STANDARD ? chance(c) : "",
-                c.agrees(speaks) ? "" : r.remedy(c.id()),
+                c.isAmiss(speaks) ? r.remedy(c.id()) : "",
                 shares(c.result()),
                 remarks,
                 schools,
@@ -219,8 +220,8 @@ final class JudgeModel {
                         c,
                         s,
                         speaks,
-                        c.agrees(s) ? "agrees" : "does not agree",
-                        Optional.of(c.agrees(s)),
+                        c.conclusion(s).words(),
+                        c.conclusion(s) == Conclusion.CANNOT_TELL ? Optional.empty() : Optional.of(c.agrees(s)),
                         Notation.plusMinus(c.difference().value(), c.coverage().expanded(c.difference())) + " " + unit
                                 + " (k = " + Notation.plain(c.factor(), 3) + ")");
             case LIMITS -> {

@@ -36,6 +36,7 @@ public final class Functions implements Library {
         ReadingFunctions.define();
         ReferenceFunctions.define();
         JudgeFunctions.define();
+        GroupFunctions.define();
     }
 
     private static final Map<String, Function> FUNCTIONS = described();

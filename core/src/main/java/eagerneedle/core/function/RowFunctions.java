@@ -119,17 +119,17 @@ final class RowFunctions {
             boolean column = v instanceof Value.Column;
             List<Quantity> rows = column ? ((Value.Column) v).rows() : List.of(a.quantity(i + 1));
             RowLabels own = column ? ((Value.Column) v).labels() : null;
-            if (column && own == null) {
-                throw new FormulaException(
-                        a.at(i + 1).column(), "The rows of this column have no names, so they go in no other.");
-            }
             for (int k = 0; k < rows.size(); k++) {
                 if (!out.isEmpty() && !rows.get(k).unit().fits(out.get(0).unit())) {
                     throw new FormulaException(
                             a.at(i + 1).column(), rows.get(k) + " does not go in a column with " + out.get(0) + ".");
                 }
                 out.add(rows.get(k));
-                labels.add(own == null ? member : own.rows().get(k).with(member));
+                // Rows that nobody named are told apart by their number within the member.
+                RowLabels.Row row = own != null
+                        ? own.rows().get(k)
+                        : column ? RowLabels.Row.member("row", Integer.toString(k + 1)) : member;
+                labels.add(row.with(member));
             }
             if (own != null && !own.capture().isEmpty()) {
                 capture = own.capture();

@@ -146,7 +146,7 @@ final class TraceFunctions {
                                 "a trace with a window",
                                 "the area under it, with what noise and shared influences do, unit times s",
                                 "integral(trace(index(11) * 1 s, index(11) * 2 W))",
-                                "100 J"),
+                                "100 N·m"),
                 a -> scalar(Integral.of(a.windowed(0), a.id())));
         Functions.define(
                 Function.of("cumulative", trace("trace"), words("window").saying(""))
@@ -154,7 +154,7 @@ final class TraceFunctions {
                                 "a trace with a window",
                                 "the area under it up to each sample, a trace, unit times s",
                                 "max(values(cumulative(trace(index(11) * 1 s, index(11) * 2 W))))",
-                                "100 J"),
+                                "100 N·m"),
                 a -> new Value.Signal(Integral.cumulative(a.windowed(0))));
         Functions.define(
                 Function.of(
@@ -174,7 +174,7 @@ final class TraceFunctions {
                                 "a trace that comes back again and again",
                                 "its mean over each whole cycle, a column: what repeats within a cycle takes no part",
                                 "count(turns(" + WAVE + "))",
-                                "3"),
+                                "2"),
                 a -> {
                     List<Quantity> means = Turns.means(a.windowed(0));
                     if (means.isEmpty()) {
@@ -183,18 +183,18 @@ final class TraceFunctions {
                     return new Value.Column(means);
                 });
         Functions.define(
-                Function.of("middle", words("window"))
+                Function.of("middle", trace("trace"), words("window").saying(""))
                         .described(
-                                "the name of a window of the run",
+                                "a trace with a window",
                                 "the moment in its middle, in s as exact",
-                                null,
-                                null),
+                                "middle(trace(index(11) * 1 s, index(11) * 2 V))",
+                                "5 s"),
                 a -> {
-                    Window w = a.scope()
-                            .window(a.words(0), null)
-                            .orElseThrow(() ->
-                                    new FormulaException(a.column(), "There is no window " + a.words(0) + " here."));
-                    return scalar(Quantity.exact((w.from() + w.to()) / 2, LabUnit.SECOND));
+                    Trace t = a.windowed(0);
+                    if (t.size() == 0) {
+                        throw new FormulaException(a.at(0).column(), "The window holds no samples.");
+                    }
+                    return scalar(Quantity.exact((t.time()[0] + t.time()[t.size() - 1]) / 2, LabUnit.SECOND));
                 });
         Functions.define(
                 Function.of("steady_since", trace("trace"), number("k").usually("2"))

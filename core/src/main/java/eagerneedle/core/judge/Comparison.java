@@ -20,6 +20,7 @@ import org.jspecify.annotations.Nullable;
  * @param reference what it is compared with, in the unit of the result
  * @param coverage coverage probability of the standard-uncertainty school
  * @param threshold largest percent error that the method calls good, in percent; NaN if it states none
+ * @param demand what is asked of it
  * @param drawn the Monte Carlo draws of the difference where first order is not good enough for it, otherwise null
  */
 public record Comparison(
@@ -29,12 +30,28 @@ public record Comparison(
         Quantity reference,
         Coverage coverage,
         double threshold,
+        Demand demand,
         @Nullable MonteCarlo drawn) {
+    private static final double CERTAIN = 0.9999;
+
     /** @throws UnitException when the two are of different kinds */
     public static Comparison of(
             String id, String label, Quantity result, Quantity reference, Coverage coverage, double threshold) {
+        return of(id, label, result, reference, coverage, threshold, Demand.AGREEMENT);
+    }
+
+    /** @throws UnitException when the two are of different kinds */
+    public static Comparison of(
+            String id,
+            String label,
+            Quantity result,
+            Quantity reference,
+            Coverage coverage,
+            double threshold,
+            Demand demand) {
         Quantity fitting = reference.to(result.unit());
-        return new Comparison(id, label, result, fitting, coverage, threshold, drawn(result.minus(fitting), coverage));
+        return new Comparison(
+                id, label, result, fitting, coverage, threshold, demand, drawn(result.minus(fitting), coverage));
     }
 
     private static @Nullable MonteCarlo drawn(Quantity difference, Coverage coverage) {
@@ -87,12 +104,30 @@ public record Comparison(
                         + "good enough here).")
                 .formatted(
                         Notation.bracket(result),
-                        agrees(School.STANDARD) ? "agrees with" : "does not agree with",
+                        isInside(School.STANDARD) ? "agrees with" : "does not agree with",
                         Notation.bracket(reference),
                         Notation.plain(100 * coverage.probability(), 4),
                         Notation.interval(
                                 drawn.symmetric().low(), drawn.symmetric().high()),
                         unit);
+    }
+
+    private String byBound() {
+        double p = chanceOfKeeping();
+        String side = demand.bound() == Demand.Side.BELOW ? "below" : "above";
+        String chance =
+                p > CERTAIN ? "more than 99.99" : p < 1 - CERTAIN ? "less than 0.01" : Notation.plain(100 * p, 3);
+        return switch (conclusion(School.STANDARD)) {
+            case KEEPS ->
+                "%s lies %s %s, with a probability of %s %%."
+                        .formatted(Notation.bracket(result), side, Notation.bracket(reference), chance);
+            case BREAKS ->
+                "%s does not lie %s %s: the probability that it does is %s %%."
+                        .formatted(Notation.bracket(result), side, Notation.bracket(reference), chance);
+            default ->
+                "Nobody can tell whether %s lies %s %s: the probability is %s %%."
+                        .formatted(Notation.bracket(result), side, Notation.bracket(reference), chance);
+        };
     }
 
     private static Interval limits(Quantity q) {
@@ -117,7 +152,68 @@ public record Comparison(
         return 100 * difference().value() / Math.abs(reference.value());
     }
 
+    /**
+     * The smallest difference that matters, in the unit of the result: as the sheet says, or else the size of the
+     * reference itself; NaN where that is nothing.
+     */
+    public double matters() {
+        return !Double.isNaN(demand.matters())
+                        || drawn != null
+                        || reference.unit().isAffine()
+                        || reference.value() == 0
+                ? demand.matters()
+                : Math.abs(reference.value());
+    }
+
+    /** The chance that the result lies on the side of the bound where it should, 0 to 1; NaN where there is none. */
+    public double chanceOfKeeping() {
+        if (demand.bound() == null) {
+            return Double.NaN;
+        }
+        Quantity d = difference();
+        double sign = demand.bound() == Demand.Side.BELOW ? -1 : 1;
+        if (d.u() == 0) {
+            return sign * d.value() >= 0 ? 1 : 0;
+        }
+        double z = sign * d.value() / d.u();
+        double tail = Coverage.tails(z, d.dof()) / 2;
+        return z > 0 ? 1 - tail : tail;
+    }
+
+    /** True where the interval of the difference is wider than what matters, so that it shows nothing either way. */
+    private boolean isTooUncertain() {
+        double half = drawn == null
+                ? coverage.expanded(difference())
+                : (drawn.symmetric().high() - drawn.symmetric().low()) / 2;
+        return half > matters();
+    }
+
+    /** What it comes to under a school. A bound is kept or broken with the coverage probability, or nobody can tell. */
+    public Conclusion conclusion(School school) {
+        if (demand.bound() != null) {
+            double p = chanceOfKeeping();
+            return p >= coverage.probability()
+                    ? Conclusion.KEEPS
+                    : p <= 1 - coverage.probability() ? Conclusion.BREAKS : Conclusion.CANNOT_TELL;
+        }
+        if (school == School.STANDARD && isInside(school) && isTooUncertain()) {
+            return Conclusion.CANNOT_TELL;
+        }
+        return isInside(school) ? Conclusion.AGREES : Conclusion.DIFFERS;
+    }
+
+    /** True where the result is not as it should be, and this is certain enough to look for the cause. */
+    public boolean isAmiss(School school) {
+        Conclusion c = conclusion(school);
+        return c == Conclusion.DIFFERS || c == Conclusion.BREAKS;
+    }
+
+    /** True where the result is as it should be: not where nobody can tell. */
     public boolean agrees(School school) {
+        return conclusion(school).isGood();
+    }
+
+    private boolean isInside(School school) {
         return switch (school) {
             case STANDARD ->
                 drawn != null
@@ -132,6 +228,19 @@ public record Comparison(
     public String verdict(School school) {
         String unit =
                 result.unit().pretty().isEmpty() ? "" : " " + result.unit().pretty();
+        if (demand.bound() != null) {
+            return byBound();
+        }
+        if (conclusion(school) == Conclusion.CANNOT_TELL) {
+            return "Nobody can tell whether %s and %s agree: the difference %s%s is known no better than what matters, %s%s."
+                    .formatted(
+                            Notation.bracket(result),
+                            Notation.bracket(reference),
+                            Notation.plusMinus(difference().value(), coverage.expanded(difference())),
+                            unit,
+                            Notation.plain(matters(), 3),
+                            unit);
+        }
         return switch (school) {
             case STANDARD ->
                 drawn != null
@@ -140,7 +249,7 @@ public record Comparison(
                                         + "agreement %.2f).")
                                 .formatted(
                                         Notation.bracket(result),
-                                        agrees(school) ? "agrees with" : "does not agree with",
+                                        isInside(school) ? "agrees with" : "does not agree with",
                                         Notation.bracket(reference),
                                         Notation.plusMinus(difference().value(), coverage.expanded(difference())),
                                         unit,

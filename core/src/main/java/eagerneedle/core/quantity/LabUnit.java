@@ -253,7 +253,23 @@ public final class LabUnit {
         return combine(other, -1);
     }
 
+    /** A pure number, written without a unit. */
+    private boolean isOne() {
+        return symbol.isEmpty() && factor == 1;
+    }
+
+    private boolean isCoherent() {
+        return factor == 1 && !isAffine();
+    }
+
     private LabUnit combine(LabUnit other, int sign) {
+        // What is multiplied by a number stays what it is: J stays J, and N*m stays N*m.
+        if (other.isOne() && isCoherent()) {
+            return this;
+        }
+        if (isOne() && sign == 1 && other.isCoherent()) {
+            return other;
+        }
         int[] sum = exponents.clone();
         for (int i = 0; i < sum.length; i++) {
             sum[i] += sign * other.exponents[i];
@@ -299,6 +315,10 @@ public final class LabUnit {
         if (e[0] == 0) {
             return null;
         }
+        LabUnit squared = squared(e);
+        if (squared != null) {
+            return squared;
+        }
         LabUnit best = null;
         int fewest = factors(e);
         for (LabUnit named : UnitAtoms.namedCoherent()) {
@@ -323,6 +343,17 @@ public final class LabUnit {
             }
         }
         return best;
+    }
+
+    /** V^2 rather than kg^2*m^4/s^6/A^2; null where it is no square of a named unit. */
+    private static LabUnit squared(int[] e) {
+        for (LabUnit named : UnitAtoms.namedCoherent()) {
+            int[] twice = Arrays.stream(named.exponents).map(x -> 2 * x).toArray();
+            if (named.exponents[0] != 0 && Arrays.equals(twice, e)) {
+                return new LabUnit(named.symbol + "^2", 1, 0, e.clone(), 0, false);
+            }
+        }
+        return null;
     }
 
     private static int factors(int[] e) {

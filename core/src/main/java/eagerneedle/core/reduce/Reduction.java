@@ -228,7 +228,7 @@ public final class Reduction {
         List<Comparison> out = new ArrayList<>();
         for (Sheet.Comparison c : session.hidesReferences() ? List.<Sheet.Comparison>of() : sheet().comparisons()) {
             Optional<Quantity> result = quantity(c.result());
-            Optional<Quantity> reference = quantity(c.reference());
+            Optional<Quantity> reference = reference(c);
             if (result.isPresent()
                     && reference.isPresent()
                     && result.get().unit().fits(reference.get().unit())) {
@@ -238,10 +238,23 @@ public final class Reduction {
                         result.get(),
                         reference.get(),
                         Coverage.DEFAULT,
-                        c.threshold() == null ? Double.NaN : c.threshold()));
+                        c.threshold() == null ? Double.NaN : c.threshold(),
+                        Demands.of(c, result.get(), reference.get())));
             }
         }
         return out;
+    }
+
+    /** What a comparison is made with: a quantity of the sheet, or one that is written where it is needed. */
+    public Optional<Quantity> reference(Sheet.Comparison c) {
+        if (has(Key.named(c.reference(), sheet))) {
+            return quantity(c.reference());
+        }
+        try {
+            return Optional.of(evaluate(c.reference(), "reference of " + c.id(), c.label()));
+        } catch (IllegalArgumentException none) {
+            return Optional.empty();
+        }
     }
 
     /** The school that speaks for a comparison: the session's choice, or else the sheet's. */

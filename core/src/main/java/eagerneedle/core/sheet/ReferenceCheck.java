@@ -5,6 +5,7 @@ import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.NearName;
 import eagerneedle.core.formula.Written;
 import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.trace.WindowProposal;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -33,6 +34,7 @@ final class ReferenceCheck {
                     "/comparisons/" + i + "/reference",
                     sheet.comparisons().get(i).reference(),
                     known);
+            matters(i, sheet.comparisons().get(i));
         }
         Set<String> everything = new LinkedHashSet<>(known);
         sheet.captures()
@@ -62,6 +64,18 @@ final class ReferenceCheck {
         }
         for (int i = 0; i < sheet.mistakes().size(); i++) {
             mistake("/mistakes/" + i + "/change", sheet.mistakes().get(i), everything);
+        }
+    }
+
+    /** What matters is a quantity without uncertainty; a plain share or one of the result. */
+    private void matters(int i, Sheet.Comparison c) {
+        if (c.matters() != null) {
+            check.attempt("/comparisons/" + i + "/matters", () -> {
+                Reading r = Reading.parse(c.matters());
+                if (r.u() > 0 || !(r.value() > 0)) {
+                    throw new IllegalArgumentException("What matters is more than nothing and has no uncertainty.");
+                }
+            });
         }
     }
 

@@ -74,9 +74,12 @@ public final class Pointwise {
         double[] byB = new double[n];
         LabUnit unit = LabUnit.ONE;
         double squares = 0;
+        // An exact number stays one: some exponents have to be.
+        boolean isExact = b.time() == a.time() && b.shared().isEmpty() && b.step() == 0 && isConstant(b);
         for (int i = 0; i < n; i++) {
             double y = b.valueAt(a.time()[i]);
-            Quantity r = f.apply(Quantity.of(a.value()[i], 1, a.unit(), FIRST), Quantity.of(y, 1, b.unit(), SECOND));
+            Quantity second = isExact ? Quantity.exact(y, b.unit()) : Quantity.of(y, 1, b.unit(), SECOND);
+            Quantity r = f.apply(Quantity.of(a.value()[i], 1, a.unit(), FIRST), second);
             unit = i == 0 ? r.unit() : unit;
             value[i] = r.value();
             byA[i] = r.contribution(FIRST);
@@ -93,6 +96,15 @@ public final class Pointwise {
             }
         });
         return new Trace(name, a.time().clone(), value, unit, n == 0 ? 0 : Math.sqrt(squares / n), shared);
+    }
+
+    private static boolean isConstant(Trace t) {
+        for (double v : t.value()) {
+            if (v != t.value()[0]) {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** Adds what the influences of an operand do through its derivatives. */

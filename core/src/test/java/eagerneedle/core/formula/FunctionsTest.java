@@ -34,7 +34,7 @@ class FunctionsTest {
                 "absorbance(1 V, 0 V) | not brighter",
                 "air_density(101325 Pa, 50 degC, 50 %) | holds from",
                 "fit(index(5), index(5), model: \"decay2\") | did you mean decay",
-                "fit(index(5), index(5)) | needs a model or a formula",
+                "fit(index(5), index(5)) | needs a model, a formula or a rate",
                 "fit(index(5), index(5), formula: \"a * x\") | needs a starting value",
                 "fit(index(5), index(5), formula: \"a * x\", start: \"3\") | written",
                 "fit(index(5), index(5), model: \"power_law\") | above zero",

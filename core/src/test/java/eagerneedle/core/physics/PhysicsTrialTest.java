@@ -50,7 +50,7 @@ class PhysicsTrialTest {
             push: "0.4(1) m/s"       | push: "push + 1 m/s"             | push depends on itself
             lasts: 3 s               | lasts: grip                      | A time is needed here
             whole: "half * 2"        | whole: "half * 2 s"              | this gives m·s, but whole is in m
-            whole: "half * 2"        | whole: "y"                       | this needs something that the rig does not know
+            whole: "half * 2"        | whole: "y"                       | this needs y, which the rig does not know for a whole session
             whole: "half * 2"        | hole: "half * 2"                 | there is no result hole; did you mean whole?
             roll:\\n  hidden         | rol:\\n  hidden                  | there is no capture rol; did you mean roll?
             y: start                 | y: sqrt(start) - start           | do not go together

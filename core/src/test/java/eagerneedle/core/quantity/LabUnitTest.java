@@ -206,7 +206,26 @@ class LabUnitTest {
     @ParameterizedTest
     @CsvSource({"kg*m/s^2, N", "kg/m/s^2, Pa", "m/s, m/s", "kg*m^2/s^3, W", "1/s, 1/s", "A*s, C"})
     void namesCoherentUnits(String product, String name) {
-        assertThat(LabUnit.parse(product).times(LabUnit.ONE).symbol()).isEqualTo(name);
+        LabUnit twice = LabUnit.parse("s").times(LabUnit.parse(product));
+        assertThat(twice.per(LabUnit.parse("s")).symbol()).isEqualTo(name);
+    }
+
+    /** What is multiplied by a number stays as it was written. */
+    @ParameterizedTest
+    @CsvSource({"J", "N*m", "V^2", "kg*m^2/s^2"})
+    void aFactorLeavesTheUnitAsItIs(String unit) {
+        assertThat(LabUnit.parse(unit).times(LabUnit.ONE).symbol()).isEqualTo(unit);
+        assertThat(LabUnit.ONE.times(LabUnit.parse(unit)).symbol()).isEqualTo(unit);
+        assertThat(LabUnit.parse(unit).per(LabUnit.ONE).symbol()).isEqualTo(unit);
+    }
+
+    @Test
+    void squaresOfNamedUnitsAreWrittenAsSuch() {
+        LabUnit volt = LabUnit.parse("V");
+        assertThat(volt.times(volt).symbol()).isEqualTo("V^2");
+        assertThat(LabUnit.parse(volt.times(volt).symbol()).fits(volt.times(volt)))
+                .isTrue();
+        assertThat(LabUnit.parse("m").power(2).symbol()).isEqualTo("m^2");
     }
 
     @Test

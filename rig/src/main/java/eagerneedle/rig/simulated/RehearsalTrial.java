@@ -263,7 +263,7 @@ public final class RehearsalTrial {
         r.checks().stream()
                 .filter(c -> !c.met().orElse(false))
                 .forEach(c -> said.add(c.check().label()));
-        r.comparisons().stream().filter(c -> !c.agrees(r.speaks(c.id()))).forEach(c -> said.add(c.id()));
+        r.comparisons().stream().filter(c -> c.isAmiss(r.speaks(c.id()))).forEach(c -> said.add(c.id()));
         sheet.results().forEach((name, d) -> {
             if (d.shown() && r.outcome(name).problem() != null) {
                 said.add(name);

@@ -244,7 +244,7 @@ class MethodsByHandTest {
                 .mapToDouble(run -> {
                     double[][] all = d.within(run, "strain", null, strain);
                     int[] in = IntStream.range(0, all[0].length)
-                            .filter(i -> all[0][i] >= 0.05 && all[0][i] <= 1.5)
+                            .filter(i -> all[0][i] > 0.05 - 1e-6 && all[0][i] < 1.5 + 1e-6)
                             .toArray();
                     double[] p = ringing(
                             Arrays.stream(in).mapToDouble(i -> all[0][i]).toArray(),

@@ -248,7 +248,7 @@ class MethodsTest {
                         .append(c.check().remedy())
                         .append('\n'));
         reduction.comparisons().stream()
-                .filter(c -> !c.agrees(reduction.speaks(c.id())))
+                .filter(c -> c.isAmiss(reduction.speaks(c.id())))
                 .forEach(c -> text.append(reduction.remedy(c.id())).append('\n'));
         located.sheet().results().forEach((name, d) -> {
             if (d.shown() && reduction.outcome(name).problem() != null) {

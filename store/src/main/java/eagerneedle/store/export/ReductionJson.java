@@ -67,7 +67,10 @@ public final class ReductionJson {
                 said.add(c.drawn().remark());
             }
             for (School s : School.values()) {
-                n.putObject(name(s)).put("agrees", c.agrees(s)).put("verdict", c.verdict(s));
+                n.putObject(name(s))
+                        .put("agrees", c.agrees(s))
+                        .put("conclusion", c.conclusion(s).words())
+                        .put("verdict", c.verdict(s));
             }
         }
         laws(root.putArray("laws"), reduction);
