@@ -72,6 +72,11 @@ final class HoldModel {
         for (String name : plan.channels()) {
             Channel c = desk.bench().session().channel(desk.bench().sheet(), name);
             Trace t = LiveReadings.trace(c, LiveReadings.since(rig.last(name, seconds), since));
+            if (waited < plan.hold().settle()) {
+                not.add(c.label() + " is left to settle for "
+                        + Notation.plain(Math.max(0, plan.hold().settle() - waited), 2) + " s");
+                continue;
+            }
             if (waited < 0.9 * seconds || t.size() < Math.max(FEWEST, (int) (0.8 * seconds * c.rate()))) {
                 not.add(c.label() + " is being looked at");
                 continue;

@@ -225,7 +225,7 @@ public record Chain(List<Stage> stages, Converter converter) {
         List<Link> links = links();
         for (int i = 0; i < links.size(); i++) {
             Link link = links.get(i);
-            String root = "chain:" + owner + "/" + i;
+            String root = link.identity(owner, i);
             int at = i;
             for (String name : link.uncertain()) {
                 List<Link> moved = new ArrayList<>(links);

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 
 /**
  * One link of a chain as a sheet or the stockroom writes it.
@@ -35,6 +36,8 @@ import java.util.Map;
  * @param ranges ranges that can be set, each lowest and highest
  * @param terminals where its leads go, for the wiring card
  * @param colours colours of its leads, for the wiring card
+ * @param shared the name under which the sheet declares it once, for all the channels that run through it: one physical
+ *     thing, whose constants they share and whose noise they do not; null for a link of its own
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 @JsonIgnoreProperties(ignoreUnknown = true)
@@ -61,293 +64,243 @@ public record Link(
         List<Double> gains,
         List<List<Double>> ranges,
         String terminals,
-        String colours) {
+        String colours,
+        String shared) {
+    /** A link of its own, used by one channel alone. */
+    public Link(
+            String kind,
+            String label,
+            String instrument,
+            String from,
+            String to,
+            String law,
+            Map<String, String> of,
+            String gain,
+            String offset,
+            Double lowest,
+            Double highest,
+            Double nonlinearity,
+            Double noise,
+            Double step,
+            List<Double> range,
+            Integer bits,
+            String coding,
+            String counts,
+            Double warmUp,
+            List<Double> gains,
+            List<List<Double>> ranges,
+            String terminals,
+            String colours) {
+        this(
+                kind,
+                label,
+                instrument,
+                from,
+                to,
+                law,
+                of,
+                gain,
+                offset,
+                lowest,
+                highest,
+                nonlinearity,
+                noise,
+                step,
+                range,
+                bits,
+                coding,
+                counts,
+                warmUp,
+                gains,
+                ranges,
+                terminals,
+                colours,
+                null);
+    }
+
     public static Link sensor(String label, String from, String to, String law, Map<String, String> of) {
-        return new Link(
-                "sensor", label, null, from, to, law, of, null, null, null, null, null, null, null, null, null, null,
-                null, null, null, null, null, null);
+        Draft d = new Draft("sensor", label, from);
+        d.to = to;
+        d.law = law;
+        d.of = of;
+        return d.done();
     }
 
     public static Link linear(String kind, String label, String from, String to, String gain, String offset) {
-        return new Link(
-                kind, label, null, from, to, null, null, gain, offset, null, null, null, null, null, null, null, null,
-                null, null, null, null, null, null);
+        Draft d = new Draft(kind, label, from);
+        d.to = to;
+        d.gain = gain;
+        d.offset = offset;
+        return d.done();
     }
 
     public static Link converter(String label, String from, double low, double high, int bits, String coding) {
-        return new Link(
-                "converter",
-                label,
-                null,
-                from,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                List.of(low, high),
-                bits,
-                coding,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null);
+        Draft d = new Draft("converter", label, from);
+        d.range = List.of(low, high);
+        d.bits = bits;
+        d.coding = coding;
+        return d.done();
     }
 
     /** A converter that counts steps from nothing. */
     public static Link counter(String label, String from, double step, int bits) {
-        return new Link(
-                "converter",
-                label,
-                null,
-                from,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                step,
-                null,
-                bits,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null);
+        Draft d = new Draft("converter", label, from);
+        d.step = step;
+        d.bits = bits;
+        return d.done();
     }
 
     /** With inputs limited to a range, in {@code from}. */
     public Link within(double low, double high) {
-        return new Link(
-                kind,
-                label,
-                instrument,
-                from,
-                to,
-                law,
-                of,
-                gain,
-                offset,
-                low,
-                high,
-                nonlinearity,
-                noise,
-                step,
-                range,
-                bits,
-                coding,
-                counts,
-                warmUp,
-                gains,
-                ranges,
-                terminals,
-                colours);
+        return with(d -> {
+            d.lowest = low;
+            d.highest = high;
+        });
     }
 
-    public Link withGain(String newGain) {
-        return new Link(
-                kind,
-                label,
-                instrument,
-                from,
-                to,
-                law,
-                of,
-                newGain,
-                offset,
-                lowest,
-                highest,
-                nonlinearity,
-                noise,
-                step,
-                range,
-                bits,
-                coding,
-                counts,
-                warmUp,
-                gains,
-                ranges,
-                terminals,
-                colours);
+    public Link withGain(String text) {
+        return with(d -> d.gain = text);
     }
 
     public Link withRange(double low, double high) {
-        return new Link(
-                kind,
-                label,
-                instrument,
-                from,
-                to,
-                law,
-                of,
-                gain,
-                offset,
-                lowest,
-                highest,
-                nonlinearity,
-                noise,
-                null,
-                List.of(low, high),
-                bits,
-                coding,
-                counts,
-                warmUp,
-                gains,
-                ranges,
-                terminals,
-                colours);
+        return with(d -> {
+            d.step = null;
+            d.range = List.of(low, high);
+        });
     }
 
     public Link withNoise(double rms) {
-        return new Link(
-                kind,
-                label,
-                instrument,
-                from,
-                to,
-                law,
-                of,
-                gain,
-                offset,
-                lowest,
-                highest,
-                nonlinearity,
-                rms,
-                step,
-                range,
-                bits,
-                coding,
-                counts,
-                warmUp,
-                gains,
-                ranges,
-                terminals,
-                colours);
+        return with(d -> d.noise = rms);
     }
 
     public Link withNonlinearity(double share) {
-        return new Link(
-                kind,
-                label,
-                instrument,
-                from,
-                to,
-                law,
-                of,
-                gain,
-                offset,
-                lowest,
-                highest,
-                share,
-                noise,
-                step,
-                range,
-                bits,
-                coding,
-                counts,
-                warmUp,
-                gains,
-                ranges,
-                terminals,
-                colours);
+        return with(d -> d.nonlinearity = share);
     }
 
     /** As this instrument of the stockroom. */
     public Link named(String serial, String newLabel) {
-        return new Link(
-                kind,
-                newLabel,
-                serial,
-                from,
-                to,
-                law,
-                of,
-                gain,
-                offset,
-                lowest,
-                highest,
-                nonlinearity,
-                noise,
-                step,
-                range,
-                bits,
-                coding,
-                counts,
-                warmUp,
-                gains,
-                ranges,
-                terminals,
-                colours);
+        return with(d -> {
+            d.instrument = serial;
+            d.label = newLabel;
+        });
     }
 
     /** One constant of its law replaced. */
     Link withConstant(String name, String text) {
         Map<String, String> changed = new LinkedHashMap<>(of);
         changed.put(name, text);
-        return new Link(
-                kind,
-                label,
-                instrument,
-                from,
-                to,
-                law,
-                changed,
-                gain,
-                offset,
-                lowest,
-                highest,
-                nonlinearity,
-                noise,
-                step,
-                range,
-                bits,
-                coding,
-                counts,
-                warmUp,
-                gains,
-                ranges,
-                terminals,
-                colours);
+        return with(d -> d.of = changed);
     }
 
     Link withOffset(String text) {
-        return new Link(
-                kind,
-                label,
-                instrument,
-                from,
-                to,
-                law,
-                of,
-                gain,
-                text,
-                lowest,
-                highest,
-                nonlinearity,
-                noise,
-                step,
-                range,
-                bits,
-                coding,
-                counts,
-                warmUp,
-                gains,
-                ranges,
-                terminals,
-                colours);
+        return with(d -> d.offset = text);
+    }
+
+    private Link with(Consumer<Draft> change) {
+        Draft d = new Draft(this);
+        change.accept(d);
+        return d.done();
+    }
+
+    /** What tells the errors of this link from those of others: its name where it is shared, or else its place. */
+    public String identity(String owner, int place) {
+        return shared == null ? "chain:" + owner + "/" + place : "link:" + shared;
+    }
+
+    /** The fields of a link while some of them are exchanged. */
+    private static final class Draft {
+        private final String kind;
+        private String label;
+        private String instrument;
+        private final String from;
+        private String to;
+        private String law;
+        private Map<String, String> of;
+        private String gain;
+        private String offset;
+        private Double lowest;
+        private Double highest;
+        private Double nonlinearity;
+        private Double noise;
+        private Double step;
+        private List<Double> range;
+        private Integer bits;
+        private String coding;
+        private final String counts;
+        private final Double warmUp;
+        private final List<Double> gains;
+        private final List<List<Double>> ranges;
+        private final String terminals;
+        private final String colours;
+        private final String shared;
+
+        Draft(String kind, String label, String from) {
+            this.kind = kind;
+            this.label = label;
+            this.from = from;
+            this.counts = null;
+            this.warmUp = null;
+            this.gains = null;
+            this.ranges = null;
+            this.terminals = null;
+            this.colours = null;
+            this.shared = null;
+        }
+
+        Draft(Link l) {
+            kind = l.kind;
+            label = l.label;
+            instrument = l.instrument;
+            from = l.from;
+            to = l.to;
+            law = l.law;
+            of = l.of;
+            gain = l.gain;
+            offset = l.offset;
+            lowest = l.lowest;
+            highest = l.highest;
+            nonlinearity = l.nonlinearity;
+            noise = l.noise;
+            step = l.step;
+            range = l.range;
+            bits = l.bits;
+            coding = l.coding;
+            counts = l.counts;
+            warmUp = l.warmUp;
+            gains = l.gains;
+            ranges = l.ranges;
+            terminals = l.terminals;
+            colours = l.colours;
+            shared = l.shared;
+        }
+
+        Link done() {
+            return new Link(
+                    kind,
+                    label,
+                    instrument,
+                    from,
+                    to,
+                    law,
+                    of,
+                    gain,
+                    offset,
+                    lowest,
+                    highest,
+                    nonlinearity,
+                    noise,
+                    step,
+                    range,
+                    bits,
+                    coding,
+                    counts,
+                    warmUp,
+                    gains,
+                    ranges,
+                    terminals,
+                    colours,
+                    shared);
+        }
     }
 
     boolean isConverter() {

@@ -62,10 +62,19 @@ final class KnownCurve implements NumberedCurve, Known {
         }
         this.y = points.yUnit();
         // What cannot be worked out at the start is a mistake; on the way it is only no value.
-        careful(
-                0,
-                columns[0][0],
-                start.values().stream().mapToDouble(Quantity::value).toArray());
+        double[] first = start.values().stream().mapToDouble(Quantity::value).toArray();
+        for (int i = 0; i < columns[0].length; i++) {
+            try {
+                careful(i, columns[0][i], first);
+            } catch (FormulaException e) {
+                throw new FormulaException(
+                        e.column(),
+                        "The model has no value at point " + (i + 1) + ", where " + abscissa + " is "
+                                + Quantity.exact(columns[0][i], points.xUnit()) + ": "
+                                + String.valueOf(e.getMessage()).replaceFirst("\\(\\d+\\)", ""),
+                        e);
+            }
+        }
         int scalars = parameters + heldCount;
         Optional<Program> compiled = Program.inCoherentUnits(
                 model.expression(), names.subList(0, scalars), names.subList(scalars, names.size()));

@@ -157,6 +157,14 @@ final class TraceFunctions {
                                 "100 N·m"),
                 a -> new Value.Signal(Integral.cumulative(a.windowed(0))));
         Functions.define(
+                Function.of("step", trace("trace"))
+                        .described(
+                                "a trace",
+                                "the smallest step that its converter can show, 0 where that is not known, as exact",
+                                "step(trace(index(3) * 1 s, index(3) * 2 V))",
+                                "0 V"),
+                a -> scalar(Quantity.exact(a.trace(0).step(), a.trace(0).unit().difference())));
+        Functions.define(
                 Function.of(
                                 "smoothed",
                                 trace("trace"),

@@ -66,6 +66,7 @@ public final class RigChange {
             case "state" -> with(p, section, inline(p.state(), name, formula));
             case "rates" -> with(p, section, inline(p.rates(), name, formula));
             case "stuck" -> with(p, section, inline(p.stuck(), name, formula));
+            case "readings" -> readings(p, name, formula);
             case "edges" -> edges(p, name, formula, key);
             default -> throw nothing(p, sheet, key);
         };
@@ -105,6 +106,8 @@ public final class RigChange {
             return "state";
         } else if (p.hidden().containsKey(name)) {
             return "hidden";
+        } else if (p.readings().containsKey(name)) {
+            return "readings";
         } else if (sheet.channels().containsKey(name)) {
             return "signals";
         }
@@ -157,6 +160,31 @@ public final class RigChange {
     private static String renamed(String formula, String name, UnaryOperator<String> other) {
         return Pieces.renamed(formula, n -> n.equals(name) ? other.apply(name) : null)
                 .text();
+    }
+
+    /** What an eye sees instead. */
+    private static RigPlan readings(RigPlan p, String name, String formula) {
+        Map<String, RigPlan.Eye> all = new LinkedHashMap<>(p.readings());
+        RigPlan.Eye eye = all.get(name);
+        if (eye == null) {
+            throw new IllegalArgumentException("Nothing is read of " + name + NearName.hint(name, all.keySet()));
+        }
+        String text = renamed(formula, name, n -> "(" + eye.formula() + ")");
+        all.put(name, new RigPlan.Eye(text, eye.at(), eye.value()));
+        return new RigPlan(
+                p.hidden(),
+                p.state(),
+                p.rates(),
+                p.when(),
+                p.signals(),
+                p.edges(),
+                all,
+                p.stuck(),
+                p.circles(),
+                p.lasts(),
+                p.truth(),
+                p.parts(),
+                p.uncalibrated());
     }
 
     private static RigPlan edges(RigPlan p, String path, String formula, String key) {

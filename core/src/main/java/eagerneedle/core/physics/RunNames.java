@@ -233,12 +233,24 @@ final class RunNames implements Names {
             text = capture.quantities().get(name).formula();
         }
         if (text == null) {
-            return Optional.empty();
+            return Optional.ofNullable(l)
+                    .map(Capture.Level::outputs)
+                    .map(o -> o.get(name))
+                    .flatMap(v -> output(name, v));
         }
         Map<String, Quantity> own = new LinkedHashMap<>();
         Formula f = Formula.parse(text);
         f.names().stream().filter(n -> !n.equals(name)).forEach(n -> set(n).ifPresent(q -> own.put(n, q)));
         return world.evaluated(f.expression(), own);
+    }
+
+    /** What an output is set to at the level. */
+    private Optional<Quantity> output(String name, double value) {
+        return world.sheet().devices().values().stream()
+                .map(d -> d.outputs().get(name))
+                .filter(Objects::nonNull)
+                .findFirst()
+                .map(o -> Quantity.exact(value, LabUnit.parse(o.unit())));
     }
 
     @Override

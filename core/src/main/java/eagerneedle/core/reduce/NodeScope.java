@@ -1,5 +1,6 @@
 package eagerneedle.core.reduce;
 
+import eagerneedle.core.formula.Constants;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.NearName;
 import eagerneedle.core.formula.Scope;
@@ -46,10 +47,11 @@ final class NodeScope implements Scope {
 
     @Override
     public Optional<Value> lookup(String name) {
-        if (name.equals("pi") || name.equals("e")) {
+        Outcome o = look.apply(keyOf(name));
+        // A name of the sheet goes before a constant of nature.
+        if (o.problem() != null && isUnknown(o) && Constants.has(name)) {
             return Optional.empty();
         }
-        Outcome o = look.apply(keyOf(name));
         if (o.problem() != null) {
             return Optional.of(part(name).orElseThrow(() -> new Missing(o.problem())));
         }

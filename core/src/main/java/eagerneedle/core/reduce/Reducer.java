@@ -67,7 +67,11 @@ public final class Reducer {
         Session with = session;
         for (Map.Entry<String, String> e : mistake.change().entrySet()) {
             if (located.sheet().inputs().containsKey(e.getKey())) {
-                with = new PlanCommand.SetMeasured(e.getKey(), e.getKey(), e.getValue()).apply(with);
+                // Another input's name means its reading: two masses exchanged.
+                String reading = located.sheet().inputs().containsKey(e.getValue())
+                        ? reading(session, e.getValue())
+                        : e.getValue();
+                with = new PlanCommand.SetMeasured(e.getKey(), e.getKey(), reading).apply(with);
             }
         }
         for (Run run : session.runs()) {
@@ -86,6 +90,12 @@ public final class Reducer {
                 tried.outcomes(),
                 RowRules.applied(sheetOf(with).mistaken(mistake), with.runs(), tried.outcomes()),
                 false);
+    }
+
+    private String reading(Session session, String input) {
+        String planned = session.planned()
+                .getOrDefault(input, located.sheet().inputs().get(input).value());
+        return session.measured().getOrDefault(input, planned);
     }
 
     /** Predicts the results from planned readings and the scheduled runs. */

@@ -1,6 +1,7 @@
 package eagerneedle.core.reduce;
 
 import eagerneedle.core.fit.Fit;
+import eagerneedle.core.formula.Constants;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.Scope;
@@ -391,7 +392,7 @@ public final class Reduction {
     /** What a formula that belongs to no run can see; a name without a value is {@link NodeScope.Missing}. */
     Scope scope() {
         return Scope.over("check", names(), name -> {
-            if (name.equals("pi") || name.equals("e")) {
+            if (!has(Key.named(name, sheet)) && Constants.has(name)) {
                 return Optional.empty();
             }
             Outcome o = outcome(name);

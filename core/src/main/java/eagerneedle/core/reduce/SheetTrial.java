@@ -61,7 +61,7 @@ public final class SheetTrial {
             // What has no rows in a plan is tried in a rehearsal, where the sheet has one.
             boolean later = located.sheet().hasPhysics() && problem != null && problem.contains("has no rows yet");
             if (problem != null && !later && problem.startsWith(located.file())) {
-                found.add(SheetException.placed(problem));
+                found.add(SheetException.placed(withAdvice(problem)));
             }
         }
         for (Reduction.CheckOutcome check : plan.checks()) {
@@ -92,6 +92,14 @@ public final class SheetTrial {
             picture(i, located.sheet().pictures().get(i));
         }
         located.sheet().channels().forEach(this::references);
+    }
+
+    /** Without physics and without plans nothing can tell what samples will be. */
+    private String withAdvice(String problem) {
+        return problem.contains("has no rows yet") && !located.sheet().hasPhysics()
+                ? problem.replaceFirst(
+                        "has no rows yet.*", "is not planned; give the quantity a 'planned', or the sheet a 'rig'.")
+                : problem;
     }
 
     /** Axes in units that what is drawn fits, and fits that are fits. */

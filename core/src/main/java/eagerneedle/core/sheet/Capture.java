@@ -1,5 +1,6 @@
 package eagerneedle.core.sheet;
 
+import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import eagerneedle.core.formula.Formula;
 import java.util.LinkedHashMap;
@@ -240,8 +241,14 @@ public record Capture(
      * @param seconds s over which steadiness is judged; 2 when not said
      * @param samples averaged into the row; 20 when not said
      * @param patience s after which it may be taken as it is; 120 when not said
+     * @param settle s that are let pass in any case after something was set
      */
-    public record HoldPlan(double seconds, int samples, double patience) {
+    public record HoldPlan(double seconds, int samples, double patience, double settle) {
+        public HoldPlan(double seconds, int samples, double patience) {
+            this(seconds, samples, patience, 0);
+        }
+
+        @JsonCreator
         public HoldPlan {
             seconds = seconds <= 0 ? 2 : seconds;
             samples = samples <= 0 ? 20 : samples;

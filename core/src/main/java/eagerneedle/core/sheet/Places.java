@@ -45,6 +45,12 @@ final class Places {
         columns.forEach(origins::putIfAbsent);
     }
 
+    /** What stands at a place and below it was written at another, whatever stood there before. */
+    void copyOver(String from, String to) {
+        at.keySet().removeIf(p -> p.equals(to) || p.startsWith(to + "/"));
+        copy(from, to);
+    }
+
     /** What stands at a place is what was written at another. */
     void replace(String from, String to) {
         int[] place = at.get(from);

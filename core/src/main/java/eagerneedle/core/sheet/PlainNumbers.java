@@ -4,7 +4,12 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import eagerneedle.core.formula.Formula;
+import eagerneedle.core.formula.Scope;
+import eagerneedle.core.formula.Value;
+import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import java.util.List;
 import java.util.Map;
@@ -76,12 +81,38 @@ final class PlainNumbers {
             one(link, key, from, at);
         }
         one(link, "noise", converter ? from : link.path("to").asText(), at);
+        offset(link, converter ? from : link.path("to").asText(), at + "/offset");
         one(link, "warm_up", "min", at);
         if (link.path("range") instanceof ArrayNode range) {
             for (int i = 0; i < range.size(); i++) {
                 JsonNode v = number(range.get(i), from, at + "/range/" + i);
                 range.set(i, v);
             }
+        }
+    }
+
+    /** An offset keeps its uncertainty, and loses its unit to that of the link. */
+    private void offset(JsonNode link, String unit, String at) {
+        if (!(link instanceof ObjectNode o) || !o.path("offset").isTextual()) {
+            return;
+        }
+        try {
+            Reading r = Reading.parse(o.get("offset").asText());
+            LabUnit wanted = LabUnit.parse(unit);
+            if (r.unit().symbol().isEmpty()) {
+                return;
+            }
+            if (!r.unit().fits(wanted)) {
+                places.problem(
+                        at,
+                        "this is given in " + wanted.named() + " or the like, not in "
+                                + r.unit().named() + ".");
+                return;
+            }
+            double scale = r.unit().scaleTo(wanted);
+            o.put("offset", r.value() * scale + (r.u() == 0 ? "" : " ± " + r.u() * scale));
+        } catch (IllegalArgumentException notOne) {
+            // Told where chains are checked.
         }
     }
 
@@ -95,6 +126,19 @@ final class PlainNumbers {
         }
     }
 
+    /** A quantity, or a formula of plain ones such as {@code 5 * 22 ms}. */
+    private static Reading reading(String text) {
+        try {
+            return Reading.parse(text);
+        } catch (IllegalArgumentException notOne) {
+            if (Formula.parse(text).evaluate(Scope.empty("number")) instanceof Value.Scalar s) {
+                Quantity q = s.quantity();
+                return new Reading(q.value(), q.u(), q.unit(), Distribution.NORMAL);
+            }
+            throw notOne;
+        }
+    }
+
     /** The number; what is no quantity stays as it is, for the schema to say. */
     private JsonNode number(JsonNode written, String unit, String at) {
         if (!written.isTextual()) {
@@ -103,7 +147,7 @@ final class PlainNumbers {
         Reading r;
         LabUnit wanted;
         try {
-            r = Reading.parse(written.asText());
+            r = reading(written.asText());
             wanted = LabUnit.parse(unit);
         } catch (IllegalArgumentException notOne) {
             return written;

@@ -117,6 +117,8 @@ final class ReferenceCheck {
             String own = dot < 0 ? key : key.substring(dot + 1);
             if (key.startsWith("rig.")) {
                 parses(p, text);
+            } else if (sheet.inputs().containsKey(key) && sheet.inputs().containsKey(text)) {
+                return;
             } else if (sheet.inputs().containsKey(key)) {
                 check.attempt(p, () -> Written.check(text));
             } else if (sheet.results().containsKey(key)) {

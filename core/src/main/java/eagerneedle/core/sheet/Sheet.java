@@ -119,6 +119,7 @@ public record Sheet(
      * @param dwellAbove value above which time is limited; null for none
      * @param dwell longest time above it, in s
      * @param safe value at which it is off
+     * @param step smallest change it can be set by; 0 where that is not known
      * @param command how the instrument is told, {@code %s} for the value
      */
     public record Output(
@@ -130,6 +131,7 @@ public record Sheet(
             @JsonProperty("dwell_above") Double dwellAbove,
             double dwell,
             double safe,
+            double step,
             String command) {}
 
     /** A step to be signed off; {@code minutes} it has to run before it may be, 0 for none. */

@@ -86,6 +86,8 @@ final class WrittenOut {
     static void of(ObjectNode sheet, Places places) {
         Likeness.of(sheet, places);
         Choices.of(sheet, places);
+        Links.of(sheet, places);
+        SpreadLevels.of(sheet, places);
         PlainNumbers.of(sheet, places);
         changes(sheet, places);
         names(sheet, places);

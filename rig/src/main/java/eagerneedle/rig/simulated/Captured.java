@@ -49,7 +49,10 @@ record Captured(Map<String, RawSamples> samples, Entries entries) {
                 return new Captured(all, entries.marked(prompts.marks()));
             }
             case "hold" -> {
-                int n = (int) (rig.duration() * rate);
+                int n = (int) (Math.max(
+                                rig.duration(),
+                                plan.hold().settle() + plan.hold().seconds())
+                        * rate);
                 return new Captured(
                         cut(
                                 Rehearsal.stream(

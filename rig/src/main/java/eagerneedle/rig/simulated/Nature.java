@@ -22,11 +22,16 @@ final class Nature {
         for (Link l : channel.chain()) {
             Link moved = l;
             for (String number : Chain.uncertainOf(l)) {
-                moved = Chain.moved(moved, number, draws.normal("chain/" + name + "/" + links.size() + "/" + number));
+                moved = Chain.moved(moved, number, draws.normal(path(l, name, links.size()) + "/" + number));
             }
             links.add(moved);
         }
         return Chain.of(links);
+    }
+
+    /** A link that channels share is as it is for all of them. */
+    private static String path(Link l, String channel, int place) {
+        return l.shared() == null ? "chain/" + channel + "/" + place : "link/" + l.shared();
     }
 
     /**

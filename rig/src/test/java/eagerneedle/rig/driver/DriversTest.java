@@ -18,7 +18,7 @@ class DriversTest {
                 driver,
                 null,
                 Map.of("voltage", "MEAS:VOLT?"),
-                Map.of("supply", new Sheet.Output(null, "V", 0, 5, 1, null, 0, 0, "VOLT %s")),
+                Map.of("supply", new Sheet.Output(null, "V", 0, 5, 1, null, 0, 0, 0, "VOLT %s")),
                 null);
     }
 
