@@ -26,6 +26,17 @@ final class ChoicesMade {
                 s.school() == null
                         ? "The school that speaks is the one the sheet names for each comparison."
                         : "The school that speaks: " + s.school().label() + ", chosen for this session.");
+        r.sheet().offers().forEach(o -> {
+            String way = s.picked().get(o.key());
+            String why = o.choice().why().isEmpty() ? "" : " (" + o.choice().why() + ")";
+            out.add(
+                    way == null
+                            ? "Reckoned as the sheet does: " + o.choice().label() + ", "
+                                    + o.choice().usual() + why + "."
+                            : "Reckoned otherwise than the sheet does: "
+                                    + o.choice().label() + ", " + way + " in place of "
+                                    + o.choice().usual() + why + ".");
+        });
         for (Run run : r.runs()) {
             if (run.discard() != null) {
                 out.add(run.name() + " was voided: " + run.discard() + ".");

@@ -37,6 +37,7 @@ public final class ReduceStation implements StationView {
     private enum Sight {
         RUN("This run", "The trace with its window, the fit and its residuals"),
         ALL("All runs", "All runs of this kind over each other, and what those of one level give together"),
+        WAYS("Ways", "What can be reckoned in several ways: the one taken, and what the others would give"),
         MODELS("Models", "The models that this run was fitted with, side by side"),
         TABLE("Table", "All runs as a table; columns and results can be added by formula");
 
@@ -56,6 +57,7 @@ public final class ReduceStation implements StationView {
     private final RunTrace one;
     private final RunsTogether together;
     private final ModelChoice models;
+    private final WaysPanel ways;
     private final RunTable table;
     private final StackPane sights = new StackPane();
     private final Map<Sight, ToggleButton> sightButtons = new EnumMap<>(Sight.class);
@@ -80,6 +82,7 @@ public final class ReduceStation implements StationView {
         one = new RunTrace(desk);
         together = new RunsTogether(desk);
         models = new ModelChoice(desk);
+        ways = new WaysPanel(desk);
         table = new RunTable(desk);
         columns = new ColumnsPanel(model, this::leaveOut);
         all.getStyleClass().add("surface");
@@ -192,6 +195,7 @@ public final class ReduceStation implements StationView {
                             case RUN -> one;
                             case ALL -> together;
                             case MODELS -> models;
+                            case WAYS -> ways;
                             case TABLE -> table;
                         });
         below.setVisible(s == Sight.RUN || s == Sight.ALL);
@@ -272,9 +276,10 @@ public final class ReduceStation implements StationView {
     @Override
     public void refresh() {
         boolean severalModels = model.hasModels();
-        sightButtons.get(Sight.MODELS).setVisible(severalModels);
-        sightButtons.get(Sight.MODELS).setManaged(severalModels);
-        if (!severalModels && sight == Sight.MODELS) {
+        boolean severalWays = ways.model().hasWays();
+        offer(Sight.MODELS, severalModels);
+        offer(Sight.WAYS, severalWays);
+        if (!severalModels && sight == Sight.MODELS || !severalWays && sight == Sight.WAYS) {
             see(Sight.RUN);
             return;
         }
@@ -294,10 +299,16 @@ public final class ReduceStation implements StationView {
         switch (sight) {
             case ALL -> together.refresh();
             case MODELS -> models.refresh();
+            case WAYS -> ways.refresh();
             case TABLE -> table.refresh();
             case RUN -> {}
         }
         columns.refresh();
+    }
+
+    private void offer(Sight s, boolean there) {
+        sightButtons.get(s).setVisible(there);
+        sightButtons.get(s).setManaged(there);
     }
 
     /** The tables of all captures, for a spreadsheet. */

@@ -26,6 +26,8 @@ final class Motion {
     private static final double TOGETHER = 1e-9;
 
     private static final int MOST_FLIPS = 2000;
+    /** Changes a second that are followed. */
+    private static final int MOST_CHANGES = 3000;
 
     /**
      * Something that happens.
@@ -56,6 +58,7 @@ final class Motion {
     private final double longest;
     private double tryNext = 1e-3;
     private int flips;
+    private long changes;
     private final double clockAtStart;
 
     /**
@@ -153,6 +156,7 @@ final class Motion {
             watcher.step(this, t, to);
             move(to, reached);
             if (share < 1) {
+                countChanges();
                 settle();
             }
             if (!now.isEmpty()) {
@@ -170,6 +174,17 @@ final class Motion {
                     "At t = " + Notation.plain(t, 4)
                             + " s a comparison in the rates flips to and fro, or they change too "
                             + "fast to be followed; for friction write dry(speed, drive, grip).");
+        }
+    }
+
+    /** What changes thousands of times a second is pressed against something, and nobody waits for that. */
+    private void countChanges() {
+        changes++;
+        if (changes > MOST_CHANGES * (1 + m.t)) {
+            throw new FormulaException(
+                    0,
+                    "By t = " + Notation.plain(m.t, 4) + " s something happened " + changes
+                            + " times; what presses against a stop needs a state that says it is held there.");
         }
     }
 

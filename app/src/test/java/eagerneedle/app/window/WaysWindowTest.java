@@ -1,0 +1,86 @@
+package eagerneedle.app.window;
+
+import static eagerneedle.app.OnScreen.act;
+import static eagerneedle.app.OnScreen.settle;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import eagerneedle.app.workbench.Demonstration;
+import eagerneedle.app.workbench.Workbench;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.SheetTrial;
+import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.stockroom.Stockroom;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.Set;
+import javafx.scene.control.Button;
+import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.Test;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.Start;
+
+/** A sheet with families, windows between moments and a choice, in the window: carried out, reduced in another way. */
+class WaysWindowTest extends BenchWindow {
+    private static final Path SHEET = Path.of("..", "docs", "examples", "buffer-wagons.yaml");
+
+    @Start
+    void start(Stage newStage) throws Exception {
+        prepare(newStage);
+    }
+
+    private void open() throws Exception {
+        Path file = folder.resolve("wagons.needle");
+        Demonstration.simulate(SheetTrial.read(Files.readString(SHEET), "buffer-wagons.yaml"), 7, Set.of(), file);
+        act(() -> {
+            window = new MainWindow(
+                    stage,
+                    new Workbench(BenchFile.open(file), Clock.systemUTC()),
+                    Clock.systemUTC(),
+                    8,
+                    Stockroom.demonstration());
+            stage.setX(0);
+            stage.setY(0);
+            stage.setWidth(1280);
+            stage.setHeight(800);
+            stage.show();
+        });
+        settle();
+    }
+
+    @Test
+    void anotherWayIsTakenAndTakenBack(FxRobot robot) throws Exception {
+        open();
+        Quantity usual = window.bench().reduction().quantity("kept.springy").orElseThrow();
+        robot.push(KeyCode.DIGIT5);
+        fire(robot, "sight-ways");
+        settle();
+        act(() -> {
+            try {
+                javax.imageio.ImageIO.write(
+                        javafx.embed.swing.SwingFXUtils.fromFXImage(
+                                stage.getScene().snapshot(null), null),
+                        "png",
+                        new java.io.File("/tmp/ways.png"));
+            } catch (java.io.IOException e) {
+                throw new RuntimeException(e);
+            }
+        Button taken = robot.lookup("#take-meet-v-extrapolated").queryButton();
+        assertThat(taken.isDisabled()).isTrue();
+        fire(robot, "take-meet-v-mean");
+        Quantity mean = window.bench().reduction().quantity("kept.springy").orElseThrow();
+        assertThat(mean.value()).as("friction slows the wagons on the way").isNotEqualTo(usual.value());
+        assertThat(session().picked()).containsEntry("meet.v", "mean");
+        assertThat(robot.lookup("#take-meet-v-mean").queryButton().isDisabled()).isTrue();
+        robot.push(KeyCode.CONTROL, KeyCode.Z);
+        settle();
+        assertThat(session().picked()).isEmpty();
+        assertThat(window.bench()
+                        .reduction()
+                        .quantity("kept.springy")
+                        .orElseThrow()
+                        .value())
+                .isEqualTo(usual.value());
+    }
+}
