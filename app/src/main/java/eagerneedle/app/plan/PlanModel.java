@@ -58,8 +58,15 @@ final class PlanModel {
         }
         Optional<Quantity> result = desk.bench().plan().quantity(main.result());
         if (result.isEmpty()) {
+            String rehearsed = desk.bench().planRehearsal().isRunning()
+                    ? "The plan is being carried out on the rig, to see what it will give."
+                    : desk.bench().planRehearsal().trouble();
             return new Prediction(
-                    "—", desk.bench().plan().outcome(main.result()).problem(), Optional.empty());
+                    "—",
+                    rehearsed.isEmpty()
+                            ? desk.bench().plan().outcome(main.result()).problem()
+                            : rehearsed,
+                    Optional.empty());
         }
         Quantity q = result.get();
         Budget budget = Budget.of(q);

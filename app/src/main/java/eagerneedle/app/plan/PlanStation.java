@@ -13,6 +13,7 @@ import eagerneedle.picture.BudgetPicture;
 import eagerneedle.picture.FormulaPicture;
 import eagerneedle.picture.Ink;
 import eagerneedle.picture.TimeLinePicture;
+import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -26,6 +27,7 @@ import javafx.scene.layout.VBox;
 
 /** Plan: what is to be found, by which equation, from which inputs, and how uncertain it will be. */
 public final class PlanStation implements StationView {
+    private final Desk desk;
     private static final int MOST_LINES = 6;
     private final PlanModel model;
     private final ScrollPane scroll = new ScrollPane();
@@ -41,6 +43,7 @@ public final class PlanStation implements StationView {
     private final InstrumentChips hand;
 
     public PlanStation(Desk desk) {
+        this.desk = desk;
         model = new PlanModel(desk);
         InputsModel inputsModel = new InputsModel(desk);
         inputs = new InputTable(inputsModel);
@@ -145,6 +148,7 @@ public final class PlanStation implements StationView {
 
     @Override
     public void refresh() {
+        desk.bench().planRehearsal().begin(Platform::runLater);
         inputs.refresh();
         hand.refresh();
         schedule.setText(model.runs());

@@ -47,6 +47,7 @@ public final class Workbench implements AutoCloseable {
 
     private final Map<Key, Quantity> moved = new HashMap<>();
     private Reduction plan;
+    private final PlanRehearsal rehearsal = new PlanRehearsal(this);
     private List<Finding> findings;
     private Command previewed;
     /** Choices that are tried and not made, in order; null while nothing is tried. */
@@ -154,14 +155,20 @@ public final class Workbench implements AutoCloseable {
         return clock;
     }
 
-    /** What follows from the session, or from the session with a previewed act. */
     public Reduction reduction() {
         return reduction;
     }
 
-    /** What the plan predicts. */
     public Reduction plan() {
-        return plan;
+        return rehearsal.over(plan);
+    }
+
+    public PlanRehearsal planRehearsal() {
+        return rehearsal;
+    }
+
+    Reducer reducer() {
+        return reducer;
     }
 
     public List<Finding> findings() {
@@ -347,7 +354,7 @@ public final class Workbench implements AutoCloseable {
         findings = watch.look(reduction, clock.instant());
     }
 
-    private void tell() {
+    void tell() {
         List.copyOf(listeners).forEach(Runnable::run);
     }
 
@@ -387,6 +394,7 @@ public final class Workbench implements AutoCloseable {
 
     @Override
     public void close() {
+        rehearsal.cancel();
         file.close();
     }
 }

@@ -56,16 +56,6 @@ class WaysWindowTest extends BenchWindow {
         robot.push(KeyCode.DIGIT5);
         fire(robot, "sight-ways");
         settle();
-        act(() -> {
-            try {
-                javax.imageio.ImageIO.write(
-                        javafx.embed.swing.SwingFXUtils.fromFXImage(
-                                stage.getScene().snapshot(null), null),
-                        "png",
-                        new java.io.File("/tmp/ways.png"));
-            } catch (java.io.IOException e) {
-                throw new RuntimeException(e);
-            }
         Button taken = robot.lookup("#take-meet-v-extrapolated").queryButton();
         assertThat(taken.isDisabled()).isTrue();
         fire(robot, "take-meet-v-mean");

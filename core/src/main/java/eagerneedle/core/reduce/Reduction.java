@@ -9,7 +9,6 @@ import eagerneedle.core.formula.Value;
 import eagerneedle.core.judge.Circularity;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.School;
-import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Run;
@@ -199,7 +198,7 @@ public final class Reduction {
     /** The comparisons that can be made so far, in the order of the sheet; none while references are hidden. */
     public List<Comparison> comparisons() {
         if (comparisons == null) {
-            comparisons = List.copyOf(compare());
+            comparisons = List.copyOf(Comparisons.of(this));
         }
         return comparisons;
     }
@@ -223,39 +222,6 @@ public final class Reduction {
     /** Why a comparison proves less than it seems to, if it does: one sentence. */
     public Optional<String> circularity(Comparison c) {
         return Circularity.remark("The result", c.result(), "the reference", c.reference());
-    }
-
-    private List<Comparison> compare() {
-        List<Comparison> out = new ArrayList<>();
-        for (Sheet.Comparison c : session.hidesReferences() ? List.<Sheet.Comparison>of() : sheet().comparisons()) {
-            Optional<Quantity> result = quantity(c.result());
-            Optional<Quantity> reference = reference(c);
-            if (result.isPresent()
-                    && reference.isPresent()
-                    && result.get().unit().fits(reference.get().unit())) {
-                out.add(Comparison.of(
-                        c.id(),
-                        c.label(),
-                        result.get(),
-                        reference.get(),
-                        Coverage.DEFAULT,
-                        c.threshold() == null ? Double.NaN : c.threshold(),
-                        Demands.of(c, result.get(), reference.get())));
-            }
-        }
-        return out;
-    }
-
-    /** What a comparison is made with: a quantity of the sheet, or one that is written where it is needed. */
-    public Optional<Quantity> reference(Sheet.Comparison c) {
-        if (has(Key.named(c.reference(), sheet))) {
-            return quantity(c.reference());
-        }
-        try {
-            return Optional.of(evaluate(c.reference(), "reference of " + c.id(), c.label()));
-        } catch (IllegalArgumentException none) {
-            return Optional.empty();
-        }
     }
 
     /** The school that speaks for a comparison: the session's choice, or else the sheet's. */
@@ -378,6 +344,12 @@ public final class Reduction {
 
     boolean has(Key key) {
         return outcomes.containsKey(key);
+    }
+
+    /** With quantities for results that have none of their own, such as what rehearsals of a plan found. */
+    public Reduction rehearsed(Map<String, Quantity> quantities) {
+        Map<Key, Outcome> all = Comparisons.rehearsed(outcomes, quantities);
+        return new Reduction(sheet, session, source, all, runs, planned);
     }
 
     /** Names that a formula that belongs to no run can mention. */

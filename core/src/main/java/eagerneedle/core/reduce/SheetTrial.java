@@ -77,7 +77,7 @@ public final class SheetTrial {
         for (int i = 0; i < located.sheet().comparisons().size(); i++) {
             var c = located.sheet().comparisons().get(i);
             var result = plan.quantity(c.result());
-            var reference = plan.reference(c);
+            var reference = Comparisons.reference(plan, c);
             if (result.isPresent()
                     && reference.isPresent()
                     && !result.get().unit().fits(reference.get().unit())) {

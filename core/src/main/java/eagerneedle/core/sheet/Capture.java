@@ -72,6 +72,30 @@ public record Capture(
                 byEye, views, rules, choices, until);
     }
 
+    /** With another number of runs at each level. */
+    Capture repeated(int n) {
+        return new Capture(
+                label,
+                mode,
+                hint,
+                channels,
+                longest,
+                n,
+                minutes,
+                levels,
+                windows,
+                quantities,
+                spread,
+                shot,
+                prompt,
+                hold,
+                byEye,
+                views,
+                rules,
+                choices,
+                until);
+    }
+
     /** With quantities reckoned in the ways that were picked. */
     Capture picking(java.util.function.UnaryOperator<Map<String, Sheet.Derived>> picked) {
         return new Capture(

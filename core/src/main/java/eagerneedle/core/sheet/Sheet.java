@@ -79,6 +79,11 @@ public record Sheet(
             return Boolean.TRUE.equals(given);
         }
 
+        /** The same with another reading. */
+        Input reading(String text) {
+            return new Input(label, symbol, text, by, group, actual, given);
+        }
+
         /** What budgets call it: "foot spacing by steel tape TH-TP-02". */
         public String leafLabel() {
             return by == null ? label : label + " by " + by;
@@ -247,6 +252,23 @@ public record Sheet(
         return with(c, r);
     }
 
+    /**
+     * This sheet as it is planned: with other readings of inputs, other numbers of runs, and channels that are set up
+     * otherwise.
+     */
+    public Sheet planned(
+            Map<String, String> readings,
+            java.util.function.ToIntFunction<String> repeats,
+            java.util.function.BiFunction<String, Channel, Channel> setUp) {
+        Map<String, Input> in = new LinkedHashMap<>(inputs);
+        in.replaceAll((n, input) -> readings.containsKey(n) ? input.reading(readings.get(n)) : input);
+        Map<String, Capture> c = new LinkedHashMap<>(captures);
+        c.replaceAll((n, capture) -> capture.repeated(repeats.applyAsInt(n)));
+        Map<String, Channel> ch = new LinkedHashMap<>(channels);
+        ch.replaceAll(setUp);
+        return with(in, ch, c, results);
+    }
+
     /** A choice that this sheet offers. */
     public record Offer(String key, Capture.Choice choice) {}
 
@@ -275,6 +297,10 @@ public record Sheet(
     }
 
     private Sheet with(Map<String, Capture> c, Map<String, Derived> r) {
+        return with(inputs, channels, c, r);
+    }
+
+    private Sheet with(Map<String, Input> in, Map<String, Channel> ch, Map<String, Capture> c, Map<String, Derived> r) {
         return new Sheet(
                 sheet,
                 id,
@@ -284,11 +310,11 @@ public record Sheet(
                 question,
                 principle,
                 cautions,
-                inputs,
+                in,
                 planned,
                 correlations,
                 devices,
-                channels,
+                ch,
                 prepare,
                 c,
                 r,

@@ -58,6 +58,11 @@ public final class SheetReader {
      */
     public record Located(
             String file, String text, Sheet sheet, Map<String, int[]> places, Map<String, int[]> origins) {
+        /** The same places of another sheet that was made from it. */
+        public Located with(Sheet other) {
+            return new Located(file, text, other, places, origins);
+        }
+
         /** A problem at an entry, {@code column} characters into it. */
         public SheetException problem(String pointer, int column, String message) {
             String p = pointer;

@@ -1,0 +1,135 @@
+package eagerneedle.rig.simulated;
+
+import eagerneedle.core.quantity.Leaf;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.Reducer;
+import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.trace.RawSamples;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.BooleanSupplier;
+import java.util.stream.IntStream;
+
+/**
+ * What results a plan will give, told by carrying it out: the mean of what rehearsals find, and for every influence the
+ * root mean square of what it does in them (with few repeats a typical uncertainty is too small). Everything that
+ * happens at the bench is in it, calibrations, converter steps and scatter included, and nothing of it is typed twice.
+ */
+public final class RehearsedPlan {
+    private static final int AT_ONCE = 4;
+    private static final int FEWEST = 8;
+    private static final int MOST = 32;
+    private static final double STEADY = 0.05;
+
+    private final SheetReader.Located located;
+    private final Map<String, List<Quantity>> found = new LinkedHashMap<>();
+
+    private RehearsedPlan(SheetReader.Located located) {
+        this.located = located;
+    }
+
+    /**
+     * The results of a session as it is planned; those that have a value in every rehearsal.
+     *
+     * @param cancelled asked between rehearsals
+     * @return empty where it was cancelled
+     */
+    public static Map<String, Quantity> of(SheetReader.Located located, Session session, BooleanSupplier cancelled) {
+        SheetReader.Located planned = located.with(located.sheet()
+                .picking(session.picked())
+                .planned(
+                        session.planned(),
+                        c -> session.repeats(located.sheet(), c),
+                        (n, channel) -> session.setup(n).of(channel)));
+        RehearsedPlan plan = new RehearsedPlan(planned);
+        Map<String, Quantity> last = Map.of();
+        for (int from = 0; from < MOST; from += AT_ONCE) {
+            if (cancelled.getAsBoolean()) {
+                return Map.of();
+            }
+            plan.carryOut(from);
+            Map<String, Quantity> now = plan.quantities();
+            if (from + AT_ONCE >= FEWEST && isSteady(last, now)) {
+                return now;
+            }
+            last = now;
+        }
+        return last;
+    }
+
+    private void carryOut(int from) {
+        List<Reduction> all = IntStream.range(from, from + AT_ONCE)
+                .parallel()
+                .mapToObj(this::reduced)
+                .toList();
+        for (Reduction r : all) {
+            for (String name : located.sheet().results().keySet()) {
+                r.quantity(name)
+                        .ifPresent(q -> found.computeIfAbsent(name, n -> new ArrayList<>())
+                                .add(q));
+            }
+        }
+    }
+
+    private Reduction reduced(long seed) {
+        Rehearsal r = Rehearsal.of(located, Rigs.of(located.sheet(), seed, Set.of()), Instant.EPOCH);
+        return new Reducer(
+                        located,
+                        (run, channel) ->
+                                r.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE))
+                .reduce(r.session());
+    }
+
+    private Map<String, Quantity> quantities() {
+        int sessions = found.values().stream().mapToInt(List::size).max().orElse(0);
+        Map<String, Quantity> out = new LinkedHashMap<>();
+        found.forEach((name, all) -> {
+            if (all.size() == sessions) {
+                out.put(name, typical(name, all));
+            }
+        });
+        return out;
+    }
+
+    /** The mean, with every influence as large as it is in the mean square. */
+    private static Quantity typical(String name, List<Quantity> all) {
+        double value = 0;
+        double squares = 0;
+        Map<String, Double> variances = new LinkedHashMap<>();
+        Map<String, Leaf> first = new LinkedHashMap<>();
+        for (Quantity given : all) {
+            Quantity q = given.to(all.get(0).unit());
+            value += q.value() / all.size();
+            squares += q.u() * q.u() / all.size();
+            q.contributions().forEach((leaf, c) -> {
+                variances.merge(leaf.label(), c * c / all.size(), Double::sum);
+                first.putIfAbsent(leaf.label(), leaf);
+            });
+        }
+        double sum = variances.values().stream().mapToDouble(v -> v).sum();
+        // Influences that are correlated do not add up in squares; together they are what is stated.
+        double scale = sum > 0 ? Math.sqrt(squares / sum) : 0;
+        Quantity out = Quantity.exact(value, all.get(0).unit());
+        for (Map.Entry<String, Double> e : variances.entrySet()) {
+            Leaf like = first.get(e.getKey());
+            Leaf leaf = Leaf.typeA("rehearsed:" + name + "/" + e.getKey(), e.getKey(), like.source(), like.dof());
+            double c = scale * Math.sqrt(e.getValue());
+            out = c > 0 ? out.with(leaf, c) : out;
+        }
+        return out;
+    }
+
+    private static boolean isSteady(Map<String, Quantity> before, Map<String, Quantity> now) {
+        return before.keySet().equals(now.keySet())
+                && now.entrySet().stream()
+                        .allMatch(e -> Math.abs(e.getValue().u()
+                                        - before.get(e.getKey()).u())
+                                <= STEADY * e.getValue().u());
+    }
+}

@@ -1,0 +1,83 @@
+package eagerneedle.rig.simulated;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.Reducer;
+import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.reduce.SheetTrial;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.SheetException;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.trace.RawSamples;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** The sheets of docs/examples: good, carried out, and planned by carrying them out. */
+class ExamplesTest {
+    private static SheetReader.Looked look(String name) throws IOException {
+        Path file = Path.of("..", "docs", "examples", name + ".yaml");
+        return SheetTrial.look(Files.readString(file), name + ".yaml");
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"buffer-wagons", "red-diode", "swing-governor"})
+    void isGood(String name) throws IOException {
+        SheetReader.Looked looked = look(name);
+        assertThat(looked.problems()).extracting(SheetException::getMessage).isEmpty();
+        assertThat(RehearsalTrial.of(looked.located().orElseThrow(), 4))
+                .extracting(SheetException::getMessage)
+                .isEmpty();
+        assertThat(looked.located().orElseThrow().text().lines().toList())
+                .hasSizeLessThan(220)
+                .allSatisfy(l -> assertThat(l.length()).isLessThan(260));
+    }
+
+    /** Two channels through one converter: what it is off by is the same for both, in the rig and in the reduction. */
+    @Test
+    void aSharedLinkIsOneThing() throws IOException {
+        SheetReader.Located located = look("red-diode").located().orElseThrow();
+        Rehearsal r = Rehearsal.of(located, Rigs.of(located.sheet(), 1, Set.of()), Instant.EPOCH);
+        Reduction reduction = new Reducer(
+                        located,
+                        (run, channel) ->
+                                r.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE))
+                .reduce(r.session());
+        Run late = r.session().runs().get(30);
+        Quantity v = reduction.ofRun(late, "V").quantity().orElseThrow();
+        assertThat(v.contributions().keySet()).anyMatch(l -> l.id().equals("link:adc/offset"));
+        // The current is a difference of two readings: the offset of the one converter cancels in it.
+        Quantity i = reduction.ofRun(late, "I").quantity().orElseThrow();
+        assertThat(i.contributions().entrySet().stream()
+                        .filter(e -> e.getKey().id().equals("link:adc/offset"))
+                        .mapToDouble(e -> Math.abs(e.getValue()))
+                        .sum())
+                .isLessThan(1e-9);
+    }
+
+    /** What rehearsals of the plan say is what other rehearsals state and miss their truth by. */
+    @Test
+    void thePlanIsWhatWillBeStated() throws IOException {
+        SheetReader.Located located = look("swing-governor").located().orElseThrow();
+        Map<String, Quantity> plan = RehearsedPlan.of(located, start(located), () -> false);
+        List<RehearsedBudget> other = RehearsedBudget.of(located, 24);
+        for (RehearsedBudget b : other) {
+            Quantity q = plan.get(b.name());
+            assertThat(q.u()).as(b.name()).isBetween(0.8 * b.stated(), 1.25 * b.stated());
+        }
+        assertThat(RehearsedPlan.of(located, start(located), () -> true)).isEmpty();
+    }
+
+    private static Session start(SheetReader.Located located) {
+        return Session.start(located.text(), "plan", Instant.EPOCH);
+    }
+}
