@@ -187,7 +187,11 @@ public final class Arguments {
         if (value(i) instanceof Value.Column c) {
             if (c.rows().isEmpty()) {
                 throw new FormulaException(
-                        at(i).column(), Spelling.of(at(i)) + " has no rows yet: capture or import a run first.");
+                        at(i).column(),
+                        Spelling.of(at(i))
+                                + (at(i) instanceof Expr.Name
+                                        ? " has no rows yet: capture or import a run first."
+                                        : " finds nothing, so there is no row of it."));
             }
             return c.rows();
         }

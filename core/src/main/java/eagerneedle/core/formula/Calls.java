@@ -93,7 +93,7 @@ final class Calls {
             Parameter.Kind kind =
                     at < 0 ? Parameter.Kind.ANY : f.parameters().get(at).kind();
             if (a.value() instanceof Expr.Text t && kind == Parameter.Kind.MODEL) {
-                names.addAll(Formula.parse(t.text()).names());
+                names.addAll(names(t.text()));
             } else if (a.value() instanceof Expr.Text t && kind == Parameter.Kind.SOUGHT) {
                 for (String part : t.text().split(",")) {
                     own.add(part.replaceFirst("=.*", "").strip());
@@ -102,6 +102,15 @@ final class Calls {
         }
         names.removeAll(own);
         return names;
+    }
+
+    /** Names in a model; none in one that cannot be read, which is told when calls are checked. */
+    private static Set<String> names(String model) {
+        try {
+            return model.isEmpty() ? Set.of() : Formula.parse(model).names();
+        } catch (FormulaException e) {
+            return Set.of();
+        }
     }
 
     private static boolean has(Function f, Expr.Call c, Parameter.Kind kind) {

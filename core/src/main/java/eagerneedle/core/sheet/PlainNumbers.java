@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import eagerneedle.core.formula.Formula;
+import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.Scope;
 import eagerneedle.core.formula.Value;
 import eagerneedle.core.quantity.Distribution;
@@ -149,7 +150,7 @@ final class PlainNumbers {
         try {
             r = reading(written.asText());
             wanted = LabUnit.parse(unit);
-        } catch (IllegalArgumentException notOne) {
+        } catch (IllegalArgumentException | FormulaException notOne) {
             return written;
         }
         if (r.u() > 0) {
