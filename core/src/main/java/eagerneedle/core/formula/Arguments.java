@@ -189,9 +189,8 @@ public final class Arguments {
                 throw new FormulaException(
                         at(i).column(),
                         Spelling.of(at(i))
-                                + (at(i) instanceof Expr.Name
-                                        ? " has no rows yet: capture or import a run first."
-                                        : " finds nothing, so there is no row of it."));
+                                + " has no rows yet: capture or import a run first"
+                                + (at(i) instanceof Expr.Call ? ", or look why it finds nothing." : "."));
             }
             return c.rows();
         }

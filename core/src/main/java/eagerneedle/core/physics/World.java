@@ -167,9 +167,7 @@ public final class World {
     /** The truths of inputs and of results, by the names of the ledger. */
     public Map<String, Quantity> truths() {
         Map<String, Quantity> out = new LinkedHashMap<>();
-        sheet.inputs()
-                .forEach((n, input) ->
-                        out.put(n, inputs.likeRead(input, quantity(n).orElseThrow())));
+        sheet.inputs().forEach((n, input) -> out.put(n, inputs.likeRead(input, known(n))));
         sheet.results().keySet().forEach(n -> quantity(n).ifPresent(q -> out.put(n, q)));
         known.forEach((n, q) -> {
             if (n.contains(".")) {
@@ -184,13 +182,20 @@ public final class World {
         return out;
     }
 
+    private Quantity known(String input) {
+        return quantity(input)
+                .orElseThrow(() -> new FormulaException(
+                        1,
+                        "What " + input + " truly is needs something that the rig does not know for a whole session."));
+    }
+
     /** What a careful person reads of each input, as written. */
     public Map<String, String> readings() {
         Map<String, String> out = new LinkedHashMap<>();
         sheet.inputs().forEach((name, input) -> {
             RigPlan.Eye eye = plan.readings().get(name);
             Quantity seen = eye == null
-                    ? quantity(name).orElseThrow()
+                    ? known(name)
                     : needed(drawn(eye.formula(), "readings/" + name), "What is read of " + name);
             out.put(name, seen(input, eye, seen, "read/" + name));
         });

@@ -1,7 +1,6 @@
 package eagerneedle.core.quantity;
 
 import java.util.Arrays;
-import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.regex.Matcher;
@@ -20,8 +19,8 @@ import java.util.regex.Pattern;
  * {@link Quantity}.
  */
 public final class LabUnit {
-    private static final String[] BASE = {"kg", "m", "s", "A", "K", "mol", "cd"};
-    private static final int TWELFTHS = 12;
+    private static final String[] BASE = BaseUnits.SYMBOLS;
+    private static final int TWELFTHS = BaseUnits.TWELFTHS;
     private static final Pattern FACTOR =
             Pattern.compile("([·*/]?)\\s*([\\p{L}°µμΩ%]+|1)(?:\\^?\\(?(-?\\d+(?:\\.5)?)\\)?)?");
     private static final Map<String, LabUnit> PARSED = new ConcurrentHashMap<>();
@@ -293,7 +292,14 @@ public final class LabUnit {
     private static LabUnit ofExponents(int[] e, int angle) {
         if (angle == 1) {
             LabUnit turning = new LabUnit(
-                    spelled(e).isEmpty() ? "rad" : "rad" + spelled(e).substring(1), 1, 0, e.clone(), 1, false);
+                    BaseUnits.spelled(e).isEmpty()
+                            ? "rad"
+                            : "rad" + BaseUnits.spelled(e).substring(1),
+                    1,
+                    0,
+                    e.clone(),
+                    1,
+                    false);
             if (turning.angle == 1) {
                 return turning;
             }
@@ -304,7 +310,7 @@ public final class LabUnit {
             }
         }
         LabUnit readable = withNamedPart(e);
-        return readable != null ? readable : new LabUnit(spelled(e), 1, 0, e.clone(), 0, false);
+        return readable != null ? readable : new LabUnit(BaseUnits.spelled(e), 1, 0, e.clone(), 0, false);
     }
 
     /**
@@ -320,19 +326,19 @@ public final class LabUnit {
             return squared;
         }
         LabUnit best = null;
-        int fewest = factors(e);
+        int fewest = BaseUnits.factors(e);
         for (LabUnit named : UnitAtoms.namedCoherent()) {
             int[] rest = e.clone();
             for (int i = 0; i < rest.length; i++) {
                 rest[i] -= named.exponents[i];
             }
-            int count = 1 + factors(rest);
+            int count = 1 + BaseUnits.factors(rest);
             boolean simple = count == 2 && java.util.Arrays.stream(rest).allMatch(x -> Math.abs(x) <= TWELFTHS);
             if (named.exponents[0] != 0
                     && rest[0] == 0
                     && (count < fewest || best == null && count == fewest && simple)) {
                 fewest = count;
-                String spelled = spelled(rest);
+                String spelled = BaseUnits.spelled(rest);
                 best = new LabUnit(
                         named.symbol + (spelled.startsWith("1/") ? spelled.substring(1) : "*" + spelled),
                         1,
@@ -354,38 +360,6 @@ public final class LabUnit {
             }
         }
         return null;
-    }
-
-    private static int factors(int[] e) {
-        int n = 0;
-        for (int x : e) {
-            n += x == 0 ? 0 : 1;
-        }
-        return n;
-    }
-
-    private static String spelled(int[] e) {
-        StringBuilder top = new StringBuilder();
-        StringBuilder bottom = new StringBuilder();
-        for (int i = 0; i < e.length; i++) {
-            if (e[i] > 0) {
-                top.append(top.length() > 0 ? "*" : "").append(BASE[i]).append(power(e[i]));
-            } else if (e[i] < 0) {
-                bottom.append('/').append(BASE[i]).append(power(-e[i]));
-            }
-        }
-        return top.length() == 0 && bottom.length() > 0 ? "1" + bottom : top.toString() + bottom;
-    }
-
-    private static String power(int twelfths) {
-        if (twelfths == TWELFTHS) {
-            return "";
-        }
-        double p = twelfths / (double) TWELFTHS;
-        return "^"
-                + (p == Math.rint(p)
-                        ? Integer.toString((int) p)
-                        : String.format(Locale.ROOT, "%.4g", p).replaceAll("0+$", ""));
     }
 
     /** For sentences: the pretty symbol, or "a pure number". */

@@ -57,7 +57,7 @@ final class PlainNumbers {
             p.one(c.getValue().path("calibration"), "seconds", "s", at + "/calibration");
             JsonNode chain = c.getValue().path("chain");
             for (int i = 0; i < chain.size(); i++) {
-                p.link(chain.get(i), at + "/chain/" + i);
+                p.link(chain.path(i), at + "/chain/" + i);
             }
         });
         sheet.path("devices")
@@ -70,7 +70,7 @@ final class PlainNumbers {
                 }));
         for (String list : List.of("timeline", "prepare", "finish")) {
             for (int i = 0; i < sheet.path(list).size(); i++) {
-                p.one(sheet.path(list).get(i), "minutes", "min", "/" + list + "/" + i);
+                p.one(sheet.path(list).path(i), "minutes", "min", "/" + list + "/" + i);
             }
         }
     }

@@ -38,8 +38,8 @@ final class RigWrittenOut {
         }
         if (sheet.path("mistakes") instanceof ArrayNode mistakes) {
             for (int i = 0; i < mistakes.size(); i++) {
-                if (mistakes.get(i).path("change") instanceof ObjectNode change) {
-                    ((ObjectNode) mistakes.get(i))
+                if (mistakes.path(i).path("change") instanceof ObjectNode change) {
+                    ((ObjectNode) mistakes.path(i))
                             .set("change", changes(change, "/mistakes/" + i + "/change", own, sheet.path("rig")));
                 }
             }

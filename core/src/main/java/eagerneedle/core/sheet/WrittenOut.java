@@ -4,14 +4,8 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import eagerneedle.core.formula.Formula;
-import eagerneedle.core.formula.FormulaException;
-import eagerneedle.core.formula.NearName;
 import eagerneedle.core.formula.Pieces;
-import eagerneedle.core.formula.Scope;
-import eagerneedle.core.formula.Value;
 import eagerneedle.core.sheet.Families.At;
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -89,41 +83,18 @@ final class WrittenOut {
         Links.of(sheet, places);
         SpreadLevels.of(sheet, places);
         PlainNumbers.of(sheet, places);
-        changes(sheet, places);
+        MistakesWritten.of(sheet, places);
         names(sheet, places);
         if (!places.problems().isEmpty() || !sheet.has("sets")) {
             return;
         }
         WrittenOut out = new WrittenOut(sheet, places);
         if (places.problems().isEmpty()) {
-            out.gather();
+            new Gathered(out.sheet, out.sets, out.families, out.places).all();
         }
         if (places.problems().isEmpty()) {
             out.all();
             PlainNumbers.of(sheet, places);
-        }
-    }
-
-    /** In what a mistake changes {@code at: {from: ..., to: ...}} means {@code at.from: ..., at.to: ...}. */
-    private static void changes(ObjectNode sheet, Places places) {
-        JsonNode mistakes = sheet.path("mistakes");
-        for (int i = 0; i < mistakes.size(); i++) {
-            if (mistakes.get(i).path("change") instanceof ObjectNode change) {
-                ObjectNode out = NODES.objectNode();
-                String p = "/mistakes/" + i + "/change/";
-                change.properties().forEach(e -> {
-                    if (e.getValue() instanceof ObjectNode parts) {
-                        parts.properties().forEach(part -> {
-                            String key = e.getKey() + "." + part.getKey();
-                            places.copy(p + e.getKey() + "/" + part.getKey(), p + key);
-                            out.set(key, part.getValue());
-                        });
-                    } else {
-                        out.set(e.getKey(), e.getValue());
-                    }
-                });
-                ((ObjectNode) mistakes.get(i)).set("change", out);
-            }
         }
     }
 
@@ -146,70 +117,6 @@ final class WrittenOut {
         if (name.contains(".")) {
             places.problem(section + name, Misplaced.noName(name));
         }
-    }
-
-    private void gather() {
-        for (String section : List.of("inputs", "planned", "results")) {
-            gather(section, "/" + section, "", false);
-        }
-        gather("channels", "/channels", "", true);
-        sheet.path("captures").properties().forEach(c -> {
-            String at = "/captures/" + c.getKey();
-            for (String section : List.of("quantities", "by_eye")) {
-                gather(c.getValue().path(section), at + "/" + section, c.getKey() + ".", false);
-            }
-            gather(c.getValue().path("windows"), at + "/windows", c.getKey() + ".", true);
-            JsonNode product = c.getValue().path("levels").path("product");
-            boolean made = product.isArray() || product.isTextual();
-            families.levels(c.getKey(), made ? setsOf(product, at + "/levels/product") : List.of());
-        });
-        sets.all().forEach((set, members) -> {
-            taken(set, "/sets/" + set);
-            members.attributes().keySet().forEach(a -> taken(a, "/sets/" + set + "/" + a));
-        });
-    }
-
-    private void taken(String name, String at) {
-        for (String section : List.of("inputs", "channels", "captures", "results")) {
-            if (sheet.path(section).has(name)) {
-                places.problem(at, name + " is one of the " + section + " too; give one of them another name.");
-            }
-        }
-    }
-
-    private void gather(String section, String at, String prefix, boolean alone) {
-        gather(sheet.path(section), at, prefix, alone);
-    }
-
-    private void gather(JsonNode section, String at, String prefix, boolean alone) {
-        section.properties().forEach(e -> {
-            if (e.getValue().has("each")) {
-                List<String> of = setsOf(e.getValue().get("each"), at + "/" + e.getKey() + "/each");
-                if (alone) {
-                    families.addAlone(prefix + e.getKey(), of);
-                } else {
-                    families.add(prefix + e.getKey(), of);
-                }
-            }
-        });
-    }
-
-    /** The sets that an {@code each} names. */
-    private List<String> setsOf(JsonNode each, String at) {
-        List<String> out = new ArrayList<>();
-        for (JsonNode n : each.isArray() ? each : List.of(each)) {
-            if (!sets.has(n.asText())) {
-                places.problem(
-                        at,
-                        "there is no set " + n.asText()
-                                + NearName.hint(n.asText(), sets.all().keySet()));
-            } else if (out.contains(n.asText())) {
-                places.problem(at, n.asText() + " is named twice.");
-            } else {
-                out.add(n.asText());
-            }
-        }
-        return out;
     }
 
     private void all() {
@@ -375,7 +282,7 @@ final class WrittenOut {
         for (int i = 0; i < written.size(); i++) {
             String from = p + "/" + i;
             JsonNode n = written.get(i);
-            List<String> of = n.has("each") ? setsOf(n.get("each"), from + "/each") : List.of();
+            List<String> of = n.has("each") ? Gathered.setsOf(sets, n.get("each"), from + "/each", places) : List.of();
             for (Map<String, String> chosen : sets.choices(of)) {
                 // Places of later entries move down; what was there is kept aside first.
                 String to = p + "~" + "/" + out.size();
@@ -438,7 +345,8 @@ final class WrittenOut {
             ObjectNode out = NODES.objectNode();
             o.properties().forEach(e -> {
                 if (e.getKey().equals("chain")) {
-                    out.set("chain", chain(e.getValue(), p + "/chain", at));
+                    new ChainConstants(families, more, places).reckon(e.getValue(), p + "/chain", at);
+                    out.set("chain", e.getValue());
                     return;
                 }
                 boolean formulas = key.equals("set") || key.equals("ways");
@@ -456,42 +364,6 @@ final class WrittenOut {
             return out;
         }
         return n.isTextual() && FORMULAS.contains(key) ? formula(n.asText(), p, at) : n;
-    }
-
-    /** Links with constants that rest on attributes of the member at hand, reckoned here and now. */
-    private JsonNode chain(JsonNode chain, String p, At at) {
-        for (int i = 0; i < chain.size(); i++) {
-            if (chain.get(i) instanceof ObjectNode link) {
-                for (String key : List.of("gain", "offset", "noise", "step", "lowest", "highest")) {
-                    if (link.path(key).isTextual()) {
-                        link.set(key, constant(link.get(key).asText(), p + "/" + i + "/" + key, at));
-                    }
-                }
-            }
-        }
-        return chain;
-    }
-
-    private JsonNode constant(String text, String p, At at) {
-        Pieces.Rewritten r = Pieces.renamed(text, n -> {
-            String one = families.written(n, at).text();
-            JsonNode attribute = more.path(one).path("formula");
-            return attribute.isTextual() ? "(" + attribute.asText() + ")" : one;
-        });
-        if (r.text().equals(text)) {
-            return NODES.textNode(text);
-        }
-        try {
-            if (Formula.parse(r.text()).evaluate(Scope.empty("constant")) instanceof Value.Scalar s) {
-                double u = s.quantity().u();
-                return u == 0
-                        ? NODES.textNode(Double.toString(s.quantity().value()))
-                        : NODES.textNode(s.quantity().value() + " ± " + u);
-            }
-        } catch (FormulaException e) {
-            places.problem(p, e.getMessage());
-        }
-        return NODES.textNode(text);
     }
 
     private JsonNode formula(String text, String p, At at) {
