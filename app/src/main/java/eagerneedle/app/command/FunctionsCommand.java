@@ -1,9 +1,11 @@
 package eagerneedle.app.command;
 
 import eagerneedle.core.function.Functions;
+import eagerneedle.core.sheet.SheetReference;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
 
 @Command(
@@ -13,9 +15,12 @@ final class FunctionsCommand implements Callable<Integer> {
     @Spec
     private CommandSpec spec;
 
+    @Option(names = "--entries", description = "The page of all entries of a sheet instead, made from its schema.")
+    private boolean entries;
+
     @Override
     public Integer call() {
-        spec.commandLine().getOut().print(Functions.markdown());
+        spec.commandLine().getOut().print(entries ? SheetReference.markdown() : Functions.markdown());
         return NeedleCommand.GOOD;
     }
 }

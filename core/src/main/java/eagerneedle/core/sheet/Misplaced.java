@@ -31,6 +31,11 @@ final class Misplaced {
 
     private Misplaced() {}
 
+    /** The schema that sheets are checked against. */
+    static JsonNode schema() {
+        return TREE;
+    }
+
     private static JsonNode tree() {
         try {
             return new ObjectMapper().readTree(SheetReader.resource("sheet.schema.json"));

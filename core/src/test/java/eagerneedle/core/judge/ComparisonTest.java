@@ -136,4 +136,47 @@ class ComparisonTest {
         assertThat(compare(ratio, q("0.76", "r"), Double.NaN).agrees(School.LIMITS))
                 .isFalse();
     }
+
+    private static Comparison asked(String a, String b, double matters, Demand.Side bound) {
+        return Comparison.of(
+                "c", "test", q(a, "a"), q(b, "b"), Coverage.DEFAULT, Double.NaN, new Demand(matters, bound));
+    }
+
+    /** What is known no better than what matters neither agrees nor does not. */
+    @Test
+    void whatIsTooUncertainCannotTell() {
+        Comparison wide = asked("9.6(8) m", "10 m", 0.5, null);
+        assertThat(wide.conclusion(School.STANDARD)).isEqualTo(Conclusion.CANNOT_TELL);
+        assertThat(wide.agrees(School.STANDARD)).isFalse();
+        assertThat(wide.isAmiss(School.STANDARD)).isFalse();
+        assertThat(wide.verdict(School.STANDARD))
+                .startsWith("Nobody can tell whether")
+                .contains("0.5 m");
+        assertThat(asked("9.9(1) m", "10 m", 0.5, null).conclusion(School.STANDARD))
+                .isEqualTo(Conclusion.AGREES);
+        assertThat(asked("8.0(2) m", "10 m", 0.1, null).conclusion(School.STANDARD))
+                .as("a difference that is certain is one, however wide")
+                .isEqualTo(Conclusion.DIFFERS);
+        assertThat(asked("9(9) m", "10 m", Double.NaN, null).conclusion(School.STANDARD))
+                .as("nothing said: the reference itself matters")
+                .isEqualTo(Conclusion.CANNOT_TELL);
+        assertThat(asked("0.2(9) m", "0 m", Double.NaN, null).conclusion(School.STANDARD))
+                .as("against nothing, nothing is said")
+                .isEqualTo(Conclusion.AGREES);
+    }
+
+    /** One-sided: Phi(2) and Phi(-2), and neither within 95 %. */
+    @Test
+    void boundsAreKeptBrokenOrNobodyCanTell() {
+        Comparison kept = asked("1.0(1) V", "1.2 V", Double.NaN, Demand.Side.BELOW);
+        assertThat(kept.chanceOfKeeping()).isCloseTo(0.97725, within(1e-5));
+        assertThat(kept.conclusion(School.STANDARD)).isEqualTo(Conclusion.KEEPS);
+        assertThat(kept.verdict(School.STANDARD)).contains("lies below").contains("97.7 %");
+        assertThat(asked("1.0(1) V", "1.2 V", Double.NaN, Demand.Side.ABOVE).conclusion(School.STANDARD))
+                .isEqualTo(Conclusion.BREAKS);
+        assertThat(asked("1.0(1) V", "1.1 V", Double.NaN, Demand.Side.BELOW).conclusion(School.STANDARD))
+                .isEqualTo(Conclusion.CANNOT_TELL);
+        assertThat(asked("1 V", "1 V", Double.NaN, Demand.Side.BELOW).chanceOfKeeping())
+                .isEqualTo(1);
+    }
 }

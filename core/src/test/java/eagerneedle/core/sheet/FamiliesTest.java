@@ -151,4 +151,106 @@ class FamiliesTest {
                 .replace("subject: Load", like.startsWith("<<") ? "subject: &x Load" : "subject: Load");
         assertThat(problems(text)).anySatisfy(p -> assertThat(p).contains(message));
     }
+
+    static final String RUNS = """
+            sheet: 2
+            id: runs
+            title: Runs
+            subject: Load
+            inputs:
+              R: {label: resistor, value: "100.0(1) ohm"}
+            devices:
+              board: {label: Board, driver: line, outputs: {drive: {label: drive, unit: V, lowest: 0, highest: 5 V, step: 5 mV, safe: 0 mV}}}
+            links:
+              adc: {kind: converter, label: 14 bit, from: V, range: [0 mV, 4096 mV], bits: 14, offset: "0.0(3) mV", noise: 0.4 mV}
+            channels:
+              hi: {label: above, unit: V, device: board, rate: 1 kHz, chain: [adc]}
+              lo: {label: below, unit: V, device: board, rate: 1000, chain: [adc]}
+            captures:
+              sweep:
+                label: Sweep
+                channels: [hi, lo]
+                levels: {spread: {p: {from: 0 V, to: 4000 mV, count: 5}}, then: back, outputs: {drive: p}}
+                hold: {seconds: 200 ms, settle: 5 * 22 ms}
+                until: "hi > 3 V and t > 1 s"
+                windows: {late: {from: 100 ms, to: begun + 0.5 s}}
+                choices:
+                  I: {label: current, default: plain, why: it is simple, ways: {plain: mean(hi - lo) / R, late: "mean(hi - lo, window: late) / R"}}
+                quantities:
+                  begun: {label: begun, unit: s, formula: "first(crossings(hi, 1 V))", planned: 0.1 s}
+                  I: {label: current, unit: mA, formula: choice, planned: "p / R * 1.00(1)"}
+            results:
+              all: {label: all currents, unit: mA, formula: sum(sweep.I)}
+            comparisons:
+              - {id: bound, label: not too much, result: all, reference: 200 mA, bound: below, matters: 5 %}
+            """;
+
+    @Test
+    void levelsLinksAndChoicesAreWrittenOut() {
+        assertThat(problems(RUNS)).isEmpty();
+        Sheet s = read(RUNS);
+        Capture sweep = s.captures().get("sweep");
+        assertThat(sweep.levels()).hasSize(9);
+        assertThat(sweep.levels().get("p2").set()).containsEntry("p", "1 V");
+        assertThat(sweep.levels().get("p6").label()).isEqualTo("3 V, back");
+        assertThat(sweep.levels().get("p5").outputs()).containsEntry("drive", 4.0);
+        assertThat(sweep.hold().settle()).isEqualTo(0.11, org.assertj.core.api.Assertions.within(1e-12));
+        assertThat(sweep.quantities().get("I").formula()).isEqualTo("mean(hi - lo) / R");
+        assertThat(s.offers()).extracting(Sheet.Offer::key).containsExactly("sweep.I");
+        assertThat(s.picking(java.util.Map.of("sweep.I", "late"))
+                        .captures()
+                        .get("sweep")
+                        .quantities()
+                        .get("I")
+                        .formula())
+                .isEqualTo("mean(hi - lo, window: late) / R");
+        assertThat(s.channels().get("hi").chain().get(0).shared()).isEqualTo("adc");
+        assertThat(s.channels().get("hi").rate()).isEqualTo(1000);
+        assertThat(s.channels().get("lo").chain().get(0).range()).containsExactly(0.0, 4.096);
+        assertThat(s.devices().get("board").outputs().get("drive").step()).isEqualTo(0.005);
+        assertThat(sweep.windows().get("late").on()).isEqualTo("hi");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '`',
+            value = {
+                "rate: 1000, chain: [adc]} | rate: 1000, chain: [¦adk]} | there is no link adk; did you mean adc?",
+                "count: 5             | count: 1                 | a spread has a name, and its 'from'",
+                "to: 4000 mV          | to: 4 A                  | its ends are quantities of one kind",
+                "then: back           | then: ¦forth             | there is 'then: back', or nothing",
+                "outputs: {drive: p}  | outputs: {drive: ¦q}     | an output is set to what is spread: write drive: p",
+                "settle: 5 * 22 ms    | settle: ¦5 * 22 mm       | this is given in s or the like, not in m",
+                "safe: 0 mV           | safe: ¦0 mA              | this is given in V or the like",
+                "noise: 0.4 mV        | noise: ¦0.40(1) mV       | this is a plain number in V and has no uncertainty",
+                "offset: \"0.0(3) mV\" | offset: \"¦0.0(3) mA\" | this is given in V or the like, not in mA",
+                "hi > 3 V and         | ¦ho > 3 V and            | the name ho is not known here; did you mean hi?",
+                "to: begun + 0.5 s    | to: ¦begin + 0.5 s       | the name begin is not known here; did you mean begun?",
+                "from: 100 ms, to: begun + 0.5 s | ¦from: 100 ms | to",
+                "default: plain       | default: ¦plan           | there is no way plan; did you mean plain?",
+                "unit: mA, formula: choice | unit: mA, formula: mean(hi) / R | nothing is reckoned by this choice",
+                "ways: {plain: mean(hi - lo) / R | ways: {plain: ¦mean(hi - low) / R | the name low is not known here",
+                "bound: below         | bound: ¦beneath          | bound",
+                "matters: 5 %         | matters: ¦0 %            | what matters is more than nothing",
+                "reference: 200 mA    | reference: ¦200 mV       | cannot be compared",
+            })
+    void aSlipInARunIsTold(String from, String to, String message) {
+        String source = from.strip();
+        assertThat(RUNS).contains(source);
+        String marked = RUNS.replaceFirst(
+                java.util.regex.Pattern.quote(source), java.util.regex.Matcher.quoteReplacement(to.strip()));
+        int mark = marked.indexOf('¦');
+        List<String> found = problems(marked.replace("¦", ""));
+        if (mark < 0) {
+            assertThat(found).anySatisfy(p -> assertThat(p).contains(message));
+            return;
+        }
+        int line =
+                (int) marked.substring(0, mark).chars().filter(c -> c == '\n').count() + 1;
+        assertThat(found)
+                .anySatisfy(p -> assertThat(p)
+                        .startsWith("beams.yaml, line " + line + ", ")
+                        .contains(message));
+    }
 }

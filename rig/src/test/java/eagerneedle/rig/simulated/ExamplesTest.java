@@ -42,6 +42,18 @@ class ExamplesTest {
                 .allSatisfy(l -> assertThat(l.length()).isLessThan(260));
     }
 
+    /** The sheet from which the language is learned is carried out as well. */
+    @Test
+    void theSheetOnThePageIsCarriedOut() throws IOException {
+        String page = Files.readString(Path.of("..", "docs", "method-sheet.md"));
+        int from = page.indexOf("```yaml") + 8;
+        String text = page.substring(from, page.indexOf("```", from));
+        assertThat(RehearsalTrial.of(
+                        SheetTrial.look(text, "page.yaml").located().orElseThrow(), 4))
+                .extracting(SheetException::getMessage)
+                .isEmpty();
+    }
+
     /** Two channels through one converter: what it is off by is the same for both, in the rig and in the reduction. */
     @Test
     void aSharedLinkIsOneThing() throws IOException {
