@@ -13,7 +13,16 @@ import java.util.List;
  */
 public record Plot(String title, Axis x, Axis y, List<Layer> layers) {
     /** An axis with its name and unit; an empty unit for a pure number. */
-    public record Axis(String name, String unit) {
+    public record Axis(String name, String unit, boolean logarithmic) {
+        public Axis(String name, String unit) {
+            this(name, unit, false);
+        }
+
+        /** The same for logarithms of the values; its ticks carry the values. */
+        Axis logarithmically() {
+            return new Axis(name, unit, true);
+        }
+
         public String label() {
             return unit.isEmpty() ? name : name + ", " + unit;
         }

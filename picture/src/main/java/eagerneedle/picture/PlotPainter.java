@@ -15,6 +15,9 @@ public final class PlotPainter {
     private static final Lettering TICK = Lettering.figures(11);
     private static final Lettering NAME = Lettering.text(11.5);
 
+    /** Decades on a logarithmic axis below which 2 and 5 are marked too. */
+    private static final double DECADES = 2.5;
+
     private PlotPainter() {}
 
     /** Where the plot's rectangle came to lie, and how to get from pixels to values and back. */
@@ -49,7 +52,8 @@ public final class PlotPainter {
             Surface s, Plot plot, Plot.View view, double x, double y, double w, double h, boolean showX) {
         double top = y + 22;
         double bottom = y + h - (showX ? 36 : 8);
-        double[] yTicks = ticks(view.y0(), view.y1(), bottom - top < 34 ? 1 : Math.max(2, (int) ((bottom - top) / 38)));
+        double[] yTicks =
+                ticks(plot.y(), view.y0(), view.y1(), bottom - top < 34 ? 1 : Math.max(2, (int) ((bottom - top) / 38)));
         double left = x + 62;
         Frame f = new Frame(left, top, Math.max(10, x + w - 12 - left), Math.max(10, bottom - top), view);
         s.rectangle(f.left(), f.top(), f.width(), f.height(), Ink.SURFACE, null, 0);
@@ -65,13 +69,13 @@ public final class PlotPainter {
         }
         for (double t : yTicks) {
             s.line(f.left(), f.py(t), f.left() + f.width(), f.py(t), Ink.RULE, 0.7);
-            s.text(label(t, yTicks), f.left() - 7, f.py(t) + 4, Align.RIGHT, TICK, Ink.QUIET);
+            s.text(label(t, yTicks, plot.y()), f.left() - 7, f.py(t) + 4, Align.RIGHT, TICK, Ink.QUIET);
         }
-        double[] xTicks = ticks(view.x0(), view.x1(), Math.max(2, (int) (f.width() / 90)));
+        double[] xTicks = ticks(plot.x(), view.x0(), view.x1(), Math.max(2, (int) (f.width() / 90)));
         for (double t : xTicks) {
             s.line(f.px(t), f.top() + f.height(), f.px(t), f.top() + f.height() + 5, Ink.QUIET, 1);
             if (showX) {
-                s.text(label(t, xTicks), f.px(t), f.top() + f.height() + 17, Align.CENTRE, TICK, Ink.QUIET);
+                s.text(label(t, xTicks, plot.x()), f.px(t), f.top() + f.height() + 17, Align.CENTRE, TICK, Ink.QUIET);
             }
         }
         if (showX) {
@@ -107,6 +111,29 @@ public final class PlotPainter {
             out.add(k * step);
         }
         return out.stream().mapToDouble(Double::doubleValue).toArray();
+    }
+
+    /** On a logarithmic axis whole powers of ten, with their 2 and 5 fold where there are few. */
+    private static double[] ticks(Plot.Axis axis, double from, double to, int wanted) {
+        if (!axis.logarithmic()) {
+            return ticks(from, to, wanted);
+        }
+        double[] steps = to - from < DECADES ? new double[] {1, 2, 5} : new double[] {1};
+        int every = (int) Math.max(1, Math.ceil((to - from) / Math.max(1, wanted)));
+        List<Double> out = new ArrayList<>();
+        for (int p = (int) Math.floor(from); p <= Math.ceil(to); p++) {
+            for (double step : steps) {
+                double at = p + Math.log10(step);
+                if (at >= from && at <= to && (steps.length > 1 || Math.floorMod(p, every) == 0)) {
+                    out.add(at);
+                }
+            }
+        }
+        return out.stream().mapToDouble(Double::doubleValue).toArray();
+    }
+
+    private static String label(double t, double[] all, Plot.Axis axis) {
+        return axis.logarithmic() ? Notation.plain(Math.pow(10, t), 3) : label(t, all);
     }
 
     /** A tick's number, all ticks of an axis with equally many decimals. */

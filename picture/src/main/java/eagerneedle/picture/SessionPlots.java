@@ -204,7 +204,9 @@ public final class SessionPlots {
                 new Plot.Axis(p.xLabel() == null ? first.x() : p.xLabel(), xu.pretty()),
                 new Plot.Axis(p.yLabel() == null ? first.y() : p.yLabel(), yu.pretty()),
                 lines);
-        return Optional.of(legend.isEmpty() ? plot : plot.withLegend(legend));
+        Plot scaled =
+                Logarithmic.of(plot, p.xAxis().equals("logarithmic"), p.yAxis().equals("logarithmic"));
+        return Optional.of(legend.isEmpty() ? scaled : scaled.withLegend(legend));
     }
 
     private static Optional<Layer.Points> leftOut(Reduction r, Sheet.PictureLine l, LabUnit xu, LabUnit yu, int trace) {
@@ -256,13 +258,14 @@ public final class SessionPlots {
                     double[] shown = java.util.Arrays.stream(f.residuals())
                             .map(v -> v * scale)
                             .toArray();
-                    return new Plot(
+                    Plot residuals = new Plot(
                             "Residuals of " + p.title(),
                             new Plot.Axis(p.xLabel() == null ? l.x() : p.xLabel(), xu.pretty()),
                             new Plot.Axis("residual", fine.orElse(yu).pretty()),
                             List.of(
                                     new Layer.Level(0, Ink.QUIET),
                                     new Layer.Stems(px, shown, p.lines().indexOf(l))));
+                    return Logarithmic.of(residuals, p.xAxis().equals("logarithmic"), false);
                 }))
                 .findFirst();
     }

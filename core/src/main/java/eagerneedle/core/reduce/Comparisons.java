@@ -1,5 +1,7 @@
 package eagerneedle.core.reduce;
 
+import eagerneedle.core.formula.Formula;
+import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.Value;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.quantity.Coverage;
@@ -47,6 +49,15 @@ final class Comparisons {
             return Optional.of(r.evaluate(c.reference(), "reference of " + c.id(), c.label()));
         } catch (IllegalArgumentException none) {
             return Optional.empty();
+        }
+    }
+
+    /** The rows of a column that a formula gives, such as those of one member; none where it has a problem. */
+    static List<Quantity> columnOf(Reduction r, String formula) {
+        try {
+            return Formula.parse(formula).evaluate(r.scope()) instanceof Value.Column c ? c.rows() : List.of();
+        } catch (NodeScope.Missing | FormulaException | IllegalArgumentException none) {
+            return List.of();
         }
     }
 

@@ -165,7 +165,8 @@ public final class Reduction {
 
     /** Rows of a column, or empty if it has a problem. */
     public List<Quantity> column(String name) {
-        return column(Key.named(name, sheet));
+        Key key = Key.named(name, sheet);
+        return has(key) || !name.contains("(") ? column(key) : Comparisons.columnOf(this, name);
     }
 
     private List<Quantity> column(Key key) {

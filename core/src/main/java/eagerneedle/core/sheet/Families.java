@@ -243,15 +243,15 @@ final class Families {
 
     /** A column over the runs of a capture, of which only those at the member at hand are meant. */
     private String restricted(String capture, String column, At at) {
-        String out = column;
+        List<String> conditions = new ArrayList<>();
         for (String set : levels(capture)) {
             if (at.bound().containsKey(set) && !capture.equals(at.capture())) {
                 String member = set + "." + at.bound().get(set);
                 want("", member);
-                out = "where(" + out + ", " + member + " == 1)";
+                conditions.add(member + " == 1");
             }
         }
-        return out;
+        return conditions.isEmpty() ? column : "where(" + column + ", " + String.join(" and ", conditions) + ")";
     }
 
     /** How a column over the members that are not chosen is written: {@code members('wagon', 'a', m.a, 'b', m.b)}. */

@@ -194,7 +194,10 @@ public record Sheet(
         }
     }
 
-    /** Columns over runs and the fits drawn through them: one pair, or several {@code lines} on one picture. */
+    /**
+     * Columns over runs and the fits drawn through them: one pair, or several {@code lines} on one picture; axes linear
+     * or logarithmic.
+     */
     public record Picture(
             String title,
             String x,
@@ -204,11 +207,17 @@ public record Sheet(
             @JsonProperty("y_label") String yLabel,
             @JsonProperty("y_unit") String yUnit,
             String fit,
-            List<PictureLine> lines) {
+            List<PictureLine> lines,
+            @JsonProperty("x_axis") String xAxis,
+            @JsonProperty("y_axis") String yAxis) {
         public Picture {
+            xAxis = xAxis == null ? LINEAR : xAxis;
+            yAxis = yAxis == null ? LINEAR : yAxis;
             lines = lines == null ? List.of(new PictureLine(null, x, y, fit)) : List.copyOf(lines);
         }
     }
+
+    private static final String LINEAR = "linear";
 
     /** One pair of columns of a picture, with the fit through it; {@code label} tells it from the others. */
     public record PictureLine(String label, String x, String y, String fit) {}

@@ -309,8 +309,11 @@ final class WrittenOut {
             pick(copy, index, sets.of(only.getKey()).names().size(), only.getKey(), p);
         }
         boolean ownLabel = written.path("label").isArray();
-        if (copy.path("label").isTextual() && !ownLabel) {
-            copy.put("label", copy.get("label").asText() + ", " + sets.label(chosen));
+        for (String name : List.of("label", "title")) {
+            if (copy.path(name).isTextual() && !ownLabel) {
+                String own = copy.get(name).asText();
+                copy.put(name, own.isEmpty() ? sets.label(chosen) : own + ", " + sets.label(chosen));
+            }
         }
         return rewritten("", copy, p, at.with(chosen));
     }
@@ -355,6 +358,9 @@ final class WrittenOut {
                         rewritten(formulas ? "formula" : e.getKey(), e.getValue(), p + "/" + e.getKey(), at));
             });
             return out;
+        }
+        if (n instanceof ArrayNode lines && key.equals("lines")) {
+            return list(lines, p, at);
         }
         if (n instanceof ArrayNode a) {
             ArrayNode out = NODES.arrayNode();

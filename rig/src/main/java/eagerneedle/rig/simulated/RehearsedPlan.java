@@ -1,5 +1,6 @@
 package eagerneedle.rig.simulated;
 
+import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Reducer;
@@ -118,7 +119,10 @@ public final class RehearsedPlan {
         Quantity out = Quantity.exact(value, all.get(0).unit());
         for (Map.Entry<String, Double> e : variances.entrySet()) {
             Leaf like = first.get(e.getKey());
-            Leaf leaf = Leaf.typeA("rehearsed:" + name + "/" + e.getKey(), e.getKey(), like.source(), like.dof());
+            String id = "rehearsed:" + name + "/" + e.getKey();
+            Leaf leaf = like.type() == Leaf.Type.A
+                    ? Leaf.typeA(id, e.getKey(), like.source(), like.dof())
+                    : Leaf.typeB(id, e.getKey(), like.source(), Distribution.NORMAL);
             double c = scale * Math.sqrt(e.getValue());
             out = c > 0 ? out.with(leaf, c) : out;
         }
