@@ -102,12 +102,44 @@ final class Families {
             if (compared != null) {
                 others.add(compared);
                 i += 2;
+            } else if (isModel(pieces, i)) {
+                others.add(model(pieces.get(i), sought(pieces), at));
             } else if (pieces.get(i).kind() == Kind.NAME) {
                 Piece p = pieces.get(i);
                 others.add(new Piece(p.kind(), p.start(), name(p.text(), at), p.end()));
             }
         }
         return Pieces.replaced(formula, others);
+    }
+
+    /** A formula in quotes that is fitted: {@code formula: '...'} or {@code rate: '...'}. */
+    private static boolean isModel(List<Piece> pieces, int i) {
+        return pieces.get(i).kind() == Kind.TEXT
+                && i > 1
+                && pieces.get(i - 1).text().equals(":")
+                && List.of("formula", "rate").contains(pieces.get(i - 2).text());
+    }
+
+    /** What is to be found by fits in a formula, and is no name of the sheet there. */
+    private static Set<String> sought(List<Piece> pieces) {
+        Set<String> out = new LinkedHashSet<>();
+        for (int i = 2; i < pieces.size(); i++) {
+            if (pieces.get(i).kind() == Kind.TEXT && pieces.get(i - 2).text().equals("find")) {
+                String text = pieces.get(i).text();
+                for (String part : text.substring(1, text.length() - 1).split(",")) {
+                    out.add(part.replaceFirst("=.*", "").strip());
+                }
+            }
+        }
+        return out;
+    }
+
+    private Piece model(Piece text, Set<String> sought, At at) {
+        String quote = text.text().substring(0, 1);
+        String inner = text.text().substring(1, text.text().length() - 1);
+        String out =
+                Pieces.renamed(inner, n -> sought.contains(n) ? n : name(n, at)).text();
+        return new Piece(text.kind(), text.start(), quote + out + quote, text.end());
     }
 
     /** {@code kind == release}: whether the member at hand, of the level or of the row is that one. */

@@ -88,6 +88,18 @@ class FamiliesTest {
         assertThat(problems(SHEET)).isEmpty();
     }
 
+    /** Names in a model in quotes are names of the sheet, but for those that are sought. */
+    @Test
+    void modelsInQuotesAreWrittenOutToo() {
+        String fits =
+                "  own: {each: beam, formula: \"fit(press.F, press.both, formula: 'a * x + k * x', find: 'a')\"}\n"
+                        + "  hid: {each: beam, formula: \"fit(press.F, press.both, formula: 'k * x', find: 'k = 1 N/mm')\"}\n";
+        String text = SHEET.replace("  sum: {label: all masses", fits + "  sum: {label: all masses");
+        Sheet s = read(text);
+        assertThat(s.results().get("own.thick").formula()).contains("'a * x + k.thick * x'");
+        assertThat(s.results().get("hid.thick").formula()).contains("formula: 'k * x', find: 'k = 1 N/mm'");
+    }
+
     /** Every slip is told where it stands in what was written, not in what it was written out to. */
     @ParameterizedTest
     @CsvSource(

@@ -30,7 +30,8 @@ class ExamplesTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"buffer-wagons", "red-diode", "swing-governor"})
+    @ValueSource(
+            strings = {"buffer-wagons", "red-diode", "swing-governor", "cooling-can", "four-gauges", "rc-discharge"})
     void isGood(String name) throws IOException {
         SheetReader.Looked looked = look(name);
         assertThat(looked.problems()).extracting(SheetException::getMessage).isEmpty();
