@@ -154,15 +154,19 @@ public record Comparison(
 
     /**
      * The smallest difference that matters, in the unit of the result: as the sheet says, or else the size of the
-     * reference itself; NaN where that is nothing.
+     * reference itself; NaN where the reference cannot be told from nothing.
      */
     public double matters() {
         return !Double.isNaN(demand.matters())
                         || drawn != null
                         || reference.unit().isAffine()
-                        || reference.value() == 0
+                        || isNothing(reference)
                 ? demand.matters()
                 : Math.abs(reference.value());
+    }
+
+    private boolean isNothing(Quantity q) {
+        return Math.abs(q.value()) <= coverage.expanded(q);
     }
 
     /** The chance that the result lies on the side of the bound where it should, 0 to 1; NaN where there is none. */

@@ -163,6 +163,9 @@ class ComparisonTest {
         assertThat(asked("0.2(9) m", "0 m", Double.NaN, null).conclusion(School.STANDARD))
                 .as("against nothing, nothing is said")
                 .isEqualTo(Conclusion.AGREES);
+        assertThat(asked("0.2(9) m", "0.3(6) m", Double.NaN, null).conclusion(School.STANDARD))
+                .as("nor against what cannot be told from nothing")
+                .isEqualTo(Conclusion.AGREES);
     }
 
     /** One-sided: Phi(2) and Phi(-2), and neither within 95 %. */
