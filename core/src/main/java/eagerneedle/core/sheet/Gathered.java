@@ -67,6 +67,10 @@ final class Gathered {
         });
     }
 
+    private static boolean share(Sets sets, String a, String b) {
+        return sets.of(a).names().stream().anyMatch(sets.of(b).names()::contains);
+    }
+
     /** The sets that an {@code each} names. */
     static List<String> setsOf(Sets sets, JsonNode each, String at, Places places) {
         List<String> out = new ArrayList<>();
@@ -78,6 +82,11 @@ final class Gathered {
                                 + NearName.hint(n.asText(), sets.all().keySet()));
             } else if (out.contains(n.asText())) {
                 places.problem(at, n.asText() + " is named twice.");
+            } else if (out.stream().anyMatch(other -> share(sets, other, n.asText()))) {
+                places.problem(
+                        at,
+                        "two of these sets have a member of the same name, so that nobody could tell which is meant; "
+                                + "rename it in " + n.asText() + ".");
             } else {
                 out.add(n.asText());
             }

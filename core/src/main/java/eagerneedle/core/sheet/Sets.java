@@ -27,6 +27,8 @@ record Sets(Map<String, Sets.Members> all) {
     }
 
     private static final int MOST = 200;
+    /** After a dot these are parts of fits. */
+    private static final List<String> OF_FITS = List.of("slope", "intercept");
 
     /** The sets that a sheet writes under {@code sets}; what is wrong with them is told at its place. */
     static Sets of(ObjectNode sheet, Places places) {
@@ -75,6 +77,12 @@ record Sets(Map<String, Sets.Members> all) {
         for (int i = 0; i < names.size(); i++) {
             if (!isName(names.get(i))) {
                 places.problem(at + "/names/" + i, Misplaced.noName(names.get(i)));
+                return null;
+            }
+            if (OF_FITS.contains(names.get(i))) {
+                places.problem(
+                        at + "/names/" + i,
+                        "a part of a fit is called " + names.get(i) + "; give this member another name.");
                 return null;
             }
             if (names.indexOf(names.get(i)) < i) {

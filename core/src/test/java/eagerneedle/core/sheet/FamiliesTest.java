@@ -19,6 +19,7 @@ class FamiliesTest {
               beam: {names: [thin, thick], label: [thin beam, thick beam], k: [2 N/mm, 8 N/mm]}
               side: {names: [left, right]}
               load: {names: [m1, m2, m3]}
+              twin: {names: [thick, other]}
             inputs:
               m: {each: load, label: mass, value: ["1.00(1) kg", "2.00(1) kg", "3.00(1) kg"], group: Masses}
               L: {each: [beam, side], label: length, value: "100.0(5) mm"}
@@ -113,6 +114,8 @@ class FamiliesTest {
                 "product: [beam, load]   | product: ¦[beam, lod]          | there is no set lod",
                 "k: [2 N/mm, 8 N/mm]     | k: ¦[2 N/mm]                   | k needs a list of 2, one for each member of beam",
                 "names: [left, right]    | names: [left, ¦left]           | left is a member of side already",
+                "each: [beam, side], label: length | each: ¦[beam, twin], label: length | have a member of the same name",
+                "names: [left, right]    | names: [left, ¦slope]          | a part of a fit is called slope",
                 "names: [left, right]    | count: ¦0                      | a set has 1 to 200 members",
                 "stiff.thick / stiff.thin| ¦stiff.thick / stiff.thn       | stiff is a column",
                 "longest: 1 min          | longest: ¦1 kg                 | this is given in s or the like, not in kg",
