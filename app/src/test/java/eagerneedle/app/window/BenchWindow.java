@@ -67,7 +67,11 @@ abstract class BenchWindow {
 
     /** Opens a window on a session that was carried out on the simulated rig of a method. */
     void openRehearsed(FxRobot robot, String method) {
-        Path file = Rehearsed.in(folder, method);
+        open(Rehearsed.in(folder, method));
+    }
+
+    /** Opens a window on a bench file. */
+    void open(Path file) {
         act(() -> {
             window = new MainWindow(
                     stage,

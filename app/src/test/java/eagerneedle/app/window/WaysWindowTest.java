@@ -1,18 +1,13 @@
 package eagerneedle.app.window;
 
-import static eagerneedle.app.OnScreen.act;
 import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.app.workbench.Demonstration;
-import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.SheetTrial;
-import eagerneedle.store.bench.BenchFile;
-import eagerneedle.store.stockroom.Stockroom;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.util.Set;
 import javafx.scene.control.Button;
 import javafx.scene.input.KeyCode;
@@ -30,28 +25,15 @@ class WaysWindowTest extends BenchWindow {
         prepare(newStage);
     }
 
-    private void open() throws Exception {
+    private void openWagons() throws Exception {
         Path file = folder.resolve("wagons.needle");
         Demonstration.simulate(SheetTrial.read(Files.readString(SHEET), "buffer-wagons.yaml"), 7, Set.of(), file);
-        act(() -> {
-            window = new MainWindow(
-                    stage,
-                    new Workbench(BenchFile.open(file), Clock.systemUTC()),
-                    Clock.systemUTC(),
-                    8,
-                    Stockroom.demonstration());
-            stage.setX(0);
-            stage.setY(0);
-            stage.setWidth(1280);
-            stage.setHeight(800);
-            stage.show();
-        });
-        settle();
+        open(file);
     }
 
     @Test
     void anotherWayIsTakenAndTakenBack(FxRobot robot) throws Exception {
-        open();
+        openWagons();
         Quantity usual = window.bench().reduction().quantity("kept.springy").orElseThrow();
         robot.push(KeyCode.DIGIT5);
         fire(robot, "sight-ways");

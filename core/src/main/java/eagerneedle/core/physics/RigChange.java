@@ -83,20 +83,7 @@ public final class RigChange {
         }
         Set<String> all = new LinkedHashSet<>(p.uncalibrated());
         all.add(channel);
-        return new RigPlan(
-                p.hidden(),
-                p.state(),
-                p.rates(),
-                p.when(),
-                p.signals(),
-                p.edges(),
-                p.readings(),
-                p.stuck(),
-                p.circles(),
-                p.lasts(),
-                p.truth(),
-                p.parts(),
-                all);
+        return read(p, p.readings(), all);
     }
 
     private static String sectionOf(RigPlan p, Sheet sheet, String name, boolean ofSession) {
@@ -171,20 +158,7 @@ public final class RigChange {
         }
         String text = renamed(formula, name, n -> "(" + eye.formula() + ")");
         all.put(name, new RigPlan.Eye(text, eye.at(), eye.value()));
-        return new RigPlan(
-                p.hidden(),
-                p.state(),
-                p.rates(),
-                p.when(),
-                p.signals(),
-                p.edges(),
-                all,
-                p.stuck(),
-                p.circles(),
-                p.lasts(),
-                p.truth(),
-                p.parts(),
-                p.uncalibrated());
+        return read(p, all, p.uncalibrated());
     }
 
     private static RigPlan edges(RigPlan p, String path, String formula, String key) {
@@ -219,6 +193,24 @@ public final class RigChange {
         Map<String, RigPlan.Edges> all = new LinkedHashMap<>(p.edges());
         all.put(path.substring(0, dot), next);
         return with(p, "", Map.of(), all, p.lasts(), p.parts());
+    }
+
+    /** With other readings by eye, and these calibrations left out. */
+    private static RigPlan read(RigPlan p, Map<String, RigPlan.Eye> readings, Set<String> uncalibrated) {
+        return new RigPlan(
+                p.hidden(),
+                p.state(),
+                p.rates(),
+                p.when(),
+                p.signals(),
+                p.edges(),
+                readings,
+                p.stuck(),
+                p.circles(),
+                p.lasts(),
+                p.truth(),
+                p.parts(),
+                uncalibrated);
     }
 
     private static RigPlan with(RigPlan p, String section, Map<String, String> formulas) {

@@ -67,57 +67,17 @@ public record Capture(
     Capture adding(Map<String, Sheet.Derived> more) {
         Map<String, Sheet.Derived> q = new LinkedHashMap<>(quantities);
         more.forEach(q::putIfAbsent);
-        return new Capture(
-                label, mode, hint, channels, longest, repeats, minutes, levels, windows, q, spread, shot, prompt, hold,
-                byEye, views, rules, choices, until);
+        return with(repeats, windows, q, rules);
     }
 
     /** With another number of runs at each level. */
     Capture repeated(int n) {
-        return new Capture(
-                label,
-                mode,
-                hint,
-                channels,
-                longest,
-                n,
-                minutes,
-                levels,
-                windows,
-                quantities,
-                spread,
-                shot,
-                prompt,
-                hold,
-                byEye,
-                views,
-                rules,
-                choices,
-                until);
+        return with(n, windows, quantities, rules);
     }
 
     /** With quantities reckoned in the ways that were picked. */
     Capture picking(java.util.function.UnaryOperator<Map<String, Sheet.Derived>> picked) {
-        return new Capture(
-                label,
-                mode,
-                hint,
-                channels,
-                longest,
-                repeats,
-                minutes,
-                levels,
-                windows,
-                picked.apply(quantities),
-                spread,
-                shot,
-                prompt,
-                hold,
-                byEye,
-                views,
-                rules,
-                choices,
-                until);
+        return with(repeats, windows, picked.apply(quantities), rules);
     }
 
     Capture changed(String name, Map<String, String> change) {
@@ -125,26 +85,13 @@ public record Capture(
         w.replaceAll((n, plan) -> plan.changed(name + "." + n, change));
         Map<String, Sheet.Derived> q = new LinkedHashMap<>(quantities);
         q.replaceAll((n, d) -> change.containsKey(name + "." + n) ? d.by(change.get(name + "." + n)) : d);
+        return with(repeats, w, q, changed(name, rules, change));
+    }
+
+    private Capture with(int runs, Map<String, WindowPlan> w, Map<String, Sheet.Derived> q, Map<String, RowRule> r) {
         return new Capture(
-                label,
-                mode,
-                hint,
-                channels,
-                longest,
-                repeats,
-                minutes,
-                levels,
-                w,
-                q,
-                spread,
-                shot,
-                prompt,
-                hold,
-                byEye,
-                views,
-                changed(name, rules, change),
-                choices,
-                until);
+                label, mode, hint, channels, longest, runs, minutes, levels, w, q, spread, shot, prompt, hold, byEye,
+                views, r, choices, until);
     }
 
     /** Rules that a mistake changes, or does without. */
