@@ -43,7 +43,8 @@ public final class CalibrationPlots {
             }
             layers.add(new Layer.Curve(u.relation().label(), cx, cy, Ink.INK, 1.4, false));
             layers.add(new Layer.Legend(
-                    List.of(u.relation() == Relation.ADJUSTED ? "one to one" : words(u)), Layer.Corner.TOP_LEFT));
+                    List.of(Layer.Entry.of(u.relation() == Relation.ADJUSTED ? "one to one" : words(u))),
+                    Layer.Corner.TOP_LEFT));
         });
         layers.add(new Layer.Points("points", x, y, null, false, 0));
         if (!c.verification().isEmpty()) {
@@ -125,7 +126,8 @@ public final class CalibrationPlots {
         if (d.errors().length > 0) {
             layers.add(new Layer.Points(
                     "verification", d.references(), scaled(d.errors(), -scale), scaled(d.u(), scale), false, 1));
-            layers.add(new Layer.Legend(List.of("● points   ■ verification"), Layer.Corner.TOP_RIGHT));
+            layers.add(new Layer.Legend(
+                    List.of(new Layer.Entry("points", 0), new Layer.Entry("verification", 1)), Layer.Corner.TOP_RIGHT));
         }
         return Optional.of(new Plot(
                 "Residuals of " + label,

@@ -82,6 +82,21 @@ final class DataPainter implements Layer.Cases<Void> {
     }
 
     @Override
+    public Void mark(Layer.Mark m) {
+        double right = f.left() + f.width();
+        double bottom = f.top() + f.height();
+        if (Double.isNaN(m.y())) {
+            s.line(f.px(m.x()), f.top(), f.px(m.x()), bottom, Ink.QUIET, 1);
+        } else if (Double.isNaN(m.x())) {
+            s.line(f.left(), f.py(m.y()), right, f.py(m.y()), Ink.QUIET, 1);
+        } else {
+            s.line(f.px(m.x()) - 6, f.py(m.y()), f.px(m.x()) + 6, f.py(m.y()), Ink.INK, 1.4);
+            s.line(f.px(m.x()), f.py(m.y()) - 6, f.px(m.x()), f.py(m.y()) + 6, Ink.INK, 1.4);
+        }
+        return null;
+    }
+
+    @Override
     public Void words(Layer.Words words) {
         return null;
     }
@@ -103,20 +118,11 @@ final class DataPainter implements Layer.Cases<Void> {
             s.line(px, f.py(p.y()[i] - p.u()[i]), px, f.py(p.y()[i] + p.u()[i]), ink, 1.3);
             r = 3;
         }
-        if (p.weak()) {
-            s.circle(px, py, r, null, ink, 0.8);
-        } else if (Math.floorMod(p.series(), 4) == 1) {
-            s.rectangle(px - r, py - r, 2 * r, 2 * r, ink, null, 0);
-        } else if (Math.floorMod(p.series(), 4) == 2) {
-            s.polygon(new double[] {px, px + r * 1.2, px - r * 1.2}, new double[] {py - r * 1.2, py + r, py + r}, ink);
-        } else if (Math.floorMod(p.series(), 4) == 3) {
-            s.polygon(
-                    new double[] {px, px + r * 1.3, px, px - r * 1.3},
-                    new double[] {py - r * 1.3, py, py + r * 1.3, py},
-                    ink);
-        } else {
-            s.circle(px, py, r, ink, null, 0);
+        if (p.ux() != null && p.ux()[i] > 0) {
+            s.line(f.px(p.x()[i] - p.ux()[i]), py, f.px(p.x()[i] + p.ux()[i]), py, ink, 1.3);
+            r = 3;
         }
+        Marker.paint(s, px, py, r, p.series(), p.weak());
     }
 
     private void columns(double[] x, double[] least, double[] greatest, Ink ink) {

@@ -8,11 +8,16 @@ final class Extent implements Layer.Cases<Extent> {
     private double high = Double.NEGATIVE_INFINITY;
 
     private Extent with(double[] x, double[] y, double[] u) {
+        return with(x, y, null, u);
+    }
+
+    private Extent with(double[] x, double[] y, double[] ux, double[] u) {
         for (int i = 0; i < x.length; i++) {
             if (Double.isFinite(x[i]) && Double.isFinite(y[i])) {
                 double d = u == null ? 0 : u[i];
-                left = Math.min(left, x[i]);
-                right = Math.max(right, x[i]);
+                double across = ux == null ? 0 : ux[i];
+                left = Math.min(left, x[i] - across);
+                right = Math.max(right, x[i] + across);
                 low = Math.min(low, y[i] - d);
                 high = Math.max(high, y[i] + d);
             }
@@ -22,7 +27,7 @@ final class Extent implements Layer.Cases<Extent> {
 
     @Override
     public Extent points(Layer.Points p) {
-        return with(p.x(), p.y(), p.u());
+        return with(p.x(), p.y(), p.ux(), p.u());
     }
 
     @Override
@@ -54,6 +59,19 @@ final class Extent implements Layer.Cases<Extent> {
 
     @Override
     public Extent span(Layer.Span window) {
+        return this;
+    }
+
+    @Override
+    public Extent mark(Layer.Mark m) {
+        if (Double.isFinite(m.x())) {
+            left = Math.min(left, m.x());
+            right = Math.max(right, m.x());
+        }
+        if (Double.isFinite(m.y())) {
+            low = Math.min(low, m.y());
+            high = Math.max(high, m.y());
+        }
         return this;
     }
 

@@ -29,6 +29,8 @@ public sealed interface Layer {
 
         R level(Level layer);
 
+        R mark(Mark layer);
+
         R words(Words layer);
 
         R legend(Legend layer);
@@ -37,14 +39,35 @@ public sealed interface Layer {
     /**
      * Points, joined by nothing.
      *
-     * @param u standard uncertainties drawn as bars of one each way; null for none
+     * @param ux standard uncertainties along the abscissa, drawn as bars of one each way; null for none
+     * @param u the same upright
+     * @param rows what each point is called, as many as there are points; empty where they have no names
      * @param weak true for points that do not take part: hollow and pale
      * @param series picks ink and marker
      */
-    record Points(String name, double[] x, double[] y, double[] u, boolean weak, int series) implements Layer {
+    record Points(
+            String name, double[] x, double[] y, double[] ux, double[] u, List<String> rows, boolean weak, int series)
+            implements Layer {
+        public Points {
+            rows = List.copyOf(rows);
+        }
+
+        /** Points that are known along the abscissa and have no names. */
+        public Points(String name, double[] x, double[] y, double[] u, boolean weak, int series) {
+            this(name, x, y, null, u, List.of(), weak, series);
+        }
+
         @Override
         public <R> R as(Cases<R> cases) {
             return cases.points(this);
+        }
+    }
+
+    /** A place with its name; a line across where one of the coordinates is not a number. */
+    record Mark(String name, double x, double y) implements Layer {
+        @Override
+        public <R> R as(Cases<R> cases) {
+            return cases.mark(this);
         }
     }
 
@@ -104,10 +127,21 @@ public sealed interface Layer {
         }
     }
 
-    /** Lines of words in a corner, the first heavier; the legend on the data. */
-    record Legend(List<String> lines, Corner corner) implements Layer {
+    /** A line of a legend, with the sign of the series that it speaks of; -1 for none. */
+    record Entry(String text, int series) {
+        static Entry of(String text) {
+            return new Entry(text, -1);
+        }
+    }
+
+    /** Lines of words in a corner; the legend on the data. */
+    record Legend(List<Entry> entries, Corner corner) implements Layer {
         public Legend {
-            lines = List.copyOf(lines);
+            entries = List.copyOf(entries);
+        }
+
+        List<String> lines() {
+            return entries.stream().map(Entry::text).toList();
         }
 
         @Override

@@ -25,7 +25,8 @@ final class Logarithmic implements Layer.Cases<Layer> {
                 plot.title(),
                 x ? plot.x().logarithmically() : plot.x(),
                 y ? plot.y().logarithmically() : plot.y(),
-                plot.layers().stream().map(layer -> layer.as(l)).toList());
+                plot.layers().stream().map(layer -> layer.as(l)).toList(),
+                plot.equal());
     }
 
     private double[] across(double[] v) {
@@ -42,14 +43,24 @@ final class Logarithmic implements Layer.Cases<Layer> {
 
     @Override
     public Layer points(Layer.Points p) {
-        double[] u = p.u();
-        if (y && u != null) {
-            u = u.clone();
-            for (int i = 0; i < u.length; i++) {
-                u[i] = u[i] / (Math.abs(p.y()[i]) * Math.log(10));
-            }
-        }
-        return new Layer.Points(p.name(), across(p.x()), up(p.y()), u, p.weak(), p.series());
+        return new Layer.Points(
+                p.name(),
+                across(p.x()),
+                up(p.y()),
+                x ? relative(p.ux(), p.x()) : p.ux(),
+                y ? relative(p.u(), p.y()) : p.u(),
+                p.rows(),
+                p.weak(),
+                p.series());
+    }
+
+    /** Uncertainties of logarithms to base 10. */
+    private static double[] relative(double[] u, double[] of) {
+        return u == null
+                ? null
+                : java.util.stream.IntStream.range(0, u.length)
+                        .mapToDouble(i -> u[i] / (Math.abs(of[i]) * Math.log(10)))
+                        .toArray();
     }
 
     @Override
@@ -92,6 +103,11 @@ final class Logarithmic implements Layer.Cases<Layer> {
     @Override
     public Layer level(Layer.Level v) {
         return y && v.y() > 0 ? new Layer.Level(Math.log10(v.y()), v.ink()) : v;
+    }
+
+    @Override
+    public Layer mark(Layer.Mark m) {
+        return new Layer.Mark(m.name(), across(new double[] {m.x()})[0], up(new double[] {m.y()})[0]);
     }
 
     @Override

@@ -46,19 +46,34 @@ final class OverPainter implements Layer.Cases<Void> {
     }
 
     @Override
+    public Void mark(Layer.Mark m) {
+        return words(new Layer.Words(
+                m.name(),
+                Double.isNaN(m.x()) ? f.xAt(f.left() + 4) : m.x(),
+                Double.isNaN(m.y()) ? f.yAt(f.top() + 14) : f.yAt(f.py(m.y()) - 5),
+                Ink.INK,
+                false));
+    }
+
+    @Override
     public Void legend(Layer.Legend legend) {
-        double y = legend.corner().isBottom()
-                ? f.top() + f.height() - 9 - 17 * (legend.lines().size() - 1)
-                : f.top() + 20;
-        for (int i = 0; i < legend.lines().size(); i++) {
-            Lettering lettering = i == 0 ? Lettering.figures(12.5) : Lettering.text(11);
-            if (s.textWidth(legend.lines().get(i), lettering) > f.width() - 26) {
+        List<Layer.Entry> entries = legend.entries();
+        double y = legend.corner().isBottom() ? f.top() + f.height() - 9 - 17 * (entries.size() - 1) : f.top() + 20;
+        for (int i = 0; i < entries.size(); i++) {
+            int series = entries.get(i).series();
+            boolean first = i == 0 && series < 0;
+            Lettering lettering = first ? Lettering.figures(12.5) : Lettering.text(11);
+            if (s.textWidth(entries.get(i).text(), lettering) > f.width() - 26) {
                 lettering = Lettering.text(10.5);
             }
-            String line = BudgetPicture.fitting(s, legend.lines().get(i), f.width() - 16, lettering);
+            double sign = series < 0 ? 0 : 12;
+            String line = BudgetPicture.fitting(s, entries.get(i).text(), f.width() - 16 - sign, lettering);
             double wide = s.textWidth(line, lettering);
-            double x = legend.corner().isRight() ? f.left() + f.width() - 12 - wide : f.left() + 14;
-            s.text(line, x, y, Align.LEFT, lettering, i == 0 ? Ink.INK : Ink.QUIET);
+            double x = legend.corner().isRight() ? f.left() + f.width() - 12 - wide : f.left() + 14 + sign;
+            if (series >= 0) {
+                Marker.paint(s, x - 9, y - 4, 3, series, false);
+            }
+            s.text(line, x, y, Align.LEFT, lettering, first || series >= 0 ? Ink.INK : Ink.QUIET);
             y += 17;
         }
         return null;

@@ -49,9 +49,10 @@ public final class PlotPainter {
      * @param showX whether the horizontal axis carries numbers and name (a residual strip above its like may share one)
      */
     public static Frame paint(
-            Surface s, Plot plot, Plot.View view, double x, double y, double w, double h, boolean showX) {
+            Surface s, Plot plot, Plot.View asked, double x, double y, double w, double h, boolean showX) {
         double top = y + 22;
         double bottom = y + h - (showX ? 36 : 8);
+        Plot.View view = plot.equal() ? asked.equal(Math.max(10, w - 74), Math.max(10, bottom - top)) : asked;
         double[] yTicks =
                 ticks(plot.y(), view.y0(), view.y1(), bottom - top < 34 ? 1 : Math.max(2, (int) ((bottom - top) / 38)));
         double left = x + 62;

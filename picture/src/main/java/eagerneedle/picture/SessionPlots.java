@@ -3,18 +3,15 @@ package eagerneedle.picture;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
-import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
-import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Function;
 
 /** The plots of a session: a run with its window and fit, the residuals under it, columns over runs with their line. */
 public final class SessionPlots {
@@ -98,7 +95,7 @@ public final class SessionPlots {
     }
 
     /** The unit a thousand times finer, where residuals of the unit would all be small numbers. */
-    private static Optional<LabUnit> fine(LabUnit unit) {
+    static Optional<LabUnit> fine(LabUnit unit) {
         return java.util.Map.of("m", "mm", "V", "mV", "N", "mN", "s", "ms", "A", "mA", "m/s²", "mm/s^2", "N·m", "mN*m")
                 .entrySet()
                 .stream()
@@ -115,159 +112,8 @@ public final class SessionPlots {
                 .strip();
     }
 
-    /**
-     * Columns over runs with the sheet's fits, one pair or several; runs left out are shown hollow. Empty until a pair
-     * has two rows.
-     */
-    public static Optional<Plot> columns(Reduction r, Sheet.Picture p) {
-        return picture(p, r::column, r::fit, true, (l, units, i) -> leftOut(r, l, units[0], units[1], i));
-    }
-
-    /** A picture of one run, from quantities of it that are columns. */
-    public static Optional<Plot> view(Reduction r, Run run, Sheet.Picture p) {
-        return picture(
-                p, n -> r.columnOfRun(run, n), n -> r.fitOfRun(run, n), false, (l, units, i) -> Optional.empty());
-    }
-
-    private interface Hollow {
-        Optional<Layer.Points> of(Sheet.PictureLine line, LabUnit[] units, int series);
-    }
-
-    /**
-     * A picture whose parts do not go together is not drawn; the check of the sheet says why. It must not keep a
-     * session from being shown.
-     */
-    private static Optional<Plot> picture(
-            Sheet.Picture p,
-            Function<String, List<Quantity>> column,
-            Function<String, Optional<Fit>> fits,
-            boolean overRuns,
-            Hollow hollow) {
-        try {
-            return drawn(p, column, fits, overRuns, hollow);
-        } catch (IllegalArgumentException | ArithmeticException unfitting) {
-            return Optional.empty();
-        }
-    }
-
-    private static Optional<Plot> drawn(
-            Sheet.Picture p,
-            Function<String, List<Quantity>> column,
-            Function<String, Optional<Fit>> fits,
-            boolean overRuns,
-            Hollow hollow) {
-        List<Layer> lines = new ArrayList<>();
-        List<Layer> points = new ArrayList<>();
-        List<String> legend = new ArrayList<>();
-        LabUnit xu = p.xUnit() == null ? null : LabUnit.parse(p.xUnit());
-        LabUnit yu = p.yUnit() == null ? null : LabUnit.parse(p.yUnit());
-        boolean several = p.lines().size() > 1;
-        for (int i = 0; i < p.lines().size(); i++) {
-            Sheet.PictureLine l = p.lines().get(i);
-            List<Quantity> x = column.apply(l.x());
-            List<Quantity> y = column.apply(l.y());
-            if (x.size() < 2 || x.size() != y.size()) {
-                continue;
-            }
-            xu = xu == null ? x.get(0).unit() : xu;
-            yu = yu == null ? y.get(0).unit() : yu;
-            Optional<Fit> fit = l.fit() == null ? Optional.empty() : fits.apply(l.fit());
-            if (fit.isPresent()) {
-                DrawnFit f = DrawnFit.along(fit.get(), x, xu, yu);
-                lines.add(f.band());
-                lines.add(f.curve());
-                legend.addAll(f.says(several ? l.label() + ": " : "", several || !overRuns, xu, yu));
-                if (!several && overRuns) {
-                    legend.add(x.size() + " runs · residual SD "
-                            + Notation.figures(
-                                    f.fit().yUnit().scaleTo(yu) * f.fit().residualSd(), 2) + " " + yu.pretty());
-                }
-            }
-            points.add(pointsOf(several ? l.label() : "kept", x, y, xu, yu, false, i));
-            hollow.of(l, new LabUnit[] {xu, yu}, i).ifPresent(points::add);
-            if (several) {
-                points.add(new Layer.Words(
-                        l.label(),
-                        x.get(x.size() - 1).in(xu),
-                        y.get(y.size() - 1).in(yu),
-                        Ink.trace(i),
-                        false));
-            }
-        }
-        if (points.isEmpty()) {
-            return Optional.empty();
-        }
-        lines.addAll(points);
-        Sheet.PictureLine first = p.lines().get(0);
-        Plot plot = new Plot(
-                p.title(),
-                new Plot.Axis(p.xLabel() == null ? first.x() : p.xLabel(), xu.pretty()),
-                new Plot.Axis(p.yLabel() == null ? first.y() : p.yLabel(), yu.pretty()),
-                lines);
-        Plot scaled =
-                Logarithmic.of(plot, p.xAxis().equals("logarithmic"), p.yAxis().equals("logarithmic"));
-        return Optional.of(legend.isEmpty() ? scaled : scaled.withLegend(legend));
-    }
-
-    private static Optional<Layer.Points> leftOut(Reduction r, Sheet.PictureLine l, LabUnit xu, LabUnit yu, int trace) {
-        List<Quantity> x = new ArrayList<>();
-        List<Quantity> y = new ArrayList<>();
-        String capture = l.x().contains(".") ? l.x().substring(0, l.x().indexOf('.')) : "";
-        for (Run run : r.runs()) {
-            if (run.capture().equals(capture) && run.discard() == null && run.leftOut() != null) {
-                Optional<Quantity> qx =
-                        r.ofRun(run, l.x().substring(capture.length() + 1)).quantity();
-                Optional<Quantity> qy =
-                        r.ofRun(run, l.y().substring(l.y().indexOf('.') + 1)).quantity();
-                if (qx.isPresent() && qy.isPresent()) {
-                    x.add(qx.get());
-                    y.add(qy.get());
-                }
-            }
-        }
-        return x.isEmpty() ? Optional.empty() : Optional.of(pointsOf("left out", x, y, xu, yu, true, trace));
-    }
-
-    private static Layer.Points pointsOf(
-            String name, List<Quantity> x, List<Quantity> y, LabUnit xu, LabUnit yu, boolean weak, int trace) {
-        double[] px = x.stream().mapToDouble(q -> q.in(xu)).toArray();
-        double[] py = y.stream().mapToDouble(q -> q.in(yu)).toArray();
-        double[] u = y.stream().mapToDouble(q -> q.to(yu).u()).toArray();
-        return new Layer.Points(name, px, py, u, weak, trace);
-    }
-
     private static double last(double[] x) {
         return x[x.length - 1];
-    }
-
-    /** Residuals of the first fit of a picture over runs, in a thousandth of its unit where that has a name. */
-    public static Optional<Plot> residuals(Reduction r, Sheet.Picture p) {
-        return p.lines().stream()
-                .filter(l -> l.fit() != null)
-                .flatMap(l -> r.fit(l.fit()).stream().map(f -> {
-                    List<Quantity> x = r.column(l.x());
-                    LabUnit xu = p.xUnit() != null
-                            ? LabUnit.parse(p.xUnit())
-                            : x.isEmpty() ? f.xUnit() : x.get(0).unit();
-                    LabUnit yu = p.yUnit() != null ? LabUnit.parse(p.yUnit()) : f.yUnit();
-                    Optional<LabUnit> fine = fine(yu);
-                    double scale = f.yUnit().scaleTo(fine.orElse(yu));
-                    double[] px = java.util.Arrays.stream(f.x())
-                            .map(v -> f.xUnit().convert(v, xu))
-                            .toArray();
-                    double[] shown = java.util.Arrays.stream(f.residuals())
-                            .map(v -> v * scale)
-                            .toArray();
-                    Plot residuals = new Plot(
-                            "Residuals of " + p.title(),
-                            new Plot.Axis(p.xLabel() == null ? l.x() : p.xLabel(), xu.pretty()),
-                            new Plot.Axis("residual", fine.orElse(yu).pretty()),
-                            List.of(
-                                    new Layer.Level(0, Ink.QUIET),
-                                    new Layer.Stems(px, shown, p.lines().indexOf(l))));
-                    return Logarithmic.of(residuals, p.xAxis().equals("logarithmic"), false);
-                }))
-                .findFirst();
     }
 
     /**
@@ -330,32 +176,6 @@ public final class SessionPlots {
     public static Optional<Fit> ownPoints(Reduction r, Run run, Trace trace) {
         return r.fitOfRun(run)
                 .filter(f -> f.xUnit().fits(LabUnit.SECOND) && !f.yUnit().fits(trace.unit()));
-    }
-
-    /**
-     * The run behind a point of a picture over runs: {@code index} counts the points of a layer as {@link #columns}
-     * made it.
-     */
-    public static Optional<Run> runOf(Reduction r, Sheet.Picture p, Layer.Points layer, int index) {
-        Sheet.PictureLine l = p.lines().get(layer.series());
-        if (!l.x().contains(".")) {
-            return Optional.empty();
-        }
-        String capture = l.x().substring(0, l.x().indexOf('.'));
-        return r.runs().stream()
-                .filter(run -> run.capture().equals(capture)
-                        && run.discard() == null
-                        && (run.leftOut() != null) == layer.weak())
-                .filter(run -> !layer.weak() || shown(r, run, l))
-                .skip(index)
-                .findFirst();
-    }
-
-    private static boolean shown(Reduction r, Run run, Sheet.PictureLine l) {
-        return r.ofRun(run, l.x().substring(l.x().indexOf('.') + 1)).quantity().isPresent()
-                && r.ofRun(run, l.y().substring(l.y().indexOf('.') + 1))
-                        .quantity()
-                        .isPresent();
     }
 
     /** "block C" for a run. */

@@ -14,8 +14,8 @@ import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.watch.Finding;
 import eagerneedle.picture.BudgetPicture;
 import eagerneedle.picture.ChainPicture;
+import eagerneedle.picture.ColumnPlots;
 import eagerneedle.picture.NeedlePicture;
-import eagerneedle.picture.SessionPlots;
 import eagerneedle.picture.SvgSurface;
 import eagerneedle.picture.ValueRows;
 import eagerneedle.store.bench.BenchFile;
@@ -110,13 +110,13 @@ public final class SessionReport {
         m.put(
                 "plots",
                 sheet.pictures().stream()
-                        .flatMap(p -> SessionPlots.columns(reduction, p).stream()
+                        .flatMap(p -> ColumnPlots.columns(reduction, p).stream()
                                 .map(plot -> Map.of(
                                         "title",
                                         p.title(),
                                         "svg",
                                         figures.plot(plot, Figures.WIDE, 330)
-                                                + SessionPlots.residuals(reduction, p)
+                                                + ColumnPlots.residuals(reduction, p)
                                                         .map(r -> figures.plot(r, Figures.WIDE, 120))
                                                         .orElse(""))))
                         .toList());

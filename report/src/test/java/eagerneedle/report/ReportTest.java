@@ -23,6 +23,7 @@ import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.picture.BudgetPicture;
+import eagerneedle.picture.ColumnPlots;
 import eagerneedle.picture.FormulaPicture;
 import eagerneedle.picture.Ink;
 import eagerneedle.picture.Layer;
@@ -238,7 +239,7 @@ class ReportTest {
         assertThat(runs).hasSize(20);
         assertThat(runs).allSatisfy(p -> assertThat(p.x()[0]).isCloseTo(0, within(1e-9)));
         assertThat(runs.stream().filter(Layer.Points::weak)).hasSize(1);
-        Plot columns = SessionPlots.columns(r, sheet.sheet().pictures().get(0)).orElseThrow();
+        Plot columns = ColumnPlots.columns(r, sheet.sheet().pictures().get(0)).orElseThrow();
         Layer.Points kept = (Layer.Points) columns.layers().stream()
                 .filter(l -> l instanceof Layer.Points p && !p.weak())
                 .findFirst()
@@ -247,13 +248,9 @@ class ReportTest {
                 .filter(l -> l instanceof Layer.Points p && p.weak())
                 .findFirst()
                 .orElseThrow();
-        assertThat(SessionPlots.runOf(r, sheet.sheet().pictures().get(0), out, 0)
-                        .orElseThrow()
-                        .id())
-                .isEqualTo(12);
+        assertThat(ColumnPlots.runOf(r, out, 0).orElseThrow().id()).isEqualTo(12);
         for (int i = 0; i < kept.x().length; i++) {
-            var run = SessionPlots.runOf(r, sheet.sheet().pictures().get(0), kept, i)
-                    .orElseThrow();
+            var run = ColumnPlots.runOf(r, kept, i).orElseThrow();
             assertThat(r.ofRun(run, "sin_theta").quantity().orElseThrow().value())
                     .isCloseTo(kept.x()[i], within(1e-12));
         }
@@ -301,7 +298,7 @@ class ReportTest {
     @Test
     void theLineThroughRunsGoesThroughItsPoints() {
         Reduction r = reduction(new RunCommand.LeaveOut(12, "blurred"));
-        Plot plot = SessionPlots.columns(r, sheet.sheet().pictures().get(0)).orElseThrow();
+        Plot plot = ColumnPlots.columns(r, sheet.sheet().pictures().get(0)).orElseThrow();
         Layer.Curve line = (Layer.Curve) plot.layers().stream()
                 .filter(l -> l instanceof Layer.Curve)
                 .findFirst()
@@ -558,9 +555,9 @@ class ReportTest {
                         (run, channel) ->
                                 rehearsal.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE))
                 .reduce(rehearsal.session().withSheetText(text));
-        Plot plot = SessionPlots.columns(r, bent.sheet().pictures().get(0)).orElseThrow();
+        Plot plot = ColumnPlots.columns(r, bent.sheet().pictures().get(0)).orElseThrow();
         assertThat(plot.layers()).anyMatch(l -> l instanceof Layer.Curve c && c.x().length > 10);
-        assertThat(SessionPlots.residuals(r, bent.sheet().pictures().get(0))).isPresent();
+        assertThat(ColumnPlots.residuals(r, bent.sheet().pictures().get(0))).isPresent();
         assertThat(SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty()))
                 .isNotBlank();
         org.assertj.core.api.Assertions.assertThatThrownBy(

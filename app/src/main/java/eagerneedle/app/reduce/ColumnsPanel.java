@@ -46,7 +46,7 @@ final class ColumnsPanel extends VBox {
     }
 
     private void pick(Layer.Points layer, int index) {
-        if (model.choosePoint(which.getValue(), layer, index)) {
+        if (model.choosePoint(layer, index)) {
             picked.run();
         }
     }

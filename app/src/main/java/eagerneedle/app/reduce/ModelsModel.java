@@ -9,6 +9,7 @@ import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.picture.ColumnPlots;
 import eagerneedle.picture.Ink;
 import eagerneedle.picture.Layer;
 import eagerneedle.picture.Plot;
@@ -65,7 +66,7 @@ final class ModelsModel {
                 .captures()
                 .get(x.capture())
                 .views()
-                .forEach(v -> SessionPlots.view(r, x, v).ifPresent(p -> out.add(new View(v.title(), p)))));
+                .forEach(v -> ColumnPlots.view(r, x, v).ifPresent(p -> out.add(new View(v.title(), p)))));
         return out;
     }
 

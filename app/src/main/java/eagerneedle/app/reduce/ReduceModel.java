@@ -10,8 +10,10 @@ import eagerneedle.core.session.ReduceCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Picture;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Window;
+import eagerneedle.picture.ColumnPlots;
 import eagerneedle.picture.Layer;
 import eagerneedle.picture.Plot;
 import eagerneedle.picture.SessionPlots;
@@ -243,28 +245,26 @@ final class ReduceModel {
 
     /** Titles of the pictures over runs. */
     List<String> pictures() {
-        return desk.bench().sheet().pictures().stream()
-                .map(Sheet.Picture::title)
-                .toList();
+        return desk.bench().sheet().pictures().stream().map(Picture::title).toList();
     }
 
-    private Optional<Sheet.Picture> picture(String title) {
+    private Optional<Picture> picture(String title) {
         return desk.bench().sheet().pictures().stream()
                 .filter(p -> p.title().equals(title))
                 .findFirst();
     }
 
     Optional<Plot> columns(String title) {
-        return picture(title).flatMap(p -> SessionPlots.columns(reduction(), p));
+        return picture(title).flatMap(p -> ColumnPlots.columns(reduction(), p));
     }
 
     Optional<Plot> columnResiduals(String title) {
-        return picture(title).flatMap(p -> SessionPlots.residuals(reduction(), p));
+        return picture(title).flatMap(p -> ColumnPlots.residuals(reduction(), p));
     }
 
     /** Takes the run behind a point of a picture in hand; false when there is none behind it. */
-    boolean choosePoint(String title, Layer.Points layer, int index) {
-        Optional<Run> run = picture(title).flatMap(p -> SessionPlots.runOf(reduction(), p, layer, index));
+    boolean choosePoint(Layer.Points layer, int index) {
+        Optional<Run> run = ColumnPlots.runOf(reduction(), layer, index);
         run.ifPresent(desk::choose);
         return run.isPresent();
     }

@@ -40,6 +40,11 @@ public record FitOptions(
         return new FitOptions(scatter, origin, label, start, readings, series, basis);
     }
 
+    /** The same for a fit in which some parameters stand at their bounds; its scatter is one of its own. */
+    public FitOptions bounded() {
+        return new FitOptions(scatter, origin + "#bounded", label, start, occasions, series, basis);
+    }
+
     /** The same for points that are the samples of a trace. */
     public FitOptions samplesOf(Trace trace, String directions) {
         return new FitOptions(scatter, origin, label, start, occasions, trace, directions);

@@ -17,6 +17,20 @@ public final class AlignedRows {
         return new AlignedRows(Rows.of(column.rows().size(), column.labels(), size, labels, at.column()));
     }
 
+    /**
+     * Of two columns.
+     *
+     * @throws FormulaException where they are to be paired by number and there are not as many
+     */
+    public static AlignedRows of(Value.Column a, Value.Column b) {
+        return new AlignedRows(Rows.of(a.rows().size(), a.labels(), b.rows().size(), b.labels(), 0));
+    }
+
+    /** What the pairs are called; null where nobody knows. */
+    public RowLabels labels() {
+        return rows.labels();
+    }
+
     public int size() {
         return rows.left().length;
     }

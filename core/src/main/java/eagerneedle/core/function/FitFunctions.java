@@ -83,6 +83,7 @@ final class FitFunctions {
                                 model("formula"),
                                 model("rate"),
                                 sought("find"),
+                                words("bounds").saying(""),
                                 words("start").saying(""),
                                 words("scatter").saying("residuals"),
                                 words("label").saying(""),
@@ -97,7 +98,7 @@ final class FitFunctions {
                                                         .toList())
                                         + "); or a formula, or the rate at which y changes, in which names of the "
                                         + "sheet stand for what they are, and find: 'tau = 3 s, c' says what is to "
-                                        + "be found; or, as before, a formula in x with start: and all its parameters; "
+                                        + "be found, bounds: 'tau > 0 s' between what; or, as before, a formula in x with start: and all its parameters; "
                                         + "what to call the model",
                                 "a fit; parameters as the model or the starting values name them",
                                 "parameter(fit(exp(-index(9) / 3) * 2 V + 1 V, index(9) * 1 s, model: "

@@ -72,8 +72,8 @@ final class KnownFit {
         if (isRate) {
             own.add(state);
         }
-        Points points;
-        Knowns knowns;
+        final Points points;
+        final Knowns knowns;
         FitOptions options = FitRequests.choices(a, Map.of());
         if (trace != null) {
             knowns = Knowns.ofTrace(a, model, own, trace, at);
@@ -102,12 +102,20 @@ final class KnownFit {
                     "A fit of " + start.size() + " parameters needs as many points, not " + points.size() + ".");
         }
         boolean exact = points.size() == start.size();
+        Bounds bounds = Bounds.of(a.words("bounds"), start, a.column());
         FitOptions choices = exact && options.scatter() == Scatter.FROM_RESIDUALS
                 ? new FitOptions(Scatter.FROM_UNCERTAINTIES, options.origin(), options.label())
                 : options;
-        NumberedCurve curve = isRate
-                ? new RateCurve(model, start, state, abscissa, points, knowns, a.column())
-                : new KnownCurve(model, start, abscissa, points, knowns);
+        return bounds.keep(start, knowns, (sought, known, free) -> {
+            NumberedCurve curve = isRate
+                    ? new RateCurve(model, sought, state, abscissa, points, known, a.column())
+                    : new KnownCurve(model, sought, abscissa, points, known);
+            return through(sought, known, curve, points, free ? choices : choices.bounded());
+        });
+    }
+
+    private Fit through(
+            Map<String, Quantity> start, Knowns knowns, NumberedCurve curve, Points points, FitOptions choices) {
         Fit first = found(start, curve, points, choices);
         double[] there =
                 first.parameters().stream().mapToDouble(Quantity::value).toArray();

@@ -225,19 +225,20 @@ final class TraceFunctions {
                 Function.of("change_points", trace("trace"), words("window").saying(""))
                         .described(
                                 "a trace",
-                                "the moments at which its straight pieces meet, in s, each uncertain by half a sample",
+                                "the moments at which its straight pieces meet, in s, each uncertain by half a sample; none "
+                                        + "where noise that remembers explains the record as well",
                                 "change_points(trace(index(40) * 1 s, abs(index(40) - 20) * 1 V + sin(index(40) "
                                         + "* 2) * 10 mV))",
                                 "20.50(29) s"),
                 a -> {
                     Trace t = a.windowed(0);
                     List<Quantity> at = new ArrayList<>();
-                    List<Segmentation.Piece> pieces = Segmentation.linearPieces(t);
+                    List<Segmentation.Piece> pieces = Segmentation.demandedPieces(t);
                     for (int i = 1; i < pieces.size(); i++) {
                         int from = pieces.get(i).from();
                         at.add(TraceRequests.between(t, from, "change"));
                     }
-                    return new Value.Column(at);
+                    return at.isEmpty() ? new Value.None() : new Value.Column(at);
                 });
         Functions.define(
                 Function.of("frequency", trace("trace"), words("window").saying(""))

@@ -27,8 +27,11 @@ public record Coverage(double probability) {
                 : new TDistribution(dof).inverseCumulativeProbability(tail);
     }
 
-    /** Expanded uncertainty U = k u, in the quantity's unit. */
+    /** Expanded uncertainty U = k u, in the quantity's unit; not a number where u is none. */
     public double expanded(Quantity q) {
+        if (Double.isNaN(q.u()) || Double.isNaN(q.dof())) {
+            return Double.NaN;
+        }
         return q.isExact() ? 0 : factor(q.dof()) * q.u();
     }
 

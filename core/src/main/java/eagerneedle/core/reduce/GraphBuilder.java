@@ -237,7 +237,8 @@ final class GraphBuilder {
                 needs.add(k);
             }
             int dot = n.lastIndexOf('.');
-            String whole = dot < 0 ? "" : n.substring(0, dot);
+            boolean own = local.containsKey(n) || sheet.results().containsKey(n);
+            String whole = dot < 0 || own ? "" : n.substring(0, dot);
             if (local.containsKey(whole) || sheet.results().containsKey(whole)) {
                 needs.add(local.containsKey(whole) ? local.get(whole) : new Key.Global(whole));
             }

@@ -53,7 +53,8 @@ final class NodeScope implements Scope {
             return Optional.empty();
         }
         if (o.problem() != null) {
-            return Optional.of(part(name).orElseThrow(() -> new Missing(o.problem())));
+            Optional<Value> part = isUnknown(o) ? part(name) : Optional.empty();
+            return Optional.of(part.orElseThrow(() -> new Missing(o.problem())));
         }
         return Optional.of(o.value());
     }

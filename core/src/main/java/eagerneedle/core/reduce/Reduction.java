@@ -1,7 +1,6 @@
 package eagerneedle.core.reduce;
 
 import eagerneedle.core.fit.Fit;
-import eagerneedle.core.formula.Constants;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.Scope;
@@ -26,6 +25,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 
 /**
  * Everything that follows from a session at one moment: every outcome of the graph, the ledger, comparisons and checks.
@@ -354,7 +354,7 @@ public final class Reduction {
     }
 
     /** Names that a formula that belongs to no run can mention. */
-    private Set<String> names() {
+    Set<String> names() {
         Set<String> out = new LinkedHashSet<>();
         outcomes.keySet().stream()
                 .filter(k -> k instanceof Key.Global || k instanceof Key.Column)
@@ -364,16 +364,16 @@ public final class Reduction {
 
     /** What a formula that belongs to no run can see; a name without a value is {@link NodeScope.Missing}. */
     Scope scope() {
-        return Scope.over("check", names(), name -> {
-            if (!has(Key.named(name, sheet)) && Constants.has(name)) {
-                return Optional.empty();
-            }
-            Outcome o = outcome(name);
-            if (o.problem() != null) {
-                throw new NodeScope.Missing(o.problem());
-            }
-            return Optional.of(o.value());
-        });
+        return scope(name -> Key.named(name, sheet));
+    }
+
+    /** What a formula about one run can see: names of the run first. */
+    Scope scope(Run run) {
+        return scope(name -> has(Key.of(run, name)) ? Key.of(run, name) : Key.named(name, sheet));
+    }
+
+    private Scope scope(Function<String, Key> named) {
+        return new NodeScope(new Key.Global("check"), Map.of(), named, this::outcome, false);
     }
 
     /** What stands for a run in lists: the sheet's first quantity that rests on its samples. */

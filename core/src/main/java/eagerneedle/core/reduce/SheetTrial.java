@@ -6,7 +6,7 @@ import eagerneedle.core.physics.PhysicsTrial;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Channel;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Picture;
 import eagerneedle.core.sheet.SheetException;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
@@ -103,26 +103,33 @@ public final class SheetTrial {
     }
 
     /** Axes in units that what is drawn fits, and fits that are fits. */
-    private void picture(int at, Sheet.Picture p) {
-        for (Sheet.PictureLine line : p.lines()) {
-            String[][] axes = {{line.x(), p.xUnit(), "x_unit"}, {line.y(), p.yUnit(), "y_unit"}};
-            for (String[] axis : axes) {
-                var rows = plan.column(axis[0]);
-                if (axis[1] != null && !rows.isEmpty() && !rows.get(0).unit().fits(LabUnit.parse(axis[1]))) {
-                    found.add(located.problem(
-                            "/pictures/" + at + "/" + axis[2],
-                            1,
-                            axis[0] + " in " + rows.get(0).unit().named() + " cannot be drawn in "
-                                    + LabUnit.parse(axis[1]).named() + "."));
-                }
-            }
-            var fit = line.fit() == null ? null : plan.outcome(line.fit());
-            if (fit != null && fit.problem() == null && !(fit.value() instanceof Value.Fitted)) {
-                found.add(located.problem(
-                        "/pictures/" + at,
-                        1,
-                        line.fit() + " is drawn as a fit, but is " + fit.value().described() + "."));
-            }
+    private void picture(int at, Picture p) {
+        for (Picture.Line line : p.lines()) {
+            axis("/pictures/" + at, line.x(), "x_unit", p.xUnit());
+            axis("/pictures/" + at, line.y(), "y_unit", p.yUnit());
+            fit(at, line.fit());
+        }
+        p.layers().forEach(l -> fit(at, l.fit()));
+    }
+
+    private void axis(String pointer, String drawn, String entry, String unit) {
+        var rows = plan.column(drawn);
+        if (unit != null && !rows.isEmpty() && !rows.get(0).unit().fits(LabUnit.parse(unit))) {
+            found.add(located.problem(
+                    pointer + "/" + entry,
+                    1,
+                    drawn + " in " + rows.get(0).unit().named() + " cannot be drawn in "
+                            + LabUnit.parse(unit).named() + "."));
+        }
+    }
+
+    private void fit(int at, String name) {
+        var fit = name == null ? null : plan.outcome(name);
+        if (fit != null && fit.problem() == null && !(fit.value() instanceof Value.Fitted)) {
+            found.add(located.problem(
+                    "/pictures/" + at,
+                    1,
+                    name + " is drawn as a fit, but is " + fit.value().described() + "."));
         }
     }
 

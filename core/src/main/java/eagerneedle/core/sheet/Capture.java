@@ -33,7 +33,7 @@ public record Capture(
         PromptPlan prompt,
         HoldPlan hold,
         @JsonProperty("by_eye") Map<String, Sheet.Input> byEye,
-        List<Sheet.Picture> views,
+        List<Picture> views,
         Map<String, RowRule> rules,
         Map<String, Choice> choices,
         String until) {

@@ -7,8 +7,10 @@ import eagerneedle.core.formula.Written;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.trace.WindowProposal;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 
 /** Whether what a sheet refers to is there: in comparisons, checks, pictures, statements and mistakes. */
@@ -79,26 +81,79 @@ final class ReferenceCheck {
         }
     }
 
-    /** Lines of pictures over these columns and fits. */
-    void pictures(String pointer, List<Sheet.Picture> pictures, Set<String> columns, Set<String> fits) {
+    /** What pictures draw, over these columns and fits. */
+    void pictures(String pointer, List<Picture> pictures, Set<String> columns, Set<String> fits) {
         for (int i = 0; i < pictures.size(); i++) {
-            Sheet.Picture picture = pictures.get(i);
-            unit(pointer + "/" + i + "/x_unit", picture.xUnit());
-            unit(pointer + "/" + i + "/y_unit", picture.yUnit());
-            boolean several = located.places().containsKey(pointer + "/" + i + "/lines");
-            for (int k = 0; k < picture.lines().size(); k++) {
-                Sheet.PictureLine line = picture.lines().get(k);
-                String at = pointer + "/" + i + (several ? "/lines/" + k : "");
-                if (line.x() == null || line.y() == null) {
-                    check.problem(at, 1, "a picture needs its 'x' and 'y', or 'lines' that have them.");
-                    continue;
-                }
-                check.names(at + "/x", line.x(), columns);
-                check.names(at + "/y", line.y(), columns);
-                if (line.fit() != null) {
-                    check.names(at + "/fit", line.fit(), fits);
+            Picture picture = pictures.get(i);
+            String p = pointer + "/" + i;
+            unit(p + "/x_unit", picture.xUnit());
+            unit(p + "/y_unit", picture.yUnit());
+            if (!picture.layers().isEmpty() && (picture.x() != null || written(p + "/lines"))) {
+                check.problem(p + "/layers", 1, "give a picture either 'layers', or 'x', 'y' and 'lines'.");
+            } else if (picture.layers().isEmpty()) {
+                for (int k = 0; k < picture.lines().size(); k++) {
+                    line(
+                            p + (written(p + "/lines") ? "/lines/" + k : ""),
+                            picture.lines().get(k),
+                            columns,
+                            fits);
                 }
             }
+            for (int k = 0; k < picture.layers().size(); k++) {
+                layer(p + "/layers/" + k, picture.layers().get(k), columns, fits);
+            }
+        }
+    }
+
+    private boolean written(String pointer) {
+        return located.places().containsKey(pointer);
+    }
+
+    private void line(String at, Picture.Line line, Set<String> columns, Set<String> fits) {
+        if (line.x() == null || line.y() == null) {
+            check.problem(at, 1, "a picture needs its 'x' and 'y', or 'lines' or 'layers' that have them.");
+            return;
+        }
+        check.names(at + "/x", line.x(), columns);
+        check.names(at + "/y", line.y(), columns);
+        if (line.fit() != null) {
+            check.names(at + "/fit", line.fit(), fits);
+        }
+    }
+
+    private void layer(String at, Picture.Layer l, Set<String> columns, Set<String> fits) {
+        if (l.kinds() != 1) {
+            check.problem(at, 1, "a layer is one thing: points, a fit, a curve, a circle or a mark.");
+            return;
+        }
+        Set<String> along = new LinkedHashSet<>(columns);
+        along.add("x");
+        Map<String, String> formulas = new LinkedHashMap<>();
+        if (l.points() != null) {
+            formulas.put("/points/x", l.points().x());
+            formulas.put("/points/y", l.points().y());
+        }
+        if (l.circle() != null) {
+            formulas.put("/circle/x", l.circle().x());
+            formulas.put("/circle/y", l.circle().y());
+            formulas.put("/circle/radius", l.circle().radius());
+        }
+        if (l.mark() != null) {
+            formulas.put("/mark/x", l.mark().x());
+            formulas.put("/mark/y", l.mark().y());
+        }
+        formulas.put("/from", l.from());
+        formulas.put("/to", l.to());
+        formulas.forEach((part, formula) -> {
+            if (formula != null) {
+                check.names(at + part, formula, columns);
+            }
+        });
+        if (l.curve() != null) {
+            check.names(at + "/curve", l.curve(), along);
+        }
+        if (l.fit() != null) {
+            check.names(at + "/fit", l.fit(), fits);
         }
     }
 

@@ -39,8 +39,10 @@ public record Sheet(
         List<Statement> statements,
         List<Mistake> mistakes,
         Map<String, Capture.Choice> choices,
+        Map<String, Map<String, String>> members,
         RigPlan rig) {
     public Sheet {
+        members = orEmpty(members);
         choices = orEmpty(choices);
         rig = rig == null ? RigPlan.NONE : rig;
         place = orEmpty(place);
@@ -63,6 +65,11 @@ public record Sheet(
         timeline = orEmpty(timeline);
         statements = orEmpty(statements);
         mistakes = orEmpty(mistakes);
+    }
+
+    /** What people call a member of a set; as it is written where there is no such set. */
+    public String member(String set, String name) {
+        return members.getOrDefault(set, Map.of()).getOrDefault(name, name);
     }
 
     /** An equation the method rests on. */
@@ -194,34 +201,6 @@ public record Sheet(
         }
     }
 
-    /**
-     * Columns over runs and the fits drawn through them: one pair, or several {@code lines} on one picture; axes linear
-     * or logarithmic.
-     */
-    public record Picture(
-            String title,
-            String x,
-            @JsonProperty("x_label") String xLabel,
-            @JsonProperty("x_unit") String xUnit,
-            String y,
-            @JsonProperty("y_label") String yLabel,
-            @JsonProperty("y_unit") String yUnit,
-            String fit,
-            List<PictureLine> lines,
-            @JsonProperty("x_axis") String xAxis,
-            @JsonProperty("y_axis") String yAxis) {
-        public Picture {
-            xAxis = xAxis == null ? LINEAR : xAxis;
-            yAxis = yAxis == null ? LINEAR : yAxis;
-            lines = lines == null ? List.of(new PictureLine(null, x, y, fit)) : List.copyOf(lines);
-        }
-    }
-
-    private static final String LINEAR = "linear";
-
-    /** One pair of columns of a picture, with the fit through it; {@code label} tells it from the others. */
-    public record PictureLine(String label, String x, String y, String fit) {}
-
     /** A formula whose value is a sentence: which model, whether routes agree, which candidate. */
     public record Statement(String label, String formula) {}
 
@@ -336,6 +315,7 @@ public record Sheet(
                 statements,
                 mistakes,
                 choices,
+                members,
                 rig);
     }
 

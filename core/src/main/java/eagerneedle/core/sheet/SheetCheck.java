@@ -223,7 +223,7 @@ final class SheetCheck {
                     .pictures(
                             p + "/views",
                             capture.views(),
-                            capture.quantities().keySet(),
+                            known,
                             capture.quantities().keySet());
             capture.quantities()
                     .forEach((q, d) ->

@@ -31,6 +31,8 @@ final class WrittenOut {
             "x",
             "y",
             "fit",
+            "curve",
+            "radius",
             "plotted",
             "amount",
             "from",
@@ -85,6 +87,9 @@ final class WrittenOut {
         PlainNumbers.of(sheet, places);
         MistakesWritten.of(sheet, places);
         names(sheet, places);
+        if (sheet.has("members")) {
+            places.problem("/members", "sets are written under 'sets'.");
+        }
         if (!places.problems().isEmpty() || !sheet.has("sets")) {
             return;
         }
@@ -150,6 +155,11 @@ final class WrittenOut {
         new RigWrittenOut(sets, families, places).of(sheet);
         wanted();
         sheet.remove("sets");
+        ObjectNode called = sheet.putObject("members");
+        sets.all().forEach((set, m) -> {
+            ObjectNode labels = called.putObject(set);
+            m.names().forEach(n -> labels.put(n, m.label(n)));
+        });
     }
 
     /** What columns and levels were asked for on the way. */
@@ -359,7 +369,7 @@ final class WrittenOut {
             });
             return out;
         }
-        if (n instanceof ArrayNode lines && key.equals("lines")) {
+        if (n instanceof ArrayNode lines && (key.equals("lines") || key.equals("layers"))) {
             return list(lines, p, at);
         }
         if (n instanceof ArrayNode a) {

@@ -44,6 +44,17 @@ public final class Segmentation {
         return pieces(trace, 1);
     }
 
+    /** Straight pieces, without changes that a noise which remembers explains as well: see {@link Demanded}. */
+    public static List<Piece> demandedPieces(Trace trace) {
+        List<Piece> found = pieces(trace, 1);
+        int stride = Math.max(1, (trace.size() + MOST - 1) / MOST);
+        return found.size() < 2
+                ? found
+                : Demanded.of(trace.value(), stride, found).stream()
+                        .map(p -> new Piece(p[0], p[1], travel(trace.value(), p[0], p[1])))
+                        .toList();
+    }
+
     private static List<Piece> pieces(Trace trace, int degree) {
         int n = trace.size();
         int stride = Math.max(1, (n + MOST - 1) / MOST);

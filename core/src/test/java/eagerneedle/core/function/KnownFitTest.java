@@ -184,6 +184,36 @@ class KnownFitTest {
         assertThat(inside / (double) n).isBetween(0.92, 0.99);
     }
 
+    @Test
+    void boundsChangeNothingUntilTheDataGoBeyondThem() {
+        Map<String, Value> names = Map.of("y", column("V", 1.0, 2.1, 2.9, 4.2, 5.0), "x", column("s", 1, 2, 3, 4, 5));
+        String model = "fit(y, x, formula: 'a + b * x', find: 'a, b'";
+        Fit free = fit(model + ")", names);
+        Fit within = fit(model + ", bounds: 'a > -1 V, b >= 0 V/s, b < 2 V/s')", names);
+        for (int k = 0; k < 2; k++) {
+            assertThat(within.parameter(k).value()).isEqualTo(free.parameter(k).value());
+            assertThat(within.parameter(k).u()).isEqualTo(free.parameter(k).u());
+        }
+        assertThat(within.remarks()).isEqualTo(free.remarks());
+        Fit bound = fit(model + ", bounds: 'a >= 200 mV')", names);
+        Quantity a = bound.parameters().get(0);
+        assertThat(a.in(LabUnit.parse("V"))).isCloseTo(0.2, within(1e-12));
+        assertThat(a.u())
+                .as("no better known for being bounded")
+                .isEqualTo(free.parameters().get(0).u());
+        // Least squares of b alone through 0.2 V, by hand: sum x (y - 0.2) / sum x^2.
+        double b = (0.8 + 2 * 1.9 + 3 * 2.7 + 4 * 4.0 + 5 * 4.8) / 55;
+        assertThat(bound.parameters().get(1).value()).isCloseTo(b, within(1e-12));
+        assertThat(bound.parameters().get(1).u())
+                .as("what the bounded one leaves open is inherited")
+                .isGreaterThan(15.0 / 55 * a.u());
+        assertThat(bound.remarks()).anyMatch(r -> r.startsWith("a stands at its bound; the points alone give "));
+        assertThat(bound.names()).containsExactly("a", "b");
+        assertThat(bound.at(2).value()).isCloseTo(0.2 + 2 * b, within(1e-12));
+        assertThatThrownBy(() -> fit("fit(y, x, formula: 'b * x', find: 'b', bounds: 'b < 0 V/s')", names))
+                .hasMessageContaining("no such curve fits");
+    }
+
     private static Trace trace(String name, String unit, int n, double step, DoubleUnaryOperator f) {
         double[] t = new double[n];
         double[] v = new double[n];
@@ -207,6 +237,10 @@ class KnownFitTest {
                 "fit(y, x, find: 'a')                                       | needs a formula or a rate",
                 "fit(y, x, formula: 'a * x + b + c * x^2 + d * x^3', find: 'a, b, c, d') | needs as many points, not 3",
                 "fit(y, x, formula: 'a * x + 1 A', find: 'a')               | a value in A cannot be expressed in V",
+                "fit(y, x, formula: 'a * x', find: 'a', bounds: 'b > 0 V')  | The fit is not to find b",
+                "fit(y, x, formula: 'a * x', find: 'a', bounds: 'a > 0 A')  | a in V/s cannot be bounded by 0 A",
+                "fit(y, x, formula: 'a * x', find: 'a', bounds: '0 V < a')  | a parameter first, then a value",
+                "fit(y, x, formula: 'a * x', find: 'a', bounds: 'a > ')     | a parameter first, then a value",
                 "fit(y, z, rate: '-k * y', find: 'k = 1 1/s')               | an abscissa that rises",
             })
     void whatCannotBeFittedIsSaid(String formula, String message) {

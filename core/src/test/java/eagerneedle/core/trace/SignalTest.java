@@ -12,6 +12,7 @@ import eagerneedle.core.quantity.Quantity;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Random;
 import java.util.SplittableRandom;
 import java.util.function.DoubleUnaryOperator;
 import org.junit.jupiter.api.Test;
@@ -163,6 +164,28 @@ class SignalTest {
                         .orElseThrow()
                         .to())
                 .isCloseTo(59.9, within(1e-9));
+    }
+
+    @Test
+    void aChangeIsClaimedOnlyWhereTheDataDemandOne() {
+        for (double memory : new double[] {0, 0.5, 0.8, 0.95}) {
+            int claimed = 0;
+            int missed = 0;
+            for (int seed = 0; seed < 40; seed++) {
+                Random random = new Random(seed);
+                double[] wander = new double[300];
+                for (int i = 1; i < wander.length; i++) {
+                    wander[i] = memory * wander[i - 1] + 0.1 * Math.sqrt(1 - memory * memory) * random.nextGaussian();
+                }
+                DoubleUnaryOperator noise = t -> wander[(int) Math.round(t / 0.5)];
+                Trace straight = trace(300, 0.5, t -> 90 - 0.2 * t + noise.applyAsDouble(t), 0, seed);
+                claimed += Segmentation.demandedPieces(straight).size() > 1 ? 1 : 0;
+                Trace bent = trace(300, 0.5, t -> 90 - 0.4 * Math.min(t, 70) + noise.applyAsDouble(t), 0, seed);
+                missed += Segmentation.demandedPieces(bent).size() < 2 ? 1 : 0;
+            }
+            assertThat(claimed).as("claimed at a memory of " + memory).isLessThanOrEqualTo(2);
+            assertThat(missed).as("missed at a memory of " + memory).isZero();
+        }
     }
 
     @Test

@@ -91,7 +91,9 @@ public record Rehearsal(
                             c.getKey(),
                             level,
                             now,
-                            sheet.devices().get(device).label(),
+                            device == null
+                                    ? "a rehearsal"
+                                    : sheet.devices().get(device).label(),
                             Run.COUNTS);
                     Captured captured = Captured.of(rig, sheet, c.getKey(), level, c.getValue(), run.id());
                     // What a rule refuses is done again, as a person would.

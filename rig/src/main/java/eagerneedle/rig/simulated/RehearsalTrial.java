@@ -6,6 +6,8 @@ import eagerneedle.core.physics.RigException;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Outcome;
+import eagerneedle.core.reduce.PictureSource;
+import eagerneedle.core.reduce.PictureTrial;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.reduce.SessionWatch;
@@ -172,6 +174,33 @@ public final class RehearsalTrial {
                 said("/statements/" + i + "/formula", problem);
             }
         }
+        pictures(first.get(0).reduction());
+    }
+
+    /** Pictures over the runs, and of the first run of each capture. */
+    private void pictures(Reduction r) {
+        for (int i = 0; i < sheet.pictures().size(); i++) {
+            picture(
+                    "/pictures/" + i,
+                    PictureTrial.of(PictureSource.overRuns(r), sheet.pictures().get(i)));
+        }
+        sheet.captures()
+                .forEach((name, capture) -> r.runs().stream()
+                        .filter(run -> run.capture().equals(name) && run.leftOut() == null)
+                        .findFirst()
+                        .ifPresent(run -> {
+                            for (int i = 0; i < capture.views().size(); i++) {
+                                picture(
+                                        "/captures/" + name + "/views/" + i,
+                                        PictureTrial.of(
+                                                PictureSource.of(r, run),
+                                                capture.views().get(i)));
+                            }
+                        }));
+    }
+
+    private void picture(String pointer, Map<String, String> problems) {
+        problems.forEach((at, problem) -> said(pointer + at, problem));
     }
 
     private void coverage(List<Held> held) {

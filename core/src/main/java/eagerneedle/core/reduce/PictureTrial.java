@@ -1,0 +1,122 @@
+package eagerneedle.core.reduce;
+
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.sheet.Picture;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/** Whether a picture can be drawn: every entry is reckoned, and its unit is held against the axis. */
+public final class PictureTrial {
+    private final PictureSource source;
+    private final Picture picture;
+    private final Map<String, String> problems = new LinkedHashMap<>();
+    private LabUnit xUnit;
+    private LabUnit yUnit;
+
+    private PictureTrial(PictureSource source, Picture picture) {
+        this.source = source;
+        this.picture = picture;
+        xUnit = picture.xUnit() == null ? null : LabUnit.parse(picture.xUnit());
+        yUnit = picture.yUnit() == null ? null : LabUnit.parse(picture.yUnit());
+    }
+
+    /** What is wrong, by where it stands below the picture, such as {@code /layers/1/curve}. */
+    public static Map<String, String> of(PictureSource source, Picture picture) {
+        PictureTrial trial = new PictureTrial(source, picture);
+        trial.all();
+        return trial.problems;
+    }
+
+    private void all() {
+        for (int k = 0; k < picture.lines().size(); k++) {
+            Picture.Line line = picture.lines().get(k);
+            attempt(written(k), () -> line(line));
+        }
+        for (int k = 0; k < picture.layers().size(); k++) {
+            Picture.Layer l = picture.layers().get(k);
+            String at = "/layers/" + k;
+            if (l.circle() != null) {
+                attempt(at + "/circle", () -> {
+                    across(source.quantity(l.circle().x()), l.circle().x());
+                    up(source.quantity(l.circle().y()), l.circle().y());
+                    across(source.quantity(l.circle().radius()), l.circle().radius());
+                });
+            }
+            if (l.mark() != null) {
+                attempt(at + "/mark", () -> {
+                    if (l.mark().x() != null) {
+                        across(source.quantity(l.mark().x()), l.mark().x());
+                    }
+                    if (l.mark().y() != null) {
+                        up(source.quantity(l.mark().y()), l.mark().y());
+                    }
+                });
+            }
+            if (l.curve() != null) {
+                attempt(at + "/curve", () -> curve(l));
+            }
+        }
+    }
+
+    private String written(int line) {
+        if (picture.layers().isEmpty()) {
+            return picture.lines().get(0).label() == null ? "" : "/lines/" + line;
+        }
+        int seen = -1;
+        for (int k = 0; k < picture.layers().size(); k++) {
+            seen += picture.layers().get(k).points() == null ? 0 : 1;
+            if (seen == line) {
+                return "/layers/" + k;
+            }
+        }
+        return "";
+    }
+
+    private void line(Picture.Line line) {
+        if (source.traces(line.x(), line.y()).isPresent()) {
+            return;
+        }
+        PictureSource.Pairs pairs = source.pairs(line.x(), line.y());
+        if (!pairs.x().isEmpty()) {
+            across(pairs.x().get(0), line.x());
+            up(pairs.y().get(0), line.y());
+        }
+    }
+
+    /** A curve where it begins and where it ends; where nothing says either it is tried at one of its unit. */
+    private void curve(Picture.Layer l) {
+        LabUnit unit = xUnit == null ? LabUnit.ONE : xUnit;
+        Quantity from = l.from() == null ? Quantity.exact(1, unit) : source.quantity(l.from());
+        Quantity to = l.to() == null ? from : source.quantity(l.to());
+        across(from, "from");
+        across(to, "to");
+        List<Quantity> y = source.along(l.curve(), List.of(from, to));
+        up(y.get(0), l.curve());
+    }
+
+    private void across(Quantity q, String formula) {
+        xUnit = fitting(q, formula, xUnit);
+    }
+
+    private void up(Quantity q, String formula) {
+        yUnit = fitting(q, formula, yUnit);
+    }
+
+    private static LabUnit fitting(Quantity q, String formula, LabUnit axis) {
+        if (axis != null && !q.unit().fits(axis)) {
+            throw new IllegalArgumentException(
+                    formula + " in " + q.unit().named() + " cannot be drawn in " + axis.named() + ".");
+        }
+        return axis == null ? q.unit() : axis;
+    }
+
+    private void attempt(String pointer, Runnable drawing) {
+        try {
+            drawing.run();
+        } catch (IllegalArgumentException | ArithmeticException e) {
+            problems.put(pointer, e.getMessage());
+        }
+    }
+}
