@@ -16,6 +16,7 @@ import eagerneedle.core.reference.MoistAir;
 import eagerneedle.core.reference.PlatinumThermometer;
 import eagerneedle.core.reference.Thermistor;
 import eagerneedle.core.reference.Thermocouple;
+import eagerneedle.core.reference.WaterDensity;
 
 /** Published reference functions of sensors and of air. */
 final class ReferenceFunctions {
@@ -121,6 +122,22 @@ final class ReferenceFunctions {
                                 "boiling_point(101.325(20) kPa)",
                                 "99.9743(55) °C"),
                 a -> a.each(0, BoilingWater::temperature));
+        Functions.define(
+                Function.of("vapour_pressure", quantities("temperature").in("degC"))
+                        .described(
+                                "temperature, 0.01 degC to 150 degC",
+                                "pressure of saturated vapour over pure water in Pa (IAPWS saturation line)",
+                                "vapour_pressure(25.00(5) degC)",
+                                "3169.8(94) Pa"),
+                a -> a.each(0, BoilingWater::pressure));
+        Functions.define(
+                Function.of("water_density", quantities("temperature").in("degC"))
+                        .described(
+                                "temperature, 0 degC to 100 degC",
+                                "density of pure water at 101.325 kPa in kg/m^3 (Kell 1975)",
+                                "water_density(20.0(2) degC)",
+                                "998.204(43) kg/m³"),
+                a -> a.each(0, WaterDensity::at));
         Functions.define(
                 Function.of(
                                 "transmittance",

@@ -47,4 +47,21 @@ public final class BoilingWater {
         double slope = (pressure(t + 0.01) - pressure(t - 0.01)) / 0.02;
         return p.through(x -> kelvin(x) - 273.15, LabUnit.parse("degC"), 1 / slope);
     }
+
+    /**
+     * Pressure of saturated vapour over pure water.
+     *
+     * @return in Pa
+     * @throws ArithmeticException outside 0.01 degC to 150 degC
+     */
+    public static Quantity pressure(Quantity temperature) {
+        Quantity t = temperature.to(LabUnit.parse("degC"));
+        if (!(t.value() >= 0.01 && t.value() <= 150)) {
+            throw new ArithmeticException("The vapour pressure of water is computed from 0.01 degC to 150 degC; "
+                    + temperature + " lies outside.");
+        }
+        double kelvin = t.value() + 273.15;
+        double slope = (pressure(kelvin + 0.01) - pressure(kelvin - 0.01)) / 0.02;
+        return t.through(x -> pressure(x + 273.15), LabUnit.parse("Pa"), slope);
+    }
 }
