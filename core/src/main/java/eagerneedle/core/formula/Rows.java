@@ -10,13 +10,18 @@ import java.util.stream.IntStream;
 
 /**
  * Which rows of two columns belong together: those that agree in all labels which both have. A column that lacks a
- * label repeats over it; a row without a partner takes no part. Columns without labels are paired by number.
+ * label repeats over it; a row without a partner takes no part. Runs of two captures belong together at the same level
+ * of a set, or at levels that are called alike; where neither is so they are refused. Columns without labels are paired
+ * by number.
  *
  * @param left numbers of rows of the first
  * @param right numbers of rows of the second, as many
  * @param labels what the pairs are called; null where nobody knows
  */
 record Rows(int[] left, int[] right, RowLabels labels) {
+    /** In the place of a label; no set has such a name. */
+    private static final String LEVEL = "its level";
+
     /**
      * @param n rows of the first, labelled a
      * @param m rows of the second, labelled b
@@ -33,6 +38,14 @@ record Rows(int[] left, int[] right, RowLabels labels) {
             if (!shared.isEmpty() || ofMembers) {
                 return joined(a, b, List.copyOf(shared));
             }
+            if (a.levels().size() > 1 && b.levels().stream().anyMatch(a.levels()::contains)) {
+                return joined(a, b, List.of(LEVEL));
+            }
+            throw new FormulaException(
+                    column,
+                    "The rows of " + a.capture() + " and of " + b.capture()
+                            + " have nothing in common by which they belong together; give both captures levels of one "
+                            + "set, or take one number of each, such as their mean.");
         }
         if (n != m) {
             throw new FormulaException(column, "A column of " + n + " values does not go with one of " + m + ".");
@@ -66,7 +79,9 @@ record Rows(int[] left, int[] right, RowLabels labels) {
 
     private static List<String> labels(RowLabels of, int row, List<String> shared) {
         return shared.stream()
-                .map(s -> of.rows().get(row).labels().getOrDefault(s, ""))
+                .map(s -> s.equals(LEVEL)
+                        ? of.rows().get(row).level()
+                        : of.rows().get(row).labels().getOrDefault(s, ""))
                 .toList();
     }
 }

@@ -30,6 +30,11 @@ class RowsTest {
                         List.of("l0", "l1")));
     }
 
+    private static Value.Column alone(String capture, int... runs) {
+        Value.Column all = column(capture, runs);
+        return new Value.Column(all.rows(), new RowLabels(capture, all.labels().rows(), List.of("run")));
+    }
+
     private static Value evaluated(String formula, Map<String, Value> values) {
         return Formula.parse(formula).evaluate(Scope.over("test", values));
     }
@@ -90,9 +95,19 @@ class RowsTest {
     }
 
     @Test
+    void rowsOfTwoCapturesBelongTogetherAtLevelsThatAreCalledAlike() {
+        Map<String, Value> v = Map.of("a", column("c", 1, 2), "b", column("d", 5, 6, 7));
+        // Runs 1, 5 and 7 are at one level, 2 and 6 at the other.
+        assertThat(evaluated("b - a", v).shown()).isEqualTo("40, 40, 60");
+        assertThat(evaluated("a + mean(b)", v).shown()).isEqualTo("70.0(58), 80.0(58)");
+    }
+
+    @Test
     void rowsThatNobodyNamesAndThatAreNotAsManyAreRefused() {
-        Map<String, Value> v = Map.of("a", column("c", 1, 2, 3), "b", column("d", 1, 2));
-        assertThatThrownBy(() -> evaluated("a + b", v)).hasMessageContaining("3 values does not go with one of 2");
+        Map<String, Value> v = Map.of("a", column("c", 1, 2, 3), "b", alone("d", 7, 8, 9));
+        assertThatThrownBy(() -> evaluated("a + b", v))
+                .hasMessageContaining("The rows of c and of d have nothing in common");
+        assertThatThrownBy(() -> evaluated("line(a, b)", v)).hasMessageContaining("nothing in common");
         assertThatThrownBy(() -> evaluated("if(a > 1, 2, 3) + column(1, 2)", v)).hasMessageContaining("does not go");
         assertThatThrownBy(() -> evaluated("if(1 + 1, 2, 3)", v)).hasMessageContaining("A comparison is needed");
         assertThatThrownBy(() -> evaluated("not (a > 1) and 3", v)).hasMessageContaining("A comparison is needed");
