@@ -1,6 +1,7 @@
 package eagerneedle.app.plan;
 
 import eagerneedle.app.station.Desk;
+import eagerneedle.app.workbench.SheetVerdict;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.plan.Spread;
 import eagerneedle.core.plan.TimeLine;
@@ -13,6 +14,7 @@ import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.rig.simulated.RehearsalTrial;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -49,6 +51,25 @@ final class PlanModel {
                 ? Optional.empty()
                 : Optional.of(TimeLine.of(
                         sheet().timeline().stream().map(Sheet.Task::toTask).toList()));
+    }
+
+    /**
+     * What carrying the sheet out says of it: a headline, then what is wrong, each with its place; empty for a sheet
+     * that ships.
+     */
+    List<String> verdict() {
+        SheetVerdict v = desk.bench().planRehearsal().verdict();
+        if (!v.isWanted()) {
+            return List.of();
+        }
+        List<String> said = new ArrayList<>();
+        String times = RehearsalTrial.SESSIONS + " times on its rig";
+        said.add(
+                !v.isDone()
+                        ? "It is being carried out " + times + " ..."
+                        : v.problems().isEmpty() ? "Good: carried out " + times + "." : "Carried out " + times + ":");
+        v.problems().forEach(p -> said.add(p.getMessage()));
+        return said;
     }
 
     Prediction prediction() {

@@ -39,6 +39,7 @@ public final class PlanStation implements StationView {
     private final VBox cautionBox = new VBox(4);
     private final Rows<PlanModel.Caution> cautions =
             Rows.changing(cautionBox, PlanModel.Caution::id, this::caution, PlanStation::show);
+    private final Label verdict = Labels.wrapped("");
     private final InputTable inputs;
     private final InstrumentChips hand;
 
@@ -71,6 +72,10 @@ public final class PlanStation implements StationView {
             left.getChildren().addAll(Labels.section("To have ready"), materials);
         }
         left.getChildren().addAll(Labels.section("Cautions"), cautionBox);
+        if (!model.verdict().isEmpty()) {
+            verdict.setId("sheet-verdict");
+            left.getChildren().addAll(Labels.section("This sheet"), verdict);
+        }
         return left;
     }
 
@@ -149,6 +154,7 @@ public final class PlanStation implements StationView {
     @Override
     public void refresh() {
         desk.bench().planRehearsal().begin(Platform::runLater);
+        verdict.setText(String.join("\n", model.verdict()));
         inputs.refresh();
         hand.refresh();
         schedule.setText(model.runs());

@@ -26,9 +26,19 @@ public final class PlanRehearsal {
     private String trouble = "";
     private Reduction over;
     private Reduction with;
+    private SheetVerdict verdict;
 
     PlanRehearsal(Workbench bench) {
         this.bench = bench;
+    }
+
+    /** What carrying the sheet out says of it. */
+    public SheetVerdict verdict() {
+        if (verdict == null) {
+            verdict =
+                    new SheetVerdict(bench.reducer().located(), bench.session().sheetText());
+        }
+        return verdict;
     }
 
     /** What a rehearsal depends on. */
@@ -64,6 +74,7 @@ public final class PlanRehearsal {
      * @param here where the bench is told when it is done
      */
     public void begin(Executor here) {
+        verdict().begin(here, bench::tell);
         Session session = bench.session();
         Object key = key(session);
         boolean wanted = Rigs.canRehearse(bench.sheet())
@@ -100,6 +111,9 @@ public final class PlanRehearsal {
     void cancel() {
         generation.incrementAndGet();
         running = false;
+        if (verdict != null) {
+            verdict.cancel();
+        }
     }
 
     private static String said(Throwable failed) {

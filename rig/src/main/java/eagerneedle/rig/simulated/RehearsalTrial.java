@@ -24,6 +24,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.CancellationException;
+import java.util.function.BooleanSupplier;
 import java.util.stream.IntStream;
 
 /**
@@ -50,8 +52,11 @@ public final class RehearsalTrial {
 
     private record Held(Rehearsal rehearsal, Reducer reducer, Reduction reduction) {}
 
-    private RehearsalTrial(SheetReader.Located located) {
+    private final BooleanSupplier stopped;
+
+    private RehearsalTrial(SheetReader.Located located, BooleanSupplier stopped) {
         this.located = located;
+        this.stopped = stopped;
         this.sheet = located.sheet();
     }
 
@@ -61,10 +66,19 @@ public final class RehearsalTrial {
      * @param sessions how many rehearsals, {@link #SESSIONS} for a verdict on coverage
      */
     public static List<SheetException> of(SheetReader.Located located, int sessions) {
+        return of(located, sessions, () -> false);
+    }
+
+    /**
+     * The same, given up when nobody waits for it any longer.
+     *
+     * @throws CancellationException when it was given up
+     */
+    public static List<SheetException> of(SheetReader.Located located, int sessions, BooleanSupplier stopped) {
         if (!Rigs.canRehearse(located.sheet())) {
             return List.of();
         }
-        RehearsalTrial trial = new RehearsalTrial(located);
+        RehearsalTrial trial = new RehearsalTrial(located, stopped);
         trial.all(sessions);
         return SheetReader.Looked.sorted(List.copyOf(trial.found));
     }
@@ -97,6 +111,9 @@ public final class RehearsalTrial {
     }
 
     private Held hold(long seed, Set<String> faults) {
+        if (stopped.getAsBoolean()) {
+            throw new CancellationException();
+        }
         Rehearsal r = Rehearsal.of(located, Rigs.of(sheet, seed, faults), Instant.EPOCH);
         Reducer reducer = new Reducer(
                 located,
