@@ -38,6 +38,8 @@ import java.util.function.Consumer;
  * @param colours colours of its leads, for the wiring card
  * @param shared the name under which the sheet declares it once, for all the channels that run through it: one physical
  *     thing, whose constants they share and whose noise they do not; null for a link of its own
+ * @param inputs inputs of the sheet that give constants, by constant ({@code gain}, {@code offset} or one of the
+ *     law's), whose planned values then stand there; null where all are written
  */
 @JsonInclude(JsonInclude.Include.NON_NULL)
 @JsonIgnoreProperties(ignoreUnknown = true)
@@ -65,7 +67,8 @@ public record Link(
         List<List<Double>> ranges,
         String terminals,
         String colours,
-        String shared) {
+        String shared,
+        Map<String, String> inputs) {
     /** A link of its own, used by one channel alone. */
     public Link(
             String kind,
@@ -115,6 +118,7 @@ public record Link(
                 ranges,
                 terminals,
                 colours,
+                null,
                 null);
     }
 
@@ -158,8 +162,36 @@ public record Link(
         });
     }
 
+    /** With another gain, which no input gives any longer. */
     public Link withGain(String text) {
-        return with(d -> d.gain = text);
+        return with(d -> {
+            d.gain = text;
+            d.inputs = without(inputs, "gain");
+        });
+    }
+
+    private static Map<String, String> without(Map<String, String> all, String name) {
+        if (all == null || !all.containsKey(name)) {
+            return all;
+        }
+        Map<String, String> rest = new LinkedHashMap<>(all);
+        rest.remove(name);
+        return rest.isEmpty() ? null : rest;
+    }
+
+    /** With a constant that is exactly this, in {@link #unitOf}. */
+    Link exactly(String constant, double value) {
+        String text = Double.toString(value);
+        return switch (constant) {
+            case "gain" -> withGain(text);
+            case "offset" -> withOffset(text);
+            default -> withConstant(constant, text);
+        };
+    }
+
+    /** Unit of a constant of this link. */
+    ConstantUnit unitOf(String constant) {
+        return ConstantUnit.of(from, isConverter() ? null : to, law, constant);
     }
 
     public Link withRange(double low, double high) {
@@ -233,6 +265,7 @@ public record Link(
         private final String terminals;
         private final String colours;
         private final String shared;
+        private Map<String, String> inputs;
 
         Draft(String kind, String label, String from) {
             this.kind = kind;
@@ -272,6 +305,7 @@ public record Link(
             terminals = l.terminals;
             colours = l.colours;
             shared = l.shared;
+            inputs = l.inputs;
         }
 
         Link done() {
@@ -299,7 +333,8 @@ public record Link(
                     ranges,
                     terminals,
                     colours,
-                    shared);
+                    shared,
+                    inputs);
         }
     }
 

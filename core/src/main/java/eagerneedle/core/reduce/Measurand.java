@@ -3,19 +3,23 @@ package eagerneedle.core.reduce;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.Conversion;
 import eagerneedle.core.chain.Chain;
+import eagerneedle.core.chain.TiedChain;
 import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.watch.SampleWatch;
+import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 
 /**
  * Raw samples turned into the measurand: chain backwards, then the calibration in force; samples beyond reach are left
@@ -37,18 +41,29 @@ final class Measurand {
      *
      * @throws IllegalArgumentException with one sentence when no sample has one
      */
-    static Trace everywhere(Session session, Run run, String name, Channel channel, RawSamples raw) {
+    static Trace everywhere(
+            Session session, Run run, String name, Channel channel, RawSamples raw, Function<String, Quantity> input) {
         return new Measurand()
                 .toTrace(
                         name,
                         channel,
+                        TiedChain.of(channel.chain(), input),
                         run,
                         run.rawUnit(name),
                         raw,
                         calibrationOf(session, run, name, channel).orElse(null));
     }
 
-    Trace toTrace(String name, Channel channel, Run run, String rawUnit, RawSamples raw, Calibration calibration) {
+    /** @param tied the links of the channel with what inputs give */
+    Trace toTrace(
+            String name,
+            Channel untied,
+            TiedChain tied,
+            Run run,
+            String rawUnit,
+            RawSamples raw,
+            Calibration calibration) {
+        Channel channel = untied.with(tied.links());
         LabUnit unit = channel.labUnit();
         boolean counts = rawUnit.equals(Run.COUNTS);
         LabUnit imported = counts ? null : LabUnit.parse(rawUnit);
@@ -80,7 +95,11 @@ final class Measurand {
         }
         v = java.util.Arrays.copyOf(v, n);
         double step = chain != null ? chain.stepAt(median(v)) : 0;
-        List<Trace.Shared> shared = chain != null && calibration == null ? chain.shared(name) : List.of();
+        List<Trace.Shared> shared = new ArrayList<>();
+        if (chain != null && calibration == null) {
+            shared.addAll(chain.shared(name));
+            shared.addAll(tied.shared());
+        }
         Trace trace = new Trace(channel.label(), java.util.Arrays.copyOf(t, n), v, unit, step, shared);
         return calibration == null
                 ? trace

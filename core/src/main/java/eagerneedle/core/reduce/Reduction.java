@@ -120,7 +120,13 @@ public final class Reduction {
         try {
             return raw.size() == 0
                     ? Optional.empty()
-                    : Optional.of(Measurand.everywhere(session, run, channel, run.channel(sheet, channel), raw));
+                    : Optional.of(Measurand.everywhere(
+                            session,
+                            run,
+                            channel,
+                            run.channel(sheet, channel),
+                            raw,
+                            n -> quantity(new Key.Global(n)).orElseThrow(IllegalArgumentException::new)));
         } catch (IllegalArgumentException none) {
             return Optional.empty();
         }

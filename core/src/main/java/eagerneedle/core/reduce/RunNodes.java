@@ -1,6 +1,7 @@
 package eagerneedle.core.reduce;
 
 import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.chain.TiedChain;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.Value;
 import eagerneedle.core.formula.Written;
@@ -10,6 +11,7 @@ import eagerneedle.core.quantity.UnitException;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
@@ -116,26 +118,33 @@ final class RunNodes {
                                                     + "shown at Capture."))));
             return;
         }
-        nodes.put(Key.of(run, channelName), new Graph.Node(List.of(), stamp, look -> {
+        Channel channel = run.channel(sheet, channelName);
+        List<Key> needs = TiedChain.inputs(channel.chain()).stream()
+                .map(n -> (Key) new Key.Global(n))
+                .toList();
+        nodes.put(Key.of(run, channelName), new Graph.Node(needs, stamp, look -> {
             RawSamples raw = source.samples(run.id(), channelName);
             if (raw.size() == 0) {
                 return Outcome.problem(run.name() + " holds no samples of " + channelName + ".");
             }
+            for (Key need : needs) {
+                if (look.apply(need).quantity().isEmpty()) {
+                    return Outcome.problem(String.valueOf(look.apply(need).problem()));
+                }
+            }
             try {
+                TiedChain tied = TiedChain.of(
+                        channel.chain(),
+                        n -> look.apply(new Key.Global(n)).quantity().orElseThrow());
                 RawSamples counting = CountedSamples.of(
                         run,
                         channelName,
                         raw,
                         run.rawUnit(channelName),
-                        run.channel(sheet, channelName),
+                        channel.with(tied.links()),
                         prompt == null ? 0 : prompt.seconds());
                 Trace trace = measurand.toTrace(
-                        channelName,
-                        run.channel(sheet, channelName),
-                        run,
-                        run.rawUnit(channelName),
-                        counting,
-                        calibration);
+                        channelName, channel, tied, run, run.rawUnit(channelName), counting, calibration);
                 return Outcome.of(new Value.Signal(isGate(channelName) ? trace.stairs(GATE_CLOCK) : trace));
             } catch (IllegalArgumentException e) {
                 return Outcome.problem(run.name() + ": " + e.getMessage());

@@ -13,6 +13,9 @@ import java.util.List;
 
 /** Constants of links that rest on attributes of a member. */
 final class ChainConstants {
+    /** An input, which gives the constant whenever it is read. */
+    private static final String NAME = "[A-Za-z_][A-Za-z0-9_]*([.][A-Za-z][A-Za-z0-9_]*)*";
+
     private final Families families;
     private final ObjectNode attributes;
     private final Places places;
@@ -43,8 +46,8 @@ final class ChainConstants {
             JsonNode attribute = attributes.path(one).path("formula");
             return attribute.isTextual() ? "(" + attribute.asText() + ")" : one;
         });
-        if (r.text().equals(text)) {
-            return JsonNodeFactory.instance.textNode(text);
+        if (r.text().equals(text) || r.text().matches(NAME)) {
+            return JsonNodeFactory.instance.textNode(r.text());
         }
         try {
             if (Formula.parse(r.text()).evaluate(Scope.empty("constant")) instanceof Value.Scalar s) {

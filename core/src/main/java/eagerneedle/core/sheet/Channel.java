@@ -131,6 +131,11 @@ public record Channel(
         return r.value() * r.unit().scaleTo(labUnit());
     }
 
+    /** Through other links. */
+    public Channel with(List<Link> newChain) {
+        return with(newChain, null, null, null);
+    }
+
     /** With another chain, rate, averaging or input; null keeps what is. */
     public Channel with(List<Link> newChain, Double newRate, Integer newAverage, String newInput) {
         return new Channel(

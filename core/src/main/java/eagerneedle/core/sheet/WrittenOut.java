@@ -90,7 +90,11 @@ final class WrittenOut {
         if (sheet.has("members")) {
             places.problem("/members", "sets are written under 'sets'.");
         }
-        if (!places.problems().isEmpty() || !sheet.has("sets")) {
+        if (!places.problems().isEmpty()) {
+            return;
+        }
+        if (!sheet.has("sets")) {
+            TiedLinks.of(sheet, places);
             return;
         }
         WrittenOut out = new WrittenOut(sheet, places);
@@ -100,6 +104,7 @@ final class WrittenOut {
         if (places.problems().isEmpty()) {
             out.all();
             PlainNumbers.of(sheet, places);
+            TiedLinks.of(sheet, places);
         }
     }
 

@@ -71,7 +71,7 @@ final class ChainRig implements RigModel {
         Probe p = new Probe();
         p.channel = channel;
         p.stream = draws.stream("noise/" + name);
-        p.hidden = Nature.chain(draws, name, channel);
+        p.hidden = Nature.chain(world, draws, name, channel);
         p.needed = channel.needed().orElseGet(p.hidden::reach);
         double[] needed = p.needed;
         p.from = needed[0] + 0.2 * (needed[1] - needed[0]);

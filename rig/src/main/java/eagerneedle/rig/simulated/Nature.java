@@ -2,6 +2,7 @@ package eagerneedle.rig.simulated;
 
 import eagerneedle.core.chain.Chain;
 import eagerneedle.core.chain.Link;
+import eagerneedle.core.chain.TiedChain;
 import eagerneedle.core.physics.Draws;
 import eagerneedle.core.physics.World;
 import eagerneedle.core.quantity.Quantity;
@@ -16,10 +17,20 @@ final class Nature {
 
     private Nature() {}
 
-    /** The chain of a channel: every number moved by a draw of its own uncertainty. */
-    static Chain chain(Draws draws, String name, Channel channel) {
+    /**
+     * The chain of a channel: every number moved by a draw of its own uncertainty, but for those that inputs give,
+     * which are as these really are.
+     */
+    static Chain chain(World world, Draws draws, String name, Channel channel) {
         List<Link> links = new ArrayList<>();
-        for (Link l : channel.chain()) {
+        List<Link> given = TiedChain.isTied(channel.chain())
+                ? TiedChain.of(
+                                channel.chain(),
+                                n -> world.quantity(n)
+                                        .orElseThrow(() -> new IllegalArgumentException("Nobody knows " + n + ".")))
+                        .links()
+                : channel.chain();
+        for (Link l : given) {
             Link moved = l;
             for (String number : Chain.uncertainOf(l)) {
                 moved = Chain.moved(moved, number, draws.normal(path(l, name, links.size()) + "/" + number));
