@@ -1,6 +1,7 @@
 package eagerneedle.app.command;
 
 import eagerneedle.core.reduce.SheetTrial;
+import eagerneedle.core.sheet.HiddenNames;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetException;
 import eagerneedle.core.sheet.SheetReader;
@@ -55,6 +56,8 @@ final class CheckCommand implements Callable<Integer> {
                                     : Rigs.canRehearse(s)
                                             ? "; not carried out."
                                             : "; not carried out, since it has no rig."));
+            HiddenNames.of(looked.located().orElseThrow())
+                    .forEach(n -> spec.commandLine().getOut().println(n.getMessage()));
             return NeedleCommand.GOOD;
         }
         PrintWriter err = spec.commandLine().getErr();

@@ -1,6 +1,7 @@
 package eagerneedle.app.command;
 
 import eagerneedle.core.function.Functions;
+import eagerneedle.core.sheet.EditorSchema;
 import eagerneedle.core.sheet.SheetReference;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -18,9 +19,16 @@ final class FunctionsCommand implements Callable<Integer> {
     @Option(names = "--entries", description = "The page of all entries of a sheet instead, made from its schema.")
     private boolean entries;
 
+    @Option(
+            names = "--schema",
+            description = "A JSON Schema instead, by which an editor completes and explains sheets.")
+    private boolean schema;
+
     @Override
     public Integer call() {
-        spec.commandLine().getOut().print(entries ? SheetReference.markdown() : Functions.markdown());
+        spec.commandLine()
+                .getOut()
+                .print(schema ? EditorSchema.json() : entries ? SheetReference.markdown() : Functions.markdown());
         return NeedleCommand.GOOD;
     }
 }
