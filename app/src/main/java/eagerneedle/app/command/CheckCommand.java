@@ -10,6 +10,7 @@ import eagerneedle.rig.simulated.Rigs;
 import eagerneedle.store.FileName;
 import java.io.PrintWriter;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -40,9 +41,13 @@ final class CheckCommand implements Callable<Integer> {
         boolean rehearsed = looked.problems().isEmpty()
                 && !fast
                 && Rigs.canRehearse(looked.located().orElseThrow().sheet());
+        List<SheetException> notes = new ArrayList<>(
+                looked.problems().isEmpty() ? HiddenNames.of(looked.located().orElseThrow()) : List.of());
         if (rehearsed) {
-            looked = new SheetReader.Looked(
-                    looked.located(), RehearsalTrial.of(looked.located().orElseThrow(), RehearsalTrial.SESSIONS));
+            RehearsalTrial.Verdict v =
+                    RehearsalTrial.look(looked.located().orElseThrow(), RehearsalTrial.SESSIONS, () -> false);
+            looked = new SheetReader.Looked(looked.located(), v.problems());
+            notes.addAll(v.notes());
         }
         if (looked.problems().isEmpty()) {
             Sheet s = looked.located().orElseThrow().sheet();
@@ -56,8 +61,7 @@ final class CheckCommand implements Callable<Integer> {
                                     : Rigs.canRehearse(s)
                                             ? "; not carried out."
                                             : "; not carried out, since it has no rig."));
-            HiddenNames.of(looked.located().orElseThrow())
-                    .forEach(n -> spec.commandLine().getOut().println(n.getMessage()));
+            notes.forEach(n -> spec.commandLine().getOut().println(n.getMessage()));
             return NeedleCommand.GOOD;
         }
         PrintWriter err = spec.commandLine().getErr();

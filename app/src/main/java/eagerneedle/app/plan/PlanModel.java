@@ -69,6 +69,7 @@ final class PlanModel {
                         ? "It is being carried out " + times + " ..."
                         : v.problems().isEmpty() ? "Good: carried out " + times + "." : "Carried out " + times + ":");
         v.problems().forEach(p -> said.add(p.getMessage()));
+        v.notes().forEach(n -> said.add(n.getMessage()));
         return said;
     }
 

@@ -19,6 +19,7 @@ public final class SheetVerdict {
     private boolean begun;
     private boolean done;
     private List<SheetException> problems = List.of();
+    private List<SheetException> notes = List.of();
 
     SheetVerdict(SheetReader.Located sheet, String text) {
         this.sheet = sheet;
@@ -44,6 +45,11 @@ public final class SheetVerdict {
         return problems;
     }
 
+    /** What its author should know, though nothing is wrong. */
+    public List<SheetException> notes() {
+        return notes;
+    }
+
     /**
      * Begins, the first time.
      *
@@ -54,14 +60,16 @@ public final class SheetVerdict {
             return;
         }
         begun = true;
-        CompletableFuture.supplyAsync(() -> RehearsalTrial.of(sheet, RehearsalTrial.SESSIONS, () -> stopped), task -> {
-                    Thread t = new Thread(task, "check of the sheet");
-                    t.setDaemon(true);
-                    t.setPriority(Thread.MIN_PRIORITY);
-                    t.start();
-                })
+        CompletableFuture.supplyAsync(
+                        () -> RehearsalTrial.look(sheet, RehearsalTrial.SESSIONS, () -> stopped), task -> {
+                            Thread t = new Thread(task, "check of the sheet");
+                            t.setDaemon(true);
+                            t.setPriority(Thread.MIN_PRIORITY);
+                            t.start();
+                        })
                 .thenAccept(found -> here.execute(() -> {
-                    problems = found;
+                    problems = found.problems();
+                    notes = found.notes();
                     done = true;
                     told.run();
                 }));

@@ -17,9 +17,12 @@ import java.util.regex.Pattern;
 final class InputTruth {
     private static final Pattern NUMBER = Pattern.compile("[+-]?(?:\\d+\\.?(\\d*)|\\.(\\d+))");
     private final Draws draws;
+    private final boolean exactly;
 
-    InputTruth(Draws draws) {
+    /** @param exactly true where whatever is read is the truth itself */
+    InputTruth(Draws draws, boolean exactly) {
         this.draws = draws;
+        this.exactly = exactly;
     }
 
     /** Drawn about the planned value. */
@@ -47,6 +50,11 @@ final class InputTruth {
      * @param as a reading like it, with its unit, its uncertainty and its digits
      */
     String reading(Sheet.Input input, String as, Quantity truth, String key) {
+        if (exactly) {
+            Quantity like = Written.quantity(as, "like", "like", "like");
+            Quantity q = truth.to(like.unit());
+            return (q.value() + " ± " + like.u() + " " + like.unit().symbol()).strip();
+        }
         if (input.isGiven() || !World.isReading(as)) {
             return input.value();
         }

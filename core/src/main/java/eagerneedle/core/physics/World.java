@@ -35,16 +35,32 @@ public final class World {
     private final Map<String, Double> states = new LinkedHashMap<>();
     private final Set<String> open = new HashSet<>();
     private final InputTruth inputs;
+    private final boolean ideal;
     private double clock;
     private int runs;
     private int settings;
 
     /** Of a sheet, drawn from a seed. */
     public World(Sheet sheet, RigPlan plan, long seed) {
+        this(sheet, plan, seed, false);
+    }
+
+    /**
+     * The same.
+     *
+     * @param ideal true where every instrument shows the truth: what is drawn of nature is as in the world that is not
+     */
+    public World(Sheet sheet, RigPlan plan, long seed, boolean ideal) {
         this.sheet = sheet;
         this.plan = plan;
         this.draws = new Draws(seed);
-        this.inputs = new InputTruth(draws);
+        this.ideal = ideal;
+        this.inputs = new InputTruth(draws, ideal);
+    }
+
+    /** True where every instrument shows the truth. */
+    public boolean isIdeal() {
+        return ideal;
     }
 
     public Sheet sheet() {
@@ -211,7 +227,7 @@ public final class World {
     public Quantity reference(String text, String path) {
         try {
             Reading r = Reading.parse(text);
-            return Quantity.exact(r.value() + Drawing.of(r, draws.stream(path)), r.unit());
+            return Quantity.exact(r.value() + (ideal ? 0 : Drawing.of(r, draws.stream(path))), r.unit());
         } catch (IllegalArgumentException formula) {
             return needed(drawn(text, path), "The reference " + text);
         }

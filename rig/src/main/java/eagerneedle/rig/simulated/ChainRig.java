@@ -51,15 +51,24 @@ final class ChainRig implements RigModel {
      * @param faults of any bench, among others
      */
     ChainRig(Sheet sheet, RigPlan plan, long seed, Set<String> faults) {
+        this(sheet, plan, new World(sheet, plan, seed), faults);
+    }
+
+    private ChainRig(Sheet sheet, RigPlan plan, World world, Set<String> faults) {
         this.sheet = sheet;
         this.plan = plan;
-        this.world = new World(sheet, plan, seed);
+        this.world = world;
         this.draws = world.draws();
         this.faults = faults;
         this.names = List.copyOf(sheet.channels().keySet());
         sheet.channels().forEach((name, channel) -> probes.put(name, probe(name, channel)));
         calibrations();
         course = world.points();
+    }
+
+    /** A bench whose instruments show the truth. */
+    static ChainRig ideal(Sheet sheet, RigPlan plan, long seed) {
+        return new ChainRig(sheet, plan, new World(sheet, plan, seed, true), Set.of());
     }
 
     ChainRig(Sheet sheet, long seed, Set<String> faults) {
@@ -296,6 +305,12 @@ final class ChainRig implements RigModel {
         }
         if (faults.contains("reversed") && input == Math.min(1, names.size() - 1)) {
             value = needed[0] - (value - needed[0]);
+        }
+        if (world.isIdeal()) {
+            double exact = p.hidden.exactCounts(value);
+            return Math.max(
+                    p.hidden.converter().lowestCount(),
+                    Math.min(p.hidden.converter().highestCount(), exact));
         }
         if (!(Math.abs(value - p.noiseKnownAt) <= 1e-3 * span)) {
             double noise =

@@ -30,6 +30,9 @@ final class Nature {
                                         .orElseThrow(() -> new IllegalArgumentException("Nobody knows " + n + ".")))
                         .links()
                 : channel.chain();
+        if (world.isIdeal()) {
+            return Chain.of(given);
+        }
         for (Link l : given) {
             Link moved = l;
             for (String number : Chain.uncertainOf(l)) {

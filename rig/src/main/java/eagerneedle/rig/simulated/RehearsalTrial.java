@@ -4,6 +4,7 @@ import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.physics.PhysicsTrial;
 import eagerneedle.core.physics.RigException;
 import eagerneedle.core.quantity.Coverage;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Outcome;
 import eagerneedle.core.reduce.PictureSource;
@@ -43,12 +44,14 @@ public final class RehearsalTrial {
     private static final double FEWEST = 0.65;
 
     private static final int LOOKED_AT = 3;
+    private static final double WORTH_SAYING = 0.1;
     private static final Instant DAY = Instant.EPOCH.plusSeconds(86_400);
 
     private final SheetReader.Located located;
     private final Sheet sheet;
     private final Set<SheetException> found = new LinkedHashSet<>();
     private final Set<String> told = new LinkedHashSet<>();
+    private final List<SheetException> notes = new ArrayList<>();
 
     private record Held(Rehearsal rehearsal, Reducer reducer, Reduction reduction) {}
 
@@ -75,12 +78,25 @@ public final class RehearsalTrial {
      * @throws CancellationException when it was given up
      */
     public static List<SheetException> of(SheetReader.Located located, int sessions, BooleanSupplier stopped) {
+        return look(located, sessions, stopped).problems();
+    }
+
+    /**
+     * What carrying a sheet out says of it.
+     *
+     * @param problems what is wrong
+     * @param notes what its author should know, though nothing is wrong
+     */
+    public record Verdict(List<SheetException> problems, List<SheetException> notes) {}
+
+    /** Everything that goes wrong, and for a sheet that is good what the method itself adds to its results. */
+    public static Verdict look(SheetReader.Located located, int sessions, BooleanSupplier stopped) {
         if (!Rigs.canRehearse(located.sheet())) {
-            return List.of();
+            return new Verdict(List.of(), List.of());
         }
         RehearsalTrial trial = new RehearsalTrial(located, stopped);
         trial.all(sessions);
-        return SheetReader.Looked.sorted(List.copyOf(trial.found));
+        return new Verdict(SheetReader.Looked.sorted(List.copyOf(trial.found)), SheetReader.Looked.sorted(trial.notes));
     }
 
     private void all(int sessions) {
@@ -107,6 +123,31 @@ public final class RehearsalTrial {
             coverage(held);
             mistakes(held.get(0));
             faults();
+        }
+        if (found.isEmpty() && sessions >= SESSIONS) {
+            biases(held);
+        }
+    }
+
+    /** What the method itself adds, where that is more than a tenth of what it states. */
+    private void biases(List<Held> held) {
+        for (IdealSession.Bias b : IdealSession.biases(located)) {
+            double squares = held.stream()
+                    .flatMap(h -> h.reduction().quantity(b.result()).stream())
+                    .mapToDouble(q -> Math.pow(q.to(b.error().unit()).u(), 2))
+                    .average()
+                    .orElse(0);
+            double share = b.error().value() / Math.sqrt(squares);
+            if (b.isThere() && squares > 0 && Math.abs(share) > WORTH_SAYING) {
+                notes.add(located.problem(
+                        "/results/" + b.result() + "/formula",
+                        1,
+                        "note: with perfect instruments " + b.result() + " still comes out "
+                                + b.error() + " beside its truth, "
+                                + Notation.figures(Math.abs(share), 2)
+                                + " of the standard uncertainty that it states: the method's own bias, from what it "
+                                + "leaves out."));
+            }
         }
     }
 

@@ -59,6 +59,11 @@ public final class Rigs {
         return new ChainRig(sheet, plan, seed, faults);
     }
 
+    /** The rig of a sheet with instruments that show the truth; nature is drawn as without. */
+    public static RigModel ideal(Sheet sheet, long seed) {
+        return ChainRig.ideal(sheet, source(sheet).rig(), seed);
+    }
+
     /** The rig of a sheet that ships. */
     public static RigModel shipped(String id, long seed, Set<String> faults) {
         return of(SheetReader.read(SheetReader.shippedText(id), id + ".yaml").sheet(), seed, faults);
