@@ -9,8 +9,10 @@ import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The curve whose rate of change a formula gives: dy/dx = f(y, x, parameters, what is known). It starts where the last
@@ -34,6 +36,15 @@ final class RateCurve implements NumberedCurve, Known {
     private final double[][] columns;
     private final List<LabUnit> units = new ArrayList<>();
     private final LabUnit yUnit;
+    private final LabUnit yCoherent;
+    /** Of the parameters, and of one coherent unit in theirs by those of y. */
+    private final LabUnit[] coherent;
+
+    private final double[] shares;
+    /** What was integrated last: points are asked for one after another. */
+    private volatile @Nullable Path last;
+
+    private record Path(double[] values, double[][] points) {}
 
     /**
      * @param start parameters of the rate, and last the value at the first point
@@ -60,6 +71,10 @@ final class RateCurve implements NumberedCurve, Known {
                 .orElseThrow(() -> new FormulaException(
                         column, "The rate '" + rate.text() + "' needs more than arithmetic and elementary functions."));
         this.yUnit = points.yUnit();
+        this.yCoherent = yUnit.coherent();
+        this.coherent = units.stream().map(LabUnit::coherent).toArray(LabUnit[]::new);
+        this.shares =
+                units.stream().mapToDouble(u -> u.factor() / yUnit.factor()).toArray();
         this.held = knowns.held().values().stream()
                 .mapToDouble(q -> q.in(q.unit().coherent()))
                 .toArray();
@@ -74,27 +89,32 @@ final class RateCurve implements NumberedCurve, Known {
     }
 
     private static double[] coherent(List<Quantity> of) {
-        return of.stream().mapToDouble(q -> q.in(q.unit().coherent())).toArray();
+        LabUnit unit = of.get(0).unit();
+        LabUnit to = unit.coherent();
+        return of.stream()
+                .mapToDouble(q -> q.unit() == unit ? unit.convert(q.value(), to) : q.in(to))
+                .toArray();
     }
 
     @Override
     public double at(int point, double at, double[] values, double[] gradient) {
-        double[][] all = integrated(values, held, columns);
+        double[][] all = along(values);
         System.arraycopy(all[point], 1, gradient, 0, parameters + 1);
-        gradient[parameters + 1] = slope(point, all[point][0], values);
+        gradient[parameters + 1] = slope(new Rate(), point, all[point][0], values);
         return all[point][0];
     }
 
     @Override
     public void all(double[] at, double[] values, double[] value, double[][] byParameter, double[] byX) {
-        double[][] all = integrated(values, held, columns);
+        double[][] all = along(values);
+        Rate rate = new Rate();
         for (int i = 0; i < x.length; i++) {
             value[i] = all[i][0];
             for (int k = 0; k <= parameters && byParameter != null; k++) {
                 byParameter[k][i] = all[i][1 + k];
             }
             if (byX != null) {
-                byX[i] = slope(i, all[i][0], values);
+                byX[i] = slope(rate, i, all[i][0], values);
             }
         }
     }
@@ -105,17 +125,17 @@ final class RateCurve implements NumberedCurve, Known {
     }
 
     /** dy/dx at a point, in the unit of y per coherent unit of x. */
-    private double slope(int point, double y, double[] values) {
+    private double slope(Rate rate, int point, double y, double[] values) {
         double[] given = given(point, 0, columns);
-        given[0] = yUnit.convert(y, yUnit.coherent());
+        given[0] = yUnit.convert(y, yCoherent);
         given[1] = x[point];
-        return rate(scalars(values, held), given)[0] / yUnit.factor();
+        return rate.at(scalars(values, held), given)[0][0] / yUnit.factor();
     }
 
     private double[] scalars(double[] values, double[] known) {
         double[] s = new double[parameters + known.length];
         for (int k = 0; k < parameters; k++) {
-            s[k] = units.get(k).convert(values[k], units.get(k).coherent());
+            s[k] = units.get(k).convert(values[k], coherent[k]);
         }
         System.arraycopy(known, 0, s, parameters, known.length);
         return s;
@@ -131,19 +151,27 @@ final class RateCurve implements NumberedCurve, Known {
         return out;
     }
 
-    /** The rate and its derivatives by the scalars, by y and by the rest. */
-    private double[] rate(double[] scalars, double[] given) {
-        double[][] data = new double[given.length][];
-        for (int k = 0; k < given.length; k++) {
-            data[k] = new double[] {given[k]};
+    /** The rate and its derivatives by the scalars, by y and by the rest, on arrays that are used again. */
+    private final class Rate {
+        private final double[][] data = new double[2 + columns.length][1];
+        private final double[][] out = new double[program.outputs()][1];
+
+        double[][] at(double[] scalars, double[] given) {
+            for (int k = 0; k < data.length; k++) {
+                data[k][0] = given[k];
+            }
+            program.run(scalars, data, 0, 1, out);
+            return out;
         }
-        double[][] out = new double[program.outputs()][1];
-        program.run(scalars, data, 0, 1, out);
-        double[] flat = new double[out.length];
-        for (int k = 0; k < flat.length; k++) {
-            flat[k] = out[k][0];
+    }
+
+    private double[][] along(double[] values) {
+        Path known = last;
+        if (known == null || !Arrays.equals(known.values, values)) {
+            known = new Path(values.clone(), integrated(values, held, columns));
+            last = known;
         }
-        return flat;
+        return known.points;
     }
 
     /** By point: the ordinate in its own unit, then its derivatives by the parameters in theirs. */
@@ -151,13 +179,14 @@ final class RateCurve implements NumberedCurve, Known {
         double[] s = scalars(values, known);
         int p = parameters + 1;
         double[] state = new double[1 + p];
-        state[0] = units.get(parameters).convert(values[parameters], yUnit.coherent());
+        state[0] = units.get(parameters).convert(values[parameters], yCoherent);
         state[p] = 1;
+        Rate rate = new Rate();
         double[][] out = new double[x.length][];
         for (int i = 0; i < x.length; i++) {
             out[i] = shown(state);
             if (i + 1 < x.length && Double.isFinite(state[0])) {
-                state = stepped(state, s, i, data);
+                state = stepped(rate, state, s, i, data);
             }
         }
         return out;
@@ -165,29 +194,29 @@ final class RateCurve implements NumberedCurve, Known {
 
     private double[] shown(double[] state) {
         double[] out = new double[state.length];
-        out[0] = yUnit.coherent().convert(state[0], yUnit);
+        out[0] = yCoherent.convert(state[0], yUnit);
         for (int k = 0; k < state.length - 1; k++) {
-            out[1 + k] = state[1 + k] * units.get(k).factor() / yUnit.factor();
+            out[1 + k] = state[1 + k] * shares[k];
         }
         return out;
     }
 
-    private double[] stepped(double[] from, double[] s, int point, double[][] data) {
+    private double[] stepped(Rate rate, double[] from, double[] s, int point, double[][] data) {
         double whole = x[point + 1] - x[point];
         double[] given = given(point, 0, data);
         given[0] = from[0];
         given[1] = x[point];
-        double own = Math.abs(rate(s, given)[1 + s.length]);
+        double own = Math.abs(rate.at(s, given)[1 + s.length][0]);
         int steps = (int) Math.max(1, Math.min(MOST_STEPS, Math.ceil(own * whole / STEP)));
         double h = whole / steps;
         double[] y = from;
         for (int k = 0; k < steps; k++) {
             double at = (double) k / steps;
             double half = (k + 0.5) / steps;
-            double[] a = change(y, s, point, at, data);
-            double[] b = change(moved(y, a, h / 2), s, point, half, data);
-            double[] c = change(moved(y, b, h / 2), s, point, half, data);
-            double[] d = change(moved(y, c, h), s, point, at + 1.0 / steps, data);
+            double[] a = change(rate, y, s, point, at, data);
+            double[] b = change(rate, moved(y, a, h / 2), s, point, half, data);
+            double[] c = change(rate, moved(y, b, h / 2), s, point, half, data);
+            double[] d = change(rate, moved(y, c, h), s, point, at + 1.0 / steps, data);
             double[] next = y.clone();
             for (int j = 0; j < next.length; j++) {
                 next[j] += h / 6 * (a[j] + 2 * b[j] + 2 * c[j] + d[j]);
@@ -205,16 +234,16 @@ final class RateCurve implements NumberedCurve, Known {
         return out;
     }
 
-    private double[] change(double[] y, double[] s, int point, double share, double[][] data) {
+    private double[] change(Rate rate, double[] y, double[] s, int point, double share, double[][] data) {
         double[] given = given(point, share, data);
         given[0] = y[0];
         given[1] = x[point] + share * (x[point + 1] - x[point]);
-        double[] f = rate(s, given);
+        double[][] f = rate.at(s, given);
         double[] out = new double[y.length];
-        out[0] = f[0];
-        double own = f[1 + s.length];
+        out[0] = f[0][0];
+        double own = f[1 + s.length][0];
         for (int k = 0; k <= parameters; k++) {
-            out[1 + k] = own * y[1 + k] + (k < parameters ? f[1 + k] : 0);
+            out[1 + k] = own * y[1 + k] + (k < parameters ? f[1 + k][0] : 0);
         }
         return out;
     }
@@ -257,7 +286,7 @@ final class RateCurve implements NumberedCurve, Known {
             while (i + 2 < x.length && x[i + 1] <= wanted) {
                 i++;
             }
-            double[][] all = integrated(values, held, columns);
+            double[][] all = along(values);
             double share = (wanted - x[i]) / (x[i + 1] - x[i]);
             for (int k = 0; k <= parameters; k++) {
                 gradient[k] = all[i][1 + k] + share * (all[i + 1][1 + k] - all[i][1 + k]);
