@@ -97,6 +97,14 @@ final class DataPainter implements Layer.Cases<Void> {
     }
 
     @Override
+    public Void moment(Layer.Moment m) {
+        double half = Math.max(1, f.px(m.at() + m.u()) - f.px(m.at()));
+        s.rectangle(f.px(m.at()) - half, f.top(), 2 * half, f.height(), Ink.BAND, null, 0);
+        s.line(f.px(m.at()), f.top(), f.px(m.at()), f.top() + f.height(), Ink.GOOD, 1.4);
+        return null;
+    }
+
+    @Override
     public Void words(Layer.Words words) {
         return null;
     }

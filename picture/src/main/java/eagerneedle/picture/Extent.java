@@ -76,6 +76,11 @@ final class Extent implements Layer.Cases<Extent> {
     }
 
     @Override
+    public Extent moment(Layer.Moment moment) {
+        return this;
+    }
+
+    @Override
     public Extent words(Layer.Words words) {
         return this;
     }

@@ -31,6 +31,8 @@ public sealed interface Layer {
 
         R mark(Mark layer);
 
+        R moment(Moment layer);
+
         R words(Words layer);
 
         R legend(Legend layer);
@@ -108,6 +110,14 @@ public sealed interface Layer {
         @Override
         public <R> R as(Cases<R> cases) {
             return cases.span(this);
+        }
+    }
+
+    /** A moment that windows follow, with its standard uncertainty; it can be moved. */
+    record Moment(String name, String label, double at, double u) implements Layer {
+        @Override
+        public <R> R as(Cases<R> cases) {
+            return cases.moment(this);
         }
     }
 

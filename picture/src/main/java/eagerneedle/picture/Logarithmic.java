@@ -111,6 +111,11 @@ final class Logarithmic implements Layer.Cases<Layer> {
     }
 
     @Override
+    public Layer moment(Layer.Moment m) {
+        return m;
+    }
+
+    @Override
     public Layer words(Layer.Words w) {
         double[] at = {across(new double[] {w.x()})[0], up(new double[] {w.y()})[0]};
         return new Layer.Words(Objects.toString(w.text(), ""), at[0], at[1], w.ink(), w.figures());

@@ -55,6 +55,18 @@ final class OverPainter implements Layer.Cases<Void> {
                 false));
     }
 
+    /** Its grip stands below, so that it is never under that of a window. */
+    @Override
+    public Void moment(Layer.Moment m) {
+        double px = f.px(m.at());
+        if (px >= f.left() - 1 && px <= f.left() + f.width() + 1) {
+            double y = f.top() + f.height();
+            s.polygon(new double[] {px - 6, px + 6, px}, new double[] {y + 1, y + 1, y - 9}, Ink.GOOD);
+            words(new Layer.Words(m.label(), m.at(), f.yAt(y - 14), Ink.GOOD, false));
+        }
+        return null;
+    }
+
     @Override
     public Void legend(Layer.Legend legend) {
         List<Layer.Entry> entries = legend.entries();

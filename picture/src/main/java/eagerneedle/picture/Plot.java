@@ -127,6 +127,7 @@ public record Plot(String title, Axis x, Axis y, List<Layer> layers, boolean equ
                 x,
                 y,
                 layers.stream()
+                        .filter(l -> !(l instanceof Layer.Moment))
                         .map(l -> l instanceof Layer.Span s ? new Layer.Span(s.from(), s.to(), false) : l)
                         .toList(),
                 equal);

@@ -3,6 +3,7 @@ package eagerneedle.picture;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
@@ -43,6 +44,7 @@ public final class SessionPlots {
                 layers.removeIf(l -> l instanceof Layer.Points);
                 layers.add(new Layer.Points(c.label(), own.get().x(), own.get().y(), null, false, 0));
             }
+            layers.addAll(0, moments(r, run));
             fit.ifPresent(f -> {
                 layers.add(0, f.band());
                 layers.add(f.curve());
@@ -57,6 +59,23 @@ public final class SessionPlots {
                     : List.of();
             return legend.isEmpty() ? plot : plot.withLegend(legend);
         });
+    }
+
+    /** The moments of a run that its windows follow, as far as they are known. */
+    private static List<Layer> moments(Reduction r, Run run) {
+        Capture capture = r.sheet().captures().get(run.capture());
+        List<Layer> out = new ArrayList<>();
+        for (String name : capture.moments()) {
+            r.ofRun(run, name)
+                    .quantity()
+                    .filter(q -> q.unit().fits(LabUnit.SECOND))
+                    .ifPresent(q -> {
+                        String label = capture.quantities().get(name).label();
+                        Quantity s = q.to(LabUnit.SECOND);
+                        out.add(new Layer.Moment(name, label == null ? name : label, s.value(), s.u()));
+                    });
+        }
+        return out;
     }
 
     /** What stands for the run, and the model that is drawn through its window. */

@@ -4,6 +4,7 @@ import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Blind;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.trace.Window;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -43,7 +44,7 @@ final class ChoicesMade {
             } else if (run.leftOut() != null) {
                 out.add(run.name() + " was left out of the results: " + run.leftOut() + ".");
             }
-            run.windows().forEach((name, w) -> out.add(window(run, name, w)));
+            run.windows().forEach((name, w) -> out.add(setByHand(r, run, name, w)));
             run.entries()
                     .voided()
                     .forEach(v -> out.add(String.format(
@@ -73,6 +74,20 @@ final class ChoicesMade {
                 .filter(t -> !t.isBlank())
                 .forEach(t -> out.add("To a watch it was said: " + t + "."));
         return out;
+    }
+
+    private static String setByHand(Reduction r, Run run, String name, Window w) {
+        Capture c = r.sheet().captures().get(run.capture());
+        if (c != null && !c.windows().containsKey(name) && c.quantities().containsKey(name)) {
+            String label = c.quantities().get(name).label();
+            return String.format(
+                    Locale.ROOT,
+                    "%s of %s was set to %.4f s by hand.",
+                    label == null ? name : label,
+                    run.name(),
+                    (w.from() + w.to()) / 2);
+        }
+        return window(run, name, w);
     }
 
     private static String window(Run run, String name, Window w) {

@@ -31,6 +31,12 @@ public class PlotView extends PictureView {
         void moved(double from, double to, boolean finished);
     }
 
+    /** Told when a moment is dragged or moved by a key. */
+    public interface MomentListener {
+        /** @param finished false while it is still being dragged */
+        void moved(String name, double at, boolean finished);
+    }
+
     /** Told when cursors are set or taken away. */
     public interface CursorListener {
         /** @param at their places in the order they were set; none, one or two */
@@ -114,6 +120,11 @@ public class PlotView extends PictureView {
     public void onWindow(double sampleStep, WindowListener windowListener) {
         handles.listen(sampleStep, windowListener);
         setFocusTraversable(windowListener != null);
+    }
+
+    /** Makes moments movable, by the keys as the window's edges. */
+    public void onMoment(MomentListener momentListener) {
+        handles.listen(momentListener);
     }
 
     /** Carries the horizontal numbers itself, or leaves them to the plot below. */

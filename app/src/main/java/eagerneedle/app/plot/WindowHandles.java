@@ -3,23 +3,34 @@ package eagerneedle.app.plot;
 import eagerneedle.picture.Layer;
 import eagerneedle.picture.Plot;
 import eagerneedle.picture.PlotPainter;
+import java.util.List;
 
-/** The two edges of a window in a plot: one of them in hand, moved by a drag or by keys. */
+/**
+ * What can be moved in a plot: the two edges of its window, and moments that windows follow. One of them is in hand,
+ * moved by a drag or by keys.
+ */
 final class WindowHandles {
     private static final double GRIP = 8;
     private static final int FEWEST_SAMPLES = 5;
+    private static final int EDGES = 2;
     private static final double STEP = 0.02;
 
     private PlotView.WindowListener listener;
+    private PlotView.MomentListener moments;
     private double step = STEP;
-    private int edge;
-    /** Where keys have moved the edge in hand, until they are let go; NaN while none is held. */
+    private int inHand;
+    /** Where keys have moved what is in hand, until they are let go; NaN while none is held. */
     private double pushedTo = Double.NaN;
 
     /** @param sampleStep how far one step of a key goes; listener null for edges that are only shown */
     void listen(double sampleStep, PlotView.WindowListener windowListener) {
         step = sampleStep;
         listener = windowListener;
+    }
+
+    /** Makes moments movable. */
+    void listen(PlotView.MomentListener momentListener) {
+        moments = momentListener;
     }
 
     boolean isMovable() {
@@ -40,32 +51,64 @@ final class WindowHandles {
                         .orElse(null);
     }
 
-    /** Where the edge in hand is; NaN without a window. */
-    double at(Plot plot) {
-        Layer.Span s = window(plot);
-        return s == null ? Double.NaN : edge == 0 ? s.from() : s.to();
+    /** The moments of a plot that can be moved. */
+    private List<Layer.Moment> moments(Plot plot) {
+        return plot == null || moments == null
+                ? List.of()
+                : plot.layers().stream()
+                        .filter(Layer.Moment.class::isInstance)
+                        .map(Layer.Moment.class::cast)
+                        .toList();
     }
 
-    /** Which edge a hand at this place would take: 0, 1 or -1 for none. */
-    int edgeAt(Plot plot, PlotPainter.Frame frame, double px) {
+    /** Where everything is that can be moved: from 0 the edges, not numbers without a window, then the moments. */
+    private double[] places(Plot plot) {
         Layer.Span s = window(plot);
-        if (s == null || frame == null || listener == null) {
-            return -1;
+        List<Layer.Moment> all = moments(plot);
+        double[] at = new double[EDGES + all.size()];
+        at[0] = s == null || listener == null ? Double.NaN : s.from();
+        at[1] = s == null || listener == null ? Double.NaN : s.to();
+        for (int i = 0; i < all.size(); i++) {
+            at[EDGES + i] = all.get(i).at();
         }
-        double a = Math.abs(px - frame.px(s.from()));
-        double b = Math.abs(px - frame.px(s.to()));
-        return Math.min(a, b) > GRIP ? -1 : a < b ? 0 : 1;
+        return at;
     }
 
-    /** Takes an edge in hand. */
+    /** Where what is in hand is; NaN without anything to move. */
+    double at(Plot plot) {
+        double[] at = places(plot);
+        return inHand < at.length ? at[inHand] : at[0];
+    }
+
+    /** What a hand at this place would take: its number, or -1 for nothing. */
+    int edgeAt(Plot plot, PlotPainter.Frame frame, double px) {
+        int best = -1;
+        double nearest = GRIP;
+        double[] at = frame == null ? new double[0] : places(plot);
+        for (int i = 0; i < at.length; i++) {
+            double d = Math.abs(px - frame.px(at[i]));
+            if (d <= nearest) {
+                best = i;
+                nearest = d;
+            }
+        }
+        return best;
+    }
+
+    /** Takes something in hand. */
     void take(int which) {
-        edge = which;
+        inHand = which;
     }
 
-    /** Takes the other edge in hand. */
+    /** Takes the next one in hand. */
     void takeOther(Plot plot) {
         letGo(plot);
-        edge = 1 - edge;
+        double[] at = places(plot);
+        int next = inHand;
+        do {
+            next = (next + 1) % at.length;
+        } while (Double.isNaN(at[next]) && next != inHand);
+        inHand = next;
     }
 
     /** A key that is held comes faster than what follows can be worked out: it drags, and ends when it is let go. */
@@ -75,18 +118,27 @@ final class WindowHandles {
 
     /** The key was let go, or something else has the keys now. */
     void letGo(Plot plot) {
-        if (!Double.isNaN(pushedTo) && window(plot) != null && listener != null) {
+        if (!Double.isNaN(pushedTo) && !Double.isNaN(at(plot))) {
             move(plot, pushedTo, true);
         }
         pushedTo = Double.NaN;
     }
 
-    /** Moves the edge in hand, not past the other one; where it is now. */
+    /** Moves what is in hand, an edge not past the other one; where it is now. */
     double move(Plot plot, double to, boolean finished) {
+        List<Layer.Moment> all = moments(plot);
+        if (inHand >= EDGES && inHand - EDGES < all.size()) {
+            moments.moved(all.get(inHand - EDGES).name(), to, finished);
+            return to;
+        }
         Layer.Span s = window(plot);
+        if (s == null || listener == null) {
+            return to;
+        }
+        boolean first = inHand != 1;
         double least = FEWEST_SAMPLES * step;
-        double at = edge == 0 ? Math.min(to, s.to() - least) : Math.max(to, s.from() + least);
-        listener.moved(edge == 0 ? at : s.from(), edge == 0 ? s.to() : at, finished);
+        double at = first ? Math.min(to, s.to() - least) : Math.max(to, s.from() + least);
+        listener.moved(first ? at : s.from(), first ? s.to() : at, finished);
         return at;
     }
 }

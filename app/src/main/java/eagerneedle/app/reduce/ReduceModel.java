@@ -197,6 +197,11 @@ final class ReduceModel {
                                         "Took the proposed windows of all runs of " + run.capture() + " again.",
                                         proposals(run, w)))));
             });
+            capture(run).moments().stream()
+                    .filter(run.windows()::containsKey)
+                    .forEach(m -> out.add(new Act(
+                            "Take " + label(run, m) + " again where the sheet finds it",
+                            () -> desk.bench().apply(new ReduceCommand.SetMoment(run.id(), m, label(run, m), null)))));
             run.entries()
                     .voided()
                     .forEach(v -> out.add(new Act(
@@ -205,6 +210,11 @@ final class ReduceModel {
                             () -> desk.bench().apply(new RunCommand.CountSamples(run.id(), v)))));
         });
         return out;
+    }
+
+    private String label(Run run, String quantity) {
+        String label = capture(run).quantities().get(quantity).label();
+        return label == null ? quantity : label;
     }
 
     private List<Command> proposals(Run run, String window) {

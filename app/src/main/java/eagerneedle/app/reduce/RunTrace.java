@@ -143,6 +143,8 @@ final class RunTrace extends VBox {
         trace.onWindow(
                 model.step(run, channel),
                 (from, to, finished) -> Notices.attempt(this, () -> model.move(run, channel, from, to, finished)));
+        trace.onMoment((name, at, finished) ->
+                Notices.attempt(this, () -> model.moveMoment(run, channel, name, at, finished)));
         Optional<Plot> plot = model.plot(run, channel);
         trace.plot(plot.orElse(null), same);
         if (plot.isEmpty()) {

@@ -209,6 +209,29 @@ final class TraceModel {
         }
     }
 
+    /** Moves a moment of a run, within its trace; the windows that follow it go with it. */
+    void moveMoment(Run run, String channel, String name, double to, boolean finished) {
+        Trace t = reduction().trace(run, channel).orElse(null);
+        if (t == null || t.size() < 2) {
+            return;
+        }
+        double at = Math.max(t.time()[0], Math.min(to, t.time()[t.size() - 1]));
+        double half = t.interval() / 2;
+        String label = desk.bench()
+                .sheet()
+                .captures()
+                .get(run.capture())
+                .quantities()
+                .get(name)
+                .label();
+        Command command = new ReduceCommand.SetMoment(
+                run.id(), name, label == null ? name : label, new Window(at - half, at + half, "set by hand"));
+        dragged = finished ? null : command;
+        if (finished) {
+            desk.bench().apply(command);
+        }
+    }
+
     /** Shows what follows from where the hand has dragged to; more places come than can be shown. */
     void preview() {
         if (dragged != null) {

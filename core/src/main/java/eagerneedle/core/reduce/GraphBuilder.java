@@ -199,6 +199,10 @@ final class GraphBuilder {
                             "/captures/" + captureName + "/rules/" + n + "/must"));
         }
         capture.quantities().forEach((n, d) -> {
+            if (run.windows().containsKey(n) && !capture.windows().containsKey(n)) {
+                samples.moment(run, n, d, run.windows().get(n));
+                return;
+            }
             String f = planning ? d.planned() : d.formula();
             if (planning && f == null && !usesChannels(d, capture)) {
                 f = d.formula();

@@ -5,7 +5,9 @@ import eagerneedle.core.chain.TiedChain;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.Value;
 import eagerneedle.core.formula.Written;
+import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.UnitException;
 import eagerneedle.core.session.Run;
@@ -195,6 +197,20 @@ final class RunNodes {
                                             + "' could be proposed; set one by hand at "
                                             + "Reduce, or leave the run out there."));
                         }));
+    }
+
+    /** A moment that was set by hand, anywhere within a sample. */
+    void moment(Run run, String name, Sheet.Derived d, Window span) {
+        String label = d.label() == null ? name : d.label();
+        Quantity q = Quantity.of(
+                (span.from() + span.to()) / 2,
+                span.length() / Math.sqrt(12),
+                LabUnit.SECOND,
+                Leaf.typeB(Key.of(run, name) + "/hand", label + " set by hand", "hand", Distribution.RECTANGULAR));
+        LabUnit unit = d.unit() == null ? LabUnit.SECOND : LabUnit.parse(d.unit());
+        nodes.put(
+                Key.of(run, name),
+                new Graph.Node(List.of(), List.of("moment", span, label), look -> Outcome.of(q.to(unit))));
     }
 
     private void betweenMoments(Run run, String name, Capture.WindowPlan plan) {

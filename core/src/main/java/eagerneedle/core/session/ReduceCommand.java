@@ -31,6 +31,31 @@ public sealed interface ReduceCommand extends Command {
     }
 
     /**
+     * Sets a moment of a run by hand, or goes back to what the sheet finds when it is null. A moment that was pointed
+     * at lies between two samples: {@code span} reaches from half a sample before it to half a sample after.
+     *
+     * @param label what people call it
+     */
+    record SetMoment(int id, String name, String label, Window span) implements ReduceCommand {
+        @Override
+        public Session apply(Session s) {
+            return s.changingRun(id, r -> r.windowed(name, span));
+        }
+
+        @Override
+        public String says() {
+            return span == null
+                    ? "Took the moment that the sheet finds again: " + label + " of run " + id + "."
+                    : String.format(
+                            Locale.ROOT,
+                            "Set %s of run %d to %.4f s by hand.",
+                            label,
+                            id,
+                            (span.from() + span.to()) / 2);
+        }
+    }
+
+    /**
      * Chooses the way in which something is reckoned; the sheet's own when it is null.
      *
      * @param choice key of the choice, such as {@code meet.v}

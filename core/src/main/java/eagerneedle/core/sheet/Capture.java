@@ -70,6 +70,17 @@ public record Capture(
         return with(repeats, windows, q, rules);
     }
 
+    /** Quantities that are moments: ends of windows are reckoned from them. */
+    public List<String> moments() {
+        return windows.values().stream()
+                .filter(WindowPlan::isByMoments)
+                .flatMap(w -> java.util.stream.Stream.of(w.from(), w.to()))
+                .flatMap(f -> Formula.parse(f).names().stream())
+                .filter(quantities::containsKey)
+                .distinct()
+                .toList();
+    }
+
     /** With another number of runs at each level. */
     Capture repeated(int n) {
         return with(n, windows, quantities, rules);
@@ -146,15 +157,16 @@ public record Capture(
     }
 
     /**
-     * The quantity that stands for a run: the first one shown that rests on its samples, or else the first one shown;
-     * null when none is.
+     * The quantity that stands for a run: the first one shown that rests on its samples and is no moment, or else the
+     * first one shown; null when none is.
      */
     public String headline() {
         String first = null;
+        List<String> moments = moments();
         for (Map.Entry<String, Sheet.Derived> e : quantities.entrySet()) {
             if (e.getValue().shown()) {
                 first = first == null ? e.getKey() : first;
-                if (restsOnSamples(e.getKey())) {
+                if (restsOnSamples(e.getKey()) && !moments.contains(e.getKey())) {
                     return e.getKey();
                 }
             }
