@@ -103,11 +103,25 @@ final class Physical {
                 from,
                 to);
         int level = depth;
+        Expr inside = Formula.parse(text.text()).expression();
+        Part f = within(inside, from, level, false);
+        // Where nothing but x can change, neither does the root; a condition may hide what can.
+        boolean still = !text.text().contains("if")
+                && from.fixed()
+                && to.fixed()
+                && within(inside, from, level, true).fixed();
+        Code code =
+                m -> Root.of(f.code(), m, level, from.code().at(m), to.code().at(m));
+        return new Part(code, from.unit(), still);
+    }
+
+    /** The formula of a root over its x, which is taken for something that stands still or not. */
+    private Part within(Expr inside, Part from, int level, boolean still) {
         Names inner = new Names() {
             @Override
             public Optional<Part> of(String name) {
                 return name.equals("x")
-                        ? Optional.of(new Part(m -> m.sought[level], from.unit(), false))
+                        ? Optional.of(new Part(m -> m.sought[level], from.unit(), still))
                         : names.of(name);
             }
 
@@ -116,10 +130,6 @@ final class Physical {
                 return names.all();
             }
         };
-        Compiler within = new Compiler(inner, now, draws, path, null, null, depth + 1);
-        Part f = within.number(Formula.parse(text.text()).expression());
-        Code code =
-                m -> Root.of(f.code(), m, level, from.code().at(m), to.code().at(m));
-        return new Part(code, from.unit(), false);
+        return new Compiler(inner, now, draws, path, null, null, depth + 1).number(inside);
     }
 }
