@@ -2,10 +2,14 @@ package eagerneedle.app.workbench;
 
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.Foresight;
 import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.reduce.RescaledPlan;
 import eagerneedle.core.session.Session;
+import eagerneedle.rig.simulated.RehearsedForesight;
 import eagerneedle.rig.simulated.RehearsedPlan;
 import eagerneedle.rig.simulated.Rigs;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
@@ -24,6 +28,12 @@ public final class PlanRehearsal {
     private Object runningFor = List.of();
     private Map<String, Quantity> found = Map.of();
     private String trouble = "";
+    /** The session that was rehearsed, its inputs read as the sheet and the plan say. */
+    private Session rehearsedSession;
+
+    /** The plan without rehearsals. */
+    private Reduction alone;
+
     private Reduction over;
     private Reduction with;
     private SheetVerdict verdict;
@@ -46,16 +56,40 @@ public final class PlanRehearsal {
         return List.of(s.planned(), s.repeats(), s.setups(), s.picked());
     }
 
-    /** The plan with what rehearsals found, as far as they are of this plan. */
+    /** What results will be, under any change of the plan. */
+    Foresight foresight() {
+        RehearsedForesight f = new RehearsedForesight(bench.reducer());
+        return rehearsedSession == null || found.isEmpty() ? f : f.knowing(rehearsedSession, found);
+    }
+
+    /**
+     * The plan with what rehearsals found. Where inputs are known otherwise since then it is rescaled, until it has
+     * been rehearsed again; where they have other values, or other runs are planned, nothing is told before.
+     */
     Reduction over(Reduction plan) {
-        if (found.isEmpty() || !key(plan.session()).equals(rehearsedFor)) {
+        alone = plan;
+        if (found.isEmpty() || rehearsedSession == null || !isOfTheseRuns(plan.session())) {
             return plan;
         }
         if (over != plan) {
+            Reduction before = bench.reducer().planIf(rehearsedSession);
+            Map<String, Quantity> now = new LinkedHashMap<>();
+            found.forEach((name, q) -> RescaledPlan.of(q, before, plan).ifPresent(r -> now.put(name, r)));
             over = plan;
-            with = plan.rehearsed(found);
+            with = plan.rehearsed(now);
         }
         return with;
+    }
+
+    private Reduction alone() {
+        bench.plan();
+        return alone;
+    }
+
+    private boolean isOfTheseRuns(Session s) {
+        return s.repeats().equals(rehearsedSession.repeats())
+                && s.setups().equals(rehearsedSession.setups())
+                && s.picked().equals(rehearsedSession.picked());
     }
 
     /** True while rehearsals go on. */
@@ -80,7 +114,7 @@ public final class PlanRehearsal {
         boolean wanted = Rigs.canRehearse(bench.sheet())
                 && bench.sheet().hasPhysics()
                 && bench.sheet().results().keySet().stream()
-                        .anyMatch(n -> bench.plan().outcome(n).problem() != null);
+                        .anyMatch(n -> alone().outcome(n).problem() != null);
         if (!wanted || key.equals(rehearsedFor) || running && key.equals(runningFor)) {
             return;
         }
@@ -102,6 +136,7 @@ public final class PlanRehearsal {
                     running = false;
                     rehearsedFor = key;
                     found = q == null ? Map.of() : q;
+                    rehearsedSession = RehearsedForesight.untied(session);
                     trouble = failed == null ? "" : said(failed);
                     bench.tell();
                 }));

@@ -80,7 +80,7 @@ public final class Workbench implements AutoCloseable {
 
     /** What it would take to make a result better, with these instruments. */
     public Improvements improvements(List<Instrument> stock, String result) {
-        return new Improvements(reducer, session(), stock, result);
+        return new Improvements(reducer, rehearsal.foresight(), session(), stock, result);
     }
 
     public Sheet sheet() {

@@ -25,6 +25,7 @@ public final class Improvements {
     private static final double WORTH = 0.995;
 
     private final Reducer reducer;
+    private final Foresight foresight;
     private final Session session;
     private final List<Instrument> stock;
     private final String result;
@@ -34,7 +35,13 @@ public final class Improvements {
      * @param result key of the result in question
      */
     public Improvements(Reducer reducer, Session session, List<Instrument> stock, String result) {
+        this(reducer, Foresight.ofPlan(reducer), session, stock, result);
+    }
+
+    /** @param foresight what the result will be under a change */
+    public Improvements(Reducer reducer, Foresight foresight, Session session, List<Instrument> stock, String result) {
         this.reducer = reducer;
+        this.foresight = foresight;
         this.session = session;
         this.stock = stock.stream().filter(i -> !i.retired()).toList();
         this.result = result;
@@ -56,12 +63,11 @@ public final class Improvements {
         Sheet.Input plan = reducer.located().sheet().inputs().get(input);
         for (Instrument i : stock) {
             if (i.reads(nominal)) {
-                Reduction tried =
-                        reducer.planIf(new PlanCommand.TieInput(input, plan.label(), i).apply(withoutPlanned(input)));
+                Session tried = new PlanCommand.TieInput(input, plan.label(), i).apply(withoutPlanned(input));
                 choices.add(new Choice(
                         i,
-                        tried.quantity(input).orElseThrow(),
-                        tried.quantity(result).orElse(null)));
+                        reducer.planIf(tried).quantity(input).orElseThrow(),
+                        foresight.of(tried, result).orElse(null)));
             }
         }
         choices.sort(Comparator.comparingDouble((Choice c) -> c.reading().u())
@@ -86,7 +92,7 @@ public final class Improvements {
     private List<Possible> from(Session now) {
         Sheet sheet = reducer.located().sheet();
         Reduction plan = reducer.planIf(now);
-        Quantity before = plan.quantity(result).orElse(null);
+        Quantity before = foresight.of(now, result).orElse(null);
         List<Possible> out = new ArrayList<>();
         if (before == null) {
             return out;
@@ -137,8 +143,8 @@ public final class Improvements {
     }
 
     private void add(List<Possible> out, Session now, Quantity before, String says, double minutes, Command act) {
-        reducer.planIf(act.apply(now))
-                .quantity(result)
+        foresight
+                .of(act.apply(now), result)
                 .filter(q -> q.u() < WORTH * before.u())
                 .ifPresent(q -> out.add(new Possible(new Change(says, minutes, q), act)));
     }
@@ -153,7 +159,7 @@ public final class Improvements {
     public List<Possible> way(double target) {
         List<Possible> steps = new ArrayList<>();
         Session now = session;
-        Quantity u = reducer.planIf(now).quantity(result).orElse(null);
+        Quantity u = foresight.of(now, result).orElse(null);
         while (u != null && u.u() > target && steps.size() < MOST_STEPS) {
             List<Possible> possible = from(now);
             Map<Change, Possible> byChange = new LinkedHashMap<>();
