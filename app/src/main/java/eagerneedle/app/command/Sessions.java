@@ -1,5 +1,6 @@
 package eagerneedle.app.command;
 
+import eagerneedle.app.workbench.SheetFile;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.sheet.SheetException;
 import eagerneedle.core.sheet.SheetReader;
@@ -29,7 +30,7 @@ final class Sessions {
     /** The text of a sheet. */
     static String text(Path file) {
         try {
-            return Files.readString(file);
+            return SheetFile.text(file);
         } catch (MalformedInputException e) {
             throw new SheetException(FileName.of(file), 0, 0, "this is not a text file; a sheet is YAML in UTF-8.", e);
         } catch (IOException e) {

@@ -3,6 +3,7 @@ package eagerneedle.app.window;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.workbench.Demonstration;
 import eagerneedle.app.workbench.Home;
+import eagerneedle.app.workbench.SheetFile;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetException;
@@ -292,7 +293,7 @@ public final class StartPage extends VBox {
     /** Begins with a sheet of one's own; where it is not good, everything that is wrong with it is told. */
     private void own(Path file) {
         try {
-            SheetReader.Looked looked = SheetTrial.look(java.nio.file.Files.readString(file), FileName.of(file));
+            SheetReader.Looked looked = SheetTrial.look(SheetFile.text(file), FileName.of(file));
             if (looked.problems().isEmpty()) {
                 visitor.begin(looked.located().orElseThrow(), null);
             } else {

@@ -68,6 +68,9 @@ public final class SheetVerdict {
                             t.start();
                         })
                 .thenAccept(found -> here.execute(() -> {
+                    if (stopped) {
+                        return;
+                    }
                     problems = found.problems();
                     notes = found.notes();
                     done = true;

@@ -19,6 +19,7 @@ final class Links {
     /** Writes them into the chains, in place. */
     static void of(ObjectNode sheet, Places places) {
         JsonNode links = sheet.path("links");
+        JsonNode stocked = sheet.path("stocked");
         Set<String> used = new LinkedHashSet<>();
         sheet.path("channels").properties().forEach(c -> {
             if (c.getValue().path("chain") instanceof ArrayNode chain) {
@@ -26,7 +27,9 @@ final class Links {
                     if (chain.get(i).isTextual()) {
                         used.add(chain.get(i).asText());
                         String at = "/channels/" + c.getKey() + "/chain/" + i;
-                        one(links, chain, i, at, places);
+                        String name = chain.get(i).asText();
+                        boolean own = links.has(name) || !stocked.has(name);
+                        one(links, stocked, own, chain, i, at, places);
                     }
                 }
             }
@@ -38,25 +41,29 @@ final class Links {
                         "no chain of a channel names " + n + "; write its name in one, or leave it out.");
             }
         });
-        sheet.remove("links");
+        sheet.remove(List.of("links", "stocked"));
     }
 
-    private static void one(JsonNode links, ArrayNode chain, int i, String at, Places places) {
+    private static void one(
+            JsonNode links, JsonNode stocked, boolean own, ArrayNode chain, int i, String at, Places places) {
         String name = chain.get(i).asText();
-        if (!(links.path(name) instanceof ObjectNode link)) {
+        if (!((own ? links : stocked).path(name) instanceof ObjectNode link)) {
             List<String> known = new ArrayList<>();
             links.fieldNames().forEachRemaining(known::add);
+            stocked.fieldNames().forEachRemaining(known::add);
+            String hint = NearName.hint(name, known);
             places.problem(
                     at,
                     "there is no link " + name
-                            + (known.isEmpty()
-                                    ? "; declare it under 'links', or write it out."
-                                    : NearName.hint(name, known)));
+                            + (hint.length() > 1
+                                    ? hint
+                                    : ", nor an instrument of that serial in the stockroom; declare it under 'links', "
+                                            + "or write it out."));
             return;
         }
         ObjectNode copy = link.deepCopy();
         copy.put("shared", name);
         chain.set(i, copy);
-        places.copyOver("/links/" + name, at);
+        places.copyOver((own ? "/links/" : "/stocked/") + name, at);
     }
 }

@@ -1,0 +1,105 @@
+package eagerneedle.core.sheet;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import eagerneedle.core.chain.Link;
+import eagerneedle.core.stockroom.Instrument;
+import java.io.StringReader;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Function;
+import org.yaml.snakeyaml.LoaderOptions;
+import org.yaml.snakeyaml.Yaml;
+import org.yaml.snakeyaml.constructor.SafeConstructor;
+import org.yaml.snakeyaml.error.YAMLException;
+import org.yaml.snakeyaml.nodes.MappingNode;
+import org.yaml.snakeyaml.nodes.Node;
+import org.yaml.snakeyaml.nodes.NodeTuple;
+import org.yaml.snakeyaml.nodes.ScalarNode;
+import org.yaml.snakeyaml.nodes.SequenceNode;
+
+/**
+ * Links that a chain takes from the stockroom by serial. What they are is written to the end of the sheet, under
+ * {@code stocked}, when the sheet is taken from its file: a session holds its sheet whole and can be read where there
+ * is no such instrument, and an instrument that is changed later does not change sessions that are past. Lines stay
+ * where they are.
+ */
+public final class StockedLinks {
+    private static final String BLOCK = "stocked";
+
+    private StockedLinks() {}
+
+    /**
+     * A sheet with the instruments that its chains name by serial; the same text where there are none, and where it
+     * cannot be read as YAML, which is told elsewhere.
+     *
+     * @param find the stockroom
+     */
+    public static String written(String text, Function<String, Optional<Instrument>> find) {
+        Map<String, Link> found = new LinkedHashMap<>();
+        for (String name : named(text)) {
+            find.apply(name)
+                    .filter(i -> i.link() != null)
+                    .ifPresent(
+                            i -> found.put(name, i.link().named(i.id(), i.link().label())));
+        }
+        if (found.isEmpty()) {
+            return text;
+        }
+        StringBuilder b = new StringBuilder(text);
+        b.append(text.endsWith("\n") ? "" : "\n").append(BLOCK).append(":\n");
+        found.forEach((name, link) ->
+                b.append("  ").append(name).append(": ").append(json(link)).append('\n'));
+        return b.toString();
+    }
+
+    private static String json(Link link) {
+        try {
+            return new ObjectMapper().writeValueAsString(link);
+        } catch (JsonProcessingException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    /** Names in chains that the sheet does not declare itself. */
+    private static Set<String> named(String text) {
+        Set<String> names = new LinkedHashSet<>();
+        try {
+            Node root = new Yaml(new SafeConstructor(new LoaderOptions())).compose(new StringReader(text));
+            entry(root, "channels")
+                    .ifPresent(channels -> entries(channels)
+                            .forEach((c, channel) -> entry(channel, "chain")
+                                    .filter(SequenceNode.class::isInstance)
+                                    .ifPresent(chain -> ((SequenceNode) chain)
+                                            .getValue().stream()
+                                                    .filter(ScalarNode.class::isInstance)
+                                                    .forEach(n -> names.add(((ScalarNode) n).getValue())))));
+            for (String block : List.of("links", BLOCK)) {
+                entry(root, block).ifPresent(l -> names.removeAll(entries(l).keySet()));
+            }
+            return entry(root, BLOCK).isPresent() ? Set.of() : names;
+        } catch (YAMLException told) {
+            return Set.of();
+        }
+    }
+
+    private static Optional<Node> entry(Node of, String name) {
+        return Optional.ofNullable(entries(of).get(name));
+    }
+
+    private static Map<String, Node> entries(Node of) {
+        Map<String, Node> out = new LinkedHashMap<>();
+        if (of instanceof MappingNode m) {
+            for (NodeTuple t : m.getValue()) {
+                if (t.getKeyNode() instanceof ScalarNode k) {
+                    out.put(k.getValue(), t.getValueNode());
+                }
+            }
+        }
+        return out;
+    }
+}
