@@ -137,6 +137,7 @@ public final class PlanRehearsal {
                     rehearsedFor = key;
                     found = q == null ? Map.of() : q;
                     rehearsedSession = RehearsedForesight.untied(session);
+                    over = null;
                     trouble = failed == null ? "" : said(failed);
                     bench.tell();
                 }));
