@@ -191,6 +191,9 @@ final class ShotsCommand implements Callable<Integer> {
             if (steps.isEmpty()) {
                 window.stage().close();
                 Platform.exit();
+            } else if (window.bench().planRehearsal().isRunning()) {
+                // A plan that is being carried out is not yet what people look at.
+                next(steps, window);
             } else {
                 steps.poll().run();
                 next(steps, window);

@@ -28,7 +28,8 @@ public record Steadiness(double since, WindowStatistics rest) {
      * @return empty when not even the last fifth of the trace is steady
      */
     public static Optional<Steadiness> of(Trace trace, double k) {
-        return earliest(trace, tail -> WindowStatistics.of(tail).steady(k) && levelsAgree(tail, k));
+        return earliest(
+                trace, tail -> !beginsApart(tail) && WindowStatistics.of(tail).steady(k) && levelsAgree(tail, k));
     }
 
     /**
@@ -91,6 +92,24 @@ public record Steadiness(double since, WindowStatistics rest) {
             best = Optional.of(new Steadiness(trace.time()[from], WindowStatistics.of(tail)));
         }
         return best.filter(b -> b.since() <= trace.time()[(int) (0.8 * (n - 1))]);
+    }
+
+    /**
+     * The first tenth stands apart from what the last half scatters about: a settling at the start, however uncertain
+     * its own curve makes the slope and the means.
+     */
+    private static boolean beginsApart(Trace tail) {
+        int n = tail.size();
+        if (n < 4 * FEWEST) {
+            return false;
+        }
+        WindowStatistics last = WindowStatistics.of(tail.slice(n / 2, n));
+        double first = 0;
+        int few = Math.max(3, n / 10);
+        for (int i = 0; i < few; i++) {
+            first += tail.value()[i] / few;
+        }
+        return Math.abs(first - last.mean()) > LITTLE * Math.max(last.sd(), tail.step());
     }
 
     /**

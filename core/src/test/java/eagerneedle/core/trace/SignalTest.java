@@ -167,6 +167,17 @@ class SignalTest {
     }
 
     @Test
+    void aSettlingIsNeverTakenForPartOfWhatIsSteady() {
+        for (int seed = 0; seed < 60; seed++) {
+            double lag = 1 + 0.02 * seed;
+            Trace t = trace(200, 0.1, x -> 41 - 18 * Math.exp(-x / lag), 0.1, seed);
+            Window w = WindowProposal.STEADY.of(t).orElseThrow();
+            assertThat(w.from()).as("seed " + seed).isGreaterThan(2.5 * lag);
+            assertThat(WindowStatistics.of(t.within(w)).mean()).isCloseTo(41, within(0.3));
+        }
+    }
+
+    @Test
     void aChangeIsClaimedOnlyWhereTheDataDemandOne() {
         for (double memory : new double[] {0, 0.5, 0.8, 0.95}) {
             int claimed = 0;
