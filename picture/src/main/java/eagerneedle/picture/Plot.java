@@ -48,7 +48,7 @@ public record Plot(String title, Axis x, Axis y, List<Layer> layers, boolean equ
             double held = layers.stream()
                     .mapToDouble(l -> l instanceof Layer.Points p
                             ? room.held(p.x(), p.y(), v, c)
-                            : l instanceof Layer.Curve k ? room.held(k.x(), k.y(), v, c) / 4 : 0)
+                            : l instanceof Layer.Curve k ? room.held(k.x(), k.y(), v, c) / 4.0 : 0)
                     .sum();
             if (held < fewest) {
                 fewest = held;

@@ -222,6 +222,7 @@ class LayersTest {
             {"curve: \"k * x\"", "curve: \"k * z\"", "line 18, column 99: the name z"},
             {"{mark: {y: top}, label: top}", "{mark: {y: tops}, label: top}", "did you mean top"},
             {"{points: {x: y, y: F}}", "{label: none}", "a layer is one thing"},
+            {"{points: {x: y, y: F}}", "{points: {x: y, y: F, by: pul}}", "there is no set pul; did you mean pull?"},
             {"title: Loop, layers", "title: Loop, x: y, layers", "either 'layers'"}
         }) {
             assertThat(SheetTrial.look(RECORDS.replace(slip[0], slip[1]), "loop.yaml")

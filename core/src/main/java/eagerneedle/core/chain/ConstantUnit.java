@@ -31,6 +31,11 @@ public record ConstantUnit(String name, LabUnit coherent, double factor) {
         return of(constant.equals("offset") ? out : LabUnit.parse(Laws.unitOf(law, constant)));
     }
 
+    /** False for a constant that is a word: {@code pair: K} names no input that is called K. */
+    public static boolean isNumber(String law, String constant) {
+        return !Laws.isWord(law, constant);
+    }
+
     private static ConstantUnit of(LabUnit unit) {
         return new ConstantUnit(unit.named(), unit.coherent(), unit.factor());
     }

@@ -120,6 +120,12 @@ final class Laws {
         return c == null ? "" : c.unit();
     }
 
+    /** True for a constant that is a word, such as the type of a thermocouple. */
+    static boolean isWord(String law, String constant) {
+        Constant c = law == null ? null : LAWS.getOrDefault(law, Map.of()).get(constant);
+        return c != null && c.choices() != null;
+    }
+
     /**
      * The constants of a link, each known to its law and what it should be.
      *

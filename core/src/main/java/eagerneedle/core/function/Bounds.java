@@ -57,6 +57,17 @@ final class Bounds {
                         column,
                         b.name + " in " + from.unit().named() + " cannot be bounded by " + b.at.toString() + ".");
             }
+            for (Bound other : out) {
+                boolean crossed = other.name.equals(b.name)
+                        && other.least != b.least
+                        && (b.least
+                                ? b.at.in(from.unit()) > other.at.in(from.unit())
+                                : b.at.in(from.unit()) < other.at.in(from.unit()));
+                if (crossed) {
+                    throw new FormulaException(
+                            column, "The bounds of " + b.name + " leave nothing: " + other.at + " and " + b.at + ".");
+                }
+            }
             out.add(b);
         }
         return new Bounds(out);

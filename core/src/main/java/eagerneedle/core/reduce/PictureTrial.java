@@ -3,6 +3,8 @@ package eagerneedle.core.reduce;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.sheet.Picture;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -12,6 +14,7 @@ public final class PictureTrial {
     private final PictureSource source;
     private final Picture picture;
     private final Map<String, String> problems = new LinkedHashMap<>();
+    private final List<Quantity> abscissae = new ArrayList<>();
     private LabUnit xUnit;
     private LabUnit yUnit;
 
@@ -26,7 +29,7 @@ public final class PictureTrial {
     public static Map<String, String> of(PictureSource source, Picture picture) {
         PictureTrial trial = new PictureTrial(source, picture);
         trial.all();
-        return trial.problems;
+        return Collections.unmodifiableMap(trial.problems);
     }
 
     private void all() {
@@ -82,18 +85,25 @@ public final class PictureTrial {
         if (!pairs.x().isEmpty()) {
             across(pairs.x().get(0), line.x());
             up(pairs.y().get(0), line.y());
+            abscissae.addAll(pairs.x());
         }
     }
 
-    /** A curve where it begins and where it ends; where nothing says either it is tried at one of its unit. */
+    /** A curve where it begins and where it ends; where the points do, if the sheet does not say. */
     private void curve(Picture.Layer l) {
-        LabUnit unit = xUnit == null ? LabUnit.ONE : xUnit;
-        Quantity from = l.from() == null ? Quantity.exact(1, unit) : source.quantity(l.from());
-        Quantity to = l.to() == null ? from : source.quantity(l.to());
+        if (abscissae.isEmpty() && (l.from() == null || l.to() == null)) {
+            return;
+        }
+        Quantity from = l.from() == null ? exactly(abscissae.get(0)) : source.quantity(l.from());
+        Quantity to = l.to() == null ? exactly(abscissae.get(abscissae.size() - 1)) : source.quantity(l.to());
         across(from, "from");
         across(to, "to");
         List<Quantity> y = source.along(l.curve(), List.of(from, to));
         up(y.get(0), l.curve());
+    }
+
+    private static Quantity exactly(Quantity q) {
+        return Quantity.exact(q.value(), q.unit());
     }
 
     private void across(Quantity q, String formula) {

@@ -132,6 +132,7 @@ final class ReferenceCheck {
         if (l.points() != null) {
             formulas.put("/points/x", l.points().x());
             formulas.put("/points/y", l.points().y());
+            by(at + "/points/by", l.points().by());
         }
         if (l.circle() != null) {
             formulas.put("/circle/x", l.circle().x());
@@ -154,6 +155,19 @@ final class ReferenceCheck {
         }
         if (l.fit() != null) {
             check.names(at + "/fit", l.fit(), fits);
+        }
+    }
+
+    /** Rows are told apart by a set, by their level, or by the run of a capture. */
+    private void by(String pointer, String by) {
+        Set<String> kinds = new LinkedHashSet<>(sheet.members().keySet());
+        kinds.add("level");
+        kinds.addAll(sheet.captures().keySet());
+        if (by != null && !kinds.contains(by)) {
+            check.problem(
+                    pointer,
+                    1,
+                    "rows can be told apart by a set, or by level; there is no set " + by + NearName.hint(by, kinds));
         }
     }
 

@@ -49,7 +49,9 @@ final class TiedLinks {
 
     private void constant(ObjectNode link, ObjectNode in, String constant, String at) {
         String name = in.path(constant).asText();
-        if (!in.path(constant).isTextual() || !inputs.has(name)) {
+        if (!in.path(constant).isTextual()
+                || !inputs.has(name)
+                || !ConstantUnit.isNumber(link.path("law").asText(null), constant)) {
             return;
         }
         ObjectNode tied = link.path("inputs") instanceof ObjectNode o ? o : link.putObject("inputs");

@@ -239,6 +239,7 @@ class KnownFitTest {
                 "fit(y, x, formula: 'a * x + 1 A', find: 'a')               | a value in A cannot be expressed in V",
                 "fit(y, x, formula: 'a * x', find: 'a', bounds: 'b > 0 V')  | The fit is not to find b",
                 "fit(y, x, formula: 'a * x', find: 'a', bounds: 'a > 0 A')  | a in V/s cannot be bounded by 0 A",
+                "fit(y, x, formula: 'a * x', find: 'a', bounds: 'a > 2 V/s, a < 1 V/s') | The bounds of a leave nothing",
                 "fit(y, x, formula: 'a * x', find: 'a', bounds: '0 V < a')  | a parameter first, then a value",
                 "fit(y, x, formula: 'a * x', find: 'a', bounds: 'a > ')     | a parameter first, then a value",
                 "fit(y, z, rate: '-k * y', find: 'k = 1 1/s')               | an abscissa that rises",

@@ -107,6 +107,26 @@ class TiedLinksTest {
     }
 
     @Test
+    void aWordIsNoInputThoughOneIsCalledSo() {
+        String sheet = """
+                sheet: 2
+                id: pair
+                title: Pair
+                subject: Heat
+                inputs:
+                  K: {label: stiffness, value: "2.0(1) N/m"}
+                channels:
+                  T: {label: air, unit: degC, chain: [{kind: sensor, label: pair, from: degC, to: mV, law: thermocouple, of: {pair: K, reference: "0.0(1) degC"}}, {kind: converter, label: c, from: mV, range: [0, 50], bits: 16}]}
+                results:
+                  two: {label: two, unit: N/m, formula: 2 * K}
+                """;
+        assertThat(SheetTrial.look(sheet, "pair.yaml").problems()).isEmpty();
+        assertThat(sheet(sheet).sheet().channels().get("T").chain().get(0).of()).containsEntry("pair", "K");
+        assertThat(sheet(sheet).sheet().channels().get("T").chain().get(0).inputs())
+                .isNull();
+    }
+
+    @Test
     void whatCannotBeAConstantIsTold() {
         assertThat(SheetTrial.look(SHEET.replace("2.05(2) mV/mm", "2.05(2) mV/s"), "bridge.yaml")
                         .problems())
