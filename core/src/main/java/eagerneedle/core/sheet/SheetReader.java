@@ -38,7 +38,7 @@ import org.yaml.snakeyaml.nodes.Tag;
  * afterwards by {@link SheetCheck}.
  */
 public final class SheetReader {
-    private static final int LARGEST = 1_000_000;
+    static final int LARGEST = 1_000_000;
     private static final int MOST_ENTRIES = 100_000;
     private static final ObjectMapper JSON = new ObjectMapper();
     /** The build looks which sheets lie in the folder. */

@@ -68,8 +68,14 @@ public final class StockedLinks {
     /** Names in chains that the sheet does not declare itself. */
     private static Set<String> named(String text) {
         Set<String> names = new LinkedHashSet<>();
+        if (text.length() > SheetReader.LARGEST || !text.contains("chain")) {
+            return names;
+        }
         try {
-            Node root = new Yaml(new SafeConstructor(new LoaderOptions())).compose(new StringReader(text));
+            LoaderOptions options = new LoaderOptions();
+            options.setMaxAliasesForCollections(20);
+            options.setNestingDepthLimit(40);
+            Node root = new Yaml(new SafeConstructor(options)).compose(new StringReader(text));
             entry(root, "channels")
                     .ifPresent(channels -> entries(channels)
                             .forEach((c, channel) -> entry(channel, "chain")
