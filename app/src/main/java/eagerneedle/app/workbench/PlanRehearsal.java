@@ -56,10 +56,14 @@ public final class PlanRehearsal {
         return List.of(s.planned(), s.repeats(), s.setups(), s.picked());
     }
 
-    /** What results will be, under any change of the plan. */
+    /**
+     * What results will be, under any change of the plan. As long as these runs were not rehearsed nothing is told of
+     * results that only rehearsals can tell: whoever asks must not have to wait for them.
+     */
     Foresight foresight() {
-        RehearsedForesight f = new RehearsedForesight(bench.reducer());
-        return rehearsedSession == null || found.isEmpty() ? f : f.knowing(rehearsedSession, found);
+        return found.isEmpty() || rehearsedSession == null || !isOfTheseRuns(bench.session())
+                ? Foresight.ofPlan(bench.reducer())
+                : new RehearsedForesight(bench.reducer()).knowing(rehearsedSession, found);
     }
 
     /**
