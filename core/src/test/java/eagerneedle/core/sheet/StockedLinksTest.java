@@ -2,9 +2,10 @@ package eagerneedle.core.sheet;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.ObjectMapper;
 import eagerneedle.core.chain.Link;
 import eagerneedle.core.stockroom.Instrument;
-import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 
@@ -24,27 +25,20 @@ class StockedLinksTest {
               two: {label: two, formula: 1 + 1}
             """;
 
+    /** As the stockroom keeps it. */
+    private static final String AMPLIFIER = """
+            {"id": "TH-SA-01", "kind": "conditioner", "name": "strain amplifier", "measures": "V",
+             "link": {"kind": "conditioner", "label": "strain amplifier", "from": "mV", "to": "V", "gain": "0.500(8)"}}
+            """;
+
     private static Optional<Instrument> stock(String id) {
-        Link link = Link.linear("conditioner", "strain amplifier", "mV", "V", "0.500(8)", null);
-        return id.equals("TH-SA-01")
-                ? Optional.of(new Instrument(
-                        id,
-                        "conditioner",
-                        "strain amplifier",
-                        "V",
-                        null,
-                        List.of(),
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        null,
-                        link,
-                        List.of(),
-                        false))
-                : Optional.empty();
+        try {
+            return id.equals("TH-SA-01")
+                    ? Optional.of(new ObjectMapper().readValue(AMPLIFIER, Instrument.class))
+                    : Optional.empty();
+        } catch (JsonProcessingException e) {
+            throw new IllegalStateException(e);
+        }
     }
 
     @Test
