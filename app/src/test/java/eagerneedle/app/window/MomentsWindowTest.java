@@ -10,7 +10,9 @@ import eagerneedle.app.workbench.Demonstration;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.session.Session;
 import eagerneedle.core.trace.Window;
+import eagerneedle.store.bench.BenchFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Set;
@@ -33,6 +35,15 @@ class MomentsWindowTest extends BenchWindow {
 
     private Run run() {
         return session().run(3).orElseThrow();
+    }
+
+    /** The session that somebody who is sent the file finds in it. */
+    private Session kept(Path file) throws Exception {
+        Path sent = folder.resolve("sent.needle");
+        Files.copy(file, sent);
+        try (BenchFile again = BenchFile.open(sent)) {
+            return again.session();
+        }
     }
 
     private Quantity of(String name) {
@@ -73,7 +84,8 @@ class MomentsWindowTest extends BenchWindow {
                 .as("the impact is in the window now")
                 .isNotEqualTo(speed.value());
         assertThat(session().run(3).orElseThrow().windows()).containsOnlyKeys("impact");
-        // Kept in the file, and taken back.
+        assertThat(kept(file).runs().get(2).windows()).as("kept in the file").isEqualTo(run().windows());
+        // And taken back.
         robot.push(KeyCode.CONTROL, KeyCode.Z);
         settle();
         assertThat(of("impact").value()).isEqualTo(found.value());
