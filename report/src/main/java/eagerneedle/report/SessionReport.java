@@ -106,6 +106,7 @@ public final class SessionReport {
                 reduction.session().calibrations().stream()
                         .map(new CalibrationSection(reduction, now)::of)
                         .toList());
+        m.put("pool", PoolSection.of(reduction.session()));
         m.put("captures", new CaptureSection(reduction, figures, photographs).all());
         m.put(
                 "plots",

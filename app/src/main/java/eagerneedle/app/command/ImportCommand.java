@@ -54,7 +54,7 @@ final class ImportCommand implements Callable<Integer> {
         if (method != null) {
             String text = SheetReader.shipped().contains(method)
                     ? SheetReader.shippedText(method)
-                    : Files.readString(Path.of(method));
+                    : Sessions.text(Path.of(method));
             Path whole = file;
             if (Files.exists(whole)) {
                 throw new IllegalArgumentException(FileName.of(whole)

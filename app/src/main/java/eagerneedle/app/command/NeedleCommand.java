@@ -37,6 +37,8 @@ public final class NeedleCommand implements Runnable {
         COMMANDS.put("plan", PlanCommand.class);
         COMMANDS.put("report", ReportCommand.class);
         COMMANDS.put("import", ImportCommand.class);
+        COMMANDS.put("pool", PoolCommand.class);
+        COMMANDS.put("publish", PublishCommand.class);
         COMMANDS.put("export", ExportCommand.class);
         COMMANDS.put("repair", RepairCommand.class);
         COMMANDS.put("shots", ShotsCommand.class);

@@ -13,6 +13,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.PooledSheet;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.rig.simulated.RehearsalTrial;
 import java.util.ArrayList;
@@ -116,6 +117,28 @@ final class PlanModel {
             if (c.spread() != null) {
                 lines.add(spread(c.spread()));
             }
+        });
+        return String.join("\n", lines);
+    }
+
+    /** The sessions that a pool expects, a line each, in the words of the method that they follow. */
+    String sessions() {
+        Optional<Sheet> source = PooledSheet.of(sheet());
+        String method = source.map(Sheet::title).orElse(sheet().pool().from());
+        Map<String, Map<String, String>> expected = sheet().pool().sessions();
+        if (expected.isEmpty()) {
+            return "As many as there are of: " + method + ".";
+        }
+        List<String> lines = new ArrayList<>();
+        lines.add(expected.size() + " of: " + method + ".");
+        expected.forEach((name, readings) -> {
+            List<String> read = new ArrayList<>();
+            readings.forEach((input, reading) ->
+                    read.add(source.map(s -> s.inputs().get(input))
+                                    .map(Sheet.Input::label)
+                                    .orElse(input)
+                            + " " + reading));
+            lines.add(read.isEmpty() ? name : name + ": " + String.join(", ", read));
         });
         return String.join("\n", lines);
     }

@@ -67,11 +67,20 @@ public final class PlanStation implements StationView {
                         Labels.wrapped(sheet.question()),
                         Labels.section("By which equations"));
         sheet.principle().forEach(p -> left.getChildren().add(equation(p)));
-        left.getChildren().addAll(Labels.section("Runs to take"), schedule);
+        if (sheet.pool().isThere()) {
+            Label sessions = Labels.wrapped(model.sessions());
+            sessions.setId("sessions-expected");
+            left.getChildren().addAll(Labels.section("Sessions to take"), sessions);
+        }
+        if (!sheet.captures().isEmpty()) {
+            left.getChildren().addAll(Labels.section("Runs to take"), schedule);
+        }
         if (!sheet.materials().isEmpty()) {
             left.getChildren().addAll(Labels.section("To have ready"), materials);
         }
-        left.getChildren().addAll(Labels.section("Cautions"), cautionBox);
+        if (!model.cautions().isEmpty()) {
+            left.getChildren().addAll(Labels.section("Cautions"), cautionBox);
+        }
         if (!model.verdict().isEmpty()) {
             verdict.setId("sheet-verdict");
             left.getChildren().addAll(Labels.section("This sheet"), verdict);

@@ -85,8 +85,8 @@ public final class MainWindow implements Desk {
                 e.acceptTransferModes(TransferMode.COPY);
             }
         });
-        scene.setOnDragDropped(
-                e -> e.getDragboard().getFiles().stream().findFirst().ifPresent(f -> bring(f.toPath())));
+        scene.setOnDragDropped(e -> door.drop(
+                e.getDragboard().getFiles().stream().map(f -> f.toPath()).toList()));
         stage.setScene(scene);
         stage.setOnShown(e -> go(dial.current()));
         stage.setMinWidth(1000);

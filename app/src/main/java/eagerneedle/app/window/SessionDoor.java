@@ -1,6 +1,7 @@
 package eagerneedle.app.window;
 
 import eagerneedle.app.capture.ImportDialog;
+import eagerneedle.app.capture.PoolStation;
 import eagerneedle.app.station.Station;
 import eagerneedle.app.widget.Files;
 import eagerneedle.app.widget.Notices;
@@ -15,6 +16,7 @@ import eagerneedle.store.bench.Repaired;
 import java.io.File;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import javafx.geometry.Insets;
 import javafx.scene.Node;
@@ -179,6 +181,19 @@ final class SessionDoor implements StartPage.Visitor {
                 bring(readings);
             }
         });
+    }
+
+    /** What is dropped on the window: sessions for a pool, otherwise the first file. */
+    void drop(List<Path> paths) {
+        if (window.bench().sheet().pool().isThere()
+                && paths.stream()
+                        .allMatch(p -> java.nio.file.Files.isDirectory(p)
+                                || FileName.of(p).endsWith(".needle"))) {
+            window.go(Station.CAPTURE);
+            ((PoolStation) window.view(Station.CAPTURE)).take(paths);
+        } else {
+            paths.stream().findFirst().ifPresent(this::bring);
+        }
     }
 
     /** Opens a bench file, or the preview of a file of readings for the run that comes next. */

@@ -2,9 +2,11 @@ package eagerneedle.app.window;
 
 import eagerneedle.app.calibrate.CalibrateStation;
 import eagerneedle.app.capture.CaptureStation;
+import eagerneedle.app.capture.PoolStation;
 import eagerneedle.app.judge.JudgeStation;
 import eagerneedle.app.plan.PlanStation;
 import eagerneedle.app.record.RecordStation;
+import eagerneedle.app.reduce.PooledReduce;
 import eagerneedle.app.reduce.ReduceStation;
 import eagerneedle.app.rig.RigStation;
 import eagerneedle.app.station.Desk;
@@ -31,8 +33,8 @@ final class Views {
             case PLAN -> new PlanStation(desk);
             case RIG -> new RigStation(desk);
             case CALIBRATE -> new CalibrateStation(desk);
-            case CAPTURE -> new CaptureStation(desk);
-            case REDUCE -> new ReduceStation(desk);
+            case CAPTURE -> desk.bench().sheet().pool().isThere() ? new PoolStation(desk) : new CaptureStation(desk);
+            case REDUCE -> desk.bench().sheet().captures().isEmpty() ? new PooledReduce(desk) : new ReduceStation(desk);
             case JUDGE -> new JudgeStation(desk);
             case RECORD -> new RecordStation(desk);
         };

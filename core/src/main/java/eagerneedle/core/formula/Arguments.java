@@ -189,7 +189,10 @@ public final class Arguments {
                 throw new FormulaException(
                         at(i).column(),
                         Spelling.of(at(i))
-                                + " has no rows yet: capture or import a run first"
+                                + " has no rows yet: "
+                                + (c.labels() != null && c.labels().isPooled()
+                                        ? "take sessions into the pool first"
+                                        : "capture or import a run first")
                                 + (at(i) instanceof Expr.Call ? ", or look why it finds nothing." : "."));
             }
             return c.rows();

@@ -56,6 +56,14 @@ public record RowLabels(String capture, List<Row> rows, List<String> levels) {
                         .toList();
     }
 
+    /** What rows that come from other sessions are of, in the place of a capture. */
+    public static final String POOL = "pool";
+
+    /** True for rows that come from other sessions. */
+    boolean isPooled() {
+        return capture.equals(POOL);
+    }
+
     /** Of members of sets. */
     public static RowLabels ofMembers(List<Row> rows) {
         return new RowLabels("", rows, List.of());

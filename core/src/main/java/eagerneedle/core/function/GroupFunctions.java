@@ -12,6 +12,7 @@ import eagerneedle.core.formula.RowLabels;
 import eagerneedle.core.formula.Value;
 import eagerneedle.core.judge.Groups;
 import eagerneedle.core.judge.Ranking;
+import eagerneedle.core.judge.StandingOut;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;
@@ -33,6 +34,14 @@ final class GroupFunctions {
                                 "rank(members('oil', 'thin', 2.0(1) V, 'thick', 5.0(1) V))",
                                 "thick is better than thin."),
                 GroupFunctions::rank);
+        Functions.define(
+                Function.of("stands_out", column("column"))
+                        .described(
+                                "a column of at least three labelled rows, each with an uncertainty",
+                                "which rows do not belong with the others, and by how much, a sentence",
+                                "stands_out(members('bench', 'a', 9.80(2) N, 'b', 9.81(2) N, 'c', 9.95(2) N))",
+                                "c stands out, by 5.9 standard uncertainties; the other 2 agree."),
+                GroupFunctions::standsOut);
         Functions.define(
                 Function.of("between_groups", column("column"), words("set"))
                         .described(
@@ -90,16 +99,28 @@ final class GroupFunctions {
         return labels;
     }
 
+    private static Value standsOut(Arguments a) {
+        try {
+            return new Value.Words(StandingOut.of(names(a), a.rows(0)).sentence());
+        } catch (IllegalArgumentException tooFew) {
+            throw new FormulaException(a.at(0).column(), tooFew.getMessage());
+        }
+    }
+
+    private static List<String> names(Arguments a) {
+        return labels(a).rows().stream()
+                .map(r -> String.join(" ", r.labels().values()))
+                .toList();
+    }
+
     private static Value rank(Arguments a) {
         String best = a.words("best");
         if (!best.equals("largest") && !best.equals("smallest")) {
             throw new FormulaException(a.column(), "The best is the largest or the smallest, not the " + best + ".");
         }
         List<Quantity> rows = a.rows(0);
-        List<String> names = labels(a).rows().stream()
-                .map(r -> String.join(" ", r.labels().values()))
-                .toList();
-        return new Value.Words(Ranking.of(names, rows, best.equals("largest")).sentence());
+        return new Value.Words(
+                Ranking.of(names(a), rows, best.equals("largest")).sentence());
     }
 
     private static Groups groups(Arguments a) {

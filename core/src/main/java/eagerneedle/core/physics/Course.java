@@ -278,7 +278,7 @@ public final class Course {
             if (input != null && atEnd == "end".equals(eye.at())) {
                 Part p = names.drawnOnce("readings/" + name, eye.formula());
                 Quantity q = Quantity.exact(p.code().at(m), p.unit());
-                out.put(name, world.seen(input, eye, q, names.path("read/" + name)));
+                out.put(name, world.seen(input, eye, q, names.path("read/" + name), world.draws()));
             }
         });
         return out;

@@ -7,6 +7,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.sheet.Sheet;
 import java.util.Locale;
+import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -16,11 +17,14 @@ import java.util.regex.Pattern;
  */
 final class InputTruth {
     private static final Pattern NUMBER = Pattern.compile("[+-]?(?:\\d+\\.?(\\d*)|\\.(\\d+))");
-    private final Draws draws;
+    private final Function<String, Draws> draws;
     private final boolean exactly;
 
-    /** @param exactly true where whatever is read is the truth itself */
-    InputTruth(Draws draws, boolean exactly) {
+    /**
+     * @param draws those of an input, by its name
+     * @param exactly true where whatever is read is the truth itself
+     */
+    InputTruth(Function<String, Draws> draws, boolean exactly) {
         this.draws = draws;
         this.exactly = exactly;
     }
@@ -28,12 +32,13 @@ final class InputTruth {
     /** Drawn about the planned value. */
     Quantity truth(String name, Sheet.Input input) {
         String key = "input/" + name;
+        Draws own = draws.apply(name);
         try {
             Reading r = Reading.parse(input.value());
-            return Quantity.exact(r.value() + Drawing.of(r, draws.stream(key)), r.unit());
+            return Quantity.exact(r.value() + Drawing.of(r, own.stream(key)), r.unit());
         } catch (IllegalArgumentException built) {
             Quantity q = Written.quantity(input.value(), name, name, name);
-            return Quantity.exact(q.value() + q.u() * draws.normal(key), q.unit());
+            return Quantity.exact(q.value() + q.u() * own.normal(key), q.unit());
         }
     }
 
@@ -48,8 +53,9 @@ final class InputTruth {
      * is built from several causes.
      *
      * @param as a reading like it, with its unit, its uncertainty and its digits
+     * @param random where the error of reading is drawn from
      */
-    String reading(Sheet.Input input, String as, Quantity truth, String key) {
+    String reading(Sheet.Input input, String as, Quantity truth, Draws.Stream random) {
         if (exactly) {
             Quantity like = Written.quantity(as, "like", "like", "like");
             Quantity q = truth.to(like.unit());
@@ -59,7 +65,7 @@ final class InputTruth {
             return input.value();
         }
         Reading r = Reading.parse(as);
-        double seen = truth.unit().convert(truth.value(), r.unit()) + Drawing.of(r, draws.stream(key));
+        double seen = truth.unit().convert(truth.value(), r.unit()) + Drawing.of(r, random);
         return r.u() == 0 && seen == r.value()
                 ? as
                 : written(as, r, seen, truth.unit().convert(truth.value(), r.unit()));

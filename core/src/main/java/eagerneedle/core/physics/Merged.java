@@ -25,6 +25,7 @@ final class Merged {
     /** While references are set, channels see these. */
     private static RigPlan withoutSignals(RigPlan p) {
         return new RigPlan(
+                p.nature(),
                 p.hidden(),
                 p.state(),
                 only(p.rates(), p.state().keySet()::contains),
@@ -48,6 +49,7 @@ final class Merged {
 
     private static RigPlan over(RigPlan a, RigPlan b) {
         return new RigPlan(
+                a.nature(),
                 both(a.hidden(), b.hidden()),
                 both(a.state(), b.state()),
                 both(a.rates(), b.rates()),

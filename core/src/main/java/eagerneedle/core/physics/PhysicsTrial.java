@@ -1,11 +1,14 @@
 package eagerneedle.core.physics;
 
+import eagerneedle.core.formula.Constants;
+import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.NearName;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
+import eagerneedle.core.sheet.PooledSheet;
 import eagerneedle.core.sheet.RigPlan;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetException;
@@ -52,6 +55,7 @@ public final class PhysicsTrial {
 
     /** Parts must be captures, and their parts levels; what is shown must be a channel of the capture. */
     private void names() {
+        nature();
         sheet.rig().parts().forEach((name, part) -> {
             Capture c = sheet.captures().get(name);
             if (c == null && !name.equals(RigPlan.POINTS)) {
@@ -93,9 +97,37 @@ public final class PhysicsTrial {
                         "there is no result " + r + near(r, sheet.results().keySet())));
     }
 
+    /** What is so in every session rests on nothing that belongs to one. */
+    private void nature() {
+        RigPlan rig = PooledSheet.rig(sheet);
+        rig.nature().forEach((name, formula) -> {
+            for (String n : Formula.parse(formula).names()) {
+                if (!rig.nature().containsKey(n) && !Constants.has(n)) {
+                    problem(
+                            "/rig/nature/" + name,
+                            formula.indexOf(n) + 1,
+                            n + " belongs to one session; what is so in all of them can only rest on what else is in "
+                                    + "nature" + near(n, rig.nature().keySet()));
+                }
+            }
+        });
+        rig.parts().forEach((c, part) -> {
+            inPart("/rig/" + c, part);
+            part.parts().forEach((l, level) -> inPart("/rig/" + c + "/" + l, level));
+        });
+    }
+
+    private void inPart(String at, RigPlan part) {
+        if (!part.nature().isEmpty()) {
+            problem(at + "/nature", 1, "nature stands in the rig itself: it is so in every session, and every run.");
+        }
+    }
+
     /** Names that mean something in every rig. */
     private void reserved(String at, RigPlan part) {
         Map.of(
+                        "nature",
+                        part.nature().keySet(),
                         "hidden",
                         part.hidden().keySet(),
                         "state",
@@ -134,7 +166,7 @@ public final class PhysicsTrial {
     }
 
     private World world() {
-        return new World(sheet, sheet.rig(), 1);
+        return new World(sheet, PooledSheet.rig(sheet), 1);
     }
 
     private void session() {

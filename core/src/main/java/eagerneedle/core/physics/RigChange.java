@@ -2,6 +2,8 @@ package eagerneedle.core.physics;
 
 import eagerneedle.core.formula.NearName;
 import eagerneedle.core.formula.Pieces;
+import eagerneedle.core.sheet.Pool;
+import eagerneedle.core.sheet.PooledSheet;
 import eagerneedle.core.sheet.RigPlan;
 import eagerneedle.core.sheet.Sheet;
 import java.util.LinkedHashMap;
@@ -34,10 +36,15 @@ public final class RigChange {
     /**
      * The physics with a change made.
      *
-     * @param key such as {@code rig.grip}, {@code rig.roll.position}, {@code rig.pull.edges.spokes.lost}
+     * @param key such as {@code rig.grip}, {@code rig.roll.position}, {@code rig.pull.edges.spokes.lost}; for a pool
+     *     {@code rig.pool.SESSION}, which is carried out with a mistake of its own method
      * @throws IllegalArgumentException where the rig has nothing of that name
      */
     public static RigPlan of(RigPlan plan, Sheet sheet, String key, String formula) {
+        if (sheet.pool().isThere() && key.startsWith(RIG + Pool.NAME + ".")) {
+            PooledSheet.fault(sheet, key.substring(RIG.length() + Pool.NAME.length() + 1), formula);
+            return plan;
+        }
         return changed(plan, sheet, key.substring(RIG.length()), formula, key, true);
     }
 
@@ -61,6 +68,7 @@ public final class RigChange {
             return with(p, "", Map.of(), p.edges(), formula, p.parts());
         }
         return switch (section) {
+            case "nature" -> with(p, section, inline(p.nature(), name, formula));
             case "hidden" -> with(p, section, kept(p.hidden(), name, formula));
             case "signals" -> with(p, section, shown(p.signals(), name, formula));
             case "state" -> with(p, section, inline(p.state(), name, formula));
@@ -93,6 +101,8 @@ public final class RigChange {
             return "state";
         } else if (p.hidden().containsKey(name)) {
             return "hidden";
+        } else if (p.nature().containsKey(name)) {
+            return "nature";
         } else if (p.readings().containsKey(name)) {
             return "readings";
         } else if (sheet.channels().containsKey(name)) {
@@ -103,6 +113,7 @@ public final class RigChange {
 
     private static IllegalArgumentException nothing(RigPlan p, Sheet sheet, String key) {
         Set<String> known = new LinkedHashSet<>();
+        p.nature().keySet().forEach(n -> known.add(RIG + n));
         p.hidden().keySet().forEach(n -> known.add(RIG + n));
         sheet.inputs().keySet().forEach(n -> known.add(RIG + n));
         p.parts().forEach((c, part) -> {
@@ -198,6 +209,7 @@ public final class RigChange {
     /** With other readings by eye, and these calibrations left out. */
     private static RigPlan read(RigPlan p, Map<String, RigPlan.Eye> readings, Set<String> uncalibrated) {
         return new RigPlan(
+                p.nature(),
                 p.hidden(),
                 p.state(),
                 p.rates(),
@@ -226,6 +238,7 @@ public final class RigChange {
             @Nullable String lasts,
             Map<String, RigPlan> parts) {
         return new RigPlan(
+                section.equals("nature") ? formulas : p.nature(),
                 section.equals("hidden") ? formulas : p.hidden(),
                 section.equals("state") ? formulas : p.state(),
                 section.equals("rates") ? formulas : p.rates(),

@@ -10,6 +10,7 @@ import eagerneedle.core.formula.Written;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.sheet.Pool;
 import eagerneedle.core.sheet.RigPlan;
 import eagerneedle.core.sheet.Sheet;
 import java.util.Collection;
@@ -30,6 +31,8 @@ public final class World {
     private final Sheet sheet;
     private final RigPlan plan;
     private final Draws draws;
+    private final Once once;
+    private final Draws common;
     private final Map<String, Quantity> known = new LinkedHashMap<>();
     private final Map<String, Value> columns = new LinkedHashMap<>();
     private final Map<String, Double> states = new LinkedHashMap<>();
@@ -42,20 +45,23 @@ public final class World {
 
     /** Of a sheet, drawn from a seed. */
     public World(Sheet sheet, RigPlan plan, long seed) {
-        this(sheet, plan, seed, false);
+        this(sheet, plan, seed, Once.of(seed), false);
     }
 
     /**
      * The same.
      *
+     * @param once what is the same in several sessions
      * @param ideal true where every instrument shows the truth: what is drawn of nature is as in the world that is not
      */
-    public World(Sheet sheet, RigPlan plan, long seed, boolean ideal) {
+    public World(Sheet sheet, RigPlan plan, long seed, Once once, boolean ideal) {
         this.sheet = sheet;
         this.plan = plan;
         this.draws = new Draws(seed);
+        this.once = once;
+        this.common = new Draws(once.seed());
         this.ideal = ideal;
-        this.inputs = new InputTruth(draws, ideal);
+        this.inputs = new InputTruth(this::drawsOf, ideal);
     }
 
     /** True where every instrument shows the truth. */
@@ -73,6 +79,16 @@ public final class World {
 
     public Draws draws() {
         return draws;
+    }
+
+    /** The draws of an input, a channel or a reference, which several sessions may share. */
+    public Draws drawsOf(String name) {
+        return once.holds(name, sheet.inputs().get(name)) ? common : draws;
+    }
+
+    /** The draws of what is the same in several sessions. */
+    public Draws common() {
+        return common;
     }
 
     /** Says what something is in truth, such as the slope of a calibration. */
@@ -108,10 +124,13 @@ public final class World {
 
     private Optional<Quantity> found(String name) {
         Sheet.Input input = sheet.inputs().get(name);
+        if (plan.nature().containsKey(name)) {
+            return evaluated(drawn(plan.nature().get(name), "nature/" + name, common), Map.of());
+        }
         if (plan.hidden().containsKey(name)) {
             // An input's own name in how its truth is drawn means its truth as the sheet alone would draw it.
             Map<String, Quantity> own = input == null ? Map.of() : Map.of(name, inputs.truth(name, input));
-            return evaluated(drawn(plan.hidden().get(name), "hidden/" + name), own);
+            return evaluated(drawn(plan.hidden().get(name), "hidden/" + name, drawsOf(name)), own);
         }
         if (input != null) {
             return Optional.of(inputs.truth(name, input));
@@ -130,7 +149,11 @@ public final class World {
 
     /** A formula with its draws made. */
     Expr drawn(String text, String path) {
-        return Drawing.of(Formula.parse(text).expression(), draws, path.replace(RigChange.UNCHANGED, ""));
+        return drawn(text, path, draws);
+    }
+
+    private static Expr drawn(String text, String path, Draws from) {
+        return Drawing.of(Formula.parse(text).expression(), from, path.replace(RigChange.UNCHANGED, ""));
     }
 
     /** A formula over truths alone, in the language; empty where it needs more. */
@@ -213,23 +236,33 @@ public final class World {
             Quantity seen = eye == null
                     ? known(name)
                     : needed(drawn(eye.formula(), "readings/" + name), "What is read of " + name);
-            out.put(name, seen(input, eye, seen, "read/" + name));
+            out.put(name, seen(input, eye, seen, "read/" + name, drawsOf(name)));
         });
         return out;
     }
 
     /** What an eye reads of a truth. */
-    String seen(Sheet.Input input, RigPlan.@Nullable Eye eye, Quantity truth, String path) {
-        return inputs.reading(input, eye == null || eye.value() == null ? input.value() : eye.value(), truth, path);
+    String seen(Sheet.Input input, RigPlan.@Nullable Eye eye, Quantity truth, String path, Draws from) {
+        String as = eye == null || eye.value() == null ? input.value() : eye.value();
+        return inputs.reading(input, as, truth, from.stream(path));
     }
 
     /** The true value of a reference, in its own unit: as written, moved by a draw of its own uncertainty. */
     public Quantity reference(String text, String path) {
+        return reference(text, path, draws);
+    }
+
+    /** The same of the reference of a channel, which several sessions may share. */
+    public Quantity referenceOf(String channel, String text) {
+        return reference(text, "reference/" + channel + "/" + text, drawsOf(channel + Pool.REFERENCE));
+    }
+
+    private Quantity reference(String text, String path, Draws from) {
         try {
             Reading r = Reading.parse(text);
-            return Quantity.exact(r.value() + (ideal ? 0 : Drawing.of(r, draws.stream(path))), r.unit());
+            return Quantity.exact(r.value() + (ideal ? 0 : Drawing.of(r, from.stream(path))), r.unit());
         } catch (IllegalArgumentException formula) {
-            return needed(drawn(text, path), "The reference " + text);
+            return needed(drawn(text, path, from), "The reference " + text);
         }
     }
 
@@ -244,7 +277,8 @@ public final class World {
     }
 
     Collection<String> names() {
-        Set<String> out = new LinkedHashSet<>(plan.hidden().keySet());
+        Set<String> out = new LinkedHashSet<>(plan.nature().keySet());
+        out.addAll(plan.hidden().keySet());
         out.addAll(sheet.inputs().keySet());
         out.addAll(sheet.results().keySet());
         return out;

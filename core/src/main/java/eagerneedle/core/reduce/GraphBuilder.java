@@ -68,6 +68,7 @@ final class GraphBuilder {
                             inputs.reading(name, session.planned().getOrDefault(name, input.value()), input));
         }
         sheet.captures().forEach(this::capture);
+        new PoolNodes(session, sheet, planning).into(nodes);
         sheet.results()
                 .forEach((name, d) -> formula(
                         new Key.Global(name), d.formula(), d.unit(), Map.of(), "/results/" + name + "/formula"));

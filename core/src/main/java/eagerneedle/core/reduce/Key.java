@@ -80,7 +80,9 @@ public sealed interface Key {
     /** What a name means in a formula that belongs to no run. */
     static Key named(String name, Sheet sheet) {
         int dot = name.indexOf('.');
-        return dot > 0 && sheet.captures().containsKey(name.substring(0, dot))
+        return dot > 0
+                        && (sheet.captures().containsKey(name.substring(0, dot))
+                                || sheet.pool().columns().contains(name))
                 ? new Column(name.substring(0, dot), name.substring(dot + 1))
                 : new Global(name);
     }

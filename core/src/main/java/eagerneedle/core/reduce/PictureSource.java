@@ -11,6 +11,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Pool;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Trace;
 import java.util.ArrayList;
@@ -169,7 +170,19 @@ public final class PictureSource {
         if (sheet.results().containsKey(own) && sheet.results().get(own).label() != null) {
             return sheet.results().get(own).label();
         }
-        return sheet.inputs().containsKey(own) ? sheet.inputs().get(own).label() : own;
+        return sheet.inputs().containsKey(own)
+                ? sheet.inputs().get(own).label()
+                : pooled(own).orElse(own);
+    }
+
+    /** What the sessions of a pool call a column of it. */
+    private Optional<String> pooled(String column) {
+        return column.startsWith(Pool.NAME + ".")
+                ? reduction.session().sources().stream()
+                        .flatMap(s -> java.util.stream.Stream.ofNullable(
+                                s.labels().get(column.substring(Pool.NAME.length() + 1))))
+                        .findFirst()
+                : Optional.empty();
     }
 
     /** The unit in which the ledger gives the slope of a fit, where it gives it in one of its own. */

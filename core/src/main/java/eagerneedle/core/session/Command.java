@@ -12,6 +12,7 @@ public sealed interface Command
                 ReduceCommand,
                 JudgeCommand,
                 RecordCommand,
+                PoolCommand,
                 Command.Together {
     Session apply(Session before);
 

@@ -38,6 +38,7 @@ import java.util.function.UnaryOperator;
  * @param own quantities that were added to the sheet, by capture (results of the session under {@link #RESULTS}) and
  *     name
  * @param picked the ways that were chosen, by the key of the choice
+ * @param sources what a pool took from other sessions, in the order in which they were taken first
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Session(
@@ -58,7 +59,8 @@ public record Session(
         Map<String, String> explained,
         Blind blind,
         Map<String, Map<String, Sheet.Derived>> own,
-        Map<String, String> picked) {
+        Map<String, String> picked,
+        List<PoolSource> sources) {
     /** Where {@link #own} keeps what belongs to no capture. */
     public static final String RESULTS = "";
 
@@ -87,12 +89,13 @@ public record Session(
         explained = explained == null ? Map.of() : frozen(explained);
         own = own == null ? Map.of() : frozen(own);
         picked = picked == null ? Map.of() : frozen(picked);
+        sources = sources == null ? List.of() : List.copyOf(sources);
     }
 
     public static Session start(String sheetText, String title, Instant now) {
         return new Session(
                 sheetText, title, now, Map.of(), Map.of(), List.of(), List.of(), Map.of(), List.of(), null, Map.of(),
-                Map.of(), Map.of(), Map.of(), Map.of(), null, Map.of(), Map.of());
+                Map.of(), Map.of(), Map.of(), Map.of(), null, Map.of(), Map.of(), List.of());
     }
 
     public Optional<Run> run(int id) {
@@ -203,6 +206,16 @@ public record Session(
         return with(d -> d.picked = put(picked, choice, way));
     }
 
+    /** With a source of the pool, in the place of the one of its name. */
+    Session withSource(PoolSource source) {
+        boolean known = sources.stream().anyMatch(o -> o.name().equals(source.name()));
+        return with(d -> d.sources = known
+                ? sources.stream()
+                        .map(o -> o.name().equals(source.name()) ? source : o)
+                        .toList()
+                : plus(sources, source));
+    }
+
     /** With a quantity added to a capture or to the results, or without it when {@code quantity} is null. */
     Session withOwn(String capture, String name, Sheet.Derived quantity) {
         Map<String, Sheet.Derived> there = put(own.getOrDefault(capture, Map.of()), name, quantity);
@@ -235,6 +248,7 @@ public record Session(
         private Blind blind;
         private Map<String, Map<String, Sheet.Derived>> own;
         private Map<String, String> picked;
+        private List<PoolSource> sources;
 
         Draft(Session s) {
             sheetText = s.sheetText;
@@ -255,6 +269,7 @@ public record Session(
             blind = s.blind;
             own = s.own;
             picked = s.picked;
+            sources = s.sources;
         }
 
         Session done() {
@@ -276,7 +291,8 @@ public record Session(
                     explained,
                     blind,
                     own,
-                    picked);
+                    picked,
+                    sources);
         }
     }
 

@@ -36,6 +36,9 @@ final class Gathered {
             boolean made = product.isArray() || product.isTextual();
             families.levels(c.getKey(), made ? setsOf(sets, product, at + "/levels/product", places) : List.of());
         });
+        if (sheet.path(Pool.NAME).isObject()) {
+            families.levels(Pool.NAME, List.copyOf(sets.all().keySet()));
+        }
         sets.all().forEach((set, members) -> {
             taken(set, "/sets/" + set);
             members.attributes().keySet().forEach(a -> taken(a, "/sets/" + set + "/" + a));

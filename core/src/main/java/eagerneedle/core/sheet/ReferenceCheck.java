@@ -42,6 +42,7 @@ final class ReferenceCheck {
         sheet.captures()
                 .forEach((c, capture) -> SheetCheck.columnsOf(capture).forEach(q -> everything.add(c + "." + q)));
         sheet.channels().forEach((c, channel) -> everything.addAll(channel.givenByCalibration(c)));
+        everything.addAll(sheet.pool().columns());
         for (int i = 0; i < sheet.checks().size(); i++) {
             check.names("/checks/" + i + "/formula", sheet.checks().get(i).formula(), everything);
         }
@@ -163,6 +164,7 @@ final class ReferenceCheck {
         Set<String> kinds = new LinkedHashSet<>(sheet.members().keySet());
         kinds.add("level");
         kinds.addAll(sheet.captures().keySet());
+        kinds.add(Pool.NAME);
         if (by != null && !kinds.contains(by)) {
             check.problem(
                     pointer,

@@ -11,6 +11,7 @@ import java.util.Set;
  * <p>The same entries at three lifetimes: of the rig itself for a session, of a capture for a run, of a level for a run
  * at that level. Formulas are kept as written.
  *
+ * @param nature what is so in every session, whoever measures it; of the rig alone
  * @param hidden what nature knows; the name of an input says how its truth is drawn
  * @param state what changes in time, with its value at the start
  * @param rates how fast each changes; what has no rate is a memory
@@ -26,6 +27,7 @@ import java.util.Set;
  * @param uncalibrated channels whose calibration is left out, by a mistake
  */
 public record RigPlan(
+        Map<String, String> nature,
         Map<String, String> hidden,
         Map<String, String> state,
         Map<String, String> rates,
@@ -47,7 +49,18 @@ public record RigPlan(
 
     /** The entries of which captures and levels may not have the name. */
     public static final Set<String> WORDS = Set.of(
-            "hidden", "state", "rates", "when", "signals", "edges", "readings", "stuck", "circles", "lasts", "truth");
+            "nature",
+            "hidden",
+            "state",
+            "rates",
+            "when",
+            "signals",
+            "edges",
+            "readings",
+            "stuck",
+            "circles",
+            "lasts",
+            "truth");
 
     /**
      * Something that happens.
@@ -92,6 +105,7 @@ public record RigPlan(
             }
         });
         return new RigPlan(
+                texts(entries.get("nature")),
                 texts(entries.get("hidden")),
                 texts(entries.get("state")),
                 texts(entries.get("rates")),
@@ -105,6 +119,25 @@ public record RigPlan(
                 texts(entries.get("truth")),
                 parts,
                 Set.of());
+    }
+
+    /** The same with something else that is so in every session. */
+    public RigPlan withNature(Map<String, String> other) {
+        return new RigPlan(
+                other,
+                hidden,
+                state,
+                rates,
+                when,
+                signals,
+                edges,
+                readings,
+                stuck,
+                circles,
+                lasts,
+                truth,
+                parts,
+                uncalibrated);
     }
 
     /** The part of a capture or a level; one that knows nothing where the sheet has none. */

@@ -16,8 +16,8 @@ import java.util.Set;
 /** The physics of a sheet, and the mistakes made in it, with everything for each member of a set written out. */
 final class RigWrittenOut {
     private static final JsonNodeFactory NODES = JsonNodeFactory.instance;
-    private static final Set<String> BY_NAME =
-            Set.of("hidden", "state", "rates", "signals", "stuck", "circles", "truth", "readings", "edges", "set");
+    private static final Set<String> BY_NAME = Set.of(
+            "nature", "hidden", "state", "rates", "signals", "stuck", "circles", "truth", "readings", "edges", "set");
 
     private final Sets sets;
     private final Families families;
@@ -49,7 +49,7 @@ final class RigWrittenOut {
     /** What a part of the rig has for each member: values that are hidden, and states. */
     private Map<String, List<String>> own(JsonNode part, String p, Map<String, List<String>> outer) {
         Map<String, List<String>> own = new LinkedHashMap<>(outer);
-        for (String section : List.of("hidden", "state")) {
+        for (String section : List.of("nature", "hidden", "state")) {
             part.path(section).properties().forEach(e -> {
                 if (e.getValue().has("each")) {
                     List<String> of = new ArrayList<>();

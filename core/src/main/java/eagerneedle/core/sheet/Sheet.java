@@ -40,9 +40,13 @@ public record Sheet(
         List<Mistake> mistakes,
         Map<String, Capture.Choice> choices,
         Map<String, Map<String, String>> members,
+        Pool pool,
+        String pooled,
         RigPlan rig) {
     public Sheet {
         members = orEmpty(members);
+        pool = pool == null ? Pool.NONE : pool;
+        pooled = orEmpty(pooled);
         choices = orEmpty(choices);
         rig = rig == null ? RigPlan.NONE : rig;
         place = orEmpty(place);
@@ -223,9 +227,12 @@ public record Sheet(
         return mistakes.stream().filter(m -> !m.isAtBench()).toList();
     }
 
-    /** True when the sheet itself says what happens at its bench. */
+    /** True when the sheet itself says what happens at its bench; that of a pool is the benches of its sessions. */
     public boolean hasPhysics() {
-        return !rig.parts().isEmpty() || !rig.hidden().isEmpty();
+        return !rig.parts().isEmpty()
+                || !rig.hidden().isEmpty()
+                || !rig.nature().isEmpty()
+                || pool.isThere();
     }
 
     /** This sheet with quantities that were added to its captures, and to its results (under {@code ""}). */
@@ -284,11 +291,27 @@ public record Sheet(
         return out;
     }
 
+    /** This sheet in a nature in which something else is so in every session, as far as its rig knows of it. */
+    public Sheet inNature(Map<String, String> nature) {
+        Map<String, String> known = new LinkedHashMap<>(rig.nature());
+        known.replaceAll((n, formula) -> nature.getOrDefault(n, formula));
+        return with(inputs, channels, captures, results, rig.withNature(known));
+    }
+
     private Sheet with(Map<String, Capture> c, Map<String, Derived> r) {
         return with(inputs, channels, c, r);
     }
 
     private Sheet with(Map<String, Input> in, Map<String, Channel> ch, Map<String, Capture> c, Map<String, Derived> r) {
+        return with(in, ch, c, r, rig);
+    }
+
+    private Sheet with(
+            Map<String, Input> in,
+            Map<String, Channel> ch,
+            Map<String, Capture> c,
+            Map<String, Derived> r,
+            RigPlan physics) {
         return new Sheet(
                 sheet,
                 id,
@@ -316,7 +339,9 @@ public record Sheet(
                 mistakes,
                 choices,
                 members,
-                rig);
+                pool,
+                pooled,
+                physics);
     }
 
     /** This sheet as it would be with a mistake made; other values of inputs are not part of it. */

@@ -34,6 +34,10 @@ final class SheetCheck {
     /** Everything that is wrong, in the order in which it was found; empty for a good sheet. */
     static List<SheetException> check(SheetReader.Located located) {
         SheetCheck c = new SheetCheck(located);
+        if (!new PoolCheck(located.sheet(), c).all()) {
+            // Without the other sheet nobody knows which names are wrong.
+            return c.found;
+        }
         c.readings("inputs", located.sheet().inputs());
         c.readings("planned", located.sheet().planned());
         c.correlations();
@@ -161,6 +165,7 @@ final class SheetCheck {
         global.addAll(sheet.results().keySet());
         sheet.captures().forEach((c, capture) -> columnsOf(capture).forEach(q -> global.add(c + "." + q)));
         sheet.channels().forEach((c, channel) -> global.addAll(channel.givenByCalibration(c)));
+        global.addAll(sheet.pool().columns());
         for (String name : sheet.results().keySet()) {
             if (sheet.inputs().containsKey(name)) {
                 problem("/results/" + name, 1, name + " is an input and a result; give one of them another name.");

@@ -141,7 +141,16 @@ public final class SheetReader {
      * @throws SheetException for the first thing that is wrong
      */
     public static Located read(String text, String file) {
-        Looked looked = look(text, file);
+        return read(text, file, Map.of());
+    }
+
+    /**
+     * The same, with results that somebody else asks of it, by name.
+     *
+     * @throws SheetException for the first thing that is wrong
+     */
+    static Located read(String text, String file, Map<String, String> asked) {
+        Looked looked = look(text, file, asked);
         if (!looked.problems().isEmpty()) {
             throw looked.problems().get(0);
         }
@@ -156,14 +165,19 @@ public final class SheetReader {
      * @param file name used in messages
      */
     public static Looked look(String text, String file) {
+        return look(text, file, Map.of());
+    }
+
+    /** The same, with results that somebody else asks of it, by name. */
+    static Looked look(String text, String file, Map<String, String> asked) {
         try {
-            return looked(text, file);
+            return looked(text, file, asked);
         } catch (SheetException alone) {
             return Looked.of(null, List.of(alone));
         }
     }
 
-    private static Looked looked(String text, String file) {
+    private static Looked looked(String text, String file, Map<String, String> asked) {
         if (text.length() > LARGEST) {
             throw new SheetException(
                     file,
@@ -194,6 +208,9 @@ public final class SheetReader {
         }
         Map<String, int[]> places = new HashMap<>();
         JsonNode tree = copy(root, "", places, file, 0);
+        if (tree.path("results") instanceof ObjectNode results) {
+            asked.forEach((name, formula) -> results.putObject(name).put("formula", formula));
+        }
         Places written = new Places(places, file);
         WrittenOut.of((ObjectNode) tree, written);
         List<SheetException> misplaced =
@@ -214,7 +231,7 @@ public final class SheetReader {
         }
     }
 
-    private static JsonNode copy(Node node, String pointer, Map<String, int[]> places, String file, int depth) {
+    static JsonNode copy(Node node, String pointer, Map<String, int[]> places, String file, int depth) {
         Mark mark = node.getStartMark();
         boolean quoted = node instanceof ScalarNode s
                 && s.getScalarStyle() != org.yaml.snakeyaml.DumperOptions.ScalarStyle.PLAIN;

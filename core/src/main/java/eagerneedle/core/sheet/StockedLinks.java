@@ -4,7 +4,6 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import eagerneedle.core.chain.Link;
 import eagerneedle.core.stockroom.Instrument;
-import java.io.StringReader;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -12,13 +11,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
-import org.yaml.snakeyaml.LoaderOptions;
-import org.yaml.snakeyaml.Yaml;
-import org.yaml.snakeyaml.constructor.SafeConstructor;
 import org.yaml.snakeyaml.error.YAMLException;
-import org.yaml.snakeyaml.nodes.MappingNode;
 import org.yaml.snakeyaml.nodes.Node;
-import org.yaml.snakeyaml.nodes.NodeTuple;
 import org.yaml.snakeyaml.nodes.ScalarNode;
 import org.yaml.snakeyaml.nodes.SequenceNode;
 
@@ -72,40 +66,22 @@ public final class StockedLinks {
             return names;
         }
         try {
-            LoaderOptions options = new LoaderOptions();
-            options.setMaxAliasesForCollections(20);
-            options.setNestingDepthLimit(40);
-            Node root = new Yaml(new SafeConstructor(options)).compose(new StringReader(text));
-            entry(root, "channels")
-                    .ifPresent(channels -> entries(channels)
-                            .forEach((c, channel) -> entry(channel, "chain")
+            Node root = Peek.at(text);
+            Peek.entry(root, "channels")
+                    .ifPresent(channels -> Peek.entries(channels)
+                            .forEach((c, channel) -> Peek.entry(channel, "chain")
                                     .filter(SequenceNode.class::isInstance)
                                     .ifPresent(chain -> ((SequenceNode) chain)
                                             .getValue().stream()
                                                     .filter(ScalarNode.class::isInstance)
                                                     .forEach(n -> names.add(((ScalarNode) n).getValue())))));
             for (String block : List.of("links", BLOCK)) {
-                entry(root, block).ifPresent(l -> names.removeAll(entries(l).keySet()));
+                Peek.entry(root, block)
+                        .ifPresent(l -> names.removeAll(Peek.entries(l).keySet()));
             }
-            return entry(root, BLOCK).isPresent() ? Set.of() : names;
+            return Peek.entry(root, BLOCK).isPresent() ? Set.of() : names;
         } catch (YAMLException told) {
             return Set.of();
         }
-    }
-
-    private static Optional<Node> entry(Node of, String name) {
-        return Optional.ofNullable(entries(of).get(name));
-    }
-
-    private static Map<String, Node> entries(Node of) {
-        Map<String, Node> out = new LinkedHashMap<>();
-        if (of instanceof MappingNode m) {
-            for (NodeTuple t : m.getValue()) {
-                if (t.getKeyNode() instanceof ScalarNode k) {
-                    out.put(k.getValue(), t.getValueNode());
-                }
-            }
-        }
-        return out;
     }
 }

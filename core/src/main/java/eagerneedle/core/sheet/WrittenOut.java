@@ -86,6 +86,7 @@ final class WrittenOut {
         SpreadLevels.of(sheet, places);
         PlainNumbers.of(sheet, places);
         MistakesWritten.of(sheet, places);
+        PooledSets.of(sheet, places);
         names(sheet, places);
         if (sheet.has("members")) {
             places.problem("/members", "sets are written under 'sets'.");

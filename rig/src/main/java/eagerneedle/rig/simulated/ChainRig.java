@@ -3,6 +3,7 @@ package eagerneedle.rig.simulated;
 import eagerneedle.core.chain.Chain;
 import eagerneedle.core.physics.Course;
 import eagerneedle.core.physics.Draws;
+import eagerneedle.core.physics.Once;
 import eagerneedle.core.physics.World;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
@@ -48,10 +49,11 @@ final class ChainRig implements RigModel {
 
     /**
      * @param plan what happens in runs; one that knows nothing lets channels settle
+     * @param once what is the same in several sessions
      * @param faults of any bench, among others
      */
-    ChainRig(Sheet sheet, RigPlan plan, long seed, Set<String> faults) {
-        this(sheet, plan, new World(sheet, plan, seed), faults);
+    ChainRig(Sheet sheet, RigPlan plan, long seed, Once once, Set<String> faults) {
+        this(sheet, plan, new World(sheet, plan, seed, once, false), faults);
     }
 
     private ChainRig(Sheet sheet, RigPlan plan, World world, Set<String> faults) {
@@ -67,12 +69,12 @@ final class ChainRig implements RigModel {
     }
 
     /** A bench whose instruments show the truth. */
-    static ChainRig ideal(Sheet sheet, RigPlan plan, long seed) {
-        return new ChainRig(sheet, plan, new World(sheet, plan, seed, true), Set.of());
+    static ChainRig ideal(Sheet sheet, RigPlan plan, long seed, Once once) {
+        return new ChainRig(sheet, plan, new World(sheet, plan, seed, once, true), Set.of());
     }
 
     ChainRig(Sheet sheet, long seed, Set<String> faults) {
-        this(sheet, RigPlan.NONE, seed, faults);
+        this(sheet, RigPlan.NONE, seed, Once.of(seed), faults);
     }
 
     private Probe probe(String name, Channel channel) {
@@ -80,7 +82,7 @@ final class ChainRig implements RigModel {
         Probe p = new Probe();
         p.channel = channel;
         p.stream = draws.stream("noise/" + name);
-        p.hidden = Nature.chain(world, draws, name, channel);
+        p.hidden = Nature.chain(world, name, channel);
         p.needed = channel.needed().orElseGet(p.hidden::reach);
         double[] needed = p.needed;
         p.from = needed[0] + 0.2 * (needed[1] - needed[0]);
@@ -212,7 +214,7 @@ final class ChainRig implements RigModel {
         List<Channel.PointPlan> list =
                 part.equals("verify") ? c.verify() : part.equals("after") ? c.after() : c.points();
         String text = list.get(Integer.parseInt(bench.get("point"))).reference();
-        return world.reference(text, "reference/" + name + "/" + text);
+        return world.referenceOf(name, text);
     }
 
     private void running(String capture, String level) {

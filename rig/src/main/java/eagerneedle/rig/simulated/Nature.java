@@ -21,7 +21,7 @@ final class Nature {
      * The chain of a channel: every number moved by a draw of its own uncertainty, but for those that inputs give,
      * which are as these really are.
      */
-    static Chain chain(World world, Draws draws, String name, Channel channel) {
+    static Chain chain(World world, String name, Channel channel) {
         List<Link> links = new ArrayList<>();
         List<Link> given = TiedChain.isTied(channel.chain())
                 ? TiedChain.of(
@@ -35,6 +35,7 @@ final class Nature {
         }
         for (Link l : given) {
             Link moved = l;
+            Draws draws = l.instrument() == null ? world.drawsOf(name) : world.common();
             for (String number : Chain.uncertainOf(l)) {
                 moved = Chain.moved(moved, number, draws.normal(path(l, name, links.size()) + "/" + number));
             }

@@ -15,6 +15,7 @@ import eagerneedle.core.session.CalibrationCommand;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.History;
 import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.PoolCommand;
 import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
@@ -67,6 +68,7 @@ public record Rehearsal(
                                 name, sheet.inputs().get(name).label(), reading));
             }
         });
+        rig.sources(start).forEach(source -> act(history, acts, new PoolCommand.Take(source)));
         Instant now = start.plus(Duration.ofMinutes(10));
         for (Sheet.Step step : sheet.prepare()) {
             act(history, acts, new RigCommand.SignOff(step.id(), step.text(), now));

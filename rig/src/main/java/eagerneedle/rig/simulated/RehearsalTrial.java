@@ -12,6 +12,7 @@ import eagerneedle.core.reduce.PictureTrial;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.reduce.SessionWatch;
+import eagerneedle.core.session.PoolSource;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetException;
@@ -115,6 +116,10 @@ public final class RehearsalTrial {
             return;
         }
         List<Held> first = held.subList(0, Math.min(LOOKED_AT, sessions));
+        first.forEach(this::notTaken);
+        if (!found.isEmpty()) {
+            return;
+        }
         first.forEach(this::placed);
         if (found.isEmpty()) {
             never(first);
@@ -182,6 +187,18 @@ public final class RehearsalTrial {
         for (int i = 0; i < checks.size(); i++) {
             if (checks.get(i).problem() != null) {
                 said("/checks/" + i + "/formula", checks.get(i).problem());
+            }
+        }
+    }
+
+    /** What a pool takes and its sessions do not have. */
+    private void notTaken(Held h) {
+        for (PoolSource s : h.rehearsal().session().sources()) {
+            for (String name : sheet.pool().take().keySet()) {
+                s.remarks().stream()
+                        .filter(r -> r.startsWith(name + " "))
+                        .forEach(r -> problem(
+                                "/pool/take/" + name, 1, "in " + sheet.pool().from() + ": " + r));
             }
         }
     }

@@ -1,6 +1,8 @@
 package eagerneedle.rig.simulated;
 
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.session.PoolSource;
+import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 
@@ -52,6 +54,11 @@ public interface RigModel {
 
     /** How long a run of the arranged kind is worth recording, in seconds. */
     double duration();
+
+    /** The sessions that a pool takes, carried out from a moment on; none for a bench. */
+    default List<PoolSource> sources(Instant start) {
+        return List.of();
+    }
 
     /** What is hidden: values by the names of the ledger. */
     Map<String, Quantity> truth();

@@ -1,7 +1,9 @@
 package eagerneedle.rig.simulated;
 
 import eagerneedle.core.formula.NearName;
+import eagerneedle.core.physics.Once;
 import eagerneedle.core.physics.RigChange;
+import eagerneedle.core.sheet.PooledSheet;
 import eagerneedle.core.sheet.RigPlan;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
@@ -39,8 +41,13 @@ public final class Rigs {
      * @throws IllegalArgumentException for a fault that does not exist, or a rig that the sheet names and nobody has
      */
     public static RigModel of(Sheet sheet, long seed, Set<String> faults) {
+        return of(sheet, seed, Once.of(seed), faults);
+    }
+
+    /** The same for one of several sessions. */
+    static RigModel of(Sheet sheet, long seed, Once once, Set<String> faults) {
         Sheet source = source(sheet);
-        RigPlan plan = source.rig();
+        RigPlan plan = PooledSheet.rig(source);
         List<String> known = faults(sheet);
         for (String fault : faults) {
             if (!known.contains(fault)) {
@@ -56,12 +63,20 @@ public final class Rigs {
                 }
             }
         }
-        return new ChainRig(sheet, plan, seed, faults);
+        RigModel own = new ChainRig(sheet, plan, seed, once, faults);
+        return sheet.pool().isThere() ? PoolRig.of(own, sheet, plan, seed, faults) : own;
     }
 
     /** The rig of a sheet with instruments that show the truth; nature is drawn as without. */
     public static RigModel ideal(Sheet sheet, long seed) {
-        return ChainRig.ideal(sheet, source(sheet).rig(), seed);
+        return ideal(sheet, seed, Once.of(seed));
+    }
+
+    /** The same for one of several sessions. */
+    static RigModel ideal(Sheet sheet, long seed, Once once) {
+        RigPlan plan = PooledSheet.rig(source(sheet));
+        RigModel own = ChainRig.ideal(sheet, plan, seed, once);
+        return sheet.pool().isThere() ? PoolRig.ideal(own, sheet, plan, seed) : own;
     }
 
     /** The rig of a sheet that ships. */
