@@ -39,8 +39,10 @@ public record StandingOut(int rows, List<Apart> apart) {
                 new ArrayList<>(IntStream.range(0, values.size()).boxed().toList());
         List<Apart> apart = new ArrayList<>();
         while (left.size() >= FEWEST && apart.size() < values.size() / 2) {
+            Comparator<Integer> far = Comparator.comparingDouble(i -> distance(difference(i, left, values)));
             int furthest = left.stream()
-                    .max(Comparator.comparingDouble(i -> distance(difference(i, left, values))))
+                    .max(far.thenComparingDouble(
+                            i -> Math.abs(difference(i, left, values).value())))
                     .orElseThrow();
             Quantity most = difference(furthest, left, values);
             double z = distance(most);

@@ -31,7 +31,15 @@ class ExamplesTest {
 
     @ParameterizedTest
     @ValueSource(
-            strings = {"buffer-wagons", "red-diode", "swing-governor", "cooling-can", "four-gauges", "rc-discharge"})
+            strings = {
+                "buffer-wagons",
+                "red-diode",
+                "swing-governor",
+                "cooling-can",
+                "four-gauges",
+                "rc-discharge",
+                "alloy-arrest"
+            })
     void isGood(String name) throws IOException {
         SheetReader.Looked looked = look(name);
         assertThat(looked.problems()).extracting(SheetException::getMessage).isEmpty();

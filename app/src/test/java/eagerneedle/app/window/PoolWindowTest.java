@@ -1,0 +1,100 @@
+package eagerneedle.app.window;
+
+import static eagerneedle.app.OnScreen.settle;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import eagerneedle.app.capture.PoolStation;
+import eagerneedle.app.station.Station;
+import eagerneedle.app.workbench.Demonstration;
+import eagerneedle.app.workbench.SheetFile;
+import eagerneedle.core.reduce.SheetTrial;
+import eagerneedle.core.session.Session;
+import eagerneedle.store.bench.BenchFile;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.List;
+import java.util.Set;
+import java.util.concurrent.TimeUnit;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.Test;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.Start;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** A pool in the window: sessions are taken beside it, left out with a reason, taken back, and drawn together. */
+class PoolWindowTest extends BenchWindow {
+    private static final Path EXAMPLES = Path.of("..", "docs", "examples");
+
+    @Start
+    void start(Stage newStage) throws Exception {
+        prepare(newStage);
+    }
+
+    private int taken() {
+        return window.bench().session().sources().size();
+    }
+
+    @Test
+    void sessionsAreTakenLeftOutAndTakenIn(FxRobot robot) throws Exception {
+        Path benches = Files.createDirectories(folder.resolve("benches"));
+        for (int i = 1; i <= 3; i++) {
+            Demonstration.simulate(
+                    SheetTrial.read(Files.readString(EXAMPLES.resolve("alloy-arrest.yaml")), "a.yaml"),
+                    i,
+                    Set.of(),
+                    benches.resolve("bench-" + i + ".needle"));
+        }
+        Files.writeString(benches.resolve("broken.needle"), "not a bench");
+        Path pool = folder.resolve("pool.needle");
+        BenchFile.create(
+                        pool,
+                        Session.start(
+                                SheetFile.text(EXAMPLES.resolve("alloys-together.yaml")),
+                                "All alloys",
+                                Instant.parse("2026-11-28T10:00:00Z")))
+                .close();
+        open(pool);
+        robot.push(KeyCode.DIGIT1);
+        settle();
+        assertThat(robot.lookup("#sessions-expected").queryAs(Label.class).getText())
+                .contains("lean: mass of tin 15.00(2) g");
+        robot.push(KeyCode.DIGIT4);
+        settle();
+        PoolStation station = (PoolStation) window.view(Station.CAPTURE);
+        robot.interact(() -> station.take(List.of(benches)));
+        WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> taken() == 3);
+        settle();
+        assertThat(robot.lookup("#pool-summary").queryAs(Label.class).getText())
+                .isEqualTo("3 sessions of 'The arrest of an alloy' count; 4 are expected.");
+        assertThat(robot.lookup("#watch-strip").lookup(".label").queryAllAs(Label.class))
+                .anyMatch(l -> l.getText().contains("broken.needle is not a bench file"));
+        assertThat(window.bench().reduction().column("pool.T")).hasSize(6);
+        // Without a reason nothing happens; with one, by keyboard, it counts nowhere, and undo takes that back.
+        TextField why = robot.lookup("#pool-bench-2").lookup(".text-field").query();
+        robot.interact(why::requestFocus);
+        robot.push(KeyCode.ENTER);
+        settle();
+        assertThat(window.bench().reduction().column("pool.T")).hasSize(6);
+        robot.write("tube broke").push(KeyCode.ENTER);
+        settle();
+        assertThat(window.bench().reduction().column("pool.T")).hasSize(4);
+        assertThat(robot.lookup("#pool-summary").queryAs(Label.class).getText()).contains("1 left out");
+        robot.interact(() -> window.bench().undo());
+        settle();
+        assertThat(window.bench().reduction().column("pool.T")).hasSize(6);
+        // All that were taken at once are one act.
+        robot.interact(() -> window.bench().undo());
+        settle();
+        assertThat(taken()).isZero();
+        robot.interact(() -> window.bench().redo());
+        settle();
+        robot.push(KeyCode.DIGIT5);
+        settle();
+        assertThat(robot.lookup("#columns").queryAll()).hasSize(1);
+        assertThat(robot.lookup("#sight-run").queryAll()).isEmpty();
+    }
+}
