@@ -202,7 +202,8 @@ final class TraceFunctions {
                     if (t.size() == 0) {
                         throw new FormulaException(a.at(0).column(), "The window holds no samples.");
                     }
-                    return scalar(Quantity.exact((t.time()[0] + t.time()[t.size() - 1]) / 2, LabUnit.SECOND));
+                    return scalar(t.clocked(
+                            Quantity.exact((t.time()[0] + t.time()[t.size() - 1]) / 2, LabUnit.SECOND)));
                 });
         Functions.define(
                 Function.of("steady_since", trace("trace"), number("k").usually("2"))
@@ -219,7 +220,7 @@ final class TraceFunctions {
                             .since();
                     Leaf leaf = Leaf.typeB(
                             "moment:" + t.identity() + ":steady", "half a sample", t.name(), Distribution.RECTANGULAR);
-                    return scalar(Quantity.of(since, t.interval() / Math.sqrt(12), LabUnit.SECOND, leaf));
+                    return scalar(t.clocked(Quantity.of(since, t.interval() / Math.sqrt(12), LabUnit.SECOND, leaf)));
                 });
         Functions.define(
                 Function.of("change_points", trace("trace"), words("window").saying(""))
@@ -284,10 +285,11 @@ final class TraceFunctions {
                     List<Quantity> found = new ArrayList<>();
                     for (boolean up : new boolean[] {true, false}) {
                         if (way.equals("both") || up == way.equals("up")) {
-                            found.addAll(TraceRequests.moments(
+                            found.addAll(TraceRequests.through(
                                     t,
                                     Crossings.found(t, level, 0.1 * span, up),
-                                    (up ? "up" : "down") + " through " + level));
+                                    (up ? "up" : "down") + " through " + level,
+                                    a.quantity(1).to(t.unit())));
                         }
                     }
                     found.sort(java.util.Comparator.comparingDouble(Quantity::value));
@@ -320,7 +322,7 @@ final class TraceFunctions {
                                 "times(trace(index(3) * 1 s, index(3) * 2 V))",
                                 "0 s, 1 s, 2 s"),
                 a -> new Value.Column(Arrays.stream(a.windowed(0).time())
-                        .mapToObj(s -> Quantity.exact(s, LabUnit.SECOND))
+                        .mapToObj(s -> a.trace(0).clocked(Quantity.exact(s, LabUnit.SECOND)))
                         .toList()));
         Functions.define(
                 Function.of("values", trace("trace"), words("window").saying(""))

@@ -23,12 +23,37 @@ import eagerneedle.core.trace.Window;
 import eagerneedle.core.trace.WindowSensitivity;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.function.ToDoubleFunction;
 
 /** What a call of a function of traces asks for: moments, what the choice of ends or of a cut may change, spans. */
 final class TraceRequests {
     private TraceRequests() {}
 
+    /**
+     * Crossings of a level as moments. What all samples share makes the signal cross earlier or later, by itself over
+     * the slope there, and so does what the level is uncertain by.
+     */
+    static List<Quantity> through(Trace t, List<Crossings.Crossing> found, String kind, Quantity level) {
+        List<Quantity> out = new ArrayList<>();
+        List<Quantity> alone = moments(t, found, kind);
+        for (int i = 0; i < alone.size(); i++) {
+            Crossings.Crossing c = found.get(i);
+            Quantity q = alone.get(i);
+            for (Trace.Shared s : t.shared()) {
+                if (s.seconds() == null && c.slope() != 0) {
+                    q = q.with(s.leaf(), -s.at(c.moment(), level.value()) / c.slope());
+                }
+            }
+            for (Map.Entry<Leaf, Double> e : level.contributions().entrySet()) {
+                q = c.slope() == 0 ? q : q.with(e.getKey(), e.getValue() / c.slope());
+            }
+            out.add(q);
+        }
+        return out;
+    }
+
+    /** Moments that samples show, with the clock of the trace. */
     static List<Quantity> moments(Trace t, List<Crossings.Crossing> found, String kind) {
         String root = "moment:" + t.identity() + ":" + kind + "#";
         List<Quantity> out = new ArrayList<>();
@@ -38,7 +63,7 @@ final class TraceRequests {
                     c.step() ? "half a sample at an edge" : "where the samples cross",
                     t.name(),
                     c.step() ? Distribution.RECTANGULAR : Distribution.NORMAL);
-            out.add(Quantity.exact(c.moment(), LabUnit.SECOND).with(leaf, c.u()));
+            out.add(t.clocked(Quantity.exact(c.moment(), LabUnit.SECOND).with(leaf, c.u())));
         }
         return out;
     }
@@ -51,7 +76,8 @@ final class TraceRequests {
                 "half a sample",
                 t.name(),
                 Distribution.RECTANGULAR);
-        return Quantity.of((t.time()[sample - 1] + t.time()[sample]) / 2, gap / Math.sqrt(12), LabUnit.SECOND, leaf);
+        return t.clocked(
+                Quantity.of((t.time()[sample - 1] + t.time()[sample]) / 2, gap / Math.sqrt(12), LabUnit.SECOND, leaf));
     }
 
     /**

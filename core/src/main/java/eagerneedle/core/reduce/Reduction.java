@@ -116,7 +116,8 @@ public final class Reduction {
      * the results or not.
      */
     public Optional<Trace> measurand(Run run, String channel) {
-        RawSamples raw = source.samples(run.id(), channel);
+        RawSamples stamped = source.samples(run.id(), channel);
+        RawSamples raw = run.clock(sheet, channel).map(c -> c.aligned(stamped)).orElse(stamped);
         try {
             return raw.size() == 0
                     ? Optional.empty()

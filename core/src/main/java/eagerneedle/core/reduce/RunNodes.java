@@ -102,6 +102,7 @@ final class RunNodes {
         stamp.add(calibration == null ? "none" : calibration);
         stamp.add(run.setups());
         stamp.add(run.entries());
+        stamp.add(run.clocks());
         Capture.PromptPlan prompt = sheet.captures().get(run.capture()).prompt();
         boolean used = isUsed(run, channelName);
         if (source.count(run.id(), channelName) > (used ? most : Reducer.LONG)) {
@@ -141,17 +142,31 @@ final class RunNodes {
                 RawSamples counting = CountedSamples.of(
                         run,
                         channelName,
-                        raw,
+                        run.clock(sheet, channelName).map(c -> c.aligned(raw)).orElse(raw),
                         run.rawUnit(channelName),
                         channel.with(tied.links()),
                         prompt == null ? 0 : prompt.seconds());
                 Trace trace = measurand.toTrace(
                         channelName, channel, tied, run, run.rawUnit(channelName), counting, calibration);
-                return Outcome.of(new Value.Signal(isGate(channelName) ? trace.stairs(GATE_CLOCK) : trace));
+                return Outcome.of(new Value.Signal(
+                        clocked(run, channelName, isGate(channelName) ? trace.stairs(GATE_CLOCK) : trace)));
             } catch (IllegalArgumentException e) {
                 return Outcome.problem(run.name() + ": " + e.getMessage());
             }
         }));
+    }
+
+    /** With what the clock of its instrument is uncertain by, where several recorded together. */
+    private Trace clocked(Run run, String channelName, Trace trace) {
+        String device = sheet.channels().get(channelName).device();
+        return run.clock(sheet, channelName)
+                .map(c -> c.on(
+                        trace,
+                        "run " + run.id(),
+                        device,
+                        sheet.devices().get(device).label(),
+                        isGate(channelName)))
+                .orElse(trace);
     }
 
     private static boolean isKnown(String unit) {

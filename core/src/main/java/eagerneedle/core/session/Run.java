@@ -3,11 +3,13 @@ package eagerneedle.core.session;
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.trace.DeviceClock;
 import eagerneedle.core.trace.Window;
 import java.time.Instant;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * One capture. Its raw samples lie in the bench file under its id and are never altered; this is what is said about
@@ -26,6 +28,8 @@ import java.util.Map;
  * @param setups how the channels were set up when it was captured, where that differed from the sheet
  * @param rawUnits what the samples of a channel are in, by channel, where that is not {@code rawUnit}
  * @param entries what was entered with it: prompted readings, readings by eye, pictures
+ * @param clocks how the clocks of instruments stood to that of the run, by device; empty where one instrument recorded
+ *     alone, whose clock is that of the run
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Run(
@@ -41,7 +45,8 @@ public record Run(
         Map<String, Window> windows,
         Map<String, Setup> setups,
         Map<String, String> rawUnits,
-        Entries entries) {
+        Entries entries,
+        Map<String, DeviceClock> clocks) {
     public static final String COUNTS = "counts";
 
     public Run {
@@ -49,6 +54,7 @@ public record Run(
         setups = setups == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(setups));
         rawUnits = rawUnits == null ? Map.of() : Map.copyOf(rawUnits);
         entries = entries == null ? Entries.NONE : entries;
+        clocks = clocks == null ? Map.of() : Map.copyOf(clocks);
     }
 
     public static Run captured(int id, String capture, String level, Instant started, String source, String rawUnit) {
@@ -65,7 +71,8 @@ public record Run(
                 Map.of(),
                 Map.of(),
                 Map.of(),
-                Entries.NONE);
+                Entries.NONE,
+                Map.of());
     }
 
     /** True when it is neither voided nor left out. */
@@ -76,37 +83,53 @@ public record Run(
     public Run named(String newName) {
         return new Run(
                 id, newName, capture, level, started, source, rawUnit, discard, leftOut, windows, setups, rawUnits,
-                entries);
+                entries, clocks);
     }
 
     public Run discarded(String reason) {
         return new Run(
-                id, name, capture, level, started, source, rawUnit, reason, leftOut, windows, setups, rawUnits,
-                entries);
+                id, name, capture, level, started, source, rawUnit, reason, leftOut, windows, setups, rawUnits, entries,
+                clocks);
     }
 
     public Run leftOut(String reason) {
         return new Run(
-                id, name, capture, level, started, source, rawUnit, discard, reason, windows, setups, rawUnits,
-                entries);
+                id, name, capture, level, started, source, rawUnit, discard, reason, windows, setups, rawUnits, entries,
+                clocks);
     }
 
     /** Captured with channels set up in this way. */
     public Run setUp(Map<String, Setup> how) {
         return new Run(
-                id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, how, rawUnits, entries);
+                id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, how, rawUnits, entries,
+                clocks);
     }
 
     /** With samples in these units, by channel. */
     public Run measuredIn(Map<String, String> units) {
         return new Run(
-                id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, setups, units, entries);
+                id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, setups, units, entries,
+                clocks);
     }
 
     /** With other entries. */
     public Run entered(Entries what) {
         return new Run(
-                id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, setups, rawUnits, what);
+                id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, setups, rawUnits, what,
+                clocks);
+    }
+
+    /** With the clocks of several instruments that recorded it together. */
+    public Run clockedBy(Map<String, DeviceClock> how) {
+        return new Run(
+                id, name, capture, level, started, source, rawUnit, discard, leftOut, windows, setups, rawUnits,
+                entries, how);
+    }
+
+    /** The clock of the instrument that a channel is read with; empty where that is the run's own. */
+    public Optional<DeviceClock> clock(Sheet sheet, String channel) {
+        String device = sheet.channels().get(channel).device();
+        return Optional.ofNullable(device == null ? null : clocks.get(device));
     }
 
     /** What the samples of a channel are in. */
@@ -128,6 +151,7 @@ public record Run(
             w.put(windowName, window);
         }
         return new Run(
-                id, name, capture, level, started, source, rawUnit, discard, leftOut, w, setups, rawUnits, entries);
+                id, name, capture, level, started, source, rawUnit, discard, leftOut, w, setups, rawUnits, entries,
+                clocks);
     }
 }

@@ -36,8 +36,9 @@ public final class Crossings {
      * @param moment in s
      * @param u its standard uncertainty in s, what the samples leave open
      * @param step true when the signal jumped between two samples, so that the moment may lie anywhere between them
+     * @param slope how fast the signal rises there, in the trace's unit a second
      */
-    public record Crossing(double moment, double u, boolean step) {}
+    public record Crossing(double moment, double u, boolean step, double slope) {}
 
     /** As {@link #of}, with what the samples leave open. */
     public static List<Crossing> found(Trace trace, double level, double hysteresis, boolean rising) {
@@ -71,7 +72,8 @@ public final class Crossings {
                         b.step()
                                 ? b.gap() / Math.sqrt(12)
                                 : Math.min(b.gap(), Math.hypot(b.off(), noise / Math.abs(b.slope()))),
-                        b.step()))
+                        b.step(),
+                        b.slope()))
                 .toList();
     }
 
@@ -94,7 +96,7 @@ public final class Crossings {
         int first = from - NEIGHBOURS;
         int last = to + NEIGHBOURS;
         if (to == from + 1 && Math.abs(v[to] - v[from]) > JUMP * range || first < 0 || last >= v.length) {
-            return new Bend(moment, gap, true, 0, 0, 0);
+            return new Bend(moment, gap, true, 0, (v[to] - v[from]) / gap, 0);
         }
         int n = last - first + 1;
         double[][] design = new double[n][4];

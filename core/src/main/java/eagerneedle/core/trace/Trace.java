@@ -32,16 +32,41 @@ public record Trace(String name, double[] time, double[] value, LabUnit unit, do
      * @param moments of samples on which it acts one by one, because the trace was reckoned from others; null where the
      *     value says it all
      * @param each what it does at each of these moments, in the trace's unit
+     * @param seconds by how much it makes times wrong, s at a time in s; null for one that leaves times alone
      */
     public record Shared(
-            Leaf leaf, DoubleUnaryOperator contribution, double @Nullable [] moments, double @Nullable [] each) {
+            Leaf leaf,
+            DoubleUnaryOperator contribution,
+            double @Nullable [] moments,
+            double @Nullable [] each,
+            @Nullable DoubleUnaryOperator seconds) {
         public Shared(Leaf leaf, DoubleUnaryOperator contribution) {
-            this(leaf, contribution, null, null);
+            this(leaf, contribution, null, null, null);
+        }
+
+        /**
+         * Of an influence that makes all times of a trace wrong: at any moment a signal v shows what it was a little
+         * before, which is wrong by the slope of v times that.
+         */
+        static Shared ofTimes(Leaf leaf, Trace of, DoubleUnaryOperator seconds) {
+            double[] each = new double[of.size()];
+            for (int i = 0; i < each.length; i++) {
+                int a = Math.max(0, i - 1);
+                int b = Math.min(each.length - 1, i + 1);
+                double slope = b > a ? (of.value[b] - of.value[a]) / (of.time[b] - of.time[a]) : 0;
+                each[i] = -slope * seconds.applyAsDouble(of.time[i]);
+            }
+            return new Shared(leaf, v -> Double.NaN, of.time, each, seconds);
+        }
+
+        /** The same for a gate, whose edges are all that it tells. */
+        static Shared ofEdges(Leaf leaf, DoubleUnaryOperator seconds) {
+            return new Shared(leaf, v -> 0, null, null, seconds);
         }
 
         /** Of an influence that acts on samples one by one. */
         public static Shared oneByOne(Leaf leaf, double[] moments, double[] each) {
-            return new Shared(leaf, v -> Double.NaN, moments, each);
+            return new Shared(leaf, v -> Double.NaN, moments, each, null);
         }
 
         /** What one standard deviation does to a sample at a moment (s) that has a value; straight in between. */
@@ -116,6 +141,21 @@ public record Trace(String name, double[] time, double[] value, LabUnit unit, do
         Quantity q = Quantity.exact(v, unit);
         for (Shared s : shared) {
             q = q.with(s.leaf(), s.at(moment, v));
+        }
+        return q;
+    }
+
+    /**
+     * A moment that was found in this trace, with what makes all its times wrong.
+     *
+     * @param moment in s
+     */
+    public Quantity clocked(Quantity moment) {
+        Quantity q = moment;
+        for (Shared s : shared) {
+            if (s.seconds() != null) {
+                q = q.with(s.leaf(), s.seconds().applyAsDouble(moment.value()));
+            }
         }
         return q;
     }
