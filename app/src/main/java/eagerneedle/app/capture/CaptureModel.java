@@ -152,7 +152,7 @@ final class CaptureModel {
     boolean mayGoOn() {
         return pending == null
                 && shown != null
-                && desk.rig().isPresent()
+                && desk.rig().filter(r -> r.devices().size() < 2).isPresent()
                 && desk.bench().session().run(shown.id()).isPresent();
     }
 
@@ -198,7 +198,7 @@ final class CaptureModel {
             return unfired ? End.UNFIRED : End.EMPTY;
         }
         if (!continuing) {
-            pending = mode.ended(pending);
+            pending = mode.ended(pending).clockedBy(rig.clocks());
             return End.PENDING;
         }
         return End.CONTINUED;

@@ -6,6 +6,7 @@ import eagerneedle.app.widget.Notices;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.sheet.Sheet;
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.List;
 import javafx.application.Platform;
 import javafx.geometry.Pos;
@@ -17,26 +18,30 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
 
-/** Connects the instrument, simulated or real, and says what is connected. */
-final class ConnectionBar extends HBox {
+/** Connects the instruments, simulated or real, and says what is connected; of several each has a line. */
+final class ConnectionBar extends VBox {
     private final Desk desk;
     private final RigModel model;
     private final Runnable changed;
     private final Label state = Labels.quiet("");
     private final Button connect = new Button("Connect");
     private final ChoiceBox<String> mistake = new ChoiceBox<>();
-    private final TextField address = new TextField();
+    private final List<TextField> addresses = new ArrayList<>();
+    private final List<Label> states = new ArrayList<>();
+    private final VBox each = new VBox(4);
     private final Button connectAddress = new Button("Connect there");
     private final Label real = Labels.quiet("");
 
     /** @param changed is called when something was connected or not */
     ConnectionBar(Desk desk, RigModel model, Runnable changed) {
-        super(10);
+        super(6);
         this.desk = desk;
         this.model = model;
         this.changed = changed;
-        setAlignment(Pos.CENTER_LEFT);
+        HBox bar = new HBox(10);
+        bar.setAlignment(Pos.CENTER_LEFT);
         connect.setId("connect");
         connect.setMinWidth(USE_PREF_SIZE);
         connect.setOnAction(e -> toggle());
@@ -45,39 +50,60 @@ final class ConnectionBar extends HBox {
         mistake.setId("mistake");
         mistake.setAccessibleText("Mistake to rehearse");
         Labels.explained(mistake, "Rehearse with a mistake made at the bench, such as leads exchanged");
+        connectAddress.setId("connect-there");
+        connectAddress.setMinWidth(USE_PREF_SIZE);
+        connectAddress.setOnAction(e -> Notices.attempt(
+                this,
+                () -> open(model.at(addresses.stream().map(TextField::getText).toList()))));
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        real.setMinWidth(USE_PREF_SIZE);
+        state.setMinWidth(0);
+        if (model.devices().isEmpty()) {
+            bar.getChildren().add(Labels.quiet("This sheet names no instrument; readings are typed or imported."));
+        } else if (model.devices().size() == 1) {
+            Sheet.Device d = model.device().orElseThrow();
+            bar.getChildren().addAll(connect, mistake, state, gap, real, address(d, ""), connectAddress);
+        } else {
+            bar.getChildren().addAll(connect, mistake, state, gap, real, connectAddress);
+            model.devices().forEach((name, d) -> each.getChildren().add(line(name, d)));
+        }
+        Labels.explained(
+                connect,
+                !model.byHand()
+                        ? "Start and connect the simulated instruments of this bench"
+                        : "Open fields to type what the display shows");
+        getChildren().add(bar);
+        if (!each.getChildren().isEmpty()) {
+            getChildren().add(each);
+        }
+    }
+
+    /** One of several instruments: what it is, where it is, how it does. */
+    private HBox line(String name, Sheet.Device d) {
+        Label label = Labels.section(d.label());
+        label.setMinWidth(180);
+        Label now = Labels.quiet("");
+        now.setId("standing-" + name);
+        states.add(now);
+        HBox line = new HBox(10, label, address(d, "-" + name), now);
+        line.setAlignment(Pos.CENTER_LEFT);
+        return line;
+    }
+
+    private TextField address(Sheet.Device d, String suffix) {
+        TextField address = new TextField(d.address() == null ? "" : d.address());
         address.setPrefWidth(150);
-        address.setId("address");
-        address.setAccessibleText("Address of a real instrument");
+        address.setId("address" + suffix);
+        address.setAccessibleText("Address of " + (suffix.isEmpty() ? "a real instrument" : d.label()));
+        address.setPromptText(d.driver().equals("file") ? "file that grows" : "host:port or serial port");
         address.setOnAction(e -> connectAddress.fire());
         Labels.explained(
                 address,
                 "Where the instrument is: host:port, for instance 127.0.0.1:5020, or a serial port, for instance "
                         + "/dev/ttyUSB0");
-        connectAddress.setId("connect-there");
-        connectAddress.setMinWidth(USE_PREF_SIZE);
-        connectAddress.setOnAction(e -> open(model.at(address.getText())));
-        Region gap = new Region();
-        HBox.setHgrow(gap, Priority.ALWAYS);
-        real.setMinWidth(USE_PREF_SIZE);
-        state.setMinWidth(0);
-        model.device()
-                .ifPresentOrElse(
-                        d -> {
-                            fit(d);
-                            getChildren().addAll(connect, mistake, state, gap, real, address, connectAddress);
-                        },
-                        () -> getChildren()
-                                .add(Labels.quiet("This sheet names no instrument; readings are typed or imported.")));
-    }
-
-    private void fit(Sheet.Device d) {
-        Labels.explained(
-                connect,
-                !model.byHand()
-                        ? "Start and connect the simulated instrument of this bench"
-                        : "Open fields to type what the display shows");
-        address.setPromptText(d.driver().equals("file") ? "file that grows" : "host:port or serial port");
-        address.setText(d.address() == null ? "" : d.address());
+        addresses.add(address);
+        return address;
     }
 
     private void toggle() {
@@ -121,14 +147,18 @@ final class ConnectionBar extends HBox {
         mistake.setDisable(c.connected());
         show(mistake, mistake.getItems().size() > 1);
         real.setText(c.elsewhere());
-        for (Node n : List.of(real, address, connectAddress)) {
-            show(n, !c.elsewhere().isEmpty());
-        }
+        show(real, !c.elsewhere().isEmpty());
+        show(connectAddress, !c.elsewhere().isEmpty());
+        addresses.forEach(a -> show(a, !c.elsewhere().isEmpty()));
+        tick();
     }
 
     /** Brings the state of what is connected up to now. */
     void tick() {
         state.setText(model.connection().state());
+        for (int i = 0; i < states.size(); i++) {
+            states.get(i).setText(model.standing(i));
+        }
     }
 
     private static void show(Node n, boolean on) {

@@ -2,6 +2,7 @@ package eagerneedle.app.rig;
 
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.workbench.LiveRig;
+import eagerneedle.app.workbench.Way;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.report.WiringCard;
 import eagerneedle.rig.simulated.Rigs;
@@ -42,71 +43,114 @@ final class RigModel {
         return desk.bench().sheet();
     }
 
-    private String name() {
-        return sheet().devices().keySet().iterator().next();
+    /** The instruments that the sheet names, by name; empty where readings are typed or brought in. */
+    Map<String, Sheet.Device> devices() {
+        return sheet().devices();
     }
 
-    /** The instrument that the sheet names; absent where readings are typed or brought in. */
+    /** The first of them. */
     Optional<Sheet.Device> device() {
-        return sheet().devices().values().stream().findFirst();
+        return devices().values().stream().findFirst();
+    }
+
+    private boolean isByHand(Sheet.Device d) {
+        return d.driver().equals("manual") && !Rigs.standIn(sheet(), d);
     }
 
     boolean byHand() {
-        return device().filter(d -> d.driver().equals("manual") && !Rigs.standIn(sheet(), d))
-                .isPresent();
+        return !devices().isEmpty() && devices().values().stream().allMatch(this::isByHand);
+    }
+
+    private boolean isSimulated() {
+        return devices().values().stream().anyMatch(d -> Rigs.standIn(sheet(), d));
     }
 
     Connection connection() {
         boolean connected = desk.rig().isPresent();
-        String label = device().map(Sheet.Device::label).orElse("");
-        boolean simulated = device().filter(d -> Rigs.standIn(sheet(), d)).isPresent();
+        boolean several = devices().size() > 1;
+        String label =
+                several ? "instruments" : device().map(Sheet.Device::label).orElse("");
         String act = connected
                 ? "Disconnect"
-                : byHand() ? "Take readings by hand" : simulated ? "Connect the simulated " + label : "";
+                : byHand() ? "Take readings by hand" : isSimulated() ? "Connect the simulated " + label : "";
         boolean elsewhere = !connected && device().isPresent() && !byHand();
         return new Connection(
                 connected,
                 act,
-                desk.rig().map(RigModel::words).orElse(""),
-                !elsewhere ? "" : simulated ? "or a real one at" : label + " at");
+                several ? "" : standing(0),
+                !elsewhere ? "" : several ? "or real ones" : isSimulated() ? "or a real one at" : label + " at");
     }
 
-    private static String words(LiveRig rig) {
-        return rig.label() + ", " + rig.state().name().toLowerCase(Locale.ROOT)
-                + (rig.isSimulated() ? ", simulated" : "");
+    /** How it stands with one instrument of those that are connected; empty for one that is not. */
+    String standing(int device) {
+        String name = List.copyOf(devices().keySet()).size() > device
+                ? List.copyOf(devices().keySet()).get(device)
+                : "";
+        return desk.rig().stream()
+                .flatMap(r -> r.standings().stream())
+                .filter(s -> s.device().equals(name))
+                .map(s -> s.label() + ", " + s.state().name().toLowerCase(Locale.ROOT)
+                        + (s.simulated() ? ", simulated" : ""))
+                .findFirst()
+                .orElse("");
     }
 
-    /** Mistakes that the simulated instrument can rehearse, none of them first. */
+    /** Mistakes that the simulated instruments can rehearse, none of them first. */
     List<String> mistakes() {
         List<String> all = new java.util.ArrayList<>(List.of(NO_MISTAKE));
-        device().filter(d -> Rigs.standIn(sheet(), d)).ifPresent(d -> all.addAll(Rigs.faults(sheet())));
+        if (isSimulated()) {
+            all.addAll(Rigs.faults(sheet()));
+        }
         return all;
     }
 
-    /** The instrument that the sheet has: simulated with a mistake, or readings typed by hand. */
+    /** The instruments that the sheet has: simulated with a mistake, or readings typed by hand. */
     Opening own(String mistake) {
-        Sheet sheet = sheet();
-        String name = name();
-        double rate = rate();
-        if (byHand()) {
-            return () -> LiveRig.at(sheet, name, "", rate);
-        }
         Set<String> faults = mistake.equals(NO_MISTAKE) ? Set.of() : Set.of(mistake);
-        double pace = desk.pace();
-        return () -> LiveRig.simulated(sheet, name, rate, pace, faults);
+        Way simulated = new Way.Simulated(desk.pace(), faults);
+        Map<String, Way> ways = new LinkedHashMap<>();
+        devices().forEach((name, d) -> {
+            if (Rigs.standIn(sheet(), d)) {
+                ways.put(name, simulated);
+            } else if (isByHand(d)) {
+                ways.put(name, new Way.At(""));
+            }
+        });
+        return opening(ways);
     }
 
-    /** A real instrument at an address. */
-    Opening at(String address) {
+    /**
+     * Real instruments at addresses.
+     *
+     * @param addresses one a device, in the order of the sheet; one without an address is left out
+     */
+    Opening at(List<String> addresses) {
+        Map<String, Way> ways = new LinkedHashMap<>();
+        int i = 0;
+        for (Map.Entry<String, Sheet.Device> d : devices().entrySet()) {
+            String address = addresses.get(i++).strip();
+            if (!address.isEmpty() || devices().size() == 1 || isByHand(d.getValue())) {
+                ways.put(d.getKey(), new Way.At(address));
+            }
+        }
+        if (ways.isEmpty()) {
+            throw new IllegalArgumentException("Write at least one address: host:port, or a serial port.");
+        }
+        return opening(ways);
+    }
+
+    private Opening opening(Map<String, Way> ways) {
         Sheet sheet = sheet();
-        String name = name();
-        double rate = rate();
-        return () -> LiveRig.at(sheet, name, address.strip(), rate);
+        Map<String, Double> rates = new LinkedHashMap<>();
+        ways.keySet().forEach(name -> rates.put(name, rate(name)));
+        return () -> LiveRig.to(sheet, ways, rates);
     }
 
-    private double rate() {
-        return sheet().channels().keySet().stream()
-                .mapToDouble(n -> desk.bench().session().channel(sheet(), n).rate())
+    private double rate(String device) {
+        return sheet().channels().entrySet().stream()
+                .filter(c -> devices().size() < 2 || device.equals(c.getValue().device()))
+                .mapToDouble(
+                        c -> desk.bench().session().channel(sheet(), c.getKey()).rate())
                 .max()
                 .orElse(10);
     }
@@ -114,12 +158,20 @@ final class RigModel {
     /** Connects an instrument that was opened; what to do now, in one sentence. */
     String connect(LiveRig rig) {
         desk.connect(rig);
-        return rig.label() + (rig.typed().isEmpty() ? " is connected and sends." : " is ready: type what it shows.");
+        boolean several = rig.devices().size() > 1;
+        return rig.label()
+                + (rig.typed().isEmpty()
+                        ? several ? " are connected and send." : " is connected and sends."
+                        : several ? " are ready: type what is shown." : " is ready: type what it shows.");
     }
 
     /** The limits of an output. */
     Sheet.Output output(String output) {
-        return sheet().devices().get(name()).outputs().get(output);
+        return devices().values().stream()
+                .map(d -> d.outputs().get(output))
+                .filter(java.util.Objects::nonNull)
+                .findFirst()
+                .orElseThrow();
     }
 
     /**

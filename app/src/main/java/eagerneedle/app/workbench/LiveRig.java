@@ -6,18 +6,16 @@ import eagerneedle.core.session.Setup;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.trace.DeviceClock;
 import eagerneedle.core.trace.Pyramid;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.rig.driver.Driver;
-import eagerneedle.rig.driver.Drivers;
-import eagerneedle.rig.driver.LineDriver;
 import eagerneedle.rig.driver.ManualDriver;
 import eagerneedle.rig.driver.OutputGuard;
-import eagerneedle.rig.driver.TcpWire;
 import eagerneedle.rig.simulated.LineStandIn;
-import eagerneedle.rig.simulated.Rigs;
 import eagerneedle.store.bench.BenchFile;
 import java.io.IOException;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -26,50 +24,44 @@ import java.util.Optional;
 import java.util.Set;
 
 /**
- * The connected instrument: live samples, and the run that is being recorded.
+ * The connected instruments: live samples, and the run that they record together.
  *
- * <p>Blocks come on the driver's thread and are only appended in memory there; a {@link RunRecorder} writes them to the
- * bench file, so that neither a slow disk nor a slow view holds the driver up.
+ * <p>Blocks come on the drivers' threads and are only appended in memory there; a {@link RunRecorder} for each
+ * instrument writes them to the bench file, so that neither a slow disk nor a slow view holds a driver up, and one that
+ * falls silent holds up none of the others. Where several record, each stamps by its own clock; how these stand to each
+ * other is kept with the run.
  */
 public final class LiveRig implements AutoCloseable {
-    private static final int ROOM = 4_000_000;
-    private static final long MOST_WAITING = 24_000_000;
     /** The simulated rig of this bench: the same hidden truth in every session at it. */
     public static final long BENCH_SEED = 7;
 
-    private final String label;
     private final Sheet sheet;
-    private final Driver driver;
-    private final LineStandIn standIn;
-    private final Driver.Description description;
-    private final double rate;
-    private final Map<String, GrowingSamples> live = new HashMap<>();
+    private final List<Connection> connections;
     private final Map<String, OutputGuard> outputs = new LinkedHashMap<>();
     private volatile Map<String, Setup> setups = Map.of();
-    private volatile String news = "";
-    private volatile RunRecorder recorder;
-    private volatile String afterwards = "";
-    private volatile Shot shot;
-    private volatile long startedAt;
+    private volatile Recording recording = Recording.NONE;
 
-    private LiveRig(Sheet sheet, Sheet.Device device, Driver driver, LineStandIn standIn, double rate)
-            throws IOException {
+    private LiveRig(Sheet sheet, List<Connection> connections) throws IOException {
         this.sheet = sheet;
-        this.driver = driver;
-        this.standIn = standIn;
-        this.rate = rate;
+        this.connections = List.copyOf(connections);
+        connections.forEach(c -> outputs.putAll(c.outputs()));
         try {
-            this.description = driver.open();
-            this.label = standIn != null || description.label().isBlank() ? device.label() : description.label();
-            device.outputs()
-                    .forEach((name, limits) ->
-                            outputs.put(name, new OutputGuard(driver, name, limits, sentence -> news = sentence)));
-            driver.configure(rate);
             monitor();
         } catch (IOException e) {
-            driver.close();
+            connections.forEach(Connection::close);
             throw e;
         }
+    }
+
+    /**
+     * Connects to instruments, one after the other; all of them or none.
+     *
+     * @param ways by device of the sheet, in order; the clock of a run is counted from the first
+     * @param rates samples a second, by device
+     * @throws IOException with one sentence if one of them does not answer
+     */
+    public static LiveRig to(Sheet sheet, Map<String, Way> ways, Map<String, Double> rates) throws IOException {
+        return new LiveRig(sheet, Connecting.all(sheet, ways, rates));
     }
 
     /**
@@ -81,32 +73,12 @@ public final class LiveRig implements AutoCloseable {
      */
     public static LiveRig simulated(Sheet sheet, String device, double rate, double pace, Set<String> faults)
             throws IOException {
-        Sheet.Device d = sheet.devices().get(device);
-        LineStandIn standIn =
-                new LineStandIn(Rigs.of(sheet, BENCH_SEED, faults), d.label().replaceAll(".*\\s", ""), d.label(), pace);
-        try {
-            TcpWire wire = new TcpWire("127.0.0.1", standIn.port());
-            return new LiveRig(
-                    sheet, d, d.driver().equals("gate") ? LineDriver.gates(wire) : new LineDriver(wire), standIn, rate);
-        } catch (IOException e) {
-            standIn.close();
-            throw e;
-        }
+        return to(sheet, Map.of(device, new Way.Simulated(pace, faults)), Map.of(device, rate));
     }
 
-    /**
-     * Connects to a device at an address such as {@code 192.168.0.12:5020}, a serial port or a file, by the driver its
-     * sheet names.
-     */
+    /** Connects to a device at an address, see {@link Way.At}. */
     public static LiveRig at(Sheet sheet, String device, String address, double rate) throws IOException {
-        Sheet.Device d = sheet.devices().get(device);
-        Map<String, String> units = new LinkedHashMap<>();
-        sheet.channels().forEach((name, c) -> {
-            if (device.equals(c.device())) {
-                units.put(c.inputOr(name), c.toChain().converter().input().symbol());
-            }
-        });
-        return new LiveRig(sheet, d, Drivers.of(d, address, units), null, rate);
+        return to(sheet, Map.of(device, new Way.At(address)), Map.of(device, rate));
     }
 
     /** What the channels are set up as: which input each is wired to. */
@@ -114,152 +86,196 @@ public final class LiveRig implements AutoCloseable {
         setups = how;
     }
 
+    /** The instrument that reads a channel of the sheet; the first where none does. */
+    private Connection reading(String channel) {
+        return connections.stream()
+                .filter(c -> c.wiring(setups).reads(channel))
+                .findFirst()
+                .orElse(connections.get(0));
+    }
+
+    private Wiring wiring(String channel) {
+        return reading(channel).wiring(setups);
+    }
+
+    private Optional<GrowingSamples> sent(String channel) {
+        Wiring w = wiring(channel);
+        return w.reads(channel) ? reading(channel).samples(w.input(channel)) : Optional.empty();
+    }
+
     /** What the samples of a channel of the sheet are in: counts, or the unit the instrument measures in. */
     public String rawUnit(String channel) {
-        return wiring().rawUnit(channel);
+        return wiring(channel).rawUnit(channel);
     }
 
-    private Wiring wiring() {
-        return new Wiring(sheet, description, setups);
-    }
-
-    private String input(String channel) {
-        return wiring().input(channel);
-    }
-
-    /** A new run at this instrument, not yet begun. */
+    /** A new run at these instruments, not yet begun. */
     public Run run(int id, String capture, String level, java.time.Instant now) {
         Map<String, String> units = new HashMap<>();
         sheet.captures().get(capture).channels().stream()
                 .filter(c -> !rawUnit(c).equals(Run.COUNTS))
                 .forEach(c -> units.put(c, rawUnit(c)));
-        return Run.captured(id, capture, level, now, label, Run.COUNTS)
+        return Run.captured(id, capture, level, now, label(), Run.COUNTS)
                 .measuredIn(units)
                 .setUp(setups);
     }
 
-    /**
-     * The channels whose readings a person types, in order, with their units; empty for an instrument with an output.
-     */
+    /** The channels whose readings a person types, in order, with their units; empty for instruments that send them. */
     public Map<String, String> typed() {
         Map<String, String> wanted = new LinkedHashMap<>();
-        if (driver instanceof ManualDriver) {
-            for (int c = 0; c < description.channels().size(); c++) {
-                wanted.put(description.channels().get(c), description.units().get(c));
-            }
-        }
+        connections.stream()
+                .filter(Connection::isByHand)
+                .map(Connection::description)
+                .forEach(d -> {
+                    for (int c = 0; c < d.channels().size(); c++) {
+                        wanted.put(d.channels().get(c), d.units().get(c));
+                    }
+                });
         return wanted;
     }
 
     /** Takes typed readings, one of each channel. @throws IOException with one sentence when they cannot be taken */
     public void enter(double... readings) throws IOException {
-        if (!(driver instanceof ManualDriver manual)) {
+        Optional<Connection> hand =
+                connections.stream().filter(Connection::isByHand).findFirst();
+        if (hand.isEmpty() || !(hand.get().driver() instanceof ManualDriver manual)) {
             throw new IOException("This instrument sends its readings itself.");
         }
         manual.enter(readings);
     }
 
-    /** Guards over the instrument's outputs, by name. */
+    /** Guards over the instruments' outputs, by name. */
     public Map<String, OutputGuard> outputs() {
         return outputs;
     }
 
-    public String label() {
-        return label;
+    /** The devices of the sheet that are connected, in order. */
+    public List<String> devices() {
+        return connections.stream().map(Connection::device).toList();
     }
 
+    public String label() {
+        return connections.stream()
+                .map(Connection::label)
+                .reduce((a, b) -> a + " and " + b)
+                .orElse("");
+    }
+
+    /** What one instrument is called, and how it stands. */
+    public record Standing(String device, String label, Driver.State state, boolean simulated) {}
+
+    /** Of all instruments, in order. */
+    public List<Standing> standings() {
+        return connections.stream()
+                .map(c -> new Standing(
+                        c.device(),
+                        c.label(),
+                        c.driver().state(),
+                        c.description().simulated()))
+                .toList();
+    }
+
+    /** What one of several instruments is told apart by in lists of inputs. */
+    private String input(Connection c, String own) {
+        boolean alone = connections.stream()
+                        .filter(o -> o.description().channels().contains(own))
+                        .count()
+                < 2;
+        return alone ? own : own + " of " + c.label();
+    }
+
+    /** Inputs of all instruments. */
     public List<String> channels() {
-        return description.channels();
+        return connections.stream()
+                .flatMap(c -> c.description().channels().stream().map(own -> input(c, own)))
+                .toList();
     }
 
     public boolean isSimulated() {
-        return description.simulated();
+        return connections.stream().allMatch(c -> c.description().simulated());
     }
 
-    /** The stand-in behind this rig, for tests that let it misbehave; null for a real instrument. */
+    /** The stand-in behind the first instrument, for tests that let it misbehave; null for a real one. */
     public LineStandIn standIn() {
-        return standIn;
+        return connections.get(0).standIn().orElse(null);
     }
 
+    /** The stand-in behind an instrument; null for a real one. */
+    public LineStandIn standIn(String device) {
+        return connections.stream()
+                .filter(c -> c.device().equals(device))
+                .findFirst()
+                .flatMap(Connection::standIn)
+                .orElse(null);
+    }
+
+    /** How it stands with the worst of the instruments. */
     public Driver.State state() {
-        return driver.state();
+        return connections.stream()
+                .map(c -> c.driver().state())
+                .max(Comparator.comparingInt(Enum::ordinal))
+                .orElse(Driver.State.CLOSED);
     }
 
-    /** The latest thing the driver said, empty if all is well. */
+    /** The latest thing a driver said, empty if all is well. */
     public String news() {
-        RunRecorder now = recorder;
-        String trouble = now == null ? afterwards : now.trouble();
-        return !trouble.isEmpty() ? trouble : news.isEmpty() ? passedOver(driver.unreadable()) : news;
+        String trouble = recording.trouble();
+        return !trouble.isEmpty()
+                ? trouble
+                : connections.stream()
+                        .filter(c -> !c.news().isEmpty())
+                        .map(c -> connections.size() < 2 ? c.news() : c.label() + ": " + c.news())
+                        .findFirst()
+                        .orElse("");
     }
 
-    private static String passedOver(long n) {
-        String lines = n + (n == 1 ? " line" : " lines");
-        String were = n == 1 ? "was" : "were";
-        return n == 0
-                ? ""
-                : lines + " from the instrument could not be understood and " + were
-                        + " passed over. Check its cable and settings.";
-    }
-
-    /** Free-running samples without recording. */
+    /** Samples from now on; one of several instruments that cannot is told and holds up none of the others. */
     private void monitor() throws IOException {
-        live.clear();
-        description
-                .channels()
-                .forEach(c -> live.put(
-                        c, new GrowingSamples(ROOM / description.channels().size())));
-        Map<String, GrowingSamples> target = Map.copyOf(live);
-        news = "";
-        startedAt = System.nanoTime();
-        driver.start(new Driver.Sink() {
-            @Override
-            public void block(Driver.Block block) {
-                RunRecorder keeps = recorder;
-                Shot armed = shot;
-                if (keeps != null && armed != null) {
-                    armed.take(block, keeps::take);
-                } else if (keeps != null) {
-                    keeps.take(block);
+        int running = 0;
+        for (Connection c : connections) {
+            try {
+                c.sample(block -> recording.take(c, block));
+                running++;
+            } catch (IOException e) {
+                if (connections.size() == 1) {
+                    throw e;
                 }
-                for (int c = 0; c < description.channels().size(); c++) {
-                    target.get(description.channels().get(c)).add(block.time(), block.counts()[c]);
-                }
+                c.news(e.getMessage());
             }
-
-            @Override
-            public void state(Driver.State state, String sentence) {
-                news = state == Driver.State.RUNNING ? "" : sentence;
-            }
-        });
-    }
-
-    private Optional<GrowingSamples> sent(String channel) {
-        return Optional.ofNullable(live.get(input(channel)));
+        }
+        if (running == 0) {
+            throw new IOException("None of the instruments can be started; connect them again.");
+        }
     }
 
     /** Samples of the last seconds of a channel of the sheet, as counts. */
-    public synchronized RawSamples last(String channel, double seconds) {
+    public RawSamples last(String channel, double seconds) {
         return sent(channel)
-                .map(g -> wiring().counted(channel, g.last(seconds)))
+                .map(g -> wiring(channel).counted(channel, g.last(seconds)))
                 .orElse(RawSamples.NONE);
     }
 
-    /** Samples of the last seconds of one of the instrument's own channels, as they came. */
-    public synchronized RawSamples lastOfInput(String own, double seconds) {
-        GrowingSamples g = live.get(own);
-        return g == null ? RawSamples.NONE : g.last(seconds);
+    /** Samples of the last seconds of one of {@link #channels}, as they came. */
+    public RawSamples lastOfInput(String own, double seconds) {
+        for (Connection c : connections) {
+            for (String name : c.description().channels()) {
+                if (input(c, name).equals(own)) {
+                    return c.last(name, seconds);
+                }
+            }
+        }
+        return RawSamples.NONE;
     }
 
     /**
      * Everything since sampling was last started, of the run while one is recorded, as far as it is still in memory. As
      * counts.
      */
-    public synchronized RawSamples all(String channel) {
-        return sent(channel).map(g -> wiring().counted(channel, g.all())).orElse(RawSamples.NONE);
+    public RawSamples all(String channel) {
+        return sent(channel).map(g -> wiring(channel).counted(channel, g.all())).orElse(RawSamples.NONE);
     }
 
     /** True when {@link #all} holds everything since sampling was last started. */
-    public synchronized boolean whole(String channel) {
+    public boolean whole(String channel) {
         return sent(channel).map(GrowingSamples::whole).orElse(true);
     }
 
@@ -267,35 +283,43 @@ public final class LiveRig implements AutoCloseable {
      * The outline of everything since sampling was last started, in the instrument's own numbers; empty when the
      * channel sends nothing.
      */
-    public synchronized Optional<Pyramid> outline(String channel) {
+    public Optional<Pyramid> outline(String channel) {
         return sent(channel).map(GrowingSamples::outline);
     }
 
     /** Moment of the newest sample, s since sampling was last started. */
-    public synchronized double end(String channel) {
+    public double end(String channel) {
         return sent(channel).map(GrowingSamples::end).orElse(0.0);
     }
 
     /** Seconds since sampling was last started: by the instrument's clock, or by ours where a person types. */
     public double clock(String channel) {
-        return typed().isEmpty() ? end(channel) : (System.nanoTime() - startedAt) / 1e9;
+        return reading(channel).isByHand() ? reading(channel).passed() : end(channel);
     }
 
     /** How many samples of a channel came since sampling was last started. */
-    public synchronized long count(String channel) {
+    public long count(String channel) {
         return sent(channel).map(GrowingSamples::count).orElse(0L);
     }
 
     /** Samples of each channel that came and could not be kept. */
     public long lost() {
-        RunRecorder now = recorder;
-        return now == null ? 0 : now.lost();
+        return recording.lost();
     }
 
-    /** Tells a simulated rig what the hands do; does nothing with a real instrument. */
+    /** Tells simulated instruments what the hands do; real ones are told nothing. */
     public synchronized void arrange(Map<String, String> bench) throws IOException {
-        if (isSimulated()) {
-            driver.arrange(bench);
+        for (Connection c : connections) {
+            try {
+                if (c.description().simulated()) {
+                    c.driver().arrange(bench);
+                }
+            } catch (IOException gone) {
+                if (connections.size() == 1) {
+                    throw gone;
+                }
+                c.news(gone.getMessage());
+            }
         }
     }
 
@@ -306,8 +330,10 @@ public final class LiveRig implements AutoCloseable {
 
     /** Starts recording at a moment of the run at which it goes on, s: 0 for a new run. */
     public synchronized void record(Run run, BenchFile file, double from) throws IOException {
-        prepare(run, file, from);
-        monitor();
+        if (from > 0 && connections.size() > 1) {
+            throw new IOException("A run of several instruments cannot be gone on with; take a new one.");
+        }
+        begin(Recording.of(run, file, from, connections, setups));
     }
 
     /**
@@ -319,81 +345,69 @@ public final class LiveRig implements AutoCloseable {
         String on = plan.on() == null
                 ? sheet.captures().get(run.capture()).channels().get(0)
                 : plan.on();
+        if (connections.size() > 1) {
+            throw new IOException("A shot is taken with one instrument; disconnect the others.");
+        }
         Channel channel =
                 setups.getOrDefault(on, Setup.AS_SHEET).of(sheet.channels().get(on));
         Trigger trigger = Shot.trigger(plan, channel);
-        int column = description.channels().indexOf(input(on));
+        int column = reading(on).description().channels().indexOf(wiring(on).input(on));
         if (column < 0) {
-            throw new IOException(label + " has no input for " + channel.label() + ".");
+            throw new IOException(label() + " has no input for " + channel.label() + ".");
         }
-        prepare(run, file, 0);
-        shot = new Shot(trigger, column, Shot.measurand(channel, rawUnit(on)), plan.before(), plan.after());
+        Shot shot = new Shot(trigger, column, Shot.measurand(channel, rawUnit(on)), plan.before(), plan.after());
+        begin(Recording.of(run, file, 0, connections, setups).when(shot));
+    }
+
+    private void begin(Recording next) throws IOException {
+        connections.forEach(c -> c.driver().stop());
+        recording = next;
         monitor();
     }
 
     /** True while a shot waits for its trigger. */
     public boolean isArmed() {
-        return Optional.ofNullable(shot).map(s -> !s.fired()).orElse(false);
+        return recording.isArmed();
     }
 
     /** True once a shot is complete. */
     public boolean isShotDone() {
-        return Optional.ofNullable(shot).map(Shot::done).orElse(false);
-    }
-
-    private void prepare(Run run, BenchFile file, double from) {
-        if (from == 0) {
-            file.begin(run);
-        }
-        driver.stop();
-        shot = null;
-        afterwards = "";
-        recorder = new RunRecorder(run.id(), file::append, wiring().columns(run.capture()), from, MOST_WAITING);
+        return recording.isShotDone();
     }
 
     /** True while a run is recorded. */
     public boolean isRecording() {
-        return recorder != null;
+        return recording.isOpen();
     }
 
     /** Ends the run; all its samples are on disk when this returns. How many there are of each channel is returned. */
     public synchronized long finish() {
-        driver.stop();
-        RunRecorder done = recorder;
-        if (done != null) {
-            done.close();
-            afterwards = done.trouble();
-        }
-        recorder = null;
-        shot = null;
+        connections.forEach(c -> c.driver().stop());
+        Recording done = recording.ended();
+        recording = done;
         try {
-            if (driver.state() != Driver.State.LOST) {
+            if (state() != Driver.State.LOST || connections.size() > 1) {
                 monitor();
             }
         } catch (IOException e) {
-            news = e.getMessage();
+            connections.get(0).news(e.getMessage());
         }
-        return done == null ? 0 : done.kept();
+        return done.kept();
     }
 
+    /** How the clocks of the instruments stood in the run that was recorded last; empty for one instrument. */
+    public Map<String, DeviceClock> clocks() {
+        return recording.clocks();
+    }
+
+    /** Of the fastest instrument, samples a second. */
     public double rate() {
-        return rate;
+        return connections.stream().mapToDouble(Connection::rate).max().orElse(1);
     }
 
     @Override
     public void close() {
-        outputs.values().forEach(OutputGuard::close);
-        driver.close();
-        RunRecorder keeps = recorder;
-        if (keeps != null) {
-            keeps.close();
-        }
-        if (standIn != null) {
-            try {
-                standIn.close();
-            } catch (IOException goesWithTheProgram) {
-                // It is ours.
-            }
-        }
+        connections.forEach(Connection::close);
+        recording.ended();
     }
 }

@@ -15,10 +15,17 @@ import java.util.Map;
 /**
  * Which input of an instrument each channel of a sheet is wired to, and what comes from it.
  *
+ * @param device which of the sheet's instruments it is
  * @param description what the instrument says of itself
  * @param setups how channels are set up in this session, by name
  */
-record Wiring(Sheet sheet, Driver.Description description, Map<String, Setup> setups) {
+record Wiring(Sheet sheet, String device, Driver.Description description, Map<String, Setup> setups) {
+    /** True for a channel that this instrument reads: its own, or any where the sheet has no other. */
+    boolean reads(String channel) {
+        Channel c = sheet.channels().get(channel);
+        return c == null || c.device() == null || sheet.devices().size() < 2 || device.equals(c.device());
+    }
+
     /** The instrument's own channel for a channel of the sheet. */
     String input(String channel) {
         Channel c = sheet.channels().get(channel);
@@ -26,7 +33,10 @@ record Wiring(Sheet sheet, Driver.Description description, Map<String, Setup> se
         String own = how.input() != null ? how.input() : c == null ? channel : c.inputOr(channel);
         return description.channels().contains(own)
                         || description.channels().size() != 1
-                        || sheet.channels().size() != 1
+                        || sheet.channels().keySet().stream()
+                                        .filter(this::reads)
+                                        .count()
+                                != 1
                 ? own
                 : description.channels().get(0);
     }
@@ -44,7 +54,7 @@ record Wiring(Sheet sheet, Driver.Description description, Map<String, Setup> se
                 ? sheet.captures().get(capture).channels()
                 : List.copyOf(sheet.channels().keySet())) {
             int column = description.channels().indexOf(input(channel));
-            if (column >= 0) {
+            if (column >= 0 && reads(channel)) {
                 columns.put(channel, column);
             }
         }

@@ -58,11 +58,12 @@ final class TraceRequests {
         String root = "moment:" + t.identity() + ":" + kind + "#";
         List<Quantity> out = new ArrayList<>();
         for (Crossings.Crossing c : found) {
-            Leaf leaf = Leaf.typeB(
-                    root + out.size(),
-                    c.step() ? "half a sample at an edge" : "where the samples cross",
-                    t.name(),
-                    c.step() ? Distribution.RECTANGULAR : Distribution.NORMAL);
+            String id = root + out.size();
+            Leaf leaf = c.step()
+                    ? Leaf.typeB(id, "half a sample at an edge", t.name(), Distribution.RECTANGULAR)
+                    : Double.isInfinite(c.dof())
+                            ? Leaf.typeB(id, "where the samples cross", t.name(), Distribution.NORMAL)
+                            : Leaf.typeA(id, "where the samples cross", t.name(), c.dof());
             out.add(t.clocked(Quantity.exact(c.moment(), LabUnit.SECOND).with(leaf, c.u())));
         }
         return out;

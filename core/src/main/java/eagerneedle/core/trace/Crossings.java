@@ -37,8 +37,9 @@ public final class Crossings {
      * @param u its standard uncertainty in s, what the samples leave open
      * @param step true when the signal jumped between two samples, so that the moment may lie anywhere between them
      * @param slope how fast the signal rises there, in the trace's unit a second
+     * @param dof degrees of freedom of u; infinite where it is no scatter
      */
-    public record Crossing(double moment, double u, boolean step, double slope) {}
+    public record Crossing(double moment, double u, boolean step, double slope, double dof) {}
 
     /** As {@link #of}, with what the samples leave open. */
     public static List<Crossing> found(Trace trace, double level, double hysteresis, boolean rising) {
@@ -66,22 +67,34 @@ public final class Crossings {
                 bends.stream().filter(b -> !b.step()).mapToDouble(Bend::squares).sum();
         long dof = bends.stream().filter(b -> !b.step()).count() * (2 * NEIGHBOURS + 2 - 4);
         double noise = Math.max(dof > 0 ? Math.sqrt(squares / dof) : 0, trace.step() / Math.sqrt(12));
-        return bends.stream()
-                .map(b -> new Crossing(
-                        b.moment(),
-                        b.step()
-                                ? b.gap() / Math.sqrt(12)
-                                : Math.min(b.gap(), Math.hypot(b.off(), noise / Math.abs(b.slope()))),
-                        b.step(),
-                        b.slope()))
-                .toList();
+        return bends.stream().map(b -> crossing(b, noise, dof)).toList();
+    }
+
+    private static Crossing crossing(Bend b, double noise, long dof) {
+        if (b.step()) {
+            return new Crossing(b.moment(), b.gap() / Math.sqrt(12), true, b.slope(), Double.POSITIVE_INFINITY);
+        }
+        double scatter = noise * b.leverage() / Math.abs(b.slope());
+        double u = Math.min(b.gap(), Math.hypot(b.off(), scatter));
+        // Only the scatter is known from so few samples (Welch and Satterthwaite).
+        double share = scatter / Math.hypot(b.off(), scatter);
+        return new Crossing(
+                b.moment(),
+                u,
+                false,
+                b.slope(),
+                dof > 0 && share > 0 ? dof / (share * share * share * share) : Double.POSITIVE_INFINITY);
     }
 
     /**
-     * A crossing on the way: where the straight line has it, how far off a cubic through the neighbours is, its slope
-     * there and what that leaves.
+     * A crossing on the way: where the straight line has it, how much of the noise of one sample that line has there,
+     * how far off a cubic through the neighbours is, its slope there and what that leaves.
      */
-    private record Bend(double moment, double gap, boolean step, double off, double slope, double squares) {}
+    private record Bend(
+            double moment, double leverage, double gap, boolean step, double off, double slope, double squares) {}
+
+    /** A moment on a straight line through samples, and how much of the noise of one sample the line has there. */
+    private record OnLine(double moment, double leverage) {}
 
     /**
      * A jump between two samples happened anywhere between them. A signal that is resolved crosses where the straight
@@ -91,12 +104,13 @@ public final class Crossings {
     private static Bend bend(Trace trace, double level, int from, int to, double range) {
         double[] t = trace.time();
         double[] v = trace.value();
-        double moment = moment(trace, level, from, to);
+        OnLine line = moment(trace, level, from, to);
+        double moment = line.moment();
         double gap = t[to] - t[from];
         int first = from - NEIGHBOURS;
         int last = to + NEIGHBOURS;
         if (to == from + 1 && Math.abs(v[to] - v[from]) > JUMP * range || first < 0 || last >= v.length) {
-            return new Bend(moment, gap, true, 0, (v[to] - v[from]) / gap, 0);
+            return new Bend(moment, 1, gap, true, 0, (v[to] - v[from]) / gap, 0);
         }
         int n = last - first + 1;
         double[][] design = new double[n][4];
@@ -121,10 +135,17 @@ public final class Crossings {
             double step = (c[0] + x * (c[1] + x * (c[2] + x * c[3]))) / slope;
             x = Double.isFinite(step) ? Math.max(-1, Math.min(1, x - step)) : 1;
         }
-        return new Bend(moment, gap, false, gap * Math.abs(x), c[1] / gap, squares * (2.0 * NEIGHBOURS - 2) / (n - 4));
+        return new Bend(
+                moment,
+                line.leverage(),
+                gap,
+                false,
+                gap * Math.abs(x),
+                c[1] / gap,
+                squares * (2.0 * NEIGHBOURS - 2) / (n - 4));
     }
 
-    private static double moment(Trace trace, double level, int from, int to) {
+    private static OnLine moment(Trace trace, double level, int from, int to) {
         int a = from;
         int b = to;
         double t = 0;
@@ -141,6 +162,8 @@ public final class Crossings {
             tv += (trace.time()[i] - t) * (trace.value()[i] - v);
         }
         double moment = t + (level - v) / (tv / tt);
-        return Math.max(trace.time()[from], Math.min(trace.time()[to], moment));
+        return new OnLine(
+                Math.max(trace.time()[from], Math.min(trace.time()[to], moment)),
+                Math.sqrt(1.0 / n + (moment - t) * (moment - t) / tt));
     }
 }

@@ -55,6 +55,9 @@ public interface Driver extends AutoCloseable {
 
         /** The state changed; {@code sentence} says what happened and what to do. */
         void state(State state, String sentence);
+
+        /** From this moment of the samples on, s, the instrument's clock is another: it was restarted or it jumped. */
+        default void clockSet(double from) {}
     }
 
     /**
@@ -77,6 +80,11 @@ public interface Driver extends AutoCloseable {
 
     /** Lines or samples that arrived but could not be understood since the start. */
     long unreadable();
+
+    /** The longest that the quickest sample may be on its way from the instrument to here, s. */
+    default double longestWay() {
+        return 0.002;
+    }
 
     /** Lets the instrument show which one it is, where it can: a lamp, a beep. */
     default void identify() throws IOException {

@@ -34,6 +34,12 @@ public final class FileDriver extends Sampler {
         this.file = file;
     }
 
+    /** It is looked into the file only now and then. */
+    @Override
+    public double longestWay() {
+        return 2 * LOOK_MS / 1000.0;
+    }
+
     @Override
     public Description open() throws IOException {
         if (!Files.isRegularFile(file)) {

@@ -219,6 +219,7 @@ public final class LineDriver extends WireSampler {
                     heldFrame = null;
                 }
                 case CONFIRMED -> {
+                    tellClock(by.held());
                     if (heldFrame != null) {
                         heldFrame.run();
                         heldFrame = null;
@@ -296,6 +297,7 @@ public final class LineDriver extends WireSampler {
             switch (clock.take(stamp, now)) {
                 case PLACED -> add(row, stamp);
                 case CONFIRMED -> {
+                    tellClock(clock.held());
                     if (heldRow != null) {
                         add(heldRow, clock.held());
                     }
@@ -316,6 +318,13 @@ public final class LineDriver extends WireSampler {
                 }
             }
             heldRow = null;
+        }
+    }
+
+    private void tellClock(long stamp) {
+        Sink to = sink;
+        if (to != null) {
+            to.clockSet(clock.time(stamp) / 1e9);
         }
     }
 

@@ -22,6 +22,11 @@ public final class ManualDriver extends Sampler {
     }
 
     @Override
+    public double longestWay() {
+        return 1e-3;
+    }
+
+    @Override
     public Description open() {
         state = State.READY;
         return new Description("manual", label, channels, units, false);

@@ -9,6 +9,8 @@ import java.nio.file.Path;
 
 /** A wire over a serial port, eight bits, no parity, one stop bit. */
 public final class SerialWire implements Wire {
+    private static final int LINE = 30;
+
     private final String port;
     private final int baud;
     private volatile SerialPort open;
@@ -44,6 +46,12 @@ public final class SerialWire implements Wire {
             throw new IOException("The instrument is not connected.");
         }
         return p;
+    }
+
+    /** A line of {@value #LINE} characters, ten bits each, has to pass before it can be read. */
+    @Override
+    public double way() {
+        return Wire.super.way() + 10.0 * LINE / baud;
     }
 
     @Override

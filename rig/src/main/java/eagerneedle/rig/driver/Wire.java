@@ -20,6 +20,11 @@ public interface Wire extends AutoCloseable {
 
     OutputStream out() throws IOException;
 
+    /** The longest that a short line may be under way where nothing holds it up, s. */
+    default double way() {
+        return 0.002;
+    }
+
     /** What a person calls it: an address or a port. */
     String name();
 

@@ -11,6 +11,11 @@ abstract class WireSampler extends Sampler implements Conversation.Listener {
         this.wire = wire;
     }
 
+    @Override
+    public double longestWay() {
+        return wire.way();
+    }
+
     final void connect(String threadName) throws IOException {
         talk = new Conversation(wire, this, threadName);
     }

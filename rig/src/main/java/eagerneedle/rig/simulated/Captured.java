@@ -10,8 +10,10 @@ import eagerneedle.core.session.Entries;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.trace.DeviceClock;
 import eagerneedle.core.trace.RawSamples;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Random;
@@ -22,18 +24,43 @@ import java.util.Random;
  *
  * @param samples of every channel, by the sheet's names
  * @param entries prompted moments and readings by eye
+ * @param clocks how the clocks of several instruments stood to that of the run, by device
  */
-record Captured(Map<String, RawSamples> samples, Entries entries) {
+record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, DeviceClock> clocks) {
     private static final double LATEST = 0.15;
     private static final int ATTEMPTS = 8;
     /** How often it is looked whether a run is over, s. */
     private static final double LOOK = 0.1;
 
-    /** @param seed of what a person does: how late readings are taken, how readings by eye scatter */
-    static Captured of(RigModel rig, Sheet sheet, String capture, String level, Capture plan, long seed) {
+    private Captured(Map<String, RawSamples> samples, Entries entries) {
+        this(samples, entries, Map.of());
+    }
+
+    /**
+     * Takes a run.
+     *
+     * @param run its number, and the seed of what a person does: how late readings are taken, how readings by eye
+     *     scatter
+     */
+    static Captured of(RigModel rig, Sheet sheet, String capture, String level, Capture plan, int run) {
+        Captured c = taken(rig, sheet, capture, level, plan, run);
+        List<String> devices = Clocks.devices(sheet, plan);
+        if (devices.size() < 2 || rig.clocks().isEmpty()) {
+            return c;
+        }
+        Clocks clocks = rig.clocks().get();
+        double end = c.samples.values().stream()
+                .filter(r -> r.size() > 0)
+                .mapToDouble(r -> r.time()[r.size() - 1])
+                .max()
+                .orElse(0);
+        return new Captured(clocks.stamped(c.samples, run), c.entries, clocks.known(devices, run, end));
+    }
+
+    private static Captured taken(RigModel rig, Sheet sheet, String capture, String level, Capture plan, long seed) {
         rig.arrange(Map.of("capture", capture, "level", level));
         Random random = new Random(seed * 6364136223846793005L + 1442695040888963407L);
-        double rate = sheet.channels().get(plan.channels().get(0)).rate();
+        double rate = rate(sheet, plan);
         Entries entries = byEye(plan, random, rig.byEye());
         switch (plan.mode()) {
             case "prompted" -> {
@@ -92,6 +119,16 @@ record Captured(Map<String, RawSamples> samples, Entries entries) {
                         entries);
             }
         }
+    }
+
+    /** That of the first channel; of several instruments that of the fastest. */
+    private static double rate(Sheet sheet, Capture plan) {
+        return Clocks.devices(sheet, plan).size() < 2
+                ? sheet.channels().get(plan.channels().get(0)).rate()
+                : plan.channels().stream()
+                        .mapToDouble(c -> sheet.channels().get(c).rate())
+                        .max()
+                        .orElse(1);
     }
 
     /** The samples up to where the sheet says that the run is over. */

@@ -16,6 +16,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 
 /**
@@ -325,6 +326,11 @@ final class ChainRig implements RigModel {
                 faults.contains("open") && input == 0 ? p.hidden.converter().highestCount() : p.hidden.counts(noisy);
         p.last = Double.isNaN(count) ? p.hidden.converter().highestCount() : count;
         return p.last;
+    }
+
+    @Override
+    public Optional<Clocks> clocks() {
+        return world.isIdeal() || sheet.devices().size() < 2 ? Optional.empty() : Optional.of(new Clocks(sheet, draws));
     }
 
     @Override

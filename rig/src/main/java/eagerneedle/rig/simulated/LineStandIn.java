@@ -11,7 +11,9 @@ import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Queue;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.locks.LockSupport;
 
 /**
@@ -32,6 +34,7 @@ public final class LineStandIn implements AutoCloseable {
     }
 
     private static final int WATCHDOG_MS = 1500;
+    private static final double FINE = 1000;
 
     private final RigModel rig;
     private final String id;
@@ -51,7 +54,11 @@ public final class LineStandIn implements AutoCloseable {
     private volatile double rate = 50;
     private volatile long heard;
     private volatile int identified;
+    private final Queue<Map<String, String>> felt = new ConcurrentLinkedQueue<>();
+    private final OneWorld world;
+    private volatile double drift;
     private double clock;
+    private boolean fresh;
 
     /**
      * Starts listening on a free loopback port.
@@ -59,15 +66,32 @@ public final class LineStandIn implements AutoCloseable {
      * @param pace 1 for real time, 10 for ten times as fast
      */
     public LineStandIn(RigModel rig, String id, String label, double pace) throws IOException {
-        this(rig, id, label, pace, new ServerSocket(0, 1, InetAddress.getLoopbackAddress()), null);
+        this(rig, id, label, pace, new OneWorld());
+    }
+
+    /**
+     * The same beside others.
+     *
+     * @param world shared by the stand-ins of one bench
+     */
+    public LineStandIn(RigModel rig, String id, String label, double pace, OneWorld world) throws IOException {
+        this(rig, id, label, pace, world, new ServerSocket(0, 1, InetAddress.getLoopbackAddress()), null);
     }
 
     private LineStandIn(
-            RigModel rig, String id, String label, double pace, ServerSocket server, PseudoTerminal terminal) {
+            RigModel rig,
+            String id,
+            String label,
+            double pace,
+            OneWorld world,
+            ServerSocket server,
+            PseudoTerminal terminal) {
         this.rig = rig;
         this.id = id;
         this.label = label;
         this.pace = pace;
+        this.world = world;
+        world.joined(felt::add);
         this.server = server;
         this.terminal = terminal;
         accepting = thread("accept", terminal == null ? this::accept : () -> serve(terminal.in(), terminal.out()));
@@ -76,7 +100,13 @@ public final class LineStandIn implements AutoCloseable {
 
     /** Plugs in at a pseudo-terminal: {@link #serialPort()} is where a driver finds it. */
     public static LineStandIn serial(RigModel rig, String id, String label, double pace) throws IOException {
-        return new LineStandIn(rig, id, label, pace, null, new PseudoTerminal());
+        return serial(rig, id, label, pace, new OneWorld());
+    }
+
+    /** The same beside others. */
+    public static LineStandIn serial(RigModel rig, String id, String label, double pace, OneWorld world)
+            throws IOException {
+        return new LineStandIn(rig, id, label, pace, world, null, new PseudoTerminal());
     }
 
     private Thread thread(String what, Runnable body) {
@@ -113,6 +143,11 @@ public final class LineStandIn implements AutoCloseable {
     /** Refuses an output above a limit, as an instrument's own protection does. */
     public void limit(String name, double highest) {
         limits.put(name, highest);
+    }
+
+    /** Lets its clock run too fast: 50e-6 for 50 ppm. */
+    public void drift(double rate) {
+        drift = rate;
     }
 
     /** How often it was asked to show itself. */
@@ -168,6 +203,7 @@ public final class LineStandIn implements AutoCloseable {
             case "start" -> {
                 clock = 0;
                 rig.begin();
+                fresh = true;
                 running = true;
             }
             case "resume" -> running = true;
@@ -198,7 +234,7 @@ public final class LineStandIn implements AutoCloseable {
             return;
         }
         outputs.put(output, value);
-        rig.arrange(Map.of("output_" + output, Double.toString(value)));
+        world.tell(Map.of("output_" + output, Double.toString(value)));
         send("! " + output + " " + value);
     }
 
@@ -216,7 +252,7 @@ public final class LineStandIn implements AutoCloseable {
     private void pump() {
         long next = System.nanoTime();
         while (!closed) {
-            long period = (long) (1e9 / rate / pace);
+            long period = (long) (1e9 / tick() / pace);
             next = Math.max(next + period, System.nanoTime() - 20 * period);
             LockSupport.parkNanos(Math.min(200_000_000L, Math.max(0, next - System.nanoTime())));
             if (!outputs.isEmpty() && System.nanoTime() - heard > WATCHDOG_MS * 1_000_000L) {
@@ -234,10 +270,26 @@ public final class LineStandIn implements AutoCloseable {
         }
     }
 
+    /** How often it looks, Hz: a timer looks more often than anybody asks it to. */
+    private double tick() {
+        return rig.isGate() ? Math.max(rate, FINE / pace) : rate;
+    }
+
     private void sample() {
+        boolean first = fresh;
+        if (first) {
+            // Its first sample is taken now, and the bench has been going on since the first of all.
+            rig.advance(pace * world.late(id));
+            fresh = false;
+        }
+        for (Map<String, String> f = felt.poll(); f != null; f = felt.poll()) {
+            rig.arrange(f);
+        }
         if (rig.isGate()) {
-            rig.advance(1 / rate);
-            clock += 1 / rate;
+            // What happened since it was looked last; an edge is told when it was, not when it will be.
+            double passed = first ? 0 : 1 / tick();
+            rig.advance(passed);
+            clock += passed;
             rig.edges().forEach(e -> send(e[0], java.util.Arrays.copyOfRange(e, 1, e.length)));
             return;
         }
@@ -249,7 +301,7 @@ public final class LineStandIn implements AutoCloseable {
     }
 
     private void send(double moment, double[] counts) {
-        StringBuilder line = new StringBuilder(":").append(Math.round(moment * 1e6));
+        StringBuilder line = new StringBuilder(":").append(Math.round(moment * (1 + drift) * 1e6));
         for (double c : counts) {
             line.append(',').append((long) c);
         }

@@ -34,6 +34,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 
 /**
  * Carries a whole method out on a simulated rig, as a careful person would: reads the inputs, calibrates, captures
@@ -103,7 +104,11 @@ public record Rehearsal(
                         captured = Captured.of(rig, sheet, c.getKey(), level, c.getValue(), run.id());
                     }
                     samples.put(run.id(), captured.samples());
-                    act(history, acts, new RunCommand.KeepRun(run.entered(captured.entries())));
+                    act(
+                            history,
+                            acts,
+                            new RunCommand.KeepRun(
+                                    run.entered(captured.entries()).clockedBy(captured.clocks())));
                     now = now.plus(Duration.ofSeconds(50));
                 }
             }
@@ -116,7 +121,7 @@ public record Rehearsal(
                 .noneMatch(Capture.RowRule::refuses)) {
             return false;
         }
-        Run kept = run.entered(captured.entries());
+        Run kept = run.entered(captured.entries()).clockedBy(captured.clocks());
         Session alone = new RunCommand.KeepRun(kept).apply(before);
         return new Reducer(
                         located,
@@ -131,13 +136,18 @@ public record Rehearsal(
         acts.add(command);
     }
 
-    /** n samples of every channel at a rate in samples a second, by the sheet's names. */
+    /**
+     * n samples of every channel at a rate in samples a second, by the sheet's names; of a gate its edges meanwhile.
+     * Where several instruments sample, each does so no faster than the sheet wants of it.
+     */
     static Map<String, RawSamples> stream(RigModel rig, Sheet sheet, double rate, int n) {
         List<String> channels = rig.channels();
         List<double[]> rows = new ArrayList<>(n);
+        List<double[]> edges = new ArrayList<>();
+        boolean samples = sheet.channels().keySet().stream().anyMatch(c -> !isGate(rig, sheet, c));
         rig.begin();
         for (int i = 0; i < n; i++) {
-            if (!rig.isGate()) {
+            if (samples) {
                 double[] read = rig.read();
                 double[] row = new double[read.length + 1];
                 row[0] = i / rate;
@@ -145,24 +155,47 @@ public record Rehearsal(
                 rows.add(row);
             }
             rig.advance(1 / rate);
-            rows.addAll(rig.edges());
+            edges.addAll(rig.edges());
         }
-        double[] time = new double[rows.size()];
-        double[][] counts = new double[channels.size()][rows.size()];
-        for (int i = 0; i < time.length; i++) {
-            time[i] = rig.isGate() ? Math.rint(rows.get(i)[0] * 1e6) / 1e6 : rows.get(i)[0];
-            for (int c = 0; c < counts.length; c++) {
-                counts[c][i] = rows.get(i)[c + 1];
-            }
-        }
+        edges.forEach(e -> e[0] = Math.rint(e[0] * 1e6) / 1e6);
         Map<String, RawSamples> out = new LinkedHashMap<>();
         sheet.channels().forEach((name, channel) -> {
             int at = channels.indexOf(channel.inputOr(name));
             if (at >= 0) {
-                out.put(name, new RawSamples(time, counts[at]));
+                boolean gate = isGate(rig, sheet, name);
+                out.put(name, column(gate ? edges : rows, at + 1, gate ? 1 : every(sheet, channel, rate)));
             }
         });
         return out;
+    }
+
+    /** How many steps of the fastest lie between two samples of a channel's instrument. */
+    private static int every(Sheet sheet, Channel channel, double rate) {
+        double own = sheet.channels().values().stream()
+                .filter(c -> Objects.equals(c.device(), channel.device()))
+                .mapToDouble(Channel::rate)
+                .max()
+                .orElse(rate);
+        return sheet.devices().size() < 2 ? 1 : (int) Math.max(1, Math.round(rate / own));
+    }
+
+    private static boolean isGate(RigModel rig, Sheet sheet, String channel) {
+        String device = sheet.channels().get(channel).device();
+        return rig.isGate()
+                && (sheet.devices().size() < 2
+                        || device != null
+                                && "gate".equals(sheet.devices().get(device).driver()));
+    }
+
+    private static RawSamples column(List<double[]> rows, int column, int every) {
+        int n = (rows.size() + every - 1) / every;
+        double[] time = new double[n];
+        double[] value = new double[n];
+        for (int i = 0; i < n; i++) {
+            time[i] = rows.get(i * every)[0];
+            value[i] = rows.get(i * every)[column];
+        }
+        return new RawSamples(time, value);
     }
 
     private static WindowStatistics steadied(RigModel rig, Sheet sheet, String name, int n) {

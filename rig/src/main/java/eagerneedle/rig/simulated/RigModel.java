@@ -5,6 +5,7 @@ import eagerneedle.core.session.PoolSource;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /** The physics of one rig. Time advances only when told to. Not thread-safe. */
 public interface RigModel {
@@ -50,6 +51,11 @@ public interface RigModel {
     /** False for a channel whose calibration is left out, by a mistake that is rehearsed. */
     default boolean calibrates(String channel) {
         return true;
+    }
+
+    /** The clocks of several instruments; none where there is one, or none is wrong. */
+    default Optional<Clocks> clocks() {
+        return Optional.empty();
     }
 
     /** How long a run of the arranged kind is worth recording, in seconds. */

@@ -1,6 +1,7 @@
 package eagerneedle.rig.simulated;
 
 import eagerneedle.core.formula.NearName;
+import eagerneedle.core.physics.Draws;
 import eagerneedle.core.physics.Once;
 import eagerneedle.core.physics.RigChange;
 import eagerneedle.core.sheet.PooledSheet;
@@ -77,6 +78,17 @@ public final class Rigs {
         RigPlan plan = PooledSheet.rig(source(sheet));
         RigModel own = ChainRig.ideal(sheet, plan, seed, once);
         return sheet.pool().isThere() ? PoolRig.ideal(own, sheet, plan, seed) : own;
+    }
+
+    /** What one of several instruments sees of the bench of a sheet; the whole of it where there is one. */
+    public static RigModel of(Sheet sheet, String device, long seed, Set<String> faults) {
+        RigModel all = of(sheet, seed, faults);
+        return sheet.devices().size() < 2 ? all : new OneDevice(all, sheet, device);
+    }
+
+    /** How fast the clock of the stand-in of a device runs: 50e-6 for 50 ppm too fast. */
+    public static double clock(Sheet sheet, String device, long seed) {
+        return sheet.devices().size() < 2 ? 0 : new Clocks(sheet, new Draws(seed)).rate(device);
     }
 
     /** The rig of a sheet that ships. */
