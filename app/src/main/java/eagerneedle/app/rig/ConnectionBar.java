@@ -131,6 +131,8 @@ final class ConnectionBar extends VBox {
                             connect.setDisable(false);
                             connectAddress.setDisable(false);
                             changed.run();
+                            // Nothing that sets an output may have the keyboard without being asked.
+                            connect.requestFocus();
                         });
                     }
                 },

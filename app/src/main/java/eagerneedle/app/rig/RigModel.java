@@ -89,7 +89,11 @@ final class RigModel {
         return desk.rig().stream()
                 .flatMap(r -> r.standings().stream())
                 .filter(s -> s.device().equals(name))
-                .map(s -> s.label() + ", " + s.state().name().toLowerCase(Locale.ROOT)
+                .map(s -> (devices().size() > 1
+                                        && s.label().equals(devices().get(name).label())
+                                ? ""
+                                : s.label() + ", ")
+                        + s.state().name().toLowerCase(Locale.ROOT)
                         + (s.simulated() ? ", simulated" : ""))
                 .findFirst()
                 .orElse("");
@@ -159,7 +163,7 @@ final class RigModel {
     String connect(LiveRig rig) {
         desk.connect(rig);
         boolean several = rig.devices().size() > 1;
-        return rig.label()
+        return (several ? rig.devices().size() + " instruments" : rig.label())
                 + (rig.typed().isEmpty()
                         ? several ? " are connected and send." : " is connected and sends."
                         : several ? " are ready: type what is shown." : " is ready: type what it shows.");

@@ -156,7 +156,7 @@ public final class LiveRig implements AutoCloseable {
     public String label() {
         return connections.stream()
                 .map(Connection::label)
-                .reduce((a, b) -> a + " and " + b)
+                .reduce((a, b) -> a + ", " + b)
                 .orElse("");
     }
 
