@@ -2,12 +2,20 @@ package eagerneedle.app.capture;
 
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.workbench.LiveRig;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.reduce.LevelOutputs;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.trace.RawSamples;
+import eagerneedle.core.watch.SampleWatch;
 import java.io.IOException;
 import java.time.Duration;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 
@@ -35,6 +43,7 @@ final class CaptureModel {
     private Run pending;
     private Run shown;
     private boolean continuing;
+    private OutputsFirst first;
 
     CaptureModel(Desk desk) {
         this.desk = desk;
@@ -118,7 +127,7 @@ final class CaptureModel {
     }
 
     /**
-     * Sets the outputs of the level and begins a run.
+     * Sets the outputs of the level and begins a run, at once or when they are there.
      *
      * @throws IllegalArgumentException with one sentence when it cannot be begun
      */
@@ -126,12 +135,46 @@ final class CaptureModel {
         if (pending != null) {
             throw new IllegalArgumentException("Keep or void " + pending.name() + " first.");
         }
-        plan().orElseThrow().levels().get(level).outputs().forEach((output, value) -> {
-            if (!rig.outputs().containsKey(output)) {
-                throw new IllegalArgumentException(rig.label() + " has no output " + output + "; set it by hand.");
+        Map<String, Double> wanted = LevelOutputs.of(desk.bench().reduction(), capture, level);
+        if (wanted.isEmpty()) {
+            record(rig, mode);
+            return;
+        }
+        Capture plan = plan().orElseThrow();
+        double rest = plan.hold() == null ? 0 : plan.hold().rest();
+        first = new OutputsFirst(rig.outputs(), wanted, rest, rig.label());
+        goOnBeginning(rig, mode);
+    }
+
+    /** True while outputs are brought to where the level wants them. */
+    boolean isBeginning() {
+        return first != null;
+    }
+
+    /** What is waited for before the run begins; empty for nothing. */
+    String waitsFor() {
+        return first == null ? "" : first.says();
+    }
+
+    /** Looks whether the outputs are there; then the run begins. */
+    void goOnBeginning(LiveRig rig, RunTaking mode) {
+        try {
+            if (first != null && first.isThere(System.nanoTime() / 1e9)) {
+                first = null;
+                record(rig, mode);
             }
-            rig.outputs().get(output).set(value);
-        });
+        } catch (IllegalArgumentException off) {
+            first = null;
+            throw off;
+        }
+    }
+
+    /** The run is not begun after all; outputs stay where they are. */
+    void doNotBegin() {
+        first = null;
+    }
+
+    private void record(LiveRig rig, RunTaking mode) {
         Run run = rig.run(
                 desk.bench().file().nextRunId(desk.bench().session()),
                 capture,
@@ -198,10 +241,39 @@ final class CaptureModel {
             return unfired ? End.UNFIRED : End.EMPTY;
         }
         if (!continuing) {
-            pending = mode.ended(pending).clockedBy(rig.clocks());
+            Run ended = mode.ended(pending).clockedBy(rig.clocks());
+            pending = ended.entered(ended.entries().with(stood(rig)));
             return End.PENDING;
         }
         return End.CONTINUED;
+    }
+
+    /** What the outputs that are on stand at. */
+    private static Map<String, String> stood(LiveRig rig) {
+        Map<String, String> out = new LinkedHashMap<>();
+        rig.outputs().forEach((name, g) -> {
+            if (g.isOn()) {
+                String value = Notation.plain(g.value(), 6).replace('\u2212', '-');
+                out.put(name, (value + " " + LabUnit.parse(g.limits().unit()).symbol()).strip());
+            }
+        });
+        return out;
+    }
+
+    /** A channel of the run that waits of which most samples are beyond its range; empty where none is. */
+    Optional<String> saturated(LiveRig rig) {
+        Sheet sheet = desk.bench().sheet();
+        return plan().orElseThrow().channels().stream()
+                .map(n -> new Object[] {desk.bench().session().channel(sheet, n), rig.all(n)})
+                .filter(o -> isSaturated((Channel) o[0], (RawSamples) o[1]))
+                .map(o -> ((Channel) o[0]).label())
+                .findFirst();
+    }
+
+    private static boolean isSaturated(Channel channel, RawSamples raw) {
+        SampleWatch watch = new SampleWatch(channel.label(), channel.toChain(), 0);
+        return raw.size() > 0
+                && 2 * Arrays.stream(raw.values()).filter(watch::beyondReach).count() > raw.size();
     }
 
     /** Why the sheet would not keep the run that waits; empty when it would. */

@@ -9,6 +9,7 @@ import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.picture.SessionPlots;
+import eagerneedle.rig.driver.OutputGuard;
 import java.util.Optional;
 import javafx.application.Platform;
 import javafx.geometry.Pos;
@@ -116,12 +117,59 @@ public final class CaptureStation implements StationView {
             Notices.warn(all, "No instrument is connected: connect it at Rig first (key 2), or import a file.");
             return;
         }
+        if (model.isBeginning()) {
+            model.doNotBegin();
+            Notices.tell(all, "Not begun.");
+            refreshControls();
+            return;
+        }
         if (lasts()) {
             stop("");
             return;
         }
-        Notices.attempt(all, () -> model.begin(desk.rig().get(), mode));
+        begin();
+    }
+
+    private void begin() {
+        if (!Notices.attempt(all, () -> model.begin(desk.rig().get(), mode)) && mode instanceof HoldMode h) {
+            h.endAutomatic("Not begun.");
+        }
         refreshControls();
+    }
+
+    /** What was set by itself is brought back to safe, by its ramp. */
+    private void rest() {
+        desk.rig().get().outputs().values().stream()
+                .filter(OutputGuard::isOn)
+                .forEach(g -> Notices.attempt(all, () -> g.set(g.limits().safe())));
+    }
+
+    /** Keeps a row that was taken by itself and goes on with the next level; stops where something is wrong. */
+    private void goOnByItself(HoldMode hold) {
+        String refused = model.refusal();
+        String beyond = model.saturated(desk.rig().get()).orElse("");
+        if (!refused.isEmpty() || !beyond.isEmpty()) {
+            hold.endAutomatic(
+                    beyond.isEmpty()
+                            ? "Stopped: " + refused
+                            : "Stopped: " + beyond + " is beyond its range at this level.");
+            rest();
+            return;
+        }
+        String before = model.capture();
+        keep(model.pending().orElseThrow());
+        boolean more =
+                desk.bench().next().filter(next -> next[0].equals(before)).isPresent();
+        if (more && mode == hold) {
+            begin();
+        } else {
+            hold.endAutomatic("All levels are taken.");
+            desk.rig()
+                    .get()
+                    .outputs()
+                    .values()
+                    .forEach(g -> Notices.attempt(all, () -> g.set(g.limits().safe())));
+        }
     }
 
     /** Goes on with the run that is shown. */
@@ -136,6 +184,9 @@ public final class CaptureStation implements StationView {
     private void stop(String why) {
         LiveRig rig = desk.rig().get();
         if (mode instanceof HoldMode h && !rig.isRecording()) {
+            if (h.isAutomatic()) {
+                rest();
+            }
             h.cancel();
             model.giveUp();
             refreshControls();
@@ -153,6 +204,9 @@ public final class CaptureStation implements StationView {
                 verdict.refuse(model.refusal());
                 if (!why.isEmpty()) {
                     Notices.tell(all, why);
+                }
+                if (mode instanceof HoldMode hold && hold.isAutomatic()) {
+                    goOnByItself(hold);
                 }
             }
         }
@@ -222,8 +276,8 @@ public final class CaptureStation implements StationView {
     }
 
     private void refreshControls() {
-        boolean running = lasts();
-        start.setText(running ? mode.ends() : mode == null ? "Start" : mode.begins());
+        boolean running = lasts() || model.isBeginning();
+        start.setText(running && mode != null ? mode.ends() : mode == null ? "Start" : mode.begins());
         boolean waiting = model.pending().isPresent();
         start.setDisable(waiting && !running);
         boolean may = !running && mode != null && mode.getClass() == StreamMode.class && model.mayGoOn();
@@ -260,6 +314,10 @@ public final class CaptureStation implements StationView {
             return;
         }
         LiveRig rig = desk.rig().get();
+        if (model.isBeginning()) {
+            begin(rig);
+            return;
+        }
         boolean running = lasts();
         if (!running && model.pending().isPresent()) {
             return;
@@ -288,6 +346,19 @@ public final class CaptureStation implements StationView {
                     alone());
         }
         watch.tick(rig, model.plan().orElseThrow().channels(), mode instanceof GateMode);
+    }
+
+    /** Outputs are on their way; the run begins once they are there. */
+    private void begin(LiveRig rig) {
+        boolean goes = Notices.attempt(all, () -> model.goOnBeginning(rig, mode));
+        clock.setText(model.isBeginning() ? "setting" : "0.0 s");
+        hint.setText(model.isBeginning() ? model.waitsFor() : model.hint());
+        if (!goes && mode instanceof HoldMode h) {
+            h.endAutomatic("Not begun.");
+        }
+        if (!model.isBeginning()) {
+            refreshControls();
+        }
     }
 
     /** True when the capture has one trace only, so that its rate of change has room. */

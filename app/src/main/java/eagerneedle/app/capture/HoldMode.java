@@ -1,24 +1,31 @@
 package eagerneedle.app.capture;
 
+import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.picture.TrimNeedle;
 import java.io.IOException;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
 
 /** Waits until every channel is steady, then keeps so many samples as one row. */
 final class HoldMode extends CaptureMode {
     private final Label state = Labels.quiet("");
     private final Button anyway = new Button("Take it as it is");
-    private final HBox panel;
+    private final CheckBox all = new CheckBox("all levels, one after the other");
+    private final PictureView needle = new PictureView("How far from its target", null);
+    private final VBox panel;
     private final HoldModel model;
     private Run waiting;
+    private String stopped = "";
 
     HoldMode(Desk desk, Capture plan) {
         super(desk, plan);
@@ -31,8 +38,39 @@ final class HoldMode extends CaptureMode {
         anyway.setOnAction(e -> model.takeAnyway());
         anyway.setVisible(false);
         Labels.explained(anyway, "Keeps the row though it is not steady; the watches will say so");
-        panel = new HBox(12, state, anyway);
-        panel.setAlignment(Pos.CENTER_LEFT);
+        all.setId("all-levels");
+        Labels.explained(
+                all,
+                "Sets each level, waits until it is steady, keeps the row and goes on; stops where a channel is saturated or "
+                        + "a rule refuses the row");
+        boolean alone = plan.byEye().isEmpty()
+                && plan.levels().size() > 1
+                && (plan.levels().values().stream().noneMatch(l -> l.outputs().isEmpty())
+                        || plan.seek() != null && plan.seek().byProgram());
+        show(all, alone);
+        needle.setId("seek-needle");
+        needle.setPrefSize(340, 150);
+        needle.setMaxWidth(420);
+        show(needle, plan.seek() != null);
+        HBox line = new HBox(12, state, anyway, all);
+        line.setAlignment(Pos.CENTER_LEFT);
+        panel = new VBox(4, line, needle);
+    }
+
+    private static void show(Node node, boolean on) {
+        node.setVisible(on);
+        node.setManaged(on);
+    }
+
+    /** True while rows are taken level after level without being asked. */
+    boolean isAutomatic() {
+        return all.isSelected() && all.isVisible();
+    }
+
+    /** No further level is taken by itself; why. */
+    void endAutomatic(String why) {
+        all.setSelected(false);
+        state.setText(why);
     }
 
     @Override
@@ -42,8 +80,8 @@ final class HoldMode extends CaptureMode {
 
     @Override
     public void begin(LiveRig rig, Run run) {
+        model.begin(rig, run.level(), rig.clock(first()));
         waiting = run;
-        model.begin(rig.clock(first()));
         anyway.setVisible(false);
     }
 
@@ -64,7 +102,20 @@ final class HoldMode extends CaptureMode {
         }
         boolean taking = model.look(rig, rig.clock(first()));
         state.setText(model.says());
+        model.seek()
+                .ifPresent(s -> needle.show((p, w, h) -> TrimNeedle.paint(
+                        p,
+                        s.reading(),
+                        s.target().target().value(),
+                        s.target().band(),
+                        s.target().target().unit().pretty(),
+                        w,
+                        h)));
         anyway.setVisible(model.isImpatient());
+        if (isAutomatic() && !model.beyond().isEmpty()) {
+            stopped = "Stopped: " + model.beyond() + " is beyond its range at this level.";
+            return stopped;
+        }
         if (taking) {
             Run run = waiting;
             stop();
@@ -93,7 +144,9 @@ final class HoldMode extends CaptureMode {
     /** Gives up waiting. */
     void cancel() {
         stop();
-        state.setText("Not taken.");
+        state.setText(stopped.isEmpty() ? "Not taken." : stopped);
+        stopped = "";
+        all.setSelected(false);
         anyway.setVisible(false);
     }
 

@@ -4,13 +4,17 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.workbench.LiveReadings;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.reduce.LiveTarget;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
+import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Steadiness;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.WindowStatistics;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 
 /** Waiting until every channel is steady: what is not yet and why, and when patience is at an end. */
 final class HoldModel {
@@ -20,23 +24,54 @@ final class HoldModel {
     private final Desk desk;
     private final Capture plan;
     private double since;
+    private double begun;
     private boolean waiting;
     private boolean forced;
     private List<String> restless = List.of();
     private boolean patient = true;
+    private SeekModel seek;
+    private String beyond = "";
 
     HoldModel(Desk desk, Capture plan) {
         this.desk = desk;
         this.plan = plan;
     }
 
-    /** Begins to wait. @param now s on the clock of the instrument */
-    void begin(double now) {
+    /**
+     * Begins to wait.
+     *
+     * @param level of which the row is
+     * @param now s on the clock of the instrument
+     * @throws IllegalArgumentException with one sentence where its target cannot be held
+     */
+    void begin(LiveRig rig, String level, double now) {
+        seek = LiveTarget.of(desk.bench().reduction(), name(), level)
+                .map(t -> new SeekModel(plan, t, rig))
+                .orElse(null);
         waiting = true;
         forced = false;
         patient = true;
         restless = List.of();
         since = now;
+        begun = now;
+    }
+
+    private String name() {
+        return desk.bench().sheet().captures().entrySet().stream()
+                .filter(c -> c.getValue().equals(plan))
+                .map(Map.Entry::getKey)
+                .findFirst()
+                .orElse("");
+    }
+
+    /** A channel of which every sample is beyond its range; empty where none is. */
+    String beyond() {
+        return beyond;
+    }
+
+    /** The target that is held; empty for none. */
+    Optional<SeekModel> seek() {
+        return Optional.ofNullable(seek);
     }
 
     boolean isWaiting() {
@@ -60,6 +95,12 @@ final class HoldModel {
 
     /** Looks at every channel; true when the row is to be taken now. */
     boolean look(LiveRig rig, double now) {
+        if (seek != null && !seek.look(rig, now)) {
+            since = now;
+            patient = now - begun < plan.hold().patience();
+            restless = List.of(seek.says());
+            return forced;
+        }
         double waited = now - since;
         patient = waited < plan.hold().patience();
         restless = rig.typed().isEmpty() ? restless(rig, waited) : List.of();
@@ -68,13 +109,20 @@ final class HoldModel {
 
     private List<String> restless(LiveRig rig, double waited) {
         List<String> not = new ArrayList<>();
+        beyond = "";
         double seconds = plan.hold().seconds();
         for (String name : plan.channels()) {
             Channel c = desk.bench().session().channel(desk.bench().sheet(), name);
-            Trace t = LiveReadings.trace(c, LiveReadings.since(rig.last(name, seconds), since));
+            RawSamples raw = LiveReadings.since(rig.last(name, seconds), since);
+            Trace t = LiveReadings.trace(c, raw);
             if (waited < plan.hold().settle()) {
                 not.add(c.label() + " is left to settle for "
                         + Notation.plain(Math.max(0, plan.hold().settle() - waited), 2) + " s");
+                continue;
+            }
+            if (waited >= 0.9 * seconds && raw.size() > 0 && t.size() == 0) {
+                beyond = c.label();
+                not.add(c.label() + " is beyond its range");
                 continue;
             }
             if (waited < 0.9 * seconds || t.size() < Math.max(FEWEST, (int) (0.8 * seconds * c.rate()))) {

@@ -168,7 +168,7 @@ class CaptureModelsTest {
         when(desk.rig()).thenReturn(Optional.of(rig));
         when(rig.typed()).thenReturn(Map.of());
         HoldModel m = new HoldModel(desk, plan);
-        m.begin(100);
+        m.begin(rig, "", 100);
         assertThat(m.isWaiting()).isTrue();
         when(rig.last(any(), anyDouble())).thenReturn(RawSamples.NONE);
         assertThat(m.look(rig, 100.1)).isFalse();
@@ -182,7 +182,7 @@ class CaptureModelsTest {
         assertThat(m.isImpatient()).isTrue();
         m.takeAnyway();
         assertThat(m.look(rig, 101 + plan.hold().patience())).isTrue();
-        m.begin(100);
+        m.begin(rig, "", 100);
         when(rig.last(any(), anyDouble())).thenReturn(counts(100 + seconds, seconds, rate, 0));
         assertThat(m.look(rig, 100 + 2 * seconds)).isTrue();
         assertThat(m.says()).isEqualTo("Steady.");

@@ -157,6 +157,11 @@ public final class Course {
         names.stands(name, value);
     }
 
+    /** Says what stands at the bench from the beginning of a run to its end, such as an output. */
+    public void fixed(String name, Quantity value) {
+        names.fixed(name, value);
+    }
+
     /** Lets time pass, s. */
     public void advance(double seconds) {
         try {

@@ -38,6 +38,7 @@ final class RunNames implements Names {
     private final Map<String, Part> partsOfRates = new LinkedHashMap<>();
 
     private final Map<String, Quantity> bench = new LinkedHashMap<>();
+    private final Map<String, Quantity> fixed = new LinkedHashMap<>();
     private final Set<String> open = new LinkedHashSet<>();
     private @Nullable List<Switch> locating;
     private final Moment m;
@@ -45,6 +46,7 @@ final class RunNames implements Names {
     RunNames(World world, RigPlan plan, String captureName, String level, int run) {
         this.world = world;
         this.capture = world.sheet().captures().get(captureName);
+        outputs();
         this.captureName = captureName;
         this.level = level;
         this.run = run;
@@ -175,6 +177,9 @@ final class RunNames implements Names {
             int at = given(events, name);
             return Optional.of(new Part(now -> now.happened[at], LabUnit.SECOND, false));
         }
+        if (fixed.containsKey(name)) {
+            return Optional.of(Compiler.constant(given(fixed, name)));
+        }
         if (bench.containsKey(name)) {
             return Optional.of(new Part(
                     now -> coherent(given(bench, name)),
@@ -236,7 +241,7 @@ final class RunNames implements Names {
             return Optional.ofNullable(l)
                     .map(Capture.Level::outputs)
                     .map(o -> o.get(name))
-                    .flatMap(v -> output(name, v));
+                    .flatMap(v -> output(name, v, l));
         }
         Map<String, Quantity> own = new LinkedHashMap<>();
         Formula f = Formula.parse(text);
@@ -244,13 +249,33 @@ final class RunNames implements Names {
         return world.evaluated(f.expression(), own);
     }
 
-    /** What an output is set to at the level. */
-    private Optional<Quantity> output(String name, double value) {
-        return world.sheet().devices().values().stream()
+    /** Outputs that the level does not set are off until somebody turns them. */
+    private void outputs() {
+        Capture.Level l = capture == null ? null : capture.levels().get(level);
+        world.sheet()
+                .devices()
+                .values()
+                .forEach(d -> d.outputs().forEach((name, o) -> {
+                    if (l == null || !l.outputs().containsKey(name)) {
+                        bench.put(name, Quantity.exact(o.safe(), LabUnit.parse(o.unit())));
+                    }
+                }));
+    }
+
+    /** What an output is set to at the level: a number in its own unit, or a formula. */
+    private Optional<Quantity> output(String name, String text, Capture.@Nullable Level l) {
+        Optional<LabUnit> unit = world.sheet().devices().values().stream()
                 .map(d -> d.outputs().get(name))
                 .filter(Objects::nonNull)
                 .findFirst()
-                .map(o -> Quantity.exact(value, LabUnit.parse(o.unit())));
+                .map(o -> LabUnit.parse(o.unit()));
+        Map<String, Quantity> own = new LinkedHashMap<>();
+        Formula f = Formula.parse(text);
+        f.names().stream()
+                .filter(n -> l != null && l.set().containsKey(n))
+                .forEach(n -> set(n).ifPresent(q -> own.put(n, q)));
+        return unit.flatMap(u -> world.evaluated(f.expression(), own)
+                .map(q -> q.unit().isDimensionless() ? Quantity.exact(q.value(), u) : q));
     }
 
     @Override
@@ -270,6 +295,10 @@ final class RunNames implements Names {
 
     void stands(String name, Quantity value) {
         bench.put(name, value);
+    }
+
+    void fixed(String name, Quantity value) {
+        fixed.put(name, value);
     }
 
     private static double coherent(Quantity q) {

@@ -81,6 +81,7 @@ final class GraphBuilder {
         Set<String> columns = new LinkedHashSet<>();
         capture.levels().values().forEach(l -> columns.addAll(l.set().keySet()));
         columns.addAll(capture.byEye().keySet());
+        columns.addAll(capture.turned());
         columns.addAll(capture.quantities().keySet());
         for (Run run : ofCapture) {
             run(run, captureName, capture);
@@ -169,6 +170,8 @@ final class GraphBuilder {
         set.keySet().forEach(n -> local.put(n, Key.of(run, n)));
         capture.byEye().forEach((n, input) -> samples.byEye(run, n, input));
         capture.byEye().keySet().forEach(n -> local.put(n, Key.of(run, n)));
+        capture.turned().forEach(n -> samples.turned(run, n, planning));
+        capture.turned().forEach(n -> local.put(n, Key.of(run, n)));
         capture.quantities().keySet().forEach(n -> local.put(n, Key.of(run, n)));
         if (!planning) {
             capture.channels().forEach(c -> local.put(c, Key.of(run, c)));

@@ -74,6 +74,23 @@ final class RunNodes {
         }));
     }
 
+    /** What an output stood at while a run was taken. */
+    void turned(Run run, String name, boolean planned) {
+        String text = run.entries().outputs().get(name);
+        nodes.put(
+                Key.of(run, name),
+                new Graph.Node(
+                        List.of(),
+                        text == null ? "nothing" : text,
+                        look -> text == null
+                                ? Outcome.problem(
+                                        planned
+                                                ? name + " has no rows yet: it shows when the target is held."
+                                                : run.name() + ": nobody kept what " + name + " stood at.")
+                                : Outcome.of(
+                                        Written.quantity(text, Key.of(run, name).toString(), name, "output"))));
+    }
+
     /** True when a quantity or a window of the run's capture looks at the channel. */
     private boolean isUsed(Run run, String channelName) {
         Capture capture = sheet.captures().get(run.capture());

@@ -88,10 +88,25 @@ public final class SheetTrial {
                                 + " in " + reference.get().unit().named() + "."));
             }
         }
+        outputs();
         for (int i = 0; i < located.sheet().pictures().size(); i++) {
             picture(i, located.sheet().pictures().get(i));
         }
         located.sheet().channels().forEach(this::references);
+    }
+
+    /** Outputs that do not fit what they are set to, or are set beyond their limits. */
+    private void outputs() {
+        located.sheet()
+                .captures()
+                .forEach((c, capture) -> capture.levels().forEach((l, level) -> {
+                    try {
+                        LevelOutputs.of(plan, c, l);
+                    } catch (IllegalArgumentException e) {
+                        String at = "/captures/" + c + "/levels/" + l + "/outputs";
+                        found.add(located.problem(at, 1, e.getMessage()));
+                    }
+                }));
     }
 
     /** Without physics and without plans nothing can tell what samples will be. */

@@ -17,6 +17,7 @@ import java.util.Map;
  * @param pictures attached pictures
  * @param resumed when the run was continued
  * @param voided spans of the run whose samples do not count, with a reason each
+ * @param outputs what outputs stood at, as written with their unit, by name
  * @param insisted true when somebody took the run in although a rule of the sheet leaves it out
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
@@ -26,9 +27,11 @@ public record Entries(
         List<Picture> pictures,
         List<Instant> resumed,
         List<Voided> voided,
-        boolean insisted) {
+        boolean insisted,
+        Map<String, String> outputs) {
     /** A run with which nothing was entered. */
-    public static final Entries NONE = new Entries(List.of(), Map.of(), List.of(), List.of(), List.of(), false);
+    public static final Entries NONE =
+            new Entries(List.of(), Map.of(), List.of(), List.of(), List.of(), false, Map.of());
 
     /** A picture: its number among the attachments of the bench file, and its name. */
     public record Picture(int attachment, String name) {}
@@ -46,10 +49,16 @@ public record Entries(
         pictures = pictures == null ? List.of() : List.copyOf(pictures);
         resumed = resumed == null ? List.of() : List.copyOf(resumed);
         voided = voided == null ? List.of() : List.copyOf(voided);
+        outputs = outputs == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(outputs));
+    }
+
+    /** With what outputs stood at while it was taken. */
+    public Entries with(Map<String, String> stood) {
+        return new Entries(marks, byEye, pictures, resumed, voided, insisted, stood);
     }
 
     public Entries marked(List<Prompts.Mark> newMarks) {
-        return new Entries(newMarks, byEye, pictures, resumed, voided, insisted);
+        return new Entries(newMarks, byEye, pictures, resumed, voided, insisted, outputs);
     }
 
     /** With a reading by eye; without it when {@code reading} is null. */
@@ -60,19 +69,19 @@ public record Entries(
         } else {
             more.put(name, reading);
         }
-        return new Entries(marks, more, pictures, resumed, voided, insisted);
+        return new Entries(marks, more, pictures, resumed, voided, insisted, outputs);
     }
 
     public Entries pictured(Picture p) {
-        return new Entries(marks, byEye, plus(pictures, p), resumed, voided, insisted);
+        return new Entries(marks, byEye, plus(pictures, p), resumed, voided, insisted, outputs);
     }
 
     public Entries resumedAt(Instant now) {
-        return new Entries(marks, byEye, pictures, plus(resumed, now), voided, insisted);
+        return new Entries(marks, byEye, pictures, plus(resumed, now), voided, insisted, outputs);
     }
 
     public Entries voiding(Voided v) {
-        return new Entries(marks, byEye, pictures, resumed, plus(voided, v), insisted);
+        return new Entries(marks, byEye, pictures, resumed, plus(voided, v), insisted, outputs);
     }
 
     /** With a span taken in again. */
@@ -83,12 +92,13 @@ public record Entries(
                 pictures,
                 resumed,
                 voided.stream().filter(x -> !x.equals(v)).toList(),
-                insisted);
+                insisted,
+                outputs);
     }
 
     /** Taken in whatever the rules say, or not. */
     public Entries insisting(boolean taken) {
-        return new Entries(marks, byEye, pictures, resumed, voided, taken);
+        return new Entries(marks, byEye, pictures, resumed, voided, taken, outputs);
     }
 
     private static <T> List<T> plus(List<T> list, T item) {

@@ -16,6 +16,7 @@ import java.util.Map;
  * @param byEye what is read by eye with each run
  * @param views pictures of one run, from quantities of it that are columns
  * @param rules what must hold of a row, by name
+ * @param seek what is held at a target before a row is taken; null for nothing
  */
 public record Capture(
         String label,
@@ -36,7 +37,8 @@ public record Capture(
         List<Picture> views,
         Map<String, RowRule> rules,
         Map<String, Choice> choices,
-        String until) {
+        String until,
+        SeekPlan seek) {
     public Capture {
         choices = Sheet.orEmpty(choices);
         levels = levels == null ? Map.of("run", new Level("run", null, null, null)) : levels;
@@ -68,6 +70,11 @@ public record Capture(
         Map<String, Sheet.Derived> q = new LinkedHashMap<>(quantities);
         more.forEach(q::putIfAbsent);
         return with(repeats, windows, q, rules);
+    }
+
+    /** The output that is turned until its target is there; what it stood at is kept with each run. */
+    public List<String> turned() {
+        return seek == null || seek.output() == null ? List.of() : List.of(seek.output());
     }
 
     /** Quantities that are moments: ends of windows are reckoned from them. */
@@ -102,7 +109,7 @@ public record Capture(
     private Capture with(int runs, Map<String, WindowPlan> w, Map<String, Sheet.Derived> q, Map<String, RowRule> r) {
         return new Capture(
                 label, mode, hint, channels, longest, runs, minutes, levels, w, q, spread, shot, prompt, hold, byEye,
-                views, r, choices, until);
+                views, r, choices, until, seek);
     }
 
     /** Rules that a mistake changes, or does without. */
@@ -225,10 +232,11 @@ public record Capture(
      * @param samples averaged into the row; 20 when not said
      * @param patience s after which it may be taken as it is; 120 when not said
      * @param settle s that are let pass in any case after something was set
+     * @param rest s that outputs are at their safe value before each level, so that what is charged can discharge
      */
-    public record HoldPlan(double seconds, int samples, double patience, double settle) {
+    public record HoldPlan(double seconds, int samples, double patience, double settle, double rest) {
         public HoldPlan(double seconds, int samples, double patience) {
-            this(seconds, samples, patience, 0);
+            this(seconds, samples, patience, 0, 0);
         }
 
         @JsonCreator
@@ -240,10 +248,30 @@ public record Capture(
     }
 
     /**
-     * One setting of the factor; {@code set} binds names for the runs at it, {@code outputs} are set by the program
-     * before it, {@code at} says which members of which sets it is.
+     * A target that is held before a row is taken.
+     *
+     * @param until what must stand where, {@code v = 2.00 m/s}: left what is read, right where it must stand
+     * @param within how close: a share of the target, or a quantity
+     * @param output which output is turned; null where a person turns something else
+     * @param by hand or program
      */
-    public record Level(String label, Map<String, String> set, Map<String, Double> outputs, Map<String, String> at) {
+    public record SeekPlan(String until, String within, String output, String by) {
+        public SeekPlan {
+            by = by == null ? "hand" : by;
+        }
+
+        /** True when the program turns the output. */
+        public boolean byProgram() {
+            return by.equals("program");
+        }
+    }
+
+    /**
+     * One setting of the factor; {@code set} binds names for the runs at it, {@code outputs} are set by the program
+     * before it (numbers in the unit of the output, or formulas over inputs and what the level sets), {@code at} says
+     * which members of which sets it is.
+     */
+    public record Level(String label, Map<String, String> set, Map<String, String> outputs, Map<String, String> at) {
         public Level {
             at = Sheet.orEmpty(at);
             outputs = Sheet.orEmpty(outputs);

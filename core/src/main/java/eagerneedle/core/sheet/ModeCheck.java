@@ -24,13 +24,20 @@ final class ModeCheck {
         if (capture.shot() != null) {
             shot(p, capture, capture.shot());
         }
+        if (capture.seek() != null) {
+            seek(p + "/seek", capture);
+        }
         capture.byEye()
                 .forEach((name, input) ->
                         check.attempt(p + "/by_eye/" + name + "/value", () -> Reading.parse(input.value())));
         Set<String> outputs = new LinkedHashSet<>();
         sheet.devices().values().forEach(d -> outputs.addAll(d.outputs().keySet()));
         capture.levels()
-                .forEach((l, level) -> level.outputs().keySet().forEach(o -> {
+                .forEach((l, level) -> level.outputs().forEach((o, text) -> {
+                    Set<String> known = new LinkedHashSet<>(sheet.inputs().keySet());
+                    known.addAll(sheet.results().keySet());
+                    known.addAll(level.set().keySet());
+                    check.names(p + "/levels/" + l + "/outputs/" + o, text, known);
                     if (!outputs.contains(o)) {
                         check.problem(
                                 p + "/levels/" + l + "/outputs/" + o,
@@ -38,6 +45,42 @@ final class ModeCheck {
                                 "no device has an output " + o + NearName.hint(o, outputs));
                     }
                 }));
+    }
+
+    /** What is sought is read from channels, stands somewhere, and is turned by something that is there. */
+    private void seek(String p, Capture capture) {
+        Capture.SeekPlan seek = capture.seek();
+        Set<String> right = new LinkedHashSet<>(sheet.inputs().keySet());
+        right.addAll(sheet.results().keySet());
+        capture.levels().values().forEach(l -> right.addAll(l.set().keySet()));
+        Set<String> left = new LinkedHashSet<>(right);
+        left.addAll(capture.channels());
+        left.add("t");
+        String[] sides = seek.until().split("=", -1);
+        if (sides.length != 2 || sides[0].isBlank() || sides[1].isBlank()) {
+            check.problem(
+                    p + "/until",
+                    1,
+                    "what is sought is written with one equals sign, what is read on its left: v = 2.00 m/s.");
+        } else {
+            check.names(p + "/until", sides[0], left);
+            check.names(p + "/until", sides[1].strip(), right);
+        }
+        check.attempt(p + "/within", () -> Reading.parse(seek.within()));
+        if (!capture.mode().equals("hold")) {
+            check.problem(p, 1, "a target is held where rows are taken: give this capture 'mode: hold'.");
+        }
+        Set<String> outputs = new LinkedHashSet<>();
+        sheet.devices().values().forEach(d -> outputs.addAll(d.outputs().keySet()));
+        if (seek.output() != null && !outputs.contains(seek.output())) {
+            check.problem(
+                    p + "/output",
+                    1,
+                    "no device has an output " + seek.output() + NearName.hint(seek.output(), outputs));
+        }
+        if (seek.byProgram() && seek.output() == null) {
+            check.problem(p + "/by", 1, "the program turns an output: say which one.");
+        }
     }
 
     private void shot(String p, Capture capture, Capture.ShotPlan shot) {

@@ -26,6 +26,7 @@ final class PlainNumbers {
             Map.entry("seconds", "s"),
             Map.entry("patience", "s"),
             Map.entry("settle", "s"),
+            Map.entry("rest", "s"),
             Map.entry("dwell", "s"),
             Map.entry("first", "s"),
             Map.entry("every", "s"),

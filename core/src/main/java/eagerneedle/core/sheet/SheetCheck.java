@@ -314,6 +314,7 @@ final class SheetCheck {
         Set<String> columns = new LinkedHashSet<>();
         capture.levels().values().forEach(l -> columns.addAll(l.set().keySet()));
         columns.addAll(capture.byEye().keySet());
+        columns.addAll(capture.turned());
         columns.addAll(capture.quantities().keySet());
         return columns;
     }

@@ -90,6 +90,26 @@ public final class OutputGuard implements AutoCloseable {
         return now;
     }
 
+    /** True while it is on and has come to what was wished for. */
+    public synchronized boolean isThere() {
+        return on && now == target;
+    }
+
+    /** False where it was switched off, by a person, by the time near its limit, or because the line was cut. */
+    public synchronized boolean isOn() {
+        return on;
+    }
+
+    /** What was wished for last, in its own unit. */
+    public synchronized double target() {
+        return target;
+    }
+
+    /** Its limits. */
+    public Sheet.Output limits() {
+        return limits;
+    }
+
     /** Seconds left at this value before it is switched off; infinite where time is not limited. */
     public synchronized double secondsLeft() {
         return limits.dwellAbove() == null || now <= limits.dwellAbove()

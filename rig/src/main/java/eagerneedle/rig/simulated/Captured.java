@@ -5,7 +5,10 @@ import eagerneedle.core.capture.Trigger;
 import eagerneedle.core.chain.Chain;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.reduce.LevelOutputs;
 import eagerneedle.core.reduce.LiveCondition;
+import eagerneedle.core.reduce.LiveTarget;
+import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Entries;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
@@ -16,6 +19,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
 
 /**
@@ -39,11 +43,15 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
     /**
      * Takes a run.
      *
+     * @param before what is known of inputs and levels before it
      * @param run its number, and the seed of what a person does: how late readings are taken, how readings by eye
      *     scatter
      */
-    static Captured of(RigModel rig, Sheet sheet, String capture, String level, Capture plan, int run) {
-        Captured c = taken(rig, sheet, capture, level, plan, run);
+    static Captured of(RigModel rig, Reduction before, String capture, String level, int run) {
+        Sheet sheet = before.sheet();
+        Capture plan = sheet.captures().get(capture);
+        Map<String, Double> outputs = LevelOutputs.of(before, capture, level);
+        Captured c = taken(rig, before, capture, level, outputs, run);
         List<String> devices = Clocks.devices(sheet, plan);
         if (devices.size() < 2 || rig.clocks().isEmpty()) {
             return c;
@@ -57,8 +65,13 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
         return new Captured(clocks.stamped(c.samples, run), c.entries, clocks.known(devices, run, end));
     }
 
-    private static Captured taken(RigModel rig, Sheet sheet, String capture, String level, Capture plan, long seed) {
-        rig.arrange(Map.of("capture", capture, "level", level));
+    private static Captured taken(
+            RigModel rig, Reduction before, String capture, String level, Map<String, Double> outputs, long seed) {
+        Sheet sheet = before.sheet();
+        Capture plan = sheet.captures().get(capture);
+        Map<String, String> bench = new LinkedHashMap<>(Map.of("capture", capture, "level", level));
+        bench.putAll(Turned.words(outputs));
+        rig.arrange(bench);
         Random random = new Random(seed * 6364136223846793005L + 1442695040888963407L);
         double rate = rate(sheet, plan);
         Entries entries = byEye(plan, random, rig.byEye());
@@ -76,6 +89,10 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
                 return new Captured(all, entries.marked(prompts.marks()));
             }
             case "hold" -> {
+                Optional<LiveTarget> target = LiveTarget.of(before, capture, level);
+                if (target.isPresent()) {
+                    entries = entries.with(Seeking.of(rig, sheet, plan, target.get(), rate));
+                }
                 int n = (int) (Math.max(
                                 rig.duration(),
                                 plan.hold().settle() + plan.hold().seconds())
@@ -95,7 +112,7 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
                 double at = fired(sheet, plan, all);
                 // What did not fire the trigger is done again, as a person would.
                 for (int again = 0; Double.isNaN(at) && again < ATTEMPTS; again++) {
-                    rig.arrange(Map.of("capture", capture, "level", level));
+                    rig.arrange(bench);
                     all = Rehearsal.stream(rig, sheet, rate, (int) (Math.min(rig.duration(), plan.longest()) * rate));
                     at = fired(sheet, plan, all);
                 }

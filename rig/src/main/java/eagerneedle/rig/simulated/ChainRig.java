@@ -41,6 +41,7 @@ final class ChainRig implements RigModel {
     private final Set<String> faults;
     private final List<String> names;
     private final Map<String, Probe> probes = new LinkedHashMap<>();
+    private final Map<String, Quantity> outputs = new LinkedHashMap<>();
     private double[][] circles;
     private Course course;
     private Course probe;
@@ -139,6 +140,7 @@ final class ChainRig implements RigModel {
 
     @Override
     public void arrange(Map<String, String> bench) {
+        Map<String, Quantity> turned = Turned.of(sheet, bench);
         String channel = bench.getOrDefault("channel", "");
         Probe p = probes.get(channel);
         if (bench.containsKey("touch")) {
@@ -167,7 +169,12 @@ final class ChainRig implements RigModel {
             });
         } else if (bench.containsKey("capture")) {
             running(bench.getOrDefault("capture", ""), bench.getOrDefault("level", ""));
+            outputs.forEach(course::stands);
+            turned.forEach(course::fixed);
+            return;
         }
+        outputs.putAll(turned);
+        turned.forEach(course::stands);
     }
 
     /** Ends what goes on; what comes next has noise of its own. */

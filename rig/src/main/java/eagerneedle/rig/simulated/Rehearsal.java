@@ -98,10 +98,10 @@ public record Rehearsal(
                                     ? "a rehearsal"
                                     : sheet.devices().get(device).label(),
                             Run.COUNTS);
-                    Captured captured = Captured.of(rig, sheet, c.getKey(), level, c.getValue(), run.id());
+                    Captured captured = Captured.of(rig, reduction, c.getKey(), level, run.id());
                     // What a rule refuses is done again, as a person would.
                     for (int again = 0; again < AGAIN && refuses(located, history.session(), run, captured); again++) {
-                        captured = Captured.of(rig, sheet, c.getKey(), level, c.getValue(), run.id());
+                        captured = Captured.of(rig, reduction, c.getKey(), level, run.id());
                     }
                     samples.put(run.id(), captured.samples());
                     act(

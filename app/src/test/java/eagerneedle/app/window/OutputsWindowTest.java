@@ -1,0 +1,119 @@
+package eagerneedle.app.window;
+
+import static eagerneedle.app.OnScreen.settle;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import eagerneedle.core.reduce.SheetTrial;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.session.Session;
+import eagerneedle.store.bench.BenchFile;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
+import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.Test;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.Start;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** Outputs lead: a run begins when they are there, a target is held, levels follow each other by themselves. */
+class OutputsWindowTest extends BenchWindow {
+    @Start
+    void start(Stage newStage) throws Exception {
+        prepare(newStage);
+    }
+
+    private void opened(FxRobot robot, String name) throws Exception {
+        String text;
+        try (InputStream in = getClass().getResourceAsStream("/eagerneedle/app/workbench/" + name + ".yaml")) {
+            text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        } catch (IOException e) {
+            throw new IllegalStateException(e);
+        }
+        SheetTrial.read(text, name);
+        Path file = folder.resolve(name + ".needle");
+        BenchFile.create(file, Session.start(text, name, Instant.parse("2026-11-28T10:00:00Z")))
+                .close();
+        open(file);
+        robot.push(KeyCode.DIGIT2);
+        settle();
+        robot.clickOn("#connect");
+        WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> window.rig().isPresent());
+        settle();
+        robot.push(KeyCode.DIGIT4);
+        settle();
+    }
+
+    private List<Run> runs() {
+        return window.bench().session().keptRuns();
+    }
+
+    private String state(FxRobot robot) {
+        return robot.lookup("#hold-state").queryAs(Label.class).getText();
+    }
+
+    @Test
+    void theProgramHoldsATargetAtLevelAfterLevel(FxRobot robot) throws Exception {
+        opened(robot, "whirl");
+        assertThat(robot.lookup("#seek-needle").query().isVisible()).isTrue();
+        robot.interact(() -> robot.lookup("#all-levels").queryAs(CheckBox.class).setSelected(true));
+        robot.clickOn("#start-stop");
+        WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, () -> runs().size() == 3);
+        settle();
+        assertThat(state(robot)).isEqualTo("All levels are taken.");
+        double[] sought = {1, 2, 3};
+        for (int i = 0; i < 3; i++) {
+            Run run = runs().get(i);
+            assertThat(run.entries().outputs()).containsKey("motor");
+            double v = Math.sqrt(window.bench()
+                    .reduction()
+                    .ofRun(run, "vv")
+                    .quantity()
+                    .orElseThrow()
+                    .value());
+            assertThat(v).isBetween(0.98 * sought[i], 1.02 * sought[i]);
+            assertThat(window.bench()
+                            .reduction()
+                            .ofRun(run, "volts")
+                            .quantity()
+                            .orElseThrow()
+                            .value())
+                    .isBetween(1.9 * sought[i], 3.0 * sought[i] + 1);
+        }
+        // Afterwards nothing is left on.
+        WaitForAsyncUtils.waitFor(
+                10,
+                TimeUnit.SECONDS,
+                () -> window.rig().orElseThrow().outputs().get("motor").value() == 0);
+    }
+
+    @Test
+    void noRunBeginsBeforeItsOutputIsThereAndASweepStopsAtSaturation(FxRobot robot) throws Exception {
+        opened(robot, "sweep");
+        robot.interact(() -> robot.lookup("#all-levels").queryAs(CheckBox.class).setSelected(true));
+        robot.clickOn("#start-stop");
+        WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, () -> state(robot).startsWith("Stopped"));
+        settle();
+        // 0.98 of 4.3 V is above the range of 4.096 V; the levels lie 0.2 V apart from 0.5 V on.
+        assertThat(state(robot)).isEqualTo("Stopped: voltage is beyond its range at this level.");
+        assertThat(runs()).hasSizeBetween(18, 19);
+        for (Run run : runs()) {
+            double drive =
+                    Double.parseDouble(run.entries().outputs().get("drive").split(" ")[0]);
+            double u = window.bench()
+                    .reduction()
+                    .ofRun(run, "U")
+                    .quantity()
+                    .orElseThrow()
+                    .value();
+            assertThat(u).as(run.name() + " at " + drive).isBetween(0.95 * drive, 1.01 * drive);
+        }
+    }
+}
