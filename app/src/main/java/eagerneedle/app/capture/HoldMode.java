@@ -3,10 +3,12 @@ package eagerneedle.app.capture;
 import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.OutputPanel;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.picture.TrimNeedle;
+import eagerneedle.rig.driver.OutputGuard;
 import java.io.IOException;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -14,6 +16,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
 /** Waits until every channel is steady, then keeps so many samples as one row. */
@@ -22,6 +25,7 @@ final class HoldMode extends CaptureMode {
     private final Button anyway = new Button("Take it as it is");
     private final CheckBox all = new CheckBox("all levels, one after the other");
     private final PictureView needle = new PictureView("How far from its target", null);
+    private final StackPane turned = new StackPane();
     private final VBox panel;
     private final HoldModel model;
     private Run waiting;
@@ -54,7 +58,9 @@ final class HoldMode extends CaptureMode {
         show(needle, plan.seek() != null);
         HBox line = new HBox(12, state, anyway, all);
         line.setAlignment(Pos.CENTER_LEFT);
-        panel = new VBox(4, line, needle);
+        panel = new VBox(4, line, needle, turned);
+        turned.setVisible(false);
+        turned.setManaged(false);
     }
 
     private static void show(Node node, boolean on) {
@@ -82,7 +88,21 @@ final class HoldMode extends CaptureMode {
     public void begin(LiveRig rig, Run run) {
         model.begin(rig, run.level(), rig.clock(first()));
         waiting = run;
+        turnedByHand(rig);
         anyway.setVisible(false);
+    }
+
+    /** Where a person turns an output until the target is there, its controls stand below the needle. */
+    private void turnedByHand(LiveRig rig) {
+        String output = plan.seek() == null || plan.seek().byProgram()
+                ? null
+                : plan.seek().output();
+        boolean there = output != null && rig.outputs().containsKey(output);
+        if (there) {
+            OutputGuard g = rig.outputs().get(output);
+            turned.getChildren().setAll(new OutputPanel(output, g.limits(), g));
+        }
+        show(turned, there);
     }
 
     @Override
@@ -100,6 +120,7 @@ final class HoldMode extends CaptureMode {
         if (waiting == null) {
             return rig.isRecording() && rig.count(first()) >= plan.hold().samples() ? "" : null;
         }
+        turned.getChildren().forEach(n -> ((OutputPanel) n).tick());
         boolean taking = model.look(rig, rig.clock(first()));
         state.setText(model.says());
         model.seek()

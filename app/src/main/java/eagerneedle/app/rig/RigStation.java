@@ -6,6 +6,7 @@ import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.Files;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.OutputPanel;
 import eagerneedle.app.widget.Rows;
 import eagerneedle.app.widget.StepCard;
 import eagerneedle.app.widget.TypedPanel;

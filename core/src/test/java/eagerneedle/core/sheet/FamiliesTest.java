@@ -208,7 +208,7 @@ class FamiliesTest {
         assertThat(sweep.levels()).hasSize(9);
         assertThat(sweep.levels().get("p2").set()).containsEntry("p", "1 V");
         assertThat(sweep.levels().get("p6").label()).isEqualTo("3 V, back");
-        assertThat(sweep.levels().get("p5").outputs()).containsEntry("drive", 4.0);
+        assertThat(sweep.levels().get("p5").outputs()).containsEntry("drive", "4.0");
         assertThat(sweep.hold().settle()).isEqualTo(0.11, org.assertj.core.api.Assertions.within(1e-12));
         assertThat(sweep.quantities().get("I").formula()).isEqualTo("mean(hi - lo) / R");
         assertThat(s.offers()).extracting(Sheet.Offer::key).containsExactly("sweep.I");

@@ -1,8 +1,5 @@
-package eagerneedle.app.rig;
+package eagerneedle.app.widget;
 
-import eagerneedle.app.widget.Labels;
-import eagerneedle.app.widget.Notices;
-import eagerneedle.app.widget.StepCard;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.sheet.Sheet;
@@ -14,12 +11,13 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 
 /** One output of the instrument: what is set, what is wished for, and off. */
-final class OutputPanel extends HBox {
+public final class OutputPanel extends HBox {
     private final OutputGuard guard;
     private final Label now = Labels.figure("");
     private final String unit;
 
-    OutputPanel(String name, Sheet.Output limits, OutputGuard guard) {
+    /** Of an output by its name, with the limits of the sheet. */
+    public OutputPanel(String name, Sheet.Output limits, OutputGuard guard) {
         super(10);
         this.guard = guard;
         this.unit = LabUnit.parse(limits.unit()).pretty();
@@ -66,7 +64,8 @@ final class OutputPanel extends HBox {
         tick();
     }
 
-    void tick() {
+    /** Brings what is shown up to now. */
+    public void tick() {
         double left = guard.secondsLeft();
         now.setText(Notation.plain(guard.value(), 4) + " " + unit
                 + (Double.isInfinite(left) ? "" : ", " + StepCard.words(left) + " left"));
