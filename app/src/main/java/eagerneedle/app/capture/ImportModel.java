@@ -7,6 +7,7 @@ import eagerneedle.core.sheet.Channel;
 import eagerneedle.store.FileName;
 import eagerneedle.store.delimited.DelimitedText;
 import eagerneedle.store.delimited.Dialect;
+import eagerneedle.store.delimited.SeveralRuns;
 import eagerneedle.store.delimited.Table;
 import eagerneedle.store.foreign.ForeignFile;
 import java.io.IOException;
@@ -39,6 +40,7 @@ final class ImportModel {
     private final DelimitedText text;
     private Dialect dialect;
     private Table table;
+    private List<Table> runs;
     private String capture;
     private String level;
     private boolean assumesUnits;
@@ -48,7 +50,13 @@ final class ImportModel {
         this.files = files;
         this.text = text;
         this.dialect = text == null ? null : text.guess();
-        this.table = text == null ? table : text.read(dialect);
+        take(text == null ? table : text.read(dialect));
+    }
+
+    /** The runs of what was read; what is mapped is the first of them. */
+    private void take(Table whole) {
+        runs = SeveralRuns.of(whole);
+        table = runs.get(0);
     }
 
     /** Of a table copied from a spreadsheet. */
@@ -134,7 +142,7 @@ final class ImportModel {
             return false;
         }
         Dialect other = text.as(sign, decimalComma);
-        table = text.read(other);
+        take(text.read(other));
         dialect = other;
         return true;
     }
@@ -226,19 +234,21 @@ final class ImportModel {
         ColumnMapping with = new ColumnMapping(how.time(), how.timeUnit(), how.values(), how.units(), seconds(ahead));
         Run last = null;
         for (int i = 0; i < files.size(); i++) {
-            Table t = i == 0 ? table : ForeignFile.table(files.get(i));
-            if (t.names().size() != table.names().size()) {
-                throw new IllegalArgumentException(FileName.of(files.get(i)) + " has "
-                        + t.names().size() + " columns where the first file has "
-                        + table.names().size() + "; " + i + " of " + files.size() + " files were brought in.");
+            for (Table t : i == 0 ? runs : ForeignFile.runs(files.get(i))) {
+                if (t.names().size() != table.names().size()) {
+                    throw new IllegalArgumentException(FileName.of(files.get(i)) + " has "
+                            + t.names().size() + " columns where the first file has "
+                            + table.names().size() + "; " + i + " of " + files.size() + " files were brought in.");
+                }
+                Optional<String[]> next =
+                        inSchedule ? bench.next().filter(n -> n[0].equals(capture)) : Optional.empty();
+                last = with.bring(
+                        bench,
+                        t,
+                        FileName.of(files.get(i)),
+                        capture,
+                        next.map(n -> n[1]).orElse(level));
             }
-            Optional<String[]> next = inSchedule ? bench.next().filter(n -> n[0].equals(capture)) : Optional.empty();
-            last = with.bring(
-                    bench,
-                    t,
-                    FileName.of(files.get(i)),
-                    capture,
-                    next.map(n -> n[1]).orElse(level));
         }
         return last;
     }

@@ -14,6 +14,7 @@ import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -79,30 +80,44 @@ final class ImportCommand implements Callable<Integer> {
         }
         try (Workbench bench = new Workbench(BenchFile.open(into), Clock.systemUTC())) {
             for (Path p : data) {
-                Table table = ForeignFile.table(p);
-                String[] next = bench.next().orElse(new String[] {
-                    bench.sheet().captures().keySet().iterator().next(), null
-                });
-                String to = capture == null ? next[0] : capture;
-                if (!bench.sheet().captures().containsKey(to)) {
-                    throw new IllegalArgumentException("The sheet has no capture " + to + "; it has: "
-                            + String.join(", ", bench.sheet().captures().keySet()) + ".");
+                for (Table table : ForeignFile.runs(p)) {
+                    out.println(brought(bench, table, FileName.of(p)));
                 }
-                var levels = bench.sheet().captures().get(to).levels();
-                String at = level != null
-                        ? level
-                        : to.equals(next[0]) && next[1] != null
-                                ? next[1]
-                                : levels.keySet().iterator().next();
-                if (!levels.containsKey(at)) {
-                    throw new IllegalArgumentException("The capture " + to + " has no level " + at + "; it has: "
-                            + String.join(", ", levels.keySet()) + ".");
-                }
-                Run run = ColumnMapping.guess(table, bench.sheet(), to).bring(bench, table, FileName.of(p), to, at);
-                out.println(run.name() + " from " + FileName.of(p) + ": " + table.rows() + " rows, " + to + " at " + at
-                        + ". " + String.join(" ", table.remarks()));
             }
             return NeedleCommand.GOOD;
         }
+    }
+
+    /** Brings one run in; what is said of it. */
+    private String brought(Workbench bench, Table table, String file) {
+        String[] next = bench.next().orElse(new String[] {
+            bench.sheet().captures().keySet().stream()
+                    .findFirst()
+                    .orElseThrow(() -> new IllegalArgumentException(
+                            "This sheet captures nothing, so there is nothing to bring a file into.")),
+            null
+        });
+        String to = capture == null ? next[0] : capture;
+        if (!bench.sheet().captures().containsKey(to)) {
+            throw new IllegalArgumentException("The sheet has no capture " + to + "; it has: "
+                    + String.join(", ", bench.sheet().captures().keySet()) + ".");
+        }
+        var levels = bench.sheet().captures().get(to).levels();
+        String at = level != null
+                ? level
+                : to.equals(next[0]) && next[1] != null
+                        ? next[1]
+                        : levels.keySet().iterator().next();
+        if (!levels.containsKey(at)) {
+            throw new IllegalArgumentException("The capture " + to + " has no level " + at + "; it has: "
+                    + String.join(", ", levels.keySet()) + ".");
+        }
+        ColumnMapping mapping = ColumnMapping.guess(table, bench.sheet(), to);
+        Run run = mapping.bring(bench, table, file, to, at);
+        List<String> remarks = new ArrayList<>(table.remarks());
+        remarks.addAll(mapping.remarks(bench.sheet(), table));
+        return (run.name() + " from " + file + ": " + table.rows() + " rows, " + to + " at " + at + ". "
+                        + String.join(" ", remarks))
+                .strip();
     }
 }

@@ -5,13 +5,17 @@ import eagerneedle.core.quantity.UnitException;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.RawSamples;
+import eagerneedle.store.delimited.SeveralRuns;
 import eagerneedle.store.delimited.Table;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 
 /**
@@ -35,12 +39,7 @@ public record ColumnMapping(
     public static ColumnMapping guess(Table table, Sheet sheet, String capture) {
         int time = table.clock();
         for (int c = 0; c < table.names().size() && time < 0; c++) {
-            time = table.names()
-                            .get(c)
-                            .toLowerCase(java.util.Locale.ROOT)
-                            .matches("t|time.*|.*clock.*|.*seconds.*|zeit.*")
-                    ? c
-                    : -1;
+            time = SeveralRuns.isTime(table.names().get(c)) ? c : -1;
         }
         time = Math.max(0, time);
         Map<String, Integer> values = new LinkedHashMap<>();
@@ -72,6 +71,34 @@ public record ColumnMapping(
         }
         return new ColumnMapping(
                 time, table.units().get(time).isEmpty() ? "s" : table.units().get(time), values, units, 0);
+    }
+
+    /** What was taken for granted, and what was not taken: one sentence each. */
+    public List<String> remarks(Sheet sheet, Table table) {
+        List<String> out = new ArrayList<>();
+        values.forEach((channel, column) -> {
+            Channel c = sheet.channels().get(channel);
+            String name = table.names().get(column);
+            if (table.units().get(column).isEmpty()) {
+                out.add("'" + name + "' states no unit and was taken to be in "
+                        + c.labUnit().named() + ".");
+            } else if (!units.get(channel).equals(Run.COUNTS)
+                    && !LabUnit.parse(units.get(channel)).fits(c.labUnit())) {
+                out.add("'" + name + "' in " + LabUnit.parse(units.get(channel)).named() + " goes through the chain of "
+                        + c.label() + ".");
+            }
+        });
+        List<String> left = new ArrayList<>();
+        for (int c = 0; c < table.names().size(); c++) {
+            if (c != time && !values.containsValue(c)) {
+                left.add("'" + table.names().get(c) + "'");
+            }
+        }
+        if (!left.isEmpty()) {
+            out.add("Nobody wants " + String.join(", ", left) + "; " + (left.size() == 1 ? "it was" : "they were")
+                    + " not brought in.");
+        }
+        return out;
     }
 
     /**

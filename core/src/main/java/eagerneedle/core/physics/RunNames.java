@@ -46,11 +46,11 @@ final class RunNames implements Names {
     RunNames(World world, RigPlan plan, String captureName, String level, int run) {
         this.world = world;
         this.capture = world.sheet().captures().get(captureName);
-        outputs();
         this.captureName = captureName;
         this.level = level;
         this.run = run;
         this.plan = plan;
+        outputs();
         world.plan().state().keySet().forEach(n -> states.put(n, states.size()));
         plan.state().keySet().forEach(n -> states.putIfAbsent(n, states.size()));
         plan.when().keySet().forEach(n -> events.put(n, events.size()));

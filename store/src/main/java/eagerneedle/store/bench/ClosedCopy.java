@@ -48,9 +48,10 @@ public final class ClosedCopy implements AutoCloseable {
         }
     }
 
-    private static void refuseInUse(Path path) throws IOException {
+    /** A log lies beside a file as long as it is open, even an empty one. */
+    private static void refuseInUse(Path path) {
         Path log = path.resolveSibling(FileName.of(path) + "-wal");
-        if (Files.exists(log) && Files.size(log) > 0) {
+        if (Files.exists(log)) {
             throw new BenchFileException(
                     FileName.of(path)
                             + " is in use, or was not closed: close it where it is open, or publish a closed copy of it "

@@ -11,10 +11,6 @@ import org.apache.commons.csv.CSVRecord;
 
 /** Lines taken apart into cells, and what a cell can be. */
 final class Cells {
-    private static final Pattern WITH_COMMA =
-            Pattern.compile("[+-]?(\\d+|\\d{1,3}(\\.\\d{3})+)?(,\\d*)?([eE][+-]?\\d+)?");
-    private static final Pattern WITH_POINT = Pattern.compile("[+-]?(\\d+\\.?\\d*|\\.\\d+)([eE][+-]?\\d+)?");
-
     private Cells() {}
 
     static List<String> of(String line, char separator) {
@@ -57,9 +53,7 @@ final class Cells {
     }
 
     static boolean isNumber(String cell, boolean comma) {
-        String c = cell.strip().replace('\u2212', '-');
-        return (comma ? WITH_COMMA : WITH_POINT).matcher(c).matches()
-                && c.chars().anyMatch(k -> k >= '0' && k <= '9');
+        return WrittenNumber.of(cell, comma).isPresent();
     }
 
     static boolean isValue(String cell, boolean comma) {

@@ -15,13 +15,15 @@ public enum Clock {
     /** 2026-11-23T09:00:00.25, with a blank for the T or a zone behind it. */
     ISO("(\\d{4})-(\\d{1,2})-(\\d{1,2})(?:[T ](\\d{1,2}):(\\d{2})(?::(\\d{2}(?:[.,]\\d+)?))?)?(Z|[+-]\\d{2}:?\\d{2})?"),
     /** 23.11.2026 09:00:00, or with strokes. */
-    DAY_FIRST("(\\d{1,2})[./-](\\d{1,2})[./-](\\d{4})(?:[T ]+(\\d{1,2}):(\\d{2})(?::(\\d{2}(?:[.,]\\d+)?))?)?( "
+    DAY_FIRST("(\\d{1,2})[./-](\\d{1,2})[./-](\\d{4})(?:[T ]+(\\d{1,2}):(\\d{2})(?::(\\d{2}(?:[.,]\\d+)?))?)?( ?"
             + "[AaPp][Mm])?"),
     /** 11/23/2026 09:00:00 AM. */
-    MONTH_FIRST("(\\d{1,2})[./-](\\d{1,2})[./-](\\d{4})(?:[T ]+(\\d{1,2}):(\\d{2})(?::(\\d{2}(?:[.,]\\d+)?))?)?( "
+    MONTH_FIRST("(\\d{1,2})[./-](\\d{1,2})[./-](\\d{4})(?:[T ]+(\\d{1,2}):(\\d{2})(?::(\\d{2}(?:[.,]\\d+)?))?)?( ?"
             + "[AaPp][Mm])?"),
     /** 09:00:00.25: seconds of a day; after midnight it goes on. */
-    TIME_OF_DAY("(\\d{1,2}):(\\d{2}):(\\d{2}(?:[.,]\\d+)?)");
+    TIME_OF_DAY("(\\d{1,2}):(\\d{2}):(\\d{2}(?:[.,]\\d+)?)(?: ?([AaPp][Mm]))?"),
+    /** 03:25.5: minutes and seconds. */
+    MINUTES("(\\d{1,4}):(\\d{2}(?:[.,]\\d+)?)");
 
     private static final int DAY = 86_400;
     private final Pattern pattern;
@@ -42,8 +44,19 @@ public enum Clock {
      * unless a cell shows otherwise.
      */
     static Clock of(List<String> cells) {
-        for (Clock c : List.of(ISO, DAY_FIRST, MONTH_FIRST, TIME_OF_DAY)) {
+        // Where halves of the day are written, the month comes first.
+        boolean halves = cells.stream().anyMatch(s -> s.matches("(?i).*\\d ?[AP]M\\s*"));
+        List<Clock> all = halves
+                ? List.of(ISO, MONTH_FIRST, DAY_FIRST, TIME_OF_DAY, MINUTES)
+                : List.of(ISO, DAY_FIRST, MONTH_FIRST, TIME_OF_DAY, MINUTES);
+        for (Clock c : all) {
             if (!cells.isEmpty() && cells.stream().allMatch(s -> c.seconds(s).isPresent())) {
+                return c;
+            }
+        }
+        // Where most are moments, it is the others that are wrong.
+        for (Clock c : all) {
+            if (2 * cells.stream().filter(s -> c.seconds(s).isPresent()).count() > cells.size()) {
                 return c;
             }
         }
@@ -58,7 +71,7 @@ public enum Clock {
     }
 
     boolean hasDate() {
-        return this != NUMBER && this != TIME_OF_DAY;
+        return this != NUMBER && this != TIME_OF_DAY && this != MINUTES;
     }
 
     /** Seconds since 1970 of a date as written, or of the day; empty when the cell is no such moment. */
@@ -67,10 +80,17 @@ public enum Clock {
         if (this == NUMBER || !m.matches()) {
             return Optional.empty();
         }
+        if (this == MINUTES) {
+            double s = second(m.group(2));
+            return s >= 60 ? Optional.empty() : Optional.of(60.0 * Integer.parseInt(m.group(1)) + s);
+        }
         if (this == TIME_OF_DAY) {
             double s = second(m.group(3));
             int h = Integer.parseInt(m.group(1));
             int min = Integer.parseInt(m.group(2));
+            if (m.group(4) != null) {
+                h = h % 12 + (m.group(4).equalsIgnoreCase("PM") ? 12 : 0);
+            }
             return h > 24 || min > 59 || s >= 61 ? Optional.empty() : Optional.of(h * 3600.0 + min * 60 + s);
         }
         int a = Integer.parseInt(m.group(1));

@@ -1,6 +1,6 @@
 package eagerneedle.store.delimited;
 
-import java.time.Instant;
+import eagerneedle.core.quantity.Notation;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -11,6 +11,8 @@ public final class DelimitedText {
     private final String text;
     private final Lines lines;
     private final DialectGuess guess;
+    private String grouped = "";
+    private String uncertain = "";
 
     /** @param file name used in messages */
     public DelimitedText(String file, String text) {
@@ -93,6 +95,8 @@ public final class DelimitedText {
         int width = dialect.names().size();
         Numbers numbers = new Numbers(dialect, Math.max(16, lines.size() - dialect.headerLines()));
         List<String> remarks = new ArrayList<>();
+        grouped = "";
+        uncertain = "";
         int headers = 0;
         int[] gaps = new int[width];
         String header = dialect.headerLines() > 0 ? lines.get(dialect.headerLines() - 1) : null;
@@ -143,6 +147,16 @@ public final class DelimitedText {
                         + (gaps[c] == 1 ? " row." : " rows."));
             }
         }
+        if (!grouped.isEmpty()) {
+            double first = WrittenNumber.of(grouped, dialect.decimalComma())
+                    .orElseThrow()
+                    .value();
+            remarks.add("Thousands stand in groups: '" + grouped + "' was read as " + Notation.plain(first, 12) + ".");
+        }
+        if (!uncertain.isEmpty()) {
+            remarks.add("Uncertainties stand behind values of '" + uncertain
+                    + "'; a table has no place for them, and they were left off.");
+        }
         return timed(numbers.columns(), dialect, remarks);
     }
 
@@ -160,32 +174,10 @@ public final class DelimitedText {
     }
 
     private Table timed(double[][] columns, Dialect dialect, List<String> remarks) {
-        int clock = -1;
-        Instant start = null;
-        List<String> units = new ArrayList<>(dialect.units());
-        for (int c = columns.length - 1; c >= 0; c--) {
-            Clock how = dialect.clocks().get(c);
-            if (how == Clock.NUMBER) {
-                continue;
-            }
-            if (how == Clock.TIME_OF_DAY) {
-                Clock.overMidnight(columns[c]);
-            } else if (how != Clock.ISO
-                    && Clock.ambiguous(guess.sample(dialect.separator(), dialect.headerLines(), columns.length, c))) {
-                remarks.add("Dates of '" + dialect.names().get(c) + "' were read with "
-                        + (how == Clock.DAY_FIRST ? "the day" : "the month") + " first.");
-            }
-            double first = columns[c][0];
-            for (int i = 0; i < columns[c].length; i++) {
-                // Dates are large numbers: what is left of the difference is rounded to the nanosecond that they can
-                // hold.
-                columns[c][i] = Math.rint((columns[c][i] - first) * 1e6) / 1e6;
-            }
-            units.set(c, "s");
-            clock = c;
-            start = how.hasDate() ? Instant.ofEpochMilli(Math.round(first * 1e3)) : start;
-        }
-        return new Table(dialect.names(), units, columns, clock, start, remarks);
+        return new TimeColumns(columns, dialect, remarks)
+                .told((c, how) -> how != Clock.ISO
+                        && Clock.ambiguous(
+                                guess.sample(dialect.separator(), dialect.headerLines(), columns.length, c)));
     }
 
     private double value(String cell, Dialect dialect, int line, int column) {
@@ -207,21 +199,25 @@ public final class DelimitedText {
     }
 
     private double number(String cell, Dialect dialect, int line, int column) {
-        String plain = cell.strip().replace('\u2212', '-');
-        if (!Cells.isNumber(plain, dialect.decimalComma())) {
-            String hint = Cells.isNumber(plain, !dialect.decimalComma())
+        WrittenNumber n = WrittenNumber.of(cell, dialect.decimalComma()).orElse(null);
+        if (n == null) {
+            String hint = Cells.isNumber(cell, !dialect.decimalComma())
                     ? "; it looks like a decimal " + (dialect.decimalComma() ? "point" : "comma") + ", choose that"
                     : "; correct the cell or delete the line";
             throw new DelimitedException("%s, line %d, column '%s': '%s' is not a number%s."
                     .formatted(file, line, dialect.names().get(column), cell.strip(), hint));
         }
-        double v = Double.parseDouble(
-                dialect.decimalComma() ? plain.replace(".", "").replace(',', '.') : plain);
-        if (!Double.isFinite(v)) {
+        if (!Double.isFinite(n.value())) {
             throw new DelimitedException(
                     "%s, line %d, column '%s': %s is too large to compute with; correct the cell or delete the line."
                             .formatted(file, line, dialect.names().get(column), cell.strip()));
         }
-        return v;
+        if (n.grouped() && grouped.isEmpty()) {
+            grouped = cell.strip();
+        }
+        if (n.uncertain() && uncertain.isEmpty()) {
+            uncertain = dialect.names().get(column);
+        }
+        return n.value();
     }
 }

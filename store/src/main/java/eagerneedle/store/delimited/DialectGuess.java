@@ -29,9 +29,11 @@ final class DialectGuess {
         checkWidth();
         double best = 0;
         Dialect found = null;
+        // Only in quotes can a comma be a decimal sign between commas.
+        boolean quoted = lines.stream().limit(LOOK_AT).anyMatch(l -> l.indexOf('"') >= 0);
         for (char separator : SEPARATORS) {
             for (boolean comma : new boolean[] {false, true}) {
-                if (comma && separator == ',') {
+                if (comma && separator == ',' && !quoted) {
                     continue;
                 }
                 int header = headerLines(separator, comma);
@@ -81,7 +83,8 @@ final class DialectGuess {
      * @throws DelimitedException if no line holds numbers when it is read like that
      */
     Dialect as(char separator, boolean comma) {
-        int header = comma && separator == ',' ? -1 : headerLines(separator, comma);
+        boolean quoted = lines.stream().limit(LOOK_AT).anyMatch(l -> l.indexOf('"') >= 0);
+        int header = comma && separator == ',' && !quoted ? -1 : headerLines(separator, comma);
         if (header < 0) {
             throw new DelimitedException(file + " holds no numbers when it is read like that.");
         }
@@ -128,8 +131,23 @@ final class DialectGuess {
                 * (separator == ' ' ? 0.9 : 1);
     }
 
-    private Dialect describe(char separator, boolean comma, int header) {
+    /** Cells of a row; a separator at the end of every line, with nothing behind it, is none more. */
+    private int width(char separator, int header) {
         int width = Cells.of(lines.get(header), separator).size();
+        boolean ends = lines.stream()
+                .skip(header)
+                .limit(LOOK_AT)
+                .filter(l -> !l.isBlank() && !l.startsWith("#"))
+                .map(l -> Cells.of(l, separator))
+                .allMatch(c -> c.size() != width || c.get(width - 1).isBlank());
+        boolean named = header > 0
+                && Cells.of(lines.get(header - 1), separator).size() == width
+                && !Cells.of(lines.get(header - 1), separator).get(width - 1).isBlank();
+        return ends && !named && width > 1 ? width - 1 : width;
+    }
+
+    private Dialect describe(char separator, boolean comma, int header) {
+        int width = width(separator, header);
         checkWidth(width);
         List<String> names = new ArrayList<>();
         List<String> units = new ArrayList<>();

@@ -5,9 +5,11 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import eagerneedle.store.FileName;
 import eagerneedle.store.delimited.DelimitedText;
 import eagerneedle.store.delimited.Heading;
+import eagerneedle.store.delimited.SeveralRuns;
 import eagerneedle.store.delimited.Table;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.nio.charset.Charset;
 import java.nio.charset.MalformedInputException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -20,6 +22,7 @@ import javax.sound.sampled.AudioFormat;
 import javax.sound.sampled.AudioInputStream;
 import javax.sound.sampled.AudioSystem;
 import javax.sound.sampled.UnsupportedAudioFileException;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A file from elsewhere as a table: what kind it is shows in its first bytes, not in its name. Every failure is one
@@ -56,6 +59,11 @@ public final class ForeignFile {
         return s.startsWith("{") || s.startsWith("[");
     }
 
+    /** The runs in a file, each a table; see {@link SeveralRuns}. */
+    public static List<Table> runs(Path file) {
+        return SeveralRuns.of(table(file));
+    }
+
     /** The table in a file, delimited text by its guessed dialect. */
     public static Table table(Path file) {
         String name = FileName.of(file);
@@ -70,11 +78,37 @@ public final class ForeignFile {
         return text.read(text.guess());
     }
 
-    /** The text of a file, in UTF-8 or, failing that, Latin-1. */
+    /** UTF-16 shows by its mark, or by a zero in every second byte; null for none of it. */
+    private static @Nullable Charset wide(byte[] head) {
+        if (head.length < 4) {
+            return null;
+        }
+        int a = head[0] & 0xFF;
+        int b = head[1] & 0xFF;
+        if (a == 0xFF && b == 0xFE || a == 0xFE && b == 0xFF) {
+            return StandardCharsets.UTF_16;
+        }
+        int even = 0;
+        int odd = 0;
+        for (int i = 0; i + 1 < head.length; i += 2) {
+            even += head[i] == 0 ? 1 : 0;
+            odd += head[i + 1] == 0 ? 1 : 0;
+        }
+        int pairs = head.length / 2;
+        return even == 0 && odd > 0.9 * pairs
+                ? StandardCharsets.UTF_16LE
+                : odd == 0 && even > 0.9 * pairs ? StandardCharsets.UTF_16BE : null;
+    }
+
+    /** The text of a file, in UTF-16 where that shows, in UTF-8 or, failing that, Latin-1. */
     public static String text(Path file) {
         try {
             if (Files.size(file) > LARGEST) {
                 throw new IllegalArgumentException(FileName.of(file) + " is larger than 2 GB; split it first.");
+            }
+            Charset wide = wide(head(file));
+            if (wide != null) {
+                return Files.readString(file, wide);
             }
             try {
                 return Files.readString(file, StandardCharsets.UTF_8);
