@@ -111,13 +111,18 @@ public final class Reduction {
         return names;
     }
 
+    /** Raw samples at times of the run, whatever clock stamped them. */
+    public RawSamples samples(Run run, String channel) {
+        RawSamples stamped = source.samples(run.id(), channel);
+        return run.clock(sheet, channel).map(c -> c.aligned(stamped)).orElse(stamped);
+    }
+
     /**
      * The measurand at every raw sample of a channel that has one, on the clock of the samples, whether it counts in
      * the results or not.
      */
     public Optional<Trace> measurand(Run run, String channel) {
-        RawSamples stamped = source.samples(run.id(), channel);
-        RawSamples raw = run.clock(sheet, channel).map(c -> c.aligned(stamped)).orElse(stamped);
+        RawSamples raw = samples(run, channel);
         try {
             return raw.size() == 0
                     ? Optional.empty()

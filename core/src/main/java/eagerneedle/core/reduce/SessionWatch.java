@@ -73,10 +73,7 @@ public final class SessionWatch {
                                     run.id() + "/" + channel + "/"
                                             + run.entries().resumed().size(),
                                     k -> samples(
-                                            channel,
-                                            run.channel(sheet, channel),
-                                            run,
-                                            reduction.source().samples(run.id(), channel)))
+                                            channel, run.channel(sheet, channel), run, reduction.samples(run, channel)))
                             .stream()
                             .filter(f -> run.entries().voided().stream()
                                     .noneMatch(v -> v.holds(f.from()) && v.holds(f.to())))

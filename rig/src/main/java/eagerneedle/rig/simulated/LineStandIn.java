@@ -305,6 +305,7 @@ public final class LineStandIn implements AutoCloseable {
         for (double c : counts) {
             line.append(',').append((long) c);
         }
+        Socket was = client;
         try {
             switch (misbehaviour) {
                 case SILENCE -> {}
@@ -319,7 +320,8 @@ public final class LineStandIn implements AutoCloseable {
                 default -> send(line.toString());
             }
         } catch (IOException e) {
-            client = null;
+            // Whoever has called again meanwhile is another.
+            client = client == was ? null : client;
         }
     }
 

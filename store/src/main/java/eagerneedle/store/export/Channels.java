@@ -20,7 +20,7 @@ record Channels(Run run, List<One> channels) {
     static Channels of(Reduction reduction, Run run) {
         List<One> out = new ArrayList<>();
         for (String c : reduction.sheet().captures().get(run.capture()).channels()) {
-            RawSamples raw = reduction.source().samples(run.id(), c);
+            RawSamples raw = reduction.samples(run, c);
             double[] value = new double[raw.size()];
             Arrays.fill(value, Double.NaN);
             Optional<Trace> trace = reduction.measurand(run, c);

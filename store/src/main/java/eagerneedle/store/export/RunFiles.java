@@ -28,7 +28,7 @@ public final class RunFiles {
                 if (trace.isPresent()) {
                     write(
                             folder.resolve(name(run, channel)),
-                            LedgerCsv.of(run, channel, r.source().samples(run.id(), channel), trace.get()));
+                            LedgerCsv.of(run, channel, r.samples(run, channel), trace.get()));
                     n++;
                 }
             }
