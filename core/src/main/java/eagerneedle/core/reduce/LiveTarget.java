@@ -65,11 +65,12 @@ public final class LiveTarget {
                         r.quantity(n).ifPresent(q -> more.put(n, new Value.Scalar(q)));
                     }
                 });
-        return Optional.of(new LiveTarget(
-                read,
-                new LiveScope(r.sheet(), capture, read, more),
-                target,
-                band(capture.seek().within(), target)));
+        double band = band(capture.seek().within(), target);
+        if (!(band > 0)) {
+            throw new IllegalArgumentException("Within " + capture.seek().within() + " of " + target
+                    + " is nothing; write how close as a quantity.");
+        }
+        return Optional.of(new LiveTarget(read, new LiveScope(r.sheet(), capture, read, more), target, band));
     }
 
     private static double band(String within, Quantity target) {
@@ -104,6 +105,18 @@ public final class LiveTarget {
                     ? Optional.of(s.quantity().in(target.unit()))
                     : Optional.empty();
         } catch (FormulaException | IllegalArgumentException notYet) {
+            return Optional.empty();
+        }
+    }
+
+    /** The unit of what is read, where that does not fit its target; empty where it does, or nothing can be read. */
+    Optional<LabUnit> otherUnit(Function<String, RawSamples> samples) {
+        try {
+            return read.evaluate(scope.over(samples, samples)) instanceof Value.Scalar s
+                            && !s.quantity().unit().fits(target.unit())
+                    ? Optional.of(s.quantity().unit())
+                    : Optional.empty();
+        } catch (FormulaException | IllegalArgumentException needsMore) {
             return Optional.empty();
         }
     }

@@ -89,6 +89,7 @@ public final class SheetTrial {
             }
         }
         outputs();
+        sought();
         for (int i = 0; i < located.sheet().pictures().size(); i++) {
             picture(i, located.sheet().pictures().get(i));
         }
@@ -107,6 +108,35 @@ public final class SheetTrial {
                         found.add(located.problem(at, 1, e.getMessage()));
                     }
                 }));
+    }
+
+    /** A target that what is read can never stand at, because it is of another kind. */
+    private void sought() {
+        located.sheet().captures().forEach((c, capture) -> {
+            if (capture.seek() == null) {
+                return;
+            }
+            String at = "/captures/" + c + "/seek/until";
+            try {
+                for (String l : capture.levels().keySet()) {
+                    LiveTarget t = LiveTarget.of(plan, c, l).orElseThrow();
+                    t.otherUnit(this::middle)
+                            .ifPresent(u -> found.add(located.problem(
+                                    at,
+                                    1,
+                                    "what is read is in " + u.named() + ", and its target is " + t.target() + ".")));
+                }
+            } catch (IllegalArgumentException e) {
+                found.add(located.problem(at, 1, e.getMessage()));
+            }
+        });
+    }
+
+    /** A few samples in the middle of what a channel can show. */
+    private RawSamples middle(String channel) {
+        var converter = located.sheet().channels().get(channel).toChain().converter();
+        double count = Math.rint((converter.lowestCount() + converter.highestCount()) / 2.0);
+        return new RawSamples(new double[] {0, 0.1, 0.2, 0.3}, new double[] {count, count, count, count});
     }
 
     /** Without physics and without plans nothing can tell what samples will be. */

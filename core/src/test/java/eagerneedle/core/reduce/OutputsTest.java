@@ -104,6 +104,8 @@ class OutputsTest {
             until: "speed = v"       | until: "sped = v"        | the name sped is not known here; did you mean speed?
             until: "speed = v"       | until: "speed > v"       | one equals sign
             within: 1 %              | within: close            | close
+            within: 1 %              | within: 0 %              | is nothing; write how close as a quantity
+            until: "speed = v"       | until: "speed * 1 s = v" | what is read is in m, and its target is
             mode: hold               | mode: stream             | give this capture 'mode: hold'
             {output: motor, until    | {by: program, until      | the program turns an output: say which one
             """)

@@ -59,6 +59,7 @@ public final class LineStandIn implements AutoCloseable {
     private volatile double drift;
     private double clock;
     private boolean fresh;
+    private long begun;
 
     /**
      * Starts listening on a free loopback port.
@@ -286,10 +287,11 @@ public final class LineStandIn implements AutoCloseable {
             rig.arrange(f);
         }
         if (rig.isGate()) {
-            // What happened since it was looked last; an edge is told when it was, not when it will be.
-            double passed = first ? 0 : 1 / tick();
-            rig.advance(passed);
-            clock += passed;
+            // What happened since it was looked last, however long ago that was: an edge is told when it was.
+            begun = first ? System.nanoTime() : begun;
+            double now = pace * (System.nanoTime() - begun) / 1e9;
+            rig.advance(now - clock);
+            clock = now;
             rig.edges().forEach(e -> send(e[0], java.util.Arrays.copyOfRange(e, 1, e.length)));
             return;
         }

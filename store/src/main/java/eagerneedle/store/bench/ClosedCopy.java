@@ -2,6 +2,7 @@ package eagerneedle.store.bench;
 
 import eagerneedle.store.FileName;
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.MessageDigest;
@@ -66,8 +67,13 @@ public final class ClosedCopy implements AutoCloseable {
      * @throws IOException when it cannot be read
      */
     public static String digest(Path path) throws IOException {
-        try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(Files.readAllBytes(path)));
+        try (InputStream in = Files.newInputStream(path)) {
+            MessageDigest sha = MessageDigest.getInstance("SHA-256");
+            byte[] some = new byte[1 << 16];
+            for (int n = in.read(some); n >= 0; n = in.read(some)) {
+                sha.update(some, 0, n);
+            }
+            return HexFormat.of().formatHex(sha.digest());
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException(e);
         }
