@@ -103,7 +103,7 @@ public final class LiveRig implements AutoCloseable {
         return w.reads(channel) ? reading(channel).samples(w.input(channel)) : Optional.empty();
     }
 
-    /** What the samples of a channel of the sheet are in: counts, or the unit the instrument measures in. */
+    /** What the samples of a channel are in: counts, or the unit the instrument measures in. */
     public String rawUnit(String channel) {
         return wiring(channel).rawUnit(channel);
     }
@@ -160,9 +160,6 @@ public final class LiveRig implements AutoCloseable {
                 .orElse("");
     }
 
-    /** What one instrument is called, and how it stands. */
-    public record Standing(String device, String label, Driver.State state, boolean simulated) {}
-
     /** Of all instruments, in order. */
     public List<Standing> standings() {
         return connections.stream()
@@ -174,20 +171,9 @@ public final class LiveRig implements AutoCloseable {
                 .toList();
     }
 
-    /** What one of several instruments is told apart by in lists of inputs. */
-    private String input(Connection c, String own) {
-        boolean alone = connections.stream()
-                        .filter(o -> o.description().channels().contains(own))
-                        .count()
-                < 2;
-        return alone ? own : own + " of " + c.label();
-    }
-
     /** Inputs of all instruments. */
     public List<String> channels() {
-        return connections.stream()
-                .flatMap(c -> c.description().channels().stream().map(own -> input(c, own)))
-                .toList();
+        return new Inputs(connections).names();
     }
 
     public boolean isSimulated() {
@@ -256,14 +242,7 @@ public final class LiveRig implements AutoCloseable {
 
     /** Samples of the last seconds of one of {@link #channels}, as they came. */
     public RawSamples lastOfInput(String own, double seconds) {
-        for (Connection c : connections) {
-            for (String name : c.description().channels()) {
-                if (input(c, name).equals(own)) {
-                    return c.last(name, seconds);
-                }
-            }
-        }
-        return RawSamples.NONE;
+        return new Inputs(connections).last(own, seconds);
     }
 
     /**
@@ -408,6 +387,6 @@ public final class LiveRig implements AutoCloseable {
     @Override
     public void close() {
         connections.forEach(Connection::close);
-        recording.ended();
+        recording = recording.ended();
     }
 }

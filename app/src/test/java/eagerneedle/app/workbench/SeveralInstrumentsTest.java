@@ -143,7 +143,7 @@ class SeveralInstrumentsTest {
         assertThat(rig.state()).isEqualTo(Driver.State.LOST);
         assertThat(rig.standings())
                 .filteredOn(s -> s.state() == Driver.State.LOST)
-                .extracting(LiveRig.Standing::device)
+                .extracting(Standing::device)
                 .containsExactly("left");
         assertThat(file.samples(run.id(), "x").size()).isBetween(5, 60);
         assertThat(file.samples(run.id(), "y").size()).isGreaterThan(70);
