@@ -119,6 +119,9 @@ public final class CaptureStation implements StationView {
         }
         if (model.isBeginning()) {
             model.doNotBegin();
+            if (mode instanceof HoldMode h) {
+                h.cancel();
+            }
             Notices.tell(all, "Not begun.");
             refreshControls();
             return;

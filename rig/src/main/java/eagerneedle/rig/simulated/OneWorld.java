@@ -30,6 +30,11 @@ public final class OneWorld {
         benches.add(bench);
     }
 
+    /** True for several instruments. */
+    synchronized boolean isShared() {
+        return benches.size() > 1;
+    }
+
     /** What is set at one instrument is so for the whole bench. */
     void tell(Map<String, String> what) {
         List<Consumer<Map<String, String>>> all;
