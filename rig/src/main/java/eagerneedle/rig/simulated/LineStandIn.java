@@ -61,6 +61,7 @@ public final class LineStandIn implements AutoCloseable {
     private volatile double drift;
     private double clock;
     private boolean fresh;
+    private double jumped;
     private long begun;
 
     /**
@@ -207,6 +208,7 @@ public final class LineStandIn implements AutoCloseable {
                 clock = 0;
                 rig.begin();
                 fresh = true;
+                jumped = 0;
                 running = true;
             }
             case "resume" -> running = true;
@@ -320,7 +322,7 @@ public final class LineStandIn implements AutoCloseable {
     }
 
     private void send(double moment, double[] counts) {
-        StringBuilder line = new StringBuilder(":").append(Math.round(moment * (1 + drift) * 1e6));
+        StringBuilder line = new StringBuilder(":").append(Math.round((moment * (1 + drift) + jumped) * 1e6));
         for (double c : counts) {
             line.append(',').append((long) c);
         }
@@ -332,7 +334,7 @@ public final class LineStandIn implements AutoCloseable {
                 case HALF_LINES ->
                     send(line.substring(0, line.length() / 2) + "\n" + line.substring(line.length() / 2));
                 case CLOCK_BACK -> {
-                    clock -= 5;
+                    jumped -= 5;
                     misbehaviour = Misbehaviour.NONE;
                     send(line.toString());
                 }
