@@ -53,8 +53,12 @@ public final class SessionPlots {
                             f -> new Plot.Axis("from " + c.label(), f.yUnit().pretty()))
                     .orElseGet(() -> new Plot.Axis(c.label(), trace.unit().pretty()));
             Plot plot = new Plot(run.name() + ", " + levelLabel(r, run), new Plot.Axis("time", "s"), y, layers);
-            List<String> legend = channel.equals(
-                            r.sheet().captures().get(run.capture()).channels().get(0))
+            List<String> legend = r.sheet()
+                            .captures()
+                            .get(run.capture())
+                            .top()
+                            .filter(channel::equals)
+                            .isPresent()
                     ? legend(r, run, fit)
                     : List.of();
             return legend.isEmpty() ? plot : plot.withLegend(legend);

@@ -39,13 +39,13 @@ final class CaptureSection {
                         runs.stream().map(r -> row(r, capture)).toList();
                 Run first =
                         runs.stream().filter(Run::takesPart).reduce((a, b) -> b).orElse(runs.get(0));
-                String svg =
-                        SessionPlots.run(reduction, first, capture.channels().get(0))
-                                        .map(p -> figures.plot(p, Figures.WIDE, 280))
-                                        .orElse("")
-                                + SessionPlots.residuals(reduction, first)
-                                        .map(p -> figures.plot(p, Figures.WIDE, 120))
-                                        .orElse("");
+                String svg = capture.top()
+                                .flatMap(top -> SessionPlots.run(reduction, first, top))
+                                .map(p -> figures.plot(p, Figures.WIDE, 280))
+                                .orElse("")
+                        + SessionPlots.residuals(reduction, first)
+                                .map(p -> figures.plot(p, Figures.WIDE, 120))
+                                .orElse("");
                 List<Map<String, String>> taken = runs.stream()
                         .flatMap(r -> photographs.of(r.entries().pictures()).stream())
                         .toList();

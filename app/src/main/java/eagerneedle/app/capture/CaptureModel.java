@@ -1,5 +1,6 @@
 package eagerneedle.app.capture;
 
+import eagerneedle.app.eye.EyeReadings;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.quantity.LabUnit;
@@ -16,6 +17,7 @@ import java.io.IOException;
 import java.time.Duration;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
@@ -70,9 +72,35 @@ final class CaptureModel {
         return Optional.ofNullable(desk.bench().sheet().captures().get(capture));
     }
 
-    /** The channel on top. */
+    /** The channel on top; empty where nothing is recorded. */
     String channel() {
-        return plan().orElseThrow().channels().get(0);
+        return plan().flatMap(Capture::top).orElse("");
+    }
+
+    /** True where nothing is recorded: a row is what somebody reads. */
+    boolean isByEye() {
+        return plan().filter(Capture::isByEye).isPresent();
+    }
+
+    /** The run that is read next, before anything is read. */
+    Run blank() {
+        return EyeReadings.blank(
+                desk.bench(),
+                capture,
+                level,
+                desk.bench().file().nextRunId(desk.bench().session()));
+    }
+
+    /**
+     * Keeps rows that were pasted, at the levels that come next.
+     *
+     * @return what was done, in one sentence
+     * @throws IllegalArgumentException with one sentence when they do not fit; then none is kept
+     */
+    String paste(String tabbed) {
+        List<Run> kept = EyeReadings.keep(
+                desk.bench(), capture, EyeReadings.rows(plan().orElseThrow(), tabbed), null, "the clipboard");
+        return kept.size() + " rows were kept; bare numbers have the unit and uncertainty that are expected.";
     }
 
     /** The run that is being taken or waits to be kept. */
@@ -278,11 +306,14 @@ final class CaptureModel {
 
     /** Why the sheet would not keep the run that waits; empty when it would. */
     String refusal() {
-        if (pending == null
-                || plan().orElseThrow().rules().values().stream().noneMatch(r -> r.refuses() || r.leavesOut())) {
+        return pending == null ? "" : refusal(pending);
+    }
+
+    /** Why the sheet would not keep a run; empty when it would. */
+    String refusal(Run waiting) {
+        if (plan().orElseThrow().rules().values().stream().noneMatch(r -> r.refuses() || r.leavesOut())) {
             return "";
         }
-        Run waiting = pending;
         return desk.bench().whatIf(new RunCommand.KeepRun(waiting)).broken(waiting).stream()
                 .filter(r -> r.refuses() || r.leavesOut())
                 .map(r -> (r.refuses() ? "Not to be kept: " : "Counts nowhere: ") + r.says())

@@ -9,7 +9,7 @@ import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.picture.SessionPlots;
-import eagerneedle.rig.driver.OutputGuard;
+import java.util.List;
 import java.util.Optional;
 import javafx.application.Platform;
 import javafx.geometry.Pos;
@@ -18,6 +18,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
@@ -43,6 +44,10 @@ public final class CaptureStation implements StationView {
     private final RowTable rows;
     private final TypedPanel typed;
     private final StackPane panel = new StackPane();
+    private final StopwatchPanel stopwatch;
+    private final HBox controls;
+    private final RowsByEye byEye;
+    private final AllLevels levels;
     private CaptureMode mode;
     private String modeOf;
 
@@ -50,6 +55,8 @@ public final class CaptureStation implements StationView {
         this.desk = desk;
         this.model = new CaptureModel(desk);
         this.verdict = new RunVerdict(desk, this::keep);
+        this.byEye = new RowsByEye(model, verdict);
+        this.levels = new AllLevels(desk, model, all, this::begin, this::keep);
         this.traces = new LiveTraces(desk);
         this.watch = new LiveWatch(desk, traces);
         this.schedule = new CaptureSchedule(desk, this::choose);
@@ -68,27 +75,26 @@ public final class CaptureStation implements StationView {
         Labels.explained(
                 goOn,
                 "Go on with the run shown: new samples are added behind its own, with the time that passed in between");
-        Button bring = new Button("Import a file...");
-        bring.setId("import");
-        bring.setOnAction(e -> new ImportDialog(desk, model.capture(), model.level()).show(all));
-        Labels.explained(
-                bring, "Bring in a run recorded elsewhere, from delimited text; or drop the file on the window");
-        Button paste = new Button("Paste a table...");
-        paste.setId("paste-table");
-        paste.getStyleClass().add("quiet-button");
-        paste.setOnAction(e -> new ImportDialog(desk, model.capture(), model.level()).paste(all));
-        Labels.explained(paste, "Bring in a run from cells copied in a spreadsheet");
-        VBox left = new VBox(10, schedule, new StopwatchPanel(), new HBox(6, bring, paste));
-        left.setPrefWidth(235);
-        left.setMinWidth(225);
+        stopwatch = new StopwatchPanel(this::stopped);
+        verdict.onRows(text -> {
+            if (Notices.attempt(all, () -> Notices.tell(all, model.paste(text)))) {
+                refresh();
+            }
+        });
         clock.setId("run-clock");
-        HBox controls = new HBox(12, start, clock, goOn);
+        controls = new HBox(12, start, clock, goOn);
         controls.setAlignment(Pos.CENTER_LEFT);
         panel.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(traces, Priority.ALWAYS);
         VBox right = new VBox(8, hint, controls, verdict, panel, typed, watch.line(), traces, speed, rows);
         HBox.setHgrow(right, Priority.ALWAYS);
-        all.getChildren().addAll(left, right);
+        all.getChildren().addAll(new CaptureAside(desk, model, all, schedule, stopwatch), right);
+        all.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
+            if (e.getCode() == KeyCode.F8) {
+                stopwatch.press();
+                e.consume();
+            }
+        });
         all.setOnKeyPressed(e -> {
             if (e.getTarget() instanceof TextInputControl) {
                 return;
@@ -108,11 +114,22 @@ public final class CaptureStation implements StationView {
         });
     }
 
+    /** A time that was taken belongs where one is waited for. */
+    private void stopped(double seconds) {
+        if (!verdict.stopped(seconds)) {
+            Notices.tell(all, "No reading of this run waits for a time; it stands beside the stopwatch.");
+        }
+    }
+
     private boolean lasts() {
         return mode != null && desk.rig().map(mode::lasts).orElse(false);
     }
 
     private void startOrStop() {
+        if (model.isByEye()) {
+            verdict.focus();
+            return;
+        }
         if (desk.rig().isEmpty()) {
             Notices.warn(all, "No instrument is connected: connect it at Rig first (key 2), or import a file.");
             return;
@@ -140,41 +157,6 @@ public final class CaptureStation implements StationView {
         refreshControls();
     }
 
-    /** What was set by itself is brought back to safe, by its ramp. */
-    private void rest() {
-        desk.rig().get().outputs().values().stream()
-                .filter(OutputGuard::isOn)
-                .forEach(g -> Notices.attempt(all, () -> g.set(g.limits().safe())));
-    }
-
-    /** Keeps a row that was taken by itself and goes on with the next level; stops where something is wrong. */
-    private void goOnByItself(HoldMode hold) {
-        String refused = model.refusal();
-        String beyond = model.saturated(desk.rig().get()).orElse("");
-        if (!refused.isEmpty() || !beyond.isEmpty()) {
-            hold.endAutomatic(
-                    beyond.isEmpty()
-                            ? "Stopped: " + refused
-                            : "Stopped: " + beyond + " is beyond its range at this level.");
-            rest();
-            return;
-        }
-        String before = model.capture();
-        keep(model.pending().orElseThrow());
-        boolean more =
-                desk.bench().next().filter(next -> next[0].equals(before)).isPresent();
-        if (more && mode == hold) {
-            begin();
-        } else {
-            hold.endAutomatic("All levels are taken.");
-            desk.rig()
-                    .get()
-                    .outputs()
-                    .values()
-                    .forEach(g -> Notices.attempt(all, () -> g.set(g.limits().safe())));
-        }
-    }
-
     /** Goes on with the run that is shown. */
     private void goOn() {
         if (desk.rig().isPresent() && model.shown().isPresent() && !lasts()) {
@@ -188,7 +170,7 @@ public final class CaptureStation implements StationView {
         LiveRig rig = desk.rig().get();
         if (mode instanceof HoldMode h && !rig.isRecording()) {
             if (h.isAutomatic()) {
-                rest();
+                levels.rest();
             }
             h.cancel();
             model.giveUp();
@@ -209,7 +191,7 @@ public final class CaptureStation implements StationView {
                     Notices.tell(all, why);
                 }
                 if (mode instanceof HoldMode hold && hold.isAutomatic()) {
-                    goOnByItself(hold);
+                    levels.goOn(hold, () -> mode == hold);
                 }
             }
         }
@@ -220,6 +202,13 @@ public final class CaptureStation implements StationView {
     }
 
     private void keep(Run decided) {
+        if (model.isByEye()) {
+            if (byEye.keep(decided)) {
+                refresh();
+                verdict.focus();
+            }
+            return;
+        }
         if (model.pending().isEmpty() || lasts()) {
             return;
         }
@@ -231,7 +220,9 @@ public final class CaptureStation implements StationView {
 
     /** Attaches a picture to the run that waits to be kept. */
     public void attach(java.nio.file.Path picture) {
-        if (model.pending().isEmpty() || lasts()) {
+        if (model.isByEye()) {
+            verdict.attach(picture);
+        } else if (model.pending().isEmpty() || lasts()) {
             Notices.warn(all, "A picture is attached to a run that has just ended; take one first.");
         } else {
             verdict.attach(picture);
@@ -258,6 +249,25 @@ public final class CaptureStation implements StationView {
             start.setDisable(true);
             return;
         }
+        boolean eye = plan.isByEye();
+        List.of(controls, traces, watch.line()).forEach(n -> {
+            n.setVisible(!eye);
+            n.setManaged(!eye);
+        });
+        if (eye) {
+            mode = null;
+            modeOf = "";
+            panel.getChildren().clear();
+            panel.setManaged(false);
+            watch.clear();
+            typed.refresh();
+            speed.setVisible(false);
+            speed.setManaged(false);
+            rows.show(model.capture());
+            byEye.show();
+            return;
+        }
+        byEye.leave();
         if (!model.capture().equals(modeOf)) {
             modeOf = model.capture();
             mode = CaptureMode.of(desk, plan);
@@ -312,7 +322,7 @@ public final class CaptureStation implements StationView {
     @Override
     public void tick() {
         schedule.tick();
-        if (desk.rig().isEmpty() || mode == null) {
+        if (model.isByEye() || desk.rig().isEmpty() || mode == null) {
             watch.clear();
             return;
         }

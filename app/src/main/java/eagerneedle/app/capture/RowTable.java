@@ -4,6 +4,7 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
@@ -23,6 +24,7 @@ import javafx.scene.layout.VBox;
 
 /** The rows taken so far of a capture that holds: a level, the mean of each channel, what was read by eye. */
 final class RowTable extends VBox {
+    private static final int LONG = 16;
     private final Desk desk;
     private final GridPane grid = new GridPane();
     private final Button copy = new Button("Copy table");
@@ -88,9 +90,8 @@ final class RowTable extends VBox {
                 figure(w == null ? "—" : Notation.bracketed(w.mean(), w.uMean()), column++, row);
             }
             for (String key : plan.byEye().keySet()) {
-                String text = run.entries().byEye().getOrDefault(key, "—");
-                line.add(text);
-                figure(text, column++, row);
+                line.add(run.entries().byEye().getOrDefault(key, "—"));
+                figure(read(reduction, run, key), column++, row);
             }
             out.add(line);
             row++;
@@ -98,6 +99,14 @@ final class RowTable extends VBox {
         cells = out;
         setVisible(row > 1);
         setManaged(row > 1);
+    }
+
+    /** A reading as it is written; one that is built as what comes of it. */
+    private static String read(Reduction reduction, Run run, String key) {
+        String text = run.entries().byEye().getOrDefault(key, "—");
+        return text.length() < LONG && text.indexOf(';') < 0
+                ? text
+                : reduction.ofRun(run, key).quantity().map(Quantity::toString).orElse(text);
     }
 
     private void figure(String text, int column, int row) {

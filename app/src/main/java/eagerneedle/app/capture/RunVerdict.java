@@ -1,25 +1,20 @@
 package eagerneedle.app.capture;
 
+import eagerneedle.app.eye.EyeFields;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Photographs;
-import eagerneedle.core.quantity.LabUnit;
-import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
-import eagerneedle.core.sheet.Sheet;
 import java.io.File;
 import java.nio.file.Path;
-import java.util.LinkedHashMap;
-import java.util.Map;
 import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.input.TransferMode;
-import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
@@ -35,8 +30,7 @@ final class RunVerdict extends VBox {
     private final Button keep = new Button("Keep");
     private final Button discard = new Button("Void");
     private final Button picture = new Button("Picture...");
-    private final FlowPane byEye = new FlowPane(10, 4);
-    private final Map<String, TextField> fields = new LinkedHashMap<>();
+    private final EyeFields byEye = new EyeFields(this::fireKeep);
     private final Label refusal = new Label();
     private Run run;
 
@@ -87,7 +81,6 @@ final class RunVerdict extends VBox {
         });
         HBox row = new HBox(8, name, keep, picture, reason, discard);
         row.setAlignment(Pos.CENTER_LEFT);
-        byEye.setAlignment(Pos.CENTER_LEFT);
         refusal.setId("refusal");
         refusal.setWrapText(true);
         refusal.getStyleClass().add("attention");
@@ -110,39 +103,35 @@ final class RunVerdict extends VBox {
         run = ended;
         setVisible(ended != null);
         setManaged(ended != null);
-        byEye.getChildren().clear();
-        fields.clear();
+        byEye.clear();
         reason.clear();
         picture.setText("Picture...");
         if (ended == null) {
             return;
         }
         name.setText(ended.name());
-        plan.byEye().forEach((key, input) -> {
-            TextField f = new TextField();
-            f.setId("by-eye-" + key);
-            f.setPrefWidth(110);
-            f.setPromptText(input.value());
-            f.setAccessibleText(input.label() + ", by eye");
-            Labels.explained(
-                    f,
-                    (input.by() == null ? "Read by eye" : "By " + input.by())
-                            + ": value with its uncertainty and unit, for instance " + input.value());
-            f.setOnAction(e -> keep.fire());
-            fields.put(key, f);
-            byEye.getChildren().add(labelled(input, f));
-        });
-        byEye.setManaged(!fields.isEmpty());
-        if (!fields.isEmpty()) {
-            fields.values().iterator().next().requestFocus();
-        }
+        boolean eye = plan.isByEye();
+        reason.setVisible(!eye);
+        reason.setManaged(!eye);
+        discard.setVisible(!eye);
+        discard.setManaged(!eye);
+        byEye.show(desk.bench(), ended, "by-eye-");
+        byEye.focus();
     }
 
-    private static HBox labelled(Sheet.Input input, TextField f) {
-        Label l = Labels.quiet(input.label());
-        HBox box = new HBox(6, l, f);
-        box.setAlignment(Pos.CENTER_LEFT);
-        return box;
+    /** Takes the keyboard to the first reading that is missing. */
+    void focus() {
+        byEye.focus();
+    }
+
+    /** A time taken with the stopwatch; true when a reading waited for one. */
+    boolean stopped(double seconds) {
+        return isVisible() && byEye.stopped(seconds);
+    }
+
+    /** What to do with several rows of pasted cells. */
+    void onRows(Consumer<String> act) {
+        byEye.onRows(act);
     }
 
     /** Changes the run in hand, as when a late reading is added to it. */
@@ -159,26 +148,7 @@ final class RunVerdict extends VBox {
     }
 
     private Run entered() {
-        Run r = run.named(named());
-        Capture plan = desk.bench().sheet().captures().get(r.capture());
-        for (Map.Entry<String, TextField> f : fields.entrySet()) {
-            String text = f.getValue().getText().strip();
-            if (text.isEmpty()) {
-                f.getValue().requestFocus();
-                throw new IllegalArgumentException(
-                        "Enter " + plan.byEye().get(f.getKey()).label() + " first, as read by eye.");
-            }
-            LabUnit wanted = Reading.parse(plan.byEye().get(f.getKey()).value()).unit();
-            Reading read = Reading.parse(text);
-            if (!read.unit().fits(wanted)) {
-                f.getValue().requestFocus();
-                throw new IllegalArgumentException(plan.byEye().get(f.getKey()).label() + " is in " + wanted.named()
-                        + ", not in " + read.unit().named() + "; write for instance "
-                        + plan.byEye().get(f.getKey()).value() + ".");
-            }
-            r = r.entered(r.entries().read(f.getKey(), text));
-        }
-        return r;
+        return byEye.entered(run.named(named()), true);
     }
 
     /** Keeps a picture with the run in hand. */
@@ -186,6 +156,7 @@ final class RunVerdict extends VBox {
         Notices.attempt(this, () -> {
             run = run.entered(
                     run.entries().pictured(Photographs.keep(desk.bench().file(), file)));
+            byEye.pictured(desk.bench(), run);
             picture.setText(run.entries().pictures().size()
                     + (run.entries().pictures().size() == 1 ? " picture" : " pictures"));
         });

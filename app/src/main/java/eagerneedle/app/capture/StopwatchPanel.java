@@ -2,6 +2,7 @@ package eagerneedle.app.capture;
 
 import eagerneedle.app.widget.Labels;
 import java.util.Locale;
+import java.util.function.DoubleConsumer;
 import javafx.animation.AnimationTimer;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -15,14 +16,20 @@ final class StopwatchPanel extends HBox {
     private long since;
     private long before;
     private boolean running;
+    private final DoubleConsumer stopped;
 
-    StopwatchPanel() {
+    /** @param stopped is given each time that was taken, s */
+    StopwatchPanel(DoubleConsumer stopped) {
         super(8);
+        this.stopped = stopped;
         setAlignment(Pos.CENTER_LEFT);
         go.setId("stopwatch");
         go.getStyleClass().add("quiet-button");
         go.setOnAction(e -> press());
-        Labels.explained(go, "Starts and stops a stopwatch; a press after stopping begins anew");
+        Labels.explained(
+                go,
+                "Starts and stops a stopwatch (F8, in a field too); a press after stopping begins anew. The time goes into "
+                        + "the reading that waits for one");
         time.setId("stopwatch-time");
         getChildren().addAll(go, time);
         AnimationTimer frames = new AnimationTimer() {
@@ -42,11 +49,13 @@ final class StopwatchPanel extends HBox {
         });
     }
 
-    private void press() {
+    /** Starts it; stops it when it runs. */
+    void press() {
         if (running) {
             before = System.nanoTime() - since;
             running = false;
             go.setText("Stopwatch");
+            stopped.accept(before / 1e9);
         } else {
             since = System.nanoTime();
             running = true;

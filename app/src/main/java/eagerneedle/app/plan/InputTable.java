@@ -1,5 +1,6 @@
 package eagerneedle.app.plan;
 
+import eagerneedle.app.eye.ReadingField;
 import eagerneedle.app.plan.InputsModel.Column;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
@@ -37,7 +38,7 @@ final class InputTable extends GridPane {
         ColumnConstraints name = new ColumnConstraints();
         name.setHgrow(Priority.ALWAYS);
         name.setMinWidth(120);
-        getColumnConstraints().addAll(name, new ColumnConstraints(90, 150, 168), new ColumnConstraints(90, 150, 168));
+        getColumnConstraints().addAll(name, new ColumnConstraints(90, 150, 168), new ColumnConstraints(110, 170, 190));
         addRow(
                 0,
                 Labels.quiet("input, and what it is read with"),
@@ -48,7 +49,15 @@ final class InputTable extends GridPane {
             String key = e.getKey();
             TextField read = field(key, e.getValue(), Column.MEASURED);
             read.setPromptText("not read yet");
-            addRow(row++, tied(key, e.getValue()), field(key, e.getValue(), Column.PLANNED), read);
+            addRow(
+                    row++,
+                    tied(key, e.getValue()),
+                    field(key, e.getValue(), Column.PLANNED),
+                    new ReadingField(
+                            read,
+                            e.getValue().label(),
+                            e.getValue().value(),
+                            () -> commit(read, key, Column.MEASURED)));
         }
         for (Map.Entry<String, Sheet.Input> e : model.onlyPlanned().entrySet()) {
             addRow(

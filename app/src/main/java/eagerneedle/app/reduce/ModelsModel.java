@@ -83,7 +83,9 @@ final class ModelsModel {
         try {
             ModelComparison c = ModelComparison.of(fits);
             Capture capture = r.sheet().captures().get(run().orElseThrow().capture());
-            String reading = r.sheet().channels().get(capture.channels().get(0)).label();
+            String reading = capture.top()
+                    .map(top -> r.sheet().channels().get(top).label())
+                    .orElse(capture.label());
             return new Comparison(
                     c.advice(),
                     c.entries().stream()

@@ -194,7 +194,8 @@ final class ReduceModel {
                         "All runs of this kind: proposed again",
                         () -> desk.bench()
                                 .apply(new Command.Together(
-                                        "Took the proposed windows of all runs of " + run.capture() + " again.",
+                                        "Took the proposed windows of all runs of "
+                                                + capture(run).label() + " again.",
                                         proposals(run, w)))));
             });
             capture(run).moments().stream()

@@ -1,9 +1,11 @@
 package eagerneedle.app.reduce;
 
+import eagerneedle.app.eye.Correction;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.core.session.Run;
 import java.util.EnumMap;
 import java.util.Map;
 import java.util.Optional;
@@ -70,6 +72,7 @@ public final class ReduceStation implements StationView {
     private final Label effect = Labels.wrapped("");
     private final Button leave = new Button("Leave out...");
     private final TextField reason = new TextField();
+    private final Button correct = new Button("Correct...");
     private final Button proposal = new Button("Proposed window");
     private final MenuButton windows = new MenuButton("Windows");
     private final Button longRuns = new Button();
@@ -133,6 +136,15 @@ public final class ReduceStation implements StationView {
                 leave,
                 "Leave this run out of the results, with a reason; it stays in the session. A click on its point "
                         + "in the picture below asks the same");
+        correct.setId("correct");
+        correct.getStyleClass().add("quiet-button");
+        correct.setMinWidth(Region.USE_PREF_SIZE);
+        correct.setOnAction(e -> model.run().ifPresent(this::correct));
+        Labels.explained(
+                correct,
+                "Put this run right: its name, its level, what was read by eye, a picture (F2 in the list of runs); what "
+                        + "stood there stays in the notebook");
+        runs.onCorrect(() -> model.run().ifPresent(this::correct));
         effect.setId("leave-effect");
         reason.setId("reason");
         reason.setPromptText("why is it left out? Enter keeps, Escape forgets");
@@ -163,7 +175,7 @@ public final class ReduceStation implements StationView {
         leave.setMinWidth(Region.USE_PREF_SIZE);
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
-        HBox head = new HBox(8, title, says, reason, gap, windows, proposal, leave);
+        HBox head = new HBox(8, title, says, reason, gap, correct, windows, proposal, leave);
         head.setAlignment(Pos.CENTER_LEFT);
         return head;
     }
@@ -238,6 +250,10 @@ public final class ReduceStation implements StationView {
     }
 
     /** Leaves the run in hand out, once a reason is given, or takes it in again. */
+    private void correct(Run run) {
+        Notices.attempt(all, () -> Correction.open(all, desk.bench(), run));
+    }
+
     private void leaveOut() {
         model.run().ifPresent(run -> {
             if (run.leftOut() != null) {
@@ -293,6 +309,7 @@ public final class ReduceStation implements StationView {
         says.setText(head.map(ReduceModel.Head::says).orElse(""));
         head.ifPresent(h -> leave.setText(h.leave()));
         leave.setDisable(head.isEmpty());
+        correct.setDisable(head.isEmpty());
         windows.setDisable(head.isEmpty());
         proposal.setDisable(!head.map(ReduceModel.Head::moved).orElse(false));
         one.refresh();

@@ -44,6 +44,7 @@ final class RunList extends ScrollPane {
 
     private final ReduceModel model;
     private final VBox box = new VBox(1);
+    private Runnable correct = () -> {};
     private final Label none = Labels.quiet("No runs yet.");
     private final Rows<Line> rows = Rows.changing(box, RunList::key, this::row, RunList::show);
 
@@ -52,6 +53,11 @@ final class RunList extends ScrollPane {
         setContent(new VBox(box, none));
         setFitToWidth(true);
         getStyleClass().add("bare");
+    }
+
+    /** What F2 does to the run it is pressed on. */
+    void onCorrect(Runnable act) {
+        correct = act;
     }
 
     private static Object key(Line line) {
@@ -78,6 +84,9 @@ final class RunList extends ScrollPane {
     private void key(KeyEvent e, int id) {
         if (e.getCode() == KeyCode.ENTER) {
             model.choose(id);
+        } else if (e.getCode() == KeyCode.F2) {
+            model.choose(id);
+            correct.run();
         } else if (e.getCode() == KeyCode.DOWN || e.getCode() == KeyCode.UP) {
             model.step(id, e.getCode() == KeyCode.DOWN ? 1 : -1)
                     .map(next -> box.lookup("#run-" + next))

@@ -37,8 +37,7 @@ final class TogetherModel {
         Capture c = desk.bench().sheet().captures().get(capture);
         return c == null
                 ? Optional.empty()
-                : SessionPlots.overlay(
-                        desk.bench().reduction(), capture, c.channels().get(0));
+                : c.top().flatMap(top -> SessionPlots.overlay(desk.bench().reduction(), capture, top));
     }
 
     /** One line a level of a capture that has several runs. */

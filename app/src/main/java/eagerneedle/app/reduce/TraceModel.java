@@ -79,10 +79,10 @@ final class TraceModel {
         return labels;
     }
 
-    /** The channel on top for the i-th of {@link #sights}. */
+    /** The channel on top for the i-th of {@link #sights}; empty where nothing was recorded. */
     String channel(Run run, int i) {
         List<String> names = channels(run);
-        return names.get(i >= 0 && i < names.size() ? i : 0);
+        return names.isEmpty() ? "" : names.get(i >= 0 && i < names.size() ? i : 0);
     }
 
     /** The channels under the one on top when all are seen. */
@@ -105,12 +105,14 @@ final class TraceModel {
     }
 
     Optional<Plot> plot(Run run, String channel) {
-        return SessionPlots.run(reduction(), run, channel);
+        return channel.isEmpty() ? Optional.empty() : SessionPlots.run(reduction(), run, channel);
     }
 
     /** Why there is no picture of a channel. */
     String noPlot(Run run, String channel) {
-        return Optional.ofNullable(reduction().ofRun(run, channel).problem()).orElse("There is no trace.");
+        return channel.isEmpty()
+                ? "Nothing was recorded in this run; it was read by eye. Its readings are under 'Correct'."
+                : Optional.ofNullable(reduction().ofRun(run, channel).problem()).orElse("There is no trace.");
     }
 
     Optional<Plot> residuals(Run run) {
@@ -123,7 +125,9 @@ final class TraceModel {
 
     /** By how much an arrow key moves an edge of the window: one sample, s. */
     double step(Run run, String channel) {
-        return reduction().trace(run, channel).map(Trace::interval).orElse(COARSE);
+        return channel.isEmpty()
+                ? COARSE
+                : reduction().trace(run, channel).map(Trace::interval).orElse(COARSE);
     }
 
     /**
@@ -133,7 +137,9 @@ final class TraceModel {
      */
     String figures(String channel, double... cursors) {
         Run run = run().orElse(null);
-        Optional<Trace> t = run == null ? Optional.empty() : reduction().trace(run, channel);
+        Optional<Trace> t = run == null || channel.isEmpty()
+                ? Optional.empty()
+                : reduction().trace(run, channel);
         if (t.isEmpty()) {
             return "";
         }

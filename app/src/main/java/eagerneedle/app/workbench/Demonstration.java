@@ -2,9 +2,11 @@ package eagerneedle.app.workbench;
 
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.Command;
+import eagerneedle.core.session.Notebook;
 import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.rig.simulated.Rehearsal;
 import eagerneedle.rig.simulated.RigModel;
@@ -56,12 +58,12 @@ public final class Demonstration {
         Files.deleteIfExists(to);
         try (BenchFile file = BenchFile.create(
                 to, Session.start(located.text(), located.sheet().title(), DEMO_DAY))) {
-            file.together(() -> write(r, file));
+            file.together(() -> write(r, file, located.sheet()));
         }
         return r;
     }
 
-    private static void write(Rehearsal r, BenchFile file) {
+    private static void write(Rehearsal r, BenchFile file, Sheet sheet) {
         Session session = file.session();
         Instant at = DEMO_DAY;
         for (Command act : r.acts()) {
@@ -77,7 +79,7 @@ public final class Demonstration {
                 at = at.plusSeconds(45);
             }
             session = act.apply(session);
-            file.save(session, at, act.says());
+            file.save(session, at, Notebook.line(act, session, sheet));
         }
     }
 }

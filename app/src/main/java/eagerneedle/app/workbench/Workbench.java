@@ -10,6 +10,7 @@ import eagerneedle.core.reduce.SessionWatch;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.History;
+import eagerneedle.core.session.Notebook;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
@@ -217,7 +218,7 @@ public final class Workbench implements AutoCloseable {
         }
         // Kept first: an act that the disk refuses has not happened.
         Session after = command.apply(history.session());
-        file.save(after, clock.instant(), command.says());
+        file.save(after, clock.instant(), Notebook.line(command, after, sheet()));
         history.apply(command, after);
         show(session());
     }
@@ -299,15 +300,18 @@ public final class Workbench implements AutoCloseable {
             return Optional.of(says);
         }
         return history.toUndo()
-                .map(step -> stepped(step, "Undid: " + step.command().says(), history::undo));
+                .map(step ->
+                        stepped(step, "Undid: " + Notebook.line(step.command(), session(), sheet()), history::undo));
     }
 
     public Optional<String> redo() {
         return tried != null
                 ? Optional.empty()
                 : history.toRedo()
-                        .map(step ->
-                                stepped(step, "Did again: " + step.command().says(), history::redo));
+                        .map(step -> stepped(
+                                step,
+                                "Did again: " + Notebook.line(step.command(), step.session(), sheet()),
+                                history::redo));
     }
 
     private String stepped(History.Step step, String says, Runnable move) {

@@ -1,17 +1,17 @@
 package eagerneedle.app.command;
 
+import static eagerneedle.app.command.Needle.needle;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import eagerneedle.app.command.Needle.Said;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.export.ReductionJson;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -25,26 +25,6 @@ import org.junit.jupiter.params.provider.CsvSource;
 class CommandLineTest {
     @TempDir
     private Path folder;
-
-    private record Said(int status, String out, String err) {
-        JsonNode json() throws IOException {
-            return new ObjectMapper().readTree(out);
-        }
-    }
-
-    private static Said needle(Object... arguments) {
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        ByteArrayOutputStream err = new ByteArrayOutputStream();
-        String[] words = new String[arguments.length];
-        for (int i = 0; i < words.length; i++) {
-            words[i] = arguments[i].toString();
-        }
-        int status = NeedleCommand.run(
-                words,
-                new PrintStream(out, true, StandardCharsets.UTF_8),
-                new PrintStream(err, true, StandardCharsets.UTF_8));
-        return new Said(status, out.toString(StandardCharsets.UTF_8), err.toString(StandardCharsets.UTF_8));
-    }
 
     private void refused(Said said, String why) {
         assertThat(said.status()).isEqualTo(2);

@@ -1,15 +1,13 @@
 package eagerneedle.app.command;
 
+import static eagerneedle.app.command.Needle.needle;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
+import eagerneedle.app.command.Needle.Said;
 import eagerneedle.store.bench.BenchFile;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.io.PrintStream;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
@@ -19,22 +17,6 @@ import org.junit.jupiter.api.io.TempDir;
 class LookCommandTest {
     @TempDir
     private Path folder;
-
-    private record Said(int status, String out, String err) {}
-
-    private static Said needle(Object... arguments) {
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        ByteArrayOutputStream err = new ByteArrayOutputStream();
-        String[] words = new String[arguments.length];
-        for (int i = 0; i < words.length; i++) {
-            words[i] = arguments[i].toString();
-        }
-        int status = NeedleCommand.run(
-                words,
-                new PrintStream(out, true, StandardCharsets.UTF_8),
-                new PrintStream(err, true, StandardCharsets.UTF_8));
-        return new Said(status, out.toString(StandardCharsets.UTF_8), err.toString(StandardCharsets.UTF_8));
-    }
 
     private Path two() throws IOException {
         return Files.writeString(
@@ -46,8 +28,7 @@ class LookCommandTest {
     void theRunsOfAFileAreToldWithTheirNumbers() throws IOException {
         Said said = needle("look", two(), "--json");
         assertThat(said.status()).isZero();
-        JsonNode runs =
-                new ObjectMapper().readTree(said.out()).path("files").path(0).path("runs");
+        JsonNode runs = said.json().path("files").path(0).path("runs");
         assertThat(runs).hasSize(2);
         JsonNode second = runs.path(1);
         assertThat(second.path("clock").path("last").asDouble()).isCloseTo(0.3, within(1e-12));

@@ -1,15 +1,14 @@
 package eagerneedle.app.command;
 
+import static eagerneedle.app.command.Needle.needle;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import eagerneedle.app.command.Needle.Said;
 import eagerneedle.app.workbench.Demonstration;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.io.PrintStream;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -27,22 +26,6 @@ class PoolCommandTest {
 
     private Path benches;
     private Path pool;
-
-    private record Said(int status, String out, String err) {}
-
-    private static Said needle(Object... arguments) {
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        ByteArrayOutputStream err = new ByteArrayOutputStream();
-        String[] words = new String[arguments.length];
-        for (int i = 0; i < words.length; i++) {
-            words[i] = arguments[i].toString();
-        }
-        int status = NeedleCommand.run(
-                words,
-                new PrintStream(out, true, StandardCharsets.UTF_8),
-                new PrintStream(err, true, StandardCharsets.UTF_8));
-        return new Said(status, out.toString(StandardCharsets.UTF_8), err.toString(StandardCharsets.UTF_8));
-    }
 
     private static SheetReader.Located alloy() throws IOException {
         return SheetTrial.read(Files.readString(EXAMPLES.resolve("alloy-arrest.yaml")), "alloy-arrest.yaml");

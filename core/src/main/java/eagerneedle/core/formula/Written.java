@@ -1,17 +1,53 @@
 package eagerneedle.core.formula;
 
+import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.reading.Repeats;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
  * A value as someone writes it into a box or a sheet: a reading such as {@code 842.3(6) mm}, or one that is built, such
- * as {@code reading(842 mm, division: 1 mm, edges: 2)}.
+ * as {@code reading(842 mm, division: 1 mm, edges: 2)}, or several of one thing: {@code 9.79; 9.83; 9.81 s}.
  */
 public final class Written {
     private static final Pattern CALL = Pattern.compile("\\s*[A-Za-z_][A-Za-z0-9_]*\\s*\\(.*", Pattern.DOTALL);
 
+    private static final Pattern SEVERAL = Pattern.compile("\\s*;\\s*");
+    private static final Pattern DECIMALS = Pattern.compile("[+-]?\\d*(?:\\.(\\d+))?(.*)", Pattern.DOTALL);
+
     private Written() {}
+
+    /**
+     * The mean of several readings, written with semicolons between them: each may have its unit, or the last has it
+     * for all. The step of the display is that of the last decimal written.
+     */
+    private static Quantity several(String text, String id, String label, String source) {
+        String[] parts = SEVERAL.split(text.strip().replaceAll(";\\s*$", ""));
+        LabUnit unit = Reading.parse(parts[parts.length - 1]).unit();
+        List<Quantity> readings = new ArrayList<>();
+        double step = Double.POSITIVE_INFINITY;
+        for (int i = 0; i < parts.length; i++) {
+            Reading r = Reading.parse(parts[i]);
+            Reading with = r.unit().isDimensionless() && !unit.isDimensionless()
+                    ? new Reading(r.value(), r.u(), unit, r.distribution())
+                    : r;
+            readings.add(with.toQuantity(id + "#" + (i + 1), label, source));
+            Matcher m = DECIMALS.matcher(parts[i]);
+            if (m.matches() && !m.group(2).matches("(?s).*(?:[eE]|10\\^).*")) {
+                int decimals = m.group(1) == null ? 0 : m.group(1).length();
+                step = Math.min(step, Math.pow(10, -decimals));
+            }
+        }
+        if (readings.size() == 1) {
+            return readings.get(0);
+        }
+        return new Repeats(readings, Quantity.exact(Double.isInfinite(step) ? 0 : step, unit.difference()))
+                .quantity(id, label);
+    }
 
     /**
      * The quantity written.
@@ -22,6 +58,9 @@ public final class Written {
      * @throws IllegalArgumentException with one sentence that says what would fit
      */
     public static Quantity quantity(String text, String id, String label, String source) {
+        if (text.indexOf(';') >= 0) {
+            return several(text, id, label, source);
+        }
         if (!CALL.matcher(text).matches()) {
             return Reading.parse(text).toQuantity(id, label, source);
         }

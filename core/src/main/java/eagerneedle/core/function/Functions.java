@@ -34,6 +34,7 @@ public final class Functions implements Library {
         TraceFunctions.define();
         FitFunctions.define();
         ReadingFunctions.define();
+        PickedFunctions.define();
         ReferenceFunctions.define();
         JudgeFunctions.define();
         GroupFunctions.define();

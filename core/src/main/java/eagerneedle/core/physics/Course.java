@@ -283,7 +283,8 @@ public final class Course {
             if (input != null && atEnd == "end".equals(eye.at())) {
                 Part p = names.drawnOnce("readings/" + name, eye.formula());
                 Quantity q = Quantity.exact(p.code().at(m), p.unit());
-                out.put(name, world.seen(input, eye, q, names.path("read/" + name), world.draws()));
+                String as = eye.value() == null ? capture.expected(level, name) : eye.value();
+                out.put(name, world.seen(input, as, q, names.path("read/" + name), world.draws()));
             }
         });
         return out;

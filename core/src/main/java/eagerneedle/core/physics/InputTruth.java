@@ -5,11 +5,16 @@ import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.reading.Eyesight;
+import eagerneedle.core.reading.Face;
 import eagerneedle.core.sheet.Sheet;
 import java.util.Locale;
+import java.util.Map;
 import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 
 /**
  * The truth behind what a sheet expects to be read, and what is read of a truth: drawn about it within what the reading
@@ -17,6 +22,8 @@ import java.util.regex.Pattern;
  */
 final class InputTruth {
     private static final Pattern NUMBER = Pattern.compile("[+-]?(?:\\d+\\.?(\\d*)|\\.(\\d+))");
+    private static final Pattern UNCERTAINTY =
+            Pattern.compile("\\(\\d+\\.?\\d*\\)|\\s*(?:±|limit)\\s*\\d+\\.?\\d*(?:[eE][+-]?\\d+)?");
     private final Function<String, Draws> draws;
     private final boolean exactly;
 
@@ -49,8 +56,8 @@ final class InputTruth {
     }
 
     /**
-     * What is read of a truth. A value that is given, such as that of a certificate, stays as written; so does one that
-     * is built from several causes.
+     * What is read of a truth. A value that is given, such as that of a certificate, stays as written; one that is
+     * built from its causes is seen on the face that it is read from.
      *
      * @param as a reading like it, with its unit, its uncertainty and its digits
      * @param random where the error of reading is drawn from
@@ -61,14 +68,47 @@ final class InputTruth {
             Quantity q = truth.to(like.unit());
             return (q.value() + " ± " + like.u() + " " + like.unit().symbol()).strip();
         }
-        if (input.isGiven() || !World.isReading(as)) {
+        if (input.isGiven()) {
             return input.value();
+        }
+        if (!World.isReading(as)) {
+            return built(as, truth, random);
         }
         Reading r = Reading.parse(as);
         double seen = truth.unit().convert(truth.value(), r.unit()) + Drawing.of(r, random);
         return r.u() == 0 && seen == r.value()
                 ? as
                 : written(as, r, seen, truth.unit().convert(truth.value(), r.unit()));
+    }
+
+    /** A reading that is built from its causes, as the eye sees it at a truth; as written where no face wrote it. */
+    private String built(String as, Quantity truth, Draws.Stream random) {
+        for (Face face : Face.values()) {
+            Map<String, String> like = face.taken(as).orElse(null);
+            if (like != null) {
+                return face.written(new Eyesight(random::even, random::normal, this::error).seen(face, like, truth));
+            }
+        }
+        return as;
+    }
+
+    /** What an instrument is wrong by in all its readings of this session, -1 to 1 of what it may be. */
+    private double error(String instrument) {
+        return draws.apply(instrument).stream("instrument/" + instrument).even();
+    }
+
+    /** Several readings of one truth, their scatter being what one reading is uncertain by. */
+    String readings(Sheet.Input input, String as, Quantity truth, Draws.Stream random) {
+        if (exactly) {
+            Quantity like = Written.quantity(as, "like", "like", "like");
+            return (truth.in(like.unit()) + " ± " + like.u() / Math.sqrt(input.times()) + " "
+                            + like.unit().symbol())
+                    .strip();
+        }
+        return IntStream.range(0, input.times())
+                .mapToObj(i ->
+                        UNCERTAINTY.matcher(reading(input, as, truth, random)).replaceAll(""))
+                .collect(Collectors.joining("; "));
     }
 
     /** Another number in the place of the first one of a text, with as many decimals. */

@@ -243,8 +243,14 @@ public final class World {
 
     /** What an eye reads of a truth. */
     String seen(Sheet.Input input, RigPlan.@Nullable Eye eye, Quantity truth, String path, Draws from) {
-        String as = eye == null || eye.value() == null ? input.value() : eye.value();
-        return inputs.reading(input, as, truth, from.stream(path));
+        return seen(input, eye == null || eye.value() == null ? input.value() : eye.value(), truth, path, from);
+    }
+
+    /** @param as how it is written, with its uncertainty */
+    String seen(Sheet.Input input, String as, Quantity truth, String path, Draws from) {
+        return input.times() == 1
+                ? inputs.reading(input, as, truth, from.stream(path))
+                : inputs.readings(input, as, truth, from.stream(path));
     }
 
     /** The true value of a reference, in its own unit: as written, moved by a draw of its own uncertainty. */

@@ -55,23 +55,55 @@ final class RunNodes {
         this.nodes = nodes;
     }
 
-    /** What was read by eye with a run; in a plan what the sheet expects. */
+    /**
+     * What was read by eye with a run; in a plan what the sheet expects. A reading that serves all runs at a level is
+     * one influence in all of them.
+     */
     void byEye(Run run, String name, Sheet.Input input) {
-        String text = planning ? input.value() : run.entries().byEye().get(name);
-        nodes.put(Key.of(run, name), new Graph.Node(List.of(), Arrays.asList(text, input.leafLabel()), look -> {
+        Capture capture = sheet.captures().get(run.capture());
+        String text = planning ? capture.expected(run.level(), name) : read(run, name, input);
+        String id = input.isOncePerLevel()
+                ? run.capture() + "." + run.level() + "." + name + ": " + text
+                : Key.of(run, name).toString();
+        nodes.put(Key.of(run, name), new Graph.Node(List.of(), Arrays.asList(text, input.leafLabel(), id), look -> {
             if (text == null) {
                 return Outcome.problem(run.name() + ": " + input.label() + " was not read.");
             }
             try {
-                return Outcome.of(Written.quantity(
-                        text,
-                        Key.of(run, name).toString(),
-                        input.leafLabel(),
-                        input.by() == null ? "reading" : input.by()));
+                Quantity q = Written.quantity(text, id, input.leafLabel(), input.by() == null ? "reading" : input.by());
+                return Outcome.of(planning ? repeated(q, input, id) : q);
             } catch (IllegalArgumentException e) {
                 return Outcome.problem(e.getMessage());
             }
         }));
+    }
+
+    /**
+     * As written with the run, or with the first run at its level where one reading serves them all; null for neither.
+     */
+    private String read(Run run, String name, Sheet.Input input) {
+        String own = run.entries().byEye().get(name);
+        return own != null || !input.isOncePerLevel()
+                ? own
+                : session.keptRuns().stream()
+                        .filter(r -> r.capture().equals(run.capture())
+                                && r.level().equals(run.level())
+                                && r.entries().byEye().containsKey(name))
+                        .findFirst()
+                        .map(r -> r.entries().byEye().get(name))
+                        .orElse(null);
+    }
+
+    /** The mean of as many readings as are planned, each as uncertain as the one that is written. */
+    private static Quantity repeated(Quantity one, Sheet.Input input, String id) {
+        int n = input.times();
+        return n == 1 || one.isExact()
+                ? one
+                : Quantity.of(
+                        one.value(),
+                        one.u() / Math.sqrt(n),
+                        one.unit(),
+                        Leaf.typeA(id + "#repeats", input.leafLabel() + ": repeats", "repeated readings", n - 1));
     }
 
     /** What an output stood at while a run was taken. */

@@ -9,7 +9,7 @@ import java.util.Locale;
 /** How runs are reduced: windows by hand, and quantities that the session adds to its sheet. */
 public sealed interface ReduceCommand extends Command {
     /** Sets a window by hand, or goes back to the proposal when it is null. */
-    record SetWindow(int id, String name, Window window) implements ReduceCommand {
+    record SetWindow(int id, String name, Window window) implements ReduceCommand, OfRun {
         @Override
         public Session apply(Session s) {
             return s.changingRun(id, r -> r.windowed(name, window));
@@ -36,7 +36,7 @@ public sealed interface ReduceCommand extends Command {
      *
      * @param label what people call it
      */
-    record SetMoment(int id, String name, String label, Window span) implements ReduceCommand {
+    record SetMoment(int id, String name, String label, Window span) implements ReduceCommand, OfRun {
         @Override
         public Session apply(Session s) {
             return s.changingRun(id, r -> r.windowed(name, span));

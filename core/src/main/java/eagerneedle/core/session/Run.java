@@ -86,6 +86,13 @@ public record Run(
                 entries, clocks);
     }
 
+    /** At another level of its capture. */
+    public Run at(String newLevel) {
+        return new Run(
+                id, name, capture, newLevel, started, source, rawUnit, discard, leftOut, windows, setups, rawUnits,
+                entries, clocks);
+    }
+
     public Run discarded(String reason) {
         return new Run(
                 id, name, capture, level, started, source, rawUnit, reason, leftOut, windows, setups, rawUnits, entries,

@@ -30,7 +30,7 @@ public sealed interface RunCommand extends Command {
     }
 
     /** Goes on with a run that was kept; its samples are in the bench file already. */
-    record ContinueRun(int id, Instant now) implements RunCommand {
+    record ContinueRun(int id, Instant now) implements RunCommand, OfRun {
         @Override
         public Session apply(Session s) {
             return s.changingRun(id, r -> r.entered(r.entries().resumedAt(now)));
@@ -48,7 +48,7 @@ public sealed interface RunCommand extends Command {
     }
 
     /** A reading by eye that belongs to a run; null takes it back. */
-    record EnterByEye(int id, String name, String label, String reading) implements RunCommand {
+    record EnterByEye(int id, String name, String label, String reading) implements RunCommand, OfRun {
         @Override
         public Session apply(Session s) {
             String text = Written.checked(reading);
@@ -63,8 +63,55 @@ public sealed interface RunCommand extends Command {
         }
     }
 
+    /**
+     * Puts a reading by eye right; the first one stays in the notebook.
+     *
+     * @param was as it was written; null when nothing was
+     * @param why needed where something stood before
+     */
+    record CorrectReading(int id, String name, String label, String was, String reading, String why)
+            implements RunCommand, OfRun {
+        @Override
+        public Session apply(Session s) {
+            if (was != null && (why == null || why.isBlank())) {
+                throw new IllegalArgumentException("Say why " + label + " is corrected.");
+            }
+            String text = Written.checked(reading);
+            return s.changingRun(id, r -> r.entered(r.entries().read(name, text)));
+        }
+
+        @Override
+        public String says() {
+            return was == null
+                    ? "Read " + label + " of run " + id + " as " + reading + ", after it was kept."
+                    : "Corrected " + label + " of run " + id + " from " + was + " to " + reading + ": " + why.strip()
+                            + ".";
+        }
+    }
+
+    /**
+     * Puts a run at another level of its capture, for a reason.
+     *
+     * @param from what people call the level it was at
+     * @param to and that it is at now
+     */
+    record MoveRun(int id, String level, String from, String to, String why) implements RunCommand, OfRun {
+        @Override
+        public Session apply(Session s) {
+            if (why == null || why.isBlank()) {
+                throw new IllegalArgumentException("Say why this run belongs to " + to + ".");
+            }
+            return s.changingRun(id, r -> r.at(level));
+        }
+
+        @Override
+        public String says() {
+            return "Moved run " + id + " from " + from + " to " + to + ": " + why.strip() + ".";
+        }
+    }
+
     /** Attaches a picture to a run. */
-    record AttachPicture(int id, Entries.Picture picture) implements RunCommand {
+    record AttachPicture(int id, Entries.Picture picture) implements RunCommand, OfRun {
         @Override
         public Session apply(Session s) {
             return s.changingRun(id, r -> r.entered(r.entries().pictured(picture)));
@@ -81,7 +128,7 @@ public sealed interface RunCommand extends Command {
         }
     }
 
-    record RenameRun(int id, String name) implements RunCommand {
+    record RenameRun(int id, String name) implements RunCommand, OfRun {
         @Override
         public Session apply(Session s) {
             if (name.isBlank()) {
@@ -97,7 +144,7 @@ public sealed interface RunCommand extends Command {
     }
 
     /** Discards a run with a reason, or takes it back when the reason is null. Its samples stay in the file. */
-    record DiscardRun(int id, String reason) implements RunCommand {
+    record DiscardRun(int id, String reason) implements RunCommand, OfRun {
         @Override
         public Session apply(Session s) {
             return s.changingRun(id, r -> r.discarded(reason));
@@ -113,7 +160,7 @@ public sealed interface RunCommand extends Command {
      * Leaves a run out of the results with a reason, or takes it in again when the reason is null, whatever the rules
      * of the sheet say of it.
      */
-    record LeaveOut(int id, String reason) implements RunCommand {
+    record LeaveOut(int id, String reason) implements RunCommand, OfRun {
         @Override
         public Session apply(Session s) {
             return s.changingRun(id, r -> r.leftOut(reason).entered(r.entries().insisting(reason == null)));
@@ -128,7 +175,7 @@ public sealed interface RunCommand extends Command {
     }
 
     /** Takes samples of a run out of everything; they stay in the bench file. */
-    record VoidSamples(int id, double from, double to, String reason) implements RunCommand {
+    record VoidSamples(int id, double from, double to, String reason) implements RunCommand, OfRun {
         @Override
         public Session apply(Session s) {
             if (reason == null || reason.isBlank()) {
@@ -153,7 +200,7 @@ public sealed interface RunCommand extends Command {
     }
 
     /** Takes voided samples of a run in again. */
-    record CountSamples(int id, Entries.Voided span) implements RunCommand {
+    record CountSamples(int id, Entries.Voided span) implements RunCommand, OfRun {
         @Override
         public Session apply(Session s) {
             return s.changingRun(id, r -> r.entered(r.entries().counting(span)));

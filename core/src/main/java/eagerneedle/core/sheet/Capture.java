@@ -6,11 +6,13 @@ import eagerneedle.core.formula.Formula;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * A kind of run.
  *
- * @param mode stream, shot, gate, prompted or hold; stream when not said
+ * @param mode stream, shot, gate, prompted, hold or eye; when not said, stream, or eye where no channel is recorded
+ * @param channels what is recorded; empty where everything is read by eye
  * @param longest in s
  * @param minutes one run takes with setting it up
  * @param byEye what is read by eye with each run
@@ -39,12 +41,16 @@ public record Capture(
         Map<String, Choice> choices,
         String until,
         SeekPlan seek) {
+    /** The mode in which nothing is recorded: a row is what somebody reads. */
+    public static final String EYE = "eye";
+
     public Capture {
         choices = Sheet.orEmpty(choices);
-        levels = levels == null ? Map.of("run", new Level("run", null, null, null)) : levels;
+        channels = channels == null ? List.of() : channels;
+        levels = levels == null ? Map.of("run", new Level("run", null, null, null, null)) : levels;
         rules = Sheet.orEmpty(rules);
         views = Sheet.orEmpty(views);
-        mode = mode == null ? "stream" : mode;
+        mode = mode != null ? mode : channels.isEmpty() ? EYE : "stream";
         byEye = Sheet.orEmpty(byEye);
         shot = mode.equals("shot") && shot == null ? new ShotPlan(null, null, null, null, 0, 0) : shot;
         hold = mode.equals("hold") && hold == null ? new HoldPlan(0, 0, 0) : hold;
@@ -59,10 +65,28 @@ public record Capture(
     /** A window that names no channel is on the first. */
     private static Map<String, WindowPlan> onChannels(Map<String, WindowPlan> windows, List<String> channels) {
         Map<String, WindowPlan> out = new LinkedHashMap<>(windows);
-        out.replaceAll((n, w) -> w.on() != null || channels == null || channels.isEmpty()
+        out.replaceAll((n, w) -> w.on() != null || channels.isEmpty()
                 ? w
                 : new WindowPlan(channels.get(0), w.propose(), w.from(), w.to()));
         return out;
+    }
+
+    /** True when nothing is recorded: a row is what somebody reads. */
+    public boolean isByEye() {
+        return mode.equals(EYE);
+    }
+
+    /** The channel whose trace stands for a run; absent where nothing is recorded. */
+    public Optional<String> top() {
+        return channels.stream().findFirst();
+    }
+
+    /** What is expected to be read by eye at a level, as written. */
+    public String expected(String level, String name) {
+        Level l = levels.get(level);
+        return l != null && l.expected().containsKey(name)
+                ? l.expected().get(name)
+                : byEye.get(name).value();
     }
 
     /** With more quantities of each run, after those of the sheet. */
@@ -269,10 +293,17 @@ public record Capture(
     /**
      * One setting of the factor; {@code set} binds names for the runs at it, {@code outputs} are set by the program
      * before it (numbers in the unit of the output, or formulas over inputs and what the level sets), {@code at} says
-     * which members of which sets it is.
+     * which members of which sets it is, {@code expected} what is expected to be read by eye where that differs from
+     * level to level.
      */
-    public record Level(String label, Map<String, String> set, Map<String, String> outputs, Map<String, String> at) {
+    public record Level(
+            String label,
+            Map<String, String> set,
+            Map<String, String> outputs,
+            Map<String, String> at,
+            Map<String, String> expected) {
         public Level {
+            expected = Sheet.orEmpty(expected);
             at = Sheet.orEmpty(at);
             outputs = Sheet.orEmpty(outputs);
             set = Sheet.orEmpty(set);

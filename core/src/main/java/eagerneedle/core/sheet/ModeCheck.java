@@ -1,6 +1,7 @@
 package eagerneedle.core.sheet;
 
 import eagerneedle.core.formula.NearName;
+import eagerneedle.core.formula.Written;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
 import java.util.LinkedHashSet;
@@ -27,9 +28,27 @@ final class ModeCheck {
         if (capture.seek() != null) {
             seek(p + "/seek", capture);
         }
+        if (capture.isByEye() != capture.channels().isEmpty()) {
+            check.problem(
+                    p,
+                    1,
+                    capture.isByEye()
+                            ? "in the mode 'eye' nothing is recorded: take 'channels' out, or another mode"
+                            : "the mode '" + capture.mode() + "' records: name its 'channels', or write 'mode: eye'");
+        }
+        if (capture.isByEye() && capture.byEye().isEmpty()) {
+            check.problem(p, 1, "nothing is recorded and nothing is read: name 'channels' or 'by_eye'");
+        }
+        if (capture.isByEye() && !capture.windows().isEmpty()) {
+            check.problem(p + "/windows", 1, "what is read by eye has no trace on which a window could lie");
+        }
         capture.byEye()
                 .forEach((name, input) ->
-                        check.attempt(p + "/by_eye/" + name + "/value", () -> Reading.parse(input.value())));
+                        check.attempt(p + "/by_eye/" + name + "/value", () -> Written.check(input.value())));
+        capture.levels()
+                .forEach((l, level) -> level.expected()
+                        .forEach((name, text) ->
+                                expected(p + "/levels/" + l + "/expected/" + name, capture, name, text)));
         Set<String> outputs = new LinkedHashSet<>();
         sheet.devices().values().forEach(d -> outputs.addAll(d.outputs().keySet()));
         capture.levels()
@@ -45,6 +64,27 @@ final class ModeCheck {
                                 "no device has an output " + o + NearName.hint(o, outputs));
                     }
                 }));
+    }
+
+    /** What is expected at a level is something that is read, in a unit that fits. */
+    private void expected(String p, Capture capture, String name, String text) {
+        Sheet.Input input = capture.byEye().get(name);
+        if (input == null) {
+            check.problem(
+                    p,
+                    1,
+                    "nothing of that name is read by eye here"
+                            + NearName.hint(name, capture.byEye().keySet()));
+            return;
+        }
+        check.attempt(p, () -> {
+            LabUnit usual = Written.quantity(input.value(), name, name, name).unit();
+            LabUnit here = Written.quantity(text, name, name, name).unit();
+            if (!here.fits(usual)) {
+                throw new IllegalArgumentException(
+                        input.label() + " is read in " + usual.named() + ", not in " + here.named() + ".");
+            }
+        });
     }
 
     /** What is sought is read from channels, stands somewhere, and is turned by something that is there. */
@@ -84,7 +124,9 @@ final class ModeCheck {
     }
 
     private void shot(String p, Capture capture, Capture.ShotPlan shot) {
-        String on = shot.on() == null ? capture.channels().get(0) : shot.on();
+        String on = shot.on() != null
+                ? shot.on()
+                : capture.channels().isEmpty() ? "" : capture.channels().get(0);
         if (!capture.channels().contains(on)) {
             check.problem(
                     p + "/shot/on", 1, "this capture has no channel " + on + NearName.hint(on, capture.channels()));

@@ -82,17 +82,35 @@ public record Sheet(
     /**
      * Something measured once, by hand or from elsewhere. {@code value} is the planned reading; {@code actual} names
      * the channel that measures it, for a value that is only nominal on paper; {@code given} says that it stands in a
-     * certificate or a table, and is not read.
+     * certificate or a table, and is not read. Of what is read with a run, {@code times} says how often each time, and
+     * {@code once: level} that it is read with the first run at a level only.
      */
     public record Input(
-            String label, String symbol, String value, String by, String group, String actual, Boolean given) {
+            String label,
+            String symbol,
+            String value,
+            String by,
+            String group,
+            String actual,
+            Boolean given,
+            int times,
+            String once) {
+        public Input {
+            times = Math.max(1, times);
+        }
+
+        /** True when one reading serves all runs at a level. */
+        public boolean isOncePerLevel() {
+            return "level".equals(once);
+        }
+
         public boolean isGiven() {
             return Boolean.TRUE.equals(given);
         }
 
         /** The same with another reading. */
         Input reading(String text) {
-            return new Input(label, symbol, text, by, group, actual, given);
+            return new Input(label, symbol, text, by, group, actual, given, times, once);
         }
 
         /** What budgets call it: "foot spacing by steel tape TH-TP-02". */

@@ -192,7 +192,7 @@ final class SheetCheck {
                 channels.addAll(sheet.channels().keySet());
             }
             capture.windows().forEach((w, plan) -> {
-                if (!channels.contains(plan.on())) {
+                if (plan.on() != null && !channels.contains(plan.on())) {
                     problem(
                             p + "/windows/" + w + "/on",
                             1,

@@ -21,6 +21,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 
 /**
  * A run of a simulated rig, taken by the way that its sheet wants it captured: free running, cut about its trigger,
@@ -73,8 +75,14 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
         bench.putAll(Turned.words(outputs));
         rig.arrange(bench);
         Random random = new Random(seed * 6364136223846793005L + 1442695040888963407L);
+        if (plan.isByEye()) {
+            // What an eye reads at the end of a run is read after as long as a run lasts.
+            rig.begin();
+            rig.advance(rig.duration());
+            return new Captured(Map.of(), byEye(plan, level, random, rig.byEye()));
+        }
         double rate = rate(sheet, plan);
-        Entries entries = byEye(plan, random, rig.byEye());
+        Entries entries = byEye(plan, level, random, rig.byEye());
         switch (plan.mode()) {
             case "prompted" -> {
                 Capture.PromptPlan p = plan.prompt();
@@ -168,23 +176,35 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
         return all;
     }
 
-    private static Entries byEye(Capture plan, Random random, Map<String, String> seen) {
+    private static Entries byEye(Capture plan, String level, Random random, Map<String, String> seen) {
         Entries entries = Entries.NONE;
         for (Map.Entry<String, Sheet.Input> e : plan.byEye().entrySet()) {
             if (seen.containsKey(e.getKey())) {
                 entries = entries.read(e.getKey(), seen.get(e.getKey()));
                 continue;
             }
-            Reading r = Reading.parse(e.getValue().value());
+            String text = plan.expected(level, e.getKey());
+            int times = e.getValue().times();
             entries = entries.read(
                     e.getKey(),
-                    r.u() == 0
-                            ? e.getValue().value()
-                            : (Notation.bracketed(r.value() + r.u() * random.nextGaussian(), r.u()) + " "
-                                            + r.unit().symbol())
-                                    .strip());
+                    IntStream.range(0, times)
+                            .mapToObj(i -> scattered(text, times == 1, random))
+                            .collect(Collectors.joining("; ")));
         }
         return entries;
+    }
+
+    /** A reading like the one that is expected; one that is built from its causes comes out as expected. */
+    private static String scattered(String text, boolean withUncertainty, Random random) {
+        if (!text.matches("\\s*[-+.(\\d].*")) {
+            return text;
+        }
+        Reading r = Reading.parse(text);
+        double v = r.value() + r.u() * random.nextGaussian();
+        String number = withUncertainty
+                ? Notation.bracketed(v, r.u())
+                : Notation.bracketed(v, r.u()).replaceAll("\\(.*?\\)", "");
+        return r.u() == 0 ? text : (number + " " + r.unit().symbol()).strip();
     }
 
     /** When the trigger fires; NaN when it does not. */

@@ -40,6 +40,7 @@ final class ChainRig implements RigModel {
     private final Draws draws;
     private final Set<String> faults;
     private final List<String> names;
+    private final Leads leads;
     private final Map<String, Probe> probes = new LinkedHashMap<>();
     private final Map<String, Quantity> outputs = new LinkedHashMap<>();
     private double[][] circles;
@@ -65,6 +66,7 @@ final class ChainRig implements RigModel {
         this.draws = world.draws();
         this.faults = faults;
         this.names = List.copyOf(sheet.channels().keySet());
+        this.leads = Leads.of(sheet, faults.contains("swapped"));
         sheet.channels().forEach((name, channel) -> probes.put(name, probe(name, channel)));
         calibrations();
         course = world.points();
@@ -261,38 +263,9 @@ final class ChainRig implements RigModel {
     public double[] read() {
         double[] counts = new double[names.size()];
         for (int i = 0; i < counts.length; i++) {
-            counts[i] = counts(names.get(wired(i)), i);
+            counts[i] = counts(names.get(leads.on(i)), i);
         }
         return counts;
-    }
-
-    /** Which sensor is on an input: with leads exchanged, the first two channels of one unit change places. */
-    private int wired(int input) {
-        if (!faults.contains("swapped")) {
-            return input;
-        }
-        int[] pair = pair();
-        return input == pair[0] ? pair[1] : input == pair[1] ? pair[0] : input;
-    }
-
-    /** True when two channels of a sheet are in one unit, so that their leads can be exchanged. */
-    static boolean hasPair(Sheet sheet) {
-        return sheet.channels().values().stream().map(Channel::unit).distinct().count()
-                < sheet.channels().size();
-    }
-
-    private int[] pair() {
-        for (int i = 0; i < names.size(); i++) {
-            for (int j = i + 1; j < names.size(); j++) {
-                if (probes.get(names.get(i))
-                        .channel
-                        .unit()
-                        .equals(probes.get(names.get(j)).channel.unit())) {
-                    return new int[] {i, j};
-                }
-            }
-        }
-        return new int[] {0, 0};
     }
 
     private double counts(String name, int input) {

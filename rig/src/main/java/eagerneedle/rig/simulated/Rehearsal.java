@@ -87,16 +87,20 @@ public record Rehearsal(
         for (Map.Entry<String, Capture> c : sheet.captures().entrySet()) {
             for (String level : c.getValue().levels().keySet()) {
                 for (int i = 0; i < c.getValue().repeats(); i++) {
-                    String device =
-                            sheet.channels().get(c.getValue().channels().get(0)).device();
+                    String device = c.getValue().channels().stream()
+                            .findFirst()
+                            .map(n -> sheet.channels().get(n).device())
+                            .orElse(null);
                     Run run = Run.captured(
                             history.session().nextRunId(),
                             c.getKey(),
                             level,
                             now,
-                            device == null
-                                    ? "a rehearsal"
-                                    : sheet.devices().get(device).label(),
+                            c.getValue().isByEye()
+                                    ? "an eye"
+                                    : device == null
+                                            ? "a rehearsal"
+                                            : sheet.devices().get(device).label(),
                             Run.COUNTS);
                     Captured captured = Captured.of(rig, reduction, c.getKey(), level, run.id());
                     // What a rule refuses is done again, as a person would.

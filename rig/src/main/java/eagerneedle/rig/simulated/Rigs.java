@@ -117,7 +117,7 @@ public final class Rigs {
                 .filter(Sheet.Mistake::isAtBench)
                 .map(Sheet.Mistake::id)
                 .toList());
-        if (ChainRig.hasPair(sheet) || !source(sheet).hasPhysics()) {
+        if (Leads.canBeExchanged(sheet) || !source(sheet).hasPhysics()) {
             out.addAll(ChainRig.FAULTS);
         }
         return List.copyOf(out);

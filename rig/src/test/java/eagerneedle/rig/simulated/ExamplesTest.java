@@ -38,7 +38,8 @@ class ExamplesTest {
                 "cooling-can",
                 "four-gauges",
                 "rc-discharge",
-                "alloy-arrest"
+                "alloy-arrest",
+                "coil-by-hand"
             })
     void isGood(String name) throws IOException {
         SheetReader.Looked looked = look(name);

@@ -1,0 +1,182 @@
+package eagerneedle.app.eye;
+
+import eagerneedle.core.formula.Written;
+import eagerneedle.core.quantity.Budget;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reading.Face;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+
+/** A reading that is being built: the face it is read from, what stands in its gaps, and what comes of it. */
+final class BuilderModel {
+    private static final int CAUSES = 3;
+
+    private final String label;
+    private final LabUnit wanted;
+    private final Map<String, String> values = new LinkedHashMap<>();
+    private Face face;
+
+    /**
+     * @param label what is read
+     * @param expected what a reading looks like, as written: it decides the unit
+     * @param text what stands in the field so far; may be empty
+     */
+    BuilderModel(String label, String expected, String text) {
+        this.label = label;
+        this.wanted =
+                Written.quantity(expected, "expected", "expected", "expected").unit();
+        String like = text.isBlank() ? expected : text;
+        Optional<Face> made = madeBy(like);
+        face = made.orElseGet(() -> usualFor(wanted));
+        if (made.isPresent()) {
+            values.putAll(face.taken(like).orElseThrow());
+        } else {
+            values.putAll(filled(face, first(like).or(() -> first(expected))));
+        }
+    }
+
+    /** The face that one thinks of first for something read in a unit. */
+    private static Face usualFor(LabUnit unit) {
+        return fits(unit, "deg")
+                ? Face.ANGLE
+                : fits(unit, "ml")
+                        ? Face.MENISCUS
+                        : fits(unit, "s")
+                                ? Face.STOPWATCH
+                                : fits(unit, "g")
+                                        ? Face.BALANCE
+                                        : fits(unit, "V") || fits(unit, "A") ? Face.METER : Face.RULE;
+    }
+
+    private static boolean fits(LabUnit unit, String symbol) {
+        return unit.fits(LabUnit.parse(symbol)) && !unit.isDimensionless()
+                || unit.symbol().equals(symbol);
+    }
+
+    /** The face that wrote a text; where several write alike, the one that its unit makes one think of. */
+    private static Optional<Face> madeBy(String text) {
+        List<Face> could =
+                faces().stream().filter(f -> f.taken(text).isPresent()).toList();
+        return unitOf(text)
+                .map(BuilderModel::usualFor)
+                .filter(could::contains)
+                .or(() -> could.stream().findFirst());
+    }
+
+    /** The value of a text without its uncertainty, with its unit. */
+    private static Optional<String> first(String text) {
+        try {
+            Quantity q = Written.quantity(text, "value", "value", "value");
+            return Optional.of((Notation.plain(q.value(), 8).replace('\u2212', '-') + " "
+                            + q.unit().symbol())
+                    .strip());
+        } catch (IllegalArgumentException e) {
+            return Optional.empty();
+        }
+    }
+
+    /** The usual values of a face; its main value as given where that fits, every step in a unit like it. */
+    private Map<String, String> filled(Face f, Optional<String> main) {
+        Map<String, String> out = new LinkedHashMap<>(f.usual());
+        main.ifPresent(m -> out.put(f.gaps().get(0).name(), m));
+        String unit = wanted.isAffine() ? wanted.difference().symbol() : wanted.symbol();
+        for (Face.Gap g : f.gaps().subList(1, f.gaps().size())) {
+            unitOf(g.usual())
+                    .filter(u -> !u.isDimensionless() && !u.fits(wanted.isAffine() ? wanted.difference() : wanted))
+                    .filter(u -> !g.usual().contains("%"))
+                    .ifPresent(u -> out.put(g.name(), g.usual().split(" ")[0] + " " + unit));
+        }
+        return out;
+    }
+
+    private static Optional<LabUnit> unitOf(String text) {
+        try {
+            return Optional.of(Written.quantity(text, "unit", "unit", "unit").unit());
+        } catch (IllegalArgumentException e) {
+            return Optional.empty();
+        }
+    }
+
+    String label() {
+        return label;
+    }
+
+    static List<Face> faces() {
+        return List.of(Face.values());
+    }
+
+    Face face() {
+        return face;
+    }
+
+    /** Takes another face; what was said stays where it still means something. */
+    void choose(Face other) {
+        Optional<String> main = quantity()
+                .map(q -> (Notation.plain(q.value(), 8).replace('\u2212', '-') + " "
+                                + q.unit().symbol())
+                        .strip());
+        Map<String, String> next = filled(other, main);
+        face = other;
+        values.clear();
+        values.putAll(next);
+    }
+
+    Map<String, String> values() {
+        return Map.copyOf(values);
+    }
+
+    void say(String gap, String text) {
+        values.put(gap, text);
+    }
+
+    /** The reading as it goes into the field. */
+    String written() {
+        return face.written(values);
+    }
+
+    private Optional<Quantity> quantity() {
+        try {
+            return Optional.of(Written.quantity(written(), "reading", label, "reading"));
+        } catch (IllegalArgumentException e) {
+            return Optional.empty();
+        }
+    }
+
+    /** Why it is no reading yet; empty when it is one. */
+    String problem() {
+        try {
+            Quantity q = Written.quantity(written(), "reading", label, "reading");
+            return q.unit().fits(wanted)
+                    ? ""
+                    : label + " is in " + wanted.named() + ", not in "
+                            + q.unit().named() + ".";
+        } catch (IllegalArgumentException e) {
+            return Objects.requireNonNullElse(e.getMessage(), "This is no reading yet.");
+        }
+    }
+
+    /** What comes of it: value, standard uncertainty and the causes that make it, largest first. */
+    String says() {
+        if (!problem().isEmpty()) {
+            return "";
+        }
+        Quantity q = quantity().orElseThrow();
+        if (q.u() == 0) {
+            return q + ", without an uncertainty: nothing here says how well it was read.";
+        }
+        LabUnit small = q.unit().isAffine() ? q.unit().difference() : q.unit();
+        String causes = Budget.of(q).lines().stream()
+                .limit(CAUSES)
+                .map(l -> l.label().replace(label + ": ", "") + " "
+                        + String.format(Locale.ROOT, "%.0f %%", 100 * l.share()))
+                .reduce((a, b) -> a + ", " + b)
+                .orElse("");
+        return q + "   u = " + Notation.figures(q.u(), 2) + " " + small.pretty() + ", of its square: " + causes;
+    }
+}
