@@ -99,8 +99,8 @@ public final class Faces {
         double at = mark / division;
         double gap = w / (2.0 * (AROUND + 4));
         double y = h * 0.42;
-        s.rectangle(6, 14, w / 2 - 6, y - 18, Ink.REACH, Ink.RULE, 2);
-        s.rectangle(6, y, w - 12, h - y - 22, Ink.SURFACE, Ink.INK, 3);
+        s.rectangle(6, Math.max(14, y - 70), w / 2 - 6, Math.min(66, y - 18), Ink.REACH, Ink.RULE, 2);
+        s.rectangle(6, y, w - 12, Math.min(74, h - y - 22), Ink.SURFACE, Ink.INK, 3);
         for (long i = (long) Math.ceil(at - AROUND - 4); i <= at + AROUND + 4; i++) {
             double x = w / 2 + (i - at) * gap;
             if (x < 10 || x > w - 10) {

@@ -55,7 +55,7 @@ public final class CaptureStation implements StationView {
         this.desk = desk;
         this.model = new CaptureModel(desk);
         this.verdict = new RunVerdict(desk, this::keep);
-        this.byEye = new RowsByEye(model, verdict);
+        this.byEye = new RowsByEye(desk, model, verdict);
         this.levels = new AllLevels(desk, model, all, this::begin, this::keep);
         this.traces = new LiveTraces(desk);
         this.watch = new LiveWatch(desk, traces);
@@ -86,12 +86,15 @@ public final class CaptureStation implements StationView {
         controls.setAlignment(Pos.CENTER_LEFT);
         panel.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(traces, Priority.ALWAYS);
-        VBox right = new VBox(8, hint, controls, verdict, panel, typed, watch.line(), traces, speed, rows);
+        VBox right = new VBox(8, hint, controls, verdict, panel, typed, watch.line(), traces, speed, rows, byEye.picture());
         HBox.setHgrow(right, Priority.ALWAYS);
         all.getChildren().addAll(new CaptureAside(desk, model, all, schedule, stopwatch), right);
         all.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
             if (e.getCode() == KeyCode.F8) {
                 stopwatch.press();
+                e.consume();
+            } else if (e.getCode() == KeyCode.ESCAPE && e.getTarget() instanceof TextInputControl) {
+                all.requestFocus();
                 e.consume();
             }
         });

@@ -1,6 +1,14 @@
 package eagerneedle.app.capture;
 
+import eagerneedle.app.plot.PlotView;
+import eagerneedle.app.station.Desk;
 import eagerneedle.core.session.Run;
+import eagerneedle.picture.ColumnPlots;
+import eagerneedle.picture.Plot;
+import java.util.Optional;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
 
 /**
  * Rows that somebody reads, where nothing is recorded: the next one waits with its fields open; kept, it makes room for
@@ -9,13 +17,25 @@ import eagerneedle.core.session.Run;
 final class RowsByEye {
     private final CaptureModel model;
     private final RunVerdict verdict;
+    private final Desk desk;
+    private final PlotView picture = new PlotView("The rows so far");
     private String open = "";
     private String refused = "";
 
     /** @param verdict asks for what is read */
-    RowsByEye(CaptureModel model, RunVerdict verdict) {
+    RowsByEye(Desk desk, CaptureModel model, RunVerdict verdict) {
+        this.desk = desk;
         this.model = model;
         this.verdict = verdict;
+        picture.setId("rows-so-far");
+        picture.setMinHeight(120);
+        VBox.setVgrow(picture, Priority.ALWAYS);
+        leave();
+    }
+
+    /** The rows so far over each other, so that one that does not belong is seen while it can be read again. */
+    Region picture() {
+        return picture;
     }
 
     /** Opens the fields of what is read next; those that are open stay, with what stands in them. */
@@ -26,11 +46,19 @@ final class RowsByEye {
             open = of;
             verdict.show(blank, model.plan().orElseThrow());
         }
+        Optional<Plot> plot = desk.bench().sheet().pictures().stream()
+                .flatMap(p -> ColumnPlots.columns(desk.bench().reduction(), p).stream())
+                .findFirst();
+        plot.ifPresent(p -> picture.plot(p, false));
+        picture.setVisible(plot.isPresent());
+        picture.setManaged(plot.isPresent());
     }
 
     /** Something else is captured now. */
     void leave() {
         open = "";
+        picture.setVisible(false);
+        picture.setManaged(false);
     }
 
     /** Keeps a row; what a rule of the sheet would not keep is asked about once. True when it was kept. */

@@ -177,6 +177,6 @@ final class BuilderModel {
                         + String.format(Locale.ROOT, "%.0f %%", 100 * l.share()))
                 .reduce((a, b) -> a + ", " + b)
                 .orElse("");
-        return q + "   u = " + Notation.figures(q.u(), 2) + " " + small.pretty() + ", of its square: " + causes;
+        return q + "   u = " + Notation.figures(q.u(), 2) + " " + small.pretty() + "; u² comes from: " + causes;
     }
 }

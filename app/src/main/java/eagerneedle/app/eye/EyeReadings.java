@@ -118,7 +118,9 @@ public final class EyeReadings {
                 String cell = rows.get(i).get(e.getKey());
                 String text = cell != null
                         ? asExpected(expected, cell)
-                        : known(bench, capture, at, e.getKey()).orElse("");
+                        : known(bench, capture, at, e.getKey())
+                                .or(() -> before(runs, at, e))
+                                .orElse("");
                 try {
                     run = run.entered(run.entries().read(e.getKey(), checked(e.getValue(), expected, text)));
                 } catch (IllegalArgumentException bad) {
@@ -139,6 +141,14 @@ public final class EyeReadings {
                     acts));
         }
         return runs;
+    }
+
+    /** What a row before was read as, where one reading serves its level. */
+    private static Optional<String> before(List<Run> rows, String level, Map.Entry<String, Sheet.Input> read) {
+        return rows.stream()
+                .filter(r -> read.getValue().isOncePerLevel() && r.level().equals(level))
+                .findFirst()
+                .map(r -> r.entries().byEye().get(read.getKey()));
     }
 
     /** Cells of one row, or of several, in the order of what is read. */

@@ -22,7 +22,7 @@ public final class ReadingField extends HBox {
     private final String label;
     private final String expected;
     private final Runnable taken;
-    private final Button build = new Button("...");
+    private final Button build = new Button("build");
     private final MenuButton pictures = new MenuButton("on picture");
 
     /**
