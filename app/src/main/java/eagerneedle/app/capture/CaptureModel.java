@@ -17,7 +17,6 @@ import java.io.IOException;
 import java.time.Duration;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
@@ -92,15 +91,13 @@ final class CaptureModel {
     }
 
     /**
-     * Keeps rows that were pasted, at the levels that come next.
+     * Keeps rows that were pasted: below headings, or in the order of what is read at the levels that come next.
      *
      * @return what was done, in one sentence
      * @throws IllegalArgumentException with one sentence when they do not fit; then none is kept
      */
     String paste(String tabbed) {
-        List<Run> kept = EyeReadings.keep(
-                desk.bench(), capture, EyeReadings.rows(plan().orElseThrow(), tabbed), null, "the clipboard");
-        return kept.size() + " rows were kept; bare numbers have the unit and uncertainty that are expected.";
+        return EyeReadings.paste(desk.bench(), capture, tabbed);
     }
 
     /** The run that is being taken or waits to be kept. */

@@ -86,7 +86,8 @@ public final class CaptureStation implements StationView {
         controls.setAlignment(Pos.CENTER_LEFT);
         panel.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(traces, Priority.ALWAYS);
-        VBox right = new VBox(8, hint, controls, verdict, panel, typed, watch.line(), traces, speed, rows, byEye.picture());
+        VBox right =
+                new VBox(8, hint, controls, verdict, panel, typed, watch.line(), traces, speed, rows, byEye.picture());
         HBox.setHgrow(right, Priority.ALWAYS);
         all.getChildren().addAll(new CaptureAside(desk, model, all, schedule, stopwatch), right);
         all.addEventFilter(KeyEvent.KEY_PRESSED, e -> {

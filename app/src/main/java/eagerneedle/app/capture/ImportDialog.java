@@ -1,11 +1,15 @@
 package eagerneedle.app.capture;
 
+import eagerneedle.app.eye.EyeReadings;
+import eagerneedle.app.eye.RowsFile;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.ColumnMapping;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.store.FileName;
+import eagerneedle.store.foreign.ForeignFile;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
@@ -87,6 +91,15 @@ public final class ImportDialog {
     /** Opens the preview of a table copied from a spreadsheet. */
     public void paste(Node owner) {
         Notices.attempt(owner, () -> {
+            if (isByEye()) {
+                Notices.tell(
+                        owner,
+                        EyeReadings.paste(
+                                desk.bench(),
+                                captures.getValue(),
+                                Clipboard.getSystemClipboard().getString()));
+                return;
+            }
             model = ImportModel.ofClipboard(
                     desk.bench(), Clipboard.getSystemClipboard().getString());
             open(owner);
@@ -95,9 +108,28 @@ public final class ImportDialog {
 
     private void show(Node owner, List<Path> chosen) {
         Notices.attempt(owner, () -> {
+            if (isByEye()) {
+                rows(owner, chosen);
+                return;
+            }
             model = ImportModel.ofFiles(desk.bench(), chosen);
             open(owner);
         });
+    }
+
+    private boolean isByEye() {
+        return desk.bench().sheet().captures().get(captures.getValue()).isByEye();
+    }
+
+    /** Rows of readings say themselves what they are: there is nothing to ask. What was decided is told. */
+    private void rows(Node owner, List<Path> files) {
+        for (Path file : files) {
+            String name = FileName.of(file);
+            Notices.tell(
+                    owner,
+                    RowsFile.bring(desk.bench(), captures.getValue(), null, name, ForeignFile.text(file))
+                            .says(name));
+        }
     }
 
     private void open(Node owner) {

@@ -1,5 +1,6 @@
 package eagerneedle.app.command;
 
+import eagerneedle.app.eye.RowsFile;
 import eagerneedle.app.workbench.ColumnMapping;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.session.Run;
@@ -80,6 +81,12 @@ final class ImportCommand implements Callable<Integer> {
         }
         try (Workbench bench = new Workbench(BenchFile.open(into), Clock.systemUTC())) {
             for (Path p : data) {
+                String to = target(bench);
+                if (bench.sheet().captures().get(to).isByEye()) {
+                    out.println(RowsFile.bring(bench, to, atLevel(bench, to), FileName.of(p), ForeignFile.text(p))
+                            .says(FileName.of(p)));
+                    continue;
+                }
                 for (Table table : ForeignFile.runs(p)) {
                     out.println(brought(bench, table, FileName.of(p)));
                 }
@@ -88,30 +95,31 @@ final class ImportCommand implements Callable<Integer> {
         }
     }
 
+    private String target(Workbench bench) {
+        return Places.capture(bench, capture);
+    }
+
+    /** The level that was said; null for none. */
+    private String atLevel(Workbench bench, String to) {
+        return level == null ? null : Places.level(bench, to, level);
+    }
+
     /** Brings one run in; what is said of it. */
     private String brought(Workbench bench, Table table, String file) {
-        String[] next = bench.next().orElse(new String[] {
-            bench.sheet().captures().keySet().stream()
-                    .findFirst()
-                    .orElseThrow(() -> new IllegalArgumentException(
-                            "This sheet captures nothing, so there is nothing to bring a file into.")),
-            null
-        });
-        String to = capture == null ? next[0] : capture;
-        if (!bench.sheet().captures().containsKey(to)) {
-            throw new IllegalArgumentException("The sheet has no capture " + to + "; it has: "
-                    + String.join(", ", bench.sheet().captures().keySet()) + ".");
-        }
-        var levels = bench.sheet().captures().get(to).levels();
-        String at = level != null
-                ? level
-                : to.equals(next[0]) && next[1] != null
-                        ? next[1]
-                        : levels.keySet().iterator().next();
-        if (!levels.containsKey(at)) {
-            throw new IllegalArgumentException("The capture " + to + " has no level " + at + "; it has: "
-                    + String.join(", ", levels.keySet()) + ".");
-        }
+        String to = target(bench);
+        String said = atLevel(bench, to);
+        String at = said != null
+                ? said
+                : bench.next()
+                        .filter(n -> n[0].equals(to))
+                        .map(n -> n[1])
+                        .orElseGet(() -> bench.sheet()
+                                .captures()
+                                .get(to)
+                                .levels()
+                                .keySet()
+                                .iterator()
+                                .next());
         ColumnMapping mapping = ColumnMapping.guess(table, bench.sheet(), to);
         Run run = mapping.bring(bench, table, file, to, at);
         List<String> remarks = new ArrayList<>(table.remarks());

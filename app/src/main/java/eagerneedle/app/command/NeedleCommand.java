@@ -38,6 +38,7 @@ public final class NeedleCommand implements Runnable {
         COMMANDS.put("report", ReportCommand.class);
         COMMANDS.put("look", LookCommand.class);
         COMMANDS.put("import", ImportCommand.class);
+        COMMANDS.put("read", ReadCommand.class);
         COMMANDS.put("pool", PoolCommand.class);
         COMMANDS.put("publish", PublishCommand.class);
         COMMANDS.put("export", ExportCommand.class);

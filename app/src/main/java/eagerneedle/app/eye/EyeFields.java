@@ -203,7 +203,7 @@ public final class EyeFields extends FlowPane {
             for (int i = 0; i < cells.length; i++) {
                 if (!cells[i].isBlank()) {
                     Asked a = from.get(i);
-                    a.field().setText(EyeReadings.asExpected(a.expected(), cells[i]));
+                    a.field().setText(EyeReadings.asExpected(a.expected(), cells[i], ""));
                 }
             }
         }

@@ -2,7 +2,9 @@ package eagerneedle.app.eye;
 
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.formula.Written;
+import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Run;
@@ -10,6 +12,7 @@ import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Sheet;
 import java.util.ArrayList;
+import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -49,21 +52,35 @@ public final class EyeReadings {
         return Written.quantity(text, "reading", "reading", "reading").unit();
     }
 
-    /** A bare number with the unit and the uncertainty that are expected; any other text as it is. */
-    public static String asExpected(String expected, String cell) {
+    /**
+     * A cell of a table as a reading: without a unit it has that of its column, without an uncertainty that which is
+     * expected. Whatever is built or says more is taken as it is.
+     *
+     * @param stated the unit that stands over its column; empty where none does
+     */
+    static String asExpected(String expected, String cell, String stated) {
         String clean = cell.strip();
-        if (!clean.matches("[-+\u2212]?[\\d.]+(?:[eE][-+]?\\d+)?")) {
+        Quantity like = Written.quantity(expected, "expected", "expected", "expected");
+        Reading r;
+        try {
+            r = Reading.parse(clean);
+        } catch (IllegalArgumentException built) {
             return clean;
         }
-        try {
-            Reading like = Reading.parse(expected);
-            Reading r = Reading.parse(clean);
-            return like.unit().isDimensionless() && like.u() == 0
-                    ? clean
-                    : like.again(r.value()).text();
-        } catch (IllegalArgumentException built) {
-            return clean + " " + unit(expected).symbol();
+        boolean bare = r.unit().isDimensionless() && r.unit().symbol().isEmpty();
+        LabUnit unit = !bare ? r.unit() : stated.isEmpty() ? like.unit() : LabUnit.parse(stated);
+        String whole = bare ? (clean + " " + unit.symbol()).strip() : clean;
+        if (r.u() > 0 || like.u() == 0 || !unit.fits(like.unit())) {
+            return whole;
         }
+        Distribution of = expected.contains("limit") ? Distribution.RECTANGULAR : Distribution.NORMAL;
+        return new Reading(r.value(), scaled(like, unit), unit, of).text();
+    }
+
+    /** What a reading is uncertain by, in another unit. */
+    private static double scaled(Quantity like, LabUnit unit) {
+        LabUnit from = like.unit().isAffine() ? like.unit().difference() : like.unit();
+        return Math.abs(from.convert(like.u(), unit.isAffine() ? unit.difference() : unit));
     }
 
     /** What another run at the same level was read as, where one reading serves them all. */
@@ -84,48 +101,59 @@ public final class EyeReadings {
     }
 
     /**
-     * Keeps rows of readings as runs, one act for all: at one level, or where none is given at those that come next.
+     * A row of readings.
      *
-     * @param rows a row a run: what was read, by name; bare numbers are as expected
-     * @param level where all belong; null for the levels of the schedule
+     * @param level where it belongs; null for the next of the schedule
+     * @param read what was read, by name
+     * @param place where it comes from, for messages
+     */
+    public record Row(@Nullable String level, Map<String, String> read, String place) {}
+
+    /**
+     * Keeps rows of readings as runs, one act for all. Bare numbers have become readings before.
+     *
      * @param source where they come from
      * @return the runs
      * @throws IllegalArgumentException with one sentence when a row does not fit; then none is kept
      */
-    public static List<Run> keep(
-            Workbench bench, String capture, List<Map<String, String>> rows, @Nullable String level, String source) {
+    public static List<Run> keep(Workbench bench, String capture, List<Row> rows, String source) {
         Capture plan = plan(bench, capture);
-        List<String> levels = new ArrayList<>();
-        plan.levels().keySet().forEach(l -> {
-            long open = bench.session().repeats(bench.sheet(), capture) - bench.runsAt(capture, l);
-            for (long i = 0; i < open; i++) {
-                levels.add(l);
-            }
-        });
-        if (level == null && levels.size() < rows.size()) {
-            throw new IllegalArgumentException(
-                    "There are " + rows.size() + " rows, but only " + levels.size() + " runs of " + plan.label()
-                            + " are still to be taken; nothing was taken. Say a level to add more.");
-        }
+        Iterator<String> levels = toTake(bench, capture).iterator();
         List<Command> acts = new ArrayList<>();
         List<Run> runs = new ArrayList<>();
         int id = bench.file().nextRunId(bench.session());
-        for (int i = 0; i < rows.size(); i++) {
-            String at = level != null ? level : levels.get(i);
-            Run run = blank(bench, capture, at, id + i);
+        for (Row row : rows) {
+            if (row.level() == null && !levels.hasNext()) {
+                throw new IllegalArgumentException(row.place() + ": all runs of " + plan.label()
+                        + " are taken by the rows before it; say a level to add more. Nothing was taken.");
+            }
+            String at = row.level() != null ? row.level() : levels.next();
+            Run run = new Run(
+                    id + runs.size(),
+                    "Run " + (id + runs.size()),
+                    capture,
+                    at,
+                    bench.clock().instant(),
+                    source,
+                    Run.COUNTS,
+                    null,
+                    null,
+                    Map.of(),
+                    Map.of(),
+                    Map.of(),
+                    null,
+                    Map.of());
             for (Map.Entry<String, Sheet.Input> e : plan.byEye().entrySet()) {
-                String expected = plan.expected(at, e.getKey());
-                String cell = rows.get(i).get(e.getKey());
-                String text = cell != null
-                        ? asExpected(expected, cell)
-                        : known(bench, capture, at, e.getKey())
-                                .or(() -> before(runs, at, e))
-                                .orElse("");
+                String text = Optional.ofNullable(row.read().get(e.getKey()))
+                        .or(() -> known(bench, capture, at, e.getKey()))
+                        .or(() -> before(runs, at, e))
+                        .orElse("");
                 try {
-                    run = run.entered(run.entries().read(e.getKey(), checked(e.getValue(), expected, text)));
+                    run = run.entered(run.entries()
+                            .read(e.getKey(), checked(e.getValue(), plan.expected(at, e.getKey()), text)));
                 } catch (IllegalArgumentException bad) {
                     throw new IllegalArgumentException(
-                            "Row " + (i + 1) + ": " + bad.getMessage() + " Nothing was taken.", bad);
+                            row.place() + ": " + bad.getMessage() + " Nothing was taken.", bad);
                 }
             }
             runs.add(run);
@@ -143,6 +171,18 @@ public final class EyeReadings {
         return runs;
     }
 
+    /** The levels of the runs that are still to be taken, in order. */
+    private static List<String> toTake(Workbench bench, String capture) {
+        List<String> out = new ArrayList<>();
+        plan(bench, capture).levels().keySet().forEach(l -> {
+            long open = bench.session().repeats(bench.sheet(), capture) - bench.runsAt(capture, l);
+            for (long i = 0; i < open; i++) {
+                out.add(l);
+            }
+        });
+        return out;
+    }
+
     /** What a row before was read as, where one reading serves its level. */
     private static Optional<String> before(List<Run> rows, String level, Map.Entry<String, Sheet.Input> read) {
         return rows.stream()
@@ -151,28 +191,54 @@ public final class EyeReadings {
                 .map(r -> r.entries().byEye().get(read.getKey()));
     }
 
-    /** Cells of one row, or of several, in the order of what is read. */
-    public static List<Map<String, String>> rows(Capture plan, String tabbed) {
+    /**
+     * Keeps rows that were copied in a spreadsheet, as one act: below headings, or in the order of what is read.
+     *
+     * @return what was done, in one sentence or more
+     * @throws IllegalArgumentException with one sentence when they do not fit; then none is kept
+     */
+    public static String paste(Workbench bench, String capture, String tabbed) {
+        String first =
+                tabbed.strip().lines().findFirst().orElse("").split("\t")[0].strip();
+        Capture plan = plan(bench, capture);
+        boolean headed = first.equalsIgnoreCase("level")
+                || plan.byEye().entrySet().stream()
+                        .anyMatch(e -> first.startsWith(e.getKey())
+                                || first.startsWith(e.getValue().label()));
+        if (headed) {
+            return RowsFile.bring(bench, capture, null, "the clipboard", tabbed).says("the clipboard");
+        }
+        return keep(bench, capture, inOrder(bench, capture, tabbed), "the clipboard")
+                        .size() + " rows were kept; bare numbers have the unit and uncertainty that are expected.";
+    }
+
+    /** Cells of several rows, in the order of what is read, each at the level that comes next. */
+    static List<Row> inOrder(Workbench bench, String capture, String tabbed) {
+        Capture plan = plan(bench, capture);
         List<String> names = List.copyOf(plan.byEye().keySet());
-        List<Map<String, String>> out = new ArrayList<>();
+        List<String> levels = toTake(bench, capture);
+        List<Row> out = new ArrayList<>();
         for (String line : tabbed.strip().lines().toList()) {
             String[] cells = line.split("\t", -1);
+            String place = "Row " + (out.size() + 1);
             if (cells.length > names.size()) {
-                throw new IllegalArgumentException("Row " + (out.size() + 1) + " has " + cells.length
-                        + " cells, but only " + names.size() + " things are read: "
+                throw new IllegalArgumentException(place + " has " + cells.length + " cells, but only " + names.size()
+                        + " things are read: "
                         + String.join(
                                 ", ",
                                 plan.byEye().values().stream()
                                         .map(Sheet.Input::label)
-                                        .toList()) + ".");
+                                        .toList())
+                        + ". Nothing was taken.");
             }
+            String at = out.size() < levels.size() ? levels.get(out.size()) : "";
             Map<String, String> row = new LinkedHashMap<>();
             for (int i = 0; i < cells.length; i++) {
                 if (!cells[i].isBlank()) {
-                    row.put(names.get(i), cells[i]);
+                    row.put(names.get(i), asExpected(plan.expected(at, names.get(i)), cells[i], ""));
                 }
             }
-            out.add(row);
+            out.add(new Row(null, row, place));
         }
         return out;
     }

@@ -90,8 +90,25 @@ final class TraceModel {
         return channels(run).stream().filter(c -> !c.equals(top)).toList();
     }
 
-    /** What stands in place of quantities that have no value, a line each. */
+    /** What was read by eye, and what stands in place of quantities that have no value, a line each. */
     String said(Run run) {
+        String read = desk.bench().sheet().captures().get(run.capture()).byEye().entrySet().stream()
+                .map(e -> e.getValue().label() + " "
+                        + reduction()
+                                .ofRun(run, e.getKey())
+                                .quantity()
+                                .map(Quantity::toString)
+                                .orElse("not read"))
+                .collect(Collectors.joining(" · "));
+        String instead = instead(run);
+        return read.isEmpty() || instead.isEmpty() ? capitalised(read) + instead : capitalised(read) + "\n" + instead;
+    }
+
+    private static String capitalised(String s) {
+        return s.isEmpty() ? s : capital(s);
+    }
+
+    private String instead(Run run) {
         return reduction().ofRun(run).stream()
                 .filter(e -> e.quantity().isEmpty()
                         && e.outcome().problem() == null
@@ -111,7 +128,7 @@ final class TraceModel {
     /** Why there is no picture of a channel. */
     String noPlot(Run run, String channel) {
         return channel.isEmpty()
-                ? "Nothing was recorded in this run; it was read by eye. Its readings are under 'Correct'."
+                ? "Nothing was recorded in this run; it was read by eye. 'Correct' puts its readings right."
                 : Optional.ofNullable(reduction().ofRun(run, channel).problem()).orElse("There is no trace.");
     }
 

@@ -161,7 +161,7 @@ class EyeWindowTest extends BenchWindow {
         assertThat(runs()).hasSize(3);
         assertThat(runs().get(2).level()).isEqualTo("b");
         assertThat(runs().get(0).entries().byEye().get("m")).isEqualTo("50.010(20) g");
-        assertThat(runs().get(1).entries().byEye().get("y")).isEqualTo("312.5 mm");
+        assertThat(runs().get(1).entries().byEye().get("y")).isEqualTo("312.50(14) mm");
         robot.interact(() -> window.bench().undo());
         settle();
         assertThat(runs()).isEmpty();
