@@ -39,6 +39,7 @@ public final class NeedleCommand implements Runnable {
         COMMANDS.put("look", LookCommand.class);
         COMMANDS.put("import", ImportCommand.class);
         COMMANDS.put("read", ReadCommand.class);
+        COMMANDS.put("device", DeviceCommand.class);
         COMMANDS.put("pool", PoolCommand.class);
         COMMANDS.put("publish", PublishCommand.class);
         COMMANDS.put("export", ExportCommand.class);

@@ -18,7 +18,7 @@ public final class Drivers {
      *
      * @param device as the sheet describes it
      * @param address host:port; or a serial port such as /dev/ttyUSB0 or COM3, with ",9600" for another speed; or a
-     *     file
+     *     file; or part of the name of a sound input, nothing for the usual one
      * @param units unit of each channel by the instrument's name for it
      * @throws IOException with one sentence when the address makes no sense
      */
@@ -35,6 +35,7 @@ public final class Drivers {
             }
             case "gate" -> LineDriver.gates(wire(address));
             case "file" -> new FileDriver(Path.of(address.strip()));
+            case "sound" -> new SoundDriver(new SoundCard(address), List.copyOf(units.keySet()));
             case "manual" ->
                 new ManualDriver(
                         device.label(), List.copyOf(units.keySet()), List.copyOf(units.values()), System::nanoTime);
