@@ -125,7 +125,7 @@ public record Sheet(
     /**
      * An instrument with an output.
      *
-     * @param driver line, scpi, gate, file or manual
+     * @param driver line, scpi, gate, file, sound or manual
      * @param address where it usually is: host:port, a serial port, a file
      * @param queries scpi: the query that reads each channel
      * @param outputs what it can set, by name
