@@ -343,7 +343,7 @@ public final class CaptureStation implements StationView {
             model.showLive();
         }
         if (!running && model.shown().isPresent()) {
-            watch.tick(rig, model.plan().orElseThrow().channels(), mode instanceof GateMode);
+            watch.tick(rig, model.plan().orElseThrow());
             return;
         }
         if (running) {
@@ -362,7 +362,7 @@ public final class CaptureStation implements StationView {
                     traces.exact(model.channel(), whole ? rig.all(model.channel()) : rig.last(model.channel(), 6)),
                     alone());
         }
-        watch.tick(rig, model.plan().orElseThrow().channels(), mode instanceof GateMode);
+        watch.tick(rig, model.plan().orElseThrow());
     }
 
     /** Outputs are on their way; the run begins once they are there. */

@@ -4,7 +4,6 @@ import eagerneedle.core.calibration.AfterUse;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.ClosureReadings;
 import eagerneedle.core.calibration.Relation;
-import eagerneedle.core.event.Edges;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.fit.FitException;
 import eagerneedle.core.fit.Residuals;
@@ -21,6 +20,7 @@ import eagerneedle.core.trace.WindowProposal;
 import eagerneedle.core.trace.WindowStatistics;
 import eagerneedle.core.watch.Expectation;
 import eagerneedle.core.watch.Finding;
+import eagerneedle.core.watch.GateWatch;
 import eagerneedle.core.watch.Rule;
 import eagerneedle.core.watch.SampleWatch;
 import eagerneedle.core.watch.TraceWatch;
@@ -141,12 +141,12 @@ public final class SessionWatch {
                         .findFirst()
                         .flatMap(w -> reduction.window(run, w.getKey()));
                 RawSamples states = reduction.source().samples(run.id(), c);
-                missedEdges(
-                        run,
-                        c,
-                        run.channel(reduction.sheet(), c).label(),
-                        chosen.map(w -> states.between(w.from(), w.to())).orElse(states),
-                        found);
+                new GateWatch(run.channel(reduction.sheet(), c).label())
+                        .look(
+                                run.id(),
+                                chosen.map(w -> states.between(w.from(), w.to()))
+                                        .orElse(states))
+                        .ifPresent(f -> found.add(named(run, c, f)));
             });
             return;
         }
@@ -194,31 +194,6 @@ public final class SessionWatch {
                 .fitOfRun(run)
                 .filter(f -> f.yUnit().equals(t.unit()) && f.xUnit().fits(eagerneedle.core.quantity.LabUnit.SECOND))
                 .flatMap(f -> watch.hum(run.id(), f.x(), f.residuals(), f.yUnit()));
-    }
-
-    /** Edges that a gate did not see, or saw twice. */
-    private static void missedEdges(Run run, String name, String label, RawSamples states, List<Finding> found) {
-        double[] rising = java.util.stream.IntStream.range(1, states.size())
-                .filter(i -> states.values()[i] > 0.5 && states.values()[i - 1] <= 0.5)
-                .mapToDouble(i -> states.time()[i])
-                .toArray();
-        if (rising.length < 5) {
-            return;
-        }
-        List<Edges.Suspect> suspects = Edges.of(rising).suspects();
-        if (!suspects.isEmpty()) {
-            Edges.Suspect s = suspects.get(0);
-            boolean missed = s.kind() == Edges.Kind.MISSED;
-            double at = rising[Math.min(rising.length - 1, s.index())];
-            found.add((missed ? Rule.MISSED_EDGE : Rule.DOUBLE_EDGE)
-                    .of(
-                            run.id(),
-                            name,
-                            at,
-                            at,
-                            run.name() + ": " + label + ": " + s.sentence()
-                                    + (suspects.size() > 1 ? " " + (suspects.size() - 1) + " more like it." : "")));
-        }
     }
 
     private static Finding named(Run run, String channel, Finding f) {

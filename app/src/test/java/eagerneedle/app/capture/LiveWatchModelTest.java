@@ -1,0 +1,186 @@
+package eagerneedle.app.capture;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import eagerneedle.app.workbench.LiveReadings;
+import eagerneedle.app.workbench.LiveRig;
+import eagerneedle.app.workbench.Way;
+import eagerneedle.core.reduce.SheetTrial;
+import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Channel;
+import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.store.bench.BenchFile;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Set;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** What is wrong at the bench is said while it is, from whichever of the instruments it comes. */
+class LiveWatchModelTest {
+    private static final Instant DAY = Instant.parse("2026-11-28T09:00:00Z");
+
+    /** Two instruments that read one thermometer each, and one with a gate. */
+    private static final String TWO = """
+            sheet: 2
+            id: two-ovens
+            title: Two ovens
+            subject: Heat
+            devices:
+              one: {label: Logger one, driver: line}
+              other: {label: Logger two, driver: line}
+            channels:
+              warm: {label: warm oven, unit: degC, device: one, rate: 50, watch: {band: [50 degC, 70 degC]}, chain: [{kind: converter, label: meter, from: degC, bits: 16, range: [0, 100]}]}
+              cold: {label: cold oven, unit: degC, device: other, rate: 50, watch: {band: [10 degC, 30 degC]}, chain: [{kind: converter, label: meter, from: degC, bits: 16, range: [0, 100]}]}
+            captures:
+              look:
+                label: Look
+                channels: [warm, cold]
+                levels: {run: {label: run}}
+                quantities: {T: {label: mean, unit: K, formula: "mean(warm) - mean(cold)"}}
+            results: {T: {label: mean, unit: K, formula: mean(look.T)}}
+            rig:
+              hidden: {T_warm: "60(1) degC", T_cold: "20(1) degC"}
+              look: {signals: {warm: "T_warm + 0.0(2) K", cold: "T_cold + 0.0(2) K"}}
+            mistakes:
+              - {id: exchanged, label: Thermometers exchanged, change: {rig.T_warm: "20(1) degC", rig.T_cold: "60(1) degC"}, says: Look at the tags.}
+              - {id: out, label: Lid open, change: {rig.T_warm: "40(1) degC"}, says: Close it.}
+            """;
+
+    @TempDir
+    private Path folder;
+
+    private LiveRig rig;
+    private BenchFile file;
+
+    @AfterEach
+    void close() {
+        if (rig != null) {
+            rig.close();
+            file.close();
+        }
+    }
+
+    private void connect(SheetReader.Located located, double pace, String... faults) throws Exception {
+        Sheet sheet = located.sheet();
+        Map<String, Way> ways = new LinkedHashMap<>();
+        Map<String, Double> rates = new LinkedHashMap<>();
+        sheet.devices().keySet().forEach(d -> {
+            ways.put(d, new Way.Simulated(pace, Set.of(faults)));
+            rates.put(
+                    d,
+                    sheet.channels().values().stream()
+                            .filter(c -> d.equals(c.device()))
+                            .mapToDouble(Channel::rate)
+                            .max()
+                            .orElse(1));
+        });
+        rig = LiveRig.to(sheet, ways, rates);
+        file = BenchFile.create(folder.resolve("live.needle"), Session.start(located.text(), sheet.title(), DAY));
+    }
+
+    /** What is said first while a run lasts; or nothing, once so many looks were taken at a run that is over. */
+    private String said(Sheet sheet, String capture, String level, double seconds, boolean wantsSomething)
+            throws Exception {
+        Capture plan = sheet.captures().get(capture);
+        LiveWatchModel model = new LiveWatchModel(
+                n -> sheet.channels().get(n),
+                (n, raw) -> LiveReadings.trace(sheet.channels().get(n), raw));
+        rig.arrange(Map.of("capture", capture, "level", level));
+        // A row is taken of what has come to rest.
+        Thread.sleep(plan.mode().equals("hold") ? 2000 : 0);
+        rig.record(rig.run(1, capture, level, DAY), file);
+        long end = System.nanoTime() + (long) (seconds * 1e9);
+        while (System.nanoTime() < end) {
+            model.look(rig, plan);
+            String says = model.says(plan);
+            if (!says.isEmpty()) {
+                rig.finish();
+                return says;
+            }
+            Thread.sleep(20);
+        }
+        rig.finish();
+        return wantsSomething ? "nothing was said in " + seconds + " s" : "";
+    }
+
+    private static SheetReader.Located shipped(String id) {
+        return SheetReader.read(SheetReader.shippedText(id), id);
+    }
+
+    @Test
+    void nothingIsSaidWhileAllIsWell() throws Exception {
+        SheetReader.Located two = SheetTrial.read(TWO, "two.yaml");
+        connect(two, 4);
+        assertThat(said(two.sheet(), "look", "run", 1.5, false)).isEmpty();
+    }
+
+    @Test
+    void twoInstrumentsThatShowWhatIsExpectedOfEachOther() throws Exception {
+        SheetReader.Located two = SheetTrial.read(TWO, "two.yaml");
+        connect(two, 4, "exchanged");
+        assertThat(said(two.sheet(), "look", "run", 8, true))
+                .contains("Cold oven and warm oven show what is expected of each other");
+    }
+
+    @Test
+    void oneInstrumentOutsideItsBand() throws Exception {
+        SheetReader.Located two = SheetTrial.read(TWO, "two.yaml");
+        connect(two, 4, "out");
+        assertThat(said(two.sheet(), "look", "run", 8, true)).contains("outside what its tag expects");
+    }
+
+    @Test
+    void spokesThatAGateMisses() throws Exception {
+        SheetReader.Located wheel = shipped("potters-wheel");
+        String capture = wheel.sheet().captures().keySet().iterator().next();
+        String level = wheel.sheet()
+                .captures()
+                .get(capture)
+                .levels()
+                .keySet()
+                .iterator()
+                .next();
+        connect(wheel, 4, "missed-spokes");
+        assertThat(said(wheel.sheet(), capture, level, 12, true)).contains("gate");
+    }
+
+    @Test
+    void aGateThatSeesAllIsNotDoubted() throws Exception {
+        SheetReader.Located wheel = shipped("potters-wheel");
+        String capture = wheel.sheet().captures().keySet().iterator().next();
+        String level = wheel.sheet()
+                .captures()
+                .get(capture)
+                .levels()
+                .keySet()
+                .iterator()
+                .next();
+        connect(wheel, 8);
+        assertThat(said(wheel.sheet(), capture, level, 2, false)).isEmpty();
+    }
+
+    @Test
+    void humInARowThatStandsStill() throws Exception {
+        SheetReader.Located reed = shipped("weather-vane-reed");
+        String capture = reed.sheet().captures().entrySet().stream()
+                .filter(c -> c.getValue().mode().equals("hold"))
+                .findFirst()
+                .orElseThrow()
+                .getKey();
+        String level = reed.sheet()
+                .captures()
+                .get(capture)
+                .levels()
+                .keySet()
+                .iterator()
+                .next();
+        connect(reed, 4, "hum");
+        assertThat(said(reed.sheet(), capture, level, 6, true)).contains("carries a hum of 50 Hz");
+    }
+}
