@@ -232,6 +232,28 @@ class KindsOfFilesTest {
         all.add(new String[] {"an infinity", head + "1,inf\n", "'inf' is not a number"});
         all.add(new String[] {"not a number", head + "1,NaN\n", "'NaN' is not a number"});
         all.add(new String[] {"a hexadecimal number", head + "1,0x1F\n", "'0x1F' is not a number"});
+        all.add(new String[] {"two signs", head + "1,--21\n", "'--21' is not a number"});
+        all.add(new String[] {"a sign alone", head + "1,-\n", "'-' is not a number"});
+        all.add(new String[] {"a letter in a number", head + "1,2l.0\n", "'2l.0' is not a number"});
+        all.add(new String[] {"a letter o for a nought", head + "1,2O\n", "'2O' is not a number"});
+        all.add(new String[] {"an error value of a spreadsheet", head + "1,#DIV/0!\n", "'#DIV/0!' is not a number"});
+        all.add(new String[] {"a missing reference", head + "1,#REF!\n", "'#REF!' is not a number"});
+        all.add(new String[] {"a formula", head + "1,=B2+1\n", "'=B2+1' is not a number"});
+        all.add(new String[] {"words for overload", head + "1,OL\n", "'OL' is not a number"});
+        all.add(new String[] {"a percent sign", head + "1,21%\n", "'21%' is not a number"});
+        all.add(new String[] {"a fraction", head + "1,21/2\n", "'21/2' is not a number"});
+        all.add(new String[] {"an exponent without a number", head + "1,21e\n", "'21e' is not a number"});
+        all.add(new String[] {"a comma in a file of points", "t;T\n0.5;20.5\n1.0;21.0\n1.5;21,5\n", "decimal comma"});
+        all.add(new String[] {"a bracket without its number", head + "1,21.0()\n", "'21.0()' is not a number"});
+        all.add(new String[] {"a wrong plus or minus", head + "1,21 ± warm\n", "is not a number"});
+        all.add(new String[] {"hours beyond a day", "time,T\n09:00:00,20\n09:00:01,21\n25:00:02,22\n", "25:00:02"});
+        all.add(new String[] {"minutes beyond an hour", "time,T\n09:00:00,20\n09:00:01,21\n09:61:02,22\n", "09:61:02"});
+        all.add(new String[] {"a month that is none", "when,T\n2026-11-28,20\n2026-11-29,21\n2026-13-01,22\n", "2026-13-01"});
+        all.add(new String[] {"half a date", "when,T\n2026-11-28,20\n2026-11-29,21\n2026-11,22\n", "2026-11"});
+        all.add(new String[] {"a tab in a file of commas", head + "1\t22\n2,23\n", "line 4"});
+        all.add(new String[] {"an open quote", head + "\"1,22\n2,23\n", "line 4"});
+        all.add(new String[] {"only comments", "# one\n# two\n", "holds no rows of numbers"});
+        all.add(new String[] {"blank lines only", "\n\n\n", "is empty"});
         return all.stream();
     }
 
