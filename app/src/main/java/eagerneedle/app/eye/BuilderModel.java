@@ -5,7 +5,9 @@ import eagerneedle.core.quantity.Budget;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reading.Eyesight;
 import eagerneedle.core.reading.Face;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -60,7 +62,7 @@ final class BuilderModel {
     }
 
     /** The face that wrote a text; where several write alike, the one that its unit makes one think of. */
-    private static Optional<Face> madeBy(String text) {
+    private Optional<Face> madeBy(String text) {
         List<Face> could =
                 faces().stream().filter(f -> f.taken(text).isPresent()).toList();
         return unitOf(text)
@@ -69,29 +71,36 @@ final class BuilderModel {
                 .or(() -> could.stream().findFirst());
     }
 
-    /** The value of a text without its uncertainty, with its unit. */
-    private static Optional<String> first(String text) {
+    /** What a text says, as far as it says anything. */
+    private static Optional<Quantity> first(String text) {
         try {
-            Quantity q = Written.quantity(text, "value", "value", "value");
-            return Optional.of((Notation.plain(q.value(), 8).replace('\u2212', '-') + " "
-                            + q.unit().symbol())
-                    .strip());
+            return Optional.of(Written.quantity(text, "value", "value", "value"));
         } catch (IllegalArgumentException e) {
             return Optional.empty();
         }
     }
 
-    /** The usual values of a face; its main value as given where that fits, every step in a unit like it. */
-    private Map<String, String> filled(Face f, Optional<String> main) {
+    /**
+     * The usual values of a face, every one in a unit like that of what is read; what is seen on it as it looks at a
+     * value.
+     */
+    private Map<String, String> filled(Face f, Optional<Quantity> main) {
+        LabUnit own = wanted.isAffine() ? wanted.difference() : wanted;
         Map<String, String> out = new LinkedHashMap<>(f.usual());
-        main.ifPresent(m -> out.put(f.gaps().get(0).name(), m));
-        String unit = wanted.isAffine() ? wanted.difference().symbol() : wanted.symbol();
-        for (Face.Gap g : f.gaps().subList(1, f.gaps().size())) {
+        for (Face.Gap g : f.gaps()) {
+            boolean first = g.equals(f.gaps().get(0));
+            LabUnit like = first ? wanted : own;
             unitOf(g.usual())
-                    .filter(u -> !u.isDimensionless() && !u.fits(wanted.isAffine() ? wanted.difference() : wanted))
-                    .filter(u -> !g.usual().contains("%"))
-                    .ifPresent(u -> out.put(g.name(), g.usual().split(" ")[0] + " " + unit));
+                    .filter(u -> !u.symbol().isEmpty() && !g.usual().contains("%") && !u.fits(like))
+                    .ifPresent(u -> out.put(g.name(), g.usual().split("[ ,]")[0] + " " + like.symbol()));
         }
+        main.filter(q -> q.unit().fits(wanted)).ifPresent(q -> {
+            try {
+                out.putAll(new Eyesight(() -> 0, () -> 0, n -> 0).seen(f, out, q));
+            } catch (IllegalArgumentException elsewhere) {
+                out.put(f.gaps().get(0).name(), q.toString());
+            }
+        });
         return out;
     }
 
@@ -107,8 +116,12 @@ final class BuilderModel {
         return label;
     }
 
-    static List<Face> faces() {
-        return List.of(Face.values());
+    /** The faces from which what is wanted can be read. */
+    List<Face> faces() {
+        return Arrays.stream(Face.values())
+                .filter(f -> f != Face.STOPWATCH || fits(wanted, "s"))
+                .filter(f -> f != Face.BALANCE || fits(wanted, "g"))
+                .toList();
     }
 
     Face face() {
@@ -117,11 +130,7 @@ final class BuilderModel {
 
     /** Takes another face; what was said stays where it still means something. */
     void choose(Face other) {
-        Optional<String> main = quantity()
-                .map(q -> (Notation.plain(q.value(), 8).replace('\u2212', '-') + " "
-                                + q.unit().symbol())
-                        .strip());
-        Map<String, String> next = filled(other, main);
+        Map<String, String> next = filled(other, quantity());
         face = other;
         values.clear();
         values.putAll(next);

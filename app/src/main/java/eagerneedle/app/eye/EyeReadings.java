@@ -97,7 +97,7 @@ public final class EyeReadings {
 
     /** The next run of a capture in which nothing is recorded, before anything is read. */
     public static Run blank(Workbench bench, String capture, String level, int id) {
-        return Run.captured(id, capture, level, bench.clock().instant(), "read by eye", Run.COUNTS);
+        return Run.captured(id, capture, level, bench.clock().instant(), "a reading by eye", Run.COUNTS);
     }
 
     /**

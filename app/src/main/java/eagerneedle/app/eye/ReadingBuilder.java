@@ -54,7 +54,7 @@ final class ReadingBuilder {
         stage.setTitle("Build a reading: " + model.label());
         ChoiceBox<Face> faces = new ChoiceBox<>();
         faces.setId("build-face");
-        faces.getItems().setAll(BuilderModel.faces());
+        faces.getItems().setAll(model.faces());
         faces.setConverter(new StringConverter<>() {
             @Override
             public String toString(Face f) {

@@ -12,6 +12,9 @@ import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.LinkedHashMap;
@@ -25,32 +28,13 @@ import org.junit.jupiter.api.io.TempDir;
 class LiveWatchModelTest {
     private static final Instant DAY = Instant.parse("2026-11-28T09:00:00Z");
 
-    /** Two instruments that read one thermometer each, and one with a gate. */
-    private static final String TWO = """
-            sheet: 2
-            id: two-ovens
-            title: Two ovens
-            subject: Heat
-            devices:
-              one: {label: Logger one, driver: line}
-              other: {label: Logger two, driver: line}
-            channels:
-              warm: {label: warm oven, unit: degC, device: one, rate: 50, watch: {band: [50 degC, 70 degC]}, chain: [{kind: converter, label: meter, from: degC, bits: 16, range: [0, 100]}]}
-              cold: {label: cold oven, unit: degC, device: other, rate: 50, watch: {band: [10 degC, 30 degC]}, chain: [{kind: converter, label: meter, from: degC, bits: 16, range: [0, 100]}]}
-            captures:
-              look:
-                label: Look
-                channels: [warm, cold]
-                levels: {run: {label: run}}
-                quantities: {T: {label: mean, unit: K, formula: "mean(warm) - mean(cold)"}}
-            results: {T: {label: mean, unit: K, formula: mean(look.T)}}
-            rig:
-              hidden: {T_warm: "60(1) degC", T_cold: "20(1) degC"}
-              look: {signals: {warm: "T_warm + 0.0(2) K", cold: "T_cold + 0.0(2) K"}}
-            mistakes:
-              - {id: exchanged, label: Thermometers exchanged, change: {rig.T_warm: "20(1) degC", rig.T_cold: "60(1) degC"}, says: Look at the tags.}
-              - {id: out, label: Lid open, change: {rig.T_warm: "40(1) degC"}, says: Close it.}
-            """;
+    /** Two instruments that read one thermometer each. */
+    private static SheetReader.Located two() throws IOException {
+        try (InputStream in =
+                LiveWatchModelTest.class.getResourceAsStream("/eagerneedle/app/workbench/two-ovens.yaml")) {
+            return SheetTrial.read(new String(in.readAllBytes(), StandardCharsets.UTF_8), "two-ovens.yaml");
+        }
+    }
 
     @TempDir
     private Path folder;
@@ -115,14 +99,14 @@ class LiveWatchModelTest {
 
     @Test
     void nothingIsSaidWhileAllIsWell() throws Exception {
-        SheetReader.Located two = SheetTrial.read(TWO, "two.yaml");
+        SheetReader.Located two = two();
         connect(two, 4);
         assertThat(said(two.sheet(), "look", "run", 1.5, false)).isEmpty();
     }
 
     @Test
     void twoInstrumentsThatShowWhatIsExpectedOfEachOther() throws Exception {
-        SheetReader.Located two = SheetTrial.read(TWO, "two.yaml");
+        SheetReader.Located two = two();
         connect(two, 4, "exchanged");
         assertThat(said(two.sheet(), "look", "run", 8, true))
                 .contains("Cold oven and warm oven show what is expected of each other");
@@ -130,7 +114,7 @@ class LiveWatchModelTest {
 
     @Test
     void oneInstrumentOutsideItsBand() throws Exception {
-        SheetReader.Located two = SheetTrial.read(TWO, "two.yaml");
+        SheetReader.Located two = two();
         connect(two, 4, "out");
         assertThat(said(two.sheet(), "look", "run", 8, true)).contains("outside what its tag expects");
     }

@@ -147,7 +147,7 @@ class EyeWindowTest extends BenchWindow {
         assertThat(field(robot, "by-eye-m").getText()).isEqualTo("50.00(2) g");
         assertThat(field(robot, "by-eye-y").getText()).isEmpty();
         assertThat(field(robot, "by-eye-y").isFocused()).isTrue();
-        assertThat(notebook()).contains("Kept Run 1 (Weight on the coil, 50 g) from read by eye.");
+        assertThat(notebook()).contains("Kept Run 1 (Weight on the coil, 50 g) from a reading by eye.");
     }
 
     @Test

@@ -27,26 +27,32 @@ public final class Written {
      */
     private static Quantity several(String text, String id, String label, String source) {
         String[] parts = SEVERAL.split(text.strip().replaceAll(";\\s*$", ""));
-        LabUnit unit = Reading.parse(parts[parts.length - 1]).unit();
+        LabUnit unit = quantity(parts[parts.length - 1], id, label, source).unit();
         List<Quantity> readings = new ArrayList<>();
         double step = Double.POSITIVE_INFINITY;
         for (int i = 0; i < parts.length; i++) {
-            Reading r = Reading.parse(parts[i]);
-            Reading with = r.unit().isDimensionless() && !unit.isDimensionless()
-                    ? new Reading(r.value(), r.u(), unit, r.distribution())
-                    : r;
-            readings.add(with.toQuantity(id + "#" + (i + 1), label, source));
-            Matcher m = DECIMALS.matcher(parts[i]);
-            if (m.matches() && !m.group(2).matches("(?s).*(?:[eE]|10\\^).*")) {
+            String part = parts[i].strip();
+            boolean bare = !CALL.matcher(part).matches()
+                    && Reading.parse(part).unit().symbol().isEmpty();
+            String whole = bare ? (part + " " + unit.symbol()).strip() : part;
+            Quantity q = quantity(whole, id + "#" + (i + 1), label, source);
+            readings.add(q);
+            Matcher m = DECIMALS.matcher(part);
+            if (m.matches() && !CALL.matcher(part).matches() && !m.group(2).matches("(?s).*(?:[eE]|10\\^).*")) {
                 int decimals = m.group(1) == null ? 0 : m.group(1).length();
-                step = Math.min(step, Math.pow(10, -decimals));
+                LabUnit small = q.unit().isAffine() ? q.unit().difference() : q.unit();
+                step = Math.min(step, small.convert(Math.pow(10, -decimals), stepUnit(unit)));
             }
         }
         if (readings.size() == 1) {
             return readings.get(0);
         }
-        return new Repeats(readings, Quantity.exact(Double.isInfinite(step) ? 0 : step, unit.difference()))
+        return new Repeats(readings, Quantity.exact(Double.isInfinite(step) ? 0 : step, stepUnit(unit)))
                 .quantity(id, label);
+    }
+
+    private static LabUnit stepUnit(LabUnit unit) {
+        return unit.isAffine() ? unit.difference() : unit;
     }
 
     /**

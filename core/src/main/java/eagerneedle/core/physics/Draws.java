@@ -12,10 +12,15 @@ public final class Draws {
     private static final long FNV_PRIME = 0x100000001b3L;
     private static final long GOLDEN = 0x9e3779b97f4a7c15L;
 
+    /** The seed with which nothing is drawn: everything is what it is written to be. */
+    public static final long NOTHING = Long.MIN_VALUE;
+
     private final long seed;
+    private final boolean still;
 
     public Draws(long seed) {
         this.seed = mixed(seed * GOLDEN + 1);
+        this.still = seed == NOTHING;
     }
 
     /** A standard normal number, always the same for the same key. */
@@ -34,7 +39,7 @@ public final class Draws {
         for (int i = 0; i < key.length(); i++) {
             h = (h ^ key.charAt(i)) * FNV_PRIME;
         }
-        return new Stream(mixed(h ^ seed));
+        return new Stream(mixed(h ^ seed), still);
     }
 
     private static long mixed(long value) {
@@ -48,9 +53,11 @@ public final class Draws {
     public static final class Stream {
         private long state;
         private double spare = Double.NaN;
+        private final boolean still;
 
-        private Stream(long start) {
+        private Stream(long start, boolean still) {
             state = start;
+            this.still = still;
         }
 
         private double unit() {
@@ -60,11 +67,14 @@ public final class Draws {
 
         /** Evenly between -1 and 1. */
         public double even() {
-            return 2 * unit() - 1;
+            return still ? 0 : 2 * unit() - 1;
         }
 
         /** Standard normal. */
         public double normal() {
+            if (still) {
+                return 0;
+            }
             if (!Double.isNaN(spare)) {
                 double s = spare;
                 spare = Double.NaN;

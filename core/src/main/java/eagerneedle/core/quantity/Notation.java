@@ -10,6 +10,7 @@ import java.math.RoundingMode;
  */
 public final class Notation {
     private static final int EXACT_DIGITS = 10;
+    private static final double ROUNDING = 1e-14;
 
     private Notation() {}
 
@@ -23,8 +24,10 @@ public final class Notation {
         if (!Double.isFinite(value)) {
             return "no value";
         }
-        if (u == 0 || !Double.isFinite(u)) {
-            return plain(value, EXACT_DIGITS) + (u == 0 ? "" : "(?)");
+        // What is left of rounding in the last bits of a value is no uncertainty of it.
+        boolean exact = u <= ROUNDING * Math.abs(value);
+        if (exact || !Double.isFinite(u)) {
+            return plain(value, EXACT_DIGITS) + (exact ? "" : "(?)");
         }
         int place = lastPlace(u);
         int exponent = exponentFor(value, u, place);

@@ -37,8 +37,8 @@ public record Accuracy(
     /** Largest error of a reading from what its readings share, in the reading's unit. */
     public double sharedLimit(Quantity reading) {
         return ofReading * Math.abs(reading.value())
-                + ofRange * Math.abs(range.to(reading.unit()).value())
-                + Math.abs(fixed.to(reading.unit()).value());
+                + ofRange * Math.abs(Difference.in(range, reading.unit()))
+                + Math.abs(Difference.in(fixed, reading.unit()));
     }
 
     /** The reading with the instrument's influences. */
@@ -54,7 +54,7 @@ public record Accuracy(
                             Distribution.RECTANGULAR),
                     shared / Math.sqrt(3));
         }
-        double own = digits * Math.abs(digit.to(reading.unit()).value());
+        double own = digits * Math.abs(Difference.in(digit, reading.unit()));
         return own > 0
                 ? q.with(
                         Leaf.typeB(origin + "#digits", instrument + ": digits", instrument, Distribution.RECTANGULAR),

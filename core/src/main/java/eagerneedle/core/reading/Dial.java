@@ -1,6 +1,7 @@
 package eagerneedle.core.reading;
 
 import eagerneedle.core.quantity.Distribution;
+import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;
 
@@ -41,13 +42,11 @@ public record Dial(Quantity main, double hand, Quantity turn, int divisions, dou
 
     /** Main scale plus hand plus vernier; half of what can be judged of the finest division is the largest error. */
     public Quantity quantity(String origin, String label) {
+        LabUnit difference = main.unit().difference();
         double beyond = turn.value() / divisions * hand + step() * mark;
-        Quantity more = Quantity.exact(beyond, turn.unit());
-        Quantity sum = main.plus(more);
-        double limit = Math.abs(Quantity.exact(step(), turn.unit())
-                        .in(main.unit().isAffine() ? main.unit().difference() : main.unit()))
-                * judged
-                / 2;
+        Quantity sum =
+                main.plus(Quantity.exact(Difference.in(Quantity.exact(beyond, turn.unit()), main.unit()), difference));
+        double limit = Difference.in(Quantity.exact(step(), turn.unit()), main.unit()) * judged / 2;
         return sum.with(
                 Leaf.typeB(origin + "#dial", label + ": dial", "dial reading", Distribution.RECTANGULAR),
                 limit / Math.sqrt(3));

@@ -50,7 +50,7 @@ public record Repeats(List<Quantity> readings, Quantity resolution) {
                             .withLimitFactor(halfRange / u),
                     u);
         }
-        double step = Math.abs(resolution.to(unit).value());
+        double step = Math.abs(Difference.in(resolution, unit));
         return step > 0
                 ? q.with(
                         Leaf.typeB(

@@ -44,13 +44,17 @@ public record ScaleReading(Quantity end, Quantity start, Quantity division, doub
 
     /** Largest error of one edge, in the unit of the reading. */
     public double edgeLimit() {
-        return division.to(end.unit()).value() * judged / 2;
+        return Difference.in(division, end.unit()) * judged / 2;
     }
 
     /** End minus start, with a leaf an edge. */
     public Quantity quantity(String origin, String label) {
         LabUnit unit = end.unit();
-        Quantity q = end.minus(start.to(unit));
+        if (unit.isAffine() && start.value() != 0) {
+            throw new IllegalArgumentException(
+                    "A thermometer is read at one mark; a rise is the difference of two readings.");
+        }
+        Quantity q = unit.isAffine() ? end : end.minus(start.to(unit));
         List<Quantity> parts = new ArrayList<>(List.of(q));
         for (int e = 1; e <= edges; e++) {
             Leaf leaf = Leaf.typeB(

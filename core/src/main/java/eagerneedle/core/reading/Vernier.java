@@ -22,8 +22,8 @@ public record Vernier(Quantity main, double mark, Quantity division, int marks) 
 
     /** Main scale plus vernier; half a vernier step is the largest error of judging. */
     public Quantity quantity(String origin, String label) {
-        double step = division.to(main.unit()).value() / marks;
-        return main.plus(Quantity.exact(mark * step, main.unit().isAffine() ? division.unit() : main.unit()))
+        double step = Difference.in(division, main.unit()) / marks;
+        return main.plus(Quantity.exact(mark * step, main.unit().difference()))
                 .with(
                         Leaf.typeB(
                                 origin + "#vernier", label + ": vernier", "vernier reading", Distribution.RECTANGULAR),

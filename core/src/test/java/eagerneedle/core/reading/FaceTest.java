@@ -15,6 +15,7 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.MethodSource;
 
@@ -139,6 +140,37 @@ class FaceTest {
         // All on one digit: what is left is the display's.
         assertThat(read("9.8; 9.8; 9.8 s").u()).isCloseTo(0.1 / Math.sqrt(12), within(1e-12));
         assertThat(read("5.00 V;").u()).isZero();
+        // A unit without a dimension is a unit: all three are percent, and all three are degrees.
+        assertThat(read("5.0; 6.0; 7.0 %").in(LabUnit.parse("%"))).isCloseTo(6, within(1e-9));
+        assertThat(read("12.0; 13.0 deg").in(LabUnit.parse("deg"))).isCloseTo(12.5, within(1e-9));
+        // The step of each display is its own: 0.1 cm is a millimetre.
+        assertThat(read("31.3 cm; 313 mm").u()).isCloseTo(1 / Math.sqrt(12) / 10, within(1e-6));
+        Quantity built = read("vernier(23 mm, 7); vernier(23 mm, 8); vernier(23 mm, 9)");
+        assertThat(built.value()).isCloseTo(23.4, within(1e-12));
         assertThat(read("21.3 degC; 21.5 degC; 21.4 degC").value()).isCloseTo(21.4, within(1e-9));
+    }
+
+    /** A division of 0.2 K is a fifth of a degree on a thermometer, written as a difference or not. */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "reading(21.4 degC, division: 0.2 K, edges: 1) | 21.4 | 0.05",
+                "reading(21.4 degC, division: 0.2 degC, edges: 1) | 21.4 | 0.05",
+                "accuracy(21.4 degC, fixed: 0.5 K) | 21.4 | 0.5",
+                "accuracy(21.4 degC, fixed: 0.5 degC) | 21.4 | 0.5",
+                "accuracy(21.4 degC, digits: 2, digit: 0.1 K) | 21.4 | 0.2",
+                "accuracy(21.4 degC, of_range: 1 %, range: 100 degC) | 21.4 | 1",
+                "accuracy(70 degF, fixed: 1 K) | 70 | 1.8",
+                "vernier(20 degC, 7, division: 1 K) | 20.35 | 0.025",
+                "dial(20 degC, 34, turn: 10 K, judged: 0.5) | 23.4 | 0.025",
+                "repeats(21.4 degC, 21.4 degC, resolution: 0.1 K) | 21.4 | 0.05",
+                "21.4; 21.4 degC | 21.4 | 0.05"
+            })
+    void stepsOfAThermometerAreDifferences(String text, double value, double limit) {
+        Quantity q = read(text);
+        assertThat(q.value()).isCloseTo(value, within(1e-9));
+        assertThat(q.unit().isAffine()).isTrue();
+        assertThat(q.u()).isCloseTo(limit / Math.sqrt(3), within(1e-9));
     }
 }

@@ -97,7 +97,7 @@ public record Rehearsal(
                             level,
                             now,
                             c.getValue().isByEye()
-                                    ? "an eye"
+                                    ? "a reading by eye"
                                     : device == null
                                             ? "a rehearsal"
                                             : sheet.devices().get(device).label(),

@@ -1,5 +1,7 @@
 package eagerneedle.rig.simulated;
 
+import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.physics.Draws;
 import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;
@@ -18,9 +20,10 @@ import java.util.function.BooleanSupplier;
 import java.util.stream.IntStream;
 
 /**
- * What results a plan will give, told by carrying it out: the mean of what rehearsals find, and for every influence the
- * root mean square of what it does in them (with few repeats a typical uncertainty is too small). Everything that
- * happens at the bench is in it, calibrations, converter steps and scatter included, and nothing of it is typed twice.
+ * What results a plan will give, told by carrying it out: what is found where everything is what it is written to be
+ * and every instrument shows it, and for every influence the root mean square of what it does in rehearsals (with few
+ * repeats a typical uncertainty is too small). Everything that happens at the bench is in it, calibrations, converter
+ * steps and scatter included, and nothing of it is typed twice.
  */
 public final class RehearsedPlan {
     private static final int AT_ONCE = 4;
@@ -30,9 +33,20 @@ public final class RehearsedPlan {
 
     private final SheetReader.Located located;
     private final Map<String, List<Quantity>> found = new LinkedHashMap<>();
+    private final Map<String, Quantity> nominal;
 
     private RehearsedPlan(SheetReader.Located located) {
         this.located = located;
+        this.nominal = nominal(located);
+    }
+
+    private static Map<String, Quantity> nominal(SheetReader.Located located) {
+        try {
+            // The sessions of a pool are several, and differ by what is drawn.
+            return located.sheet().pool().isThere() ? Map.of() : IdealSession.of(located, Draws.NOTHING);
+        } catch (FormulaException needsAnAccident) {
+            return Map.of();
+        }
     }
 
     /**
@@ -98,15 +112,18 @@ public final class RehearsedPlan {
         return out;
     }
 
-    /** The mean, with every influence as large as it is in the mean square. */
-    private static Quantity typical(String name, List<Quantity> all) {
-        double value = 0;
+    /**
+     * What is found where nothing is drawn, with every influence as large as it is in the mean square; the mean of
+     * rehearsals where nothing can be found so.
+     */
+    private Quantity typical(String name, List<Quantity> all) {
+        double mean = 0;
         double squares = 0;
         Map<String, Double> variances = new LinkedHashMap<>();
         Map<String, Leaf> first = new LinkedHashMap<>();
         for (Quantity given : all) {
             Quantity q = given.to(all.get(0).unit());
-            value += q.value() / all.size();
+            mean += q.value() / all.size();
             squares += q.u() * q.u() / all.size();
             q.contributions().forEach((leaf, c) -> {
                 variances.merge(leaf.label(), c * c / all.size(), Double::sum);
@@ -116,6 +133,10 @@ public final class RehearsedPlan {
         double sum = variances.values().stream().mapToDouble(v -> v).sum();
         // Influences that are correlated do not add up in squares; together they are what is stated.
         double scale = sum > 0 ? Math.sqrt(squares / sum) : 0;
+        Quantity still = nominal.get(name);
+        double value = still != null && Double.isFinite(still.value())
+                ? still.in(all.get(0).unit())
+                : mean;
         Quantity out = Quantity.exact(value, all.get(0).unit());
         for (Map.Entry<String, Double> e : variances.entrySet()) {
             Leaf like = first.get(e.getKey());

@@ -82,7 +82,7 @@ class EyeTest {
             assertThat(run.entries().byEye()).containsOnlyKeys("m", "y", "t");
             assertThat(run.entries().byEye().get("t").split(";")).hasSize(3);
             assertThat(run.entries().byEye().get("t")).doesNotContain("(");
-            assertThat(run.source()).isEqualTo("an eye");
+            assertThat(run.source()).isEqualTo("a reading by eye");
         });
         assertThat(r.session().runs().get(0).entries().byEye().get("y"))
                 .as("a reading is seen on the face it is read from")

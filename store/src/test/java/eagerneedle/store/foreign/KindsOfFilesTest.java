@@ -248,7 +248,9 @@ class KindsOfFilesTest {
         all.add(new String[] {"a wrong plus or minus", head + "1,21 ± warm\n", "is not a number"});
         all.add(new String[] {"hours beyond a day", "time,T\n09:00:00,20\n09:00:01,21\n25:00:02,22\n", "25:00:02"});
         all.add(new String[] {"minutes beyond an hour", "time,T\n09:00:00,20\n09:00:01,21\n09:61:02,22\n", "09:61:02"});
-        all.add(new String[] {"a month that is none", "when,T\n2026-11-28,20\n2026-11-29,21\n2026-13-01,22\n", "2026-13-01"});
+        all.add(new String[] {
+            "a month that is none", "when,T\n2026-11-28,20\n2026-11-29,21\n2026-13-01,22\n", "2026-13-01"
+        });
         all.add(new String[] {"half a date", "when,T\n2026-11-28,20\n2026-11-29,21\n2026-11,22\n", "2026-11"});
         all.add(new String[] {"a tab in a file of commas", head + "1\t22\n2,23\n", "line 4"});
         all.add(new String[] {"an open quote", head + "\"1,22\n2,23\n", "line 4"});
