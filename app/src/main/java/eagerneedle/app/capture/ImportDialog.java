@@ -3,9 +3,9 @@ package eagerneedle.app.capture;
 import eagerneedle.app.eye.EyeReadings;
 import eagerneedle.app.eye.RowsFile;
 import eagerneedle.app.station.Desk;
+import eagerneedle.app.widget.Dialogue;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
-import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.ColumnMapping;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.store.FileName;
@@ -15,10 +15,8 @@ import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
@@ -30,7 +28,6 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
-import javafx.stage.Modality;
 import javafx.stage.Stage;
 
 /**
@@ -134,10 +131,7 @@ public final class ImportDialog {
 
     private void open(Node owner) {
         Stage stage = new Stage();
-        stage.initOwner(owner.getScene().getWindow());
-        stage.initModality(Modality.WINDOW_MODAL);
         String name = model.name();
-        stage.setTitle("Import " + name);
         time.setId("import-time");
         timeUnit.setId("import-time-unit");
         timeUnit.setPrefWidth(80);
@@ -183,17 +177,9 @@ public final class ImportDialog {
                 schedule,
                 problem,
                 new HBox(10, bring, cancel));
-        box.setPadding(new Insets(18));
-        box.getStyleClass().add("root");
-        if (Theme.isDark()) {
-            box.getStyleClass().add("in-the-dark");
-        }
         ScrollPane scroll = new ScrollPane(box);
         scroll.setFitToWidth(true);
-        Scene scene = new Scene(scroll, 680, 640);
-        scene.getStylesheets().setAll(owner.getScene().getStylesheets());
-        stage.setScene(scene);
-        stage.show();
+        Dialogue.open(stage, owner, "Import " + name, box, scroll, 680, 640);
     }
 
     /** Reads the text again as it was put right. */

@@ -12,7 +12,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 
 /** A reading that is being built: the face it is read from, what stands in its gaps, and what comes of it. */
@@ -20,6 +19,7 @@ final class BuilderModel {
     private static final int CAUSES = 3;
 
     private final String label;
+    private final Wanted reading;
     private final LabUnit wanted;
     private final Map<String, String> values = new LinkedHashMap<>();
     private Face face;
@@ -31,8 +31,8 @@ final class BuilderModel {
      */
     BuilderModel(String label, String expected, String text) {
         this.label = label;
-        this.wanted =
-                Written.quantity(expected, "expected", "expected", "expected").unit();
+        this.reading = Wanted.like(label, expected);
+        this.wanted = reading.unit();
         String like = text.isBlank() ? expected : text;
         Optional<Face> made = madeBy(like);
         face = made.orElseGet(() -> usualFor(wanted));
@@ -150,24 +150,12 @@ final class BuilderModel {
     }
 
     private Optional<Quantity> quantity() {
-        try {
-            return Optional.of(Written.quantity(written(), "reading", label, "reading"));
-        } catch (IllegalArgumentException e) {
-            return Optional.empty();
-        }
+        return reading.quantity(this::written);
     }
 
     /** Why it is no reading yet; empty when it is one. */
     String problem() {
-        try {
-            Quantity q = Written.quantity(written(), "reading", label, "reading");
-            return q.unit().fits(wanted)
-                    ? ""
-                    : label + " is in " + wanted.named() + ", not in "
-                            + q.unit().named() + ".";
-        } catch (IllegalArgumentException e) {
-            return Objects.requireNonNullElse(e.getMessage(), "This is no reading yet.");
-        }
+        return reading.problem(this::written);
     }
 
     /** What comes of it: value, standard uncertainty and the causes that make it, largest first. */

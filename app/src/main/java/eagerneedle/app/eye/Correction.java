@@ -1,18 +1,16 @@
 package eagerneedle.app.eye;
 
+import eagerneedle.app.widget.Dialogue;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Photographs;
-import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.session.Run;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Objects;
-import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
@@ -21,7 +19,6 @@ import javafx.scene.input.TransferMode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
-import javafx.stage.Modality;
 import javafx.stage.Stage;
 
 /**
@@ -53,9 +50,6 @@ public final class Correction {
 
     private void show(Node owner) {
         Run run = model.run();
-        stage.initOwner(owner.getScene().getWindow());
-        stage.initModality(Modality.WINDOW_MODAL);
-        stage.setTitle("Correct " + run.name());
         name.setId("correct-name");
         name.setText(run.name());
         name.setAccessibleText("Name of the run");
@@ -92,11 +86,6 @@ public final class Correction {
         HBox foot = new HBox(10, keep, cancel);
         List.of(first, pictured, foot).forEach(b -> b.setAlignment(Pos.CENTER_LEFT));
         VBox box = new VBox(12, Labels.heading("Correct " + run.name()), first, fields, pictured, why, problem, foot);
-        box.setPadding(new Insets(18));
-        box.getStyleClass().add("root");
-        if (Theme.isDark()) {
-            box.getStyleClass().add("in-the-dark");
-        }
         box.setOnDragOver(e -> {
             if (e.getDragboard().hasFiles()) {
                 e.acceptTransferModes(TransferMode.COPY);
@@ -110,10 +99,7 @@ public final class Correction {
         });
         Labels.says(problem, "");
         counted();
-        Scene scene = new Scene(box, 640, model.isRead() ? 330 : 260);
-        scene.getStylesheets().setAll(owner.getScene().getStylesheets());
-        stage.setScene(scene);
-        stage.show();
+        Dialogue.open(stage, owner, "Correct " + run.name(), box, box, 640, model.isRead() ? 330 : 260);
         if (model.isRead()) {
             fields.first();
         } else {

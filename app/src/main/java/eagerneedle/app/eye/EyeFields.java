@@ -22,6 +22,7 @@ import javafx.scene.layout.HBox;
  * one does what keeps the run; cells of a spreadsheet pasted into a field run on into the fields behind it.
  */
 public final class EyeFields extends FlowPane {
+    private static final int LONG = 16;
     private final Runnable last;
     private final List<Asked> asked = new ArrayList<>();
     private Consumer<String> several = text -> {};
@@ -54,7 +55,7 @@ public final class EyeFields extends FlowPane {
             String expected = plan.expected(run.level(), key);
             TextField f = new Cells(key);
             f.setId(prefix + key);
-            f.setPrefWidth(input.times() > 1 ? 230 : 130);
+            f.setPrefWidth(input.times() > 1 || expected.length() > LONG ? 230 : 130);
             f.setPromptText(expected);
             f.setAccessibleText(input.label() + ", by eye");
             f.setText(run.entries()

@@ -1,16 +1,12 @@
 package eagerneedle.app.eye;
 
-import eagerneedle.core.formula.Written;
 import eagerneedle.core.quantity.LabUnit;
-import eagerneedle.core.quantity.Quantity;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
-import java.util.Objects;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.jspecify.annotations.Nullable;
 
 /** Points that are picked on a picture, what is known of it, and the length or angle that comes of them. */
 final class PickModel {
@@ -46,8 +42,7 @@ final class PickModel {
     private static final Pattern ANGLE =
             Pattern.compile("picked_angle\\(" + (NUMBER + ", ").repeat(6) + "pick: " + NUMBER + ", picture: (\\d+)\\)");
 
-    private final String label;
-    private final LabUnit wanted;
+    private final Wanted wanted;
     private final int picture;
     private final double width;
     private final double height;
@@ -66,13 +61,11 @@ final class PickModel {
      * @param height likewise
      */
     PickModel(String label, String expected, String text, int picture, double width, double height) {
-        this.label = label;
-        this.wanted =
-                Written.quantity(expected, "expected", "expected", "expected").unit();
+        this.wanted = Wanted.like(label, expected);
         this.picture = picture;
         this.width = width;
         this.height = height;
-        this.kind = wanted.fits(LabUnit.parse("deg")) ? Kind.ANGLE : Kind.LENGTH;
+        this.kind = wanted.unit().fits(LabUnit.parse("deg")) ? Kind.ANGLE : Kind.LENGTH;
         this.spots = spread(kind);
         takeUp(text.strip());
     }
@@ -114,7 +107,7 @@ final class PickModel {
     }
 
     String label() {
-        return label;
+        return wanted.label();
     }
 
     static List<Kind> kinds() {
@@ -178,30 +171,15 @@ final class PickModel {
         return b.append(", picture: ").append(picture).append(')').toString();
     }
 
-    private @Nullable Quantity quantity() {
-        try {
-            return Written.quantity(written(), "reading", label, "picture");
-        } catch (IllegalArgumentException e) {
-            return null;
-        }
-    }
-
     /** Why it is no reading yet; empty when it is one. */
     String problem() {
-        try {
-            Quantity q = Written.quantity(written(), "reading", label, "picture");
-            return q.unit().fits(wanted)
-                    ? ""
-                    : label + " is in " + wanted.named() + ", not in "
-                            + q.unit().named() + ".";
-        } catch (IllegalArgumentException e) {
-            return Objects.requireNonNullElse(e.getMessage(), "This is no reading yet.");
-        }
+        return wanted.problem(this::written);
     }
 
     /** The length or angle with its uncertainty; empty where it is none. */
     String says() {
-        Quantity q = quantity();
-        return q == null ? "" : label + " = " + q;
+        return wanted.quantity(this::written)
+                .map(q -> wanted.label() + " = " + q)
+                .orElse("");
     }
 }

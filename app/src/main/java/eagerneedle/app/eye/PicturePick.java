@@ -1,16 +1,14 @@
 package eagerneedle.app.eye;
 
+import eagerneedle.app.widget.Dialogue;
 import eagerneedle.app.widget.Labels;
-import eagerneedle.app.widget.Theme;
 import java.io.ByteArrayInputStream;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
-import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Group;
 import javafx.scene.Node;
-import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
@@ -26,7 +24,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.shape.Circle;
 import javafx.scene.shape.Line;
-import javafx.stage.Modality;
 import javafx.stage.Stage;
 import javafx.util.StringConverter;
 
@@ -82,9 +79,6 @@ final class PicturePick {
 
     private void show(Node owner) {
         Stage stage = new Stage();
-        stage.initOwner(owner.getScene().getWindow());
-        stage.initModality(Modality.WINDOW_MODAL);
-        stage.setTitle("Measure on a picture: " + model.label());
         ChoiceBox<PickModel.Kind> kinds = new ChoiceBox<>();
         kinds.setId("pick-kind");
         kinds.getItems().setAll(PickModel.kinds());
@@ -152,11 +146,6 @@ final class PicturePick {
                 scroll,
                 problem,
                 foot);
-        box.setPadding(new Insets(16));
-        box.getStyleClass().add("root");
-        if (Theme.isDark()) {
-            box.getStyleClass().add("in-the-dark");
-        }
         box.addEventHandler(KeyEvent.KEY_TYPED, e -> {
             if (!(e.getTarget() instanceof TextField)) {
                 switch (e.getCharacter()) {
@@ -166,12 +155,9 @@ final class PicturePick {
                 }
             }
         });
-        Scene scene = new Scene(box, 900, 680);
-        scene.getStylesheets().setAll(owner.getScene().getStylesheets());
-        stage.setScene(scene);
         handles();
         zoomed(zoom);
-        stage.show();
+        Dialogue.open(stage, owner, "Measure on a picture: " + model.label(), box, box, 900, 680);
         handles.get(0).requestFocus();
     }
 

@@ -1,15 +1,13 @@
 package eagerneedle.app.eye;
 
 import eagerneedle.app.plot.PictureView;
+import eagerneedle.app.widget.Dialogue;
 import eagerneedle.app.widget.Labels;
-import eagerneedle.app.widget.Theme;
 import eagerneedle.core.reading.Face;
 import eagerneedle.picture.Faces;
 import java.util.function.Consumer;
-import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
@@ -19,7 +17,6 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.stage.Modality;
 import javafx.stage.Stage;
 import javafx.util.StringConverter;
 
@@ -49,9 +46,6 @@ final class ReadingBuilder {
 
     private void show(Node owner) {
         Stage stage = new Stage();
-        stage.initOwner(owner.getScene().getWindow());
-        stage.initModality(Modality.WINDOW_MODAL);
-        stage.setTitle("Build a reading: " + model.label());
         ChoiceBox<Face> faces = new ChoiceBox<>();
         faces.setId("build-face");
         faces.getItems().setAll(model.faces());
@@ -105,16 +99,8 @@ final class ReadingBuilder {
                 says,
                 problem,
                 new HBox(10, take, cancel));
-        box.setPadding(new Insets(18));
-        box.getStyleClass().add("root");
-        if (Theme.isDark()) {
-            box.getStyleClass().add("in-the-dark");
-        }
-        Scene scene = new Scene(box, 600, 620);
-        scene.getStylesheets().setAll(owner.getScene().getStylesheets());
-        stage.setScene(scene);
         fields();
-        stage.show();
+        Dialogue.open(stage, owner, "Build a reading: " + model.label(), box, box, 600, 620);
         gaps.getChildren().get(0).requestFocus();
     }
 

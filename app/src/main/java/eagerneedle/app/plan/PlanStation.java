@@ -128,8 +128,17 @@ public final class PlanStation implements StationView {
     }
 
     private static Node equation(Sheet.Principle p) {
-        PictureView view = new PictureView(p.formula(), (s, w, h) -> {
+        PictureView view = new PictureView(p.formula(), null);
+        view.show((s, w, h) -> {
             FormulaPicture.Size size = FormulaPicture.measure(s, p.formula(), 16);
+            double needed = Math.ceil(size.ascent() + size.descent() + 8);
+            if (needed > h) {
+                // A fraction in a fraction is taller than a line.
+                Platform.runLater(() -> {
+                    view.setMinHeight(needed);
+                    view.setPrefHeight(needed);
+                });
+            }
             FormulaPicture.paint(s, p.formula(), 14, (h + size.ascent() - size.descent()) / 2, 16, Ink.INK);
         });
         view.setMinHeight(40);

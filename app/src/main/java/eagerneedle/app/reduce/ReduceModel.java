@@ -80,6 +80,11 @@ final class ReduceModel {
         return capture(run).windows().keySet().stream().findFirst();
     }
 
+    /** True unless the run in hand has nothing on which a window could lie, or to leave samples out of. */
+    boolean hasWindows() {
+        return run().filter(x -> capture(x).isByEye()).isEmpty();
+    }
+
     /** The list of runs, by capture; empty when nothing was taken yet. */
     List<Line> lines() {
         List<Line> out = new ArrayList<>();

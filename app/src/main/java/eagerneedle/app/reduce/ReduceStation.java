@@ -7,6 +7,7 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.core.session.Run;
 import java.util.EnumMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
@@ -168,7 +169,7 @@ public final class ReduceStation implements StationView {
                 windows,
                 "Move the windows of all runs of this kind as here, propose them all again, take samples in again");
         windows.setOnShowing(e -> windowMenu());
-        title.setMinWidth(Region.USE_PREF_SIZE);
+        title.setMinWidth(48);
         says.setMinWidth(0);
         windows.setMinWidth(Region.USE_PREF_SIZE);
         proposal.setMinWidth(Region.USE_PREF_SIZE);
@@ -308,6 +309,11 @@ public final class ReduceStation implements StationView {
         title.setText(head.map(ReduceModel.Head::title).orElse(""));
         says.setText(head.map(ReduceModel.Head::says).orElse(""));
         head.ifPresent(h -> leave.setText(h.leave()));
+        boolean windowed = model.hasWindows();
+        List.of(windows, proposal).forEach(b -> {
+            b.setVisible(windowed);
+            b.setManaged(windowed);
+        });
         leave.setDisable(head.isEmpty());
         correct.setDisable(head.isEmpty());
         windows.setDisable(head.isEmpty());

@@ -128,7 +128,7 @@ final class TraceModel {
     /** Why there is no picture of a channel. */
     String noPlot(Run run, String channel) {
         return channel.isEmpty()
-                ? "Nothing was recorded in this run; it was read by eye. 'Correct' puts its readings right."
+                ? "Read by eye; nothing was recorded."
                 : Optional.ofNullable(reduction().ofRun(run, channel).problem()).orElse("There is no trace.");
     }
 
