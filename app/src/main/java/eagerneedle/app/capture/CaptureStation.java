@@ -120,7 +120,8 @@ public final class CaptureStation implements StationView {
 
     /** A time that was taken belongs where one is waited for. */
     private void stopped(double seconds) {
-        if (!verdict.stopped(seconds)) {
+        boolean wanted = model.plan().filter(p -> !p.byEye().isEmpty()).isPresent();
+        if (!verdict.stopped(seconds) && wanted) {
             Notices.tell(all, "No reading of this run waits for a time; it stands beside the stopwatch.");
         }
     }

@@ -44,7 +44,11 @@ final class RowsByEye {
         String of = blank.id() + " " + blank.capture() + " " + blank.level();
         if (!of.equals(open)) {
             open = of;
-            verdict.show(blank, model.plan().orElseThrow());
+            Run before = verdict.run();
+            boolean same = before != null
+                    && before.id() == blank.id()
+                    && before.capture().equals(blank.capture());
+            verdict.show(same ? before.at(blank.level()) : blank, model.plan().orElseThrow());
         }
         Optional<Plot> plot = desk.bench().sheet().pictures().stream()
                 .flatMap(p -> ColumnPlots.columns(desk.bench().reduction(), p).stream())

@@ -103,12 +103,12 @@ final class RunVerdict extends VBox {
         run = ended;
         setVisible(ended != null);
         setManaged(ended != null);
-        byEye.clear();
         reason.clear();
-        picture.setText("Picture...");
         if (ended == null) {
+            byEye.clear();
             return;
         }
+        pictures();
         name.setText(ended.name());
         boolean eye = plan.isByEye();
         reason.setVisible(!eye);
@@ -157,9 +157,13 @@ final class RunVerdict extends VBox {
             run = run.entered(
                     run.entries().pictured(Photographs.keep(desk.bench().file(), file)));
             byEye.pictured(desk.bench(), run);
-            picture.setText(run.entries().pictures().size()
-                    + (run.entries().pictures().size() == 1 ? " picture" : " pictures"));
+            pictures();
         });
+    }
+
+    private void pictures() {
+        int n = run.entries().pictures().size();
+        picture.setText(n == 0 ? "Picture..." : n + (n == 1 ? " picture" : " pictures"));
     }
 
     void fireKeep() {

@@ -8,8 +8,10 @@ import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Sheet;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.control.TextField;
@@ -26,6 +28,7 @@ public final class EyeFields extends FlowPane {
     private final Runnable last;
     private final List<Asked> asked = new ArrayList<>();
     private Consumer<String> several = text -> {};
+    private String shown = "";
 
     /** One thing that is asked for: its name in the sheet, and what a reading of it looks like. */
     private record Asked(String name, Sheet.Input input, String expected, TextField field, ReadingField around) {}
@@ -50,7 +53,14 @@ public final class EyeFields extends FlowPane {
      */
     public void show(Workbench bench, Run run, String prefix) {
         Capture plan = EyeReadings.plan(bench, run.capture());
+        // Taken to another level, a row that is half read stays as it is.
+        Map<String, String> typed = new HashMap<>();
+        String of = run.id() + " " + run.capture();
+        if (of.equals(shown)) {
+            asked.forEach(a -> typed.put(a.name(), a.field().getText()));
+        }
         clear();
+        shown = of;
         plan.byEye().forEach((key, input) -> {
             String expected = plan.expected(run.level(), key);
             TextField f = new Cells(key);
@@ -63,7 +73,7 @@ public final class EyeFields extends FlowPane {
                     .getOrDefault(
                             key,
                             EyeReadings.known(bench, run.capture(), run.level(), key)
-                                    .orElse("")));
+                                    .orElse(typed.getOrDefault(key, ""))));
             Labels.explained(
                     f,
                     (input.by() == null ? "Read by eye" : "By " + input.by())
@@ -85,6 +95,7 @@ public final class EyeFields extends FlowPane {
     /** Shows nothing. */
     public void clear() {
         asked.clear();
+        shown = "";
         getChildren().clear();
         setVisible(false);
         setManaged(false);

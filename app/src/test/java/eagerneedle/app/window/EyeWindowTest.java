@@ -143,6 +143,15 @@ class EyeWindowTest extends BenchWindow {
         Quantity t =
                 window.bench().reduction().ofRun(runs().get(0), "t").quantity().orElseThrow();
         assertThat(t.value()).isCloseTo(4.3133, within(1e-4));
+        // A row that is half read goes along to another level.
+        write(robot, "by-eye-y", "312.0(3) mm");
+        robot.clickOn("#level-hang-b");
+        settle();
+        assertThat(field(robot, "by-eye-y").getText()).isEqualTo("312.0(3) mm");
+        robot.clickOn("#level-hang-a");
+        settle();
+        write(robot, "by-eye-y", "");
+        robot.interact(() -> field(robot, "by-eye-y").requestFocus());
         // The mass serves the second run at this level, and is offered.
         assertThat(field(robot, "by-eye-m").getText()).isEqualTo("50.00(2) g");
         assertThat(field(robot, "by-eye-y").getText()).isEmpty();

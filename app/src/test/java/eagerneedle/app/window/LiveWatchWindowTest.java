@@ -1,5 +1,6 @@
 package eagerneedle.app.window;
 
+import static eagerneedle.app.OnScreen.act;
 import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -46,14 +47,13 @@ class LiveWatchWindowTest extends BenchWindow {
         assertThat(window.rig().orElseThrow().devices()).containsExactly("one", "other");
         robot.push(KeyCode.DIGIT4);
         settle();
+        Label[] says = new Label[1];
+        act(() -> says[0] = robot.lookup("#live-watch").queryAs(Label.class));
         robot.push(KeyCode.SPACE);
         WaitForAsyncUtils.waitFor(
                 20,
                 TimeUnit.SECONDS,
-                () -> robot.lookup("#live-watch")
-                        .queryAs(Label.class)
-                        .getText()
-                        .contains("Cold oven and warm oven show what is expected of each other"));
+                () -> says[0].getText().contains("Cold oven and warm oven show what is expected of each other"));
         assertThat(window.rig().orElseThrow().isRecording()).isTrue();
         robot.push(KeyCode.SPACE);
         settle();

@@ -1,5 +1,6 @@
 package eagerneedle.app.window;
 
+import static eagerneedle.app.OnScreen.act;
 import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -55,8 +56,11 @@ class OutputsWindowTest extends BenchWindow {
         return window.bench().session().keptRuns();
     }
 
-    private String state(FxRobot robot) {
-        return robot.lookup("#hold-state").queryAs(Label.class).getText();
+    /** Looked for on the thread of the window: what stands in it changes meanwhile. */
+    private static Label state(FxRobot robot) {
+        Label[] found = new Label[1];
+        act(() -> found[0] = robot.lookup("#hold-state").queryAs(Label.class));
+        return found[0];
     }
 
     @Test
@@ -67,7 +71,7 @@ class OutputsWindowTest extends BenchWindow {
         robot.clickOn("#start-stop");
         WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, () -> runs().size() == 3);
         settle();
-        assertThat(state(robot)).isEqualTo("All levels are taken.");
+        assertThat(state(robot).getText()).isEqualTo("All levels are taken.");
         double[] sought = {1, 2, 3};
         for (int i = 0; i < 3; i++) {
             Run run = runs().get(i);
@@ -98,11 +102,12 @@ class OutputsWindowTest extends BenchWindow {
     void noRunBeginsBeforeItsOutputIsThereAndASweepStopsAtSaturation(FxRobot robot) throws Exception {
         opened(robot, "sweep");
         robot.interact(() -> robot.lookup("#all-levels").queryAs(CheckBox.class).setSelected(true));
+        Label state = state(robot);
         robot.clickOn("#start-stop");
-        WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, () -> state(robot).startsWith("Stopped"));
+        WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, () -> state.getText().startsWith("Stopped"));
         settle();
         // 0.98 of 4.3 V is above the range of 4.096 V; the levels lie 0.2 V apart from 0.5 V on.
-        assertThat(state(robot)).isEqualTo("Stopped: voltage is beyond its range at this level.");
+        assertThat(state(robot).getText()).isEqualTo("Stopped: voltage is beyond its range at this level.");
         assertThat(runs()).hasSizeBetween(18, 19);
         for (Run run : runs()) {
             double drive =

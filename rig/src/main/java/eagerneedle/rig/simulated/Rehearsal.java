@@ -13,6 +13,7 @@ import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.CalibrationCommand;
 import eagerneedle.core.session.Command;
+import eagerneedle.core.session.Entries;
 import eagerneedle.core.session.History;
 import eagerneedle.core.session.PlanCommand;
 import eagerneedle.core.session.PoolCommand;
@@ -35,6 +36,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 
 /**
  * Carries a whole method out on a simulated rig, as a careful person would: reads the inputs, calibrates, captures
@@ -112,12 +114,28 @@ public record Rehearsal(
                             history,
                             acts,
                             new RunCommand.KeepRun(
-                                    run.entered(captured.entries()).clockedBy(captured.clocks())));
+                                    run.entered(readOnce(history.session(), run, c.getValue(), captured.entries()))
+                                            .clockedBy(captured.clocks())));
                     now = now.plus(Duration.ofSeconds(50));
                 }
             }
         }
         return new Rehearsal(history.session(), acts, samples, rig.truth());
+    }
+
+    /** What serves all runs at a level was read with the first. */
+    private static Entries readOnce(Session session, Run run, Capture plan, Entries seen) {
+        Entries out = seen;
+        for (Map.Entry<String, Sheet.Input> e : plan.byEye().entrySet()) {
+            Optional<String> before = session.keptRuns().stream()
+                    .filter(r -> r.capture().equals(run.capture()) && r.level().equals(run.level()))
+                    .flatMap(r -> Optional.ofNullable(r.entries().byEye().get(e.getKey())).stream())
+                    .findFirst();
+            if (e.getValue().isOncePerLevel() && before.isPresent()) {
+                out = out.read(e.getKey(), before.get());
+            }
+        }
+        return out;
     }
 
     private static boolean refuses(SheetReader.Located located, Session before, Run run, Captured captured) {

@@ -104,6 +104,9 @@ class EyeTest {
         Quantity b = reduction.ofRun(second, "m").quantity().orElseThrow();
         assertThat(b.value()).isEqualTo(a.value());
         assertThat(a.minus(b).u()).isZero();
+        // A rehearsal reads it once too: the same text stands with both runs.
+        assertThat(second.entries().byEye().get("m"))
+                .isEqualTo(first.entries().byEye().get("m"));
         Quantity other = reduction.ofRun(s.runs().get(2), "m").quantity().orElseThrow();
         assertThat(a.covariance(other)).isZero();
         // What is not read once for all is missed in the run itself.
