@@ -38,7 +38,7 @@ final class InputTable extends GridPane {
         ColumnConstraints name = new ColumnConstraints();
         name.setHgrow(Priority.ALWAYS);
         name.setMinWidth(120);
-        getColumnConstraints().addAll(name, new ColumnConstraints(90, 150, 168), new ColumnConstraints(140, 190, 208));
+        getColumnConstraints().addAll(name, new ColumnConstraints(90, 170, 180), new ColumnConstraints(140, 220, 230));
         addRow(
                 0,
                 Labels.quiet("input, and what it is read with"),

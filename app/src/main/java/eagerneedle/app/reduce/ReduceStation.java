@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.CompletableFuture;
 import javafx.application.Platform;
+import javafx.beans.binding.Bindings;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -53,6 +54,7 @@ public final class ReduceStation implements StationView {
         }
     }
 
+    private static final double ROOMY = 860;
     private final Desk desk;
     private final ReduceModel model;
     private final HBox all = new HBox(16);
@@ -73,8 +75,8 @@ public final class ReduceStation implements StationView {
     private final Label effect = Labels.wrapped("");
     private final Button leave = new Button("Leave out...");
     private final TextField reason = new TextField();
-    private final Button correct = new Button("Correct...");
-    private final Button proposal = new Button("Proposed window");
+    private final Button correct = new Button("Correct");
+    private final Button proposal = new Button("As proposed");
     private final MenuButton windows = new MenuButton("Windows");
     private final Button longRuns = new Button();
     private CompletableFuture<Void> working;
@@ -169,14 +171,18 @@ public final class ReduceStation implements StationView {
                 windows,
                 "Move the windows of all runs of this kind as here, propose them all again, take samples in again");
         windows.setOnShowing(e -> windowMenu());
-        title.setMinWidth(48);
+        // In a small window the name gives way to what can be done.
+        title.minWidthProperty()
+                .bind(Bindings.when(all.widthProperty().greaterThan(ROOMY))
+                        .then(118.0)
+                        .otherwise(48.0));
         says.setMinWidth(0);
         windows.setMinWidth(Region.USE_PREF_SIZE);
         proposal.setMinWidth(Region.USE_PREF_SIZE);
         leave.setMinWidth(Region.USE_PREF_SIZE);
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
-        HBox head = new HBox(8, title, says, reason, gap, correct, windows, proposal, leave);
+        HBox head = new HBox(6, title, says, reason, gap, correct, windows, proposal, leave);
         head.setAlignment(Pos.CENTER_LEFT);
         return head;
     }
