@@ -67,6 +67,27 @@ final class DeviceCommand implements Callable<Integer> {
             last = block.size() == 0 ? last : block.time()[block.size() - 1];
         }
 
+        /** What came, in words. */
+        synchronized List<String> lines(Driver.Description who, double seconds, boolean gate, long unreadable) {
+            List<String> out = new ArrayList<>();
+            String span = Notation.plain(seconds, 3) + " s";
+            if (n == 0) {
+                out.add("It sent nothing in " + span + (gate ? "; a gate sends only when something passes." : "."));
+            } else {
+                out.add(n + " samples in " + span + " by this clock, " + String.format(Locale.ROOT, "%.4g s", last)
+                        + " by its own"
+                        + (unreadable == 0 ? "." : "; " + unreadable + " lines could not be understood."));
+            }
+            for (int c = 0; c < columns.size(); c++) {
+                double[] s = columns.get(c);
+                out.add("  " + who.channels().get(c) + ": " + Notation.plain(s[0], 6) + " to "
+                        + Notation.plain(s[2], 6) + ", mean " + Notation.plain(s[1] / n, 6) + " "
+                        + who.units().get(c));
+            }
+            out.addAll(said);
+            return out;
+        }
+
         @Override
         public synchronized void state(Driver.State state, String sentence) {
             said.add(sentence);
@@ -101,9 +122,7 @@ final class DeviceCommand implements Callable<Integer> {
                 Thread.sleep(Math.round(seconds * 1000));
                 d.stop();
             }
-            synchronized (heard) {
-                say(out, who, heard, d.unreadable());
-            }
+            say(out, who, heard, d.unreadable());
             sheet(out, who);
             return NeedleCommand.GOOD;
         } catch (IOException e) {
@@ -118,21 +137,7 @@ final class DeviceCommand implements Callable<Integer> {
             out.println("# It names no channels; say --query name=QUERY for each that it is asked for.");
             return;
         }
-        if (heard.n == 0) {
-            out.println("# It sent nothing in " + Notation.plain(seconds, 3) + " s"
-                    + (driver.equals("gate") ? "; a gate sends only when something passes." : "."));
-        } else {
-            out.println("# " + heard.n + " samples in " + Notation.plain(seconds, 3) + " s by this clock, "
-                    + String.format(Locale.ROOT, "%.4g s", heard.last) + " by its own"
-                    + (unreadable == 0 ? "." : "; " + unreadable + " lines could not be understood."));
-            for (int c = 0; c < heard.columns.size(); c++) {
-                double[] s = heard.columns.get(c);
-                out.println("#   " + who.channels().get(c) + ": " + Notation.plain(s[0], 6) + " to "
-                        + Notation.plain(s[2], 6) + ", mean " + Notation.plain(s[1] / heard.n, 6) + " "
-                        + who.units().get(c));
-            }
-        }
-        heard.said.forEach(s -> out.println("# " + s));
+        heard.lines(who, seconds, driver.equals("gate"), unreadable).forEach(l -> out.println("# " + l));
     }
 
     /** The lines of a sheet, as far as the instrument tells what it is. */
