@@ -202,9 +202,10 @@ class EyeWindowTest extends BenchWindow {
         robot.push(KeyCode.ENTER);
         settle();
         assertThat(label(robot, "correct-problem")).contains("Say why pointer is corrected");
-        robot.interact(
-                () -> robot.lookup("#correct-level").queryAs(ChoiceBox.class).requestFocus());
-        robot.push(KeyCode.SPACE).push(KeyCode.DOWN).push(KeyCode.ENTER);
+        robot.interact(() -> robot.lookup("#correct-level")
+                .queryAs(ChoiceBox.class)
+                .getSelectionModel()
+                .selectNext());
         settle();
         robot.interact(() -> field(robot, "correct-why").requestFocus());
         robot.write("misread by a division").push(KeyCode.ENTER);
