@@ -39,7 +39,7 @@ abstract class FaceCanvas {
     double step(String gap, String like) {
         Quantity q = quantity(gap);
         LabUnit unit = unitOf(like);
-        double step = q.in(unit.isAffine() ? unit.difference() : unit);
+        double step = q.in(unit.difference());
         if (!(step > 0)) {
             throw new IllegalArgumentException("A division is more than nothing, not " + values.get(gap) + ".");
         }

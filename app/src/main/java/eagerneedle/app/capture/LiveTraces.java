@@ -9,6 +9,7 @@ import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Channel;
+import eagerneedle.core.trace.DeviceClock;
 import eagerneedle.core.trace.Pyramid;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
@@ -17,11 +18,13 @@ import eagerneedle.core.watch.Finding;
 import eagerneedle.picture.Ink;
 import eagerneedle.picture.Layer;
 import eagerneedle.picture.Plot;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.DoubleUnaryOperator;
 import javafx.geometry.Pos;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
@@ -50,6 +53,8 @@ final class LiveTraces extends VBox {
     private final Map<String, Row> traces = new LinkedHashMap<>();
     private final Map<String, QuickScale> scales = new LinkedHashMap<>();
     private final Map<String, List<Finding>> found = new LinkedHashMap<>();
+    private Map<String, DeviceClock> clocks = Map.of();
+    private long clocksKnown;
     private int turn;
 
     private static final class Row extends VBox {
@@ -144,11 +149,17 @@ final class LiveTraces extends VBox {
     }
 
     /**
-     * Shows what the instrument sends. @param run true for everything since the run began, false for the last seconds
+     * Shows what the instruments send: of several each at the time that all have in common.
+     *
+     * @param run true for everything since the run began, false for the last seconds
      */
     void live(LiveRig rig, boolean run) {
         boolean seen = span.getValue().equals(SEEN);
         long now = System.nanoTime();
+        if (now - clocksKnown > NUMBERS_EVERY) {
+            clocks = rig.clocksNow();
+            clocksKnown = now;
+        }
         // Many traces take turns, so that a frame never takes longer than the eye notices.
         turn++;
         int turns = Math.max(1, (traces.size() + AT_ONCE - 1) / AT_ONCE);
@@ -157,6 +168,8 @@ final class LiveTraces extends VBox {
                 return;
             }
             Channel c = channel(name);
+            Optional<DeviceClock> clock = Optional.ofNullable(clocks.get(rig.device(name)));
+            DoubleUnaryOperator time = shared(clock);
             double to = rig.end(name);
             double from = run ? Double.NEGATIVE_INFINITY : to - SHOWN;
             boolean many = run ? rig.count(name) > EXACT : rig.rate() * SHOWN > EXACT;
@@ -165,16 +178,18 @@ final class LiveTraces extends VBox {
                 layer = outline(
                         c,
                         rig.outline(name).map(p -> p.over(from, to, COLUMNS)).orElse(null),
-                        scale(name, rig.rawUnit(name)));
+                        scale(name, rig.rawUnit(name)),
+                        time);
             } else {
                 RawSamples raw = run ? rig.all(name) : rig.last(name, SHOWN);
-                Trace t = scale(name, Run.COUNTS).exact(raw);
+                Trace t = scale(name, Run.COUNTS)
+                        .exact(clock.map(k -> k.aligned(raw)).orElse(raw));
                 layer = t.size() < 2
                         ? null
                         : new Layer.Points(c.label(), t.time(), t.value(), null, false, index(name));
             }
             if (layer != null) {
-                row.plot.plot(shaded(plot(c, layer), found.getOrDefault(name, List.of())), false);
+                row.plot.plot(shaded(plot(c, layer), found.getOrDefault(name, List.of()), time), false);
             }
             if (now - row.counted < NUMBERS_EVERY) {
                 return;
@@ -186,6 +201,11 @@ final class LiveTraces extends VBox {
                     .exact(rig.last(name, Math.min(seconds, (seen ? EXACT : MOST_COUNTED) / Math.max(1, rig.rate()))));
             row.number.setText(newest.size() < 4 ? "" : words(c, WindowStatistics.of(newest)));
         });
+    }
+
+    /** From the stamps of an instrument to the time that all have in common. */
+    private static DoubleUnaryOperator shared(Optional<DeviceClock> clock) {
+        return clock.<DoubleUnaryOperator>map(k -> k::time).orElse(DoubleUnaryOperator.identity());
     }
 
     private int index(String name) {
@@ -200,7 +220,7 @@ final class LiveTraces extends VBox {
                 List.of(layer));
     }
 
-    private Layer outline(Channel c, Pyramid.Outline o, QuickScale scale) {
+    private Layer outline(Channel c, Pyramid.Outline o, QuickScale scale, DoubleUnaryOperator time) {
         if (o == null || o.size() == 0) {
             return null;
         }
@@ -212,7 +232,7 @@ final class LiveTraces extends VBox {
             low[i] = Math.min(a, b);
             high[i] = Math.max(a, b);
         }
-        return new Layer.Envelope(c.label(), o.time(), low, high, 0);
+        return new Layer.Envelope(c.label(), Arrays.stream(o.time()).map(time).toArray(), low, high, 0);
     }
 
     private static String words(Channel c, WindowStatistics w) {
@@ -235,7 +255,11 @@ final class LiveTraces extends VBox {
             Channel c = run.channel(desk.bench().sheet(), name);
             if (n > EXACT) {
                 Pyramid p = desk.bench().file().overview(run.id(), name);
-                Layer l = outline(c, p.over(p.start(), p.end(), 1500), scale(name, run.rawUnit(name)));
+                Layer l = outline(
+                        c,
+                        p.over(p.start(), p.end(), 1500),
+                        scale(name, run.rawUnit(name)),
+                        shared(run.clock(desk.bench().sheet(), name)));
                 row.plot.plot(l == null ? null : marked(run, c, plot(c, l)), false);
             } else {
                 row.plot.plot(
@@ -262,17 +286,20 @@ final class LiveTraces extends VBox {
                                 && f.message()
                                         .toLowerCase(Locale.ROOT)
                                         .contains(c.label().toLowerCase(Locale.ROOT)))
-                        .toList());
+                        .toList(),
+                DoubleUnaryOperator.identity());
     }
 
-    private static Plot shaded(Plot plot, List<Finding> findings) {
+    /** @param time what a moment at which a finding points means on the picture */
+    private static Plot shaded(Plot plot, List<Finding> findings, DoubleUnaryOperator time) {
         Plot out = plot;
         for (Finding f : findings) {
             if (!Double.isNaN(f.from()) && f.severity() != Finding.Severity.NOTE) {
-                out = out.with(new Layer.Span(f.from(), Math.max(f.to(), f.from()), false))
+                double from = time.applyAsDouble(f.from());
+                out = out.with(new Layer.Span(from, Math.max(time.applyAsDouble(f.to()), from), false))
                         .with(new Layer.Words(
                                 f.watch(),
-                                f.from(),
+                                from,
                                 plot.whole().y1()
                                         - 0.06
                                                 * (plot.whole().y1()
@@ -302,9 +329,9 @@ final class LiveTraces extends VBox {
             row.number.setText("");
             return;
         }
-        double[] v = java.util.Arrays.copyOfRange(t.value(), a, b);
+        double[] v = Arrays.copyOfRange(t.value(), a, b);
         row.number.setText("seen: " + words(c, WindowStatistics.of(t.slice(a, b))) + "   least "
-                + Notation.plain(java.util.Arrays.stream(v).min().orElse(0), 4) + "   greatest "
-                + Notation.plain(java.util.Arrays.stream(v).max().orElse(0), 4));
+                + Notation.plain(Arrays.stream(v).min().orElse(0), 4) + "   greatest "
+                + Notation.plain(Arrays.stream(v).max().orElse(0), 4));
     }
 }

@@ -85,7 +85,7 @@ final class BuilderModel {
      * value.
      */
     private Map<String, String> filled(Face f, Optional<Quantity> main) {
-        LabUnit own = wanted.isAffine() ? wanted.difference() : wanted;
+        LabUnit own = wanted.difference();
         Map<String, String> out = new LinkedHashMap<>(f.usual());
         for (Face.Gap g : f.gaps()) {
             boolean first = g.equals(f.gaps().get(0));
@@ -167,13 +167,13 @@ final class BuilderModel {
         if (q.u() == 0) {
             return q + ", without an uncertainty: nothing here says how well it was read.";
         }
-        LabUnit small = q.unit().isAffine() ? q.unit().difference() : q.unit();
         String causes = Budget.of(q).lines().stream()
                 .limit(CAUSES)
                 .map(l -> l.label().replace(label + ": ", "") + " "
                         + String.format(Locale.ROOT, "%.0f %%", 100 * l.share()))
                 .reduce((a, b) -> a + ", " + b)
                 .orElse("");
-        return q + "   u = " + Notation.figures(q.u(), 2) + " " + small.pretty() + "; u² comes from: " + causes;
+        return q + "   u = " + Notation.figures(q.u(), 2) + " "
+                + q.unit().difference().pretty() + "; u² comes from: " + causes;
     }
 }

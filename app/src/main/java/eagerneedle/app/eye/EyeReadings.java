@@ -79,8 +79,7 @@ public final class EyeReadings {
 
     /** What a reading is uncertain by, in another unit. */
     private static double scaled(Quantity like, LabUnit unit) {
-        LabUnit from = like.unit().isAffine() ? like.unit().difference() : like.unit();
-        return Math.abs(from.convert(like.u(), unit.isAffine() ? unit.difference() : unit));
+        return Math.abs(like.unit().difference().convert(like.u(), unit.difference()));
     }
 
     /** What another run at the same level was read as, where one reading serves them all. */

@@ -2,6 +2,7 @@ package eagerneedle.app.eye;
 
 import eagerneedle.app.widget.Dialogue;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.OneOf;
 import java.io.ByteArrayInputStream;
 import java.util.ArrayList;
 import java.util.List;
@@ -25,7 +26,6 @@ import javafx.scene.layout.VBox;
 import javafx.scene.shape.Circle;
 import javafx.scene.shape.Line;
 import javafx.stage.Stage;
-import javafx.util.StringConverter;
 
 /**
  * A window over an attached picture in which points are picked: dragged, or moved by the arrow keys one picture point
@@ -79,22 +79,9 @@ final class PicturePick {
 
     private void show(Node owner) {
         Stage stage = new Stage();
-        ChoiceBox<PickModel.Kind> kinds = new ChoiceBox<>();
-        kinds.setId("pick-kind");
-        kinds.getItems().setAll(PickModel.kinds());
-        kinds.setConverter(new StringConverter<>() {
-            @Override
-            public String toString(PickModel.Kind k) {
-                return k == null ? "" : k.label();
-            }
-
-            @Override
-            public PickModel.Kind fromString(String s) {
-                throw new UnsupportedOperationException();
-            }
-        });
+        ChoiceBox<PickModel.Kind> kinds =
+                OneOf.of("pick-kind", "What is measured", PickModel.kinds(), PickModel.Kind::label);
         kinds.setValue(model.kind());
-        kinds.setAccessibleText("What is measured");
         kinds.setOnAction(e -> {
             model.choose(kinds.getValue());
             handles();

@@ -3,6 +3,7 @@ package eagerneedle.app.eye;
 import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.widget.Dialogue;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.OneOf;
 import eagerneedle.core.reading.Face;
 import eagerneedle.picture.Faces;
 import java.util.function.Consumer;
@@ -18,7 +19,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.stage.Stage;
-import javafx.util.StringConverter;
 
 /** A window in which a reading is built before the face of its instrument, drawn as it should look. */
 final class ReadingBuilder {
@@ -46,22 +46,8 @@ final class ReadingBuilder {
 
     private void show(Node owner) {
         Stage stage = new Stage();
-        ChoiceBox<Face> faces = new ChoiceBox<>();
-        faces.setId("build-face");
-        faces.getItems().setAll(model.faces());
-        faces.setConverter(new StringConverter<>() {
-            @Override
-            public String toString(Face f) {
-                return f == null ? "" : f.label();
-            }
-
-            @Override
-            public Face fromString(String s) {
-                throw new UnsupportedOperationException();
-            }
-        });
+        ChoiceBox<Face> faces = OneOf.of("build-face", "Instrument", model.faces(), Face::label);
         faces.setValue(model.face());
-        faces.setAccessibleText("Instrument");
         faces.setOnAction(e -> {
             model.choose(faces.getValue());
             fields();

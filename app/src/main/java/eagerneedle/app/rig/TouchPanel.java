@@ -3,6 +3,7 @@ package eagerneedle.app.rig;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.OneOf;
 import eagerneedle.app.workbench.LiveRig;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -10,7 +11,6 @@ import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
-import javafx.util.StringConverter;
 
 /** Touch to identify: choose a place, touch it, and see which input answers. */
 final class TouchPanel extends VBox {
@@ -23,22 +23,7 @@ final class TouchPanel extends VBox {
         model = new TouchModel(desk);
         getStyleClass().add("card");
         setId("touch-panel");
-        ChoiceBox<String> place = new ChoiceBox<>();
-        place.getItems().addAll(model.places());
-        place.setConverter(new StringConverter<>() {
-            @Override
-            public String toString(String name) {
-                return name == null ? "" : model.label(name);
-            }
-
-            @Override
-            public String fromString(String text) {
-                return text;
-            }
-        });
-        place.setId("touch-place");
-        place.getSelectionModel().selectFirst();
-        place.setAccessibleText("Place that is touched");
+        ChoiceBox<String> place = OneOf.of("touch-place", "Place that is touched", model.places(), model::label);
         Button touch = new Button("I touch it now");
         touch.setId("touch-now");
         touch.setOnAction(e -> {

@@ -245,10 +245,7 @@ public final class LiveRig implements AutoCloseable {
         return new Inputs(connections).last(own, seconds);
     }
 
-    /**
-     * Everything since sampling was last started, of the run while one is recorded, as far as it is still in memory. As
-     * counts.
-     */
+    /** Counts since sampling was last started, of the run while one is recorded, as far as still in memory. */
     public RawSamples all(String channel) {
         return sent(channel).map(g -> wiring(channel).counted(channel, g.all())).orElse(RawSamples.NONE);
     }
@@ -377,6 +374,16 @@ public final class LiveRig implements AutoCloseable {
     /** How the clocks of the instruments stood in the run that was recorded last; empty for one instrument. */
     public Map<String, DeviceClock> clocks() {
         return recording.clocks();
+    }
+
+    /** How the clocks of the instruments stand to each other now, by device; empty for one instrument. */
+    public Map<String, DeviceClock> clocksNow() {
+        return Connection.together(recording.isOpen() ? recording.recorders().keySet() : connections);
+    }
+
+    /** The device of the sheet that reads a channel. */
+    public String device(String channel) {
+        return reading(channel).device();
     }
 
     /** Of the fastest instrument, samples a second. */

@@ -68,13 +68,16 @@ class LiveWatchModelTest {
         file = BenchFile.create(folder.resolve("live.needle"), Session.start(located.text(), sheet.title(), DAY));
     }
 
-    /** What is said first while a run lasts; or nothing, once so many looks were taken at a run that is over. */
-    private String said(Sheet sheet, String capture, String level, double seconds, boolean wantsSomething)
-            throws Exception {
+    /**
+     * What is said first while a run at the first level lasts; or nothing, once so many looks were taken at a run that
+     * is over.
+     */
+    private String said(Sheet sheet, String capture, double seconds, boolean wantsSomething) throws Exception {
         Capture plan = sheet.captures().get(capture);
         LiveWatchModel model = new LiveWatchModel(
                 n -> sheet.channels().get(n),
                 (n, raw) -> LiveReadings.trace(sheet.channels().get(n), raw));
+        String level = plan.levels().keySet().iterator().next();
         rig.arrange(Map.of("capture", capture, "level", level));
         // A row is taken of what has come to rest.
         Thread.sleep(plan.mode().equals("hold") ? 2000 : 0);
@@ -101,14 +104,14 @@ class LiveWatchModelTest {
     void nothingIsSaidWhileAllIsWell() throws Exception {
         SheetReader.Located two = two();
         connect(two, 4);
-        assertThat(said(two.sheet(), "look", "run", 1.5, false)).isEmpty();
+        assertThat(said(two.sheet(), "look", 1.5, false)).isEmpty();
     }
 
     @Test
     void twoInstrumentsThatShowWhatIsExpectedOfEachOther() throws Exception {
         SheetReader.Located two = two();
         connect(two, 4, "exchanged");
-        assertThat(said(two.sheet(), "look", "run", 8, true))
+        assertThat(said(two.sheet(), "look", 8, true))
                 .contains("Cold oven and warm oven show what is expected of each other");
     }
 
@@ -116,37 +119,23 @@ class LiveWatchModelTest {
     void oneInstrumentOutsideItsBand() throws Exception {
         SheetReader.Located two = two();
         connect(two, 4, "out");
-        assertThat(said(two.sheet(), "look", "run", 8, true)).contains("outside what its tag expects");
+        assertThat(said(two.sheet(), "look", 8, true)).contains("outside what its tag expects");
     }
 
     @Test
     void spokesThatAGateMisses() throws Exception {
         SheetReader.Located wheel = shipped("potters-wheel");
         String capture = wheel.sheet().captures().keySet().iterator().next();
-        String level = wheel.sheet()
-                .captures()
-                .get(capture)
-                .levels()
-                .keySet()
-                .iterator()
-                .next();
         connect(wheel, 4, "missed-spokes");
-        assertThat(said(wheel.sheet(), capture, level, 12, true)).contains("gate");
+        assertThat(said(wheel.sheet(), capture, 12, true)).contains("gate");
     }
 
     @Test
     void aGateThatSeesAllIsNotDoubted() throws Exception {
         SheetReader.Located wheel = shipped("potters-wheel");
         String capture = wheel.sheet().captures().keySet().iterator().next();
-        String level = wheel.sheet()
-                .captures()
-                .get(capture)
-                .levels()
-                .keySet()
-                .iterator()
-                .next();
         connect(wheel, 8);
-        assertThat(said(wheel.sheet(), capture, level, 2, false)).isEmpty();
+        assertThat(said(wheel.sheet(), capture, 2, false)).isEmpty();
     }
 
     @Test
@@ -157,14 +146,7 @@ class LiveWatchModelTest {
                 .findFirst()
                 .orElseThrow()
                 .getKey();
-        String level = reed.sheet()
-                .captures()
-                .get(capture)
-                .levels()
-                .keySet()
-                .iterator()
-                .next();
         connect(reed, 4, "hum");
-        assertThat(said(reed.sheet(), capture, level, 6, true)).contains("carries a hum of 50 Hz");
+        assertThat(said(reed.sheet(), capture, 6, true)).contains("carries a hum of 50 Hz");
     }
 }

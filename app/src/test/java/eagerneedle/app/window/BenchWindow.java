@@ -5,19 +5,25 @@ import static eagerneedle.app.OnScreen.settle;
 
 import eagerneedle.app.Rehearsed;
 import eagerneedle.app.workbench.Workbench;
+import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.stockroom.Stockroom;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.time.Instant;
 import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.extension.ExtendWith;
@@ -85,6 +91,29 @@ abstract class BenchWindow {
             stage.setHeight(800);
             stage.show();
         });
+        settle();
+    }
+
+    /** The text of a sheet of the tests' own. */
+    static String testSheet(String name) throws IOException {
+        try (InputStream in = BenchWindow.class.getResourceAsStream("/eagerneedle/app/workbench/" + name + ".yaml")) {
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        }
+    }
+
+    /** Opens a window on a new session of a sheet, connects its simulated instruments and goes to the captures. */
+    void openConnected(FxRobot robot, String name, String text) throws Exception {
+        SheetTrial.read(text, name);
+        Path file = folder.resolve(name + ".needle");
+        BenchFile.create(file, Session.start(text, name, Instant.parse("2026-11-28T10:00:00Z")))
+                .close();
+        open(file);
+        robot.push(KeyCode.DIGIT2);
+        settle();
+        robot.clickOn("#connect");
+        WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> window.rig().isPresent());
+        settle();
+        robot.push(KeyCode.DIGIT4);
         settle();
     }
 

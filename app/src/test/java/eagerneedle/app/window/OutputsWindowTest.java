@@ -4,20 +4,11 @@ import static eagerneedle.app.OnScreen.act;
 import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.Run;
-import eagerneedle.core.session.Session;
-import eagerneedle.store.bench.BenchFile;
-import java.io.IOException;
-import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Path;
-import java.time.Instant;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
-import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.Test;
 import org.testfx.api.FxRobot;
@@ -29,27 +20,6 @@ class OutputsWindowTest extends BenchWindow {
     @Start
     void start(Stage newStage) throws Exception {
         prepare(newStage);
-    }
-
-    private void opened(FxRobot robot, String name) throws Exception {
-        String text;
-        try (InputStream in = getClass().getResourceAsStream("/eagerneedle/app/workbench/" + name + ".yaml")) {
-            text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
-        } catch (IOException e) {
-            throw new IllegalStateException(e);
-        }
-        SheetTrial.read(text, name);
-        Path file = folder.resolve(name + ".needle");
-        BenchFile.create(file, Session.start(text, name, Instant.parse("2026-11-28T10:00:00Z")))
-                .close();
-        open(file);
-        robot.push(KeyCode.DIGIT2);
-        settle();
-        robot.clickOn("#connect");
-        WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> window.rig().isPresent());
-        settle();
-        robot.push(KeyCode.DIGIT4);
-        settle();
     }
 
     private List<Run> runs() {
@@ -65,7 +35,7 @@ class OutputsWindowTest extends BenchWindow {
 
     @Test
     void theProgramHoldsATargetAtLevelAfterLevel(FxRobot robot) throws Exception {
-        opened(robot, "whirl");
+        openConnected(robot, "whirl", testSheet("whirl"));
         assertThat(robot.lookup("#seek-needle").query().isVisible()).isTrue();
         robot.interact(() -> robot.lookup("#all-levels").queryAs(CheckBox.class).setSelected(true));
         robot.clickOn("#start-stop");
@@ -100,7 +70,7 @@ class OutputsWindowTest extends BenchWindow {
 
     @Test
     void noRunBeginsBeforeItsOutputIsThereAndASweepStopsAtSaturation(FxRobot robot) throws Exception {
-        opened(robot, "sweep");
+        openConnected(robot, "sweep", testSheet("sweep"));
         robot.interact(() -> robot.lookup("#all-levels").queryAs(CheckBox.class).setSelected(true));
         Label state = state(robot);
         robot.clickOn("#start-stop");

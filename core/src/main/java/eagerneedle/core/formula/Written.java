@@ -15,7 +15,6 @@ import java.util.regex.Pattern;
  */
 public final class Written {
     private static final Pattern CALL = Pattern.compile("\\s*[A-Za-z_][A-Za-z0-9_]*\\s*\\(.*", Pattern.DOTALL);
-
     private static final Pattern SEVERAL = Pattern.compile("\\s*;\\s*");
     private static final Pattern DECIMALS = Pattern.compile("[+-]?\\d*(?:\\.(\\d+))?(.*)", Pattern.DOTALL);
 
@@ -40,19 +39,14 @@ public final class Written {
             Matcher m = DECIMALS.matcher(part);
             if (m.matches() && !CALL.matcher(part).matches() && !m.group(2).matches("(?s).*(?:[eE]|10\\^).*")) {
                 int decimals = m.group(1) == null ? 0 : m.group(1).length();
-                LabUnit small = q.unit().isAffine() ? q.unit().difference() : q.unit();
-                step = Math.min(step, small.convert(Math.pow(10, -decimals), stepUnit(unit)));
+                step = Math.min(step, q.unit().difference().convert(Math.pow(10, -decimals), unit.difference()));
             }
         }
         if (readings.size() == 1) {
             return readings.get(0);
         }
-        return new Repeats(readings, Quantity.exact(Double.isInfinite(step) ? 0 : step, stepUnit(unit)))
+        return new Repeats(readings, Quantity.exact(Double.isInfinite(step) ? 0 : step, unit.difference()))
                 .quantity(id, label);
-    }
-
-    private static LabUnit stepUnit(LabUnit unit) {
-        return unit.isAffine() ? unit.difference() : unit;
     }
 
     /**

@@ -12,10 +12,8 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.List;
 import java.util.concurrent.BlockingQueue;
-import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterEach;
@@ -104,34 +102,6 @@ class FirmwareTest {
         }
     }
 
-    /** Rows as they came. */
-    private static final class Rows implements Driver.Sink {
-        private final List<double[]> rows = Collections.synchronizedList(new ArrayList<>());
-        private final CountDownLatch enough;
-
-        Rows(int enough) {
-            this.enough = new CountDownLatch(enough);
-        }
-
-        @Override
-        public void block(Driver.Block block) {
-            for (int i = 0; i < block.size(); i++) {
-                double[] row = new double[block.counts().length + 1];
-                row[0] = block.time()[i];
-                for (int c = 0; c < block.counts().length; c++) {
-                    row[c + 1] = block.counts()[c][i];
-                }
-                rows.add(row);
-                enough.countDown();
-            }
-        }
-
-        @Override
-        public void state(Driver.State state, String sentence) {
-            // Nothing is wrong with it.
-        }
-    }
-
     @Test
     void theLoggerSamples() throws Exception {
         String port = plugged("logger", false);
@@ -141,9 +111,9 @@ class FirmwareTest {
             assertThat(who.channels()).containsExactly("a", "b");
             assertThat(d.selfTest()).isEmpty();
             d.configure(50);
-            Rows rows = new Rows(60);
+            Recorder rows = new Recorder();
             d.start(rows);
-            assertThat(rows.enough.await(20, TimeUnit.SECONDS)).isTrue();
+            rows.more(60);
             d.stop();
             assertThat(d.unreadable()).isZero();
             List<double[]> all = List.copyOf(rows.rows);
@@ -161,9 +131,9 @@ class FirmwareTest {
         String port = plugged("gates", true);
         try (LineDriver d = LineDriver.gates(new SerialWire(port, 115200))) {
             assertThat(d.open().channels()).containsExactly("upper", "lower");
-            Rows rows = new Rows(60);
+            Recorder rows = new Recorder();
             d.start(rows);
-            assertThat(rows.enough.await(20, TimeUnit.SECONDS)).isTrue();
+            rows.more(60);
             d.stop();
             List<Double> blocked = new ArrayList<>();
             List<double[]> all = List.copyOf(rows.rows);
