@@ -6,17 +6,23 @@ import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.reduce.LevelOutputs;
+import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.reduce.SessionWatch;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.RawSamples;
+import eagerneedle.core.watch.Finding;
+import eagerneedle.core.watch.Rule;
 import eagerneedle.core.watch.SampleWatch;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
@@ -36,6 +42,8 @@ final class CaptureModel {
         /** A run waits to be kept or voided. */
         PENDING
     }
+
+    private static final int MOST_SAID = 3;
 
     private final Desk desk;
     private String capture = "";
@@ -316,6 +324,22 @@ final class CaptureModel {
                 .map(r -> (r.refuses() ? "Not to be kept: " : "Counts nowhere: ") + r.says())
                 .reduce((a, b) -> a + " " + b)
                 .orElse("");
+    }
+
+    /** What the watches find in the run that waits: what can be put right by taking it again now, the worst first. */
+    List<String> watched() {
+        Reduction kept = desk.bench().whatIf(new RunCommand.KeepRun(pending));
+        // What is read by eye is entered only now, so that there cannot be a value yet.
+        boolean complete = plan().orElseThrow().byEye().isEmpty();
+        return new SessionWatch()
+                .ofRun(kept, pending).stream()
+                        .filter(f -> f.severity() != Finding.Severity.NOTE && f.rule() != Rule.ROW)
+                        .filter(f -> complete || f.rule() != Rule.NO_VALUE)
+                        .sorted(Comparator.comparing(Finding::severity).reversed())
+                        .map(f -> f.message() + " " + f.remedy())
+                        .distinct()
+                        .limit(MOST_SAID)
+                        .toList();
     }
 
     /** Keeps the new samples of a run that was gone on with. */

@@ -192,6 +192,7 @@ public final class CaptureStation implements StationView {
             case PENDING -> {
                 verdict.show(model.pending().orElseThrow(), model.plan().orElseThrow());
                 verdict.refuse(model.refusal());
+                verdict.watched(model.watched());
                 if (!why.isEmpty()) {
                     Notices.tell(all, why);
                 }

@@ -19,6 +19,7 @@ import eagerneedle.picture.Ink;
 import eagerneedle.picture.Layer;
 import eagerneedle.picture.Plot;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -53,7 +54,7 @@ final class LiveTraces extends VBox {
     private final Map<String, Row> traces = new LinkedHashMap<>();
     private final Map<String, QuickScale> scales = new LinkedHashMap<>();
     private final Map<String, List<Finding>> found = new LinkedHashMap<>();
-    private Map<String, DeviceClock> clocks = Map.of();
+    private final Map<String, DeviceClock> clocks = new HashMap<>();
     private long clocksKnown;
     private int turn;
 
@@ -157,7 +158,8 @@ final class LiveTraces extends VBox {
         boolean seen = span.getValue().equals(SEEN);
         long now = System.nanoTime();
         if (now - clocksKnown > NUMBERS_EVERY) {
-            clocks = rig.clocksNow();
+            clocks.clear();
+            traces.keySet().forEach(n -> rig.clockNow(n).ifPresent(k -> clocks.put(n, k)));
             clocksKnown = now;
         }
         // Many traces take turns, so that a frame never takes longer than the eye notices.
@@ -168,7 +170,7 @@ final class LiveTraces extends VBox {
                 return;
             }
             Channel c = channel(name);
-            Optional<DeviceClock> clock = Optional.ofNullable(clocks.get(rig.device(name)));
+            Optional<DeviceClock> clock = Optional.ofNullable(clocks.get(name));
             DoubleUnaryOperator time = shared(clock);
             double to = rig.end(name);
             double from = run ? Double.NEGATIVE_INFINITY : to - SHOWN;

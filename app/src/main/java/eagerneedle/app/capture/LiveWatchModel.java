@@ -29,6 +29,8 @@ final class LiveWatchModel {
     private static final double LAST_EDGES_S = 6;
     private static final double STILL = 5;
     private static final double HUM_S = 0.5;
+    /** Samples in which the course of a run shows. */
+    private static final int COURSE = 1200;
 
     private final Function<String, Channel> channels;
     private final BiFunction<String, RawSamples, Trace> exact;
@@ -80,6 +82,9 @@ final class LiveWatchModel {
         TraceWatch watch = new TraceWatch(
                 channel.label(), channel.expectation(), channel.toChain().noiseAt(t.value()[t.size() - 1]));
         out.addAll(watch.look(0, t));
+        if (rig.isRecording() && out.isEmpty()) {
+            out.addAll(watch.course(0, exact.apply(name, rig.thinned(name, COURSE))));
+        }
         boolean row = plan.mode().equals("hold") && rig.isRecording();
         if (row || !rig.isRecording() && t.size() > 2 && WindowStatistics.of(t).steady(STILL)) {
             Optional<Finding> hum = watch.hum(0, t.time(), t.value(), t.unit());

@@ -9,6 +9,7 @@ import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
 import java.io.File;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -32,6 +33,7 @@ final class RunVerdict extends VBox {
     private final Button picture = new Button("Picture...");
     private final EyeFields byEye = new EyeFields(this::fireKeep);
     private final Label refusal = new Label();
+    private final Label watched = Labels.attention("");
     private Run run;
 
     /** @param kept is given the run as it is to be kept, or voided with its reason */
@@ -84,7 +86,8 @@ final class RunVerdict extends VBox {
         refusal.setId("refusal");
         refusal.setWrapText(true);
         refusal.getStyleClass().add("attention");
-        getChildren().addAll(refusal, byEye, row);
+        watched.setId("run-watched");
+        getChildren().addAll(refusal, watched, byEye, row);
         show(null, null);
     }
 
@@ -97,9 +100,15 @@ final class RunVerdict extends VBox {
         reason.setText(why.isEmpty() ? "" : why.replaceFirst("^[^:]*: ", ""));
     }
 
+    /** Says what the watches find in the run, while it can still be taken again. */
+    void watched(List<String> found) {
+        Labels.says(watched, found.isEmpty() ? "" : "▲ " + String.join("\n▲ ", found));
+    }
+
     /** Asks about a run; null for nothing to ask. */
     void show(Run ended, Capture plan) {
         refuse("");
+        watched(List.of());
         run = ended;
         setVisible(ended != null);
         setManaged(ended != null);

@@ -92,9 +92,16 @@ public final class NeedleCommand implements Runnable {
                     + " See ./needle --help.");
             return BAD_INPUT;
         });
-        int status = line.execute(arguments);
-        to.flush();
-        return status;
+        try {
+            return line.execute(arguments);
+        } catch (OutOfMemoryError tooMuch) {
+            complain.println(
+                    "This needs more memory than there is. Where it is rehearsed, say in the sheet how long a run"
+                            + " lasts (rig: lasts), or sample more slowly.");
+            return BAD_INPUT;
+        } finally {
+            to.flush();
+        }
     }
 
     private static String oneLine(Exception e) {

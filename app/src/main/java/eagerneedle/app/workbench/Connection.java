@@ -88,6 +88,11 @@ final class Connection implements AutoCloseable {
         return label;
     }
 
+    /** How it stands with it. */
+    Standing standing() {
+        return new Standing(device, label, driver.state(), description.simulated());
+    }
+
     double rate() {
         return rate;
     }

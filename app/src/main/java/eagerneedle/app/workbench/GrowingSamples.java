@@ -45,6 +45,19 @@ final class GrowingSamples {
         return new RawSamples(Arrays.copyOf(time, size), Arrays.copyOf(values, size));
     }
 
+    /** All samples that are still here where they are few, otherwise so many of them, evenly chosen. */
+    synchronized RawSamples thinned(int most) {
+        int n = Math.min(size, most);
+        double[] t = new double[n];
+        double[] v = new double[n];
+        for (int i = 0; i < n; i++) {
+            int at = (int) ((long) i * size / n);
+            t[i] = time[at];
+            v[i] = values[at];
+        }
+        return new RawSamples(t, v);
+    }
+
     /** True when no sample had to make room for newer ones. */
     synchronized boolean whole() {
         return gone == 0;

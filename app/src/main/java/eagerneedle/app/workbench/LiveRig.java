@@ -22,6 +22,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
  * The connected instruments: live samples, and the run that they record together.
@@ -162,13 +163,7 @@ public final class LiveRig implements AutoCloseable {
 
     /** Of all instruments, in order. */
     public List<Standing> standings() {
-        return connections.stream()
-                .map(c -> new Standing(
-                        c.device(),
-                        c.label(),
-                        c.driver().state(),
-                        c.description().simulated()))
-                .toList();
+        return connections.stream().map(Connection::standing).toList();
     }
 
     /** Inputs of all instruments. */
@@ -202,16 +197,18 @@ public final class LiveRig implements AutoCloseable {
                 .orElse(Driver.State.CLOSED);
     }
 
-    /** The latest thing a driver said, empty if all is well. */
+    /** The latest that the drivers said, the worst first; empty if all is well. */
     public String news() {
         String trouble = recording.trouble();
         return !trouble.isEmpty()
                 ? trouble
                 : connections.stream()
                         .filter(c -> !c.news().isEmpty())
+                        .sorted(Comparator.comparing(
+                                        (Connection c) -> c.driver().state())
+                                .reversed())
                         .map(c -> connections.size() < 2 ? c.news() : c.label() + ": " + c.news())
-                        .findFirst()
-                        .orElse("");
+                        .collect(Collectors.joining(" "));
     }
 
     /** Samples from now on; one of several instruments that cannot is told and holds up none of the others. */
@@ -248,6 +245,13 @@ public final class LiveRig implements AutoCloseable {
     /** Counts since sampling was last started, of the run while one is recorded, as far as still in memory. */
     public RawSamples all(String channel) {
         return sent(channel).map(g -> wiring(channel).counted(channel, g.all())).orElse(RawSamples.NONE);
+    }
+
+    /** So many of {@link #all}, evenly chosen; all of them where they are fewer. */
+    public RawSamples thinned(String channel, int most) {
+        return sent(channel)
+                .map(g -> wiring(channel).counted(channel, g.thinned(most)))
+                .orElse(RawSamples.NONE);
     }
 
     /** True when {@link #all} holds everything since sampling was last started. */
@@ -376,14 +380,10 @@ public final class LiveRig implements AutoCloseable {
         return recording.clocks();
     }
 
-    /** How the clocks of the instruments stand to each other now, by device; empty for one instrument. */
-    public Map<String, DeviceClock> clocksNow() {
-        return Connection.together(recording.isOpen() ? recording.recorders().keySet() : connections);
-    }
-
-    /** The device of the sheet that reads a channel. */
-    public String device(String channel) {
-        return reading(channel).device();
+    /** How the clock of a channel's instrument stands now to that of the run; empty for one instrument. */
+    public Optional<DeviceClock> clockNow(String channel) {
+        var all = recording.isOpen() ? recording.recorders().keySet() : connections;
+        return Optional.ofNullable(Connection.together(all).get(reading(channel).device()));
     }
 
     /** Of the fastest instrument, samples a second. */

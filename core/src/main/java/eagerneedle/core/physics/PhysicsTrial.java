@@ -81,6 +81,15 @@ public final class PhysicsTrial {
                             "nothing called " + r + " is read by eye with " + name
                                     + near(r, c == null ? List.of() : c.byEye().keySet())));
         });
+        sheet.captures().forEach((name, c) -> {
+            if (!c.channels().isEmpty() && !sheet.rig().tells(name, c)) {
+                problem(
+                        "/captures/" + name,
+                        1,
+                        "the rig says nothing of this capture: write what its channels are shown, as signals of rig."
+                                + name + " or of the whole rig");
+            }
+        });
         reserved("/rig", sheet.rig());
         channels("/rig", sheet.rig());
         sheet.rig().readings().keySet().stream()

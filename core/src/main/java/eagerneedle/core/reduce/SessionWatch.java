@@ -51,41 +51,7 @@ public final class SessionWatch {
     public List<Finding> look(Reduction reduction, Instant now) {
         List<Finding> found = new ArrayList<>();
         Sheet sheet = reduction.sheet();
-        for (Run run : reduction.runs()) {
-            Capture capture = sheet.captures().get(run.capture());
-            if (run.discard() != null || capture == null) {
-                continue;
-            }
-            for (String channel : capture.channels()) {
-                if (reduction.source().count(run.id(), channel) > Reducer.LONG) {
-                    found.add(Rule.LONG_RUN
-                            .ofRun(
-                                    run.id(),
-                                    channel,
-                                    run.name() + " holds " + reduction.source().count(run.id(), channel)
-                                            + " samples of "
-                                            + run.channel(sheet, channel).label()
-                                            + "; they were watched while they came, not again now.")
-                            .because("Looking through so many would keep the session from opening at once."));
-                } else if (run.rawUnit(channel).equals(Run.COUNTS)) {
-                    ofSamples
-                            .computeIfAbsent(
-                                    run.id() + "/" + channel + "/"
-                                            + run.entries().resumed().size(),
-                                    k -> samples(
-                                            channel, run.channel(sheet, channel), run, reduction.samples(run, channel)))
-                            .stream()
-                            .filter(f -> run.entries().voided().stream()
-                                    .noneMatch(v -> v.holds(f.from()) && v.holds(f.to())))
-                            .forEach(found::add);
-                }
-            }
-            meanings(reduction, run, capture, found);
-            rows(reduction, run, found);
-            if (run.leftOut() == null) {
-                windows(reduction, run, capture, found);
-            }
-        }
+        reduction.runs().forEach(run -> found.addAll(ofRun(reduction, run)));
         calibrations(reduction, now, found);
         for (Sheet.Step step : reduction.sheet().prepare()) {
             Instant started = reduction.session().timers().get(step.id());
@@ -115,6 +81,46 @@ public final class SessionWatch {
         found.replaceAll(f -> explained.containsKey(f.key()) ? f.explained(explained.get(f.key())) : f);
         found.sort(Comparator.comparing(Finding::severity).reversed());
         return List.copyOf(found);
+    }
+
+    /** Findings over one run, kept or about to be, in the order of looking. */
+    public List<Finding> ofRun(Reduction reduction, Run run) {
+        List<Finding> found = new ArrayList<>();
+        Sheet sheet = reduction.sheet();
+        Capture capture = sheet.captures().get(run.capture());
+        if (run.discard() != null || capture == null) {
+            return found;
+        }
+        for (String channel : capture.channels()) {
+            if (reduction.source().count(run.id(), channel) > Reducer.LONG) {
+                found.add(Rule.LONG_RUN
+                        .ofRun(
+                                run.id(),
+                                channel,
+                                run.name() + " holds " + reduction.source().count(run.id(), channel)
+                                        + " samples of "
+                                        + run.channel(sheet, channel).label()
+                                        + "; they were watched while they came, not again now.")
+                        .because("Looking through so many would keep the session from opening at once."));
+            } else if (run.rawUnit(channel).equals(Run.COUNTS)) {
+                ofSamples
+                        .computeIfAbsent(
+                                run.id() + "/" + channel + "/"
+                                        + run.entries().resumed().size(),
+                                k -> samples(
+                                        channel, run.channel(sheet, channel), run, reduction.samples(run, channel)))
+                        .stream()
+                        .filter(f ->
+                                run.entries().voided().stream().noneMatch(v -> v.holds(f.from()) && v.holds(f.to())))
+                        .forEach(found::add);
+            }
+        }
+        meanings(reduction, run, capture, found);
+        rows(reduction, run, found);
+        if (run.leftOut() == null) {
+            windows(reduction, run, capture, found);
+        }
+        return found;
     }
 
     /** Rules of the sheet that do not hold of a run. */

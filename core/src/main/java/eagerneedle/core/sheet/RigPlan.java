@@ -121,6 +121,12 @@ public record RigPlan(
                 Set.of());
     }
 
+    /** True when it says what happens in a capture: in a part of its own, or in what one of its channels is shown. */
+    public boolean tells(String name, Capture capture) {
+        return parts.containsKey(name)
+                || capture.channels().stream().anyMatch(c -> signals.containsKey(c) || edges.containsKey(c));
+    }
+
     /** The same with something else that is so in every session. */
     public RigPlan withNature(Map<String, String> other) {
         return new RigPlan(

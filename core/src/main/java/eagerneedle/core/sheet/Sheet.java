@@ -250,6 +250,8 @@ public record Sheet(
         return !rig.parts().isEmpty()
                 || !rig.hidden().isEmpty()
                 || !rig.nature().isEmpty()
+                || !rig.signals().isEmpty()
+                || !rig.edges().isEmpty()
                 || pool.isThere();
     }
 

@@ -102,20 +102,20 @@ public enum Rule {
             "Sample at least ten times as fast as the fastest thing of interest."),
     MAINS_HUM(
             "mains hum",
-            Looks.STORED,
+            Looks.LIVE_AND_STORED,
             Severity.ATTENTION,
             "The mains reach the leads: their shield is off, or the instrument's rejection of the mains is "
                     + "switched off.",
             "Shield and twist the leads, switch the mains rejection on, and take the run again."),
     CONTACT(
             "contact",
-            Looks.STORED,
+            Looks.LIVE_AND_STORED,
             Severity.ATTENTION,
             "A hanging part touches, a peg slipped, or the bench was knocked.",
             "Free the part and take the row again, or move the window away from the jump."),
     NOT_STEADY(
             "not steady",
-            Looks.STORED,
+            Looks.LIVE_AND_STORED,
             Severity.ATTENTION,
             "It was taken before it had settled.",
             "Leave the row out at Reduce and take another once it is steady."),
@@ -147,13 +147,13 @@ public enum Rule {
             "Draw the edge back before the change at Reduce."),
     RESIDUALS(
             "residuals",
-            Looks.STORED,
+            Looks.LIVE_AND_STORED,
             Severity.ATTENTION,
             "The window holds more than one kind of motion, or the sensor saw something else.",
             "Look at the residuals at Reduce and move the window, or leave the run out."),
     NO_VALUE(
             "no value",
-            Looks.STORED,
+            Looks.LIVE_AND_STORED,
             Severity.WRONG,
             "The run could not be reduced.",
             "Move its window at Reduce, or leave the run out there."),
@@ -196,13 +196,13 @@ public enum Rule {
     CHECK("check", Looks.STORED, Severity.WRONG, "A check of the method sheet failed.", ""),
     ROW(
             "rule of a row",
-            Looks.STORED,
+            Looks.LIVE_AND_STORED,
             Severity.ATTENTION,
             "A rule of the method sheet does not hold of this run.",
             "Look at the run; leave it out at Reduce or take it again if it is what the rule says."),
     ROW_LEFT_OUT(
             "row left out",
-            Looks.STORED,
+            Looks.LIVE_AND_STORED,
             Severity.NOTE,
             "A rule of the method sheet leaves such runs out.",
             "It stays in the file and counts nowhere; take it in at Reduce if the rule is wrong here."),

@@ -79,12 +79,12 @@ public final class SampleWatch {
         String unit = chain.unit().pretty();
         String many = " in %d of %d samples.".formatted(span[2], counts.length);
         boolean top = counts[span[1]] > highest;
-        double rail = top ? chain.converter().highestCount() : chain.converter().lowestCount();
-        boolean bounded = chain.stages().stream()
-                                .anyMatch(s -> Double.isFinite(s.lowest()) && Double.isFinite(s.highest()))
-                        && Double.isNaN(chain.indication(rail))
-                || chain.stages().stream()
-                        .anyMatch(s -> s.law().linear() && Double.isFinite(s.lowest()) && Double.isFinite(s.highest()));
+        double one = chain.exactCounts(reach[0]);
+        double other = chain.exactCounts(reach[1]);
+        // Which ends first: what the sensor can give, or the converter.
+        boolean bounded = top
+                ? Math.max(one, other) < chain.converter().highestCount() - 1
+                : Math.min(one, other) > chain.converter().lowestCount() + 1;
         if (!bounded) {
             return Rule.SATURATED
                     .of(run, channel, time[span[0]], time[span[1]], capital(channel) + " is saturated" + many)
@@ -93,7 +93,7 @@ public final class SampleWatch {
         }
         boolean ohms = chain.stages().stream().anyMatch(s -> s.output().symbol().equals("ohm"));
         if (ohms) {
-            return (top ? Rule.OPEN : Rule.SHORTED)
+            return (top == rises(reach) ? Rule.OPEN : Rule.SHORTED)
                     .of(
                             run,
                             channel,
@@ -111,6 +111,16 @@ public final class SampleWatch {
                 .because("Nothing answered within %s %s to %s %s: the target is too near, too far, or turned away."
                         .formatted(Notation.plain(reach[0], 3), unit, Notation.plain(reach[1], 3), unit))
                 .remedied("Check that the sensor looks at its target and that nothing stands between.");
+    }
+
+    /** True when more ohms give more counts: not so where a divider is tapped at its other resistor. */
+    private boolean rises(double[] reach) {
+        int last = chain.stages().size() - 1;
+        while (!chain.stages().get(last).output().symbol().equals("ohm")) {
+            last--;
+        }
+        double ohms = chain.signal(reach[1], last + 1) - chain.signal(reach[0], last + 1);
+        return ohms * (chain.exactCounts(reach[1]) - chain.exactCounts(reach[0])) > 0;
     }
 
     private Optional<Finding> dead(int run, double[] time, double[] counts) {

@@ -8,6 +8,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * Looks at what samples mean: a limit, a trend against expectation, a reference that moved, a knock, a signal too fast
@@ -43,15 +44,23 @@ public final class TraceWatch {
     public List<Finding> look(int run, Trace t) {
         List<Finding> found = new ArrayList<>();
         limit(run, t).ifPresent(found::add);
+        found.addAll(course(run, t));
+        if (t.size() >= FEWEST) {
+            undersampled(run, t).ifPresent(found::add);
+        }
+        return found;
+    }
+
+    /** What only the course of a run shows, be it of samples far apart: a trend, a reference that moved. */
+    public List<Finding> course(int run, Trace t) {
         if (t.size() < FEWEST) {
-            return found;
+            return List.of();
         }
         double[] blocks = medians(t.value());
         double scatter = scatter(t.value());
-        trend(run, t, blocks, scatter).ifPresent(found::add);
-        reference(run, t, blocks, scatter).ifPresent(found::add);
-        undersampled(run, t).ifPresent(found::add);
-        return found;
+        return Stream.of(trend(run, t, blocks, scatter), reference(run, t, blocks, scatter))
+                .flatMap(Optional::stream)
+                .toList();
     }
 
     private static String unit(Trace t) {

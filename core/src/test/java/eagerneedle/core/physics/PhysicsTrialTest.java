@@ -33,6 +33,16 @@ class PhysicsTrialTest {
         assertThat(problems(PhysicsTest.sheet(GOOD))).isEmpty();
     }
 
+    @Test
+    void aCaptureOfWhichNothingIsToldIsNotMadeUp() {
+        List<SheetException> found = problems(PhysicsTest.sheet("hidden: {grip: 2 m}\n"));
+        assertThat(found).hasSize(1);
+        assertThat(found.get(0).getMessage())
+                .contains("the rig says nothing of this capture: write what its channels are shown");
+        assertThat(problems(PhysicsTest.sheet("signals: {x: 0.5 m + 0.1 m/s * t}\n")))
+                .isEmpty();
+    }
+
     @ParameterizedTest
     @CsvSource(delimiter = '|', textBlock = """
             signals: {x: y}          | signals: {x: yy}                 | The rig knows no yy

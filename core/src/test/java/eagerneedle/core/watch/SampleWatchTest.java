@@ -91,4 +91,52 @@ class SampleWatchTest {
         assertThat(new SampleWatch("position", chain, 0).look(1, t, clean(100, 3)))
                 .isEmpty();
     }
+
+    private static String atRail(Chain chain, boolean top) {
+        double[] c = new double[20];
+        java.util.Arrays.fill(
+                c, top ? chain.converter().highestCount() : chain.converter().lowestCount());
+        double[] t = new double[20];
+        for (int i = 0; i < t.length; i++) {
+            t[i] = i / 50.0;
+        }
+        return new SampleWatch("bead", chain, 50).look(1, t, c).get(0).watch();
+    }
+
+    private static Chain thermistor(String sensor) {
+        return Chain.of(List.of(
+                Link.sensor(
+                        "bead",
+                        "degC",
+                        "ohm",
+                        "beta",
+                        java.util.Map.of("resistance", "10 kohm", "at", "25 degC", "beta", "3950 K")),
+                Link.sensor(
+                        "divider",
+                        "ohm",
+                        "V",
+                        "divider",
+                        java.util.Map.of("supply", "5 V", "known", "10 kohm", "sensor", sensor)),
+                Link.converter("input", "V", 0, 5, 16, null)));
+    }
+
+    @Test
+    void anOpenLeadReadsLowWhereTheDividerIsTappedAtItsOtherResistor() {
+        assertThat(atRail(thermistor("lower"), true)).isEqualTo("open");
+        assertThat(atRail(thermistor("lower"), false)).isEqualTo("shorted");
+        assertThat(atRail(thermistor("upper"), true)).isEqualTo("shorted");
+        assertThat(atRail(thermistor("upper"), false)).isEqualTo("open");
+    }
+
+    @Test
+    void whatEndsFirstIsNamed() {
+        Chain narrow = Chain.of(List.of(
+                Link.linear("sensor", "cell", "N", "V", "1", null).within(-10, 10),
+                Link.converter("input", "V", -5, 5, 16, null)));
+        assertThat(atRail(narrow, true)).isEqualTo("saturated");
+        Chain wide = Chain.of(List.of(
+                Link.linear("sensor", "cell", "N", "V", "1", null).within(-3, 3),
+                Link.converter("input", "V", -5, 5, 16, null)));
+        assertThat(atRail(wide, false)).isEqualTo("out of range");
+    }
 }

@@ -53,7 +53,7 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
         Sheet sheet = before.sheet();
         Capture plan = sheet.captures().get(capture);
         Map<String, Double> outputs = LevelOutputs.of(before, capture, level);
-        Captured c = taken(rig, before, capture, level, outputs, run);
+        Captured c = taken(rig, before, capture, level, outputs, run).only(plan.channels());
         List<String> devices = Clocks.devices(sheet, plan);
         if (devices.size() < 2 || rig.clocks().isEmpty()) {
             return c;
@@ -65,6 +65,13 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
                 .max()
                 .orElse(0);
         return new Captured(clocks.stamped(c.samples, run), c.entries, clocks.known(devices, run, end));
+    }
+
+    /** With the samples of some channels, as nothing else is recorded either. */
+    private Captured only(List<String> channels) {
+        Map<String, RawSamples> kept = new LinkedHashMap<>(samples);
+        kept.keySet().retainAll(channels);
+        return new Captured(kept, entries, clocks);
     }
 
     private static Captured taken(

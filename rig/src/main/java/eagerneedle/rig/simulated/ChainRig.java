@@ -230,7 +230,7 @@ final class ChainRig implements RigModel {
     private void running(String capture, String level) {
         course.end();
         next(world.run(capture, level));
-        runs = plan.parts().containsKey(capture);
+        runs = plan.tells(capture, sheet.captures().get(capture));
         // A row is waited for, so that its physics goes on from where the level was set.
         begun = runs && sheet.captures().get(capture).mode().equals("hold");
         probes.values().forEach(q -> q.settling = 0);

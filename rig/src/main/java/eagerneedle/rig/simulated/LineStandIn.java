@@ -30,11 +30,20 @@ public final class LineStandIn implements AutoCloseable {
         HALF_LINES,
         CLOCK_BACK,
         WRONG_UNITS,
-        DEAF
+        DEAF,
+        /** Every tenth line is lost. */
+        DROPS,
+        /** Its stamps come from a clock that is busy with other things. */
+        JITTER,
+        /** A gate sees some spokes twice. */
+        REFLECTIONS
     }
 
     private static final int WATCHDOG_MS = 1500;
     private static final double FINE = 1000;
+    private static final int REFLECTED = 11;
+    /** How long a beam that is dark flashes, s. */
+    private static final double REFLECTION = 5e-4;
     /** Samples that may be late before they are missing. */
     private static final double HELD_UP = 10;
 
@@ -62,6 +71,7 @@ public final class LineStandIn implements AutoCloseable {
     private double clock;
     private boolean fresh;
     private double jumped;
+    private int sent;
     private long begun;
 
     /**
@@ -309,7 +319,7 @@ public final class LineStandIn implements AutoCloseable {
             double now = pace * (System.nanoTime() - begun) / 1e9;
             rig.advance(now - clock);
             clock = now;
-            rig.edges().forEach(e -> send(e[0], java.util.Arrays.copyOfRange(e, 1, e.length)));
+            rig.edges().forEach(this::edge);
             return;
         }
         begun = first ? System.nanoTime() : begun;
@@ -321,8 +331,22 @@ public final class LineStandIn implements AutoCloseable {
         send(now, counts);
     }
 
+    /** An edge: its moment, then the states of the gates after it. */
+    private void edge(double[] edge) {
+        double[] states = java.util.Arrays.copyOfRange(edge, 1, edge.length);
+        send(edge[0], states);
+        if (misbehaviour == Misbehaviour.REFLECTIONS && states[0] > 0 && sent % REFLECTED == 0) {
+            double[] free = states.clone();
+            free[0] = 0;
+            send(edge[0] + REFLECTION, free);
+            send(edge[0] + 2 * REFLECTION, states);
+        }
+    }
+
     private void send(double moment, double[] counts) {
-        StringBuilder line = new StringBuilder(":").append(Math.round((moment * (1 + drift) + jumped) * 1e6));
+        sent++;
+        double shaken = misbehaviour == Misbehaviour.JITTER ? 0.4 * (sent % 3 - 1) / rate : 0;
+        StringBuilder line = new StringBuilder(":").append(Math.round((moment * (1 + drift) + jumped + shaken) * 1e6));
         for (double c : counts) {
             line.append(',').append((long) c);
         }
@@ -330,6 +354,11 @@ public final class LineStandIn implements AutoCloseable {
         try {
             switch (misbehaviour) {
                 case SILENCE -> {}
+                case DROPS -> {
+                    if (sent % 10 != 0) {
+                        send(line.toString());
+                    }
+                }
                 case GARBAGE -> send("~" + Long.toHexString(Double.doubleToLongBits(clock)) + "\u0007,,x");
                 case HALF_LINES ->
                     send(line.substring(0, line.length() / 2) + "\n" + line.substring(line.length() / 2));

@@ -133,6 +133,32 @@ class ChainRigTest {
                 .isGreaterThan(3);
     }
 
+    /** What the whole rig shows holds for a capture without a part of its own; nothing is made up in its place. */
+    @Test
+    void signalsOfTheWholeRigHoldForEveryCapture() {
+        SheetReader.Located sheet = SheetTrial.read("""
+                sheet: 2
+                id: still
+                title: Still
+                subject: Heat
+                devices: {logger: {label: Logger, driver: line}}
+                channels:
+                  bath: {label: bath, unit: degC, device: logger, rate: 20, chain: [{kind: converter, label: meter, from: degC, bits: 16, range: [0, 100]}]}
+                  room: {label: room, unit: degC, device: logger, rate: 20, chain: [{kind: converter, label: meter, from: degC, bits: 16, range: [0, 100]}]}
+                captures:
+                  look: {label: Look, channels: [bath], levels: {run: {label: run}}, quantities: {T: {label: mean, unit: degC, formula: mean(bath)}}}
+                results: {T: {label: bath, unit: degC, formula: mean(look.T)}}
+                rig:
+                  signals: {bath: 42 degC, room: 21 degC}
+                  lasts: 2 s
+                """, "still.yaml");
+        Rehearsal r = Rehearsal.of(sheet, Rigs.of(sheet.sheet(), 3, Set.of()), Instant.EPOCH);
+        assertThat(reduced(sheet, r).quantity("T").orElseThrow().value()).isCloseTo(42, within(0.01));
+        // Nothing is recorded that a run would not record.
+        assertThat(r.samples().get(1)).containsOnlyKeys("bath");
+        assertThat(r.samples().get(1).get("bath").size()).isEqualTo(40);
+    }
+
     @Test
     void touchingAPlaceMovesTheInputItIsWiredTo() {
         for (boolean swapped : new boolean[] {false, true}) {
