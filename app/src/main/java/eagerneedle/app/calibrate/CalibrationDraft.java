@@ -5,6 +5,7 @@ import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.CalibrationPoint;
 import eagerneedle.core.calibration.ClosureReadings;
 import eagerneedle.core.calibration.Relation;
+import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
@@ -17,6 +18,7 @@ import java.util.List;
 final class CalibrationDraft {
     private final Workbench bench;
     private final String name;
+    private int points;
 
     CalibrationDraft(Workbench bench, String name) {
         this.bench = bench;
@@ -32,8 +34,13 @@ final class CalibrationDraft {
      * sentence
      */
     Quantity reference(String text) {
+        return reference(text, "reference");
+    }
+
+    /** @param identity of what is read for it, so that two points that are read alike do not share their errors */
+    private Quantity reference(String text, String identity) {
         return bench.reduction()
-                .evaluate(text, "reference", "reference")
+                .evaluate(text, identity, "reference")
                 .to(channel().labUnit());
     }
 
@@ -68,17 +75,34 @@ final class CalibrationDraft {
 
     /** A point from what was set and what was read. */
     CalibrationPoint point(String words, String reference, SteadyModel.Taken taken, String way) {
-        boolean reading = true;
-        try {
-            Reading.parse(reference);
-        } catch (IllegalArgumentException formula) {
-            reading = false;
-        }
-        CalibrationPoint p = reading
+        CalibrationPoint p = isReading(reference)
                 ? new CalibrationPoint(reference, taken.mean(), taken.u(), taken.n(), taken.n() > 0)
                 : CalibrationPoint.computed(
-                        words, reference(reference), taken.mean(), taken.u(), taken.n(), taken.n() > 0);
+                        words, reference(reference, identity()), taken.mean(), taken.u(), taken.n(), taken.n() > 0);
         return p.going(way);
+    }
+
+    private static boolean isReading(String text) {
+        try {
+            Reading.parse(text);
+            return true;
+        } catch (IllegalArgumentException formula) {
+            return false;
+        }
+    }
+
+    /** What a bench is told of a reference: nothing of how it was read, but what came of it. */
+    String plain(String text) {
+        if (isReading(text)) {
+            return text.strip();
+        }
+        Quantity q = reference(text);
+        return new Reading(q.value(), q.u(), q.unit(), Distribution.NORMAL).text();
+    }
+
+    /** Of a point, unlike any other's. */
+    private String identity() {
+        return "reference/" + name + "/" + bench.clock().instant().toEpochMilli() + "/" + ++points;
     }
 
     Calibration of(List<CalibrationPoint> points, List<CalibrationPoint> verification, ClosureReadings closure) {

@@ -1,5 +1,6 @@
 package eagerneedle.app.calibrate;
 
+import eagerneedle.app.eye.ReadingField;
 import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.station.Desk;
@@ -86,7 +87,9 @@ final class PointProcedure implements CalibrateStation.Procedure {
                         : "Takes the mean of the last " + Notation.plain(plan.seconds(), 2)
                                 + " s as the indication, once it is steady");
         reading.field().setOnAction(e -> takePoint());
-        HBox where = new HBox(8, Labels.quiet("reference"), reference, place);
+        String like = ("1 " + channel.labUnit().symbol()).strip();
+        ReadingField built = new ReadingField(reference, channel.label() + ": reference", like, () -> {});
+        HBox where = new HBox(8, Labels.quiet("reference"), built, place);
         where.setAlignment(Pos.CENTER_LEFT);
         HBox read = new HBox(12, reading, take);
         read.setAlignment(Pos.CENTER_LEFT);

@@ -108,7 +108,7 @@ final class PointsModel {
     Map<String, String> placing() {
         draft.settable(reference);
         if (!asPlanned()) {
-            return Map.of("channel", name, "reference", reference.strip());
+            return Map.of("channel", name, "reference", draft.plain(reference));
         }
         String part = checking != null ? "after" : current < plan.points().size() ? "points" : "verify";
         int index = part.equals("verify") ? current - plan.points().size() : current;

@@ -2,8 +2,9 @@ package eagerneedle.app.calibrate;
 
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.workbench.LiveReadings;
+import eagerneedle.core.formula.Written;
 import eagerneedle.core.quantity.Notation;
-import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
@@ -171,11 +172,10 @@ final class SteadyModel {
         if (text.isBlank()) {
             throw new IllegalArgumentException("Type what the display reads first.");
         }
-        Reading r = Reading.parse(text);
-        boolean bare = r.unit().isDimensionless();
-        double v = bare ? r.value() : r.unit().convert(r.value(), channel().labUnit());
-        double u = bare ? r.u() : r.u() * r.unit().scaleTo(channel().labUnit());
-        return new Taken(v, u > 0 ? u : channel().toChain().stepAt(v) / Math.sqrt(12), 0);
+        Quantity q = Written.quantity(text, name + "/typed", channel().label(), "display");
+        Quantity in = q.unit().symbol().isEmpty() ? q : q.to(channel().labUnit());
+        double u = in.u() > 0 ? in.u() : channel().toChain().stepAt(in.value()) / Math.sqrt(12);
+        return new Taken(in.value(), u, 0);
     }
 
     private void check() {

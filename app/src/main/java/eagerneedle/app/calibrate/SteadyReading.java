@@ -1,5 +1,6 @@
 package eagerneedle.app.calibrate;
 
+import eagerneedle.app.eye.ReadingField;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import java.util.Map;
@@ -29,7 +30,11 @@ final class SteadyReading extends VBox {
         String unit = model.channel().labUnit().pretty();
         Labels.explained(field, "The display's reading with what can be told of it: 182.5(3), in " + unit);
         if (typed) {
-            HBox row = new HBox(8, field, Labels.quiet(unit));
+            String like = ("12.5(2) " + model.channel().labUnit().symbol()).strip();
+            HBox row = new HBox(
+                    8,
+                    new ReadingField(field, model.channel().label() + ": reading", like, () -> {}),
+                    Labels.quiet(unit));
             row.setAlignment(Pos.CENTER_LEFT);
             getChildren().addAll(row, Labels.quiet("typed: this instrument has no output"));
         } else {

@@ -156,6 +156,7 @@ public final class CaptureStation implements StationView {
     }
 
     private void begin() {
+        watch.clear();
         if (!Notices.attempt(all, () -> model.begin(desk.rig().get(), mode)) && mode instanceof HoldMode h) {
             h.endAutomatic("Not begun.");
         }
@@ -193,6 +194,7 @@ public final class CaptureStation implements StationView {
                 verdict.show(model.pending().orElseThrow(), model.plan().orElseThrow());
                 verdict.refuse(model.refusal());
                 verdict.watched(model.watched());
+                watch.clear();
                 if (!why.isEmpty()) {
                     Notices.tell(all, why);
                 }

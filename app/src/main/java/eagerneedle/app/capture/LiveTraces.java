@@ -46,6 +46,7 @@ final class LiveTraces extends VBox {
     private static final int MOST_COUNTED = 4000;
     private static final int COLUMNS = 700;
     private static final int AT_ONCE = 6;
+    private static final String NOTHING_YET = "Nothing has come yet.";
     private static final String SEEN = "all that is seen";
     private final Desk desk;
     private final ChoiceBox<String> span = new ChoiceBox<>();
@@ -192,6 +193,10 @@ final class LiveTraces extends VBox {
             }
             if (layer != null) {
                 row.plot.plot(shaded(plot(c, layer), found.getOrDefault(name, List.of()), time), false);
+            } else {
+                row.plot.emptySays(
+                        rig.count(name) == 0 ? NOTHING_YET : "No sample of " + c.label() + " is within its range.");
+                row.plot.plot(null, false);
             }
             if (now - row.counted < NUMBERS_EVERY) {
                 return;

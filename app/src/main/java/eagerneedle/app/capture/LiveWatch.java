@@ -31,9 +31,12 @@ final class LiveWatch {
         return line;
     }
 
+    /** Says nothing: there is nothing that lasts. */
     void clear() {
+        model.forget();
         line.setText("");
         line.setManaged(false);
+        Notices.live(line, "");
     }
 
     /** Looks at the next channel when it is its turn: many channels never hold one frame up. */

@@ -96,6 +96,12 @@ final class LiveWatchModel {
         return out;
     }
 
+    /** Begins anew: what was seen before is over. */
+    void forget() {
+        found.clear();
+        typical.clear();
+    }
+
     /** What was found of a channel when it was looked at last. */
     List<Finding> of(String name) {
         return found.getOrDefault(name, List.of());

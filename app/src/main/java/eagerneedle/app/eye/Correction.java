@@ -2,6 +2,7 @@ package eagerneedle.app.eye;
 
 import eagerneedle.app.widget.Dialogue;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.OneOf;
 import eagerneedle.app.widget.Photographs;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.session.Run;
@@ -29,7 +30,7 @@ public final class Correction {
     private final Workbench bench;
     private final CorrectionModel model;
     private final TextField name = new TextField();
-    private final ChoiceBox<String> level = new ChoiceBox<>();
+    private final ChoiceBox<String> level;
     private final EyeFields fields = new EyeFields(this::keep);
     private final TextField why = new TextField();
     private final Label pictures = Labels.quiet("");
@@ -41,6 +42,11 @@ public final class Correction {
         this.bench = bench;
         this.model = new CorrectionModel(bench, run);
         this.now = run;
+        this.level = OneOf.of(
+                "correct-level",
+                "Level of the run",
+                List.copyOf(model.levels().keySet()),
+                l -> model.levels().get(l));
     }
 
     /** Opens the window for a run. */
@@ -53,10 +59,7 @@ public final class Correction {
         name.setId("correct-name");
         name.setText(run.name());
         name.setAccessibleText("Name of the run");
-        level.setId("correct-level");
-        level.getItems().setAll(model.levels().values());
-        level.setValue(model.levels().get(run.level()));
-        level.setAccessibleText("Level of the run");
+        level.setValue(run.level());
         fields.show(bench, run, "correct-");
         why.setId("correct-why");
         why.setPromptText("why? it goes into the notebook with what stood there before");
@@ -130,12 +133,7 @@ public final class Correction {
     private void keep() {
         attempt(() -> {
             Run corrected = fields.entered(now.named(name.getText().strip()), false);
-            String to = model.levels().entrySet().stream()
-                    .filter(l -> l.getValue().equals(level.getValue()))
-                    .findFirst()
-                    .orElseThrow()
-                    .getKey();
-            model.keep(corrected, to, why.getText());
+            model.keep(corrected, level.getValue(), why.getText());
             stage.close();
         });
     }

@@ -3,9 +3,14 @@ package eagerneedle.app.widget;
 import java.util.List;
 import java.util.function.Function;
 import javafx.scene.control.ChoiceBox;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.util.StringConverter;
 
-/** A box in which one of several things is chosen, each under the words that people have for it. */
+/**
+ * A box in which one of several things is chosen, each under the words that people have for it. The keys right and left
+ * take the next and the one before without opening it.
+ */
 public final class OneOf {
     private OneOf() {}
 
@@ -32,6 +37,16 @@ public final class OneOf {
         });
         box.getItems().setAll(things);
         box.getSelectionModel().selectFirst();
+        box.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
+            if (e.getCode() == KeyCode.RIGHT || e.getCode() == KeyCode.LEFT) {
+                if (e.getCode() == KeyCode.RIGHT) {
+                    box.getSelectionModel().selectNext();
+                } else {
+                    box.getSelectionModel().selectPrevious();
+                }
+                e.consume();
+            }
+        });
         return box;
     }
 }

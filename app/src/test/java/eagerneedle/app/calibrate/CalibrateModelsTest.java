@@ -29,7 +29,10 @@ import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.SplittableRandom;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -61,6 +64,42 @@ class CalibrateModelsTest {
 
     private static SteadyModel.Taken reading(double mean) {
         return new SteadyModel.Taken(mean, 0.01, 200);
+    }
+
+    /** What was read alike is not wrong alike; the weights of one set are the same wherever they lie on the pan. */
+    @Test
+    void aReferenceIsBuiltFromItsCauses() {
+        PointsModel m = new PointsModel(open("calibration-day"), "balance");
+        String weights = "balance(%s, tolerance: 1 mg, sensitivity: 2 mg, set: \"TH-MA-01\")";
+        String[] pans = {"20 g", "50 g", "50 g, 20 g", "50 g, 20 g"};
+        double[] read = {20.31, 50.42, 70.6, 70.6};
+        for (int i = 0; i < 4; i++) {
+            m.reference(weights.formatted(pans[i]));
+            assertThat(m.placing())
+                    .containsEntry(
+                            "reference",
+                            List.of("20.0000(13) g", "50.0000(13) g", "70.0000(14) g", "70.0000(14) g")
+                                    .get(i));
+            m.take(reading(read[i]));
+        }
+        List<CalibrationPoint> points = m.rows().stream()
+                .map(PointsModel.Row::point)
+                .filter(java.util.Objects::nonNull)
+                .toList();
+        assertThat(points).hasSize(4);
+        Set<String> both = ids(points.get(2));
+        both.retainAll(ids(points.get(3)));
+        assertThat(both)
+                .as("two weighings share their weights and not their beams")
+                .hasSize(2)
+                .allMatch(id -> id.startsWith("weights:TH-MA-01:"));
+        Set<String> first = ids(points.get(0));
+        first.retainAll(ids(points.get(2)));
+        assertThat(first).containsExactly("weights:TH-MA-01:20 g:1");
+    }
+
+    private static Set<String> ids(CalibrationPoint p) {
+        return p.parts().stream().map(CalibrationPoint.Part::id).collect(Collectors.toCollection(TreeSet::new));
     }
 
     @Test
@@ -319,6 +358,9 @@ class CalibrateModelsTest {
         assertThat(m.take(0, "12.5(2)")).isEqualTo(new SteadyModel.Taken(12.5, 0.2, 0));
         assertThat(m.take(0, "0.0125(2) kg").u()).isCloseTo(0.2, within(1e-12));
         assertThat(m.take(0, "12.5").u()).isPositive();
+        assertThat(m.take(0, "wander(20.1 g, 20.5 g)").mean()).isCloseTo(20.3, within(1e-9));
+        assertThat(m.take(0, "wander(20.1 g, 20.5 g)").u()).isCloseTo(0.2 / Math.sqrt(3), within(1e-6));
+        assertThatThrownBy(() -> m.take(0, "wander(20 s, 21 s)")).isInstanceOf(IllegalArgumentException.class);
         assertThatThrownBy(() -> m.take(0, " ")).hasMessageContaining("Type what the display reads");
         assertThatThrownBy(() -> m.take(0, "12.5 V")).isInstanceOf(IllegalArgumentException.class);
     }

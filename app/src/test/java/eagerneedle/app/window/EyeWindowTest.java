@@ -21,7 +21,6 @@ import java.util.List;
 import java.util.stream.Collectors;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.TextField;
@@ -202,10 +201,8 @@ class EyeWindowTest extends BenchWindow {
         robot.push(KeyCode.ENTER);
         settle();
         assertThat(label(robot, "correct-problem")).contains("Say why pointer is corrected");
-        robot.interact(() -> robot.lookup("#correct-level")
-                .queryAs(ChoiceBox.class)
-                .getSelectionModel()
-                .selectNext());
+        robot.interact(() -> robot.lookup("#correct-level").query().requestFocus());
+        robot.push(KeyCode.RIGHT);
         settle();
         robot.interact(() -> field(robot, "correct-why").requestFocus());
         robot.write("misread by a division").push(KeyCode.ENTER);

@@ -53,6 +53,12 @@ public interface Scope {
         return over(origin, label, java.util.List.of(), name -> Optional.empty(), remark -> {});
     }
 
+    /** A scope over names that are looked up, whose leaves are called by a label. */
+    static Scope labelled(
+            String origin, String label, Collection<String> names, Function<String, Optional<Value>> lookup) {
+        return over(origin, label, names, lookup, remark -> {});
+    }
+
     /** A scope over these values. */
     static Scope over(String origin, Map<String, Value> values) {
         return over(origin, values.keySet(), name -> Optional.ofNullable(values.get(name)));

@@ -285,7 +285,7 @@ public final class Reduction {
     /**
      * A reference value as a sheet writes it: a reading, or a formula over the quantities of this reduction.
      *
-     * @param id identity of a reading, root of its leaf
+     * @param id identity of what is read for it, root of its leaves
      * @throws IllegalArgumentException with one sentence when it has no value yet
      */
     public Quantity evaluate(String text, String id, String label) {
@@ -293,7 +293,9 @@ public final class Reduction {
             return Reading.parse(text).toQuantity(id, label, label);
         } catch (IllegalArgumentException notAReading) {
             try {
-                if (Formula.parse(text).evaluate(scope()) instanceof Value.Scalar s) {
+                Scope all = scope();
+                Scope own = Scope.labelled(id, label, all.names(), all::lookup);
+                if (Formula.parse(text).evaluate(own) instanceof Value.Scalar s) {
                     return s.quantity();
                 }
             } catch (NodeScope.Missing | FormulaException e) {
