@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 
 /** The driver for a device of a sheet at an address. */
@@ -18,7 +19,7 @@ public final class Drivers {
      *
      * @param device as the sheet describes it
      * @param address host:port; or a serial port such as /dev/ttyUSB0 or COM3, with ",9600" for another speed; or a
-     *     file; or part of the name of a sound input, nothing for the usual one
+     *     file; or part of the name of a sound input, nothing for the usual one, or a recorded sound
      * @param units unit of each channel by the instrument's name for it
      * @throws IOException with one sentence when the address makes no sense
      */
@@ -35,7 +36,7 @@ public final class Drivers {
             }
             case "gate" -> LineDriver.gates(wire(address));
             case "file" -> new FileDriver(Path.of(address.strip()));
-            case "sound" -> new SoundDriver(new SoundCard(address), List.copyOf(units.keySet()));
+            case "sound" -> new SoundDriver(sound(address), List.copyOf(units.keySet()));
             case "manual" ->
                 new ManualDriver(
                         device.label(), List.copyOf(units.keySet()), List.copyOf(units.values()), System::nanoTime);
@@ -43,11 +44,15 @@ public final class Drivers {
         };
     }
 
+    private static SoundInput sound(String address) {
+        boolean recorded = address.strip().toLowerCase(Locale.ROOT).endsWith(".wav");
+        return recorded ? new SoundFile(Path.of(address.strip())) : new SoundCard(address);
+    }
+
     /** A wire to an address. */
     public static Wire wire(String address) throws IOException {
         String a = address.strip();
-        boolean serial =
-                a.startsWith("/dev/") || a.toUpperCase(java.util.Locale.ROOT).matches("COM\\d+(,.*)?");
+        boolean serial = a.startsWith("/dev/") || a.toUpperCase(Locale.ROOT).matches("COM\\d+(,.*)?");
         int comma = a.indexOf(',');
         int colon = a.lastIndexOf(':');
         try {
