@@ -103,7 +103,8 @@ public final class ImportDialog {
         });
     }
 
-    private void show(Node owner, List<Path> chosen) {
+    /** Opens the preview of files, and of all files of a folder. */
+    public void show(Node owner, List<Path> chosen) {
         Notices.attempt(owner, () -> {
             if (isByEye()) {
                 rows(owner, chosen);
@@ -263,8 +264,14 @@ public final class ImportDialog {
     private void bring(Stage stage) {
         try {
             model.belongsTo(captures.getValue(), levels.getValue());
-            desk.choose(model.bring(chosen(), ahead.getText(), schedule.isSelected()));
+            ColumnMapping how = chosen();
+            desk.choose(model.bring(how, ahead.getText(), schedule.isSelected()));
+            Node behind = stage.getOwner().getScene().getRoot();
             stage.close();
+            String remarks = model.remarks(how);
+            if (!remarks.isEmpty()) {
+                Notices.tell(behind, remarks);
+            }
         } catch (RuntimeException e) {
             problem.setText("▲ " + e.getMessage());
         }

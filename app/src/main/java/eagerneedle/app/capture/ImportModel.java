@@ -253,6 +253,11 @@ final class ImportModel {
         return last;
     }
 
+    /** What was taken for granted in the first of them, and what was not taken. */
+    String remarks(ColumnMapping how) {
+        return String.join(" ", how.remarks(bench.sheet(), table));
+    }
+
     private static double seconds(String text) {
         try {
             return Double.parseDouble(text.strip());

@@ -275,7 +275,7 @@ public final class MainWindow implements Desk {
 
     /** Opens a bench file, or the preview of a file of readings for the run that comes next. */
     void bring(Path file) {
-        door.bring(file);
+        door.bring(List.of(file));
     }
 
     /** Shows the start page in place of the station. */

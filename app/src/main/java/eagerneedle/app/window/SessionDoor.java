@@ -178,12 +178,12 @@ final class SessionDoor implements StartPage.Visitor {
                             + FileName.of(window.bench().file().path()) + ".",
                     false);
             if (readings != null) {
-                bring(readings);
+                bring(List.of(readings));
             }
         });
     }
 
-    /** What is dropped on the window: sessions for a pool, otherwise the first file. */
+    /** What is dropped on the window: sessions for a pool, otherwise files of readings, or a bench file. */
     void drop(List<Path> paths) {
         if (window.bench().sheet().pool().isThere()
                 && paths.stream()
@@ -192,14 +192,23 @@ final class SessionDoor implements StartPage.Visitor {
             window.go(Station.CAPTURE);
             ((PoolStation) window.view(Station.CAPTURE)).take(paths);
         } else {
-            paths.stream().findFirst().ifPresent(this::bring);
+            bring(paths);
         }
     }
 
-    /** Opens a bench file, or the preview of a file of readings for the run that comes next. */
-    void bring(Path file) {
-        if (FileName.of(file).endsWith(".needle")) {
-            open(file);
+    /** Opens a bench file, or the preview of files of readings for the runs that come next. */
+    void bring(List<Path> files) {
+        List<Path> benches =
+                files.stream().filter(f -> FileName.of(f).endsWith(".needle")).toList();
+        if (benches.size() == 1 && files.size() == 1) {
+            open(benches.get(0));
+            return;
+        }
+        if (!benches.isEmpty()) {
+            window.say(
+                    "A bench file is opened alone, and not together with others: drop " + FileName.of(benches.get(0))
+                            + " by itself.",
+                    true);
             return;
         }
         String[] next = window.bench().next().orElse(null);
@@ -212,7 +221,7 @@ final class SessionDoor implements StartPage.Visitor {
         String level = next == null
                 ? sheet.captures().get(capture).levels().keySet().iterator().next()
                 : next[1];
-        new ImportDialog(window, capture, level).show(root(), file);
+        new ImportDialog(window, capture, level).show(root(), files);
     }
 
     @Override

@@ -79,6 +79,9 @@ public record ColumnMapping(
         values.forEach((channel, column) -> {
             Channel c = sheet.channels().get(channel);
             String name = table.names().get(column);
+            if (!name.equalsIgnoreCase(channel) && !name.equalsIgnoreCase(c.label())) {
+                out.add("'" + name + "' was taken for " + c.label() + ", by its place.");
+            }
             if (table.units().get(column).isEmpty()) {
                 out.add("'" + name + "' states no unit and was taken to be in "
                         + c.labUnit().named() + ".");

@@ -9,17 +9,17 @@ import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 
 /** The command line as a person at a terminal meets it: words in; a status, answers and complaints out. */
-final class Needle {
+public final class Needle {
     /** What a command left behind. */
-    record Said(int status, String out, String err) {
-        JsonNode json() throws IOException {
+    public record Said(int status, String out, String err) {
+        public JsonNode json() throws IOException {
             return new ObjectMapper().readTree(out);
         }
     }
 
     private Needle() {}
 
-    static Said needle(Object... arguments) {
+    public static Said needle(Object... arguments) {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         ByteArrayOutputStream err = new ByteArrayOutputStream();
         int status = NeedleCommand.run(

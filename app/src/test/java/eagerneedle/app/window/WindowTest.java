@@ -5,7 +5,6 @@ import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.app.Rehearsed;
-import eagerneedle.app.capture.ImportDialog;
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.station.Station;
 import eagerneedle.app.widget.Theme;
@@ -24,6 +23,7 @@ import eagerneedle.store.export.ReductionJson;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
 import javafx.geometry.Point2D;
@@ -401,8 +401,8 @@ class WindowTest {
         }
         Files.writeString(csv, b);
         robot.push(KeyCode.DIGIT4);
-        act(() -> new ImportDialog(window, "slopes", "C")
-                .show(robot.lookup("#start-stop").query(), csv));
+        Path other = Files.copy(csv, folder.resolve("second.csv"));
+        act(() -> window.door().drop(List.of(csv, other)));
         await(() -> robot.lookup("#import-go").tryQuery().isPresent());
         assertThat(text(robot, "import-guess"))
                 .contains("semicolon")
@@ -415,16 +415,16 @@ class WindowTest {
         type(robot, "import-unit", "kg");
         await(() -> text(robot, "import-problem").contains("cannot be expressed"));
         type(robot, "import-unit", "mm");
-        await(() -> window.bench().session().runs().size() == 29);
+        await(() -> window.bench().session().runs().size() == 30);
         assertThat(window.bench().session().run(29).orElseThrow().source()).isEqualTo("elsewhere.csv");
+        assertThat(window.bench().session().run(30).orElseThrow().source()).isEqualTo("second.csv");
     }
 
     @Test
     void aFileThatCannotBeReadIsOneSentence(FxRobot robot) throws Exception {
         Path csv = folder.resolve("broken.csv");
         Files.writeString(csv, "time,position\n");
-        act(() -> new ImportDialog(window, "slopes", "C")
-                .show(robot.lookup("#undo").query(), csv));
+        act(() -> window.door().drop(List.of(csv)));
         assertThat(text(robot, "watch-line")).contains("broken.csv holds no rows of numbers");
         Path text = folder.resolve("letter.needle");
         Files.writeString(text, "Dear laboratory, this is a letter.");
