@@ -272,10 +272,8 @@ final class PointProcedure implements CalibrateStation.Procedure {
             reference.setText(model.reference());
         }
         model.reference(reference.getText());
-        next.setText(model.says());
-        next.setManaged(!adjusting);
-        computed.setText(model.computed());
-        computed.setManaged(!computed.getText().isEmpty());
+        Labels.says(next, adjusting ? "" : model.says());
+        Labels.says(computed, model.computed());
         keep.setDisable(!model.canKeep());
         discard.setDisable(!model.canStartOver());
         certificate.setDisable(!model.canCertify());

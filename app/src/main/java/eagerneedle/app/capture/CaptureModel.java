@@ -44,6 +44,7 @@ final class CaptureModel {
     }
 
     private static final int MOST_SAID = 3;
+    private static final long AT_ONCE = 200_000;
 
     private final Desk desk;
     private String capture = "";
@@ -326,8 +327,17 @@ final class CaptureModel {
                 .orElse("");
     }
 
-    /** What the watches find in the run that waits: what can be put right by taking it again now, the worst first. */
+    /**
+     * What the watches find in the run that waits: what can be put right by taking it again now, the worst first. A run
+     * that is too long to be looked through while somebody waits is looked through once it is kept.
+     */
     List<String> watched() {
+        long samples = plan().orElseThrow().channels().stream()
+                .mapToLong(c -> desk.bench().file().count(pending.id(), c))
+                .sum();
+        if (samples > AT_ONCE) {
+            return List.of();
+        }
         Reduction kept = desk.bench().whatIf(new RunCommand.KeepRun(pending));
         // What is read by eye is entered only now, so that there cannot be a value yet.
         boolean complete = plan().orElseThrow().byEye().isEmpty();

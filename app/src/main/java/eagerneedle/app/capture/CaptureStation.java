@@ -258,7 +258,7 @@ public final class CaptureStation implements StationView {
             return;
         }
         boolean eye = plan.isByEye();
-        List.of(controls, traces, watch.line()).forEach(n -> {
+        List.of(controls, traces).forEach(n -> {
             n.setVisible(!eye);
             n.setManaged(!eye);
         });

@@ -34,8 +34,7 @@ final class LiveWatch {
     /** Says nothing: there is nothing that lasts. */
     void clear() {
         model.forget();
-        line.setText("");
-        line.setManaged(false);
+        Labels.says(line, "");
         Notices.live(line, "");
     }
 
@@ -50,8 +49,7 @@ final class LiveWatch {
         traces.points(c, model.of(c));
         String news = rig.news();
         String says = news.isEmpty() ? model.says(plan) : news;
-        line.setText(says.isEmpty() ? "" : "▲ " + says);
-        line.setManaged(!says.isEmpty());
+        Labels.says(line, says.isEmpty() ? "" : "▲ " + says);
         Notices.live(line, says);
     }
 }

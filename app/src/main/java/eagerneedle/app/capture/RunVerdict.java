@@ -93,9 +93,7 @@ final class RunVerdict extends VBox {
 
     /** Says why the sheet would not keep the run; nothing where it would. */
     void refuse(String why) {
-        refusal.setText(why);
-        refusal.setManaged(!why.isEmpty());
-        refusal.setVisible(!why.isEmpty());
+        Labels.says(refusal, why);
         keep.setText(why.startsWith("Not to be kept") ? "Keep nevertheless" : "Keep");
         reason.setText(why.isEmpty() ? "" : why.replaceFirst("^[^:]*: ", ""));
     }

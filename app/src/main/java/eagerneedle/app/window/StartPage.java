@@ -247,7 +247,7 @@ public final class StartPage extends VBox {
         HBox head = new HBox(8, begin, gap, sheet);
         head.setAlignment(Pos.CENTER_LEFT);
         VBox box = new VBox(8, head, choose, scroll);
-        choose.setManaged(false);
+        Labels.says(choose, "");
         HBox.setHgrow(box, Priority.ALWAYS);
         box.setPrefWidth(420);
         return box;
@@ -280,11 +280,11 @@ public final class StartPage extends VBox {
 
     private void choosing(Path file) {
         bringing = file;
-        choose.setText(
+        Labels.says(
+                choose,
                 file == null
                         ? ""
                         : "Which method do the readings of " + FileName.of(file) + " belong to? Choose it here.");
-        choose.setManaged(file != null);
         if (file != null) {
             lookup("#begin-" + SheetReader.shipped().get(0)).requestFocus();
         }
