@@ -56,6 +56,7 @@ public final class SheetTrial {
     }
 
     private void all() {
+        found.addAll(TwoMeanings.of(located, plan));
         for (String name : located.sheet().results().keySet()) {
             String problem = plan.outcome(name).problem();
             // What has no rows in a plan is tried in a rehearsal, where the sheet has one.

@@ -79,19 +79,20 @@ public final class SampleWatch {
         String unit = chain.unit().pretty();
         String many = " in %d of %d samples.".formatted(span[2], counts.length);
         boolean top = counts[span[1]] > highest;
-        double one = chain.exactCounts(reach[0]);
-        double other = chain.exactCounts(reach[1]);
-        // Which ends first: what the sensor can give, or the converter.
-        boolean bounded = top
-                ? Math.max(one, other) < chain.converter().highestCount() - 1
-                : Math.min(one, other) > chain.converter().lowestCount() + 1;
+        double rail = top ? chain.converter().highestCount() : chain.converter().lowestCount();
+        boolean ohms = chain.stages().stream().anyMatch(s -> s.output().symbol().equals("ohm"));
+        boolean bounded = chain.stages().stream()
+                                .anyMatch(s -> Double.isFinite(s.lowest()) && Double.isFinite(s.highest()))
+                        && Double.isNaN(chain.indication(rail))
+                || chain.stages().stream()
+                        .anyMatch(s -> s.law().linear() && Double.isFinite(s.lowest()) && Double.isFinite(s.highest()))
+                || ohms && endsBeforeTheConverter(reach, top);
         if (!bounded) {
             return Rule.SATURATED
                     .of(run, channel, time[span[0]], time[span[1]], capital(channel) + " is saturated" + many)
                     .because("The signal is " + (top ? "above" : "below") + " the range of "
                             + chain.converter().label() + ": gain, range or offset do not suit it.");
         }
-        boolean ohms = chain.stages().stream().anyMatch(s -> s.output().symbol().equals("ohm"));
         if (ohms) {
             return (top == rises(reach) ? Rule.OPEN : Rule.SHORTED)
                     .of(
@@ -111,6 +112,14 @@ public final class SampleWatch {
                 .because("Nothing answered within %s %s to %s %s: the target is too near, too far, or turned away."
                         .formatted(Notation.plain(reach[0], 3), unit, Notation.plain(reach[1], 3), unit))
                 .remedied("Check that the sensor looks at its target and that nothing stands between.");
+    }
+
+    private boolean endsBeforeTheConverter(double[] reach, boolean top) {
+        double one = chain.exactCounts(reach[0]);
+        double other = chain.exactCounts(reach[1]);
+        return top
+                ? Math.max(one, other) < chain.converter().highestCount() - 1
+                : Math.min(one, other) > chain.converter().lowestCount() + 1;
     }
 
     /** True when more ohms give more counts: not so where a divider is tapped at its other resistor. */

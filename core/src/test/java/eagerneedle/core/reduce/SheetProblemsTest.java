@@ -77,6 +77,42 @@ class SheetProblemsTest {
                 edit("y_unit: m/s^2, fit", "y_unit: 1e400, fit", "'1e400' is not a unit"));
     }
 
+    /**
+     * After a dot stands a column of a capture, a member or a part of a fit; where it could be two of them it is
+     * refused.
+     */
+    @Test
+    void aNameThatCouldMeanTwoThingsIsRefused() {
+        String sheet = """
+                sheet: 2
+                id: pull
+                title: Pull
+                subject: Mechanics
+                sets: {sort: {names: [soft, hard]}}
+                inputs:
+                  m: {each: sort, label: mass, value: 1.00(1) kg}
+                captures:
+                  %s:
+                    label: Pull
+                    by_eye: {%s: {label: pointer, value: 1.0(1) mm}}
+                    levels: {a: {label: a, set: {L: 1 m}}, b: {label: b, set: {L: 2 m}}, c: {label: c, set: {L: 3 m}}}
+                    quantities: {q: {label: q, unit: mm, formula: "%s + L * 2 mm/m"}}
+                results:
+                  law: {label: line, formula: "line(%s.q, %s.L)"}
+                """;
+        assertThat(problems(sheet.formatted("pull", "x", "x", "pull", "pull"))).isEmpty();
+        List<SheetException> member = problems(sheet.formatted("m", "soft", "soft", "m", "m"));
+        assertThat(member).hasSize(1);
+        assertThat(member.get(0).getMessage())
+                .contains("m.soft could be the column soft of the capture m, or a member of the family m");
+        assertThat(member.get(0).line()).isEqualTo(7);
+        List<SheetException> part = problems(sheet.formatted("law", "slope", "slope", "law", "law"));
+        assertThat(part).hasSize(1);
+        assertThat(part.get(0).getMessage())
+                .contains("law.slope could be the column slope of the capture law, or a part of law");
+        assertThat(part.get(0).line()).isEqualTo(15);
+    }
+
     @ParameterizedTest(name = "{0} to {1}")
     @MethodSource("edits")
     void oneEditIsFoundWhereItStands(String from, String to, String says) {

@@ -127,16 +127,4 @@ class SampleWatchTest {
         assertThat(atRail(thermistor("upper"), true)).isEqualTo("shorted");
         assertThat(atRail(thermistor("upper"), false)).isEqualTo("open");
     }
-
-    @Test
-    void whatEndsFirstIsNamed() {
-        Chain narrow = Chain.of(List.of(
-                Link.linear("sensor", "cell", "N", "V", "1", null).within(-10, 10),
-                Link.converter("input", "V", -5, 5, 16, null)));
-        assertThat(atRail(narrow, true)).isEqualTo("saturated");
-        Chain wide = Chain.of(List.of(
-                Link.linear("sensor", "cell", "N", "V", "1", null).within(-3, 3),
-                Link.converter("input", "V", -5, 5, 16, null)));
-        assertThat(atRail(wide, false)).isEqualTo("out of range");
-    }
 }
