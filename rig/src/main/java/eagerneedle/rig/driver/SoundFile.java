@@ -12,7 +12,7 @@ import javax.sound.sampled.UnsupportedAudioFileException;
 /**
  * A recorded sound in place of a line: its samples come as fast as they were recorded, from the beginning at every
  * start, so that a method that listens can be tried, and tried again, without anything that sounds. After its end it is
- * silent.
+ * silent. Opened by one thread and read by another: every method takes its turn, and none of them waits.
  */
 public final class SoundFile implements SoundInput {
     private static final int LONGEST = 1 << 30;
@@ -22,8 +22,8 @@ public final class SoundFile implements SoundInput {
     private byte[] sound = {};
     private int frame = 2;
     private double rate = 1;
-    private volatile long begun;
-    private volatile boolean open;
+    private long begun;
+    private boolean open;
     private long given;
 
     /** @param file a WAV of 16 bits, with as many channels and at the rate that are wanted of it */
@@ -38,7 +38,7 @@ public final class SoundFile implements SoundInput {
     }
 
     @Override
-    public void open(double wanted, int channels) throws IOException {
+    public synchronized void open(double wanted, int channels) throws IOException {
         if (!Files.isRegularFile(file)) {
             throw new IOException("There is no sound " + file + ".");
         }
@@ -65,18 +65,18 @@ public final class SoundFile implements SoundInput {
     }
 
     @Override
-    public void start() {
+    public synchronized void start() {
         begun = clock.getAsLong();
         given = 0;
     }
 
     @Override
-    public long position() {
+    public synchronized long position() {
         return Math.min(sound.length / frame, (long) ((clock.getAsLong() - begun) / 1e9 * rate));
     }
 
     @Override
-    public int read(byte[] into) {
+    public synchronized int read(byte[] into) {
         if (!open) {
             return -1;
         }
@@ -87,7 +87,7 @@ public final class SoundFile implements SoundInput {
     }
 
     @Override
-    public int waiting() {
+    public synchronized int waiting() {
         return (int) (position() - given) * frame;
     }
 
@@ -102,7 +102,7 @@ public final class SoundFile implements SoundInput {
     }
 
     @Override
-    public void close() {
+    public synchronized void close() {
         open = false;
     }
 }
