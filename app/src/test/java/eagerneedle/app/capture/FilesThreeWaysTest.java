@@ -35,22 +35,8 @@ class FilesThreeWaysTest {
     private static final Path KINDS =
             Path.of("..", "store", "src", "test", "resources", "eagerneedle", "store", "foreign", "kinds.yaml");
 
-    private static final String SHEET = """
-            sheet: 2
-            id: warm
-            title: A warm bath
-            subject: Heat
-            devices: {logger: {label: Logger, driver: file}}
-            channels: {T: {label: bath, unit: degC, device: logger, rate: 2, chain: [{kind: converter, label: file, from: degC, step: 0.1, bits: 16}]}}
-            captures:
-              look:
-                label: Look
-                channels: [T]
-                longest: 60
-                levels: {run: {label: run}}
-                quantities: {mean_T: {label: bath, unit: degC, planned: 20.5(1) degC, formula: mean(T)}}
-            results: {T_bath: {label: bath, unit: degC, formula: mean(look.mean_T)}}
-            """;
+    private static final Path SHEET =
+            Path.of("src", "test", "resources", "eagerneedle", "app", "workbench", "warm.yaml");
 
     @TempDir
     private Path folder;
@@ -75,10 +61,11 @@ class FilesThreeWaysTest {
         return Files.write(folder.resolve("file.txt"), kind.get("text").asText().getBytes(in));
     }
 
-    private Workbench bench(String name) {
+    private Workbench bench(String name) throws IOException {
         Clock clock = Clock.systemUTC();
         return new Workbench(
-                BenchFile.create(folder.resolve(name), Session.start(SHEET, "Warm", clock.instant())), clock);
+                BenchFile.create(folder.resolve(name), Session.start(Files.readString(SHEET), "Warm", clock.instant())),
+                clock);
     }
 
     @ParameterizedTest(name = "{0}")
@@ -98,9 +85,8 @@ class FilesThreeWaysTest {
         assertThat(last.get("last").asDouble()).isCloseTo(21, within(1e-9));
         assertThat(found.get("remarks").toString()).contains(guess);
 
-        Path sheet = Files.writeString(folder.resolve("warm.yaml"), SHEET);
         Path session = folder.resolve("imported.needle");
-        Needle.Said imported = needle("import", file, "--into", session, "--method", sheet);
+        Needle.Said imported = needle("import", file, "--into", session, "--method", SHEET);
         assertThat(imported.status()).as(imported.err()).isZero();
         assertThat(imported.out()).contains(guess);
         try (BenchFile kept = BenchFile.open(session)) {
@@ -137,9 +123,8 @@ class FilesThreeWaysTest {
         assertThat(looked.err().strip().lines()).hasSize(1);
         assertThat(looked.err()).contains(why);
 
-        Path sheet = Files.writeString(folder.resolve("warm.yaml"), SHEET);
         Path session = folder.resolve("imported.needle");
-        Needle.Said imported = needle("import", file, "--into", session, "--method", sheet);
+        Needle.Said imported = needle("import", file, "--into", session, "--method", SHEET);
         assertThat(imported.status()).isEqualTo(2);
         assertThat(imported.err()).contains(why);
         assertThat(session).doesNotExist();

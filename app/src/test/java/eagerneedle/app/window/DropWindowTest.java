@@ -25,24 +25,6 @@ class DropWindowTest extends BenchWindow {
     private static final Path KINDS =
             Path.of("..", "store", "src", "test", "resources", "eagerneedle", "store", "foreign", "kinds.yaml");
 
-    private static final String SHEET = """
-            sheet: 2
-            id: warm
-            title: A warm bath
-            subject: Heat
-            devices: {logger: {label: Logger, driver: file}}
-            channels: {T: {label: bath, unit: degC, device: logger, rate: 2, chain: [{kind: converter, label: file, from: degC, step: 0.1, bits: 16}]}}
-            captures:
-              look:
-                label: Look
-                channels: [T]
-                longest: 60
-                repeats: 60
-                levels: {run: {label: run}}
-                quantities: {mean_T: {label: bath, unit: degC, planned: 20.5(1) degC, formula: mean(T)}}
-            results: {T_bath: {label: bath, unit: degC, formula: mean(look.mean_T)}}
-            """;
-
     @Start
     void start(Stage newStage) throws Exception {
         prepare(newStage);
@@ -56,7 +38,7 @@ class DropWindowTest extends BenchWindow {
     @Test
     void everyKindIsBroughtInOrRefused(FxRobot robot) throws Exception {
         assumeTrue(Boolean.getBoolean("everyMethod"), "in the long profile");
-        openText(robot, SHEET, Clock.systemUTC());
+        openText(robot, testSheet("warm"), Clock.systemUTC());
         JsonNode kinds = new ObjectMapper(new YAMLFactory()).readTree(KINDS.toFile());
         int runs = 0;
         for (JsonNode kind : kinds.get("good")) {
