@@ -43,7 +43,7 @@ final class PointsModel {
     PointsModel(Workbench bench, String name) {
         this.bench = bench;
         this.name = name;
-        this.channel = bench.sheet().channels().get(name);
+        this.channel = bench.session().channel(bench.sheet(), name);
         this.plan = channel.calibration();
         this.draft = new CalibrationDraft(bench, name);
         this.reference = plan.points().get(0).reference();

@@ -61,7 +61,14 @@ final class PlanCommand implements Callable<Integer> {
                         .put("planned_u", q.u())
                         .put("unit", q.unit().symbol()));
                 budget.ifPresent(b -> {
-                    n.put("rehearsed_u", b.stated()).put("sessions", b.sessions());
+                    n.put("rehearsed", b.value())
+                            .put("rehearsed_u", b.stated())
+                            .put(
+                                    "unit",
+                                    d.unit() == null
+                                            ? ""
+                                            : LabUnit.parse(d.unit()).symbol())
+                            .put("sessions", b.sessions());
                     b.missed().ifPresent(m -> n.put("missed", m));
                 });
             } else if (!json && d.shown()) {
@@ -78,12 +85,12 @@ final class PlanCommand implements Callable<Integer> {
 
     private static String said(Optional<Quantity> planned, Optional<RehearsedBudget> budget, Sheet.Derived d) {
         String unit = d.unit() == null ? "" : " " + LabUnit.parse(d.unit()).pretty();
-        String plan = planned.map(q -> "planned " + q).orElse("not planned");
-        return plan
-                + budget.map(b -> "; rehearsed u " + Notation.plain(b.stated(), 3) + unit
-                                + b.missed()
-                                        .map(m -> ", missed by " + Notation.plain(m, 3) + unit)
-                                        .orElse(""))
-                        .orElse("");
+        String plan = planned.map(q -> "planned by hand " + q + "; ").orElse("");
+        return budget.map(b -> plan + Notation.plain(b.value(), 6) + unit + ", u " + Notation.plain(b.stated(), 3)
+                        + unit + " in " + b.sessions() + " rehearsals"
+                        + b.missed()
+                                .map(m -> ", which miss the truth by " + Notation.plain(m, 3) + unit)
+                                .orElse(""))
+                .orElse(plan.isEmpty() ? "nothing can be told without carrying it out" : plan.strip());
     }
 }

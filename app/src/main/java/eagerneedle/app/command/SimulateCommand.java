@@ -8,6 +8,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.rig.simulated.IdealSession;
 import eagerneedle.rig.simulated.Rehearsal;
 import eagerneedle.rig.simulated.Rigs;
 import eagerneedle.store.FileName;
@@ -68,7 +69,12 @@ final class SimulateCommand implements Callable<Integer> {
         Beside.write(output, part -> made[0] = Demonstration.simulate(sheet, seed, new LinkedHashSet<>(faults), part));
         Rehearsal r = made[0];
         if (truth != null) {
-            Beside.write(truth, ReductionJson.truth(asInTheLedger(sheet.sheet(), r.truth())) + "\n");
+            Map<String, Quantity> ideal =
+                    IdealSession.beyond(sheet, seed, r.truth().keySet());
+            Beside.write(
+                    truth,
+                    ReductionJson.truth(asInTheLedger(sheet.sheet(), r.truth()), asInTheLedger(sheet.sheet(), ideal))
+                            + "\n");
         }
         out.println(FileName.of(output) + ": " + r.session().runs().size() + " runs of "
                 + sheet.sheet().id() + ", seed " + seed + ".");

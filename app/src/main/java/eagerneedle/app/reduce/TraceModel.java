@@ -4,8 +4,6 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.reduce.Key;
-import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.ReduceCommand;
@@ -17,11 +15,8 @@ import eagerneedle.core.trace.Window;
 import eagerneedle.core.trace.WindowStatistics;
 import eagerneedle.picture.Plot;
 import eagerneedle.picture.SessionPlots;
-import eagerneedle.picture.ValueRows;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 
@@ -30,24 +25,14 @@ final class TraceModel {
     static final String ALL = "all channels";
     private static final double STEADY = 3;
     private static final double COARSE = 0.02;
-    private static final Map<String, Double> OTHERWISE = new LinkedHashMap<>();
-
-    static {
-        OTHERWISE.put("both edges in 10 %", -0.10);
-        OTHERWISE.put("both edges in 5 %", -0.05);
-        OTHERWISE.put("both edges out 5 %", 0.05);
-    }
-
-    /** The headline of the run under windows a little different from the one chosen. */
-    record Otherwise(String foot, List<ValueRows.Row> rows) {}
 
     private final Desk desk;
     private Command dragged;
-    private List<String> workedOutFor = List.of();
-    private List<ValueRows.Row> workedOut = List.of();
+    private final WindowsOtherwise otherwise;
 
     TraceModel(Desk desk) {
         this.desk = desk;
+        this.otherwise = new WindowsOtherwise(desk);
     }
 
     private Reduction reduction() {
@@ -264,47 +249,8 @@ final class TraceModel {
         }
     }
 
-    /** What other windows would give; absent without a headline and a window. Kept while nothing has changed. */
-    Optional<Otherwise> otherwise(Run run) {
-        Optional<Ledger.Entry> entry =
-                reduction().headline(run).filter(e -> e.quantity().isPresent());
-        Optional<String> window = window(run);
-        Optional<Window> chosen = window.flatMap(w -> reduction().window(run, w));
-        if (entry.isEmpty() || chosen.isEmpty()) {
-            return Optional.empty();
-        }
-        Quantity now = entry.get().quantity().get();
-        List<String> key = List.of(entry.get().key().toString(), chosen.get().toString(), now.toString());
-        if (!key.equals(workedOutFor) && !desk.bench().isPreviewing()) {
-            List<ValueRows.Row> rows = new ArrayList<>(List.of(new ValueRows.Row("as chosen", now)));
-            OTHERWISE.forEach((label, share) -> whatIf(
-                            run,
-                            window.get(),
-                            chosen.get().grown(share),
-                            entry.get().key())
-                    .ifPresent(q -> rows.add(new ValueRows.Row(label, q))));
-            workedOut = rows;
-            workedOutFor = key;
-        }
-        double spread = workedOut.stream()
-                        .mapToDouble(x -> x.value().value())
-                        .max()
-                        .orElse(0)
-                - workedOut.stream().mapToDouble(x -> x.value().value()).min().orElse(0);
-        return Optional.of(new Otherwise(
-                entry.get().label() + ", spread " + Notation.figures(spread, 2) + " "
-                        + now.unit().pretty() + " against u " + Notation.figures(now.u(), 2),
-                workedOut));
-    }
-
-    private Optional<Quantity> whatIf(Run run, String window, Window other, Key key) {
-        try {
-            return desk.bench()
-                    .whatIf(new ReduceCommand.SetWindow(
-                            run.id(), window, new Window(Math.max(0, other.from()), other.to(), "what if")))
-                    .quantity(key);
-        } catch (IllegalArgumentException e) {
-            return Optional.empty();
-        }
+    /** What other windows, and other moments, would give; absent without a headline and a window. */
+    Optional<WindowsOtherwise.Otherwise> otherwise(Run run) {
+        return window(run).flatMap(w -> otherwise.of(run, w));
     }
 }

@@ -158,7 +158,7 @@ class ReduceModelsTest {
         assertThat(trace.figures(channel, 500))
                 .as("beyond the trace, one sentence")
                 .isNotEmpty();
-        TraceModel.Otherwise o = trace.otherwise(run()).orElseThrow();
+        WindowsOtherwise.Otherwise o = trace.otherwise(run()).orElseThrow();
         assertThat(o.rows()).hasSize(4);
         assertThat(o.rows().get(0).label()).isEqualTo("as chosen");
         assertThat(o.foot()).contains(", spread ").contains(" against u ");

@@ -16,6 +16,7 @@ import java.util.List;
 public record Advice(String about, boolean good, String says, Fix fix) {
     private static final double[] NICE = {1, 2, 4, 5};
     private static final double USED = 0.9;
+    private static final double FINER = 0.95;
     private static final double SAMPLES_IN_FASTEST = 10;
 
     /**
@@ -121,6 +122,32 @@ public record Advice(String about, boolean good, String says, Fix fix) {
             }
         }
         return best;
+    }
+
+    /**
+     * Settings of a chain with which one step is finer than now and the reach still holds what is needed: for each of
+     * its links that can be set, the finest.
+     *
+     * @return none where nothing is said to be needed
+     */
+    public static List<Fix> finest(Chain chain, Need need) {
+        List<Fix> out = new ArrayList<>();
+        List<Link> links = chain.links();
+        for (int i = 0; i < links.size() && !Double.isNaN(need.low()); i++) {
+            List<Link> best = null;
+            double finest = FINER * chain.step(need.low(), need.high());
+            for (List<Link> tried : settings(links, i)) {
+                double step = Chain.of(tried).step(need.low(), need.high());
+                if (holds(tried, need) && step < finest) {
+                    finest = step;
+                    best = tried;
+                }
+            }
+            if (best != null) {
+                out.add(new Fix(words(best.get(i)), best, null, null));
+            }
+        }
+        return out;
     }
 
     private static String words(Link l) {

@@ -112,6 +112,23 @@ final class FitFunctions {
                                     : FitRequests.fitted(a).named(name));
                 });
         Functions.define(
+                Function.of(
+                                "closure",
+                                column("readings"),
+                                column("first"),
+                                column("second"),
+                                words("scatter").saying("residuals"),
+                                words("label").saying(""))
+                        .described(
+                                "readings of two divided circles, and the number of the interval of either that was "
+                                        + "read against the other, from 1",
+                                "a fit of the errors of both, first less second, each adding up to nothing; parameters "
+                                        + "by the names of the columns: lower_1, upper_3",
+                                "closure(column(3 um, 1 um, 0 um, -2 um), column(1, 1, 2, 2), column(1, 2, 1, 2))",
+                                "first_1 = 1.50(35) um, first_2 = −1.50(35) um, second_1 = −1.00(35) um, "
+                                        + "second_2 = 1.00(35) um"),
+                ClosureFit::value);
+        Functions.define(
                 Function.of("parameter", fit("fit"), words("name"))
                         .described(
                                 "a fit and the name of a parameter",

@@ -51,6 +51,7 @@ final class RunNames implements Names {
         this.run = run;
         this.plan = plan;
         outputs();
+        hands();
         world.plan().state().keySet().forEach(n -> states.put(n, states.size()));
         plan.state().keySet().forEach(n -> states.putIfAbsent(n, states.size()));
         plan.when().keySet().forEach(n -> events.put(n, events.size()));
@@ -262,6 +263,17 @@ final class RunNames implements Names {
                 }));
     }
 
+    /** Nothing has been touched for a long time, and no trim turned, until somebody does. */
+    private void hands() {
+        world.sheet().channels().forEach((name, channel) -> {
+            bench.put(name + Hands.TOUCHED, Hands.NEVER);
+            if (Hands.hasTrims(channel)) {
+                bench.put(name + Hands.ZERO_TURNS, Quantity.number(0));
+                bench.put(name + Hands.SPAN_TURNS, Quantity.number(0));
+            }
+        });
+    }
+
     /** What an output is set to at the level: a number in its own unit, or a formula. */
     private Optional<Quantity> output(String name, String text, Capture.@Nullable Level l) {
         Optional<LabUnit> unit = world.sheet().devices().values().stream()
@@ -281,6 +293,7 @@ final class RunNames implements Names {
     @Override
     public Collection<String> all() {
         Set<String> out = new LinkedHashSet<>(List.of("t", "clock", "run"));
+        out.addAll(bench.keySet());
         out.addAll(states.keySet());
         out.addAll(events.keySet());
         out.addAll(plan.hidden().keySet());

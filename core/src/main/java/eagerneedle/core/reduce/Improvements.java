@@ -138,6 +138,11 @@ public final class Improvements {
                 }
             }
         });
+        for (BenchChanges.Possible p : BenchChanges.of(sheet, now)) {
+            if (foresight.promises(now, p.act().apply(now), result)) {
+                add(out, now, before, p.says(), p.minutes(), p.act());
+            }
+        }
         out.sort(Comparator.comparingDouble(p -> p.change().result().u()));
         return out;
     }

@@ -2,6 +2,7 @@ package eagerneedle.core.session;
 
 import eagerneedle.core.chain.Chain;
 import java.time.Instant;
+import java.util.Map;
 
 /** How the rig stands: chains as they were set up, steps with their timers and signatures. */
 public sealed interface RigCommand extends Command {
@@ -18,7 +19,27 @@ public sealed interface RigCommand extends Command {
             if (setup.rate() != null && !(setup.rate() > 0) || setup.average() != null && setup.average() < 1) {
                 throw new IllegalArgumentException("A rate is above 0 and an average takes at least one conversion.");
             }
+            if (setup.rounds() != null && setup.rounds() < 1) {
+                throw new IllegalArgumentException("The points of a calibration are gone through at least once.");
+            }
             return s.withSetup(channel, setup.equals(Setup.AS_SHEET) ? null : setup);
+        }
+
+        @Override
+        public String says() {
+            return did;
+        }
+    }
+
+    /** Sets several channels up, which are changed together; {@code did} says what was changed. */
+    record SetUpTogether(Map<String, Setup> setups, String did) implements RigCommand {
+        @Override
+        public Session apply(Session s) {
+            Session out = s;
+            for (Map.Entry<String, Setup> e : setups.entrySet()) {
+                out = new SetUp(e.getKey(), e.getValue(), did).apply(out);
+            }
+            return out;
         }
 
         @Override

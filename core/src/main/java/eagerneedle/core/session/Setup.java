@@ -14,33 +14,46 @@ import java.util.List;
  * @param input the instrument's channel it is wired to
  * @param position where its sensor sits
  * @param specimen what its sensor sits on
+ * @param rounds how many times the points of its calibration are gone through
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
-public record Setup(List<Link> chain, Double rate, Integer average, String input, String position, String specimen) {
-    public static final Setup AS_SHEET = new Setup(null, null, null, null, null, null);
+public record Setup(
+        List<Link> chain,
+        Double rate,
+        Integer average,
+        String input,
+        String position,
+        String specimen,
+        Integer rounds) {
+    public static final Setup AS_SHEET = new Setup(null, null, null, null, null, null, null);
 
     public Setup withChain(List<Link> links) {
-        return new Setup(links, rate, average, input, position, specimen);
+        return new Setup(links, rate, average, input, position, specimen, rounds);
     }
 
     public Setup withRate(double samplesASecond) {
-        return new Setup(chain, samplesASecond, average, input, position, specimen);
+        return new Setup(chain, samplesASecond, average, input, position, specimen, rounds);
     }
 
     public Setup withAverage(int conversions) {
-        return new Setup(chain, rate, conversions, input, position, specimen);
+        return new Setup(chain, rate, conversions, input, position, specimen, rounds);
     }
 
     public Setup wiredTo(String channel) {
-        return new Setup(chain, rate, average, channel, position, specimen);
+        return new Setup(chain, rate, average, channel, position, specimen, rounds);
     }
 
     public Setup tagged(String newPosition, String newSpecimen) {
-        return new Setup(chain, rate, average, input, newPosition, newSpecimen);
+        return new Setup(chain, rate, average, input, newPosition, newSpecimen, rounds);
+    }
+
+    public Setup withRounds(int times) {
+        return new Setup(chain, rate, average, input, position, specimen, times);
     }
 
     /** The channel as it is set up. */
     public Channel of(Channel channel) {
-        return channel.with(chain, rate, average, input).tagged(position, specimen);
+        Channel c = channel.with(chain, rate, average, input).tagged(position, specimen);
+        return rounds == null ? c : c.calibratedIn(rounds);
     }
 }

@@ -8,6 +8,7 @@ import eagerneedle.core.chain.Link;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.watch.Expectation;
+import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 
@@ -157,6 +158,27 @@ public record Channel(
                 watch);
     }
 
+    /** With the points of its calibration gone through so many times, one round after the other. */
+    public Channel calibratedIn(int rounds) {
+        return new Channel(
+                label,
+                symbol,
+                unit,
+                needs,
+                wantsStep,
+                device,
+                input,
+                tag,
+                position,
+                specimen,
+                rate,
+                average,
+                fastest,
+                chain,
+                calibration == null ? null : calibration.in(rounds),
+                watch);
+    }
+
     /**
      * What the watches may expect of a channel, beyond what its chain says.
      *
@@ -216,6 +238,35 @@ public record Channel(
 
         public Relation toRelation() {
             return Relation.named(relation);
+        }
+
+        /** True when its points may be gone through more than once: all but what is adjusted, and circles. */
+        public boolean hasRounds() {
+            return !points.isEmpty() && toRelation() != Relation.ADJUSTED && toRelation() != Relation.CLOSURE;
+        }
+
+        CalibrationPlan in(int rounds) {
+            return new CalibrationPlan(
+                    kind,
+                    relation,
+                    reference,
+                    hasRounds()
+                            ? Collections.nCopies(Math.max(1, rounds), points).stream()
+                                    .flatMap(List::stream)
+                                    .toList()
+                            : points,
+                    verify,
+                    after,
+                    tolerance,
+                    band,
+                    trims,
+                    divisions,
+                    mode,
+                    prepare,
+                    warmUp,
+                    seconds,
+                    typed,
+                    days);
         }
     }
 

@@ -11,7 +11,7 @@ import org.junit.jupiter.api.Test;
 
 /** After a dot stands a part of a fit. */
 class PartsOfFitsTest {
-    private static final String CHUTE = SheetReader.shippedText("baggage-chute");
+    private static final String CHUTE = PlannedByHand.TEXT;
 
     private static Reduction planned(String text) {
         SheetReader.Located sheet = SheetReader.read(text, "chute.yaml");

@@ -14,7 +14,7 @@ import java.util.Map;
 import org.junit.jupiter.api.Test;
 
 class PlanTest {
-    private final String text = SheetReader.shippedText("baggage-chute");
+    private final String text = PlannedByHand.TEXT;
     private final SheetReader.Located located = SheetTrial.read(text, "baggage-chute.yaml");
     private final Reducer reducer = new Reducer(located, (run, channel) -> RawSamples.NONE);
     private final Session session = Session.start(text, "test", Instant.EPOCH);

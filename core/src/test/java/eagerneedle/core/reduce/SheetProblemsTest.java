@@ -3,7 +3,6 @@ package eagerneedle.core.reduce;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.core.sheet.SheetException;
-import eagerneedle.core.sheet.SheetReader;
 import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
@@ -13,7 +12,7 @@ import org.junit.jupiter.params.provider.MethodSource;
 
 /** One edit to a good sheet, or several: each is found, where it stands, and nothing else is told. */
 class SheetProblemsTest {
-    private static final String GOOD = SheetReader.shippedText("baggage-chute");
+    private static final String GOOD = PlannedByHand.TEXT;
 
     private static List<SheetException> problems(String text) {
         return SheetTrial.look(text, "chute.yaml").problems();

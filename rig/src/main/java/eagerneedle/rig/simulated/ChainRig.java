@@ -3,6 +3,7 @@ package eagerneedle.rig.simulated;
 import eagerneedle.core.chain.Chain;
 import eagerneedle.core.physics.Course;
 import eagerneedle.core.physics.Draws;
+import eagerneedle.core.physics.Hands;
 import eagerneedle.core.physics.Once;
 import eagerneedle.core.physics.World;
 import eagerneedle.core.quantity.LabUnit;
@@ -49,6 +50,7 @@ final class ChainRig implements RigModel {
     private boolean runs;
     private boolean begun;
     private int arranged;
+    private final boolean handled;
 
     /**
      * @param plan what happens in runs; one that knows nothing lets channels settle
@@ -67,9 +69,19 @@ final class ChainRig implements RigModel {
         this.faults = faults;
         this.names = List.copyOf(sheet.channels().keySet());
         this.leads = Leads.of(sheet, faults.contains("swapped"));
-        sheet.channels().forEach((name, channel) -> probes.put(name, probe(name, channel)));
+        sheet.channels().forEach((name, channel) -> {
+            Probe p = Probe.of(world, plan, name, channel);
+            probes.put(name, p);
+            if (channel.calibration() != null && channel.calibration().divisions() != null) {
+                circles = Nature.circles(world, name, channel, p.needed[1] - p.needed[0]);
+            }
+        });
         calibrations();
         course = world.points();
+        handled = probes.values().stream().anyMatch(Probe::isHandled);
+        if (handled) {
+            hands();
+        }
     }
 
     /** A bench whose instruments show the truth. */
@@ -81,37 +93,11 @@ final class ChainRig implements RigModel {
         this(sheet, RigPlan.NONE, seed, Once.of(seed), faults);
     }
 
-    private Probe probe(String name, Channel channel) {
-        Draws.Stream random = draws.stream("bench/" + name);
-        Probe p = new Probe();
-        p.channel = channel;
-        p.stream = draws.stream("noise/" + name);
-        p.hidden = Nature.chain(world, name, channel);
-        p.needed = channel.needed().orElseGet(p.hidden::reach);
-        double[] needed = p.needed;
-        p.from = needed[0] + 0.2 * (needed[1] - needed[0]);
-        p.to = needed[0] + (0.35 + 0.4 * (random.even() + 1) / 2) * (needed[1] - needed[0]);
-        p.value = p.from;
-        double span = needed[1] - needed[0];
-        p.trim = new double[] {
-            0.08 * span * random.even(),
-            0.1 * random.even(),
-            (random.even() > 0 ? 1 : -1) * 0.05 * span,
-            (random.even() > 0 ? 1 : -1) * 0.08,
-            0.4 * random.even() * span,
-            0.02 * random.even()
-        };
-        if (channel.calibration() != null && channel.calibration().divisions() != null) {
-            circles = Nature.circles(world, name, channel, span);
-        }
-        return p;
-    }
-
     /** What a perfect calibration would find of a chain that is not adjusted: the line through two points of it. */
     private void calibrations() {
         probes.forEach((name, p) -> {
             if (p.channel.calibration() == null
-                    || "adjusted".equals(p.channel.calibration().relation())
+                    || Hands.hasTrims(p.channel)
                     || circles != null && p.channel.calibration().divisions() != null) {
                 return;
             }
@@ -173,10 +159,35 @@ final class ChainRig implements RigModel {
             running(bench.getOrDefault("capture", ""), bench.getOrDefault("level", ""));
             outputs.forEach(course::stands);
             turned.forEach(course::fixed);
+            if (handled) {
+                hands();
+            }
             return;
         }
         outputs.putAll(turned);
         turned.forEach(course::stands);
+        if (handled) {
+            hands();
+        }
+    }
+
+    /** What hands have done, for the physics of a sheet that follows from it. */
+    private void hands() {
+        probes.forEach((name, p) -> {
+            if (!p.feels) {
+                course.stands(
+                        name + Hands.TOUCHED,
+                        Double.isNaN(p.touched) ? Hands.NEVER : Quantity.exact(p.touched, LabUnit.SECOND));
+            }
+            if (Hands.hasTrims(p.channel) && !p.turns) {
+                course.stands(name + Hands.ZERO_TURNS, Quantity.number(p.zeroTurns));
+                course.stands(name + Hands.SPAN_TURNS, Quantity.number(p.spanTurns));
+            }
+            if (!runs && p.isHandled() && course.shows(name)) {
+                course.stands("reference", Quantity.exact(p.standing, p.channel.labUnit()));
+                p.value = course.signal(name, p.channel.labUnit());
+            }
+        });
     }
 
     /** Ends what goes on; what comes next has noise of its own. */
@@ -192,6 +203,7 @@ final class ChainRig implements RigModel {
         next(world.points());
         runs = false;
         course.stands("reference", reference);
+        p.standing = reference.in(p.channel.labUnit());
         p.settling = Double.NaN;
         p.value =
                 course.shows(channel) ? course.signal(channel, p.channel.labUnit()) : reference.in(p.channel.labUnit());
@@ -223,7 +235,9 @@ final class ChainRig implements RigModel {
         String part = bench.getOrDefault("part", "points");
         List<Channel.PointPlan> list =
                 part.equals("verify") ? c.verify() : part.equals("after") ? c.after() : c.points();
-        String text = list.get(Integer.parseInt(bench.get("point"))).reference();
+        // Points that are gone through again are the same references.
+        String text =
+                list.get(Integer.parseInt(bench.get("point")) % list.size()).reference();
         return world.referenceOf(name, text);
     }
 
@@ -255,8 +269,11 @@ final class ChainRig implements RigModel {
                 p.settling += seconds;
                 p.value = p.to + (p.from - p.to) * Math.exp(-p.settling / SETTLES);
             }
-            p.touched = p.touched > 4 * TOUCH_SECONDS ? Double.NaN : p.touched + seconds;
+            p.touched = p.feels && p.touched > 4 * TOUCH_SECONDS ? Double.NaN : p.touched + seconds;
         });
+        if (handled) {
+            hands();
+        }
     }
 
     @Override
@@ -276,12 +293,11 @@ final class ChainRig implements RigModel {
         if (runs && course.isStuck(name) && !Double.isNaN(p.last)) {
             return p.last;
         }
-        if (!Double.isNaN(p.touched)) {
+        if (p.feels && !Double.isNaN(p.touched)) {
             double t = p.touched / TOUCH_SECONDS;
             value += 0.3 * span * t * Math.exp(1 - t);
         }
-        if (p.channel.calibration() != null
-                && "adjusted".equals(p.channel.calibration().relation())) {
+        if (p.turns) {
             double[] k = p.trim;
             double gain = 1 + k[1] + k[3] * p.spanTurns + k[5] * p.zeroTurns / 10;
             value = gain * value + k[0] + k[2] * p.zeroTurns + k[4] * k[3] * p.spanTurns;

@@ -1,5 +1,6 @@
 package eagerneedle.rig.simulated;
 
+import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;
@@ -12,6 +13,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.IntStream;
 
 /**
@@ -28,6 +30,26 @@ public final class IdealSession {
     /** The results that a sheet finds in the nature of a seed; those that have a value. */
     public static Map<String, Quantity> of(SheetReader.Located located, long seed) {
         return results(Rehearsal.of(located, Rigs.ideal(located.sheet(), seed), Instant.EPOCH), located);
+    }
+
+    /**
+     * The truth of results that the rig does not state: what the sheet's own reduction gives in the nature of a seed
+     * where every instrument shows it. A property of the instruments themselves, such as a gain, is not among what this
+     * can tell; its truth is stated in the sheet.
+     *
+     * @param stated results whose truth is known from the physics
+     */
+    public static Map<String, Quantity> beyond(SheetReader.Located located, long seed, Set<String> stated) {
+        if (stated.containsAll(located.sheet().results().keySet())) {
+            return Map.of();
+        }
+        try {
+            Map<String, Quantity> out = new LinkedHashMap<>(of(located, seed));
+            out.keySet().removeAll(stated);
+            return out;
+        } catch (FormulaException withoutAnAccidentNothingHappens) {
+            return Map.of();
+        }
     }
 
     private static Map<String, Quantity> results(Rehearsal r, SheetReader.Located located) {

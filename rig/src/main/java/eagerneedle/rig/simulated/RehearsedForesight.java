@@ -16,8 +16,12 @@ import java.util.concurrent.ConcurrentHashMap;
  * uncertainty of inputs is another, and carried out again for everything else, such as more runs.
  */
 public final class RehearsedForesight implements Foresight {
+    /** A share of the uncertainty that a few rehearsals with the same draws tell from nothing. */
+    private static final double PROMISING = 0.98;
+
     private final Reducer reducer;
     private final Map<Object, Known> rehearsed = new ConcurrentHashMap<>();
+    private final Map<Object, Optional<Double>> looked = new ConcurrentHashMap<>();
 
     public RehearsedForesight(Reducer reducer) {
         this.reducer = reducer;
@@ -46,6 +50,23 @@ public final class RehearsedForesight implements Foresight {
             out = new PlanCommand.TieInput(input, input, null).apply(out);
         }
         return out;
+    }
+
+    @Override
+    public boolean promises(Session before, Session after, String result) {
+        if (reducer.planIf(before).quantity(result).isPresent()) {
+            return false;
+        }
+        return quick(before, result)
+                .flatMap(b -> quick(after, result).map(a -> a < PROMISING * b))
+                .orElse(true);
+    }
+
+    private Optional<Double> quick(Session session, String result) {
+        Session plain = untied(session);
+        return looked.computeIfAbsent(
+                List.of(bench(plain), plain.planned(), result),
+                k -> RehearsedPlan.once(reducer.located(), plain, result));
     }
 
     @Override

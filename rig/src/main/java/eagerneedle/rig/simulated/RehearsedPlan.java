@@ -15,6 +15,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
 import java.util.stream.IntStream;
@@ -36,8 +37,12 @@ public final class RehearsedPlan {
     private final Map<String, Quantity> nominal;
 
     private RehearsedPlan(SheetReader.Located located) {
+        this(located, nominal(located));
+    }
+
+    private RehearsedPlan(SheetReader.Located located, Map<String, Quantity> nominal) {
         this.located = located;
-        this.nominal = nominal(located);
+        this.nominal = nominal;
     }
 
     private static Map<String, Quantity> nominal(SheetReader.Located located) {
@@ -56,13 +61,7 @@ public final class RehearsedPlan {
      * @return empty where it was cancelled
      */
     public static Map<String, Quantity> of(SheetReader.Located located, Session session, BooleanSupplier cancelled) {
-        SheetReader.Located planned = located.with(located.sheet()
-                .picking(session.picked())
-                .planned(
-                        session.planned(),
-                        c -> session.repeats(located.sheet(), c),
-                        (n, channel) -> session.setup(n).of(channel)));
-        RehearsedPlan plan = new RehearsedPlan(planned);
+        RehearsedPlan plan = new RehearsedPlan(planned(located, session));
         Map<String, Quantity> last = Map.of();
         for (int from = 0; from < MOST; from += AT_ONCE) {
             if (cancelled.getAsBoolean()) {
@@ -76,6 +75,29 @@ public final class RehearsedPlan {
             last = now;
         }
         return last;
+    }
+
+    private static SheetReader.Located planned(SheetReader.Located located, Session session) {
+        return located.with(located.sheet()
+                .picking(session.picked())
+                .planned(
+                        session.planned(),
+                        c -> session.repeats(located.sheet(), c),
+                        (n, channel) -> session.setup(n).of(channel)));
+    }
+
+    /**
+     * Root mean square of what the first few rehearsals state of a result, in its unit: not what it will be, but
+     * comparable with the same of another plan, since what is drawn is the same.
+     */
+    static Optional<Double> once(SheetReader.Located located, Session session, String result) {
+        RehearsedPlan plan = new RehearsedPlan(planned(located, session), Map.of());
+        plan.carryOut(0);
+        List<Quantity> all = plan.found.getOrDefault(result, List.of());
+        return all.isEmpty()
+                ? Optional.empty()
+                : Optional.of(Math.sqrt(
+                        all.stream().mapToDouble(q -> q.u() * q.u()).average().orElse(0)));
     }
 
     private void carryOut(int from) {

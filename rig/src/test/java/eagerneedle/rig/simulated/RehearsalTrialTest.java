@@ -38,7 +38,7 @@ class RehearsalTrialTest {
             formula: "duration(position, window: \\"rolling\\")" | formula: "travel(motion)"          | cannot be expressed in s
             formula: "2 * D / t_roll^2"                          | formula: "2 * D / t_roll"          | in
             formula: "slope(v)"                                  | formula: "slope(v, v)"             | slope
-            degree: 2, window: \\"rolling\\")"}\\n      a: {label: acceleration, symbol: a, unit: m/s^2, formula: "2 * coefficient(motion, 2)",\\n | degree: 2, window: \\"rolling\\")"}\\n      a: {label: acceleration, symbol: a, unit: m/s^2, formula: "2 * coefficient(motion, 3)",\\n | coefficient
+            degree: 2, window: \\"rolling\\")"}\\n      a: {label: acceleration, symbol: a, unit: m/s^2, formula: "2 * coefficient(motion, 2)"}\\n | degree: 2, window: \\"rolling\\")"}\\n      a: {label: acceleration, symbol: a, unit: m/s^2, formula: "2 * coefficient(motion, 3)"}\\n | coefficient
             change: {g: "g_eff"}                                 | change: {g: "g_eff * (1 + k_w * m_w / m_c)"} | the mistake wheels changes nothing
             {rig.stuck.position: "mod(run, 4) == 0 and t > 0.9 s"} | {rig.stuck.position: "t > 100 s"} | no watch, check or comparison notices asleep
             """)

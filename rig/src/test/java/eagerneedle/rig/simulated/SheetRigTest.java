@@ -147,7 +147,7 @@ class SheetRigTest {
                 .replace("sheet: 2", "sheet: 1")
                 .replace("driver: line}", "driver: line, rig: cart-on-slope}")
                 .replaceAll("\n  - \\{id: (asleep|no-echo|sees-stop).*", "");
-        SheetReader.Located old = SheetTrial.read(then, "old.yaml");
+        SheetReader.Located old = SheetReader.read(then, "old.yaml");
         assertThat(Rigs.faults(old.sheet())).containsExactly("asleep", "no-echo", "sees-stop");
         assertThat(Rehearsal.of(old, Rigs.of(old.sheet(), 4, Set.of()), Instant.EPOCH)
                         .truth()
@@ -157,7 +157,7 @@ class SheetRigTest {
                         .truth()
                         .get("g")
                         .value());
-        SheetReader.Located nowhere = SheetTrial.read(then.replace("cart-on-slope", "submarine"), "old.yaml");
+        SheetReader.Located nowhere = SheetReader.read(then.replace("cart-on-slope", "submarine"), "old.yaml");
         assertThatThrownBy(() -> Rigs.of(nowhere.sheet(), 1, Set.of()))
                 .hasMessageContaining("no simulated rig called submarine");
     }

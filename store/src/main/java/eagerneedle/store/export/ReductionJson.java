@@ -240,13 +240,22 @@ public final class ReductionJson {
         return root.toPrettyString();
     }
 
-    /** The hidden truth of a simulated rig. */
-    public static String truth(Map<String, Quantity> truth) {
+    /**
+     * The hidden truth of a simulated rig.
+     *
+     * @param truth what its physics states
+     * @param ideal of results of which it states nothing: what perfect instruments would find
+     */
+    public static String truth(Map<String, Quantity> truth, Map<String, Quantity> ideal) {
         ObjectNode root = MAPPER.createObjectNode();
-        ObjectNode t = root.putObject("truth");
-        truth.forEach((name, q) ->
-                t.putObject(name).put("value", q.value()).put("unit", q.unit().symbol()));
+        values(root.putObject("truth"), truth);
+        values(root.putObject("ideal"), ideal);
         return root.toPrettyString();
+    }
+
+    private static void values(ObjectNode to, Map<String, Quantity> values) {
+        values.forEach((name, q) ->
+                to.putObject(name).put("value", q.value()).put("unit", q.unit().symbol()));
     }
 
     private static void add(ObjectNode n, String name, Quantity q) {
