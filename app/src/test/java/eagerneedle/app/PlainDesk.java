@@ -38,8 +38,21 @@ public final class PlainDesk implements Desk, AutoCloseable {
 
     /** At a session that was carried out on the simulated rig of a method. */
     public static PlainDesk rehearsed(Path folder, String method) {
-        Path file = Rehearsed.in(folder, method);
+        return at(Rehearsed.in(folder, method));
+    }
+
+    /** At the session of a bench file. */
+    public static PlainDesk at(Path file) {
         return new PlainDesk(new Workbench(BenchFile.open(file), CLOCK));
+    }
+
+    /** Carries the plan out, and waits until that is done. */
+    public PlainDesk rehearsed() throws InterruptedException {
+        bench.planRehearsal().begin(Runnable::run);
+        while (bench.planRehearsal().isRunning()) {
+            Thread.sleep(5);
+        }
+        return this;
     }
 
     @Override

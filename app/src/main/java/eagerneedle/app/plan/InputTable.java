@@ -15,7 +15,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
-import javafx.scene.control.TextField;
 import javafx.scene.layout.ColumnConstraints;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
@@ -27,7 +26,7 @@ final class InputTable extends GridPane {
     private record Cell(String key, Column column) {}
 
     private final InputsModel model;
-    private final Map<Cell, TextField> cells = new LinkedHashMap<>();
+    private final Map<Cell, CellField> cells = new LinkedHashMap<>();
     private final Map<String, MenuButton> ties = new LinkedHashMap<>();
     private final Map<String, Node> rows = new LinkedHashMap<>();
 
@@ -47,7 +46,7 @@ final class InputTable extends GridPane {
         int row = 1;
         for (Map.Entry<String, Sheet.Input> e : model.inputs().entrySet()) {
             String key = e.getKey();
-            TextField read = field(key, e.getValue(), Column.MEASURED);
+            CellField read = field(key, e.getValue(), Column.MEASURED);
             read.setPromptText("not read yet");
             addRow(
                     row++,
@@ -124,7 +123,7 @@ final class InputTable extends GridPane {
         by.getItems().addAll(new SeparatorMenuItem(), sheet);
     }
 
-    private TextField field(String key, Sheet.Input input, Column column) {
+    private CellField field(String key, Sheet.Input input, Column column) {
         boolean plan = column == Column.PLANNED;
         CellField f = new CellField();
         f.onCells(pasted -> Notices.attempt(this, () -> Notices.tell(this, model.paste(key, column, pasted))));
@@ -144,8 +143,9 @@ final class InputTable extends GridPane {
         return f;
     }
 
-    private void commit(TextField f, String key, Column column) {
+    private void commit(CellField f, String key, Column column) {
         boolean same = f.getText().strip().equals(model.cell(key, column));
+        f.taken();
         Labels.styled(f, "wrong", !same && !Notices.attempt(f, () -> model.write(key, column, f.getText())));
     }
 
@@ -153,10 +153,7 @@ final class InputTable extends GridPane {
         cells.forEach((cell, f) -> {
             f.setDisable(model.isHidden(cell.key()));
             if (!f.isFocused() || !f.getStyleClass().contains("wrong")) {
-                String text = model.cell(cell.key(), cell.column());
-                if (!f.getText().equals(text)) {
-                    f.setText(text);
-                }
+                f.says(model.cell(cell.key(), cell.column()));
                 Labels.styled(f, "wrong", false);
             }
         });

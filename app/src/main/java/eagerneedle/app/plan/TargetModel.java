@@ -21,24 +21,23 @@ final class TargetModel {
     }
 
     /**
-     * The work that finds the way, to be done on any thread; it takes seconds.
+     * The work that finds the way, to be done on any thread; it takes seconds, and throws an IllegalArgumentException
+     * with one sentence where nothing can be told of the result or the target cannot be read.
      *
      * @param target a share, 0.2 %, or a value with its unit
-     * @throws IllegalArgumentException with one sentence when there is nothing to aim at or the target cannot be read
+     * @throws IllegalArgumentException with one sentence when there is nothing to aim at
      */
     Supplier<Way> search(String target) {
         Sheet.Comparison main = desk.bench().sheet().mainComparison();
         if (main == null) {
             throw new IllegalArgumentException("The sheet compares nothing, so there is no result to aim at.");
         }
-        Quantity now = desk.bench()
-                .plan()
-                .quantity(main.result())
-                .orElseThrow(() -> new IllegalArgumentException(
-                        desk.bench().plan().outcome(main.result()).problem()));
-        double goal = goal(target, now);
-        Improvements improvements = desk.bench().improvements(desk.stockroom().all(), main.result());
+        Improvements improvements =
+                desk.bench().patientImprovements(desk.stockroom().all(), main.result());
+        String untold = desk.bench().plan().outcome(main.result()).problem();
         return () -> {
+            Quantity now = improvements.now().orElseThrow(() -> new IllegalArgumentException(untold));
+            double goal = goal(target, now);
             List<Improvements.Possible> way = improvements.way(goal);
             return new Way(says(now, goal, improvements.all(), way), way);
         };

@@ -63,6 +63,8 @@ final class TargetPanel extends VBox {
                     try {
                         TargetModel.Way found = search.get();
                         Platform.runLater(() -> show(found));
+                    } catch (IllegalArgumentException e) {
+                        Platform.runLater(() -> says.setText(e.getMessage()));
                     } finally {
                         Platform.runLater(() -> work.setDisable(false));
                     }

@@ -66,6 +66,12 @@ public final class PlanRehearsal {
                 : new RehearsedForesight(bench.reducer()).knowing(rehearsedSession, found);
     }
 
+    /** The same for somebody who can wait: what has not been rehearsed is, when it is asked for. */
+    Foresight patientForesight() {
+        RehearsedForesight all = new RehearsedForesight(bench.reducer());
+        return found.isEmpty() || rehearsedSession == null ? all : all.knowing(rehearsedSession, found);
+    }
+
     /**
      * The plan with what rehearsals found. Where inputs are known otherwise since then it is rescaled, until it has
      * been rehearsed again; where they have other values, or other runs are planned, nothing is told before.

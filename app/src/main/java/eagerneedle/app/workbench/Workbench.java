@@ -84,6 +84,11 @@ public final class Workbench implements AutoCloseable {
         return new Improvements(reducer, rehearsal.foresight(), session(), stock, result);
     }
 
+    /** The same for somebody who can wait for rehearsals. */
+    public Improvements patientImprovements(List<Instrument> stock, String result) {
+        return new Improvements(reducer, rehearsal.patientForesight(), session(), stock, result);
+    }
+
     public Sheet sheet() {
         return reducer.sheetOf(session());
     }

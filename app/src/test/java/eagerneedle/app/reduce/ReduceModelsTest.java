@@ -6,10 +6,14 @@ import static org.assertj.core.api.Assertions.within;
 
 import eagerneedle.app.PlainDesk;
 import eagerneedle.app.reduce.ReduceModel.Line;
+import eagerneedle.app.workbench.Demonstration;
+import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.trace.Window;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Set;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -220,5 +224,35 @@ class ReduceModelsTest {
                 .hasSize(1);
         assertThat(c.cards())
                 .allMatch(x -> x.share().startsWith("share ") && x.more().contains("r² "));
+    }
+
+    /** Moments on which windows rest are moved too, by as much as they are uncertain. */
+    @Test
+    void momentsAreVariedWithWindows() throws Exception {
+        Path file = folder.resolve("wagons.needle");
+        String wagons = Files.readString(Path.of("..", "docs", "examples", "buffer-wagons.yaml"));
+        Demonstration.simulate(SheetTrial.read(wagons, "buffer-wagons.yaml"), 7, Set.of(), file);
+        try (PlainDesk other = PlainDesk.at(file)) {
+            Run meets = other.bench().session().keptRuns().stream()
+                    .filter(r -> r.capture().equals("meet"))
+                    .findFirst()
+                    .orElseThrow();
+            String window = other.bench().sheet().captures().get("meet").windows().keySet().stream()
+                    .filter(w -> other.bench().reduction().window(meets, w).isPresent())
+                    .findFirst()
+                    .orElseThrow();
+            WindowsOtherwise.Otherwise o =
+                    new WindowsOtherwise(other).of(meets, window).orElseThrow();
+            assertThat(o.rows()).extracting(r -> r.label()).anyMatch(l -> l.matches("impact .* ms earlier"));
+            assertThat(o.rows()).extracting(r -> r.label()).anyMatch(l -> l.matches("impact .* ms later"));
+            double chosen = o.rows().get(0).value().value();
+            assertThat(o.rows().stream()
+                            .filter(r -> r.label().startsWith("impact"))
+                            .mapToDouble(r -> Math.abs(r.value().value() - chosen))
+                            .max()
+                            .orElse(0))
+                    .as("the speed falls on the way, so it matters when the impact was")
+                    .isGreaterThan(0);
+        }
     }
 }

@@ -97,6 +97,7 @@ class PrepareTest extends BenchWindow {
     @Test
     void aTargetUncertaintyIsReachedByTheCheapestWay(FxRobot robot) throws Exception {
         open(robot, "baggage-chute");
+        await(() -> window.bench().plan().quantity("g").isPresent());
         double before = window.bench().plan().quantity("g").orElseThrow().u();
         robot.clickOn("#target").write("0.4 %");
         robot.push(KeyCode.ENTER);
@@ -106,10 +107,12 @@ class PrepareTest extends BenchWindow {
                 .contains("runs of slopes")
                 .contains("min more");
         fire(robot, "target-apply");
+        await(() -> window.bench().plan().quantity("g").isPresent());
         Quantity g = window.bench().plan().quantity("g").orElseThrow();
         assertThat(g.u()).isLessThan(before).isLessThanOrEqualTo(0.004 * g.value());
         await(() -> text(robot, "target-says").startsWith("The target is met"));
         fire(robot, "undo");
+        await(() -> window.bench().plan().quantity("g").isPresent());
         assertThat(window.bench().plan().quantity("g").orElseThrow().u()).isEqualTo(before);
         act(() -> robot.lookup("#target").queryAs(TextField.class).setText("soon"));
         fire(robot, "target-work");
@@ -123,6 +126,7 @@ class PrepareTest extends BenchWindow {
             stage.setWidth(1024);
             stage.setHeight(700);
         });
+        await(() -> window.bench().plan().quantity("g").isPresent());
         double before = window.bench().plan().quantity("rise_A").orElseThrow().u();
         MenuButton ties = robot.lookup("#tie-rise_A").queryAs(MenuButton.class);
         act(() -> ties.getOnShowing().handle(null));

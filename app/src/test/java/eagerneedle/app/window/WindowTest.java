@@ -121,11 +121,12 @@ class WindowTest {
     }
 
     @Test
-    void aPlannedUncertaintyMovesThePredictedBudget(FxRobot robot) {
+    void aPlannedUncertaintyMovesThePredictedBudget(FxRobot robot) throws Exception {
+        await(() -> !text(robot, "predicted").equals("—"));
         String before = text(robot, "predicted");
-        type(robot, "plan-spacing", "842(9) mm");
+        type(robot, "plan-spacing", "842.3(90) mm");
         assertThat(text(robot, "predicted")).isNotEqualTo(before);
-        assertThat(window.bench().session().planned().get("spacing")).isEqualTo("842(9) mm");
+        assertThat(window.bench().session().planned().get("spacing")).isEqualTo("842.3(90) mm");
         robot.clickOn("#undo");
         assertThat(text(robot, "predicted")).isEqualTo(before);
         type(robot, "plan-spacing", "eight hundred");

@@ -345,7 +345,9 @@ class WorkbenchTest {
             }
             assertThat(fresh.next()).hasValueSatisfying(n -> assertThat(n).containsExactly("level_east", "level"));
             assertThat(fresh.findings()).isEmpty();
-            assertThat(fresh.plan().quantity("g")).isPresent();
+            assertThat(fresh.plan().quantity("g"))
+                    .as("told when the plan has been carried out")
+                    .isEmpty();
         }
     }
 }

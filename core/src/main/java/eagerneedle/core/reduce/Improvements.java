@@ -13,6 +13,7 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * What it would take: every single change that the stockroom and the bench allow, tried out on the plan.
@@ -82,6 +83,11 @@ public final class Improvements {
         return session.planned().containsKey(input)
                 ? new PlanCommand.SetPlanned(input, input, null).apply(session)
                 : session;
+    }
+
+    /** The result as it will be without any change; empty where nobody can tell. */
+    public Optional<Quantity> now() {
+        return foresight.of(session, result);
     }
 
     /** Every single change, the one that brings most first; changes that bring nothing are left out. */

@@ -10,7 +10,9 @@ import eagerneedle.core.reduce.Improvements;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.Session;
+import eagerneedle.core.session.Setup;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.trace.RawSamples;
@@ -115,5 +117,70 @@ class RehearsedForesightTest {
                 .anyMatch(s -> s.startsWith("take 16 runs of pull"));
         Quantity withCell = improvements.instrumentsFor("F").get(0).result();
         assertThat(share(withCell, "force")).isCloseTo(2 * Math.hypot(0.02, 0.005) / Math.sqrt(3) / 10, within(2e-3));
+    }
+
+    private static final String COARSE = """
+            sheet: 2
+            id: coarse
+            title: Coarse
+            subject: Load
+            channels:
+              y: {label: travel, unit: mm, rate: 100, needs: [0 mm, 10 mm], chain: [{kind: sensor, label: gauge, from: mm, to: V, gain: "0.050(2)", noise: 0.02}, {kind: conditioner, label: amplifier, from: V, to: V, gain: 1, gains: [1, 10, 100]}, {kind: converter, label: c, from: V, range: [-6, 6], bits: 8, coding: signed}],
+                calibration: {kind: two lengths, seconds: 0.1, points: ["0.00 mm", "10.00 mm"]}}
+            captures:
+              pull:
+                label: Pull
+                channels: [y]
+                repeats: 3
+                quantities:
+                  y_mean: {label: travel, unit: mm, formula: mean(y)}
+            results:
+              travel: {label: travel, unit: mm, formula: mean(pull.y_mean)}
+            rig:
+              pull:
+                lasts: 1 s
+                signals: {y: 7 mm}
+              truth: {travel: 7 mm}
+            """;
+
+    /** Gains, averaging and rounds of a calibration are proposed where they bring something, and bring what is said. */
+    @Test
+    void whatCanBeSetOtherwiseAtTheBenchIsProposed() {
+        assertThat(proposed(COARSE))
+                .as("the step is the limit")
+                .contains("set gain 10 of travel")
+                .doesNotContain("set gain 100 of travel")
+                .noneMatch(s -> s.startsWith("average"));
+        assertThat(proposed(COARSE.replace("bits: 8", "bits: 16")))
+                .as("noise is the limit")
+                .contains("average 16 conversions a sample of travel", "go 4 times through the calibration of travel")
+                .noneMatch(s -> s.startsWith("set gain"));
+    }
+
+    private static List<String> proposed(String text) {
+        SheetReader.Located coarse = SheetTrial.read(text, "coarse.yaml");
+        Reducer r = new Reducer(coarse, (run, channel) -> RawSamples.NONE);
+        Session now = Session.start(text, "Coarse", Instant.EPOCH);
+        RehearsedForesight f = new RehearsedForesight(r);
+        double before = f.of(now, "travel").orElseThrow().u();
+        List<Improvements.Possible> all = new Improvements(r, f, now, List.of(), "travel").all();
+        for (Improvements.Possible p : all) {
+            assertThat(f.of(p.act().apply(now), "travel").orElseThrow().u())
+                    .as(p.change().says())
+                    .isEqualTo(p.change().result().u())
+                    .isLessThan(before);
+        }
+        return all.stream().map(p -> p.change().says()).toList();
+    }
+
+    @Test
+    void aCalibrationInRoundsIsOneRoundAfterTheOther() {
+        Session now = new RigCommand.SetUp("y", Setup.AS_SHEET.withRounds(2), "two rounds")
+                .apply(Session.start(COARSE, "Coarse", Instant.EPOCH));
+        assertThat(now.channel(SheetTrial.read(COARSE, "coarse.yaml").sheet(), "y")
+                        .calibration()
+                        .points())
+                .extracting(c -> c.reference())
+                .containsExactly("0.00 mm", "10.00 mm", "0.00 mm", "10.00 mm");
     }
 }
