@@ -39,7 +39,7 @@ final class TargetModel {
             Quantity now = improvements.now().orElseThrow(() -> new IllegalArgumentException(untold));
             double goal = goal(target, now);
             List<Improvements.Possible> way = improvements.way(goal);
-            return new Way(says(now, goal, improvements.all(), way), way);
+            return new Way(says(now, goal, way), way);
         };
     }
 
@@ -54,11 +54,10 @@ final class TargetModel {
         }
     }
 
-    private static String says(
-            Quantity now, double goal, List<Improvements.Possible> all, List<Improvements.Possible> way) {
+    private static String says(Quantity now, double goal, List<Improvements.Possible> way) {
         if (way.size() <= 1) {
             return Change.sentence(
-                    now, all.stream().map(Improvements.Possible::change).toList(), goal);
+                    now, way.stream().map(Improvements.Possible::change).toList(), goal);
         }
         boolean reached = way.get(way.size() - 1).change().result().u() <= goal;
         StringBuilder b = new StringBuilder(

@@ -9,9 +9,14 @@ import java.util.Optional;
 public interface Foresight {
     Optional<Quantity> of(Session session, String result);
 
-    /** False where a quick look says that a change of the bench does nothing for a result; true when in doubt. */
-    default boolean promises(Session before, Session after, String result) {
-        return true;
+    /** What it will be when the bench is changed, as nearly as is needed to choose a change by. */
+    default Optional<Quantity> roughly(Session before, Session after, String result) {
+        return of(after, result);
+    }
+
+    /** True where telling exactly what a result will be takes seconds. */
+    default boolean takesLong(Session session, String result) {
+        return false;
     }
 
     /** By what the sheet itself plans. */

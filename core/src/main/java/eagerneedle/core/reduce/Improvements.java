@@ -12,6 +12,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
@@ -19,11 +20,14 @@ import java.util.Optional;
  * What it would take: every single change that the stockroom and the bench allow, tried out on the plan.
  *
  * <p>Nothing is guessed from shares of variance: each change is carried out on a copy of the session and the plan is
- * computed again, so that shared influences and curved formulas count as they do.
+ * computed again, so that shared influences and curved formulas count as they do. Where a plan has to be rehearsed, a
+ * few rehearsals say which change to choose, and the one that is chosen is then rehearsed as any plan is.
  */
 public final class Improvements {
     private static final int MOST_STEPS = 4;
     private static final double WORTH = 0.995;
+    /** How many of the best are looked at exactly before it is given up. */
+    private static final int MOST_TRIES = 4;
 
     private final Reducer reducer;
     private final Foresight foresight;
@@ -121,8 +125,8 @@ public final class Improvements {
                     Command act = new PlanCommand.TieInput(name, input.label(), i);
                     add(
                             out,
-                            now,
                             before,
+                            foresight.of(act.apply(now), result),
                             "read " + input.label() + " with " + i.name() + " " + i.id(),
                             Math.max(0, (i.minutes() == null ? 1 : i.minutes()) - minutesNow),
                             act);
@@ -131,13 +135,14 @@ public final class Improvements {
         });
         sheet.captures().forEach((name, capture) -> {
             int runs = now.repeats(sheet, name);
+            MoreRuns more = new MoreRuns(foresight, now, before, result, name, runs);
             for (int n : new int[] {runs + 1, 2 * runs, 4 * runs, 8 * runs}) {
                 if (n <= 64 && (n > runs + 1 || runs > 1)) {
                     add(
                             out,
-                            now,
                             before,
-                            "take " + n + " runs of " + capture.label().toLowerCase(java.util.Locale.ROOT)
+                            more.at(n),
+                            "take " + n + " runs of " + capture.label().toLowerCase(Locale.ROOT)
                                     + (capture.levels().size() > 1 ? " at each level" : ""),
                             (n - runs) * capture.levels().size() * capture.minutes(),
                             new PlanCommand.SetRepeats(name, n));
@@ -145,18 +150,16 @@ public final class Improvements {
             }
         });
         for (BenchChanges.Possible p : BenchChanges.of(sheet, now)) {
-            if (foresight.promises(now, p.act().apply(now), result)) {
-                add(out, now, before, p.says(), p.minutes(), p.act());
-            }
+            Optional<Quantity> with = foresight.roughly(now, p.act().apply(now), result);
+            add(out, before, with, p.says(), p.minutes(), p.act());
         }
         out.sort(Comparator.comparingDouble(p -> p.change().result().u()));
         return out;
     }
 
-    private void add(List<Possible> out, Session now, Quantity before, String says, double minutes, Command act) {
-        foresight
-                .of(act.apply(now), result)
-                .filter(q -> q.u() < WORTH * before.u())
+    private static void add(
+            List<Possible> out, Quantity before, Optional<Quantity> with, String says, double minutes, Command act) {
+        with.filter(q -> q.u() < WORTH * before.u())
                 .ifPresent(q -> out.add(new Possible(new Change(says, minutes, q), act)));
     }
 
@@ -173,25 +176,45 @@ public final class Improvements {
         Quantity u = foresight.of(now, result).orElse(null);
         while (u != null && u.u() > target && steps.size() < MOST_STEPS) {
             List<Possible> possible = from(now);
-            Map<Change, Possible> byChange = new LinkedHashMap<>();
-            possible.forEach(p -> byChange.put(p.change(), p));
-            double var = u.u() * u.u();
-            Possible next = Change.cheapest(List.copyOf(byChange.keySet()), target)
-                    .map(byChange::get)
-                    .orElseGet(() -> possible.stream()
-                            .max(Comparator.comparingDouble(p -> (var
-                                            - p.change().result().u()
-                                                    * p.change().result().u())
-                                    / (1 + p.change().minutes())))
-                            .orElse(null));
-            if (next == null) {
+            Optional<Possible> found = best(possible, now, u, target);
+            if (found.isEmpty()) {
                 break;
             }
+            Possible next = found.get();
             steps.add(next);
             now = next.act().apply(now);
             u = next.change().result();
         }
         return steps;
+    }
+
+    /** The best of what is possible; where it was told roughly, it is told exactly before it is taken. */
+    private Optional<Possible> best(List<Possible> possible, Session now, Quantity u, double target) {
+        List<Possible> left = new ArrayList<>(possible);
+        boolean rough = foresight.takesLong(now, result);
+        double var = u.u() * u.u();
+        for (int tries = 0; tries < MOST_TRIES && !left.isEmpty(); tries++) {
+            Map<Change, Possible> byChange = new LinkedHashMap<>();
+            left.forEach(p -> byChange.put(p.change(), p));
+            Possible next = Change.cheapest(List.copyOf(byChange.keySet()), target)
+                    .map(byChange::get)
+                    .orElseGet(() -> left.stream()
+                            .max(Comparator.comparingDouble(p -> (var
+                                            - p.change().result().u()
+                                                    * p.change().result().u())
+                                    / (1 + p.change().minutes())))
+                            .orElseThrow());
+            if (!rough) {
+                return Optional.of(next);
+            }
+            Optional<Quantity> exact = foresight.of(next.act().apply(now), result);
+            left.remove(next);
+            if (exact.isPresent() && exact.get().u() < WORTH * u.u()) {
+                Change c = next.change();
+                return Optional.of(new Possible(new Change(c.says(), c.minutes(), exact.get()), next.act()));
+            }
+        }
+        return Optional.empty();
     }
 
     /**

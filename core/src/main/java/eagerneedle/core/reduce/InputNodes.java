@@ -64,7 +64,7 @@ final class InputNodes {
 
     /**
      * What a calibration gives to formulas: slope and intercept of its relation, or the interval errors of both
-     * circles. In a plan the relation is one to one.
+     * circles. What a plan will find is told by carrying it out; where that cannot be done the relation is one to one.
      */
     void calibration(String name, Channel channel) {
         if (channel.calibration() == null) {
@@ -72,25 +72,33 @@ final class InputNodes {
         }
         Calibration c = planning ? null : session.calibrationOf(name).orElse(null);
         boolean closure = channel.calibration().toRelation() == Relation.CLOSURE;
+        String untold = planning
+                ? sheet.hasPhysics() ? channel.label() + " is calibrated when the plan is carried out." : ""
+                : c == null ? channel.label() + " is not calibrated yet." : "";
         if (closure) {
-            nodes.put(new Key.Global(name + ".scatter"), new Graph.Node(List.of(), Arrays.asList(c, planning), look -> {
-                try {
-                    return c == null && !planning
-                            ? Outcome.problem(channel.label() + " is not calibrated yet.")
-                            : Outcome.of(Quantity.exact(
-                                    c == null ? 0 : c.closure().solve(c.id()).sd(), channel.labUnit()));
-                } catch (FitException e) {
-                    return Outcome.problem(e.getMessage());
-                }
-            }));
+            nodes.put(
+                    new Key.Global(name + ".scatter"),
+                    new Graph.Node(List.of(), Arrays.asList(c, planning, untold), look -> {
+                        try {
+                            return !untold.isEmpty()
+                                    ? Outcome.problem(untold)
+                                    : Outcome.of(Quantity.exact(
+                                            c == null
+                                                    ? 0
+                                                    : c.closure().solve(c.id()).sd(),
+                                            channel.labUnit()));
+                        } catch (FitException e) {
+                            return Outcome.problem(e.getMessage());
+                        }
+                    }));
         }
         for (int i = 0; i < 2; i++) {
             boolean first = i == 0;
             nodes.put(
                     new Key.Global(name + (closure ? first ? ".lower" : ".upper" : first ? ".slope" : ".intercept")),
-                    new Graph.Node(List.of(), Arrays.asList(c, planning), look -> {
-                        if (c == null && !planning) {
-                            return Outcome.problem(channel.label() + " is not calibrated yet.");
+                    new Graph.Node(List.of(), Arrays.asList(c, planning, untold), look -> {
+                        if (!untold.isEmpty()) {
+                            return Outcome.problem(untold);
                         }
                         try {
                             if (closure) {

@@ -26,7 +26,8 @@ public final class SheetTrial {
     private SheetTrial(SheetReader.Located located, String text, List<SheetException> found) {
         this.located = located;
         this.found = found;
-        plan = new Reducer(located, (run, channel) -> RawSamples.NONE)
+        // What only a rehearsal can tell is planned as if there were none, so that its unit is tried here.
+        plan = new Reducer(located.with(located.sheet().withoutPhysics()), (run, channel) -> RawSamples.NONE)
                 .plan(Session.start(text, located.sheet().title(), Instant.EPOCH));
     }
 

@@ -318,6 +318,11 @@ public record Sheet(
         return with(inputs, channels, captures, results, rig.withNature(known));
     }
 
+    /** This sheet without its physics: nothing of what is true stands in it, and nothing can be rehearsed. */
+    public Sheet withoutPhysics() {
+        return with(inputs, channels, captures, results, RigPlan.NONE);
+    }
+
     private Sheet with(Map<String, Capture> c, Map<String, Derived> r) {
         return with(inputs, channels, c, r);
     }

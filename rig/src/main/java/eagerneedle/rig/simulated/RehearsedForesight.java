@@ -1,5 +1,7 @@
 package eagerneedle.rig.simulated;
 
+import eagerneedle.core.quantity.Distribution;
+import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Foresight;
 import eagerneedle.core.reduce.Reducer;
@@ -16,12 +18,9 @@ import java.util.concurrent.ConcurrentHashMap;
  * uncertainty of inputs is another, and carried out again for everything else, such as more runs.
  */
 public final class RehearsedForesight implements Foresight {
-    /** A share of the uncertainty that a few rehearsals with the same draws tell from nothing. */
-    private static final double PROMISING = 0.98;
-
     private final Reducer reducer;
     private final Map<Object, Known> rehearsed = new ConcurrentHashMap<>();
-    private final Map<Object, Optional<Double>> looked = new ConcurrentHashMap<>();
+    private final Map<Object, Map<String, Double>> looked = new ConcurrentHashMap<>();
 
     public RehearsedForesight(Reducer reducer) {
         this.reducer = reducer;
@@ -53,20 +52,42 @@ public final class RehearsedForesight implements Foresight {
     }
 
     @Override
-    public boolean promises(Session before, Session after, String result) {
-        if (reducer.planIf(before).quantity(result).isPresent()) {
-            return false;
-        }
-        return quick(before, result)
-                .flatMap(b -> quick(after, result).map(a -> a < PROMISING * b))
-                .orElse(true);
+    public boolean takesLong(Session session, String result) {
+        return reducer.planIf(session).quantity(result).isEmpty();
     }
 
-    private Optional<Double> quick(Session session, String result) {
+    /** By what a change does to every influence in a few rehearsals in which the same is drawn with and without it. */
+    @Override
+    public Optional<Quantity> roughly(Session before, Session after, String result) {
+        if (!takesLong(before, result)) {
+            return of(after, result);
+        }
+        Map<String, Double> was = few(before, result);
+        Map<String, Double> is = few(after, result);
+        return is.isEmpty() ? Optional.empty() : of(before, result).map(q -> scaled(q, was, is));
+    }
+
+    private static Quantity scaled(Quantity q, Map<String, Double> was, Map<String, Double> is) {
+        Quantity out = Quantity.exact(q.value(), q.unit());
+        for (Map.Entry<Leaf, Double> c : q.contributions().entrySet()) {
+            String label = c.getKey().label();
+            double w = was.getOrDefault(label, 0.0);
+            double factor = w > 0 ? Math.sqrt(is.getOrDefault(label, 0.0) / w) : 1;
+            out = factor > 0 ? out.with(c.getKey(), factor * c.getValue()) : out;
+        }
+        for (Map.Entry<String, Double> more : is.entrySet()) {
+            if (!was.containsKey(more.getKey()) && more.getValue() > 0) {
+                Leaf leaf = Leaf.typeB("roughly:" + more.getKey(), more.getKey(), "rehearsal", Distribution.NORMAL);
+                out = out.with(leaf, Math.sqrt(more.getValue()));
+            }
+        }
+        return out;
+    }
+
+    private Map<String, Double> few(Session session, String result) {
         Session plain = untied(session);
         return looked.computeIfAbsent(
-                List.of(bench(plain), plain.planned(), result),
-                k -> RehearsedPlan.once(reducer.located(), plain, result));
+                List.of(bench(plain), result), k -> RehearsedPlan.variances(reducer.located(), plain, result));
     }
 
     @Override

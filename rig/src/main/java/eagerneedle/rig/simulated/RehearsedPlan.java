@@ -15,7 +15,6 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
 import java.util.stream.IntStream;
@@ -87,17 +86,26 @@ public final class RehearsedPlan {
     }
 
     /**
-     * Root mean square of what the first few rehearsals state of a result, in its unit: not what it will be, but
-     * comparable with the same of another plan, since what is drawn is the same.
+     * Mean squares of what each influence, by its label, does to a result in the first few rehearsals: not what it will
+     * do, but comparable with the same of another plan, since what is drawn is the same.
+     *
+     * @return in the square of the result's unit; empty where it has no value
      */
-    static Optional<Double> once(SheetReader.Located located, Session session, String result) {
+    static Map<String, Double> variances(SheetReader.Located located, Session session, String result) {
         RehearsedPlan plan = new RehearsedPlan(planned(located, session), Map.of());
         plan.carryOut(0);
         List<Quantity> all = plan.found.getOrDefault(result, List.of());
-        return all.isEmpty()
-                ? Optional.empty()
-                : Optional.of(Math.sqrt(
-                        all.stream().mapToDouble(q -> q.u() * q.u()).average().orElse(0)));
+        Map<String, Double> out = new LinkedHashMap<>();
+        double squares = 0;
+        for (Quantity given : all) {
+            Quantity q = given.to(all.get(0).unit());
+            squares += q.u() * q.u() / all.size();
+            q.contributions().forEach((leaf, c) -> out.merge(leaf.label(), c * c / all.size(), Double::sum));
+        }
+        double sum = out.values().stream().mapToDouble(v -> v).sum();
+        double scale = sum > 0 ? squares / sum : 0;
+        out.replaceAll((label, v) -> v * scale);
+        return out;
     }
 
     private void carryOut(int from) {

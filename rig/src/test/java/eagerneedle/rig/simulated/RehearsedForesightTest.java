@@ -115,6 +115,13 @@ class RehearsedForesightTest {
                 .extracting(p -> p.change().says())
                 .contains("read force with force cell TH-FC-09")
                 .anyMatch(s -> s.startsWith("take 16 runs of pull"));
+        Improvements.Possible runs = improvements.all().stream()
+                .filter(p -> p.change().says().startsWith("take 16 runs"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(runs.change().result().u())
+                .as("from what twice as many do")
+                .isCloseTo(k(runs.act().apply(session)).u(), withinPercentage(10));
         Quantity withCell = improvements.instrumentsFor("F").get(0).result();
         assertThat(share(withCell, "force")).isCloseTo(2 * Math.hypot(0.02, 0.005) / Math.sqrt(3) / 10, within(2e-3));
     }
@@ -165,10 +172,14 @@ class RehearsedForesightTest {
         double before = f.of(now, "travel").orElseThrow().u();
         List<Improvements.Possible> all = new Improvements(r, f, now, List.of(), "travel").all();
         for (Improvements.Possible p : all) {
-            assertThat(f.of(p.act().apply(now), "travel").orElseThrow().u())
-                    .as(p.change().says())
-                    .isEqualTo(p.change().result().u())
-                    .isLessThan(before);
+            double exact = f.of(p.act().apply(now), "travel").orElseThrow().u();
+            assertThat(exact).as(p.change().says()).isLessThan(before);
+            if (text.contains("bits: 16")) {
+                // Whether noise carries samples over a coarse step or not is another matter from session to session.
+                assertThat(p.change().result().u())
+                        .as(p.change().says() + ": by a few rehearsals, and by as many as a plan takes")
+                        .isCloseTo(exact, withinPercentage(15));
+            }
         }
         return all.stream().map(p -> p.change().says()).toList();
     }
