@@ -33,6 +33,7 @@ import eagerneedle.picture.PlotPainter;
 import eagerneedle.picture.SessionPlots;
 import eagerneedle.picture.SvgSurface;
 import eagerneedle.rig.simulated.Rehearsal;
+import eagerneedle.rig.simulated.RehearsalTrial;
 import eagerneedle.rig.simulated.Rigs;
 import eagerneedle.store.bench.BenchFile;
 import java.io.StringReader;
@@ -560,9 +561,9 @@ class ReportTest {
         assertThat(ColumnPlots.residuals(r, bent.sheet().pictures().get(0))).isPresent();
         assertThat(SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty()))
                 .isNotBlank();
-        org.assertj.core.api.Assertions.assertThatThrownBy(
-                        () -> SheetTrial.read(text.replace("fit: fall_bend", "fit: g_eff"), "bent"))
-                .hasMessageContaining("g_eff");
+        SheetReader.Located noFit = SheetTrial.read(text.replace("fit: fall_bend", "fit: g_eff"), "bent");
+        assertThat(RehearsalTrial.of(noFit, 1))
+                .anySatisfy(p -> assertThat(p.getMessage()).contains("g_eff"));
     }
 
     /** Whatever a series is called, its rows stay rows, and no cell of words is taken for a formula. */

@@ -191,7 +191,7 @@ final class ShotsCommand implements Callable<Integer> {
             if (steps.isEmpty()) {
                 window.stage().close();
                 Platform.exit();
-            } else if (window.bench().planRehearsal().isRunning()) {
+            } else if (window.bench().planRehearsal().isDue()) {
                 // A plan that is being carried out is not yet what people look at.
                 next(steps, window);
             } else {

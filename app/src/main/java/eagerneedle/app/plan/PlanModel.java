@@ -81,7 +81,7 @@ final class PlanModel {
         }
         Optional<Quantity> result = desk.bench().plan().quantity(main.result());
         if (result.isEmpty()) {
-            String rehearsed = desk.bench().planRehearsal().isRunning()
+            String rehearsed = desk.bench().planRehearsal().isDue()
                     ? "The plan is being carried out on the rig, to see what it will give."
                     : desk.bench().planRehearsal().trouble();
             return new Prediction(

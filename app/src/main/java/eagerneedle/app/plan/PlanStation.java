@@ -13,6 +13,7 @@ import eagerneedle.picture.BudgetPicture;
 import eagerneedle.picture.FormulaPicture;
 import eagerneedle.picture.Ink;
 import eagerneedle.picture.TimeLinePicture;
+import javafx.animation.PauseTransition;
 import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -24,6 +25,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.util.Duration;
 
 /** Plan: what is to be found, by which equation, from which inputs, and how uncertain it will be. */
 public final class PlanStation implements StationView {
@@ -42,6 +44,8 @@ public final class PlanStation implements StationView {
     private final Label verdict = Labels.wrapped("");
     private final InputTable inputs;
     private final InstrumentChips hand;
+    /** Whoever passes by, or is still writing, does not set rehearsals going. */
+    private final PauseTransition pause = new PauseTransition(Duration.millis(300));
 
     public PlanStation(Desk desk) {
         this.desk = desk;
@@ -54,6 +58,11 @@ public final class PlanStation implements StationView {
         model.timeLine().ifPresent(line -> timeLine(all, line));
         all.getStyleClass().add("surface");
         scroll.setContent(all);
+        pause.setOnFinished(e -> {
+            if (scroll.getScene() != null) {
+                desk.bench().planRehearsal().begin(Platform::runLater);
+            }
+        });
         scroll.setFitToWidth(true);
     }
 
@@ -171,7 +180,7 @@ public final class PlanStation implements StationView {
 
     @Override
     public void refresh() {
-        desk.bench().planRehearsal().begin(Platform::runLater);
+        pause.playFromStart();
         verdict.setText(String.join("\n", model.verdict()));
         inputs.refresh();
         hand.refresh();

@@ -102,6 +102,15 @@ public final class PlanRehearsal {
                 && s.picked().equals(rehearsedSession.picked());
     }
 
+    /** True where something in the plan is told by rehearsals only, and they have not been made. */
+    public boolean isDue() {
+        return !key(bench.session()).equals(rehearsedFor)
+                && Rigs.canRehearse(bench.sheet())
+                && bench.sheet().hasPhysics()
+                && bench.sheet().results().keySet().stream()
+                        .anyMatch(n -> alone().outcome(n).problem() != null);
+    }
+
     /** True while rehearsals go on. */
     public boolean isRunning() {
         return running;
@@ -121,11 +130,7 @@ public final class PlanRehearsal {
         verdict().begin(here, bench::tell);
         Session session = bench.session();
         Object key = key(session);
-        boolean wanted = Rigs.canRehearse(bench.sheet())
-                && bench.sheet().hasPhysics()
-                && bench.sheet().results().keySet().stream()
-                        .anyMatch(n -> alone().outcome(n).problem() != null);
-        if (!wanted || key.equals(rehearsedFor) || running && key.equals(runningFor)) {
+        if (!isDue() || running && key.equals(runningFor)) {
             return;
         }
         int mine = generation.incrementAndGet();
