@@ -59,7 +59,10 @@ public final class PlanStation implements StationView {
         all.getStyleClass().add("surface");
         scroll.setContent(all);
         pause.setOnFinished(e -> {
-            if (scroll.getScene() != null) {
+            boolean here = scroll.getScene() != null
+                    && scroll.getScene().getWindow() != null
+                    && scroll.getScene().getWindow().isShowing();
+            if (here) {
                 desk.bench().planRehearsal().begin(Platform::runLater);
             }
         });

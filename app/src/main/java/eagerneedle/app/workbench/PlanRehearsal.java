@@ -24,6 +24,7 @@ public final class PlanRehearsal {
     private final Workbench bench;
     private final AtomicInteger generation = new AtomicInteger();
     private volatile boolean running;
+    private boolean closed;
     private Object rehearsedFor = List.of();
     private Object runningFor = List.of();
     private Map<String, Quantity> found = Map.of();
@@ -127,10 +128,12 @@ public final class PlanRehearsal {
      * @param here where the bench is told when it is done
      */
     public void begin(Executor here) {
-        verdict().begin(here, bench::tell);
+        if (!closed) {
+            verdict().begin(here, bench::tell);
+        }
         Session session = bench.session();
         Object key = key(session);
-        if (!isDue() || running && key.equals(runningFor)) {
+        if (closed || !isDue() || running && key.equals(runningFor)) {
             return;
         }
         int mine = generation.incrementAndGet();
@@ -158,8 +161,9 @@ public final class PlanRehearsal {
                 }));
     }
 
-    /** Nobody waits for it any longer. */
+    /** Nobody waits for it any longer, and nothing is begun any more. */
     void cancel() {
+        closed = true;
         generation.incrementAndGet();
         running = false;
         if (verdict != null) {

@@ -15,6 +15,7 @@ import eagerneedle.store.bench.BenchFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.concurrent.TimeUnit;
 import javafx.geometry.Bounds;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -26,6 +27,7 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
+import org.testfx.util.WaitForAsyncUtils;
 
 /** An empty session in a small window, and one that was cut off in the middle of a run. */
 @ExtendWith(ApplicationExtension.class)
@@ -60,7 +62,7 @@ class FirstUseTest {
     }
 
     @Test
-    void everyStationSaysWhatToDoNext(FxRobot robot) {
+    void everyStationSaysWhatToDoNext(FxRobot robot) throws Exception {
         robot.push(KeyCode.DIGIT3);
         assertThat(robot.lookup(".label").queryAll())
                 .anyMatch(n -> ((Label) n).getText().contains("Take at least 2 points"));
@@ -76,7 +78,10 @@ class FirstUseTest {
         assertThat(robot.lookup(".heading").queryAll())
                 .anyMatch(n -> ((Label) n).getText().equals("Nothing to judge yet"));
         robot.push(KeyCode.DIGIT1);
-        assertThat(text(robot, "predicted")).startsWith("9.8");
+        settle();
+        Label predicted = robot.lookup("#predicted").queryAs(Label.class);
+        WaitForAsyncUtils.waitFor(
+                20, TimeUnit.SECONDS, () -> predicted.getText().startsWith("9.8"));
     }
 
     @Test

@@ -1,12 +1,9 @@
 package eagerneedle.core.reduce;
 
 import eagerneedle.core.formula.Formula;
-import eagerneedle.core.formula.Value;
 import eagerneedle.core.physics.PhysicsTrial;
-import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Channel;
-import eagerneedle.core.sheet.Picture;
 import eagerneedle.core.sheet.SheetException;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
@@ -76,25 +73,9 @@ public final class SheetTrial {
                 found.add(located.problem("/checks/" + i + "/formula", 1, check.problem()));
             }
         }
-        for (int i = 0; i < located.sheet().comparisons().size(); i++) {
-            var c = located.sheet().comparisons().get(i);
-            var result = plan.quantity(c.result());
-            var reference = Comparisons.reference(plan, c);
-            if (result.isPresent()
-                    && reference.isPresent()
-                    && !result.get().unit().fits(reference.get().unit())) {
-                found.add(located.problem(
-                        "/comparisons/" + i + "/reference",
-                        1,
-                        c.result() + " in " + result.get().unit().named() + " cannot be compared with " + c.reference()
-                                + " in " + reference.get().unit().named() + "."));
-            }
-        }
+        found.addAll(KindsTrial.of(located, plan));
         outputs();
         sought();
-        for (int i = 0; i < located.sheet().pictures().size(); i++) {
-            picture(i, located.sheet().pictures().get(i));
-        }
         located.sheet().channels().forEach(this::references);
     }
 
@@ -147,37 +128,6 @@ public final class SheetTrial {
                 ? problem.replaceFirst(
                         "has no rows yet.*", "is not planned; give the quantity a 'planned', or the sheet a 'rig'.")
                 : problem;
-    }
-
-    /** Axes in units that what is drawn fits, and fits that are fits. */
-    private void picture(int at, Picture p) {
-        for (Picture.Line line : p.lines()) {
-            axis("/pictures/" + at, line.x(), "x_unit", p.xUnit());
-            axis("/pictures/" + at, line.y(), "y_unit", p.yUnit());
-            fit(at, line.fit());
-        }
-        p.layers().forEach(l -> fit(at, l.fit()));
-    }
-
-    private void axis(String pointer, String drawn, String entry, String unit) {
-        var rows = plan.column(drawn);
-        if (unit != null && !rows.isEmpty() && !rows.get(0).unit().fits(LabUnit.parse(unit))) {
-            found.add(located.problem(
-                    pointer + "/" + entry,
-                    1,
-                    drawn + " in " + rows.get(0).unit().named() + " cannot be drawn in "
-                            + LabUnit.parse(unit).named() + "."));
-        }
-    }
-
-    private void fit(int at, String name) {
-        var fit = name == null ? null : plan.outcome(name);
-        if (fit != null && fit.problem() == null && !(fit.value() instanceof Value.Fitted)) {
-            found.add(located.problem(
-                    "/pictures/" + at,
-                    1,
-                    name + " is drawn as a fit, but is " + fit.value().described() + "."));
-        }
     }
 
     private void references(String name, Channel channel) {

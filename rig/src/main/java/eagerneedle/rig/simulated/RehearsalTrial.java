@@ -6,19 +6,18 @@ import eagerneedle.core.physics.RigException;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.KindsTrial;
 import eagerneedle.core.reduce.Outcome;
 import eagerneedle.core.reduce.PictureSource;
 import eagerneedle.core.reduce.PictureTrial;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
-import eagerneedle.core.reduce.SessionWatch;
 import eagerneedle.core.session.PoolSource;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetException;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
-import eagerneedle.core.watch.Finding;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -47,7 +46,6 @@ public final class RehearsalTrial {
 
     private static final int LOOKED_AT = 3;
     private static final double WORTH_SAYING = 0.1;
-    private static final Instant DAY = Instant.EPOCH.plusSeconds(86_400);
 
     private final SheetReader.Located located;
     private final Sheet sheet;
@@ -108,6 +106,7 @@ public final class RehearsalTrial {
             Held one = hold(0, Set.of());
             notTaken(one);
             placed(one);
+            found.addAll(KindsTrial.of(located, one.reduction()));
             if (!found.isEmpty()) {
                 return;
             }
@@ -344,27 +343,12 @@ public final class RehearsalTrial {
             if (m.isAtBench()) {
                 continue;
             }
-            Reduction r = h.reducer().mistaken(h.rehearsal().session(), m);
-            boolean changes = sheet.results().keySet().stream()
-                            .anyMatch(n -> differ(h.reduction().outcome(n), r.outcome(n)))
-                    || h.reduction().runs().stream()
-                            .anyMatch(run -> sheet.captures().get(run.capture()).quantities().keySet().stream()
-                                    .anyMatch(q -> differ(h.reduction().ofRun(run, q), r.ofRun(run, q))));
+            boolean changes = MistakeShows.changes(
+                    sheet, h.reduction(), h.reducer().mistaken(h.rehearsal().session(), m));
             if (!changes) {
                 problem("/mistakes/" + i + "/change", 1, "the mistake " + m.id() + " changes nothing.");
             }
         }
-    }
-
-    private static boolean differ(Outcome a, Outcome b) {
-        if (a.quantity().isEmpty() || b.quantity().isEmpty()) {
-            return (a.problem() == null) != (b.problem() == null);
-        }
-        Quantity x = a.quantity().get();
-        Quantity y = b.quantity().get();
-        return !x.unit().fits(y.unit())
-                || Math.abs(x.value() - y.in(x.unit())) > 1e-9 * Math.max(Math.abs(x.value()), x.u())
-                || Math.abs(x.u() - y.u() * y.unit().scaleTo(x.unit())) > 1e-6 * x.u();
     }
 
     private void faults() {
@@ -376,7 +360,8 @@ public final class RehearsalTrial {
             boolean noticed = false;
             try {
                 for (int seed = 0; seed < LOOKED_AT && !noticed; seed++) {
-                    noticed = isNoticed(hold(seed, Set.of(m.id())).reduction());
+                    noticed = MistakeShows.isNoticed(
+                            sheet, hold(seed, Set.of(m.id())).reduction());
                 }
             } catch (IllegalArgumentException | FormulaException e) {
                 problem("/mistakes/" + i + "/change", 1, "it cannot be carried out: " + e.getMessage());
@@ -389,23 +374,5 @@ public final class RehearsalTrial {
                         "no watch, check or comparison notices " + m.id() + "; write a check that does.");
             }
         }
-    }
-
-    private boolean isNoticed(Reduction r) {
-        List<String> said = new ArrayList<>();
-        new SessionWatch()
-                .look(r, DAY).stream()
-                        .filter(f -> f.severity() != Finding.Severity.NOTE)
-                        .forEach(f -> said.add(f.message()));
-        r.checks().stream()
-                .filter(c -> !c.met().orElse(false))
-                .forEach(c -> said.add(c.check().label()));
-        r.comparisons().stream().filter(c -> c.isAmiss(r.speaks(c.id()))).forEach(c -> said.add(c.id()));
-        sheet.results().forEach((name, d) -> {
-            if (d.shown() && r.outcome(name).problem() != null) {
-                said.add(name);
-            }
-        });
-        return !said.isEmpty();
     }
 }

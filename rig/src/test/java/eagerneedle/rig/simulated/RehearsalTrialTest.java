@@ -40,6 +40,12 @@ class RehearsalTrialTest {
             formula: "slope(v)"                                  | formula: "slope(v, v)"             | slope
             degree: 2, window: \\"rolling\\")"}\\n      a: {label: acceleration, symbol: a, unit: m/s^2, formula: "2 * coefficient(motion, 2)"}\\n | degree: 2, window: \\"rolling\\")"}\\n      a: {label: acceleration, symbol: a, unit: m/s^2, formula: "2 * coefficient(motion, 3)"}\\n | coefficient
             change: {g: "g_eff"}                                 | change: {g: "g_eff * (1 + k_w * m_w / m_c)"} | the mistake wheels changes nothing
+            (a_west - a_east) / 2                                | (a_west - a_east) / spacing        | cannot be expressed in m/s
+            fit: fall_line}                                      | fit: g_eff}                        | is drawn as a fit
+            y_unit: m/s^2, fit                                   | y_unit: m/s, fit                   | cannot be drawn in
+            reference: g_reference                               | reference: spacing                 | cannot be compared with
+            abs(tilt) < 0.5 deg                                  | abs(tilt) < 0.5 m                  | a value in m
+            "slope(fall_line)"                                   | fall_line.slop                     | has no slop; did you mean slope?
             {rig.stuck.position: "mod(run, 4) == 0 and t > 0.9 s"} | {rig.stuck.position: "t > 100 s"} | no watch, check or comparison notices asleep
             """)
     void whatALookCannotKnowShowsInARehearsal(String good, String bad, String said) {
