@@ -85,7 +85,7 @@ final class PlanCommand implements Callable<Integer> {
 
     private static String said(Optional<Quantity> planned, Optional<RehearsedBudget> budget, Sheet.Derived d) {
         String unit = d.unit() == null ? "" : " " + LabUnit.parse(d.unit()).pretty();
-        String plan = planned.map(q -> "planned by hand " + q + "; ").orElse("");
+        String plan = planned.map(q -> "by what is read once " + q + "; ").orElse("");
         return budget.map(b -> plan + Notation.plain(b.value(), 6) + unit + ", u " + Notation.plain(b.stated(), 3)
                         + unit + " in " + b.sessions() + " rehearsals"
                         + b.missed()

@@ -191,8 +191,10 @@ final class ShotsCommand implements Callable<Integer> {
             if (steps.isEmpty()) {
                 window.stage().close();
                 Platform.exit();
-            } else if (window.bench().planRehearsal().isDue()) {
-                // A plan that is being carried out is not yet what people look at.
+            } else if (window.bench().planRehearsal().isRunning()
+                    || window.dial().current() == Station.PLAN
+                            && window.bench().planRehearsal().isDue()) {
+                // A plan that is being carried out, or soon will be, is not yet what people look at.
                 next(steps, window);
             } else {
                 steps.poll().run();

@@ -69,8 +69,8 @@ final class WindowsOtherwise {
         double least =
                 workedOut.stream().mapToDouble(x -> x.value().value()).min().orElse(0);
         return Optional.of(new Otherwise(
-                entry.get().label() + ", spread " + Notation.figures(most - least, 2) + " "
-                        + now.unit().pretty() + " against u " + Notation.figures(now.u(), 2),
+                "spread " + Notation.figures(most - least, 2) + " " + now.unit().pretty() + " against u "
+                        + Notation.figures(now.u(), 2) + ": " + entry.get().label(),
                 workedOut));
     }
 
@@ -108,7 +108,7 @@ final class WindowsOtherwise {
             double there = at + way * by;
             add(
                     rows,
-                    label + " " + Notation.figures(1000 * by, 2) + " ms " + (way < 0 ? "earlier" : "later"),
+                    label + (way < 0 ? " −" : " +") + Notation.figures(1000 * by, 2) + " ms",
                     new ReduceCommand.SetMoment(
                             run.id(), moment, label, new Window(there - sample / 2, there + sample / 2, "what if")),
                     key);

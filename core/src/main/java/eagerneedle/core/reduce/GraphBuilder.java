@@ -23,6 +23,9 @@ final class GraphBuilder {
     private final SheetReader.Located located;
     private final Session session;
     private final boolean planning;
+    /** True for a plan that is carried out to tell what its runs will give. */
+    private final boolean isRehearsed;
+
     private final Sheet sheet;
     private final List<Run> runs;
     private final Map<Key, Graph.Node> nodes = new LinkedHashMap<>();
@@ -46,6 +49,7 @@ final class GraphBuilder {
         this.sheet = sheet;
         this.session = session;
         this.planning = planning;
+        this.isRehearsed = planning && sheet.hasPhysics();
         this.runs = planning ? scheduled() : session.runs();
         this.inputs = new InputNodes(session, sheet, planning, nodes);
         this.samples = new RunNodes(source, session, sheet, planning, most, nodes);
@@ -89,6 +93,7 @@ final class GraphBuilder {
         List<Run> taking = ofCapture.stream().filter(Run::takesPart).toList();
         for (String column : columns) {
             List<Run> having = taking.stream()
+                    .filter(r -> !(isRehearsed && capture.byEye().containsKey(column)))
                     .filter(r -> nodes.containsKey(Key.of(r, column)))
                     .toList();
             List<Key> rows = having.stream().map(r -> (Key) Key.of(r, column)).toList();
@@ -227,10 +232,14 @@ final class GraphBuilder {
         formula(Key.end(run, window, end), text, "s", local, at + "/" + end);
     }
 
-    /** True when a quantity rests on samples, directly or through others of its run, and so has no value in a plan. */
+    /**
+     * True when a quantity rests on samples, directly or through others of its run, and so has no value in a plan; or
+     * on what is read by eye, where carrying the plan out tells how that scatters.
+     */
     private boolean usesChannels(Sheet.Derived d, Capture capture) {
         return Formula.parse(d.formula()).names().stream()
                 .anyMatch(n -> capture.channels().contains(n)
+                        || isRehearsed && capture.byEye().containsKey(n)
                         || capture.quantities().containsKey(n)
                                 && capture.quantities().get(n).planned() == null
                                 && usesChannels(capture.quantities().get(n), capture));
