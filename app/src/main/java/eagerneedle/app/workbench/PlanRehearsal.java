@@ -24,7 +24,7 @@ public final class PlanRehearsal {
     private final Workbench bench;
     private final AtomicInteger generation = new AtomicInteger();
     private volatile boolean running;
-    private boolean closed;
+    private volatile boolean closed;
     private Object rehearsedFor = List.of();
     private Object runningFor = List.of();
     private Map<String, Quantity> found = Map.of();
