@@ -6,6 +6,9 @@ import java.util.List;
 
 /** Paints what lies over the data and may stand out of the frame: the edges of windows, words and legends. */
 final class OverPainter implements Layer.Cases<Void> {
+    /** From one line of a legend to the next. */
+    private static final double LINE = 17;
+
     private final Surface s;
     private final PlotPainter.Frame f;
     private final double named;
@@ -69,8 +72,8 @@ final class OverPainter implements Layer.Cases<Void> {
 
     @Override
     public Void legend(Layer.Legend legend) {
-        List<Layer.Entry> entries = legend.entries();
-        double y = legend.corner().isBottom() ? f.top() + f.height() - 9 - 17 * (entries.size() - 1) : f.top() + 20;
+        List<Layer.Entry> entries = fitting(legend.entries());
+        double y = legend.corner().isBottom() ? f.top() + f.height() - 9 - LINE * (entries.size() - 1) : f.top() + 20;
         for (int i = 0; i < entries.size(); i++) {
             int series = entries.get(i).series();
             boolean first = i == 0 && series < 0;
@@ -86,9 +89,21 @@ final class OverPainter implements Layer.Cases<Void> {
                 Marker.paint(s, x - 9, y - 4, 3, series, false);
             }
             s.text(line, x, y, Align.LEFT, lettering, first || series >= 0 ? Ink.INK : Ink.QUIET);
-            y += 17;
+            y += LINE;
         }
         return null;
+    }
+
+    /** The first line and what tells series apart, and of the rest what finds room in half of the frame. */
+    private List<Layer.Entry> fitting(List<Layer.Entry> entries) {
+        int most = (int) ((f.height() / 2 - 3) / LINE);
+        List<Layer.Entry> out = new ArrayList<>(entries);
+        for (int i = entries.size() - 1; i > 0 && out.size() > most; i--) {
+            if (entries.get(i).series() < 0) {
+                out.remove(i);
+            }
+        }
+        return out;
     }
 
     @Override

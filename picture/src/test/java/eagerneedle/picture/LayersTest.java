@@ -232,4 +232,37 @@ class LayersTest {
                     .satisfies(e -> assertThat(e.getMessage()).contains(slip[2]));
         }
     }
+
+    /** In a small frame a legend keeps its first line and what tells series apart, and leaves the data room. */
+    @Test
+    void aLegendLeavesTheDataRoom() {
+        Layer.Legend legend = new Layer.Legend(
+                List.of(
+                        Layer.Entry.of("slope 2.1 V/s"),
+                        Layer.Entry.of("intercept 0.3 V"),
+                        new Layer.Entry("springy", 0),
+                        Layer.Entry.of("10 runs")),
+                Layer.Corner.TOP_LEFT);
+        Plot plot = new Plot(
+                "p",
+                new Plot.Axis("t", "s"),
+                new Plot.Axis("v", "V"),
+                List.of(new Layer.Points("p", new double[] {0, 1, 2}, new double[] {0, 1, 2}, null, false, 0), legend));
+        assertThat(painted(plot, 300))
+                .contains("slope 2.1")
+                .contains("intercept")
+                .contains("springy")
+                .contains("10 runs");
+        assertThat(painted(plot, 130))
+                .contains("slope 2.1")
+                .contains("springy")
+                .doesNotContain("intercept")
+                .doesNotContain("10 runs");
+    }
+
+    private static String painted(Plot plot, double height) {
+        SvgSurface s = new SvgSurface(400, height, false, "legend");
+        PlotPainter.paint(s, plot, plot.whole(), 0, 0, 400, height, true);
+        return s.document("legend");
+    }
 }

@@ -62,7 +62,10 @@ final class ClosureFit {
     private Fit fit(Arguments a) {
         Arguments.Pair pair = a.pair(0, 1);
         List<Quantity> readings = pair.first();
-        if (readings.size() != i.length || readings.size() != k.length) {
+        // A row that one of the columns lacks would shift the others.
+        int all = a.rows(0).size();
+        boolean whole = readings.size() == all && a.pair(0, 2).first().size() == all;
+        if (!whole || readings.size() != i.length || readings.size() != k.length) {
             throw new FormulaException(
                     a.column(), "Each reading of a closure needs the number of its interval on either circle.");
         }

@@ -50,7 +50,7 @@ final class BenchChanges {
             String family = dot < 0 ? name : name.substring(0, dot);
             for (Setting s : settings(channel, now.setup(name))) {
                 String key = family + "/" + s.says();
-                labels.putIfAbsent(key, dot < 0 ? channel.label() : family);
+                labels.putIfAbsent(key, dot < 0 ? channel.label() : inCommon(channel.label()));
                 together.computeIfAbsent(key, k -> new LinkedHashMap<>()).put(name, s);
             }
         });
@@ -68,6 +68,12 @@ final class BenchChanges {
                             setups, Character.toUpperCase(says.charAt(0)) + says.substring(1) + ".")));
         });
         return out;
+    }
+
+    /** What the members of a family are called without what tells them apart. */
+    private static String inCommon(String label) {
+        int comma = label.lastIndexOf(", ");
+        return comma < 0 ? label : label.substring(0, comma);
     }
 
     private static List<Setting> settings(Channel channel, Setup now) {

@@ -8,6 +8,7 @@ import eagerneedle.core.calibration.ClosureReadings;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
+import eagerneedle.core.formula.RowLabels;
 import eagerneedle.core.formula.Scope;
 import eagerneedle.core.formula.Value;
 import eagerneedle.core.quantity.Coverage;
@@ -170,5 +171,32 @@ class ClosureFitTest {
         // One against one and two against two alone.
         assertThatThrownBy(() -> c.without(1).without(1).fit("closure(x, lower, upper, scatter: 'stated')"))
                 .hasMessageContaining("cannot be told from the others");
+    }
+
+    /** Columns that lack different rows are refused: as many numbers as readings, and none beside its own. */
+    @Test
+    void columnsThatLackDifferentRowsAreRefused() {
+        Random random = new Random(2);
+        Crossed c = crossed(closing(random, 3), closing(random, 3), random, 0.1, 0);
+        Map<String, Value> names =
+                Map.of("x", labelled(c.x, -1), "lower", labelled(c.lower, 3), "upper", labelled(c.upper, 5));
+        assertThatThrownBy(() -> Formula.parse("closure(x, lower, upper)").evaluate(Scope.over("test", names)))
+                .hasMessageContaining("needs the number of its interval");
+        Map<String, Value> all =
+                Map.of("x", labelled(c.x, -1), "lower", labelled(c.lower, -1), "upper", labelled(c.upper, -1));
+        assertThat(Formula.parse("closure(x, lower, upper)").evaluate(Scope.over("test", all)))
+                .isInstanceOf(Value.Fitted.class);
+    }
+
+    private static Value labelled(List<Quantity> rows, int without) {
+        List<Quantity> kept = new ArrayList<>();
+        List<RowLabels.Row> labels = new ArrayList<>();
+        for (int r = 0; r < rows.size(); r++) {
+            if (r != without) {
+                kept.add(rows.get(r));
+                labels.add(new RowLabels.Row("run " + r, "a", Map.of()));
+            }
+        }
+        return new Value.Column(kept, new RowLabels("step", labels, List.of("a")));
     }
 }
