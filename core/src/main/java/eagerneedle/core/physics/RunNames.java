@@ -206,7 +206,11 @@ final class RunNames implements Names {
         String session = world.plan().hidden().get(name);
         if (session != null) {
             String path = "hidden/" + name;
-            return Optional.of(compiler(path, null, locating).compile(world.drawn(session, path)));
+            try {
+                return Optional.of(compiler(path, null, locating).compile(world.drawn(session, path)));
+            } catch (FormulaException e) {
+                throw at(path, e);
+            }
         }
         Sheet.Derived d = world.sheet().results().get(name);
         return d == null || !names(d.formula()).stream().allMatch(this::isKnown)

@@ -71,23 +71,14 @@ public record Channel(
 
     /** Where its sensor sits and on what; null keeps what is. */
     public Channel tagged(String newPosition, String newSpecimen) {
-        return new Channel(
-                label,
-                symbol,
-                unit,
-                needs,
-                wantsStep,
-                device,
+        return with(
                 input,
-                tag,
                 newPosition == null ? position : newPosition,
                 newSpecimen == null ? specimen : newSpecimen,
                 rate,
                 average,
-                fastest,
                 chain,
-                calibration,
-                watch);
+                calibration);
     }
 
     /** What is expected of its samples. */
@@ -139,27 +130,31 @@ public record Channel(
 
     /** With another chain, rate, averaging or input; null keeps what is. */
     public Channel with(List<Link> newChain, Double newRate, Integer newAverage, String newInput) {
-        return new Channel(
-                label,
-                symbol,
-                unit,
-                needs,
-                wantsStep,
-                device,
+        return with(
                 newInput == null ? input : newInput,
-                tag,
                 position,
                 specimen,
                 newRate == null ? rate : newRate,
                 newAverage == null ? average : newAverage,
-                fastest,
                 newChain == null ? chain : newChain,
-                calibration,
-                watch);
+                calibration);
     }
 
     /** With the points of its calibration gone through so many times, one round after the other. */
     public Channel calibratedIn(int rounds) {
+        return calibration == null
+                ? this
+                : with(input, position, specimen, rate, average, chain, calibration.in(rounds));
+    }
+
+    private Channel with(
+            String newInput,
+            String newPosition,
+            String newSpecimen,
+            double newRate,
+            int newAverage,
+            List<Link> newChain,
+            CalibrationPlan newCalibration) {
         return new Channel(
                 label,
                 symbol,
@@ -167,15 +162,15 @@ public record Channel(
                 needs,
                 wantsStep,
                 device,
-                input,
+                newInput,
                 tag,
-                position,
-                specimen,
-                rate,
-                average,
+                newPosition,
+                newSpecimen,
+                newRate,
+                newAverage,
                 fastest,
-                chain,
-                calibration == null ? null : calibration.in(rounds),
+                newChain,
+                newCalibration,
                 watch);
     }
 

@@ -104,6 +104,11 @@ class HandsTest {
                 .problems();
         assertThat(found).isNotEmpty();
         assertThat(found.get(0).getMessage()).contains("skin.zero_turns");
+        int line =
+                (int) SHEET.substring(0, SHEET.indexOf("skin.touched")).lines().count();
+        assertThat(found.get(0).line())
+                .as("where it is written, not where it is used")
+                .isEqualTo(line);
     }
 
     /** The truth of a result of which the rig says nothing is what perfect instruments would find. */
