@@ -1,17 +1,23 @@
 package eagerneedle.picture;
 
-/** The roles colours play; a theme gives each its colour. Traces are told apart by marker as well. */
+/**
+ * The roles colours play, in pictures and in the window alike; a theme gives each its colour. Traces are told apart by
+ * marker as well. INK, QUIET, NEEDLE, GOOD and ATTENTION are read as words on PAPER, SURFACE, CHOSEN, TINT and WINDOW:
+ * at least 4.5:1 on each (WCAG 2.2, 1.4.3).
+ */
 public enum Ink {
     PAPER("#FAF8F3", "#14181D"),
     SURFACE("#FFFFFF", "#1B2027"),
     RULE("#E2DDD1", "#353C46"),
     INK("#1C2733", "#E8E4DA"),
-    QUIET("#626D79", "#9CA6B0"),
-    NEEDLE("#D1462F", "#F0654A"),
+    QUIET("#5A6570", "#A3ADB7"),
+    NEEDLE("#C23C26", "#F67B63"),
+    CHOSEN("#F1EDE2", "#2A2F33"),
+    TINT("#F7F3E9", "#20262D"),
     WINDOW("#FBEEEA", "#33221F"),
     BAND("#CFE4D3", "#27443A"),
-    GOOD("#2F7D57", "#6FBF95"),
-    ATTENTION("#A86F0C", "#E3A93C"),
+    GOOD("#27704D", "#6FBF95"),
+    ATTENTION("#8A5900", "#E3A93C"),
     REACH("#E9EDF3", "#2A313B"),
     TRACE1("#1F6FB2", "#5FA8E6"),
     TRACE2("#B5562B", "#E58B5E"),

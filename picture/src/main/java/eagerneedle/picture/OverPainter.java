@@ -1,25 +1,31 @@
 package eagerneedle.picture;
 
 import eagerneedle.picture.Surface.Align;
-import java.util.ArrayList;
-import java.util.List;
 
 /** Paints what lies over the data and may stand out of the frame: the edges of windows, words and legends. */
 final class OverPainter implements Layer.Cases<Void> {
-    /** From one line of a legend to the next. */
-    private static final double LINE = 17;
+    /** Height of a line of words. */
+    private static final double HIGH = 14;
+
+    /** Words that stand farther than this from their place are tied to it. */
+    private static final double FAR = 22;
 
     private final Surface s;
     private final PlotPainter.Frame f;
     private final double named;
-    /** Left, right and baseline of words that stand already. */
-    private final List<double[]> taken = new ArrayList<>();
+    private final FreeRoom room;
+    private final double lowered;
 
-    /** @param named where the name of the vertical axis ends */
-    OverPainter(Surface s, PlotPainter.Frame f, double named) {
+    /**
+     * @param named where the name of the vertical axis ends
+     * @param lowered by how much the frame was made lower for its legend
+     */
+    OverPainter(Surface s, PlotPainter.Frame f, double named, FreeRoom room, double lowered) {
         this.s = s;
         this.f = f;
         this.named = named;
+        this.room = room;
+        this.lowered = lowered;
     }
 
     @Override
@@ -29,22 +35,24 @@ final class OverPainter implements Layer.Cases<Void> {
         return null;
     }
 
-    /** Words beside their place, kept inside the frame and off words that stand already. */
+    /** Words beside their place, or in the nearest free one; what stands far off is tied to its place by a line. */
     @Override
     public Void words(Layer.Words w) {
-        Lettering lettering = w.figures() ? Lettering.figures(11.5) : Lettering.text(11);
+        Lettering lettering = w.figures() ? Lettering.figures(12) : Lettering.text(11.5);
         double wide = s.textWidth(w.text(), lettering);
-        double left = Math.min(f.px(w.x()) + 4, f.left() + f.width() - wide - 2);
-        double y = Math.max(f.top() + 12, Math.min(f.py(w.y()), f.top() + f.height() - 4));
-        for (int tries = 0; tries < 12; tries++) {
-            double at = y;
-            if (taken.stream().noneMatch(t -> left < t[1] + 4 && left + wide > t[0] - 4 && Math.abs(at - t[2]) < 12)) {
-                break;
-            }
-            y += 12.5;
+        double px = f.px(w.x());
+        double py = f.py(w.y());
+        double[] at = room.nearest(px + 5, py - HIGH + 3, wide, HIGH).orElseGet(() -> new double[] {
+            Math.max(f.left() + 2, Math.min(px + 4, f.left() + f.width() - wide - 2)),
+            Math.max(f.top(), Math.min(py - HIGH + 3, f.top() + f.height() - HIGH))
+        });
+        double nearX = Math.max(at[0], Math.min(px, at[0] + wide));
+        double nearY = Math.max(at[1], Math.min(py, at[1] + HIGH));
+        if (Math.hypot(nearX - px, nearY - py) > FAR && f.contains(px, py)) {
+            s.line(px, py, nearX, nearY, Ink.QUIET, 0.7);
         }
-        taken.add(new double[] {left, left + wide, y});
-        s.text(w.text(), left, y, Align.LEFT, lettering, w.ink());
+        room.take(at[0] - 2, at[1], at[0] + wide + 2, at[1] + HIGH);
+        s.text(w.text(), at[0], at[1] + HIGH - 3.5, Align.LEFT, lettering, w.ink());
         return null;
     }
 
@@ -72,38 +80,8 @@ final class OverPainter implements Layer.Cases<Void> {
 
     @Override
     public Void legend(Layer.Legend legend) {
-        List<Layer.Entry> entries = fitting(legend.entries());
-        double y = legend.corner().isBottom() ? f.top() + f.height() - 9 - LINE * (entries.size() - 1) : f.top() + 20;
-        for (int i = 0; i < entries.size(); i++) {
-            int series = entries.get(i).series();
-            boolean first = i == 0 && series < 0;
-            Lettering lettering = first ? Lettering.figures(12.5) : Lettering.text(11);
-            if (s.textWidth(entries.get(i).text(), lettering) > f.width() - 26) {
-                lettering = Lettering.text(10.5);
-            }
-            double sign = series < 0 ? 0 : 12;
-            String line = BudgetPicture.fitting(s, entries.get(i).text(), f.width() - 16 - sign, lettering);
-            double wide = s.textWidth(line, lettering);
-            double x = legend.corner().isRight() ? f.left() + f.width() - 12 - wide : f.left() + 14 + sign;
-            if (series >= 0) {
-                Marker.paint(s, x - 9, y - 4, 3, series, false);
-            }
-            s.text(line, x, y, Align.LEFT, lettering, first || series >= 0 ? Ink.INK : Ink.QUIET);
-            y += LINE;
-        }
+        new LegendBlock(s, legend).paint(room, f, lowered);
         return null;
-    }
-
-    /** The first line and what tells series apart, and of the rest what finds room in half of the frame. */
-    private List<Layer.Entry> fitting(List<Layer.Entry> entries) {
-        int most = (int) ((f.height() / 2 - 3) / LINE);
-        List<Layer.Entry> out = new ArrayList<>(entries);
-        for (int i = entries.size() - 1; i > 0 && out.size() > most; i--) {
-            if (entries.get(i).series() < 0) {
-                out.remove(i);
-            }
-        }
-        return out;
     }
 
     @Override
@@ -147,7 +125,9 @@ final class OverPainter implements Layer.Cases<Void> {
                     new double[] {px - 6, px + 6, px},
                     new double[] {f.top() - 1, f.top() - 1, f.top() + 9},
                     Ink.NEEDLE);
-            String text = String.format(java.util.Locale.ROOT, "%.2f s", at);
+            String text = String.format(java.util.Locale.ROOT, "%.2f s", at)
+                    .replaceFirst("^-(0\\.0*\\D)", "$1")
+                    .replace('-', '−');
             double half = s.textWidth(text, Lettering.figures(11)) / 2;
             double centre = Math.min(
                     Math.max(px, Math.min(named, f.left() + f.width() / 2) + half), f.left() + f.width() - half);

@@ -12,8 +12,8 @@ import java.util.List;
  * a million points cost no more than a screenful and no spike is lost.
  */
 public final class PlotPainter {
-    private static final Lettering TICK = Lettering.figures(11);
-    private static final Lettering NAME = Lettering.text(11.5);
+    private static final Lettering TICK = Lettering.figures(11.5);
+    private static final Lettering NAME = Lettering.text(12);
 
     /** Decades on a logarithmic axis below which 2 and 5 are marked too. */
     private static final double DECADES = 2.5;
@@ -50,7 +50,8 @@ public final class PlotPainter {
      */
     public static Frame paint(
             Surface s, Plot plot, Plot.View asked, double x, double y, double w, double h, boolean showX) {
-        double top = y + 22;
+        double lowered = lowered(s, plot, asked, x, y, w, h, showX);
+        double top = y + 22 + lowered;
         double bottom = y + h - (showX ? 36 : 8);
         Plot.View view = plot.equal() ? asked.equal(Math.max(10, w - 74), Math.max(10, bottom - top)) : asked;
         double[] yTicks =
@@ -91,9 +92,26 @@ public final class PlotPainter {
                 () -> plot.layers().forEach(l -> l.as(data)));
         s.line(f.left(), f.top(), f.left(), f.top() + f.height(), Ink.QUIET, 1);
         s.line(f.left(), f.top() + f.height(), f.left() + f.width(), f.top() + f.height(), Ink.QUIET, 1);
-        OverPainter over = new OverPainter(s, f, x + 10 + s.textWidth(plot.y().label(), NAME));
-        plot.layers().forEach(l -> l.as(over));
+        OverPainter over =
+                new OverPainter(s, f, x + 10 + s.textWidth(plot.y().label(), NAME), FreeRoom.of(plot, f), lowered);
+        // A legend first: single words go round it.
+        plot.layers().stream().filter(l -> l instanceof Layer.Legend).forEach(l -> l.as(over));
+        plot.layers().stream().filter(l -> !(l instanceof Layer.Legend)).forEach(l -> l.as(over));
         return f;
+    }
+
+    /** By how much the frame begins lower, so that its legend stands above where the data leave no room for it. */
+    private static double lowered(
+            Surface s, Plot plot, Plot.View view, double x, double y, double w, double h, boolean showX) {
+        if (plot.equal()) {
+            return 0;
+        }
+        Frame whole = new Frame(x + 62, y + 22, Math.max(10, w - 74), Math.max(10, h - 22 - (showX ? 36 : 8)), view);
+        return plot.layers().stream()
+                .filter(l -> l instanceof Layer.Legend)
+                .mapToDouble(l -> new LegendBlock(s, (Layer.Legend) l).above(FreeRoom.of(plot, whole), whole))
+                .max()
+                .orElse(0);
     }
 
     /**

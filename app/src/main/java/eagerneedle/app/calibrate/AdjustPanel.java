@@ -4,6 +4,7 @@ import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.calibration.TrimAdvisor;
 import eagerneedle.picture.TrimNeedle;
 import java.io.IOException;
@@ -68,8 +69,8 @@ final class AdjustPanel extends VBox {
         Labels.explained(on, turns("right"));
         back.setOnAction(e -> turn(false));
         on.setOnAction(e -> turn(true));
-        needle.setMinHeight(170);
-        needle.setPrefHeight(190);
+        needle.setMinHeight(Theme.px(170));
+        needle.setPrefHeight(Theme.px(190));
         passes.getStyleClass().add("table-cells");
         HBox acts = new HBox(8, load, take);
         acts.setAlignment(Pos.CENTER_LEFT);

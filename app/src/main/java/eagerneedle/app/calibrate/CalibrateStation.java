@@ -3,6 +3,7 @@ package eagerneedle.app.calibrate;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.sheet.Sheet;
@@ -76,8 +77,8 @@ public final class CalibrateStation implements StationView {
         list.getStyleClass().add("bare");
         VBox.setVgrow(list, Priority.ALWAYS);
         VBox left = new VBox(8, Labels.heading("To calibrate"), list);
-        left.setPrefWidth(176);
-        left.setMinWidth(150);
+        left.setPrefWidth(Theme.px(176));
+        left.setMinWidth(Theme.px(150));
         HBox.setHgrow(hand, Priority.ALWAYS);
         if (procedures.size() > 1) {
             all.getChildren().add(left);
@@ -137,8 +138,8 @@ public final class CalibrateStation implements StationView {
             b.setGraphic(new HBox(7, sign, new VBox(0, first, second)));
             first.setMinWidth(0);
             second.setMinWidth(0);
-            first.setPrefWidth(128);
-            second.setPrefWidth(128);
+            first.setPrefWidth(Theme.px(128));
+            second.setPrefWidth(Theme.px(128));
             b.setId("calibrate-" + key.replace(' ', '-'));
             b.setToggleGroup(choice);
             b.setSelected(key.equals(chosen));

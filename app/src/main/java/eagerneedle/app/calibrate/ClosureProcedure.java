@@ -4,6 +4,7 @@ import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.calibration.ClosureReadings;
 import eagerneedle.core.sheet.Channel;
@@ -97,14 +98,14 @@ final class ClosureProcedure implements CalibrateStation.Procedure {
                 progress,
                 result,
                 new HBox(8, keep, paper));
-        left.setPrefWidth(330);
-        left.setMinWidth(290);
+        left.setPrefWidth(Theme.px(330));
+        left.setMinWidth(Theme.px(290));
         HBox.setHgrow(map, Priority.ALWAYS);
         ScrollPane scroll = new ScrollPane(left);
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("bare");
-        scroll.setPrefWidth(345);
-        scroll.setMinWidth(300);
+        scroll.setPrefWidth(Theme.px(345));
+        scroll.setMinWidth(Theme.px(300));
         all.getChildren().addAll(scroll, map);
         // In a narrow window the map stands under the words.
         all.widthProperty().addListener((o, was, is) -> {

@@ -6,6 +6,7 @@ import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.calibration.AfterUse;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.quantity.Notation;
@@ -67,7 +68,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
         this.reading = new SteadyReading(desk, name, plan.seconds(), plan.typed());
         this.adjust = model.adjusts() ? new AdjustPanel(desk, name, reading, this::adjusted) : null;
         reference.setId("reference");
-        reference.setPrefWidth(150);
+        reference.setPrefWidth(Theme.px(150));
         reference.setAccessibleText("Reference value with its uncertainty");
         Labels.explained(
                 reference,
@@ -149,13 +150,13 @@ final class PointProcedure implements CalibrateStation.Procedure {
         ScrollPane scroll = new ScrollPane(left);
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("bare");
-        scroll.setPrefWidth(420);
-        scroll.setMinWidth(385);
+        scroll.setPrefWidth(Theme.px(420));
+        scroll.setMinWidth(Theme.px(385));
         line.emptySays("The picture appears with the first point.");
-        residuals.setPrefHeight(170);
-        residuals.setMinHeight(140);
+        residuals.setPrefHeight(Theme.px(170));
+        residuals.setMinHeight(Theme.px(140));
         javafx.scene.layout.Region upper = model.few() ? rails : line;
-        rails.setMinHeight(200);
+        rails.setMinHeight(Theme.px(200));
         VBox.setVgrow(upper, Priority.ALWAYS);
         VBox right = new VBox(4, upper, residuals);
         HBox.setHgrow(right, Priority.ALWAYS);

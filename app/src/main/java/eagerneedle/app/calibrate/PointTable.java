@@ -1,6 +1,7 @@
 package eagerneedle.app.calibrate;
 
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.CalibrationPoint;
 import eagerneedle.core.quantity.LabUnit;
@@ -50,7 +51,7 @@ final class PointTable extends GridPane {
             Label set =
                     new Label((r.point() != null ? r.check() ? "✓ " : "● " : r.current() ? "▸ " : "○ ") + r.words());
             set.setMinWidth(0);
-            set.setMaxWidth(150);
+            set.setMaxWidth(Theme.px(150));
             Labels.explained(set, (r.check() ? "Verification: " : "") + r.words());
             set.getStyleClass().add(r.point() != null ? "plain" : r.current() ? "strong" : "quiet");
             addRow(at, set, Labels.quiet(r.reference()));

@@ -3,6 +3,7 @@ package eagerneedle.app.calibrate;
 import eagerneedle.app.eye.ReadingField;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Theme;
 import java.util.Map;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
@@ -24,7 +25,7 @@ final class SteadyReading extends VBox {
         steady.setId("steadiness");
         steady.setWrapText(true);
         field.setId("typed-reading");
-        field.setPrefWidth(150);
+        field.setPrefWidth(Theme.px(150));
         field.setPromptText("for instance 12.5(2)");
         field.setAccessibleText("Indication as read from the display");
         String unit = model.channel().labUnit().pretty();

@@ -2,6 +2,7 @@ package eagerneedle.app.capture;
 
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Theme;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.layout.HBox;
@@ -25,7 +26,7 @@ final class CaptureAside extends VBox {
         paste.setOnAction(e -> new ImportDialog(desk, model.capture(), model.level()).paste(owner));
         Labels.explained(paste, "Bring in a run from cells copied in a spreadsheet");
         getChildren().addAll(schedule, stopwatch, new HBox(6, bring, paste));
-        setPrefWidth(235);
-        setMinWidth(225);
+        setPrefWidth(Theme.px(235));
+        setMinWidth(Theme.px(225));
     }
 }

@@ -4,6 +4,7 @@ import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.OutputPanel;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
@@ -54,7 +55,7 @@ final class HoldMode extends CaptureMode {
         show(all, alone);
         needle.setId("seek-needle");
         needle.setPrefSize(340, 150);
-        needle.setMaxWidth(420);
+        needle.setMaxWidth(Theme.px(420));
         show(needle, plan.seek() != null);
         HBox line = new HBox(12, state, anyway, all);
         line.setAlignment(Pos.CENTER_LEFT);

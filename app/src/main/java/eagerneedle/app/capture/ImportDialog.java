@@ -6,6 +6,7 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Dialogue;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.ColumnMapping;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.store.FileName;
@@ -135,9 +136,9 @@ public final class ImportDialog {
         String name = model.name();
         time.setId("import-time");
         timeUnit.setId("import-time-unit");
-        timeUnit.setPrefWidth(80);
+        timeUnit.setPrefWidth(Theme.px(80));
         ahead.setId("import-ahead");
-        ahead.setPrefWidth(80);
+        ahead.setPrefWidth(Theme.px(80));
         Labels.explained(
                 ahead,
                 "How many seconds the clock of the logger ran ahead of the session's: both then stand on one "
@@ -233,7 +234,7 @@ public final class ImportDialog {
                     guess.values().containsKey(name) ? names.get(guess.values().get(name)) : NONE);
             column.setId(values.isEmpty() ? "import-value" : "import-value-" + name);
             TextField unit = new TextField(guess.units().getOrDefault(name, channel.unit()));
-            unit.setPrefWidth(80);
+            unit.setPrefWidth(Theme.px(80));
             unit.setId(values.isEmpty() ? "import-unit" : "import-unit-" + name);
             values.put(name, column);
             units.put(name, unit);

@@ -3,6 +3,7 @@ package eagerneedle.app.capture;
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.Relation;
@@ -66,8 +67,8 @@ final class LiveTraces extends VBox {
 
         Row(String channel, String label, boolean last) {
             plot = new PlotView("Live trace of " + label);
-            plot.setMinHeight(48);
-            plot.setPrefHeight(150);
+            plot.setMinHeight(Theme.px(48));
+            plot.setPrefHeight(Theme.px(150));
             VBox.setVgrow(plot, Priority.ALWAYS);
             VBox.setVgrow(this, Priority.ALWAYS);
             number.setId("live-number-" + channel);

@@ -6,6 +6,7 @@ import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Rows;
+import eagerneedle.app.widget.Theme;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
@@ -67,7 +68,7 @@ public final class PoolStation implements StationView {
         all.getStyleClass().add("surface");
         all.getChildren().addAll(Labels.heading("Sessions in the pool"), summary, doing, scroll);
         if (below != null) {
-            scroll.setMaxHeight(240);
+            scroll.setMaxHeight(Theme.px(240));
             VBox.setVgrow(below.node(), Priority.ALWAYS);
             all.getChildren().add(below.node());
         }
@@ -158,7 +159,7 @@ public final class PoolStation implements StationView {
             head.setAlignment(Pos.CENTER_LEFT);
             why.setPromptText("why it counts nowhere");
             why.setPrefColumnCount(24);
-            why.setMinWidth(190);
+            why.setMinWidth(Theme.px(190));
             why.setOnAction(e -> leave());
             for (Button b : List.of(out, in, again)) {
                 b.getStyleClass().add("quiet-button");

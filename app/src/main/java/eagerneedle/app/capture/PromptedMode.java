@@ -3,6 +3,7 @@ package eagerneedle.app.capture;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.app.widget.Tone;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Run;
@@ -147,11 +148,11 @@ final class PromptedMode extends CaptureMode {
 
     private void enterLate(int i) {
         TextField when = new TextField(model.due(i));
-        when.setPrefWidth(80);
+        when.setPrefWidth(Theme.px(80));
         when.setId("late-when");
         when.setAccessibleText("Moment of the reading, in s");
         TextField value = new TextField();
-        value.setPrefWidth(100);
+        value.setPrefWidth(Theme.px(100));
         value.setId("late-value");
         value.setAccessibleText("Value of the reading");
         Button enter = new Button("Enter");

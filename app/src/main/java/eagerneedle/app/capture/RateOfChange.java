@@ -1,6 +1,7 @@
 package eagerneedle.app.capture;
 
 import eagerneedle.app.plot.PlotView;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.picture.Ink;
 import eagerneedle.picture.Layer;
@@ -16,8 +17,8 @@ final class RateOfChange extends PlotView {
 
     RateOfChange() {
         super("Live rate of change");
-        setPrefHeight(190);
-        setMinHeight(110);
+        setPrefHeight(Theme.px(190));
+        setMinHeight(Theme.px(110));
     }
 
     /** @param t null for nothing to show */

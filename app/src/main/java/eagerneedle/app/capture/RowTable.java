@@ -3,6 +3,7 @@ package eagerneedle.app.capture;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Reduction;
@@ -47,7 +48,7 @@ final class RowTable extends VBox {
         ScrollPane scroll = new ScrollPane(grid);
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("bare");
-        scroll.setMaxHeight(190);
+        scroll.setMaxHeight(Theme.px(190));
         getChildren().addAll(scroll, copy);
     }
 

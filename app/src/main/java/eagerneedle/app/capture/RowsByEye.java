@@ -2,6 +2,7 @@ package eagerneedle.app.capture;
 
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.station.Desk;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.session.Run;
 import eagerneedle.picture.ColumnPlots;
 import eagerneedle.picture.Plot;
@@ -28,7 +29,7 @@ final class RowsByEye {
         this.model = model;
         this.verdict = verdict;
         picture.setId("rows-so-far");
-        picture.setMinHeight(120);
+        picture.setMinHeight(Theme.px(120));
         VBox.setVgrow(picture, Priority.ALWAYS);
         leave();
     }

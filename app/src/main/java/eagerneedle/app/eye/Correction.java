@@ -4,6 +4,7 @@ import eagerneedle.app.widget.Dialogue;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.OneOf;
 import eagerneedle.app.widget.Photographs;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.session.Run;
 import java.io.File;
@@ -64,7 +65,7 @@ public final class Correction {
         why.setId("correct-why");
         why.setPromptText("why? it goes into the notebook with what stood there before");
         why.setAccessibleText("Reason of the correction");
-        why.setPrefWidth(420);
+        why.setPrefWidth(Theme.px(420));
         why.setOnAction(e -> keep());
         Button picture = new Button("Picture...");
         picture.setId("correct-picture");

@@ -4,6 +4,7 @@ import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.widget.Dialogue;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.OneOf;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.reading.Face;
 import eagerneedle.picture.Faces;
 import java.util.function.Consumer;
@@ -55,12 +56,12 @@ final class ReadingBuilder {
         gaps.setHgap(10);
         gaps.setVgap(6);
         ColumnConstraints name = new ColumnConstraints();
-        name.setMinWidth(220);
+        name.setMinWidth(Theme.px(220));
         ColumnConstraints value = new ColumnConstraints();
         value.setHgrow(Priority.ALWAYS);
         gaps.getColumnConstraints().setAll(value, name);
         drawn.setPrefSize(520, 190);
-        drawn.setMinHeight(150);
+        drawn.setMinHeight(Theme.px(150));
         drawn.setId("build-drawn");
         says.setId("build-says");
         problem.setId("build-problem");
@@ -96,7 +97,7 @@ final class ReadingBuilder {
         for (Face.Gap g : model.face().gaps()) {
             TextField f = new TextField(model.values().get(g.name()));
             f.setId("build-" + g.name());
-            f.setPrefWidth(150);
+            f.setPrefWidth(Theme.px(150));
             f.setAccessibleText(g.says());
             f.textProperty().addListener((o, was, is) -> {
                 model.say(g.name(), is);

@@ -2,6 +2,7 @@ package eagerneedle.app.judge;
 
 import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.MonteCarlo;
 import eagerneedle.core.quantity.Quantity;
@@ -33,8 +34,8 @@ final class DrawsCard extends VBox {
                         + "holds the result against the first-order one");
         says.setId("draws-say");
         says.getStyleClass().add("quiet");
-        picture.setMinHeight(200);
-        picture.setPrefHeight(200);
+        picture.setMinHeight(Theme.px(200));
+        picture.setPrefHeight(Theme.px(200));
         getChildren().addAll(draw, picture, says);
         forget();
     }

@@ -7,6 +7,7 @@ import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Rows;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.judge.School;
 import eagerneedle.picture.NeedlePicture;
 import eagerneedle.picture.ValueRows;
@@ -70,8 +71,8 @@ public final class JudgeStation implements StationView {
                 .addAll(Labels.heading("The same data under three schools"), schoolBox, otherHead, otherBox);
         telling.getChildren().addAll(saidHead, saidBox, Labels.heading("Checks"), checkBox);
         VBox right = new VBox(10, comparing, telling, lens, hide);
-        right.setPrefWidth(352);
-        right.setMinWidth(322);
+        right.setPrefWidth(Theme.px(352));
+        right.setMinWidth(Theme.px(322));
         HBox.setHgrow(left, Priority.ALWAYS);
         HBox all = new HBox(26, left, right);
         all.getStyleClass().add("surface");

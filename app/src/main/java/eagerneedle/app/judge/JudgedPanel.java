@@ -4,6 +4,7 @@ import eagerneedle.app.judge.JudgeModel.Shown;
 import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Rows;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.Notation;
@@ -33,8 +34,8 @@ final class JudgedPanel extends VBox {
         this.shares = shares;
         question.getStyleClass().add("heading");
         locked.setId("locked");
-        needle.setMinHeight(258);
-        needle.setPrefHeight(258);
+        needle.setMinHeight(Theme.px(258));
+        needle.setPrefHeight(Theme.px(258));
         needle.setId("needle");
         verdict.setId("verdict");
         verdict.getStyleClass().add("section");

@@ -3,6 +3,7 @@ package eagerneedle.app.judge;
 import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Rows;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.picture.BudgetPicture;
 import java.util.List;
 import javafx.geometry.Pos;
@@ -39,8 +40,8 @@ final class SharesPanel extends VBox {
         cheapest.setId("cheapest");
         cheapest.getStyleClass().add("quiet");
         wanted.setId("judge-target");
-        wanted.setPrefWidth(112);
-        wanted.setMinWidth(100);
+        wanted.setPrefWidth(Theme.px(112));
+        wanted.setMinWidth(Theme.px(100));
         wanted.setPromptText("half of it");
         wanted.setAccessibleText("Standard uncertainty wanted");
         wanted.setText(model.wanted());

@@ -4,6 +4,7 @@ import eagerneedle.app.eye.ReadingField;
 import eagerneedle.app.plan.InputsModel.Column;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.sheet.Sheet;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -36,7 +37,7 @@ final class InputTable extends GridPane {
         setStyle("-fx-vgap: 2;");
         ColumnConstraints name = new ColumnConstraints();
         name.setHgrow(Priority.ALWAYS);
-        name.setMinWidth(120);
+        name.setMinWidth(Theme.px(120));
         getColumnConstraints().addAll(name, new ColumnConstraints(90, 170, 180), new ColumnConstraints(140, 220, 230));
         addRow(
                 0,

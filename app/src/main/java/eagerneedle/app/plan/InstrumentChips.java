@@ -4,6 +4,7 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Hints;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.stockroom.Instrument;
 import java.util.List;
 import java.util.Map;
@@ -41,8 +42,8 @@ final class InstrumentChips extends ScrollPane {
         getStyleClass().add("bare");
         setFitToHeight(true);
         setVbarPolicy(ScrollBarPolicy.NEVER);
-        setMinHeight(40);
-        setPrefHeight(40);
+        setMinHeight(Theme.px(40));
+        setPrefHeight(Theme.px(40));
         setFocusTraversable(false);
         addEventFilter(ScrollEvent.SCROLL, e -> {
             double over = chips.getWidth() - getViewportBounds().getWidth();

@@ -6,6 +6,7 @@ import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Rows;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.plan.TimeLine;
 import eagerneedle.core.quantity.Budget;
 import eagerneedle.core.sheet.Sheet;
@@ -71,8 +72,8 @@ public final class PlanStation implements StationView {
 
     private VBox question(Sheet sheet) {
         VBox left = new VBox(10);
-        left.setPrefWidth(360);
-        left.setMinWidth(210);
+        left.setPrefWidth(Theme.px(360));
+        left.setMinWidth(Theme.px(210));
         left.getChildren()
                 .addAll(
                         Labels.heading("To be found"),
@@ -153,8 +154,8 @@ public final class PlanStation implements StationView {
             }
             FormulaPicture.paint(s, p.formula(), 14, (h + size.ascent() - size.descent()) / 2, 16, Ink.INK);
         });
-        view.setMinHeight(40);
-        view.setPrefHeight(44);
+        view.setMinHeight(Theme.px(40));
+        view.setPrefHeight(Theme.px(44));
         Label text = Labels.quiet(p.text() == null ? "" : p.text());
         text.setWrapText(true);
         return new VBox(0, text, view);

@@ -3,6 +3,7 @@ package eagerneedle.app.plan;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Theme;
 import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.geometry.Pos;
@@ -25,7 +26,7 @@ final class TargetPanel extends VBox {
         super(6);
         model = new TargetModel(desk);
         target.setId("target");
-        target.setPrefWidth(110);
+        target.setPrefWidth(Theme.px(110));
         target.setPromptText("0.2 %");
         target.setAccessibleText("Target standard uncertainty");
         Labels.explained(

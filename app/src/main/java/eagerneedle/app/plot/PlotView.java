@@ -218,8 +218,8 @@ public class PlotView extends PictureView {
     }
 
     private void hover(MouseEvent e) {
-        setCursor(handles.edgeAt(plot, frame, e.getX()) >= 0 ? Cursor.H_RESIZE : Cursor.DEFAULT);
-        pointer = frame != null && frame.contains(e.getX(), e.getY()) ? frame.xAt(e.getX()) : Double.NaN;
+        setCursor(handles.edgeAt(plot, frame, x(e)) >= 0 ? Cursor.H_RESIZE : Cursor.DEFAULT);
+        pointer = frame != null && frame.contains(x(e), y(e)) ? frame.xAt(x(e)) : Double.NaN;
         repaint();
     }
 
@@ -232,25 +232,25 @@ public class PlotView extends PictureView {
             all();
             clear();
         } else if (e.getButton() == MouseButton.PRIMARY) {
-            dragging = handles.edgeAt(plot, frame, e.getX());
+            dragging = handles.edgeAt(plot, frame, x(e));
             if (dragging >= 0) {
                 handles.take(dragging);
             }
-            pressedAt = dragging < 0 ? e.getX() : Double.NaN;
+            pressedAt = dragging < 0 ? x(e) : Double.NaN;
         } else if (frame != null) {
             panned = false;
-            panFrom = e.getX();
+            panFrom = x(e);
         }
     }
 
     private void dragged(MouseEvent e) {
         if (dragging >= 0) {
-            handles.move(plot, frame.xAt(e.getX()), false);
+            handles.move(plot, frame.xAt(x(e)), false);
         } else if (e.isSecondaryButtonDown() && !Double.isNaN(panFrom)) {
-            panned = panned || Math.abs(e.getX() - panFrom) > 2;
-            Plot.View moved = shown().panned(frame.xAt(panFrom) - frame.xAt(e.getX()));
+            panned = panned || Math.abs(x(e) - panFrom) > 2;
+            Plot.View moved = shown().panned(frame.xAt(panFrom) - frame.xAt(x(e)));
             span.show(moved.x0(), moved.x1());
-            panFrom = e.getX();
+            panFrom = x(e);
         }
     }
 
@@ -259,14 +259,14 @@ public class PlotView extends PictureView {
             new PlotMenu(this).show(this, e.getScreenX(), e.getScreenY());
         }
         if (dragging >= 0) {
-            handles.move(plot, frame.xAt(e.getX()), true);
+            handles.move(plot, frame.xAt(x(e)), true);
             dragging = -1;
         } else if (!Double.isNaN(pressedAt)
-                && Math.abs(e.getX() - pressedAt) <= 3
+                && Math.abs(x(e) - pressedAt) <= 3
                 && frame != null
-                && frame.contains(e.getX(), e.getY())
+                && frame.contains(x(e), y(e))
                 && !pick(e)) {
-            setCursor(frame.xAt(e.getX()));
+            setCursor(frame.xAt(x(e)));
         }
         pressedAt = Double.NaN;
         panFrom = Double.NaN;
@@ -299,7 +299,7 @@ public class PlotView extends PictureView {
         for (Layer l : plot.layers()) {
             if (l instanceof Layer.Points p) {
                 for (int i = 0; i < p.x().length; i++) {
-                    if (Math.hypot(frame.px(p.x()[i]) - e.getX(), frame.py(p.y()[i]) - e.getY()) < GRIP) {
+                    if (Math.hypot(frame.px(p.x()[i]) - x(e), frame.py(p.y()[i]) - y(e)) < GRIP) {
                         pointListener.picked(p, i);
                         return true;
                     }
@@ -307,6 +307,14 @@ public class PlotView extends PictureView {
             }
         }
         return false;
+    }
+
+    private static double x(MouseEvent e) {
+        return e.getX() / scale();
+    }
+
+    private static double y(MouseEvent e) {
+        return e.getY() / scale();
     }
 
     private void key(KeyEvent e) {
@@ -349,17 +357,19 @@ public class PlotView extends PictureView {
     private void zoom(ScrollEvent e) {
         // With Shift some systems turn the wheel's movement into a horizontal one.
         double turned = e.getDeltaY() != 0 ? e.getDeltaY() : e.getDeltaX();
-        if (frame == null || !frame.contains(e.getX(), e.getY()) || turned == 0) {
+        double x = e.getX() / scale();
+        double y = e.getY() / scale();
+        if (frame == null || !frame.contains(x, y) || turned == 0) {
             return;
         }
         double factor = turned > 0 ? 0.85 : 1 / 0.85;
         Plot.View v = shown();
         if (e.isShiftDown()) {
-            double at = frame.yAt(e.getY());
+            double at = frame.yAt(y);
             zoomedY = new double[] {at - (at - v.y0()) * factor, at + (v.y1() - at) * factor};
             repaint();
         } else {
-            Plot.View z = v.zoomed(frame.xAt(e.getX()), factor);
+            Plot.View z = v.zoomed(frame.xAt(x), factor);
             span.show(z.x0(), z.x1());
         }
         e.consume();

@@ -8,6 +8,7 @@ import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Photographs;
 import eagerneedle.app.widget.Rows;
 import eagerneedle.app.widget.StepCard;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.store.FileName;
 import eagerneedle.store.bench.BenchFile;
@@ -70,7 +71,7 @@ public final class RecordStation implements StationView {
                 super.updateItem(act, empty);
                 setText(empty || act == null ? null : STAMP.format(act.at()) + "   " + act.text());
                 setWrapText(true);
-                setPrefWidth(200);
+                setPrefWidth(Theme.px(200));
             }
         });
         VBox.setVgrow(notebook, Priority.ALWAYS);
@@ -152,8 +153,8 @@ public final class RecordStation implements StationView {
                 Labels.quiet(model.keptAs()),
                 Labels.heading("Finish"),
                 finishBox);
-        right.setPrefWidth(330);
-        right.setMinWidth(310);
+        right.setPrefWidth(Theme.px(330));
+        right.setMinWidth(Theme.px(310));
         return right;
     }
 
@@ -177,7 +178,7 @@ public final class RecordStation implements StationView {
     private Node shelved(RecordModel.Shelved p) {
         Image image = new Image(new ByteArrayInputStream(model.bytes(p)), 120, 70, true, true);
         Label words = Labels.quiet(p.words());
-        words.setMaxWidth(130);
+        words.setMaxWidth(Theme.px(130));
         return new VBox(2, new ImageView(image), words);
     }
 

@@ -1,6 +1,7 @@
 package eagerneedle.app.reduce;
 
 import eagerneedle.app.plot.PlotView;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.picture.Layer;
 import eagerneedle.picture.Plot;
 import java.util.Optional;
@@ -25,12 +26,12 @@ final class ColumnsPanel extends VBox {
         columns.onPoint(this::pick);
         residuals.share(columns);
         columns.showTimeAxis(false);
-        residuals.setPrefHeight(86);
-        residuals.setMinHeight(78);
+        residuals.setPrefHeight(Theme.px(86));
+        residuals.setMinHeight(Theme.px(78));
         VBox.setVgrow(columns, Priority.ALWAYS);
         getChildren().addAll(columns, residuals);
-        setPrefWidth(330);
-        setMinWidth(245);
+        setPrefWidth(Theme.px(330));
+        setMinWidth(Theme.px(245));
         which.getItems().addAll(model.pictures());
         which.getSelectionModel().selectFirst();
         which.setId("which-picture");

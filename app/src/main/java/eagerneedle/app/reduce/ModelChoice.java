@@ -4,6 +4,7 @@ import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Rows;
+import eagerneedle.app.widget.Theme;
 import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
@@ -30,14 +31,14 @@ final class ModelChoice extends ScrollPane {
         columns.setId("models");
         VBox.setVgrow(columns, Priority.ALWAYS);
         straight.setId("views");
-        straight.setPrefHeight(170);
-        straight.setMinHeight(120);
+        straight.setPrefHeight(Theme.px(170));
+        straight.setMinHeight(Theme.px(120));
         VBox all = new VBox(8);
         setContent(all);
         setFitToWidth(true);
         setFitToHeight(true);
         getStyleClass().add("bare");
-        setMinHeight(200);
+        setMinHeight(Theme.px(200));
         all.getChildren()
                 .addAll(
                         words,
@@ -59,9 +60,9 @@ final class ModelChoice extends ScrollPane {
     private static Node view(ModelsModel.View v) {
         PlotView view = new PlotView(v.title());
         view.plot(v.plot(), false);
-        view.setMinHeight(120);
+        view.setMinHeight(Theme.px(120));
         HBox.setHgrow(view, Priority.ALWAYS);
-        view.setPrefWidth(220);
+        view.setPrefWidth(Theme.px(220));
         return view;
     }
 
@@ -72,9 +73,9 @@ final class ModelChoice extends ScrollPane {
         residuals.plot(c.residuals(), false);
         residuals.share(curve);
         curve.showTimeAxis(false);
-        curve.setPrefHeight(150);
-        curve.setMinHeight(70);
-        residuals.setMinHeight(84);
+        curve.setPrefHeight(Theme.px(150));
+        curve.setMinHeight(Theme.px(70));
+        residuals.setMinHeight(Theme.px(84));
         VBox.setVgrow(curve, Priority.ALWAYS);
         VBox.setVgrow(residuals, Priority.ALWAYS);
         Label share = Labels.styled(c.share(), c.best() ? "good" : "plain");
@@ -88,7 +89,7 @@ final class ModelChoice extends ScrollPane {
         Labels.styled(card, "speaks", c.best());
         card.setMinWidth(0);
         HBox.setHgrow(card, Priority.ALWAYS);
-        card.setPrefWidth(220);
+        card.setPrefWidth(Theme.px(220));
         return card;
     }
 }

@@ -5,6 +5,7 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.session.Run;
 import java.util.EnumMap;
 import java.util.List;
@@ -94,10 +95,10 @@ public final class ReduceStation implements StationView {
         all.getStyleClass().add("surface");
         below = new HBox(14, columns, one.otherwise());
         HBox.setHgrow(columns, Priority.ALWAYS);
-        one.otherwise().setPrefWidth(320);
-        one.otherwise().setMinWidth(225);
-        below.setPrefHeight(246);
-        below.setMinHeight(200);
+        one.otherwise().setPrefWidth(Theme.px(320));
+        one.otherwise().setMinWidth(Theme.px(225));
+        below.setPrefHeight(Theme.px(246));
+        below.setMinHeight(Theme.px(200));
         VBox.setVgrow(sights, Priority.ALWAYS);
         asking(false);
         VBox right = new VBox(3, new HBox(4, sightBar(), columns.choice()), head(), effect, sights, below);
@@ -126,8 +127,8 @@ public final class ReduceStation implements StationView {
                 "Reads every sample of runs that are too long to be worked out whenever the session opens; it "
                         + "may take minutes");
         VBox left = new VBox(6, head, longRuns, runs);
-        left.setPrefWidth(188);
-        left.setMinWidth(180);
+        left.setPrefWidth(Theme.px(188));
+        left.setMinWidth(Theme.px(180));
         return left;
     }
 
@@ -152,8 +153,8 @@ public final class ReduceStation implements StationView {
         reason.setId("reason");
         reason.setPromptText("why is it left out? Enter keeps, Escape forgets");
         reason.setAccessibleText("Reason for leaving the run out");
-        reason.setPrefWidth(290);
-        reason.setMinWidth(160);
+        reason.setPrefWidth(Theme.px(290));
+        reason.setMinWidth(Theme.px(160));
         reason.setOnAction(e -> giveReason());
         reason.setOnKeyPressed(e -> {
             if (e.getCode() == KeyCode.ESCAPE) {

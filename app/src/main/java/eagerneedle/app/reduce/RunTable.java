@@ -4,6 +4,7 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Rows;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.session.Run;
 import java.util.List;
 import java.util.function.Function;
@@ -95,7 +96,7 @@ final class RunTable extends VBox {
         f.setPromptText(prompt);
         f.setAccessibleText(prompt);
         f.setPrefWidth(width);
-        f.setMinWidth(50);
+        f.setMinWidth(Theme.px(50));
     }
 
     void refresh() {

@@ -6,6 +6,7 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Rows;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.session.Run;
 import eagerneedle.picture.Plot;
 import eagerneedle.picture.ValueRows;
@@ -54,8 +55,8 @@ final class RunTrace extends VBox {
         });
         residuals.share(trace);
         trace.showTimeAxis(false);
-        residuals.setPrefHeight(116);
-        residuals.setMinHeight(90);
+        residuals.setPrefHeight(Theme.px(116));
+        residuals.setMinHeight(Theme.px(90));
         said.setId("run-says");
         figures.setId("run-figures");
         figures.setMinWidth(0);
@@ -78,7 +79,7 @@ final class RunTrace extends VBox {
         HBox line = new HBox(8, figures, gap, why, voids, channels);
         line.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(trace, Priority.ALWAYS);
-        trace.setMinHeight(130);
+        trace.setMinHeight(Theme.px(130));
         getChildren().addAll(said, trace, residuals, otherBox, line);
     }
 
@@ -187,8 +188,8 @@ final class RunTrace extends VBox {
     private PlotView below(String channel) {
         PlotView view = new PlotView("Trace of " + channel);
         view.share(trace);
-        view.setPrefHeight(110);
-        view.setMinHeight(70);
+        view.setPrefHeight(Theme.px(110));
+        view.setMinHeight(Theme.px(70));
         return view;
     }
 

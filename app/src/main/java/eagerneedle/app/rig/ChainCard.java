@@ -4,6 +4,7 @@ import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Rows;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.chain.Advice;
 import eagerneedle.core.chain.Chain;
@@ -47,8 +48,8 @@ final class ChainCard extends VBox {
         getStyleClass().add("card");
         setId("channel-" + model.name());
         picture = new PictureView("Chain of " + model.channel().label(), null);
-        picture.setMinHeight(128);
-        picture.setPrefHeight(128);
+        picture.setMinHeight(Theme.px(128));
+        picture.setPrefHeight(Theme.px(128));
         change.setId("change-" + model.name());
         change.getStyleClass().add("quiet-button");
         Labels.explained(

@@ -3,6 +3,7 @@ package eagerneedle.app.rig;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.sheet.Sheet;
 import java.io.IOException;
@@ -82,7 +83,7 @@ final class ConnectionBar extends VBox {
     /** One of several instruments: what it is, where it is, how it does. */
     private HBox line(String name, Sheet.Device d) {
         Label label = Labels.section(d.label());
-        label.setMinWidth(180);
+        label.setMinWidth(Theme.px(180));
         Label now = Labels.quiet("");
         now.setId("standing-" + name);
         states.add(now);
@@ -93,7 +94,7 @@ final class ConnectionBar extends VBox {
 
     private TextField address(Sheet.Device d, String suffix) {
         TextField address = new TextField(d.address() == null ? "" : d.address());
-        address.setPrefWidth(150);
+        address.setPrefWidth(Theme.px(150));
         address.setId("address" + suffix);
         address.setAccessibleText("Address of " + (suffix.isEmpty() ? "a real instrument" : d.label()));
         address.setPromptText(d.driver().equals("file") ? "file that grows" : "host:port or serial port");

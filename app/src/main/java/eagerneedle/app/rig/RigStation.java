@@ -9,6 +9,7 @@ import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.OutputPanel;
 import eagerneedle.app.widget.Rows;
 import eagerneedle.app.widget.StepCard;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.app.widget.TypedPanel;
 import eagerneedle.app.workbench.LiveReadings;
 import eagerneedle.app.workbench.LiveRig;
@@ -71,8 +72,8 @@ public final class RigStation implements StationView {
             all.getChildren().add(touch);
         }
         live.emptySays("Connect the instrument to see what it reads: the last ten seconds stand here.");
-        live.setPrefHeight(190);
-        live.setMinHeight(150);
+        live.setPrefHeight(Theme.px(190));
+        live.setMinHeight(Theme.px(150));
         VBox.setVgrow(live, Priority.ALWAYS);
         all.getChildren().addAll(Labels.heading("Before switching on"), stepPane);
         if (sheet.channels().size() == 1) {

@@ -2,6 +2,7 @@ package eagerneedle.app.stockroom;
 
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.stockroom.Instrument;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -91,7 +92,7 @@ final class InstrumentCard extends VBox {
             TextField field = new TextField();
             field.setId("stock-field-" + f.key());
             field.setPromptText(f.example());
-            field.setPrefWidth(330);
+            field.setPrefWidth(Theme.px(330));
             field.setAccessibleText(f.label());
             Labels.explained(field, "For instance " + f.example());
             fields.put(f.key(), field);
@@ -108,18 +109,18 @@ final class InstrumentCard extends VBox {
         what.setId("stock-event-what");
         what.setAccessibleText("What happened to it");
         what.setPromptText("calibrated against ..., repaired, used for ...");
-        what.setPrefWidth(230);
+        what.setPrefWidth(Theme.px(230));
         TextField due = new TextField();
         due.setId("stock-event-due");
         due.setAccessibleText("Due date of a calibration");
         due.setPromptText("due, 2027-11-23");
-        due.setPrefWidth(110);
+        due.setPrefWidth(Theme.px(110));
         ChoiceBox<String> outcome = new ChoiceBox<>();
         outcome.getItems().addAll("", "passed", "failed");
         outcome.getSelectionModel().selectFirst();
         outcome.setId("stock-event-outcome");
         outcome.setAccessibleText("Outcome of a calibration");
-        outcome.setPrefWidth(84);
+        outcome.setPrefWidth(Theme.px(84));
         Button enter = act(
                 "stock-event-add",
                 "Enter",

@@ -7,6 +7,7 @@ import eagerneedle.app.widget.Files;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Rows;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.store.FileName;
 import java.io.File;
@@ -101,8 +102,8 @@ public final class StockroomView implements StationView {
                 act("stock-out", "Save as JSON...", "All instruments as a JSON file", this::saveOut),
                 undo);
         VBox left = new VBox(8, head, new HBox(8, search, kind), scroll, acts);
-        left.setPrefWidth(420);
-        left.setMinWidth(330);
+        left.setPrefWidth(Theme.px(420));
+        left.setMinWidth(Theme.px(330));
         return left;
     }
 
@@ -155,7 +156,7 @@ public final class StockroomView implements StationView {
     private static void show(Node node, Line line) {
         if (line instanceof Line.Item i) {
             Label serial = Labels.figure(i.id());
-            serial.setMinWidth(92);
+            serial.setMinWidth(Theme.px(92));
             Label name = new Label(i.name());
             name.setMinWidth(0);
             HBox.setHgrow(name, Priority.ALWAYS);
@@ -164,7 +165,7 @@ public final class StockroomView implements StationView {
             Labels.styled(about, "attention", i.due());
             about.setMinWidth(Region.USE_PREF_SIZE);
             HBox box = new HBox(10, serial, name, about);
-            box.setPrefWidth(360);
+            box.setPrefWidth(Theme.px(360));
             ToggleButton row = (ToggleButton) node;
             row.setGraphic(box);
             row.setAccessibleText(i.id() + " " + i.name());

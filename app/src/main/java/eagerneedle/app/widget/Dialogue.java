@@ -20,9 +20,6 @@ public final class Dialogue {
         stage.setTitle(title);
         box.setPadding(new Insets(18));
         box.getStyleClass().add("root");
-        if (Theme.isDark()) {
-            box.getStyleClass().add("in-the-dark");
-        }
         Scene scene = new Scene(around, width, height);
         scene.getStylesheets().setAll(owner.getScene().getStylesheets());
         stage.setScene(scene);

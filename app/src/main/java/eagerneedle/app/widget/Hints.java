@@ -34,7 +34,7 @@ public final class Hints {
         if (shared == null) {
             shared = new Tooltip();
             shared.setWrapText(true);
-            shared.setMaxWidth(420);
+            shared.setMaxWidth(Theme.px(420));
         }
         String words = of(node);
         if (words.isEmpty()) {

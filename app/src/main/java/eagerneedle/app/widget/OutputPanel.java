@@ -25,7 +25,7 @@ public final class OutputPanel extends HBox {
         getStyleClass().add("card");
         TextField wish = new TextField();
         wish.setId("output-" + name);
-        wish.setPrefWidth(70);
+        wish.setPrefWidth(Theme.px(70));
         wish.setAccessibleText("Value for " + name);
         Button set = new Button("Set");
         set.setId("output-set-" + name);

@@ -32,7 +32,7 @@ public final class StepCard extends VBox {
         box = new CheckBox(step.text());
         box.setWrapText(true);
         box.setId("step-" + step.id());
-        box.setPrefWidth(200);
+        box.setPrefWidth(Theme.px(200));
         box.setMinHeight(Region.USE_PREF_SIZE);
         box.setOnAction(e -> bench.apply(new RigCommand.SignOff(
                 step.id(), step.text(), box.isSelected() ? bench.clock().instant() : null)));
@@ -45,7 +45,7 @@ public final class StepCard extends VBox {
         left.setWrapText(true);
         HBox row = new HBox(8, left, start);
         getChildren().addAll(box, row);
-        setPrefWidth(226);
+        setPrefWidth(Theme.px(226));
         tick();
     }
 

@@ -73,7 +73,7 @@ public final class TypedPanel extends FlowPane {
                 .findFirst()
                 .orElse(own);
         f.setId("typed-" + own);
-        f.setPrefWidth(90);
+        f.setPrefWidth(Theme.px(90));
         f.setAccessibleText(label + ", typed reading");
         Labels.explained(
                 f,

@@ -3,6 +3,7 @@ package eagerneedle.app.window;
 import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.station.Station;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.picture.Ink;
 import eagerneedle.picture.Surface;
 import java.util.ArrayList;
@@ -42,8 +43,8 @@ public final class CourseDial extends Pane {
             getChildren().add(b);
         }
         needle.addListener((o, a, b) -> face.repaint());
-        setPrefHeight(92);
-        setMinHeight(92);
+        setPrefHeight(Theme.px(92));
+        setMinHeight(Theme.px(92));
     }
 
     /** Where the marks come from. */

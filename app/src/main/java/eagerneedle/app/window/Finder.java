@@ -3,6 +3,7 @@ package eagerneedle.app.window;
 import eagerneedle.app.find.Hit;
 import eagerneedle.app.find.Search;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Theme;
 import java.util.List;
 import java.util.function.Supplier;
 import javafx.geometry.Pos;
@@ -100,9 +101,9 @@ public final class Finder extends StackPane {
         for (int i = 0; i < shown.size(); i++) {
             Hit h = shown.get(i);
             Label kind = Labels.quiet(h.kind());
-            kind.setMinWidth(92);
+            kind.setMinWidth(Theme.px(92));
             Label text = new Label(h.text());
-            text.setMinWidth(60);
+            text.setMinWidth(Theme.px(60));
             Label more = Labels.quiet(h.more());
             more.setMinWidth(0);
             Region gap = new Region();

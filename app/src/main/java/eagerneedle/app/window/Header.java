@@ -1,6 +1,7 @@
 package eagerneedle.app.window;
 
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.Workbench;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -23,9 +24,9 @@ final class Header extends HBox {
         title.setMinWidth(0);
         place.setMinWidth(0);
         VBox names = new VBox(1, Labels.styled("Eager Needle", "program"), title, place);
-        names.setPrefWidth(330);
-        names.setMinWidth(200);
-        names.setMaxWidth(330);
+        names.setPrefWidth(Theme.px(330));
+        names.setMinWidth(Theme.px(200));
+        names.setMaxWidth(Theme.px(330));
         names.setPadding(new Insets(14, 0, 0, 20));
         getChildren().addAll(names, dial, tools);
         HBox.setHgrow(dial, Priority.ALWAYS);

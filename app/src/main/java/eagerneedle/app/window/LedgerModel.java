@@ -1,27 +1,36 @@
 package eagerneedle.app.window;
 
 import eagerneedle.app.workbench.Workbench;
+import eagerneedle.core.judge.Comparison;
+import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.Budget;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.MonteCarlo;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.Written;
 import eagerneedle.core.reduce.Key;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Lineage;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
 /** The quantities of a session as the ledger lists them, and what is said of the one that is looked at. */
 final class LedgerModel {
-    /** Longest number that stands in its column without pushing the unit away. */
-    static final int MOST_FIGURES = 13;
+    /** Longest number that is shown of an exact quantity. */
+    private static final int MOST_FIGURES = 13;
 
+    private static final String PINNED = "Pinned";
     private static final int MOST_ALIGNED = 6;
     private static final int MOST_SHARES = 4;
     private static final int MOST_RUNS = 3;
@@ -36,31 +45,70 @@ final class LedgerModel {
 
     /** A line of the ledger. */
     sealed interface Line {
-        /** Quantities of a group follow. */
-        record Group(String label) implements Line {}
+        /**
+         * Quantities of a group follow, unless it is folded.
+         *
+         * @param count how many it has
+         * @param fresh how many of them have changed and were not looked at since
+         */
+        record Group(String label, int count, int fresh, boolean folded) implements Line {}
 
         /**
          * One quantity.
          *
+         * @param large it is what the session is about
          * @param fresh it has changed and was not looked at since
          * @param planned it is only planned, not measured yet
-         * @param value with its point under the others; a dash without one
+         * @param figures what stands in its place
          * @param was what it was before choices were tried; empty where it is the same
+         * @param verdict what it is compared with, where it is large and can be compared
          */
         record Item(
                 Key key,
                 String id,
                 String name,
+                boolean large,
                 boolean fresh,
                 boolean planned,
-                String value,
-                String unit,
+                boolean pinned,
+                Figures figures,
                 String said,
                 String hint,
                 Role role,
-                String was)
-                implements Line {}
+                String was,
+                Optional<Verdict> verdict)
+                implements Line {
+            /** The number as it is read, its point under the others. */
+            String value() {
+                return figures.number() + figures.uncertainty() + figures.times();
+            }
+        }
     }
+
+    /**
+     * A number in the parts that stand in different inks.
+     *
+     * @param number with its point under the others; a dash where there is none
+     */
+    record Figures(String number, String uncertainty, String times, String unit) {
+        private static final Figures NONE = new Figures("—", "", "", "");
+
+        /** Points stand under each other where {@code left} is the most digits before one. */
+        private static Figures of(Quantity q, int left) {
+            Written w = Written.of(q);
+            String number = w.uncertainty().isEmpty() && w.number().length() > MOST_FIGURES
+                    ? Notation.plain(q.to(w.unit()).value(), 6)
+                    : w.number();
+            return new Figures(
+                    " ".repeat(Math.max(0, Math.min(MOST_ALIGNED, left) - w.beforePoint())) + number,
+                    w.uncertainty(),
+                    w.times(),
+                    w.unit().pretty());
+        }
+    }
+
+    /** A comparison under the school that speaks. */
+    record Verdict(Comparison comparison, School school) {}
 
     /** What is said of the quantity looked at: words, and the style they are said in. */
     record Remark(String words, String style) {}
@@ -70,6 +118,9 @@ final class LedgerModel {
     private boolean planned;
     private Key selected;
     private Quantity was;
+    private String filter = "";
+    private final Set<String> opened = new HashSet<>();
+    private final Map<String, Set<Key>> pinned = new HashMap<>();
 
     /** A session, from the beginning. */
     void open(Workbench newBench) {
@@ -106,29 +157,113 @@ final class LedgerModel {
         select(key);
     }
 
+    /** The quantity looked at. */
+    Optional<Key> selected() {
+        return Optional.ofNullable(selected);
+    }
+
     private Reduction reduction() {
         return planned ? bench.plan() : bench.reduction();
     }
 
+    /** Shows only what has these letters in its name, label or symbol; all again with none. */
+    void filter(String letters) {
+        filter = letters.strip().toLowerCase(Locale.ROOT);
+    }
+
+    /** Folds a group, or opens it. */
+    void fold(String group) {
+        if (!opened.remove(group)) {
+            opened.add(group);
+        }
+    }
+
+    /** Keeps a quantity at the top, or no longer. */
+    void pin(Key key) {
+        if (!pins().remove(key)) {
+            pins().add(key);
+        }
+    }
+
+    boolean isPinned(Key key) {
+        return pins().contains(key);
+    }
+
+    private Set<Key> pins() {
+        return pinned.computeIfAbsent(bench.sheet().id(), id -> new LinkedHashSet<>());
+    }
+
+    /** What the session is about, then what is pinned, then the rest by group. */
     List<Line> lines() {
         Reduction r = reduction();
-        List<Ledger.Entry> entries = entries(r);
+        List<Ledger.Entry> entries = entries(r).stream().filter(this::passes).toList();
         Optional<Lineage> lit = Optional.ofNullable(selected).map(r::lineage);
-        int left = entries.stream()
+        Set<String> about = about();
+        List<Line> out = new ArrayList<>();
+        for (String name : about) {
+            entries.stream().filter(e -> e.name().equals(name)).forEach(e -> out.add(item(r, e, 0, lit, true)));
+        }
+        List<Ledger.Entry> rest =
+                entries.stream().filter(e -> !about.contains(e.name())).toList();
+        int left = rest.stream()
                 .flatMap(e -> e.quantity().stream())
-                .mapToInt(LedgerModel::point)
+                .mapToInt(q -> Written.of(q).beforePoint())
                 .max()
                 .orElse(1);
-        List<Line> out = new ArrayList<>();
-        String group = null;
-        for (Ledger.Entry e : entries) {
-            if (!e.group().equals(group)) {
-                group = e.group();
-                boolean predicted = planned && e.source().equals("derived");
-                out.add(new Line.Group(
-                        (predicted ? "Predicted " + group.toLowerCase(Locale.ROOT) : group).toUpperCase(Locale.ROOT)));
+        Map<String, List<Line.Item>> groups = new LinkedHashMap<>();
+        for (Ledger.Entry e : rest) {
+            boolean predicted = planned && e.source().equals("derived");
+            String group = isPinned(e.key())
+                    ? PINNED
+                    : predicted ? "Predicted " + e.group().toLowerCase(Locale.ROOT) : e.group();
+            groups.computeIfAbsent(group, g -> new ArrayList<>()).add(item(r, e, left, lit, false));
+        }
+        List<Line.Item> first = groups.remove(PINNED);
+        if (first != null) {
+            out.add(new Line.Group(PINNED, first.size(), 0, false));
+            out.addAll(first);
+        }
+        groups.forEach((group, items) -> {
+            boolean folded = isFolded(group, items);
+            out.add(new Line.Group(
+                    group,
+                    items.size(),
+                    (int) items.stream().filter(Line.Item::fresh).count(),
+                    folded));
+            if (!folded) {
+                out.addAll(items);
             }
-            out.add(item(r, e, left, lit));
+        });
+        return out;
+    }
+
+    /** What is looked at, where it comes from, and what was looked for is never folded away; nor the run in hand. */
+    private boolean isFolded(String group, List<Line.Item> items) {
+        boolean shown = opened.contains(group)
+                || !filter.isEmpty()
+                || items.stream().anyMatch(i -> i.role() != Role.NONE || i.key().isOfRun());
+        return !shown;
+    }
+
+    private boolean passes(Ledger.Entry e) {
+        return filter.isEmpty()
+                || (e.label() + " " + e.name() + " " + (e.symbol() == null ? "" : e.symbol()))
+                        .toLowerCase(Locale.ROOT)
+                        .contains(filter);
+    }
+
+    /** Names of the quantities that are judged, the main one first; what the sheet derives last where nothing is. */
+    private Set<String> about() {
+        Set<String> out = new LinkedHashSet<>();
+        Optional.ofNullable(bench.sheet().mainComparison()).ifPresent(c -> out.add(c.result()));
+        bench.sheet().comparisons().forEach(c -> out.add(c.result()));
+        if (out.isEmpty()) {
+            bench.sheet().results().forEach((name, d) -> {
+                if (d.shown()) {
+                    out.clear();
+                    out.add(name);
+                }
+            });
         }
         return out;
     }
@@ -153,7 +288,7 @@ final class LedgerModel {
         return out;
     }
 
-    private Line.Item item(Reduction r, Ledger.Entry e, int left, Optional<Lineage> lit) {
+    private Line.Item item(Reduction r, Ledger.Entry e, int left, Optional<Lineage> lit, boolean large) {
         boolean fresh = !planned && isFresh(e);
         boolean doubtful = e.quantity()
                 .filter(q -> !r.doubts(q, bench.clock().instant()).isEmpty())
@@ -168,17 +303,29 @@ final class LedgerModel {
                 e.key(),
                 "ledger-" + e.name().replaceAll("[^A-Za-z0-9_-]", "-"),
                 (fresh ? "● " : "") + (doubtful ? "▲ " : "") + e.label(),
+                large,
                 fresh,
                 e.source().equals("as planned") && !planned,
-                e.quantity().map(q -> figures(q, left)).orElse("   —"),
-                e.quantity().map(q -> q.unit().pretty()).orElse(""),
+                isPinned(e.key()),
+                e.quantity().map(q -> Figures.of(q, left)).orElse(Figures.NONE),
                 e.label() + " "
                         + e.quantity()
                                 .map(Quantity::toString)
                                 .orElse("has no value: " + e.outcome().problem()),
                 hint(e, fresh, before),
                 role,
-                bench.isTrying() && fresh ? before.map(b -> figures(b, left)).orElse("") : "");
+                bench.isTrying() && fresh
+                        ? before.map(b -> Written.of(b).text()).orElse("")
+                        : "",
+                large && !planned ? verdict(r, e.name()) : Optional.empty());
+    }
+
+    private static Optional<Verdict> verdict(Reduction r, String result) {
+        return r.sheet().comparisons().stream()
+                .filter(c -> c.result().equals(result))
+                .flatMap(c -> r.comparisons().stream().filter(x -> x.id().equals(c.id())))
+                .findFirst()
+                .map(c -> new Verdict(c, r.speaks(c.id())));
     }
 
     private boolean isFresh(Ledger.Entry e) {
@@ -198,22 +345,6 @@ final class LedgerModel {
                                 .orElse("")
                         : "")
                 + (problem != null ? "\n" + problem : e.source().equals("derived") ? "" : "\n" + e.source());
-    }
-
-    private static int point(Quantity q) {
-        String s = Notation.bracketed(q.value(), q.u());
-        int dot = s.indexOf('.');
-        int bracket = s.indexOf('(');
-        return dot >= 0 ? dot : bracket >= 0 ? bracket : s.length();
-    }
-
-    /**
-     * A number with its uncertainty in brackets, its point under the others. An exact one is cut to what can be read.
-     */
-    private static String figures(Quantity q, int left) {
-        String s = Notation.bracketed(q.value(), q.u());
-        return " ".repeat(Math.max(0, Math.min(MOST_ALIGNED, left) - point(q)))
-                + (q.isExact() && s.length() > MOST_FIGURES ? Notation.plain(q.value(), 6) : s);
     }
 
     /** What moved and by how much, in one sentence. */

@@ -1,11 +1,10 @@
 package eagerneedle.app.window;
 
-import eagerneedle.app.widget.Hints;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Rows;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.app.window.LedgerModel.Line;
-import eagerneedle.app.window.LedgerModel.Role;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.reduce.Key;
 import eagerneedle.core.session.Run;
@@ -16,9 +15,9 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
-import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -29,35 +28,61 @@ import javafx.scene.layout.VBox;
  * a quantity's lineage: its formula, what it comes from, what it feeds and who contributes most.
  */
 public final class LedgerPane extends VBox {
-    private static final double WIDTH = 296;
+    private static final double WIDTH = 316;
     private final LedgerModel model = new LedgerModel();
     private final VBox box = new VBox();
     private final Rows<Line> rows = Rows.changing(box, LedgerPane::key, this::row, LedgerPane::show);
     private final VBox detailBox = new VBox(4);
     private final Rows<LedgerModel.Remark> detail = new Rows<>(detailBox, LedgerPane::remark);
     private final ScrollPane scroll = new ScrollPane(box);
+    private final TextField filter = new TextField();
+    private final Button pin = new Button("Pin to the top");
+    private final VBox lineage = new VBox(2, detailBox, pin);
 
     public LedgerPane() {
         setId("ledger");
         getStyleClass().add("ledger");
-        setPrefWidth(WIDTH);
-        setMinWidth(WIDTH);
-        setMaxWidth(WIDTH);
+        resize();
+        filter.setId("ledger-filter");
+        filter.setPromptText("filter");
+        filter.setAccessibleText("Filter the ledger by name");
+        filter.setPrefWidth(Theme.px(96));
+        Labels.explained(filter, "Shows only the quantities that have these letters in their name");
+        filter.textProperty().addListener((o, was, is) -> {
+            model.filter(is);
+            refresh();
+        });
         Button copy = new Button("Copy");
         copy.getStyleClass().add("quiet-button");
         copy.setOnAction(e -> copy());
         Labels.explained(copy, "Copy the ledger for a spreadsheet: name, value, standard uncertainty, unit");
+        Label title = Labels.styled("Ledger", "ledger-title");
+        Labels.explained(
+                title,
+                "In brackets the standard uncertainty in units of the last digits; a click shows lineage and "
+                        + "the expanded uncertainty for 95 %");
+        title.setMinWidth(USE_PREF_SIZE);
+        copy.setMinWidth(USE_PREF_SIZE);
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
-        HBox head = new HBox(8, Labels.styled("Ledger", "ledger-title"), gap, Labels.quiet("standard, 95 %"), copy);
+        HBox head = new HBox(8, title, gap, filter, copy);
+        HBox.setMargin(copy, new Insets(0, -4, 0, -4));
         head.setAlignment(Pos.CENTER_LEFT);
         scroll.setFitToWidth(true);
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         scroll.getStyleClass().add("bare");
         VBox.setVgrow(scroll, Priority.ALWAYS);
-        detailBox.getStyleClass().add("lineage");
-        detail.showOrHide(List.of());
-        getChildren().addAll(head, scroll, detailBox);
+        pin.setId("ledger-pin");
+        pin.getStyleClass().add("quiet-button");
+        pin.setOnAction(e -> model.selected().ifPresent(key -> {
+            model.pin(key);
+            refresh();
+        }));
+        Labels.explained(pin, "Keeps this quantity at the top of the ledger while the window is open");
+        lineage.getStyleClass().add("lineage");
+        lineage.setVisible(false);
+        lineage.setManaged(false);
+        getChildren().addAll(head, scroll, lineage);
     }
 
     public void show(Workbench newBench) {
@@ -80,24 +105,59 @@ public final class LedgerPane extends VBox {
 
     public void refresh() {
         if (model.isOpen()) {
-            rows.show(model.lines());
-            detail.showOrHide(model.detail());
+            List<Line> lines = model.lines();
+            rows.show(lines);
+            columns(lines);
+            List<LedgerModel.Remark> said = model.detail();
+            detail.showOrHide(said);
+            lineage.setVisible(!said.isEmpty());
+            lineage.setManaged(!said.isEmpty());
+            pin.setText(model.selected().map(model::isPinned).orElse(false) ? "Unpin" : "Pin to the top");
         }
     }
 
+    /** Numbers stand in one column and units in another, each as wide as the widest; names take what is left. */
+    private void columns(List<Line> lines) {
+        double numbers = 0;
+        double units = 0;
+        for (Line l : lines) {
+            if (l instanceof Line.Item i && !i.large()) {
+                numbers = Math.max(numbers, LedgerRow.wanted(i));
+                units = Math.max(units, LedgerRow.wantedForUnit(i));
+            }
+        }
+        for (Node n : box.getChildren()) {
+            if (n instanceof LedgerRow r) {
+                r.columns(numbers, units);
+            }
+        }
+    }
+
+    /** Takes the width that the size of the text asks for. */
+    private void resize() {
+        setPrefWidth(Theme.px(WIDTH));
+        setMinWidth(Theme.px(WIDTH));
+        setMaxWidth(Theme.px(WIDTH));
+    }
+
     private static Object key(Line line) {
-        return line instanceof Line.Item i ? i.id() : line;
+        return line instanceof Line.Item i ? i.large() + i.id() : ((Line.Group) line).label();
     }
 
     private Node row(Line line) {
         return line instanceof Line.Item i
-                ? new LedgerRow(i.id(), () -> select(i.key()))
-                : Labels.styled(((Line.Group) line).label(), "group");
+                ? new LedgerRow(i.large(), () -> select(i.key()))
+                : new LedgerGroup(() -> {
+                    model.fold(((Line.Group) line).label());
+                    refresh();
+                });
     }
 
     private static void show(Node node, Line line) {
         if (line instanceof Line.Item i) {
             ((LedgerRow) node).show(i);
+        } else {
+            ((LedgerGroup) node).show((Line.Group) line);
         }
     }
 
@@ -134,73 +194,5 @@ public final class LedgerPane extends VBox {
         c.putString(model.tabbed());
         Clipboard.getSystemClipboard().setContent(c);
         Notices.tell(this, "The ledger is on the clipboard.");
-    }
-
-    /** One quantity: name, value and unit, and below them what it was while choices are tried. */
-    private static final class LedgerRow extends VBox {
-        private static final double VALUE = 112;
-        private static final double UNIT = 44;
-        private final HBox line = new HBox();
-        private final Label name = Labels.wrapped("");
-        private final Label value = Labels.figure("");
-        private final Label unit = Labels.quiet("");
-        private final Label then = Labels.figure("");
-        private final HBox was;
-
-        LedgerRow(String id, Runnable select) {
-            name.getStyleClass().add("ledger-name");
-            name.setMinWidth(0);
-            name.setMaxWidth(Double.MAX_VALUE);
-            HBox.setHgrow(name, Priority.ALWAYS);
-            value.setMinWidth(USE_PREF_SIZE);
-            unit.setPrefWidth(UNIT);
-            unit.setMinWidth(UNIT);
-            unit.setAlignment(Pos.CENTER_LEFT);
-            line.getChildren().addAll(name, value, unit);
-            line.setAlignment(Pos.BASELINE_LEFT);
-            line.getStyleClass().add("ledger-row");
-            line.setId(id);
-            line.setFocusTraversable(true);
-            line.setOnMouseClicked(m -> select.run());
-            line.setOnKeyPressed(k -> {
-                if (k.getCode() == KeyCode.ENTER || k.getCode() == KeyCode.SPACE) {
-                    select.run();
-                    k.consume();
-                }
-            });
-            Label word = Labels.quiet("was");
-            word.setMaxWidth(Double.MAX_VALUE);
-            HBox.setHgrow(word, Priority.ALWAYS);
-            then.getStyleClass().add("quiet");
-            then.setPrefWidth(VALUE);
-            Region rest = new Region();
-            rest.setMinWidth(UNIT);
-            was = new HBox(word, then, rest);
-            was.getStyleClass().add("ledger-row");
-            getChildren().addAll(line, was);
-        }
-
-        boolean isSelected() {
-            return line.getStyleClass().contains("selected");
-        }
-
-        void show(Line.Item i) {
-            name.setText(i.name());
-            Labels.styled(name, "fresh", i.fresh());
-            Labels.styled(name, "as-planned", i.planned());
-            boolean wide = i.value().length() > LedgerModel.MOST_FIGURES;
-            value.setText(i.value());
-            value.setPrefWidth(wide ? USE_COMPUTED_SIZE : VALUE);
-            unit.setText(i.unit());
-            HBox.setMargin(unit, new Insets(0, 0, 0, wide ? 4 : 0));
-            line.setAccessibleText(i.said());
-            Labels.styled(line, "selected", i.role() == Role.SELECTED);
-            Labels.styled(line, "comes-from", i.role() == Role.COMES_FROM);
-            Labels.styled(line, "feeds", i.role() == Role.FEEDS);
-            Hints.give(line, i.hint());
-            then.setText(i.was());
-            was.setVisible(!i.was().isEmpty());
-            was.setManaged(was.isVisible());
-        }
     }
 }

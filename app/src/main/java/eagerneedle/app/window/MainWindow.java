@@ -89,8 +89,8 @@ public final class MainWindow implements Desk {
                 e.getDragboard().getFiles().stream().map(f -> f.toPath()).toList()));
         stage.setScene(scene);
         stage.setOnShown(e -> go(dial.current()));
-        stage.setMinWidth(1000);
-        stage.setMinHeight(660);
+        stage.setMinWidth(Theme.px(1000));
+        stage.setMinHeight(Theme.px(660));
         stage.setOnHidden(e -> close());
         show(bench);
         frames.start();

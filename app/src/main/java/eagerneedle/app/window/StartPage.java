@@ -1,6 +1,7 @@
 package eagerneedle.app.window;
 
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.Demonstration;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.SheetFile;
@@ -135,8 +136,8 @@ public final class StartPage extends VBox {
         VBox.setVgrow(scroll, Priority.ALWAYS);
         VBox box = new VBox(
                 8, Labels.heading("Go on with a session"), scroll, acts, Labels.quiet("Or drop a file on this page."));
-        box.setPrefWidth(400);
-        box.setMinWidth(310);
+        box.setPrefWidth(Theme.px(400));
+        box.setMinWidth(Theme.px(310));
         HBox.setHgrow(box, Priority.SOMETIMES);
         return box;
     }
@@ -249,7 +250,7 @@ public final class StartPage extends VBox {
         VBox box = new VBox(8, head, choose, scroll);
         Labels.says(choose, "");
         HBox.setHgrow(box, Priority.ALWAYS);
-        box.setPrefWidth(420);
+        box.setPrefWidth(Theme.px(420));
         return box;
     }
 

@@ -72,7 +72,7 @@ public final class StartScene {
         stage.setOnHidden(null);
         stage.setTitle("Eager Needle");
         stage.setScene(scene);
-        stage.setMinWidth(1000);
-        stage.setMinHeight(660);
+        stage.setMinWidth(Theme.px(1000));
+        stage.setMinHeight(Theme.px(660));
     }
 }

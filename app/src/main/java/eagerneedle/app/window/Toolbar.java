@@ -1,6 +1,7 @@
 package eagerneedle.app.window;
 
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.Workbench;
 import java.util.List;
 import java.util.function.Consumer;
@@ -41,7 +42,7 @@ final class Toolbar extends VBox {
         search.setOnAction(e -> find.run());
         getChildren().addAll(menu, new HBox(2, undo, redo, search));
         setPadding(new Insets(14, 16, 0, 8));
-        setMinWidth(176);
+        setMinWidth(Theme.px(176));
     }
 
     void refresh(Workbench bench) {

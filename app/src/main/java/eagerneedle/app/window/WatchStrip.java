@@ -3,6 +3,7 @@ package eagerneedle.app.window;
 import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Theme;
 import eagerneedle.core.watch.Finding;
 import eagerneedle.picture.Ink;
 import java.util.List;
@@ -54,7 +55,7 @@ public final class WatchStrip extends VBox implements Notices.Board {
         HBox row = new HBox(10, lamp, line, gap, more);
         row.setAlignment(Pos.CENTER_LEFT);
         scroll.setFitToWidth(true);
-        scroll.setPrefHeight(190);
+        scroll.setPrefHeight(Theme.px(190));
         scroll.setVisible(false);
         scroll.setManaged(false);
         getChildren().addAll(scroll, row);
@@ -132,7 +133,7 @@ public final class WatchStrip extends VBox implements Notices.Board {
         known.setOnAction(e -> answers.explain(f, ""));
         TextField why = new TextField();
         why.setId("watch-why-" + at);
-        why.setPrefWidth(200);
+        why.setPrefWidth(Theme.px(200));
         why.setPromptText("why it is so");
         why.setAccessibleText("What to say to this watch");
         Hyperlink explain = new Hyperlink("Explain");

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import eagerneedle.app.widget.Theme;
+import eagerneedle.picture.Ink;
 import eagerneedle.picture.Layer;
 import eagerneedle.picture.Plot;
 import eagerneedle.picture.PlotPainter;
@@ -19,6 +20,9 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.Region;
+import javafx.scene.paint.Color;
+import javafx.scene.paint.Paint;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
@@ -201,9 +205,23 @@ class PlotViewTest {
     void theThemeReachesThePlotAndClosedPlotsAreForgotten(FxRobot robot) {
         show(robot, false);
         act(() -> Theme.dress(view.getScene(), true));
-        assertThat(view.getScene().getRoot().getStyleClass()).contains("in-the-dark");
+        assertThat(paper()).isEqualTo(Color.web(Ink.PAPER.web(true)));
         act(() -> Theme.dress(view.getScene(), false));
-        assertThat(view.getScene().getRoot().getStyleClass()).doesNotContain("in-the-dark");
+        assertThat(paper()).isEqualTo(Color.web(Ink.PAPER.web(false)));
+    }
+
+    /** What the window is painted on. */
+    private Paint paper() {
+        Paint[] paint = new Paint[1];
+        act(() -> {
+            view.getScene().getRoot().applyCss();
+            paint[0] = ((Region) view.getScene().getRoot())
+                    .getBackground()
+                    .getFills()
+                    .get(0)
+                    .getFill();
+        });
+        return paint[0];
     }
 
     @Test

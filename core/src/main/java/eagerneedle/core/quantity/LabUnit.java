@@ -1,6 +1,7 @@
 package eagerneedle.core.quantity;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.regex.Matcher;
@@ -360,6 +361,20 @@ public final class LabUnit {
             }
         }
         return null;
+    }
+
+    /**
+     * This unit with the prefix of its first part replaced by another, every third power of ten from p to T, the
+     * nearest first: mm for m, but also ms^2 for us^2. Empty where its first part takes no prefix, such as degC, %,
+     * min.
+     */
+    List<LabUnit> otherPrefixes() {
+        Matcher first = FACTOR.matcher(symbol);
+        return first.lookingAt()
+                ? UnitAtoms.otherPrefixes(first.group(2)).stream()
+                        .map(other -> parse(other + symbol.substring(first.end(2))))
+                        .toList()
+                : List.of();
     }
 
     /** For sentences: the pretty symbol, or "a pure number". */

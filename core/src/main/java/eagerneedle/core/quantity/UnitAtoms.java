@@ -1,8 +1,11 @@
 package eagerneedle.core.quantity;
 
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 import javax.measure.Dimension;
 import javax.measure.MetricPrefix;
 import javax.measure.Unit;
@@ -31,6 +34,12 @@ final class UnitAtoms {
             UnitDimension.LUMINOUS_INTENSITY,
             6);
     private static final Map<String, LabUnit> KNOWN = new LinkedHashMap<>();
+
+    /** Units that take prefixes. */
+    private static final List<String> PREFIXED = new ArrayList<>();
+
+    /** Prefixes of every third power of ten that are common in a laboratory, from small to large. */
+    private static final List<String> THOUSANDS = List.of("p", "n", "µ", "m", "", "k", "M", "G", "T");
 
     /** Other ways in which people and instruments write a unit. */
     private static final Map<String, String> SPELLINGS = new LinkedHashMap<>();
@@ -167,6 +176,7 @@ final class UnitAtoms {
 
     private static void prefixed(String symbol, Unit<?> unit) {
         plain(symbol, unit);
+        PREFIXED.add(symbol);
         for (MetricPrefix prefix : MetricPrefix.values()) {
             if (Math.abs(prefix.getExponent()) > 15) {
                 continue;
@@ -207,6 +217,26 @@ final class UnitAtoms {
     static LabUnit find(String symbol) {
         LabUnit known = KNOWN.get(symbol);
         return known != null || symbol.length() < 4 ? known : WORDS.get(symbol.toLowerCase(java.util.Locale.ROOT));
+    }
+
+    /** The symbol with each other prefix of {@link #THOUSANDS}, the nearest first; none where it takes no prefix. */
+    static List<String> otherPrefixes(String symbol) {
+        String plain = symbol.replace('u', 'µ').replace('μ', 'µ');
+        for (int at = 0; at < THOUSANDS.size(); at++) {
+            String prefix = THOUSANDS.get(at);
+            String rest = plain.startsWith(prefix) ? plain.substring(prefix.length()) : "";
+            if (PREFIXED.contains(rest) && KNOWN.get(plain) != null) {
+                int here = at;
+                return IntStream.range(0, THOUSANDS.size())
+                        .filter(i -> i != here)
+                        .boxed()
+                        .sorted(Comparator.comparingInt(i -> Math.abs(i - here)))
+                        .map(i -> THOUSANDS.get(i) + rest)
+                        .filter(KNOWN::containsKey)
+                        .toList();
+            }
+        }
+        return List.of();
     }
 
     static List<LabUnit> namedCoherent() {

@@ -1,0 +1,81 @@
+package eagerneedle.core.quantity;
+
+import java.util.stream.Stream;
+
+/**
+ * A quantity as it is set in print, in parts that stand in different inks: the number, its standard uncertainty in
+ * brackets, a power of ten where one cannot be avoided, the unit. Where the number would need a power, or begin with
+ * three zeros, the unit takes another prefix first (JCGM 100, 7.2; SI brochure, 3).
+ *
+ * @param number digits with a proper minus sign, such as {@code −341.22}
+ * @param uncertainty {@code (11)}; empty for an exact value
+ * @param power exponent of ten; 0 for none
+ */
+public record Written(String number, String uncertainty, int power, LabUnit unit) {
+    private static final double SMALL = 1e-3;
+    /** Between a number and what belongs to it. */
+    public static final String THIN = "\u2009";
+
+    /** How a quantity is written. */
+    public static Written of(Quantity q) {
+        Written plain = in(q);
+        double size = Math.max(Math.abs(q.value()), q.u());
+        boolean readable = plain.power == 0 && (size >= SMALL || size == 0);
+        if (readable || !Double.isFinite(size) || q.unit().isAffine()) {
+            return plain;
+        }
+        return Stream.concat(
+                        q.unit().otherPrefixes().stream()
+                                .map(q::to)
+                                .filter(x -> Math.max(Math.abs(x.value()), x.u()) >= 0.1)
+                                .map(Written::in)
+                                .filter(w -> w.power == 0),
+                        Stream.of(plain))
+                .findFirst()
+                .orElse(plain);
+    }
+
+    /** How a quantity is written in its own unit. */
+    public static Written in(Quantity q) {
+        return parts(Notation.bracketed(q.value(), q.u()), q.unit());
+    }
+
+    private static Written parts(String text, LabUnit unit) {
+        int e = text.lastIndexOf('e');
+        boolean powered = e > 0 && text.indexOf(' ') < 0;
+        String digits = powered ? text.substring(0, e) : text;
+        int bracket = digits.indexOf('(');
+        return new Written(
+                bracket < 0 ? digits : digits.substring(0, bracket),
+                bracket < 0 ? "" : digits.substring(bracket),
+                powered ? Integer.parseInt(text.substring(e + 1)) : 0,
+                unit);
+    }
+
+    /** {@code × 10⁻³}, or empty. */
+    public String times() {
+        return power == 0 ? "" : "×" + THIN + "10" + raised(power);
+    }
+
+    private static String raised(int n) {
+        StringBuilder b = new StringBuilder(n < 0 ? "⁻" : "");
+        for (char c : Integer.toString(Math.abs(n)).toCharArray()) {
+            b.append("⁰¹²³⁴⁵⁶⁷⁸⁹".charAt(c - '0'));
+        }
+        return b.toString();
+    }
+
+    /** Digits before the decimal point, the sign among them. */
+    public int beforePoint() {
+        int point = number.indexOf('.');
+        return point < 0 ? number.length() : point;
+    }
+
+    /** The whole in one line: {@code 341.22(11) × 10³ m²}. */
+    public String text() {
+        return number
+                + uncertainty
+                + (power == 0 ? "" : THIN + times())
+                + (unit.symbol().isEmpty() ? "" : THIN + unit.pretty());
+    }
+}
