@@ -6,6 +6,7 @@ import java.lang.reflect.Proxy;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.function.Consumer;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -15,7 +16,7 @@ class WordsStandFreeTest {
     private static final double H = 300;
 
     /** A painted text with the box of its letters. */
-    private record Painted(String text, double left, double top, double right, double bottom) {
+    record Painted(String text, double left, double top, double right, double bottom) {
         static Painted of(Surface s, String text, double x, double y, Surface.Align align, Lettering l) {
             double w = s.textWidth(text, l);
             double left = align == Surface.Align.LEFT ? x : align == Surface.Align.RIGHT ? x - w : x - w / 2;
@@ -35,10 +36,11 @@ class WordsStandFreeTest {
         }
     }
 
-    private static List<Painted> paint(Plot plot, PlotPainter.Frame[] frame) {
+    /** Every text that is painted, with its box. */
+    static List<Painted> paintedBy(double w, double h, Consumer<Surface> painting) {
         List<Painted> out = new ArrayList<>();
-        Surface svg = new SvgSurface(W, H, false, "t");
-        Surface s = (Surface) Proxy.newProxyInstance(
+        Surface svg = new SvgSurface(w, h, false, "t");
+        painting.accept((Surface) Proxy.newProxyInstance(
                 Surface.class.getClassLoader(), new Class<?>[] {Surface.class}, (proxy, method, a) -> {
                     if (method.getName().equals("text")) {
                         out.add(Painted.of(
@@ -46,9 +48,12 @@ class WordsStandFreeTest {
                                         a[4]));
                     }
                     return method.invoke(svg, a);
-                });
-        frame[0] = PlotPainter.paint(s, plot, plot.whole(), 0, 0, W, H, true);
+                }));
         return out;
+    }
+
+    private static List<Painted> paint(Plot plot, PlotPainter.Frame[] frame) {
+        return paintedBy(W, H, s -> frame[0] = PlotPainter.paint(s, plot, plot.whole(), 0, 0, W, H, true));
     }
 
     /** A trace, its fit, a window with edges, a legend of three lines and two words: wherever the data may lie. */

@@ -1,6 +1,7 @@
 package eagerneedle.app.window;
 
 import eagerneedle.app.workbench.Workbench;
+import eagerneedle.core.formula.Formula;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.Budget;
@@ -29,6 +30,9 @@ import java.util.Set;
 final class LedgerModel {
     /** Longest number that is shown of an exact quantity. */
     private static final int MOST_FIGURES = 13;
+
+    /** Style of a remark that is an equation. */
+    static final String FORMULA = "formula";
 
     private static final String PINNED = "Pinned";
     private static final int MOST_ALIGNED = 6;
@@ -368,7 +372,7 @@ final class LedgerModel {
         Reduction r = reduction();
         List<Remark> out = new ArrayList<>();
         out.add(new Remark(label(r, selected).orElse(selected.toString()), "section"));
-        r.formula(selected).ifPresent(f -> out.add(new Remark(f, "figure-small")));
+        equation(r).ifPresent(out::add);
         Optional<Quantity> q = r.quantity(selected);
         if (r.isHidden(selected)) {
             out.add(new Remark(Reduction.HIDDEN, "quiet"));
@@ -379,6 +383,20 @@ final class LedgerModel {
             of(r, q.get(), out);
         }
         return out;
+    }
+
+    /** How it follows from others, as an equation; what cannot be set as one is left away. */
+    private Optional<Remark> equation(Reduction r) {
+        return r.formula(selected).flatMap(f -> {
+            String name = selected instanceof Key.OfRun of ? of.name() : selected.toString();
+            try {
+                Formula.parse(name);
+                Formula.parse(f);
+                return Optional.of(new Remark(name + " = " + f, FORMULA));
+            } catch (IllegalArgumentException e) {
+                return Optional.empty();
+            }
+        });
     }
 
     private void of(Reduction r, Quantity v, List<Remark> out) {

@@ -1,5 +1,6 @@
 package eagerneedle.app.window;
 
+import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Rows;
@@ -8,6 +9,9 @@ import eagerneedle.app.window.LedgerModel.Line;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.reduce.Key;
 import eagerneedle.core.session.Run;
+import eagerneedle.picture.FormulaPicture;
+import eagerneedle.picture.Ink;
+import eagerneedle.picture.SvgSurface;
 import java.util.List;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -29,6 +33,7 @@ import javafx.scene.layout.VBox;
  */
 public final class LedgerPane extends VBox {
     private static final double WIDTH = 316;
+    private static final double FORMULA = 14;
     private final LedgerModel model = new LedgerModel();
     private final VBox box = new VBox();
     private final Rows<Line> rows = Rows.changing(box, LedgerPane::key, this::row, LedgerPane::show);
@@ -161,10 +166,24 @@ public final class LedgerPane extends VBox {
         }
     }
 
-    private static Label remark(LedgerModel.Remark r) {
+    private static Node remark(LedgerModel.Remark r) {
+        if (r.style().equals(LedgerModel.FORMULA)) {
+            return formula(r.words());
+        }
         Label l = Labels.wrapped(r.words());
         l.getStyleClass().add(r.style());
         return l;
+    }
+
+    private static PictureView formula(String equation) {
+        double wide = WIDTH - 34;
+        double high = FormulaPicture.paintWithin(
+                new SvgSurface(wide, 10, false, "measured"), equation, 0, 0, FORMULA, wide, Ink.INK);
+        PictureView view = new PictureView(
+                equation, (s, w, h) -> FormulaPicture.paintWithin(s, equation, 0, 0, FORMULA, w, Ink.INK));
+        view.setMinHeight(Theme.px(high));
+        view.setPrefHeight(Theme.px(high));
+        return view;
     }
 
     /** Shows the lineage of a quantity and brings its line into view. */

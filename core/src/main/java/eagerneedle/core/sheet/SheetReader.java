@@ -91,6 +91,11 @@ public final class SheetReader {
         return resource("shipped/" + id + ".yaml");
     }
 
+    /** The drawing of a shipped method's apparatus, as SVG; empty for a sheet of one's own. */
+    public static Optional<String> shippedDrawing(String id) {
+        return SHIPPED.contains(id) ? Optional.of(resource("shipped/" + id + ".svg")) : Optional.empty();
+    }
+
     /**
      * A sheet as far as it could be read.
      *
