@@ -18,7 +18,15 @@ public final class BudgetPicture {
 
     public static void paint(Surface s, Budget budget, double x, double y, double w, int most) {
         int n = Math.min(most, budget.lines().size());
-        double labels = Math.min(250, w * 0.42);
+        // As wide as the longest name wants: names differ at their ends, and a bar says as much when it is short.
+        double labels = Math.min(
+                w * 0.56,
+                12
+                        + budget.lines().stream()
+                                .limit(n)
+                                .mapToDouble(l -> s.textWidth(l.label(), Lettering.text(12.5)))
+                                .max()
+                                .orElse(100));
         double room = w - labels - 150;
         for (int i = 0; i < n; i++) {
             Budget.Line line = budget.lines().get(i);
@@ -38,7 +46,8 @@ public final class BudgetPicture {
         }
     }
 
-    private static String share(double share) {
+    /** A share of the variance, as people say it. */
+    public static String share(double share) {
         return share >= 0.995
                 ? "100 %"
                 : share >= 0.095
@@ -56,10 +65,15 @@ public final class BudgetPicture {
         if (s.textWidth(text, lettering) <= room) {
             return text;
         }
+        int kept = text.length() - 1;
         String cut = text;
-        while (cut.length() > 3 && s.textWidth(cut + "…", lettering) > room) {
-            cut = cut.substring(0, cut.length() - 1);
+        while (kept > 3 && s.textWidth(cut, lettering) > room) {
+            // What stands at the end of a name tells it from its like: a third of what is kept is from there.
+            int end = kept > 12 ? kept / 3 : 0;
+            cut = text.substring(0, kept - end).strip() + "…"
+                    + text.substring(text.length() - end).strip();
+            kept--;
         }
-        return cut.strip() + "…";
+        return cut;
     }
 }

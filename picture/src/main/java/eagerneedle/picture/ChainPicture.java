@@ -4,6 +4,7 @@ import eagerneedle.core.chain.Chain;
 import eagerneedle.core.chain.Stage;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Written;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.picture.Surface.Align;
 
@@ -39,17 +40,14 @@ public final class ChainPicture {
             String transfer = last ? chain.converter().transfer() : stage.transfer(signal);
             double a = last ? chain.converter().input(chain.converter().lowestCount()) : chain.signal(reach[0], i);
             double b = last ? chain.converter().input(chain.converter().highestCount()) : chain.signal(reach[1], i);
-            String limits = "step " + Notation.plain(step, 2) + " · " + Notation.plain(Math.min(a, b), 2) + " … "
-                    + Notation.plain(Math.max(a, b), 2) + " " + unit.pretty();
+            String limits = "step " + Written.plain(step, 2, unit.difference()) + ", "
+                    + Notation.plain(Math.min(a, b), 2) + " to " + Written.plain(Math.max(a, b), 2, unit);
             String label = last ? chain.converter().label() : stage.label();
             double u = Math.sqrt(chain.shared().stream()
                     .filter(q -> q.leaf().source().equals(label))
                     .mapToDouble(q -> Math.pow(q.contribution().applyAsDouble(at), 2))
                     .sum());
-            String known = u > 0
-                    ? "u " + Notation.figures(u, 2) + " "
-                            + chain.unit().difference().pretty()
-                    : "";
+            String known = u > 0 ? "u " + Written.plain(u, 2, chain.unit().difference()) : "";
             stage(
                     s,
                     x,
@@ -85,10 +83,16 @@ public final class ChainPicture {
                 Ink.REACH);
         double in = w - 34;
         s.text(kind, x + 18, y + 16, Align.LEFT, Lettering.text(11.5), Ink.QUIET);
-        s.text(known, x + w - 16, y + 16, Align.RIGHT, Lettering.figures(10.5), Ink.QUIET);
+        s.text(known, x + w - 16, y + 16, Align.RIGHT, Lettering.text(11), Ink.QUIET);
         s.text(BudgetPicture.fitting(s, label, in), x + 18, y + 33, Align.LEFT, Lettering.text(12.5), Ink.INK);
         s.text(BudgetPicture.fitting(s, transfer, in), x + 18, y + 50, Align.LEFT, Lettering.figures(11.5), Ink.TRACE1);
-        s.text(BudgetPicture.fitting(s, limits, in), x + 18, y + 68, Align.LEFT, Lettering.text(10.5), Ink.QUIET);
+        s.text(
+                BudgetPicture.fitting(s, limits, in, Lettering.text(11)),
+                x + 18,
+                y + 68,
+                Align.LEFT,
+                Lettering.text(11),
+                Ink.QUIET);
     }
 
     /**

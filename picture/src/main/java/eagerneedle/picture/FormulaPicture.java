@@ -57,6 +57,8 @@ public final class FormulaPicture {
 
     private final Surface measure;
     private final Ink ink;
+    /** How many fractions what is set now is part of: inside one a division has a stroke. */
+    private int fractions;
 
     private FormulaPicture(Surface measure, Ink ink) {
         this.measure = measure;
@@ -157,8 +159,21 @@ public final class FormulaPicture {
 
     private Box infix(Expr.Infix i, double size, int outer) {
         int rank = Spelling.rank(i.op());
-        if (i.op().equals("/")) {
-            return fraction(box(i.left(), size * 0.92, 0), box(i.right(), size * 0.92, 0), size);
+        boolean product = i.op().equals("*") || i.op().equals("/");
+        if (product && i.left() instanceof Expr.Prefix p && p.op().equals("-")) {
+            // Minus a product: its first factor needs no brackets of its own.
+            Box b = row(List.of(
+                    word("−", Lettering.text(size)),
+                    infix(new Expr.Infix(i.op(), p.operand(), i.right(), i.column()), size, rank)));
+            return outer > 4 ? bracketed(b, size) : b;
+        }
+        if (i.op().equals("/") && fractions == 0) {
+            fractions++;
+            try {
+                return fraction(box(i.left(), size * 0.92, 0), box(i.right(), size * 0.92, 0), size);
+            } finally {
+                fractions--;
+            }
         }
         if (i.op().equals("^")) {
             boolean fraction = i.left() instanceof Expr.Infix d && d.op().equals("/");
@@ -173,6 +188,7 @@ public final class FormulaPicture {
                                         && r.left() instanceof Expr.Literal
                         ? " · "
                         : "\u2009";
+            case "/" -> "\u2009/\u2009";
             case "-" -> " − ";
             case "<=" -> " ≤ ";
             case ">=" -> " ≥ ";
@@ -183,7 +199,7 @@ public final class FormulaPicture {
         Box b = row(List.of(
                 box(i.left(), size, rank),
                 word(sign, Lettering.text(size)),
-                box(i.right(), size, i.op().equals("-") ? rank + 1 : rank)));
+                box(i.right(), size, i.op().equals("-") || i.op().equals("/") ? rank + 1 : rank)));
         return rank < outer ? bracketed(b, size) : b;
     }
 

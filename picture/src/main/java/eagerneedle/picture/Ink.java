@@ -9,6 +9,7 @@ public enum Ink {
     PAPER("#FAF8F3", "#14181D"),
     SURFACE("#FFFFFF", "#1B2027"),
     RULE("#E2DDD1", "#353C46"),
+    EDGE("#858E97", "#6F7984"),
     INK("#1C2733", "#E8E4DA"),
     QUIET("#5A6570", "#A3ADB7"),
     NEEDLE("#C23C26", "#F67B63"),

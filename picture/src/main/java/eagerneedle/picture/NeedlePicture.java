@@ -64,6 +64,33 @@ public final class NeedlePicture {
                 Ink.NEEDLE);
     }
 
+    /** Paints the scale of a comparison that cannot be made yet: graduations in quiet ink, no band, no needle. */
+    public static void empty(Surface s, double x, double y, double w, double h) {
+        double radius = Math.min((w / 2 - 4) / Math.sin(HALF_ANGLE), (h - 8) / 0.55);
+        double cx = x + w / 2;
+        double cy = y + 4 + radius;
+        int n = 8;
+        double[] px = new double[41];
+        double[] py = new double[41];
+        for (int i = 0; i <= 40; i++) {
+            double a = (i / 20.0 - 1) * HALF_ANGLE;
+            px[i] = cx + radius * Math.sin(a);
+            py[i] = cy - radius * Math.cos(a);
+        }
+        s.polyline(px, py, 41, Ink.QUIET, 1.2);
+        for (int i = 0; i <= n; i++) {
+            double a = (2.0 * i / n - 1) * HALF_ANGLE;
+            double in = radius - (i == n / 2 ? 7 : 4);
+            s.line(
+                    cx + radius * Math.sin(a),
+                    cy - radius * Math.cos(a),
+                    cx + in * Math.sin(a),
+                    cy - in * Math.cos(a),
+                    Ink.QUIET,
+                    0.8);
+        }
+    }
+
     /** Half-width of the agreement band in combined standard uncertainties. */
     static double band(Comparison c, School school) {
         double u = c.difference().u();

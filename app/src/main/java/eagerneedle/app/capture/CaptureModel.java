@@ -1,6 +1,7 @@
 package eagerneedle.app.capture;
 
 import eagerneedle.app.eye.EyeReadings;
+import eagerneedle.app.station.Cautions;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.quantity.LabUnit;
@@ -166,6 +167,7 @@ final class CaptureModel {
      * @throws IllegalArgumentException with one sentence when it cannot be begun
      */
     void begin(LiveRig rig, RunTaking mode) {
+        new Cautions(desk.bench()).require();
         if (pending != null) {
             throw new IllegalArgumentException("Keep or void " + pending.name() + " first.");
         }
@@ -178,6 +180,11 @@ final class CaptureModel {
         double rest = plan.hold() == null ? 0 : plan.hold().rest();
         first = new OutputsFirst(rig.outputs(), wanted, rest, rig.label());
         goOnBeginning(rig, mode);
+    }
+
+    /** Steps of the preparation that nobody signed off before the first run; empty for none. */
+    String stepsLeft() {
+        return desk.bench().session().keptRuns().isEmpty() ? new Cautions(desk.bench()).stepsLeft() : "";
     }
 
     /** True while outputs are brought to where the level wants them. */

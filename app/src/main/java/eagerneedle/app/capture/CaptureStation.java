@@ -1,5 +1,6 @@
 package eagerneedle.app.capture;
 
+import eagerneedle.app.station.CautionCard;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.Labels;
@@ -37,6 +38,8 @@ public final class CaptureStation implements StationView {
     private final Label clock = Labels.styled("0.0 s", "figure-big");
     private final Button start = new Button("Start");
     private final Button goOn = new Button("Continue");
+    private final CautionCard cautions;
+    private final Label stepsLeft = Labels.attention("");
     private final RunVerdict verdict;
     private final LiveTraces traces;
     private final RateOfChange speed = new RateOfChange();
@@ -55,6 +58,8 @@ public final class CaptureStation implements StationView {
         this.desk = desk;
         this.model = new CaptureModel(desk);
         this.verdict = new RunVerdict(desk, this::keep);
+        this.cautions = new CautionCard(desk, false);
+        stepsLeft.setId("steps-left");
         this.byEye = new RowsByEye(desk, model, verdict);
         this.levels = new AllLevels(desk, model, all, this::begin, this::keep);
         this.traces = new LiveTraces(desk);
@@ -86,8 +91,20 @@ public final class CaptureStation implements StationView {
         controls.setAlignment(Pos.CENTER_LEFT);
         panel.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(traces, Priority.ALWAYS);
-        VBox right =
-                new VBox(8, hint, controls, verdict, panel, typed, watch.line(), traces, speed, rows, byEye.picture());
+        VBox right = new VBox(
+                8,
+                cautions,
+                stepsLeft,
+                hint,
+                controls,
+                verdict,
+                panel,
+                typed,
+                watch.line(),
+                traces,
+                speed,
+                rows,
+                byEye.picture());
         HBox.setHgrow(right, Priority.ALWAYS);
         all.getChildren().addAll(new CaptureAside(desk, model, all, schedule, stopwatch), right);
         all.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
@@ -252,6 +269,8 @@ public final class CaptureStation implements StationView {
         model.follow();
         schedule.refresh(model.capture(), model.level(), model.pending().isPresent());
         hint.setText(model.hint());
+        cautions.refresh();
+        Labels.says(stepsLeft, model.stepsLeft());
         Capture plan = model.plan().orElse(null);
         if (plan == null) {
             start.setDisable(true);

@@ -1,6 +1,7 @@
 package eagerneedle.app.judge;
 
 import eagerneedle.app.station.Desk;
+import eagerneedle.app.station.Lacking;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.Conclusion;
 import eagerneedle.core.judge.School;
@@ -12,6 +13,7 @@ import eagerneedle.core.reduce.Improvements;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Blind;
 import eagerneedle.core.session.JudgeCommand;
+import eagerneedle.core.sheet.PlainWords;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.picture.ValueRows;
 import java.time.ZoneId;
@@ -37,6 +39,9 @@ final class JudgeModel {
     /** One of several comparisons. */
     record Other(Comparison of, School speaks, boolean chosen) {}
 
+    /** A comparison that cannot be made yet, and what it still lacks. */
+    record Awaited(String id, String label, String lacks) {}
+
     /** Something the data say in words; {@code values} stand beside each other in a picture. */
     record Said(int number, String label, String words, List<ValueRows.Row> values, String bound) {}
 
@@ -53,8 +58,8 @@ final class JudgeModel {
 
     /** What stands at Judge: nothing yet, a result whose references are hidden, or a comparison. */
     sealed interface Shown {
-        /** Nothing can be judged yet. */
-        record Nothing(String why) implements Shown {}
+        /** Nothing can be judged yet; {@code awaited} are the comparisons of the sheet. */
+        record Nothing(List<Awaited> awaited) implements Shown {}
 
         /** The references are hidden until the result is locked. */
         record Hidden(String since, List<BlindResult> results, boolean lockable, Optional<Shares> shares)
@@ -119,13 +124,24 @@ final class JudgeModel {
                     main == null ? Optional.empty() : r.quantity(main.result()).map(this::shares));
         }
         if (r.comparisons().isEmpty()) {
-            return new Shown.Nothing(
-                    main == null
-                            ? "The sheet compares nothing."
-                            : Optional.ofNullable(r.outcome(main.result()).problem())
-                                    .orElse("Take runs first (key 4)."));
+            return new Shown.Nothing(awaited());
         }
         return judged(r, comparison(r));
+    }
+
+    /** The comparisons that cannot be made yet, in the order of the sheet. */
+    List<Awaited> awaited() {
+        List<String> made =
+                reduction().comparisons().stream().map(Comparison::id).toList();
+        return desk.bench().sheet().comparisons().stream()
+                .filter(c -> !made.contains(c.id()))
+                .map(c -> new Awaited(c.id(), c.label(), lacks(c)))
+                .toList();
+    }
+
+    private String lacks(Sheet.Comparison c) {
+        String result = Lacking.of(desk.bench(), c.result());
+        return result.isEmpty() ? Lacking.of(desk.bench(), c.reference()) : result;
     }
 
     /** The comparison in hand: the one chosen, the main one until then. */
@@ -257,7 +273,8 @@ final class JudgeModel {
             out.add(new Said(
                     out.size(),
                     s.statement().label(),
-                    s.sentence().orElse(s.problem() == null ? "Nothing yet." : s.problem()),
+                    PlainWords.of(reduction().sheet())
+                            .say(s.sentence().orElse(s.problem() == null ? "Nothing yet." : s.problem())),
                     s.quantities().stream()
                             .map(q -> new ValueRows.Row(q.label(), q.quantity()))
                             .toList(),

@@ -35,6 +35,10 @@ public final class JudgeStation implements StationView {
     private final Rows<JudgeModel.BlindResult> blind = new Rows<>(blindBox, JudgeStation::blind);
     private final Button lock = new Button("Lock the result and show the references");
     private final Label nothing = Labels.wrapped("");
+    private final VBox awaitedBox = new VBox(10);
+    private final Rows<JudgeModel.Awaited> awaited = new Rows<>(awaitedBox, JudgeStation::awaited);
+    private final VBox laterBox = new VBox(10);
+    private final Rows<JudgeModel.Awaited> later = new Rows<>(laterBox, JudgeStation::awaited);
     private final VBox comparing = new VBox(10);
     private final VBox schoolBox = new VBox(10);
     private final Rows<JudgeModel.UnderSchool> schools;
@@ -68,7 +72,7 @@ public final class JudgeStation implements StationView {
                         + "result is locked");
         comparing
                 .getChildren()
-                .addAll(Labels.heading("The same data under three schools"), schoolBox, otherHead, otherBox);
+                .addAll(Labels.heading("The same data under three schools"), schoolBox, otherHead, otherBox, laterBox);
         telling.getChildren().addAll(saidHead, saidBox, Labels.heading("Checks"), checkBox);
         VBox right = new VBox(10, comparing, telling, lens, hide);
         right.setPrefWidth(Theme.px(352));
@@ -97,10 +101,15 @@ public final class JudgeStation implements StationView {
         } else if (shown instanceof Shown.Hidden h) {
             hidden(h);
         } else if (shown instanceof Shown.Nothing n) {
-            nothing.setText(n.why());
-            left.getChildren().setAll(Labels.heading("Nothing to judge yet"), nothing);
+            awaited.show(n.awaited());
+            nothing.setText(
+                    n.awaited().isEmpty()
+                            ? "This sheet compares no result with a reference. What it finds stands in the ledger and at Reduce."
+                            : "Each needle moves as soon as its result is there.");
+            left.getChildren().setAll(Labels.heading("What will be judged"), nothing, awaitedBox);
         }
         boolean comparison = shown instanceof Shown.Judged;
+        later.showOrHide(comparison ? model.awaited() : List.of());
         comparing.setVisible(comparison);
         comparing.setManaged(comparison);
         otherHead.setVisible(otherBox.isVisible());
@@ -136,6 +145,25 @@ public final class JudgeStation implements StationView {
         Label now = Labels.figure(b.value());
         now.setId("blind-" + b.comparison());
         return new HBox(16, Labels.section(b.label()), now);
+    }
+
+    /** A comparison to come: its scale without a needle, and what it still lacks. */
+    private static Node awaited(JudgeModel.Awaited a) {
+        PictureView arc = new PictureView(a.label() + ", not yet", (s, w, h) -> NeedlePicture.empty(s, 0, 2, w, h - 2));
+        arc.setMinSize(Theme.px(96), Theme.px(54));
+        arc.setPrefSize(Theme.px(96), Theme.px(54));
+        Label lacks = Labels.wrapped(a.lacks());
+        lacks.getStyleClass().add("quiet");
+        Label label = Labels.wrapped(a.label());
+        label.getStyleClass().add("section");
+        VBox words = new VBox(2, label, lacks);
+        HBox.setHgrow(words, Priority.ALWAYS);
+        words.setMinWidth(0);
+        HBox row = new HBox(14, arc, words);
+        row.setAlignment(Pos.CENTER_LEFT);
+        row.setId("awaited-" + a.id());
+        row.getStyleClass().add("card");
+        return row;
     }
 
     private static Node said(JudgeModel.Said s) {

@@ -2,12 +2,19 @@ package eagerneedle.app.plan;
 
 import eagerneedle.app.eye.ReadingField;
 import eagerneedle.app.plan.InputsModel.Column;
+import eagerneedle.app.plot.PictureView;
+import eagerneedle.app.widget.Hints;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.picture.BudgetPicture;
+import eagerneedle.picture.Ink;
+import eagerneedle.picture.Lettering;
+import eagerneedle.picture.Surface;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.function.Consumer;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.geometry.VPos;
@@ -30,20 +37,22 @@ final class InputTable extends GridPane {
     private final Map<Cell, CellField> cells = new LinkedHashMap<>();
     private final Map<String, MenuButton> ties = new LinkedHashMap<>();
     private final Map<String, Node> rows = new LinkedHashMap<>();
+    private final Map<String, PictureView> bars = new LinkedHashMap<>();
 
     InputTable(InputsModel model) {
         this.model = model;
         getStyleClass().add("table-cells");
-        setStyle("-fx-vgap: 2;");
+        setStyle("-fx-vgap: 3; -fx-hgap: 10;");
         ColumnConstraints name = new ColumnConstraints();
         name.setHgrow(Priority.ALWAYS);
-        name.setMinWidth(Theme.px(120));
-        getColumnConstraints().addAll(name, new ColumnConstraints(90, 170, 180), new ColumnConstraints(140, 220, 230));
+        name.setMinWidth(Theme.px(130));
+        getColumnConstraints().addAll(name, column(150, 186), column(196, 232), column(56, 110));
         addRow(
                 0,
                 Labels.quiet("input, and what it is read with"),
                 Labels.quiet("planned"),
-                Labels.quiet("as measured"));
+                Labels.quiet("as measured"),
+                Labels.quiet("share of u²"));
         int row = 1;
         for (Map.Entry<String, Sheet.Input> e : model.inputs().entrySet()) {
             String key = e.getKey();
@@ -54,10 +63,8 @@ final class InputTable extends GridPane {
                     tied(key, e.getValue()),
                     field(key, e.getValue(), Column.PLANNED),
                     new ReadingField(
-                            read,
-                            e.getValue().label(),
-                            e.getValue().value(),
-                            () -> commit(read, key, Column.MEASURED)));
+                            read, e.getValue().label(), e.getValue().value(), () -> commit(read, key, Column.MEASURED)),
+                    share(key, e.getValue()));
         }
         for (Map.Entry<String, Sheet.Input> e : model.onlyPlanned().entrySet()) {
             addRow(
@@ -67,6 +74,48 @@ final class InputTable extends GridPane {
                     Labels.quiet("only for planning"));
         }
         getChildren().forEach(n -> GridPane.setValignment(n, VPos.CENTER));
+    }
+
+    private static ColumnConstraints column(double least, double wanted) {
+        return new ColumnConstraints(Theme.px(least), Theme.px(wanted), Theme.px(wanted + 10));
+    }
+
+    /** Tells {@code listener} the input that is pointed at or written in; an empty text for none. */
+    void onPoint(Consumer<String> listener) {
+        rows.forEach((key, row) -> {
+            row.setOnMouseEntered(e -> listener.accept(key));
+            row.setOnMouseExited(e -> listener.accept(""));
+        });
+        cells.forEach(
+                (cell, f) -> f.focusedProperty().addListener((o, was, is) -> listener.accept(is ? cell.key() : "")));
+    }
+
+    /** Lights the line of an input that is pointed at elsewhere; none with an empty text. */
+    void light(String key) {
+        rows.forEach((k, row) -> Labels.styled(row, "lit", k.equals(key)));
+    }
+
+    /** How much of what is uncertain about the result comes from an input, as a bar. */
+    private PictureView share(String key, Sheet.Input input) {
+        PictureView bar = new PictureView("Share of " + input.label(), null);
+        bar.setMinHeight(Theme.px(22));
+        bar.setMaxHeight(Theme.px(22));
+        bars.put(key, bar);
+        return bar;
+    }
+
+    private void show(PictureView bar, Sheet.Input input, double share) {
+        String words = BudgetPicture.share(share);
+        bar.setAccessibleText(input.label() + " has " + words + " of the variance of the result");
+        Hints.give(bar, input.label() + ": " + words + " of the variance of the predicted result");
+        bar.show((s, w, h) -> {
+            double room = w - 58;
+            s.rectangle(0, 5, Math.max(0, room), 12, Ink.REACH, null, 2);
+            if (share > 0) {
+                s.rectangle(0, 5, Math.max(1.5, room * Math.min(1, share)), 12, Ink.TRACE1, null, 2);
+            }
+            s.text(words, w - 2, 15, Surface.Align.RIGHT, Lettering.figures(11.5), Ink.QUIET);
+        });
     }
 
     /** The lines onto which an instrument may be dropped, by input. */
@@ -159,5 +208,6 @@ final class InputTable extends GridPane {
             }
         });
         ties.forEach((key, by) -> by.setText(model.readWith(key)));
+        bars.forEach((key, bar) -> show(bar, model.inputs().get(key), model.share(key)));
     }
 }

@@ -13,6 +13,7 @@ import eagerneedle.core.stockroom.Instrument;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /** The inputs of a session: what is planned for them, what was read, and what they are read with. */
 final class InputsModel {
@@ -137,6 +138,17 @@ final class InputsModel {
                         .getOrDefault(key, input(key).value()))
                 .again(r.value())
                 .text();
+    }
+
+    /** Share of the variance of the predicted main result that an input has; 0 where there is none yet. */
+    double share(String key) {
+        Sheet.Comparison main = desk.bench().sheet().mainComparison();
+        Optional<Quantity> result = main == null
+                ? Optional.empty()
+                : desk.bench().plan().quantity(main.result()).filter(q -> q.u() > 0);
+        return result.map(q ->
+                        q.keeping(leaf -> leaf.id().equals("input:" + key)).covariance(q) / (q.u() * q.u()))
+                .orElse(0.0);
     }
 
     /** What an input is read with, in words. */

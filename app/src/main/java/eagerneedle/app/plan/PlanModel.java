@@ -11,7 +11,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
-import eagerneedle.core.session.RigCommand;
+import eagerneedle.core.quantity.Written;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.PooledSheet;
 import eagerneedle.core.sheet.Sheet;
@@ -25,9 +25,6 @@ import java.util.stream.Collectors;
 
 /** What is planned: the runs to take, what to have ready, what to beware of, and how uncertain it will be. */
 final class PlanModel {
-    /** Something to beware of, and whether it was read. */
-    record Caution(String id, String text, boolean read) {}
-
     /**
      * What the main result will be.
      *
@@ -96,9 +93,9 @@ final class PlanModel {
         Sheet.Derived derived = sheet().results().get(main.result());
         String label = derived == null ? main.result() : derived.label();
         return new Prediction(
-                Notation.bracket(q),
+                Written.of(q).text(),
                 label + ", ± " + Notation.figures(Coverage.DEFAULT.expanded(q), 2) + " "
-                        + q.unit().pretty() + " at 95 %\n"
+                        + q.unit().pretty() + " at 95 %. "
                         + (budget.lines().isEmpty()
                                 ? "Nothing is uncertain."
                                 : "Largest contributor: "
@@ -180,23 +177,5 @@ final class PlanModel {
         } catch (IllegalArgumentException e) {
             return e.getMessage();
         }
-    }
-
-    List<Caution> cautions() {
-        List<Caution> out = new ArrayList<>();
-        for (String text : sheet().cautions()) {
-            String id = "caution-" + (out.size() + 1);
-            out.add(new Caution(id, text, desk.bench().session().signOffs().containsKey(id)));
-        }
-        return out;
-    }
-
-    /** Notes in the notebook that a caution was read, or takes that back. */
-    void acknowledge(Caution caution, boolean read) {
-        desk.bench()
-                .apply(new RigCommand.SignOff(
-                        caution.id(),
-                        "caution read: " + caution.text(),
-                        read ? desk.bench().clock().instant() : null));
     }
 }

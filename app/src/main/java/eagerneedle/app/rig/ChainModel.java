@@ -9,6 +9,7 @@ import eagerneedle.core.chain.Link;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.quantity.Written;
 import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.Setup;
 import eagerneedle.core.sheet.Channel;
@@ -129,9 +130,9 @@ final class ChainModel {
     /** The step and the uncertainty of the chain there. */
     String fineness() {
         Chain chain = channel().toChain();
-        String unit = channel().labUnit().difference().pretty();
-        return "one step " + Notation.plain(chain.stepAt(at()), 2) + " " + unit + ", u of the chain "
-                + Notation.figures(ChainPicture.uncertainty(chain, at()), 2) + " " + unit;
+        LabUnit unit = channel().labUnit().difference();
+        return "one step " + Written.plain(chain.stepAt(at()), 2, unit) + ", u of the chain "
+                + Written.plain(ChainPicture.uncertainty(chain, at()), 2, unit);
     }
 
     /** What is amiss with the signal or the chain, and what could be done; what is pressing only. */

@@ -1,5 +1,6 @@
 package eagerneedle.app.rig;
 
+import eagerneedle.app.station.Cautions;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
@@ -17,9 +18,8 @@ import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.util.StringConverter;
 
 /** Connects the instruments, simulated or real, and says what is connected; of several each has a line. */
 final class ConnectionBar extends VBox {
@@ -34,6 +34,7 @@ final class ConnectionBar extends VBox {
     private final VBox each = new VBox(4);
     private final Button connectAddress = new Button("Connect there");
     private final Label real = Labels.quiet("");
+    private final Label rehearse = Labels.quiet("simulated");
 
     /** @param changed is called when something was connected or not */
     ConnectionBar(Desk desk, RigModel model, Runnable changed) {
@@ -44,40 +45,62 @@ final class ConnectionBar extends VBox {
         HBox bar = new HBox(10);
         bar.setAlignment(Pos.CENTER_LEFT);
         connect.setId("connect");
+        connect.getStyleClass().add("default-act");
         connect.setMinWidth(USE_PREF_SIZE);
         connect.setOnAction(e -> toggle());
         mistake.getItems().addAll(model.mistakes());
         mistake.getSelectionModel().selectFirst();
         mistake.setId("mistake");
-        mistake.setAccessibleText("Mistake to rehearse");
-        Labels.explained(mistake, "Rehearse with a mistake made at the bench, such as leads exchanged");
+        mistake.setConverter(new StringConverter<>() {
+            @Override
+            public String toString(String id) {
+                return id == null ? "" : model.mistakeLabel(id);
+            }
+
+            @Override
+            public String fromString(String words) {
+                return words;
+            }
+        });
+        mistake.setAccessibleText("How the simulated bench is set up");
+        mistake.setMaxWidth(Theme.px(250));
+        Labels.explained(
+                mistake,
+                "The simulated bench as it should be, or with a mistake of those people make, to learn to find it");
         connectAddress.setId("connect-there");
         connectAddress.setMinWidth(USE_PREF_SIZE);
         connectAddress.setOnAction(e -> Notices.attempt(
                 this,
                 () -> open(model.at(addresses.stream().map(TextField::getText).toList()))));
-        Region gap = new Region();
-        HBox.setHgrow(gap, Priority.ALWAYS);
         real.setMinWidth(USE_PREF_SIZE);
         state.setMinWidth(0);
+        HBox simulated = new HBox(10, rehearse, mistake);
+        simulated.setAlignment(Pos.CENTER_LEFT);
+        HBox elsewhere = new HBox(8, real);
+        elsewhere.setAlignment(Pos.CENTER_LEFT);
         if (model.devices().isEmpty()) {
             bar.getChildren().add(Labels.quiet("This sheet names no instrument; readings are typed or imported."));
-        } else if (model.devices().size() == 1) {
-            Sheet.Device d = model.device().orElseThrow();
-            bar.getChildren().addAll(connect, mistake, state, gap, real, address(d, ""), connectAddress);
         } else {
-            bar.getChildren().addAll(connect, mistake, state, gap, real, connectAddress);
-            model.devices().forEach((name, d) -> each.getChildren().add(line(name, d)));
+            bar.getChildren().addAll(connect, state);
+            model.devices().forEach((name, d) -> {
+                if (model.devices().size() == 1) {
+                    elsewhere.getChildren().add(address(d, ""));
+                } else {
+                    each.getChildren().add(line(name, d));
+                }
+            });
+            elsewhere.getChildren().add(connectAddress);
         }
         Labels.explained(
                 connect,
                 !model.byHand()
                         ? "Start and connect the simulated instruments of this bench"
                         : "Open fields to type what the display shows");
-        getChildren().add(bar);
+        getChildren().addAll(bar, simulated);
         if (!each.getChildren().isEmpty()) {
             getChildren().add(each);
         }
+        getChildren().add(elsewhere);
     }
 
     /** One of several instruments: what it is, where it is, how it does. */
@@ -117,6 +140,9 @@ final class ConnectionBar extends VBox {
     }
 
     private void open(RigModel.Opening opening) {
+        if (!Notices.attempt(this, new Cautions(desk.bench())::require)) {
+            return;
+        }
         connect.setDisable(true);
         connectAddress.setDisable(true);
         state.setText("connecting...");
@@ -149,6 +175,7 @@ final class ConnectionBar extends VBox {
         state.setText(c.state());
         mistake.setDisable(c.connected());
         show(mistake, mistake.getItems().size() > 1);
+        show(rehearse, mistake.getItems().size() > 1);
         real.setText(c.elsewhere());
         show(real, !c.elsewhere().isEmpty());
         show(connectAddress, !c.elsewhere().isEmpty());

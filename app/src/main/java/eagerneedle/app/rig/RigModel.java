@@ -72,7 +72,9 @@ final class RigModel {
                 several ? "instruments" : device().map(Sheet.Device::label).orElse("");
         String act = connected
                 ? "Disconnect"
-                : byHand() ? "Take readings by hand" : isSimulated() ? "Connect the simulated " + label : "";
+                : byHand()
+                        ? "Take readings by hand"
+                        : isSimulated() ? several ? "Connect the simulated instruments" : "Connect, simulated" : "";
         boolean elsewhere = !connected && device().isPresent() && !byHand();
         return new Connection(
                 connected,
@@ -106,6 +108,22 @@ final class RigModel {
             all.addAll(Rigs.faults(sheet()));
         }
         return all;
+    }
+
+    /** What a mistake is called. */
+    String mistakeLabel(String mistake) {
+        return switch (mistake) {
+            case NO_MISTAKE -> "with everything as it should be";
+            case "swapped" -> "two leads exchanged";
+            case "reversed" -> "a sensor the wrong way round";
+            case "open" -> "a broken lead";
+            default ->
+                sheet().mistakes().stream()
+                        .filter(m -> m.id().equals(mistake))
+                        .map(Sheet.Mistake::label)
+                        .findFirst()
+                        .orElse(mistake);
+        };
     }
 
     /** The instruments that the sheet has: simulated with a mistake, or readings typed by hand. */

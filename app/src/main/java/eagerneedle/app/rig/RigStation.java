@@ -1,6 +1,8 @@
 package eagerneedle.app.rig;
 
+import eagerneedle.app.plot.DrawingView;
 import eagerneedle.app.plot.PlotView;
+import eagerneedle.app.station.CautionCard;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.Files;
@@ -17,6 +19,7 @@ import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
+import eagerneedle.picture.Apparatus;
 import eagerneedle.picture.Layer;
 import eagerneedle.picture.Plot;
 import eagerneedle.store.FileName;
@@ -24,6 +27,7 @@ import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -42,6 +46,8 @@ public final class RigStation implements StationView {
     private final Desk desk;
     private final RigModel model;
     private final ScrollPane scroll = new ScrollPane();
+    private final CautionCard cautions;
+    private final Optional<DrawingView> drawing;
     private final ConnectionBar connection;
     private final Map<String, ChainCard> cards = new LinkedHashMap<>();
     private final FlowPane stepPane = new FlowPane(12, 12);
@@ -60,11 +66,26 @@ public final class RigStation implements StationView {
         steps = new Rows<>(stepPane, s -> new StepCard(desk.bench(), s));
         Sheet sheet = desk.bench().sheet();
         typed = new TypedPanel(sheet, desk::rig);
-        VBox all = new VBox(12, head(), connection, typed, outputPane);
+        cautions = new CautionCard(desk, false);
+        drawing = Apparatus.of(sheet).map(a -> DrawingView.of(a, sheet.title()));
+        VBox acts = new VBox(10, connection, typed, outputPane, Labels.heading("Before switching on"), stepPane);
+        HBox.setHgrow(acts, Priority.ALWAYS);
+        acts.setMinWidth(0);
+        HBox bench = new HBox(22, acts);
+        drawing.ifPresent(v -> {
+            v.setId("drawing");
+            v.setPrefSize(Theme.px(430), Theme.px(232));
+            v.setMinSize(Theme.px(380), Theme.px(200));
+            v.setMaxHeight(Theme.px(232));
+            bench.getChildren().add(0, v);
+        });
+        VBox all = new VBox(12, cautions, bench, head());
         all.getStyleClass().add("surface");
         sheet.channels().keySet().forEach(name -> {
             ChainCard card = new ChainCard(new ChainModel(desk, name));
             cards.put(name, card);
+            card.setOnMouseEntered(e -> point(name));
+            card.setOnMouseExited(e -> point(""));
             all.getChildren().add(card);
         });
         if (sheet.channels().size() > 1) {
@@ -75,13 +96,19 @@ public final class RigStation implements StationView {
         live.setPrefHeight(Theme.px(190));
         live.setMinHeight(Theme.px(150));
         VBox.setVgrow(live, Priority.ALWAYS);
-        all.getChildren().addAll(Labels.heading("Before switching on"), stepPane);
         if (sheet.channels().size() == 1) {
             all.getChildren().add(live);
         }
+        drawing.ifPresent(v -> v.onPoint(this::point));
         scroll.setFitToHeight(true);
         scroll.setContent(all);
         scroll.setFitToWidth(true);
+    }
+
+    /** What is pointed at is lit in both places: its channel and its place on the drawing. */
+    private void point(String name) {
+        drawing.ifPresent(v -> v.light(name));
+        cards.forEach((channel, card) -> Labels.styled(card, "speaks", channel.equals(name)));
     }
 
     private HBox head() {
@@ -120,6 +147,7 @@ public final class RigStation implements StationView {
     @Override
     public void refresh() {
         boolean connected = desk.rig().isPresent();
+        cautions.refresh();
         connection.refresh();
         typed.refresh();
         steps.show(model.preparation());

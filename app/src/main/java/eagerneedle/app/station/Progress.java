@@ -34,12 +34,20 @@ public final class Progress {
                                 || findings.stream()
                                         .anyMatch(f -> f.run() > 0 && f.severity() == Finding.Severity.WRONG));
             case REDUCE ->
-                taken(taken, findings.stream().anyMatch(f -> f.run() > 0 && f.severity() != Finding.Severity.NOTE));
+                taken(
+                        taken,
+                        bench.next().isPresent()
+                                || findings.stream()
+                                        .anyMatch(f -> f.run() > 0 && f.severity() != Finding.Severity.NOTE));
             case JUDGE ->
                 taken(
                         !bench.reduction().comparisons().isEmpty(),
-                        !bench.reduction().comparisons().stream()
-                                .allMatch(c -> c.agrees(bench.reduction().speaks(c.id()))));
+                        bench.reduction().comparisons().size()
+                                        < bench.sheet().comparisons().size()
+                                || bench.next().isPresent()
+                                || !bench.reduction().comparisons().stream()
+                                        .allMatch(
+                                                c -> c.agrees(bench.reduction().speaks(c.id()))));
             case RECORD ->
                 of(
                         bench.sheet().finish().stream()

@@ -7,6 +7,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
+import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
@@ -44,6 +45,7 @@ public final class StepCard extends VBox {
         left.setId("left-" + step.id());
         left.setWrapText(true);
         HBox row = new HBox(8, left, start);
+        row.setAlignment(Pos.BASELINE_LEFT);
         getChildren().addAll(box, row);
         setPrefWidth(Theme.px(226));
         tick();
@@ -92,6 +94,6 @@ public final class StepCard extends VBox {
 
     public static String words(double seconds) {
         long s = Math.round(seconds);
-        return s >= 60 ? s / 60 + " min " + (s % 60 == 0 ? "" : s % 60 + " s") : s + " s";
+        return s >= 60 ? s / 60 + " min" + (s % 60 == 0 ? "" : " " + s % 60 + " s") : s + " s";
     }
 }

@@ -58,7 +58,7 @@ public final class Theme {
             Map.entry("-color-fg-default", Ink.INK),
             Map.entry("-color-fg-muted", Ink.QUIET),
             Map.entry("-color-fg-emphasis", Ink.SURFACE),
-            Map.entry("-color-border-default", Ink.QUIET),
+            Map.entry("-color-border-default", Ink.EDGE),
             Map.entry("-color-border-muted", Ink.RULE));
 
     private static final List<WeakReference<Node>> WATCHERS = new ArrayList<>();

@@ -28,11 +28,11 @@ final class LedgerRow extends VBox {
     private final Label name = Labels.styled("", "ledger-name");
     private final Label number = Labels.figure("");
     private final Label uncertainty = Labels.styled("", "figure", "uncertainty");
-    private final Label times = Labels.styled("", "figure", "uncertainty");
+    private final Label times = Labels.quiet("");
     private final HBox value = new HBox(number, uncertainty, times);
     private final Label unit = Labels.quiet("");
     private final PictureView needle = new PictureView("Agreement needle", null);
-    private final Label was = Labels.styled("", "figure-small");
+    private final Label was = Labels.quiet("");
     private final boolean large;
 
     /** @param large with a line of its own for the name, and a needle */
@@ -105,8 +105,8 @@ final class LedgerRow extends VBox {
 
     /** Width that a number of a small row wants. */
     static double wanted(Line.Item i) {
-        return width(
-                i.figures().number() + i.figures().uncertainty() + i.figures().times(), Lettering.figures(13));
+        return width(i.figures().number() + i.figures().uncertainty(), Lettering.figures(13))
+                + (i.figures().times().isEmpty() ? 0 : width(i.figures().times(), Lettering.text(12.5)));
     }
 
     /** Width that the unit of a small row wants. */

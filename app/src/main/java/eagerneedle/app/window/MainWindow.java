@@ -51,6 +51,7 @@ public final class MainWindow implements Desk {
     private final Header header = new Header(dial, tools);
     private LiveRig rig;
     private Run run;
+    private boolean ledgerWanted = true;
     private final Stockroom stockroom;
     private StationView beside;
     private final Frames frames = new Frames(this::tick);
@@ -244,6 +245,7 @@ public final class MainWindow implements Desk {
         boolean animated = stage.isShowing();
         dial.point(station, animated);
         surface.getChildren().setAll(view.node());
+        ledger(ledgerWanted);
         ledger.planned(station == Station.PLAN);
         view.refresh();
         view.focus().ifPresentOrElse(Node::requestFocus, dial::focusCurrent);
@@ -251,8 +253,13 @@ public final class MainWindow implements Desk {
     }
 
     void toggleLedger() {
-        ledger.setVisible(!ledger.isVisible());
-        ledger.setManaged(ledger.isVisible());
+        ledgerWanted = !ledgerWanted;
+        ledger(ledgerWanted);
+    }
+
+    private void ledger(boolean shown) {
+        ledger.setVisible(shown);
+        ledger.setManaged(shown);
     }
 
     void step(boolean back) {
@@ -281,6 +288,8 @@ public final class MainWindow implements Desk {
     /** Shows the start page in place of the station. */
     public void showStart() {
         beside = null;
+        // What is in the ledger belongs to a session; here one is chosen.
+        ledger(false);
         surface.getChildren().setAll(new StartPage(door, recent));
     }
 
@@ -310,6 +319,7 @@ public final class MainWindow implements Desk {
     void showInstrument(String id) {
         StockroomView view = new StockroomView(this, () -> go(dial.current()));
         beside = view;
+        ledger(false);
         surface.getChildren().setAll(view.node());
         if (id == null) {
             view.focus().ifPresent(Node::requestFocus);
@@ -320,8 +330,8 @@ public final class MainWindow implements Desk {
 
     /** Shows the lineage of a quantity in the ledger. */
     void showQuantity(Key key) {
-        ledger.setVisible(true);
-        ledger.setManaged(true);
+        ledgerWanted = true;
+        ledger(true);
         bench.session().runs().stream()
                 .filter(r -> key instanceof Key.OfRun of && of.run() == r.id())
                 .findFirst()

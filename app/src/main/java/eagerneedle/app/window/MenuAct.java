@@ -1,5 +1,6 @@
 package eagerneedle.app.window;
 
+import eagerneedle.app.station.Cautions;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.core.sheet.SheetReader;
 import java.util.List;
@@ -47,6 +48,7 @@ record MenuAct(String label, KeyCombination shortcut, String shown, Runnable run
                 MenuAct.of("Save a copy...", "Shortcut+S", () -> w.door().saveCopy()),
                 MenuAct.of("Stockroom", "Shortcut+I", w::showStockroom),
                 MenuAct.of("Find anything", "/", w::find),
+                MenuAct.of("Staff takes the cautions over", "Shortcut+K", () -> new Cautions(w.bench()).takeOver()),
                 MenuAct.of("What if: try choices without making them", "W", w::toggleTrying),
                 MenuAct.of("For the back row", "P", () -> w.projector().toggle()),
                 MenuAct.of("Show or hide the ledger", "L", w::toggleLedger),

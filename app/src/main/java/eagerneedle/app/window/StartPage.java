@@ -6,7 +6,6 @@ import eagerneedle.app.workbench.Demonstration;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.SheetFile;
 import eagerneedle.core.reduce.SheetTrial;
-import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetException;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.FileName;
@@ -22,12 +21,14 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
 import javafx.application.Platform;
+import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.TransferMode;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -120,7 +121,7 @@ public final class StartPage extends VBox {
                 "Bring in readings...",
                 "A file of another program or logger; the method it belongs to is asked for next",
                 this::askImport);
-        javafx.scene.layout.FlowPane acts = new javafx.scene.layout.FlowPane(8, 6, open, bring);
+        FlowPane acts = new FlowPane(8, 6, open, bring);
         if (visitor.stockroom() != null) {
             acts.getChildren()
                     .add(act(
@@ -136,9 +137,8 @@ public final class StartPage extends VBox {
         VBox.setVgrow(scroll, Priority.ALWAYS);
         VBox box = new VBox(
                 8, Labels.heading("Go on with a session"), scroll, acts, Labels.quiet("Or drop a file on this page."));
-        box.setPrefWidth(Theme.px(400));
-        box.setMinWidth(Theme.px(310));
-        HBox.setHgrow(box, Priority.SOMETIMES);
+        box.setPrefWidth(Theme.px(330));
+        box.setMinWidth(Theme.px(300));
         return box;
     }
 
@@ -208,30 +208,16 @@ public final class StartPage extends VBox {
                     .computeIfAbsent(sheet.sheet().subject(), s -> new java.util.ArrayList<>())
                     .add(sheet);
         }
-        VBox list = new VBox(2);
-        bySubject.forEach((subject, sheets) -> {
-            list.getChildren().add(Labels.styled(subject.toUpperCase(Locale.ROOT), "group"));
-            for (SheetReader.Located located : sheets) {
-                Sheet s = located.sheet();
-                Label question = Labels.wrapped(firstSentence(s.question()));
-                question.getStyleClass().add("quiet");
-                VBox words = new VBox(0, Labels.section(s.title()), question);
-                words.setMinWidth(0);
-                HBox.setHgrow(words, Priority.ALWAYS);
-                Button demonstration = new Button("Demonstration");
-                demonstration.setId("demonstrate-" + s.id());
-                demonstration.getStyleClass().add("quiet-button");
-                demonstration.setMinWidth(Region.USE_PREF_SIZE);
-                demonstration.setOnAction(e -> visitor.demonstrate(s.id()));
-                Labels.explained(
-                        demonstration,
-                        "A whole session of this method, held on its simulated rig: to look round, to teach, to "
-                                + "try things on");
-                list.getChildren()
-                        .add(row("begin-" + s.id(), "Begin: " + s.title(), () -> begin(located), words, demonstration));
-            }
-        });
-        ScrollPane scroll = new ScrollPane(list);
+        FlowPane cards = new FlowPane(12, 12);
+        bySubject
+                .values()
+                .forEach(sheets -> sheets.forEach(located -> cards.getChildren()
+                        .add(new MethodCard(
+                                located.sheet(),
+                                () -> begin(located),
+                                () -> visitor.demonstrate(located.sheet().id())))));
+        cards.setPadding(new Insets(2, 12, 12, 2));
+        ScrollPane scroll = new ScrollPane(cards);
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("bare");
         VBox.setVgrow(scroll, Priority.ALWAYS);
@@ -243,7 +229,7 @@ public final class StartPage extends VBox {
         sheet.getStyleClass().add("quiet-button");
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
-        Label begin = Labels.heading("Begin a session");
+        Label begin = Labels.heading("Begin with a method");
         begin.setMinWidth(Region.USE_PREF_SIZE);
         HBox head = new HBox(8, begin, gap, sheet);
         head.setAlignment(Pos.CENTER_LEFT);
@@ -252,13 +238,6 @@ public final class StartPage extends VBox {
         HBox.setHgrow(box, Priority.ALWAYS);
         box.setPrefWidth(Theme.px(420));
         return box;
-    }
-
-    private static String firstSentence(String text) {
-        int end = text.indexOf(". ");
-        int ask = text.indexOf("? ");
-        int cut = end < 0 ? ask : ask < 0 ? end : Math.min(end, ask);
-        return cut < 0 ? text : text.substring(0, cut + 1);
     }
 
     private void begin(SheetReader.Located sheet) {

@@ -110,18 +110,6 @@ class PlanModelsTest {
     }
 
     @Test
-    void aCautionIsAcknowledgedAndTakenBack() {
-        desk = PlainDesk.fresh(folder, "drying-cabinet");
-        PlanModel plan = new PlanModel(desk);
-        PlanModel.Caution first = plan.cautions().get(0);
-        assertThat(first.read()).isFalse();
-        plan.acknowledge(first, true);
-        assertThat(plan.cautions().get(0).read()).isTrue();
-        plan.acknowledge(first, false);
-        assertThat(plan.cautions().get(0).read()).isFalse();
-    }
-
-    @Test
     void theWayToATargetIsFoundAndPlanned() throws Exception {
         inputs();
         TargetModel m = new TargetModel(desk);

@@ -169,6 +169,7 @@ class MethodsWindowTest extends BenchWindow {
     @Test
     void aFallingMassIsTimedByItsSpokes(FxRobot robot) throws Exception {
         openText(robot, SheetReader.shippedText("potters-wheel"), Clock.systemUTC());
+        robot.push(KeyCode.CONTROL, KeyCode.K);
         robot.push(KeyCode.DIGIT2);
         fire(robot, "connect");
         await(() -> window.rig().isPresent());

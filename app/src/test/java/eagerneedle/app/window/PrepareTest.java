@@ -89,6 +89,7 @@ class PrepareTest extends BenchWindow {
     }
 
     private void connect(FxRobot robot) throws Exception {
+        robot.push(KeyCode.CONTROL, KeyCode.K);
         robot.push(KeyCode.DIGIT2);
         fire(robot, "connect");
         await(() -> window.rig().isPresent());
@@ -195,9 +196,25 @@ class PrepareTest extends BenchWindow {
     @Test
     void cautionsAreAcknowledgedAndTimersRunOut(FxRobot robot) throws Exception {
         open(robot, "drying-cabinet");
-        fire(robot, "caution-1");
+        robot.push(KeyCode.DIGIT2);
+        fire(robot, "connect");
+        settle();
+        assertThat(text(robot, "watch-line")).contains("Read the cautions first");
+        assertThat(window.rig()).as("nothing is connected before").isEmpty();
+        robot.push(KeyCode.DIGIT4);
+        assertThat(text(robot, "steps-left")).contains("steps are not signed off at Rig yet");
+        robot.push(KeyCode.DIGIT1);
+        for (int i = 1; i <= window.bench().sheet().cautions().size(); i++) {
+            fire(robot, "caution-" + i);
+        }
         assertThat(session().signOffs()).containsKey("caution-1");
         robot.push(KeyCode.DIGIT2);
+        boolean[] asked = new boolean[1];
+        act(() -> asked[0] = robot.lookup("#cautions-staff")
+                .tryQuery()
+                .filter(n -> n.getParent().getParent().isVisible())
+                .isPresent());
+        assertThat(asked[0]).as("nothing more is asked").isFalse();
         assertThat(text(robot, "left-warm")).isEqualTo("20 min  to run");
         fire(robot, "timer-warm");
         await(() -> text(robot, "left-warm").contains("19 min"));

@@ -246,6 +246,7 @@ class WindowTest {
     }
 
     private LiveRig connected(FxRobot robot) throws Exception {
+        robot.push(KeyCode.CONTROL, KeyCode.K);
         robot.push(KeyCode.DIGIT2);
         robot.clickOn("#connect");
         await(() -> window.rig().isPresent());

@@ -13,6 +13,7 @@ import java.util.stream.Stream;
  */
 public record Written(String number, String uncertainty, int power, LabUnit unit) {
     private static final double SMALL = 1e-3;
+    private static final double LARGE = 1e5;
     /** Between a number and what belongs to it. */
     public static final String THIN = "\u2009";
 
@@ -38,6 +39,27 @@ public record Written(String number, String uncertainty, int power, LabUnit unit
     /** How a quantity is written in its own unit. */
     public static Written in(Quantity q) {
         return parts(Notation.bracketed(q.value(), q.u()), q.unit());
+    }
+
+    /** A plain number to so many digits, its unit with the prefix that makes it readable: {@code 0.69 mm}. */
+    public static String plain(double value, int significant, LabUnit unit) {
+        Quantity q = Quantity.exact(value, unit);
+        double size = Math.abs(value);
+        boolean readable = size >= SMALL && size < LARGE || size == 0 || !Double.isFinite(size) || unit.isAffine();
+        Quantity shown = readable
+                ? q
+                : unit.otherPrefixes().stream()
+                        .map(q::to)
+                        .filter(x -> Math.abs(x.value()) >= 0.1 && Math.abs(x.value()) < LARGE)
+                        .findFirst()
+                        .orElse(q);
+        String number = Notation.plain(shown.value(), significant);
+        int e = number.lastIndexOf('e');
+        return (e > 0
+                        ? number.substring(0, e) + THIN + "×" + THIN + "10"
+                                + raised(Integer.parseInt(number.substring(e + 1)))
+                        : number)
+                + (unit.symbol().isEmpty() ? "" : THIN + shown.unit().pretty());
     }
 
     private static Written parts(String text, LabUnit unit) {

@@ -1,0 +1,49 @@
+package eagerneedle.core.sheet;
+
+import java.util.HashMap;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/**
+ * What is said to people, without the keys of a sheet. Messages about a sheet name its keys and the place where they
+ * are written, which is what whoever writes the sheet needs; whoever works with it reads labels.
+ *
+ * <p>Only keys that cannot be taken for a word are replaced: those with a dot, an underscore or a digit in them.
+ */
+public final class PlainWords {
+    private static final Pattern PLACE =
+            Pattern.compile("^(?:the sheet in )?[^ ,]+\\.(?:needle|ya?ml), line \\d+, column \\d+: ");
+    private static final Pattern KEY =
+            Pattern.compile("\\b[A-Za-z][A-Za-z0-9]*(?:[._][A-Za-z0-9_]+)+\\b|\\b[A-Za-z]+\\d+\\b");
+    private final Map<String, String> labels = new HashMap<>();
+
+    private PlainWords(Sheet sheet) {
+        sheet.inputs().forEach((name, i) -> labels.put(name, i.label()));
+        sheet.results().forEach((name, d) -> labels.put(name, d.label()));
+        sheet.channels().forEach((name, c) -> labels.put(name, c.label()));
+        sheet.captures()
+                .forEach((capture, c) -> c.quantities().forEach((name, d) -> {
+                    labels.putIfAbsent(name, d.label());
+                    labels.put(capture + "." + name, d.label());
+                }));
+    }
+
+    public static PlainWords of(Sheet sheet) {
+        return new PlainWords(sheet);
+    }
+
+    /** A message as it is read at the bench: without its place in the sheet, with labels in place of keys. */
+    public String say(String message) {
+        if (message == null || message.isEmpty()) {
+            return "";
+        }
+        Matcher place = PLACE.matcher(message);
+        String text = place.find() ? capital(message.substring(place.end())) : message;
+        return KEY.matcher(text).replaceAll(m -> Matcher.quoteReplacement(labels.getOrDefault(m.group(), m.group())));
+    }
+
+    private static String capital(String s) {
+        return s.isEmpty() ? s : Character.toUpperCase(s.charAt(0)) + s.substring(1);
+    }
+}
