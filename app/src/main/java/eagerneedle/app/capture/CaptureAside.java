@@ -5,7 +5,7 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Theme;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.layout.HBox;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 
 /**
@@ -25,7 +25,9 @@ final class CaptureAside extends VBox {
         paste.getStyleClass().add("quiet-button");
         paste.setOnAction(e -> new ImportDialog(desk, model.capture(), model.level()).paste(owner));
         Labels.explained(paste, "Bring in a run from cells copied in a spreadsheet");
-        getChildren().addAll(schedule, stopwatch, new HBox(6, bring, paste));
+        bring.setMinWidth(USE_PREF_SIZE);
+        paste.setMinWidth(USE_PREF_SIZE);
+        getChildren().addAll(schedule, stopwatch, new FlowPane(6, 4, bring, paste));
         setPrefWidth(Theme.px(235));
         setMinWidth(Theme.px(225));
     }

@@ -87,8 +87,10 @@ public final class CaptureStation implements StationView {
             }
         });
         clock.setId("run-clock");
-        controls = new HBox(12, start, clock, goOn);
+        start.getStyleClass().addAll("default-act", "big-act");
+        controls = new HBox(14, start, clock, goOn);
         controls.setAlignment(Pos.CENTER_LEFT);
+        hint.getStyleClass().add("next");
         panel.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(traces, Priority.ALWAYS);
         VBox right = new VBox(
@@ -301,8 +303,12 @@ public final class CaptureStation implements StationView {
             panel.getChildren().setAll(mode.panel());
             panel.setManaged(mode.panel().isManaged());
         }
+        boolean shown = !(mode instanceof GateMode) || desk.rig().isPresent();
+        panel.setVisible(shown);
+        panel.setManaged(shown && mode.panel().isManaged());
         traces.refresh();
-        traces.channels(plan.channels());
+        traces.channels(model.capture(), plan.channels());
+        traces.first().ifPresent(speed::follow);
         refreshControls();
         typed.refresh();
         rows.show(model.capture());

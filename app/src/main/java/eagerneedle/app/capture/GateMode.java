@@ -9,45 +9,49 @@ import java.util.List;
 import java.util.Map;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
-import javafx.scene.layout.GridPane;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
 
-/** Edges of light gates: how many, how long the last block was, the last period and the mean of the newest ones. */
+/**
+ * Light gates: of each the last block, the last period and the count, large; below them the mean of the newest ones.
+ */
 final class GateMode extends StreamMode {
     private static final double LOOK_BACK = 30;
-    private final GridPane table = new GridPane();
-    private final Map<String, Label[]> rows = new LinkedHashMap<>();
+    private final FlowPane cards = new FlowPane(10, 8);
+    private final Map<String, Label[]> figures = new LinkedHashMap<>();
 
     GateMode(Desk desk, Capture plan) {
         super(desk, plan);
-        table.getStyleClass().add("table-cells");
-        table.addRow(
-                0,
-                Labels.quiet("gate"),
-                Labels.quiet("edges"),
-                Labels.quiet("last block"),
-                Labels.quiet("last period"),
-                Labels.quiet("mean of the newest periods"));
-        plan.channels().forEach(c -> {
-            Label[] cells = new Label[4];
-            for (int i = 0; i < cells.length; i++) {
-                cells[i] = Labels.figure("—");
-                cells[i].setId("gate-" + c + "-"
-                        + List.of("edges", "block", "period", "mean").get(i));
+        plan.channels()
+                .forEach(c -> cards.getChildren()
+                        .add(card(c, desk.bench().sheet().channels().get(c).label())));
+    }
+
+    private VBox card(String channel, String label) {
+        Label[] cells = new Label[4];
+        List<String> names = List.of("edges", "block", "period", "mean");
+        for (int i = 0; i < cells.length; i++) {
+            cells[i] = i < 3 ? Labels.styled("—", "figure-big") : Labels.wrapped("—");
+            cells[i].setId("gate-" + channel + "-" + names.get(i));
+            if (i < 3) {
+                cells[i].setMinWidth(Region.USE_PREF_SIZE);
             }
-            rows.put(c, cells);
-            table.addRow(
-                    rows.size(),
-                    new Label(desk.bench().sheet().channels().get(c).label()),
-                    cells[0],
-                    cells[1],
-                    cells[2],
-                    cells[3]);
-        });
+        }
+        figures.put(channel, cells);
+        HBox large =
+                new HBox(24, under("last block", cells[1]), under("last period", cells[2]), under("edges", cells[0]));
+        return Labels.card(Labels.section(label), large, new HBox(8, Labels.quiet("newest periods"), cells[3]));
+    }
+
+    private static VBox under(String caption, Label figure) {
+        return new VBox(0, Labels.quiet(caption), figure);
     }
 
     @Override
     void look(LiveRig rig) {
-        rows.forEach((channel, cells) -> {
+        figures.forEach((channel, cells) -> {
             GateFigures f = GateFigures.of(rig.last(channel, LOOK_BACK));
             cells[0].setText(f.edges());
             cells[1].setText(f.block());
@@ -58,6 +62,6 @@ final class GateMode extends StreamMode {
 
     @Override
     Node panel() {
-        return table;
+        return cards;
     }
 }

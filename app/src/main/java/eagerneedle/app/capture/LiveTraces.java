@@ -9,6 +9,7 @@ import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.trace.DeviceClock;
 import eagerneedle.core.trace.Pyramid;
@@ -27,13 +28,13 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
+import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /**
@@ -52,6 +53,7 @@ final class LiveTraces extends VBox {
     private final Desk desk;
     private final ChoiceBox<String> span = new ChoiceBox<>();
     private final ToggleButton hold = new ToggleButton("Hold the scale");
+    private final HBox tools;
     private final VBox rows = new VBox(2);
     private final Map<String, Row> traces = new LinkedHashMap<>();
     private final Map<String, QuickScale> scales = new LinkedHashMap<>();
@@ -59,11 +61,14 @@ final class LiveTraces extends VBox {
     private final Map<String, DeviceClock> clocks = new HashMap<>();
     private long clocksKnown;
     private int turn;
+    private String capture = "";
 
     private static final class Row extends VBox {
         private final PlotView plot;
+        private final HBox head;
         private long counted;
-        private final Label number = Labels.styled("", "figure");
+        private final Label number = Labels.styled("", "live-figure");
+        private final Label more = Labels.quiet("");
 
         Row(String channel, String label, boolean last) {
             plot = new PlotView("Live trace of " + label);
@@ -72,12 +77,26 @@ final class LiveTraces extends VBox {
             VBox.setVgrow(plot, Priority.ALWAYS);
             VBox.setVgrow(this, Priority.ALWAYS);
             number.setId("live-number-" + channel);
-            number.setAlignment(Pos.CENTER_RIGHT);
-            number.setMaxWidth(Double.MAX_VALUE);
+            number.setMinWidth(USE_PREF_SIZE);
+            more.setId("live-more-" + channel);
+            more.setMinWidth(0);
             if (!last) {
                 plot.showTimeAxis(false);
             }
-            getChildren().addAll(number, plot);
+            Label name = Labels.section(label);
+            name.setMinWidth(USE_PREF_SIZE);
+            more.setMaxWidth(Double.MAX_VALUE);
+            HBox.setHgrow(more, Priority.ALWAYS);
+            head = new HBox(12, name, number, more);
+            head.setAlignment(Pos.CENTER_LEFT);
+            head.setPadding(new Insets(0, 0, 0, 4));
+            getChildren().addAll(head, plot);
+        }
+
+        /** Shows the mean large, and what else is known of it beside. */
+        private void says(String mean, String rest) {
+            number.setText(mean);
+            more.setText(rest);
         }
     }
 
@@ -96,16 +115,19 @@ final class LiveTraces extends VBox {
         hold.getStyleClass().add("quiet-button");
         hold.setOnAction(e -> traces.values().forEach(r -> r.plot.holdScale(hold.isSelected())));
         Labels.explained(hold, "Keeps the vertical scales as they are; otherwise they follow the data");
-        Region gap = new Region();
-        HBox.setHgrow(gap, Priority.ALWAYS);
-        HBox head = new HBox(8, gap, Labels.quiet("numbers over"), span, hold);
-        head.setAlignment(Pos.CENTER_LEFT);
+        Label over = Labels.quiet("numbers over");
+        over.setMinWidth(USE_PREF_SIZE);
+        span.setMinWidth(USE_PREF_SIZE);
+        hold.setMinWidth(USE_PREF_SIZE);
+        tools = new HBox(8, over, span, hold);
+        tools.setAlignment(Pos.CENTER_RIGHT);
         VBox.setVgrow(rows, Priority.ALWAYS);
-        getChildren().addAll(head, rows);
+        getChildren().add(rows);
     }
 
     /** The channels to show; makes the rows anew when they are others. */
-    void channels(List<String> channels) {
+    void channels(String newCapture, List<String> channels) {
+        capture = newCapture;
         scales.clear();
         if (List.copyOf(traces.keySet()).equals(channels)) {
             return;
@@ -123,6 +145,14 @@ final class LiveTraces extends VBox {
             traces.put(c, row);
         }
         rows.getChildren().setAll(traces.values());
+        tools.setVisible(!areGates(capture));
+        tools.setManaged(tools.isVisible());
+        traces.values().stream().findFirst().ifPresent(r -> r.head.getChildren().add(tools));
+    }
+
+    /** The plot on top, whose time axis all share. */
+    Optional<PlotView> first() {
+        return traces.values().stream().findFirst().map(r -> r.plot);
     }
 
     /** The rig's channels and calibrations may have changed. */
@@ -176,6 +206,10 @@ final class LiveTraces extends VBox {
             DoubleUnaryOperator time = shared(clock);
             double to = rig.end(name);
             double from = run ? Double.NEGATIVE_INFINITY : to - SHOWN;
+            if (areGates(capture)) {
+                gate(row, c.label(), run ? rig.all(name) : rig.last(name, SHOWN), index(name));
+                return;
+            }
             boolean many = run ? rig.count(name) > EXACT : rig.rate() * SHOWN > EXACT;
             Layer layer;
             if (many) {
@@ -207,7 +241,12 @@ final class LiveTraces extends VBox {
                     seen ? run ? to : SHOWN : Double.parseDouble(span.getValue().replace(" s", ""));
             Trace newest = scale(name, Run.COUNTS)
                     .exact(rig.last(name, Math.min(seconds, (seen ? EXACT : MOST_COUNTED) / Math.max(1, rig.rate()))));
-            row.number.setText(newest.size() < 4 ? "" : words(c, WindowStatistics.of(newest)));
+            if (newest.size() < 4) {
+                row.says("", "");
+            } else {
+                WindowStatistics w = WindowStatistics.of(newest);
+                row.says(mean(c, w), rest(w));
+            }
         });
     }
 
@@ -243,10 +282,27 @@ final class LiveTraces extends VBox {
         return new Layer.Envelope(c.label(), Arrays.stream(o.time()).map(time).toArray(), low, high, 0);
     }
 
-    private static String words(Channel c, WindowStatistics w) {
+    private static String mean(Channel c, WindowStatistics w) {
         String unit = c.labUnit().pretty();
-        return Notation.bracketed(w.mean(), w.uMean()) + (unit.isEmpty() ? "" : " " + unit) + "   SD "
-                + Notation.plain(w.sd(), 2) + "   n " + w.n();
+        return Notation.bracketed(w.mean(), w.uMean()) + (unit.isEmpty() ? "" : " " + unit);
+    }
+
+    private static String rest(WindowStatistics w) {
+        return "SD " + Notation.plain(w.sd(), 2) + ", n " + w.n();
+    }
+
+    /** True where the channels of a capture are light gates, whose states say less than their edges. */
+    private boolean areGates(String capture) {
+        Capture c = desk.bench().sheet().captures().get(capture);
+        return c != null && c.mode().equals("gate");
+    }
+
+    /** A gate: how fast it is passed, and what is known of its last passage. */
+    private static void gate(Row row, String label, RawSamples states, int series) {
+        row.plot.emptySays("A point stands here for every passage but the first two.");
+        row.plot.plot(GatePlot.of(label, states, series).orElse(null), false);
+        GateFigures f = GateFigures.of(states);
+        row.says("", f.edges() + " edges, last block " + f.block() + ", last period " + f.period());
     }
 
     /** Shows a stored run, or nothing; with the statistics of what is seen of each trace. */
@@ -254,7 +310,15 @@ final class LiveTraces extends VBox {
         traces.forEach((name, row) -> {
             if (run == null) {
                 row.plot.plot(null, false);
-                row.number.setText("");
+                row.says("", "");
+                return;
+            }
+            if (areGates(run.capture())) {
+                gate(
+                        row,
+                        run.channel(desk.bench().sheet(), name).label(),
+                        desk.bench().file().samples(run.id(), name),
+                        index(name));
                 return;
             }
             long n = desk.bench().file().count(run.id(), name);
@@ -322,7 +386,7 @@ final class LiveTraces extends VBox {
     private static void visible(Row row, Channel c, Trace t) {
         double[] seen = row.plot.visible();
         if (t == null || seen == null) {
-            row.number.setText("");
+            row.says("", "");
             return;
         }
         int a = 0;
@@ -334,12 +398,15 @@ final class LiveTraces extends VBox {
             b--;
         }
         if (b - a < 4) {
-            row.number.setText("");
+            row.says("", "");
             return;
         }
         double[] v = Arrays.copyOfRange(t.value(), a, b);
-        row.number.setText("seen: " + words(c, WindowStatistics.of(t.slice(a, b))) + "   least "
-                + Notation.plain(Arrays.stream(v).min().orElse(0), 4) + "   greatest "
-                + Notation.plain(Arrays.stream(v).max().orElse(0), 4));
+        WindowStatistics w = WindowStatistics.of(t.slice(a, b));
+        row.says(
+                mean(c, w),
+                "mean of what is seen, " + rest(w) + ", from "
+                        + Notation.plain(Arrays.stream(v).min().orElse(0), 4) + " to "
+                        + Notation.plain(Arrays.stream(v).max().orElse(0), 4));
     }
 }

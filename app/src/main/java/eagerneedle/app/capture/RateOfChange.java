@@ -14,11 +14,20 @@ final class RateOfChange extends PlotView {
     static final int MOST = 20_000;
 
     private static final int HALF = 3;
+    private PlotView followed;
 
     RateOfChange() {
         super("Live rate of change");
         setPrefHeight(Theme.px(190));
         setMinHeight(Theme.px(110));
+    }
+
+    /** Shows the time that the trace above it shows. */
+    void follow(PlotView trace) {
+        if (followed != trace) {
+            followed = trace;
+            share(trace);
+        }
     }
 
     /** @param t null for nothing to show */

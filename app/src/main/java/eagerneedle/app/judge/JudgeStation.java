@@ -52,6 +52,7 @@ public final class JudgeStation implements StationView {
     private final VBox checkBox = new VBox(10);
     private final Rows<JudgeModel.Remark> checks = new Rows<>(checkBox, JudgeStation::check);
     private final MistakeLens lens;
+    private final VBox right;
     private final Button hide = new Button("Work blind from now on");
 
     public JudgeStation(Desk desk) {
@@ -74,7 +75,7 @@ public final class JudgeStation implements StationView {
                 .getChildren()
                 .addAll(Labels.heading("The same data under three schools"), schoolBox, otherHead, otherBox, laterBox);
         telling.getChildren().addAll(saidHead, saidBox, Labels.heading("Checks"), checkBox);
-        VBox right = new VBox(10, comparing, telling, lens, hide);
+        right = new VBox(10, comparing, telling, lens, hide);
         right.setPrefWidth(Theme.px(352));
         right.setMinWidth(Theme.px(322));
         HBox.setHgrow(left, Priority.ALWAYS);
@@ -115,6 +116,8 @@ public final class JudgeStation implements StationView {
         otherHead.setVisible(otherBox.isVisible());
         otherHead.setManaged(otherBox.isManaged());
         boolean any = !(shown instanceof Shown.Nothing);
+        right.setVisible(any);
+        right.setManaged(any);
         telling.setVisible(any);
         telling.setManaged(any);
         List<JudgeModel.Said> saying = any ? model.said() : List.of();

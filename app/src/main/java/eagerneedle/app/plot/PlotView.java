@@ -74,6 +74,7 @@ public class PlotView extends PictureView {
     PlotView(String says, LongSupplier clock) {
         super(says, null);
         span = new TimeSpan(clock);
+        span.joins(this);
         show(this::paint);
         getStyleClass().add("plot");
         setOnScroll(this::zoom);
@@ -137,6 +138,7 @@ public class PlotView extends PictureView {
     public void share(PlotView other) {
         twin = other;
         span = other.span;
+        span.joins(this);
         span.onChange(this::repaint);
     }
 
@@ -193,8 +195,8 @@ public class PlotView extends PictureView {
 
     private Plot.View shown() {
         Plot.View whole = plot.whole();
-        Plot.View base = span.shown() == null && twin != null && twin.plot != null ? twin.plot.whole() : whole;
-        double[] x = span.shown() == null ? new double[] {base.x0(), base.x1()} : span.shown();
+        double[] all = span.whole();
+        double[] x = span.shown() != null ? span.shown() : all != null ? all : new double[] {whole.x0(), whole.x1()};
         double[] y = zoomedY != null ? zoomedY : heldY != null ? heldY : new double[] {whole.y0(), whole.y1()};
         return new Plot.View(x[0], x[1], y[0], y[1]);
     }

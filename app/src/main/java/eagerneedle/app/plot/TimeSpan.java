@@ -1,5 +1,6 @@
 package eagerneedle.app.plot;
 
+import eagerneedle.picture.Plot;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
@@ -15,6 +16,7 @@ final class TimeSpan {
     private static final long ONE_TURN = 330_000_000L;
     private final Deque<double[]> before = new ArrayDeque<>();
     private final List<Runnable> listeners = new ArrayList<>();
+    private final List<PlotView> plots = new ArrayList<>();
     private final LongSupplier clock;
     private double[] shown;
     private long lastStep;
@@ -27,6 +29,25 @@ final class TimeSpan {
 
     void onChange(Runnable listener) {
         listeners.add(listener);
+    }
+
+    /** A plot shows its horizontal axis here. */
+    void joins(PlotView plot) {
+        plots.add(plot);
+    }
+
+    /** From and to of all that the plots together hold; null while they hold nothing. */
+    double[] whole() {
+        double from = Double.POSITIVE_INFINITY;
+        double to = Double.NEGATIVE_INFINITY;
+        for (PlotView p : plots) {
+            if (p.plot() != null) {
+                Plot.View v = p.plot().whole();
+                from = Math.min(from, v.x0());
+                to = Math.max(to, v.x1());
+            }
+        }
+        return from < to ? new double[] {from, to} : null;
     }
 
     /** From and to; null while everything is shown. */

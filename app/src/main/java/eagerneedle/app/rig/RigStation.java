@@ -68,7 +68,7 @@ public final class RigStation implements StationView {
         typed = new TypedPanel(sheet, desk::rig);
         cautions = new CautionCard(desk, false);
         drawing = Apparatus.of(sheet).map(a -> DrawingView.of(a, sheet.title()));
-        VBox acts = new VBox(10, connection, typed, outputPane, Labels.heading("Before switching on"), stepPane);
+        VBox acts = new VBox(10, connection, typed, Labels.heading("Before switching on"), stepPane);
         HBox.setHgrow(acts, Priority.ALWAYS);
         acts.setMinWidth(0);
         HBox bench = new HBox(22, acts);
@@ -79,7 +79,7 @@ public final class RigStation implements StationView {
             v.setMaxHeight(Theme.px(232));
             bench.getChildren().add(0, v);
         });
-        VBox all = new VBox(12, cautions, bench, head());
+        VBox all = new VBox(12, cautions, bench, outputPane, head());
         all.getStyleClass().add("surface");
         sheet.channels().keySet().forEach(name -> {
             ChainCard card = new ChainCard(new ChainModel(desk, name));

@@ -95,7 +95,9 @@ final class LedgerModel {
      * @param number with its point under the others; a dash where there is none
      */
     record Figures(String number, String uncertainty, String times, String unit) {
-        private static final Figures NONE = new Figures("—", "", "", "");
+        private static Figures none(int left) {
+            return new Figures(" ".repeat(Math.max(0, Math.min(MOST_ALIGNED, left) - 1)) + "—", "", "", "");
+        }
 
         /** Points stand under each other where {@code left} is the most digits before one. */
         private static Figures of(Quantity q, int left) {
@@ -311,7 +313,7 @@ final class LedgerModel {
                 fresh,
                 e.source().equals("as planned") && !planned,
                 isPinned(e.key()),
-                e.quantity().map(q -> Figures.of(q, left)).orElse(Figures.NONE),
+                e.quantity().map(q -> Figures.of(q, left)).orElseGet(() -> Figures.none(left)),
                 e.label() + " "
                         + e.quantity()
                                 .map(Quantity::toString)

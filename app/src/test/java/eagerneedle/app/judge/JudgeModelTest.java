@@ -36,12 +36,15 @@ class JudgeModelTest {
         Shown shown = open(PlainDesk.fresh(folder, "baggage-chute"));
         assertThat(shown).isInstanceOf(Shown.Nothing.class);
         List<JudgeModel.Awaited> awaited = ((Shown.Nothing) shown).awaited();
-        assertThat(awaited).extracting(JudgeModel.Awaited::label).contains("Local g against the reference of the laboratory");
-        assertThat(awaited).allSatisfy(a -> assertThat(a.lacks())
-                .startsWith("Still to take at Capture (key 4): ")
-                .contains(", no run yet of ")
-                .doesNotContain("line ")
-                .doesNotContain("_"));
+        assertThat(awaited)
+                .extracting(JudgeModel.Awaited::label)
+                .contains("Local g against the reference of the laboratory");
+        assertThat(awaited)
+                .allSatisfy(a -> assertThat(a.lacks())
+                        .startsWith("Still to take at Capture (key 4): ")
+                        .contains(", no run yet of ")
+                        .doesNotContain("line ")
+                        .doesNotContain("_"));
     }
 
     @Test
