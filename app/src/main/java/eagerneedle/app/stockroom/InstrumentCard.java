@@ -1,11 +1,22 @@
 package eagerneedle.app.stockroom;
 
+import eagerneedle.app.plot.PictureView;
+import eagerneedle.app.plot.PlotView;
+import eagerneedle.app.widget.Files;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.core.stockroom.Instrument;
+import eagerneedle.picture.InstrumentPlots;
+import eagerneedle.picture.Plot;
+import eagerneedle.picture.RangePicture;
+import eagerneedle.store.FileName;
+import java.nio.file.Path;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ChoiceBox;
@@ -15,16 +26,31 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
-/** One instrument: its specification to change, its part in a chain, its history. */
+/**
+ * One instrument as what it can do: its range, how accurate it is over that, how it has fared, and another beside it.
+ * Its specification is folded away until somebody wants to change it.
+ */
 final class InstrumentCard extends VBox {
     private final StockroomModel model;
     private final Runnable changed;
     private final Label objection = Labels.attention("");
-    private final Label title = Labels.heading("");
+    private final Label title = Labels.styled("", "instrument-name");
+    private final Label serial = Labels.styled("", "instrument-serial");
+    private final Label facts = Labels.wrapped("");
+    private final Label standing = Labels.wrapped("");
+    private final PictureView range = new PictureView("Range", null);
+    private final PlotView accuracy = new PlotView("Standard uncertainty of one reading");
+    private final PlotView drift = new PlotView("Values found at calibrations");
+    private final ChoiceBox<String> beside = new ChoiceBox<>();
+    private final VBox details = new VBox(8);
+    private final Button change = new Button("Change the specification");
     private final ChoiceBox<String> kinds = new ChoiceBox<>();
     private final Map<String, TextField> fields = new LinkedHashMap<>();
+    private boolean filling;
     private final Button retire;
     private final VBox chain;
     private final TextArea link = new TextArea();
@@ -55,17 +81,81 @@ final class InstrumentCard extends VBox {
                 retire);
         past.setHgap(12);
         past.setVgap(3);
+        details.getChildren().addAll(specification(), acts, chain);
+        change.setId("stock-change");
+        change.getStyleClass().add("quiet-button");
+        change.setMinWidth(USE_PREF_SIZE);
+        change.setOnAction(e -> open(!details.isVisible()));
+        Labels.explained(change, "Its specification and its part in a chain, field by field");
+        facts.getStyleClass().add("quiet");
         getChildren()
                 .addAll(
+                        head(),
                         objection,
-                        title,
-                        specification(),
-                        acts,
-                        chain,
+                        standing,
+                        facts,
+                        range,
+                        pictures(),
                         Labels.section("History"),
                         noPast,
                         past,
-                        entering());
+                        entering(),
+                        new HBox(change),
+                        details);
+        open(false);
+    }
+
+    /** Shows the fields of the specification, or folds them. */
+    private void open(boolean shown) {
+        details.setVisible(shown);
+        details.setManaged(shown);
+        change.setText(shown ? "Fold the specification" : "Change the specification");
+    }
+
+    private HBox head() {
+        Button label = new Button("Label to print...");
+        label.setId("stock-label");
+        label.getStyleClass().add("quiet-button");
+        label.setMinWidth(USE_PREF_SIZE);
+        label.setOnAction(e -> saveLabel());
+        Labels.explained(label, "A label with its serial as a code, 62 mm by 29 mm, as PDF");
+        beside.setId("stock-beside");
+        beside.setAccessibleText("Instrument to compare it with");
+        beside.setMaxWidth(Theme.px(230));
+        beside.setOnAction(e -> {
+            if (!filling) {
+                model.compareWith(beside.getValue());
+                changed.run();
+            }
+        });
+        Labels.explained(beside, "Draws another instrument of the same unit beside it");
+        Label compare = Labels.quiet("beside it");
+        compare.setMinWidth(USE_PREF_SIZE);
+        title.setMinWidth(0);
+        serial.setMinWidth(USE_PREF_SIZE);
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        HBox head = new HBox(10, title, serial, gap, compare, beside, label);
+        head.setAlignment(Pos.CENTER_LEFT);
+        return head;
+    }
+
+    private HBox pictures() {
+        HBox both = new HBox(14, accuracy, drift);
+        for (PlotView v : List.of(accuracy, drift)) {
+            v.setPrefHeight(Theme.px(210));
+            v.setMinHeight(Theme.px(150));
+            v.setPrefWidth(Theme.px(300));
+            HBox.setHgrow(v, Priority.ALWAYS);
+        }
+        return both;
+    }
+
+    private void saveLabel() {
+        Path to = Files.askFor(this, serial.getText() + " label.pdf", "*.pdf");
+        if (to != null && Notices.attempt(this, () -> Files.write(to, model.label()))) {
+            Notices.tell(this, "Saved " + FileName.of(to) + ".");
+        }
     }
 
     private Button act(String id, String words, String says, Runnable act) {
@@ -140,10 +230,36 @@ final class InstrumentCard extends VBox {
         Notices.tell(this, model.save(kinds.getValue(), written, link.getText()));
     }
 
+    private static void shown(PlotView view, Optional<Plot> plot) {
+        view.plot(plot.orElse(null), false);
+        view.setVisible(plot.isPresent());
+        view.setManaged(plot.isPresent());
+    }
+
     void show(StockroomModel.Card card) {
         Instrument i = card.instrument();
         Labels.says(objection, card.objection().map(o -> "▲ " + o).orElse(""));
-        title.setText(i.name() + " " + i.id());
+        if (!i.id().equals(serial.getText())) {
+            // A new one wants its fields filled in; any other is looked at first.
+            open(i.name().equals("new instrument"));
+        }
+        title.setText(i.name());
+        serial.setText(i.id());
+        standing.setText(card.standing());
+        facts.setText(card.facts());
+        filling = true;
+        beside.getItems().setAll(card.comparable());
+        beside.setValue(card.beside().map(Instrument::id).orElse(StockroomModel.ALONE));
+        filling = false;
+        List<Instrument> drawn = card.beside().map(other -> List.of(i, other)).orElse(List.of(i));
+        boolean ranged = i.range().size() == 2;
+        range.setVisible(ranged);
+        range.setManaged(ranged);
+        range.setMinHeight(Theme.px(RangePicture.height(drawn.size())));
+        range.setPrefHeight(Theme.px(RangePicture.height(drawn.size())));
+        range.show((s, w, h) -> RangePicture.paint(s, drawn, w));
+        shown(accuracy, InstrumentPlots.accuracy(drawn));
+        shown(drift, card.drift());
         kinds.setValue(i.kind());
         fields.forEach((key, f) -> f.setText(card.fields().getOrDefault(key, "")));
         retire.setText(i.retired() ? "Take back into use" : "Retire");

@@ -4,7 +4,12 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import eagerneedle.core.chain.Link;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.stockroom.Instrument;
+import eagerneedle.picture.InstrumentPlots;
+import eagerneedle.picture.Plot;
+import eagerneedle.report.InstrumentLabel;
 import eagerneedle.store.FileName;
 import eagerneedle.store.stockroom.Stockroom;
 import java.io.IOException;
@@ -27,6 +32,9 @@ import java.util.Optional;
 /** The instruments of the laboratory: found, looked at, changed, and each change taken back. */
 final class StockroomModel {
     static final String EVERYTHING = "everything";
+    /** No instrument is drawn beside another. */
+    static final String ALONE = "nothing";
+
     private static final DateTimeFormatter DAY =
             DateTimeFormatter.ofPattern("d MMM uuuu").withLocale(Locale.UK).withZone(ZoneId.systemDefault());
     private static final ObjectMapper JSON = JsonMapper.builder().build();
@@ -68,18 +76,28 @@ final class StockroomModel {
      *
      * @param fields what stands in each field; absent where nothing does
      * @param link its part in a chain as JSON; absent for what has none
+     * @param standing until when it is good and where it is kept, in words
+     * @param facts its step, accuracy, value and what it asks for, in words
+     * @param comparable serials of instruments that may be drawn beside it, {@link #ALONE} first
+     * @param beside the one that is drawn beside it
      */
     record Card(
             Instrument instrument,
             Optional<String> objection,
             Map<String, String> fields,
             Optional<String> link,
-            List<Past> history) {}
+            List<Past> history,
+            String standing,
+            String facts,
+            List<String> comparable,
+            Optional<Instrument> beside,
+            Optional<Plot> drift) {}
 
     private final Stockroom stock;
     private final Clock clock;
     private Runnable back;
     private String chosen;
+    private Optional<String> other = Optional.empty();
 
     StockroomModel(Stockroom stock, Clock clock) {
         this.stock = stock;
@@ -125,6 +143,15 @@ final class StockroomModel {
         }
     }
 
+    /** Takes the first that has something to be done about it in hand, the first of all where none has. */
+    void chooseFirst() {
+        stock.all().stream()
+                .filter(i -> !i.retired() && i.objection(clock.instant()).isPresent())
+                .findFirst()
+                .or(() -> stock.all().stream().findFirst())
+                .ifPresent(i -> chosen = i.id());
+    }
+
     private Optional<Instrument> find(String id) {
         return stock.all().stream().filter(i -> i.id().equals(id)).findFirst();
     }
@@ -137,7 +164,69 @@ final class StockroomModel {
     /** The instrument in hand; absent until one is chosen. */
     Optional<Card> card() {
         return find(chosen == null ? "" : chosen)
-                .map(i -> new Card(i, i.objection(clock.instant()), fields(i), link(i), history(i)));
+                .map(i -> new Card(
+                        i,
+                        i.objection(clock.instant()),
+                        fields(i),
+                        link(i),
+                        history(i),
+                        standing(i),
+                        facts(i),
+                        comparable(i),
+                        other.flatMap(this::find).filter(o -> comparable(i).contains(o.id())),
+                        InstrumentPlots.drift(i, clock.instant())));
+    }
+
+    /** Draws another instrument beside the one in hand; none with {@link #ALONE}. */
+    void compareWith(String id) {
+        other = Optional.ofNullable(id).filter(x -> !x.equals(ALONE));
+    }
+
+    private List<String> comparable(Instrument i) {
+        List<String> out = new ArrayList<>(List.of(ALONE));
+        if (i.measures() != null && i.range().size() == 2) {
+            LabUnit unit = LabUnit.parse(i.measures());
+            stock.all().stream()
+                    .filter(o -> !o.id().equals(i.id())
+                            && !o.retired()
+                            && o.measures() != null
+                            && o.range().size() == 2)
+                    .filter(o -> o.kind().equals(i.kind())
+                            && LabUnit.parse(o.measures()).fits(unit))
+                    .map(Instrument::id)
+                    .forEach(out::add);
+        }
+        return out;
+    }
+
+    private String standing(Instrument i) {
+        return (i.retired()
+                        ? "retired"
+                        : i.calibration()
+                                .map(c -> "calibrated " + DAY.format(c.at()) + ", good until " + DAY.format(c.due()))
+                                .orElse("never calibrated"))
+                + (i.place() == null ? "" : " · kept at " + i.place());
+    }
+
+    private static String facts(Instrument i) {
+        List<String> out = new ArrayList<>(List.of(i.kind()));
+        said(out, "value ", i.value());
+        said(out, "step ", i.resolution());
+        said(out, "largest error ", i.accuracy());
+        said(out, "warm-up ", i.warmUp() == null ? null : Notation.plain(i.warmUp(), 3) + " min");
+        said(out, "", i.limits());
+        return String.join(" · ", out);
+    }
+
+    private static void said(List<String> out, String what, String value) {
+        if (value != null) {
+            out.add(what + value.replaceAll("\\bdegC\\b", "°C"));
+        }
+    }
+
+    /** A label of the instrument in hand to print, as PDF. */
+    byte[] label() {
+        return InstrumentLabel.pdf(inHand(), inHand().place() == null ? "" : inHand().place());
     }
 
     private static Map<String, String> fields(Instrument i) {

@@ -77,6 +77,7 @@ public final class StockroomView implements StationView {
         right.setFitToWidth(true);
         right.getStyleClass().add("bare");
         HBox.setHgrow(right, Priority.ALWAYS);
+        model.chooseFirst();
         showAll();
     }
 
@@ -102,7 +103,7 @@ public final class StockroomView implements StationView {
                 act("stock-out", "Save as JSON...", "All instruments as a JSON file", this::saveOut),
                 undo);
         VBox left = new VBox(8, head, new HBox(8, search, kind), scroll, acts);
-        left.setPrefWidth(Theme.px(420));
+        left.setPrefWidth(Theme.px(400));
         left.setMinWidth(Theme.px(330));
         return left;
     }
