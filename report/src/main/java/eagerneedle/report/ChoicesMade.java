@@ -25,8 +25,8 @@ final class ChoicesMade {
         List<String> out = new ArrayList<>();
         out.add(
                 s.school() == null
-                        ? "The school that speaks is the one the sheet names for each comparison."
-                        : "The school that speaks: " + s.school().label() + ", chosen for this session.");
+                        ? "The school in use is the one the sheet names for each comparison."
+                        : "The school in use: " + s.school().label() + ", chosen for this session.");
         r.sheet().offers().forEach(o -> {
             String way = s.picked().get(o.key());
             String why = o.choice().why().isEmpty() ? "" : " (" + o.choice().why() + ")";
@@ -40,7 +40,7 @@ final class ChoicesMade {
         });
         for (Run run : r.runs()) {
             if (run.discard() != null) {
-                out.add(run.name() + " was voided: " + run.discard() + ".");
+                out.add(run.name() + " was left out of everything: " + run.discard() + ".");
             } else if (run.leftOut() != null) {
                 out.add(run.name() + " was left out of the results: " + run.leftOut() + ".");
             }

@@ -158,7 +158,7 @@ class ReportTest {
         assertThat(html)
                 .contains(
                         "Run 12 was left out of the results: hand in the beam.",
-                        "The school that speaks: Limits",
+                        "The school in use: Limits",
                         "of Run 9 was set to 0.600 s",
                         "Added to every run of slopes: half = a / 2.",
                         "not signed off",

@@ -6,7 +6,10 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.Relation;
+import eagerneedle.core.chain.Chain;
+import eagerneedle.core.quantity.Written;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.picture.ChainPicture;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -28,7 +31,9 @@ public final class CalibrateStation implements StationView {
             .withLocale(java.util.Locale.UK)
             .withZone(ZoneId.systemDefault());
     private final Desk desk;
+    private final VBox whole = new VBox(12);
     private final HBox all = new HBox(20);
+    private final InUse inUse;
     private final VBox targets = new VBox(2);
     private final HBox hand = new HBox();
     private final ToggleGroup choice = new ToggleGroup();
@@ -49,7 +54,10 @@ public final class CalibrateStation implements StationView {
 
     public CalibrateStation(Desk desk) {
         this.desk = desk;
-        all.getStyleClass().add("surface");
+        whole.getStyleClass().add("surface");
+        VBox.setVgrow(all, Priority.ALWAYS);
+        inUse = new InUse(desk);
+        whole.getChildren().addAll(all, inUse);
         Sheet sheet = desk.bench().sheet();
         sheet.channels().forEach((name, c) -> {
             if (c.calibration() != null) {
@@ -66,9 +74,7 @@ public final class CalibrateStation implements StationView {
             }
         });
         if (procedures.isEmpty()) {
-            all.getChildren()
-                    .add(Labels.wrapped("This sheet calibrates nothing. A channel is calibrated when its entry in "
-                            + "the sheet has a 'calibration'."));
+            all.getChildren().add(nothing(sheet));
             return;
         }
         chosen = procedures.keySet().iterator().next();
@@ -86,6 +92,32 @@ public final class CalibrateStation implements StationView {
         all.getChildren().add(hand);
     }
 
+    /** Nothing is calibrated at this bench: then each channel is worth what its chain is. */
+    private VBox nothing(Sheet sheet) {
+        VBox box = new VBox(
+                10,
+                Labels.heading("Nothing is calibrated at this bench"),
+                Labels.wrapped("The sheet takes every channel as the specifications of its chain describe it. What "
+                        + "the instruments below owe is settled in the stockroom."));
+        sheet.channels().forEach((name, c) -> {
+            Chain chain = desk.bench().session().channel(sheet, name).toChain();
+            double[] reach = chain.reach();
+            if (chain.stepAt((reach[0] + reach[1]) / 2) >= reach[1] - reach[0]) {
+                box.getChildren().add(Labels.wrapped(c.label() + ": a gate; what counts is when its edges come."));
+                return;
+            }
+            box.getChildren()
+                    .add(Labels.wrapped(c.label() + ": u of the chain "
+                            + Written.plain(
+                                    ChainPicture.uncertainty(chain, (reach[0] + reach[1]) / 2),
+                                    2,
+                                    c.labUnit().difference())
+                            + " in the middle of its reach."));
+        });
+        HBox.setHgrow(box, Priority.ALWAYS);
+        return box;
+    }
+
     /** Takes the calibration of a channel over from another bench file. */
     public void reuse(String channel, java.nio.file.Path file) {
         if (procedures.get(channel) instanceof PointProcedure p) {
@@ -95,7 +127,7 @@ public final class CalibrateStation implements StationView {
 
     @Override
     public Node node() {
-        return all;
+        return whole;
     }
 
     @Override
@@ -107,6 +139,7 @@ public final class CalibrateStation implements StationView {
 
     @Override
     public void refresh() {
+        inUse.refresh();
         if (procedures.isEmpty()) {
             return;
         }

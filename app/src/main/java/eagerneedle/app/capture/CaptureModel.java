@@ -169,7 +169,7 @@ final class CaptureModel {
     void begin(LiveRig rig, RunTaking mode) {
         new Cautions(desk.bench()).require();
         if (pending != null) {
-            throw new IllegalArgumentException("Keep or void " + pending.name() + " first.");
+            throw new IllegalArgumentException("Keep " + pending.name() + " or leave it out first.");
         }
         Map<String, Double> wanted = LevelOutputs.of(desk.bench().reduction(), capture, level);
         if (wanted.isEmpty()) {

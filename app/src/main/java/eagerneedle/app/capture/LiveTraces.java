@@ -30,9 +30,11 @@ import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
+import javafx.geometry.VPos;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -65,7 +67,7 @@ final class LiveTraces extends VBox {
 
     private static final class Row extends VBox {
         private final PlotView plot;
-        private final HBox head;
+        private final FlowPane head;
         private long counted;
         private final Label number = Labels.styled("", "live-figure");
         private final Label more = Labels.quiet("");
@@ -85,10 +87,8 @@ final class LiveTraces extends VBox {
             }
             Label name = Labels.section(label);
             name.setMinWidth(USE_PREF_SIZE);
-            more.setMaxWidth(Double.MAX_VALUE);
-            HBox.setHgrow(more, Priority.ALWAYS);
-            head = new HBox(12, name, number, more);
-            head.setAlignment(Pos.CENTER_LEFT);
+            head = new FlowPane(12, 2, name, number, more);
+            head.setRowValignment(VPos.CENTER);
             head.setPadding(new Insets(0, 0, 0, 4));
             getChildren().addAll(head, plot);
         }

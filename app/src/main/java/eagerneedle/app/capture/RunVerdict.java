@@ -30,7 +30,7 @@ final class RunVerdict extends VBox {
     private final TextField name = new TextField();
     private final TextField reason = new TextField();
     private final Button keep = new Button("Keep");
-    private final Button discard = new Button("Void");
+    private final Button discard = new Button("Leave out");
     private final Button picture = new Button("Picture...");
     private final EyeFields byEye = new EyeFields(this::fireKeep);
     private final Label refusal = new Label();
@@ -50,17 +50,19 @@ final class RunVerdict extends VBox {
                 () -> kept.accept(run.named(named())
                         .discarded(
                                 reason.getText().isBlank()
-                                        ? "voided at capture"
+                                        ? "left out at capture"
                                         : reason.getText().strip()))));
-        Labels.explained(discard, "Void this run (D); its samples stay in the bench file, and it can be taken back");
+        Labels.explained(
+                discard,
+                "Leave this run out of everything (D); its samples stay in the bench file, and it can be taken in again");
         name.setId("run-name");
         name.setPrefWidth(Theme.px(120));
         name.setAccessibleText("Name of the run");
         name.setOnAction(e -> keep.fire());
         reason.setId("void-reason");
         reason.setPrefWidth(Theme.px(150));
-        reason.setPromptText("why, when voided");
-        reason.setAccessibleText("Reason to void the run");
+        reason.setPromptText("why, when left out");
+        reason.setAccessibleText("Reason to leave the run out");
         picture.setId("attach-picture");
         picture.getStyleClass().add("quiet-button");
         picture.setOnAction(e -> {

@@ -37,7 +37,7 @@ final class SchoolCard extends VBox {
                 u.verdict(), u.good().map(good -> good ? "good" : "attention").orElse("plain"));
         Label more = Labels.wrapped(u.more());
         more.getStyleClass().add("quiet");
-        Button let = new Button(u.speaks() ? "speaks" : "let it speak");
+        Button let = new Button(u.speaks() ? "in use" : "use it");
         let.getStyleClass().setAll("button", "quiet-button");
         if (u.speaks()) {
             let.setDisable(true);

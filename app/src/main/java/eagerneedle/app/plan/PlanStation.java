@@ -16,6 +16,7 @@ import eagerneedle.picture.Ink;
 import java.util.Optional;
 import javafx.animation.PauseTransition;
 import javafx.application.Platform;
+import javafx.beans.binding.Bindings;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -31,7 +32,7 @@ import javafx.util.Duration;
 /** Plan: what is to be found, by which equation, from which inputs, and how uncertain it will be. */
 public final class PlanStation implements StationView {
     private final Desk desk;
-    private static final int MOST_LINES = 5;
+    private static final double LOW = 520;
     private final PlanModel model;
     private final BorderPane whole = new BorderPane();
     private final ScrollPane scroll = new ScrollPane();
@@ -60,6 +61,7 @@ public final class PlanStation implements StationView {
         all.getStyleClass().add("surface");
         scroll.setContent(all);
         scroll.setFitToWidth(true);
+        scroll.getStyleClass().add("plan-scroll");
         pause.setOnFinished(e -> {
             boolean here = scroll.getScene() != null
                     && scroll.getScene().getWindow() != null
@@ -82,8 +84,12 @@ public final class PlanStation implements StationView {
         drawing = Apparatus.of(sheet).map(a -> DrawingView.of(a, sheet.title()));
         drawing.ifPresent(v -> {
             v.setId("drawing");
-            v.setMinHeight(Theme.px(150));
-            v.setPrefHeight(Theme.px(228));
+            v.setMinHeight(Theme.px(140));
+            // In a low window the inputs are to be in sight too.
+            v.prefHeightProperty()
+                    .bind(Bindings.createDoubleBinding(
+                            () -> Math.max(Theme.px(140), Math.min(Theme.px(228), 0.36 * scroll.getHeight())),
+                            scroll.heightProperty()));
             left.getChildren().add(v);
         });
         return left;
@@ -118,7 +124,7 @@ public final class PlanStation implements StationView {
         HBox.setHgrow(gap, Priority.ALWAYS);
         HBox head = new HBox(8, Labels.heading("Inputs"), gap, stock);
         head.setAlignment(Pos.CENTER_LEFT);
-        return new VBox(6, head, inputs, hand);
+        return new VBox(6, head, hand, inputs);
     }
 
     /** Equations, and what is to be taken and had ready. */
@@ -172,6 +178,11 @@ public final class PlanStation implements StationView {
         return new VBox(0, text, view);
     }
 
+    /** Lines of the budget that are drawn: the largest few where the window is low. */
+    private int lines() {
+        return scroll.getHeight() < Theme.px(LOW) ? 3 : 5;
+    }
+
     @Override
     public Node node() {
         return whole;
@@ -191,9 +202,10 @@ public final class PlanStation implements StationView {
         coverage.setText(p.words());
         if (p.budget().isPresent()) {
             Budget b = p.budget().get();
-            budget.setPrefHeight(Theme.px(BudgetPicture.height(b, MOST_LINES)));
-            budget.setMinHeight(Theme.px(BudgetPicture.height(b, MOST_LINES)));
-            budget.show((s, w, h) -> BudgetPicture.paint(s, b, 0, 0, w, MOST_LINES));
+            int lines = lines();
+            budget.setPrefHeight(Theme.px(BudgetPicture.height(b, lines)));
+            budget.setMinHeight(Theme.px(BudgetPicture.height(b, lines)));
+            budget.show((s, w, h) -> BudgetPicture.paint(s, b, 0, 0, w, lines));
         } else {
             budget.show(null);
             budget.setPrefHeight(Theme.px(40));

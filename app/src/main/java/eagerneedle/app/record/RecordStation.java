@@ -39,7 +39,7 @@ import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
 import javafx.stage.FileChooser;
 
-/** Record: the notebook, free notes, the finish, and everything that leaves the program. */
+/** Record: the report as it will print and everything that leaves the program; the notebook, free notes, the finish. */
 public final class RecordStation implements StationView {
     private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("d MMM HH:mm:ss")
             .withLocale(java.util.Locale.UK)
@@ -51,6 +51,7 @@ public final class RecordStation implements StationView {
     private final TextField note = new TextField();
     private final VBox finishBox = new VBox(8);
     private final Rows<Sheet.Step> finish;
+    private final PagesView pages;
     private final Label attached = Labels.quiet("");
     private final FlowPane shelfPane = new FlowPane(8, 8);
     private final Rows<RecordModel.Shelved> shelf = new Rows<>(shelfPane, this::shelved);
@@ -60,7 +61,8 @@ public final class RecordStation implements StationView {
         model = new RecordModel(desk);
         finish = new Rows<>(finishBox, s -> new StepCard(desk.bench(), s));
         all.getStyleClass().add("surface");
-        all.getChildren().addAll(notes(), leaving());
+        pages = new PagesView(desk.bench()::paper);
+        all.getChildren().addAll(leaving(), notes());
     }
 
     private VBox notes() {
@@ -114,48 +116,61 @@ public final class RecordStation implements StationView {
             e.setDropCompleted(true);
             e.consume();
         });
-        HBox.setHgrow(left, Priority.ALWAYS);
+        left.getChildren().addAll(Labels.heading("Finish"), finishBox);
+        left.setPrefWidth(Theme.px(350));
+        left.setMinWidth(Theme.px(270));
         return left;
     }
 
+    /** The report as it will print, and above it what may leave the program. */
     private VBox leaving() {
-        VBox right = new VBox(
-                10,
-                Labels.heading("Report and export"),
-                button(
-                        "report",
-                        "Report as PDF or HTML...",
-                        "Question, method, rig, data, fits, results, uncertainty in symbols and numbers, "
-                                + "choices, notebook; the ending chooses",
-                        this::report),
-                button(
+        Button report = button(
+                "report",
+                "Report as PDF or HTML...",
+                "Question, method, rig, data, fits, results, uncertainty in symbols and numbers, choices, notebook; "
+                        + "the ending chooses",
+                this::report);
+        report.getStyleClass().add("default-act");
+        FlowPane exports = new FlowPane(
+                4,
+                2,
+                quiet(
                         "ledger-csv",
                         "Ledger as CSV...",
                         "Every quantity at full precision",
                         () -> save(model.name() + " ledger.csv", model::ledger)),
-                button(
+                quiet(
                         "ledger-json",
                         "Results as JSON...",
                         "Quantities, comparisons and watches, as the command line prints them",
                         () -> save(model.name() + ".json", model::results)),
-                button("runs-csv", "All runs as CSV...", "One file a run: clock, raw values and measurand", this::runs),
-                button(
+                quiet("runs-csv", "All runs as CSV...", "One file a run: clock, raw values and measurand", this::runs),
+                quiet(
                         "export-session",
-                        "Session as workbook, HDF5, data package...",
-                        "The ending chooses: .xlsx with formulas, .h5 for long traces, .zip a data package with "
-                                + "a descriptor, .json everything",
+                        "Workbook, HDF5, data package...",
+                        "The ending chooses: .xlsx with formulas, .h5 for long traces, .zip a data package with a "
+                                + "descriptor, .json everything",
                         this::export),
-                button(
+                quiet(
                         "save-copy",
-                        "Save a copy of the bench file...",
+                        "Copy of the bench file...",
                         "The whole session in one file, to keep or to mail",
-                        this::copy),
-                Labels.quiet(model.keptAs()),
-                Labels.heading("Finish"),
-                finishBox);
-        right.setPrefWidth(Theme.px(330));
-        right.setMinWidth(Theme.px(310));
-        return right;
+                        this::copy));
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        HBox head = new HBox(10, Labels.heading("Report"), gap, report);
+        head.setAlignment(Pos.CENTER_LEFT);
+        VBox.setVgrow(pages, Priority.ALWAYS);
+        VBox left = new VBox(8, head, exports, Labels.quiet(model.keptAs()), pages);
+        HBox.setHgrow(left, Priority.ALWAYS);
+        left.setMinWidth(0);
+        return left;
+    }
+
+    private Button quiet(String id, String text, String says, Runnable act) {
+        Button b = button(id, text, says, act);
+        b.getStyleClass().add("quiet-button");
+        return b;
     }
 
     private void write() {
@@ -185,7 +200,7 @@ public final class RecordStation implements StationView {
     private Button button(String id, String text, String says, Runnable act) {
         Button b = new Button(text);
         b.setId(id);
-        b.setMaxWidth(Double.MAX_VALUE);
+        b.setMinWidth(Region.USE_PREF_SIZE);
         b.setOnAction(e -> Notices.attempt(all, act));
         return Labels.explained(b, says);
     }
@@ -239,6 +254,7 @@ public final class RecordStation implements StationView {
         notebook.getItems().addAll(acts.subList(common, acts.size()));
         // The cells have heights of their own, known only after they are laid out.
         Platform.runLater(() -> notebook.scrollTo(Math.max(0, acts.size() - 1)));
+        pages.refresh(List.of(desk.bench().session(), acts.size()));
         List<RecordModel.Shelved> pictures = model.shelf();
         shelf.showOrHide(pictures);
         finish.show(model.finish());

@@ -9,6 +9,7 @@ import eagerneedle.core.session.Command;
 import eagerneedle.core.session.ReduceCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
+import eagerneedle.core.sheet.PlainWords;
 import eagerneedle.core.trace.Cursor;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
@@ -98,8 +99,12 @@ final class TraceModel {
                 .filter(e -> e.quantity().isEmpty()
                         && e.outcome().problem() == null
                         && !e.instead().isEmpty())
-                .map(e -> capital(e.label()) + ": " + e.instead())
+                .map(e -> capital(e.label()) + ": " + words().say(e.instead()))
                 .collect(Collectors.joining("\n"));
+    }
+
+    private PlainWords words() {
+        return PlainWords.of(reduction().sheet());
     }
 
     static String capital(String s) {
@@ -114,7 +119,9 @@ final class TraceModel {
     String noPlot(Run run, String channel) {
         return channel.isEmpty()
                 ? "Read by eye; nothing was recorded."
-                : Optional.ofNullable(reduction().ofRun(run, channel).problem()).orElse("There is no trace.");
+                : Optional.ofNullable(reduction().ofRun(run, channel).problem())
+                        .map(words()::say)
+                        .orElse("There is no trace.");
     }
 
     Optional<Plot> residuals(Run run) {

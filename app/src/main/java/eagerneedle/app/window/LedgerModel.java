@@ -15,6 +15,7 @@ import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Lineage;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.sheet.PlainWords;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -124,6 +125,7 @@ final class LedgerModel {
     private boolean planned;
     private Key selected;
     private Quantity was;
+    private PlainWords words;
     private String filter = "";
     private final Set<String> opened = new HashSet<>();
     private final Map<String, Set<Key>> pinned = new HashMap<>();
@@ -131,6 +133,7 @@ final class LedgerModel {
     /** A session, from the beginning. */
     void open(Workbench newBench) {
         bench = newBench;
+        words = PlainWords.of(newBench.sheet());
         selected = null;
     }
 
@@ -243,11 +246,17 @@ final class LedgerModel {
         return out;
     }
 
-    /** What is looked at, where it comes from, and what was looked for is never folded away; nor the run in hand. */
+    /**
+     * What is looked at, where it comes from, what was looked for and what a choice that is tried would move is never
+     * folded away; nor is the run in hand.
+     */
     private boolean isFolded(String group, List<Line.Item> items) {
         boolean shown = opened.contains(group)
                 || !filter.isEmpty()
-                || items.stream().anyMatch(i -> i.role() != Role.NONE || i.key().isOfRun());
+                || items.stream()
+                        .anyMatch(i -> i.role() != Role.NONE
+                                || i.key().isOfRun()
+                                || !i.was().isEmpty());
         return !shown;
     }
 
@@ -317,7 +326,7 @@ final class LedgerModel {
                 e.label() + " "
                         + e.quantity()
                                 .map(Quantity::toString)
-                                .orElse("has no value: " + e.outcome().problem()),
+                                .orElse("has no value: " + words.say(e.outcome().problem())),
                 hint(e, fresh, before),
                 role,
                 bench.isTrying() && fresh
@@ -343,14 +352,14 @@ final class LedgerModel {
                 : bench.changed().contains(e.key());
     }
 
-    private static String hint(Ledger.Entry e, boolean fresh, Optional<Quantity> before) {
+    private String hint(Ledger.Entry e, boolean fresh, Optional<Quantity> before) {
         String problem = e.outcome().problem();
         return e.label()
                 + (fresh
                         ? before.flatMap(b -> e.quantity().map(q -> "\n" + moved(b, q)))
                                 .orElse("")
                         : "")
-                + (problem != null ? "\n" + problem : e.source().equals("derived") ? "" : "\n" + e.source());
+                + (problem != null ? "\n" + words.say(problem) : e.source().equals("derived") ? "" : "\n" + e.source());
     }
 
     /** What moved and by how much, in one sentence. */
@@ -380,7 +389,7 @@ final class LedgerModel {
             out.add(new Remark(Reduction.HIDDEN, "quiet"));
         } else if (q.isEmpty()) {
             String problem = r.outcome(selected).problem();
-            out.add(new Remark(problem == null ? "No value." : problem, "attention"));
+            out.add(new Remark(problem == null ? "No value." : words.say(problem), "attention"));
         } else {
             of(r, q.get(), out);
         }
@@ -411,7 +420,7 @@ final class LedgerModel {
             MonteCarlo m = MonteCarlo.of(v, Coverage.DEFAULT, MonteCarlo.Settings.QUICK);
             out.add(new Remark(m.remark(), m.firstOrderIsGoodEnough() ? "quiet" : "attention"));
         }
-        r.outcome(selected).remarks().forEach(said -> out.add(new Remark(said, "quiet")));
+        r.outcome(selected).remarks().forEach(said -> out.add(new Remark(words.say(said), "quiet")));
         Budget.of(v).lines().stream()
                 .limit(MOST_SHARES)
                 .forEach(l -> out.add(new Remark(Math.round(100 * l.share()) + " %  " + l.label(), "plain-small")));

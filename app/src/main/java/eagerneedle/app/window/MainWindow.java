@@ -50,7 +50,7 @@ public final class MainWindow implements Desk {
     private final Toolbar tools = new Toolbar(acts, this::step, this::find);
     private final Header header = new Header(dial, tools);
     private LiveRig rig;
-    private Run run;
+    private final RunInHand run = new RunInHand();
     private boolean ledgerWanted = true;
     private final Stockroom stockroom;
     private StationView beside;
@@ -194,23 +194,23 @@ public final class MainWindow implements Desk {
 
     private void present(Workbench newBench) {
         bench = newBench;
-        run = bench.session().keptRuns().stream()
-                .filter(Run::takesPart)
-                .reduce((a, b) -> b)
-                .orElse(null);
+        run.open(bench);
         views.forget();
         header.show(bench);
         stage.setTitle("Eager Needle: " + bench.sheet().title());
         dial.states(s -> Progress.of(bench, s));
         bench.onChange(this::refresh);
         ledger.show(bench);
-        ledger.focusRun(run);
+        ledger.focusRun(run.orNull());
         go(Station.PLAN);
         around();
         remember();
     }
 
     private void refresh() {
+        if (run.follow(bench)) {
+            ledger.focusRun(run.orNull());
+        }
         if (rig != null) {
             rig.setUp(bench.session().setups());
         }
@@ -365,12 +365,12 @@ public final class MainWindow implements Desk {
 
     @Override
     public Optional<Run> run() {
-        return Optional.ofNullable(run);
+        return run.get();
     }
 
     @Override
     public void choose(Run newRun) {
-        run = newRun;
+        run.take(newRun);
         ledger.focusRun(newRun);
         view(dial.current()).refresh();
     }

@@ -50,7 +50,8 @@ record MenuAct(String label, KeyCombination shortcut, String shown, Runnable run
                 MenuAct.of("Find anything", "/", w::find),
                 MenuAct.of("Staff takes the cautions over", "Shortcut+K", () -> new Cautions(w.bench()).takeOver()),
                 MenuAct.of("What if: try choices without making them", "W", w::toggleTrying),
-                MenuAct.of("For the back row", "P", () -> w.projector().toggle()),
+                MenuAct.of(
+                        "Large numbers for the class", "P", () -> w.projector().toggle()),
                 MenuAct.of("Show or hide the ledger", "L", w::toggleLedger),
                 MenuAct.of(
                         "Light or dark",

@@ -27,7 +27,7 @@ final class WatchAnswers implements WatchStrip.Answers {
         if (Notices.attempt(
                 strip, () -> bench.get().apply(new RunCommand.VoidSamples(f.run(), f.from(), f.to(), reason)))) {
             Notices.tell(
-                    strip, "Voided; every result follows. The samples stay in the file, and undo brings them back.");
+                    strip, "Left out; every result follows. The samples stay in the file, and undo brings them back.");
         }
     }
 }

@@ -108,7 +108,7 @@ public final class WatchStrip extends VBox implements Notices.Board {
             list.getChildren().add(item);
         }
         if (now.isEmpty()) {
-            list.getChildren().add(Labels.quiet("Nothing to watch: no rule has anything to say."));
+            list.getChildren().add(Labels.quiet("Nothing to watch."));
         }
         refresh();
     }

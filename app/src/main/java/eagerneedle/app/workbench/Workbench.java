@@ -367,6 +367,11 @@ public final class Workbench implements AutoCloseable {
         List.copyOf(listeners).forEach(Runnable::run);
     }
 
+    /** The report of the session as it is, on paper. */
+    public byte[] paper() {
+        return report(true);
+    }
+
     /** The report of the session as it is: PDF, or one page of HTML in UTF-8. */
     public byte[] report(boolean paper) {
         SessionReport.Attachments pictures = n -> {

@@ -73,7 +73,7 @@ class CaptureModelTest {
         verify(taking).begin(eq(rig), any());
         model.follow();
         assertThat(model.pending()).contains(run);
-        assertThatThrownBy(() -> model.begin(rig, taking)).hasMessage("Keep or void " + run.name() + " first.");
+        assertThatThrownBy(() -> model.begin(rig, taking)).hasMessage("Keep " + run.name() + " or leave it out first.");
         model.keep(run);
         assertThat(model.pending()).isEmpty();
         assertThat(model.shown()).contains(run);

@@ -57,7 +57,7 @@ class RigModelsTest {
         RigModel m = new RigModel(desk);
         RigModel.Connection c = m.connection();
         assertThat(c.connected()).isFalse();
-        assertThat(c.act()).startsWith("Connect the simulated ");
+        assertThat(c.act()).isEqualTo("Connect, simulated");
         assertThat(c.elsewhere()).isEqualTo("or a real one at");
         assertThat(m.mistakes().get(0)).isEqualTo(RigModel.NO_MISTAKE);
         assertThat(m.mistakes()).contains("swapped", "no-reference");

@@ -349,7 +349,8 @@ class CaptureModesTest extends BenchWindow {
         assertThat(session().runs().get(0).discard()).isEqualTo("lead was loose");
         robot.push(KeyCode.SPACE);
         await(() -> window.rig().get().count("volts") > 60);
-        await(() -> text(robot, "live-number-volts").matches(".*\\(\\d+\\) V +SD .* n \\d+"));
+        await(() -> text(robot, "live-number-volts").matches(".*\\(\\d+\\) V")
+                && text(robot, "live-more-volts").matches("SD .*, n \\d+"));
         robot.push(KeyCode.SPACE);
         robot.push(KeyCode.K);
         int before =

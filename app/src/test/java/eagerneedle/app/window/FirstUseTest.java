@@ -76,7 +76,7 @@ class FirstUseTest {
         assertThat(robot.lookup("#trace").query().getAccessibleText()).contains("Capture or import a run first");
         robot.push(KeyCode.DIGIT6);
         assertThat(robot.lookup(".heading").queryAll())
-                .anyMatch(n -> ((Label) n).getText().equals("Nothing to judge yet"));
+                .anyMatch(n -> ((Label) n).getText().equals("What will be judged"));
         robot.push(KeyCode.DIGIT1);
         settle();
         Label predicted = robot.lookup("#predicted").queryAs(Label.class);

@@ -83,6 +83,9 @@ class PrepareTest extends BenchWindow {
                                 1,
                                 line.getContent().getLayoutBounds().getWidth()
                                         - line.getViewportBounds().getWidth()))));
+        ScrollPane plan =
+                (ScrollPane) robot.lookup("#drawing").query().getScene().lookup(".plan-scroll");
+        act(() -> plan.setVvalue(0.45));
         settle();
         robot.drag(from, MouseButton.PRIMARY).dropTo(to);
         await(done);
@@ -215,7 +218,7 @@ class PrepareTest extends BenchWindow {
                 .filter(n -> n.getParent().getParent().isVisible())
                 .isPresent());
         assertThat(asked[0]).as("nothing more is asked").isFalse();
-        assertThat(text(robot, "left-warm")).isEqualTo("20 min  to run");
+        assertThat(text(robot, "left-warm")).isEqualTo("20 min to run");
         fire(robot, "timer-warm");
         await(() -> text(robot, "left-warm").contains("19 min"));
         clock.moved = Duration.ofMinutes(21);
@@ -318,6 +321,7 @@ class PrepareTest extends BenchWindow {
     void aWholeCalibrationByKeyboardAlone(FxRobot robot) throws Exception {
         openHurried("baggage-chute");
         robot.push(KeyCode.DIGIT2);
+        robot.push(KeyCode.CONTROL, KeyCode.K);
         tabTo(robot, "connect", false);
         robot.push(KeyCode.SPACE);
         await(() -> window.rig().isPresent());

@@ -43,6 +43,7 @@ class RowRulesWindowTest extends BenchWindow {
             stage.setWidth(1280);
             stage.setHeight(800);
         });
+        robot.push(KeyCode.CONTROL, KeyCode.K);
         robot.push(KeyCode.DIGIT2);
         fire(robot, "connect");
         await(() -> window.rig().isPresent());

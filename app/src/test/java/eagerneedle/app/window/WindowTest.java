@@ -149,6 +149,8 @@ class WindowTest {
         assertThat(window.bench().reduction().quantity("spacing").orElseThrow().value())
                 .isEqualTo(spacing.value());
         robot.clickOn("#station-judge");
+        robot.clickOn("#ledger-group-Set-up");
+        settle();
         assertThat(robot.lookup("#ledger-spacing").query().getAccessibleText()).contains("842.567(88)");
         assertThat(text(robot, "cheapest"))
                 .contains("To reach u = ")
@@ -520,8 +522,11 @@ class WindowTest {
         assertThat(robot.lookup("#ledger-g").query().getStyleClass()).contains("selected");
         assertThat(robot.lookup("#ledger-g_eff").query().getStyleClass()).contains("comes-from");
         assertThat(robot.lookup(".lineage").query().isVisible()).isTrue();
-        assertThat(robot.lookup(".lineage .label").queryAll())
-                .anyMatch(n -> ((Label) n).getText().contains("g_eff * (1 + k_w * m_w / m_c)"));
+        assertThat(robot.from(robot.lookup(".lineage").queryAll())
+                        .lookup(n -> true)
+                        .queryAll())
+                .as("the equation, set as print does")
+                .anyMatch(n -> "g = g_eff * (1 + k_w * m_w / m_c)".equals(n.getAccessibleText()));
         robot.clickOn("#ledger-g");
         assertThat(robot.lookup(".lineage").query().isVisible()).isFalse();
     }

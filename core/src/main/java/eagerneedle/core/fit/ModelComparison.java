@@ -130,7 +130,7 @@ public record ModelComparison(List<Entry> entries) {
                 double ratio = best.share() / e.share();
                 b.append(
                         Double.isInfinite(ratio) || ratio > 1e6
-                                ? "The %s is out of the question beside the %s. "
+                                ? "Beside the %2$s the %1$s is ruled out. "
                                         .formatted(e.fit().model(), best.fit().model())
                                 : ratio < 3
                                         ? "The %s and the %s cannot be told apart by these data. "

@@ -25,7 +25,7 @@ final class CountedSamples {
     static RawSamples of(Run run, String channelName, RawSamples raw, String rawUnit, Channel channel, double seconds) {
         RawSamples good = withoutVoided(raw, run.entries().voided());
         if (good.size() == 0) {
-            throw new IllegalArgumentException("every sample of " + channel.label() + " was voided.");
+            throw new IllegalArgumentException("every sample of " + channel.label() + " was left out.");
         }
         if (run.entries().marks().isEmpty()) {
             return good;

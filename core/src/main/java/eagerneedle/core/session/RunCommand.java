@@ -152,7 +152,9 @@ public sealed interface RunCommand extends Command {
 
         @Override
         public String says() {
-            return reason == null ? "Took run " + id + " back." : "Discarded run " + id + ": " + reason + ".";
+            return reason == null
+                    ? "Took run " + id + " in again."
+                    : "Left run " + id + " out of everything: " + reason + ".";
         }
     }
 
@@ -182,7 +184,7 @@ public sealed interface RunCommand extends Command {
                 throw new IllegalArgumentException("Say why these samples do not count.");
             }
             if (!(to >= from)) {
-                throw new IllegalArgumentException("The span to void ends before it begins.");
+                throw new IllegalArgumentException("The span to leave out ends before it begins.");
             }
             return s.changingRun(id, r -> r.entered(r.entries().voiding(new Entries.Voided(from, to, reason.strip()))));
         }
@@ -191,7 +193,7 @@ public sealed interface RunCommand extends Command {
         public String says() {
             return String.format(
                     Locale.ROOT,
-                    "Voided the samples of run %d from %.4g s to %.4g s: %s.",
+                    "Left the samples of run %d from %.4g s to %.4g s out: %s.",
                     id,
                     from,
                     to,

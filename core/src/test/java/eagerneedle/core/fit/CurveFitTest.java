@@ -377,7 +377,7 @@ class CurveFitTest {
         Fit decay = NamedModel.DECAY.fit(Points.of(exact(S, t), exact(V, bent)), choices);
         ModelComparison c = ModelComparison.of(List.of(line, decay));
         assertThat(c.best().fit()).isSameAs(decay);
-        assertThat(c.advice()).contains("residuals of the straight line bend").contains("out of the question");
+        assertThat(c.advice()).contains("residuals of the straight line bend").contains("is ruled out");
         Fit one = PolynomialFit.ofPoints(exact(S, t), exact(V, straight), 1, Scatter.FROM_RESIDUALS, "f", "s");
         Fit two = PolynomialFit.ofPoints(exact(S, t), exact(V, straight), 2, Scatter.FROM_RESIDUALS, "f", "s");
         assertThat(ModelComparison.of(List.of(one, two)).best().share()).isLessThan(0.9);
