@@ -3,8 +3,8 @@ package eagerneedle.picture;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.formula.RowLabels;
 import eagerneedle.core.quantity.LabUnit;
-import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.Written;
 import eagerneedle.core.reduce.PictureSource;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
@@ -175,8 +175,7 @@ public final class ColumnPlots {
         List<String> said = new ArrayList<>(f.says(several ? l.label() + ": " : "", brief, xUnit, yUnit, slope));
         if (!brief) {
             said.add(pairs.x().size() + " runs · residual SD "
-                    + Notation.figures(f.fit().yUnit().scaleTo(yUnit) * f.fit().residualSd(), 2) + " "
-                    + yUnit.pretty());
+                    + Written.plain(f.fit().yUnit().scaleTo(yUnit) * f.fit().residualSd(), 2, yUnit.difference()));
         }
         return said;
     }

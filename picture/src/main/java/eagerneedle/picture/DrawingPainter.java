@@ -1,6 +1,7 @@
 package eagerneedle.picture;
 
 import eagerneedle.picture.Surface.Align;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
@@ -77,11 +78,40 @@ public final class DrawingPainter {
             s.line(px(c.x()), py(c.y()), px(c.toX()), py(c.toY()), ink, on ? 1.6 : 0.8);
             s.circle(px(c.x()), py(c.y()), on ? 5 : 2, on ? null : ink, on ? ink : null, 1.6);
         }
-        said.forEach(c -> words(s, c, words.get(c.name()), c.name().equals(lit)));
+        List<Said> placed = new ArrayList<>();
+        // What is lit is said in any case; of the rest, in a small drawing, what finds room.
+        said.stream().filter(c -> c.name().equals(lit)).forEach(c -> placed.add(said(s, c, words.get(c.name()), true)));
+        for (Drawing.CallOut c : said) {
+            if (!c.name().equals(lit)) {
+                Said next = said(s, c, words.get(c.name()), false);
+                if (placed.stream().noneMatch(next::over)) {
+                    placed.add(next);
+                }
+            }
+        }
+        placed.forEach(w -> w.paint(s, ground));
+    }
+
+    /** Words of a call-out where they stand. */
+    private record Said(String text, double x, double y, double wide, boolean on) {
+        boolean over(Said o) {
+            return x < o.x + o.wide + 2 && o.x < x + wide + 2 && Math.abs(y - o.y) < LETTER;
+        }
+
+        void paint(Surface s, Ink ground) {
+            s.rectangle(x - 2, y - LETTER + 1, wide + 4, LETTER + 3, ground, null, 2);
+            s.text(
+                    text,
+                    x,
+                    y,
+                    Align.LEFT,
+                    on ? Lettering.heading(LETTER) : Lettering.text(LETTER),
+                    on ? Ink.NEEDLE : Ink.INK);
+        }
     }
 
     /** Words stand beyond the end of their line, inside the drawing. */
-    private void words(Surface s, Drawing.CallOut c, String says, boolean on) {
+    private Said said(Surface s, Drawing.CallOut c, String says, boolean on) {
         Lettering l = on ? Lettering.heading(LETTER) : Lettering.text(LETTER);
         double dx = c.toX() - c.x();
         double dy = c.toY() - c.y();
@@ -91,10 +121,12 @@ public final class DrawingPainter {
         double wide = s.textWidth(fits, l);
         double x = upright ? px(c.toX()) - wide / 2 : dx > 0 ? px(c.toX()) + 3 : px(c.toX()) - 3 - wide;
         double y = upright ? dy > 0 ? py(c.toY()) + LETTER : py(c.toY()) - 4 : py(c.toY()) + 4;
-        x = Math.max(left, Math.min(x, right - wide));
-        y = Math.max(top + LETTER - 2, Math.min(y, top + scale * drawing.height() - 2));
-        s.rectangle(x - 2, y - LETTER + 1, wide + 4, LETTER + 3, ground, null, 2);
-        s.text(fits, x, y, Align.LEFT, l, on ? Ink.NEEDLE : Ink.INK);
+        return new Said(
+                fits,
+                Math.max(left, Math.min(x, right - wide)),
+                Math.max(top + LETTER - 2, Math.min(y, top + scale * drawing.height() - 2)),
+                wide,
+                on);
     }
 
     /** The call-out near a place of the surface. */

@@ -34,12 +34,12 @@ final class LegendBlock {
     void paint(FreeRoom room, PlotPainter.Frame f, double lowered) {
         List<Layer.Entry> entries = fitting(f.height() + lowered);
         if (lowered > 0) {
-            lines(entries, f, f.left() + 2, f.top() - lowered);
+            lines(entries, f, f.left() + 2, f.top() - lowered, false);
             return;
         }
         // A frame that must keep its shape cannot begin lower: there the corner has to do.
         double[] at = place(room, f, entries).orElseGet(() -> wanted(f, entries));
-        lines(entries, f, at[0], at[1]);
+        lines(entries, f, at[0], at[1], legend.corner().isRight());
         room.take(at[0], at[1], at[0] + width(entries, f), at[1] + entries.size() * LINE);
     }
 
@@ -55,7 +55,7 @@ final class LegendBlock {
         return room.nearest(wanted[0], wanted[1], width(entries, f), entries.size() * LINE + 2);
     }
 
-    private void lines(List<Layer.Entry> entries, PlotPainter.Frame f, double left, double top) {
+    private void lines(List<Layer.Entry> entries, PlotPainter.Frame f, double left, double top, boolean toTheRight) {
         double width = width(entries, f);
         for (int i = 0; i < entries.size(); i++) {
             Layer.Entry e = entries.get(i);
@@ -63,9 +63,7 @@ final class LegendBlock {
             double sign = e.series() < 0 ? 0 : 14;
             String line =
                     BudgetPicture.fitting(s, e.text(), Math.max(20, f.width() - 20 - sign), lettering(entries, i, f));
-            double x = legend.corner().isRight()
-                    ? left + width - s.textWidth(line, lettering(entries, i, f))
-                    : left + sign;
+            double x = toTheRight ? left + width - s.textWidth(line, lettering(entries, i, f)) : left + sign;
             if (e.series() >= 0) {
                 Marker.paint(s, x - 9, y - 4, 3, e.series(), false);
             }
@@ -95,7 +93,7 @@ final class LegendBlock {
     }
 
     private Lettering lettering(List<Layer.Entry> entries, int i, PlotPainter.Frame f) {
-        Lettering usual = isFirst(entries, i) ? Lettering.figures(12.5) : Lettering.text(11.5);
+        Lettering usual = isFirst(entries, i) ? Lettering.heading(12.5) : Lettering.text(11.5);
         return s.textWidth(entries.get(i).text(), usual) > f.width() - 26 ? Lettering.text(10.5) : usual;
     }
 

@@ -3,6 +3,7 @@ package eagerneedle.picture;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.picture.Surface.Align;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 
 /**
@@ -58,8 +59,10 @@ public final class PlotPainter {
                 ticks(plot.y(), view.y0(), view.y1(), bottom - top < 34 ? 1 : Math.max(2, (int) ((bottom - top) / 38)));
         double left = x + 62;
         Frame f = new Frame(left, top, Math.max(10, x + w - 12 - left), Math.max(10, bottom - top), view);
+        AxisScale yScale = AxisScale.of(plot.y(), view.y0(), view.y1());
+        AxisScale xScale = AxisScale.of(plot.x(), view.x0(), view.x1());
         s.rectangle(f.left(), f.top(), f.width(), f.height(), Ink.SURFACE, null, 0);
-        s.text(plot.y().label(), x + 4, y + 13, Align.LEFT, NAME, Ink.INK);
+        s.text(yScale.label(plot.y()), x + 4, y + 13, Align.LEFT, NAME, Ink.INK);
         for (Layer l : plot.layers()) {
             if (l instanceof Layer.Span span) {
                 double a = Math.max(f.left(), f.px(span.from()));
@@ -71,17 +74,23 @@ public final class PlotPainter {
         }
         for (double t : yTicks) {
             s.line(f.left(), f.py(t), f.left() + f.width(), f.py(t), Ink.RULE, 0.7);
-            s.text(label(t, yTicks, plot.y()), f.left() - 7, f.py(t) + 4, Align.RIGHT, TICK, Ink.QUIET);
+            s.text(label(t, yTicks, plot.y(), yScale), f.left() - 7, f.py(t) + 4, Align.RIGHT, TICK, Ink.QUIET);
         }
         double[] xTicks = ticks(plot.x(), view.x0(), view.x1(), Math.max(2, (int) (f.width() / 90)));
         for (double t : xTicks) {
             s.line(f.px(t), f.top() + f.height(), f.px(t), f.top() + f.height() + 5, Ink.QUIET, 1);
             if (showX) {
-                s.text(label(t, xTicks, plot.x()), f.px(t), f.top() + f.height() + 17, Align.CENTRE, TICK, Ink.QUIET);
+                s.text(
+                        label(t, xTicks, plot.x(), xScale),
+                        f.px(t),
+                        f.top() + f.height() + 17,
+                        Align.CENTRE,
+                        TICK,
+                        Ink.QUIET);
             }
         }
         if (showX) {
-            s.text(plot.x().label(), f.left() + f.width(), f.top() + f.height() + 32, Align.RIGHT, NAME, Ink.INK);
+            s.text(xScale.label(plot.x()), f.left() + f.width(), f.top() + f.height() + 32, Align.RIGHT, NAME, Ink.INK);
         }
         DataPainter data = new DataPainter(s, f);
         s.clipped(
@@ -92,8 +101,8 @@ public final class PlotPainter {
                 () -> plot.layers().forEach(l -> l.as(data)));
         s.line(f.left(), f.top(), f.left(), f.top() + f.height(), Ink.QUIET, 1);
         s.line(f.left(), f.top() + f.height(), f.left() + f.width(), f.top() + f.height(), Ink.QUIET, 1);
-        OverPainter over =
-                new OverPainter(s, f, x + 10 + s.textWidth(plot.y().label(), NAME), FreeRoom.of(plot, f), lowered);
+        OverPainter over = new OverPainter(
+                s, f, x + 10 + s.textWidth(yScale.label(plot.y()), NAME), FreeRoom.of(plot, f), lowered);
         // A legend first: single words go round it.
         plot.layers().stream().filter(l -> l instanceof Layer.Legend).forEach(l -> l.as(over));
         plot.layers().stream().filter(l -> !(l instanceof Layer.Legend)).forEach(l -> l.as(over));
@@ -151,8 +160,12 @@ public final class PlotPainter {
         return out.stream().mapToDouble(Double::doubleValue).toArray();
     }
 
-    private static String label(double t, double[] all, Plot.Axis axis) {
-        return axis.logarithmic() ? Notation.plain(Math.pow(10, t), 3) : label(t, all);
+    private static String label(double t, double[] all, Plot.Axis axis, AxisScale scale) {
+        return axis.logarithmic()
+                ? Notation.plain(Math.pow(10, t), 3)
+                : label(
+                        scale.factor() * t,
+                        Arrays.stream(all).map(x -> scale.factor() * x).toArray());
     }
 
     /** A tick's number, all ticks of an axis with equally many decimals. */

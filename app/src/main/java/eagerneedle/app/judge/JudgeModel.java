@@ -269,16 +269,16 @@ final class JudgeModel {
     /** What the data say in words: routes, candidates, models. */
     List<Said> said() {
         List<Said> out = new ArrayList<>();
+        PlainWords words = PlainWords.of(reduction().sheet());
         for (Reduction.Said s : reduction().statements()) {
             out.add(new Said(
                     out.size(),
                     s.statement().label(),
-                    PlainWords.of(reduction().sheet())
-                            .say(s.sentence().orElse(s.problem() == null ? "Nothing yet." : s.problem())),
+                    words.say(s.sentence().orElse(s.problem() == null ? "Nothing yet." : s.problem())),
                     s.quantities().stream()
-                            .map(q -> new ValueRows.Row(q.label(), q.quantity()))
+                            .map(q -> new ValueRows.Row(words.say(q.label()), q.quantity()))
                             .toList(),
-                    s.bound()));
+                    words.say(s.bound())));
         }
         return out;
     }

@@ -4,68 +4,65 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Hints;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
-import eagerneedle.app.widget.Theme;
 import eagerneedle.core.stockroom.Instrument;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import javafx.geometry.Bounds;
-import javafx.geometry.Pos;
 import javafx.scene.Cursor;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.input.MouseEvent;
-import javafx.scene.input.ScrollEvent;
-import javafx.scene.layout.HBox;
+import javafx.scene.layout.FlowPane;
 
 /**
- * Hand instruments that read at least one input, as chips in one line over the inputs, to be dragged onto a row. The
- * line stands over the rows, so that chip and row are in sight together in a small window too; the wheel walks along
- * it.
+ * Hand instruments that read at least one input, as chips over the inputs, to be dragged onto a row. They are folded
+ * away until somebody wants to drag: each input offers its own instruments too, best first.
  */
-final class InstrumentChips extends ScrollPane {
+final class InstrumentChips extends FlowPane {
     private final Desk desk;
     private final Map<String, Node> rows;
     private final InputsModel model;
-    private final HBox chips = new HBox(6);
     private List<Instrument> shown = List.of();
+    private boolean open;
 
     /** @param rows the rows onto which a chip may be dropped, by input */
     InstrumentChips(Desk desk, InputsModel model, Map<String, Node> rows) {
+        super(6, 6);
         this.desk = desk;
         this.rows = rows;
         this.model = model;
         setId("at-hand");
-        setContent(chips);
-        chips.setAlignment(Pos.CENTER_LEFT);
-        getStyleClass().add("bare");
-        setFitToHeight(true);
-        setVbarPolicy(ScrollBarPolicy.NEVER);
-        setMinHeight(Theme.px(40));
-        setPrefHeight(Theme.px(40));
-        setFocusTraversable(false);
-        addEventFilter(ScrollEvent.SCROLL, e -> {
-            double over = chips.getWidth() - getViewportBounds().getWidth();
-            if (over > 0 && e.getDeltaX() == 0) {
-                setHvalue(getHvalue() - e.getDeltaY() / over);
-                e.consume();
-            }
+        setVisible(false);
+        setManaged(false);
+    }
+
+    /** The button that shows or folds them. */
+    Button toggle() {
+        Button b = new Button("Instruments at hand");
+        b.setId("at-hand-show");
+        b.getStyleClass().add("quiet-button");
+        b.setMinWidth(USE_PREF_SIZE);
+        b.setOnAction(e -> {
+            open = !open;
+            refresh();
         });
+        return Labels.explained(
+                b, "Shows the instruments of the stockroom that read one of these inputs, to be dragged onto it");
     }
 
     /** Made anew only when the instruments are others, so that a drag outlives a change of the session. */
     void refresh() {
-        List<Instrument> now = model.atHand();
+        setVisible(open);
+        setManaged(open);
+        List<Instrument> now = open ? model.atHand() : shown;
         if (now.equals(shown)) {
             return;
         }
         shown = now;
-        chips.getChildren().setAll(Labels.quiet("drag onto an input:"));
-        now.forEach(i -> chips.getChildren().add(chip(i)));
-        chips.getChildren().forEach(n -> ((Label) n).setMinWidth(USE_PREF_SIZE));
-        setVisible(!now.isEmpty());
-        setManaged(isVisible());
+        getChildren().setAll(Labels.quiet("drag onto an input:"));
+        now.forEach(i -> getChildren().add(chip(i)));
     }
 
     private Label chip(Instrument i) {

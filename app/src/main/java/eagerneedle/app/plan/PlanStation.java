@@ -122,7 +122,7 @@ public final class PlanStation implements StationView {
         Labels.explained(stock, "All instruments with their specifications and calibrations");
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
-        HBox head = new HBox(8, Labels.heading("Inputs"), gap, stock);
+        HBox head = new HBox(8, Labels.heading("Inputs"), gap, hand.toggle(), stock);
         head.setAlignment(Pos.CENTER_LEFT);
         return new VBox(6, head, hand, inputs);
     }

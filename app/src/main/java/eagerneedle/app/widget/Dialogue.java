@@ -22,6 +22,7 @@ public final class Dialogue {
         box.getStyleClass().add("root");
         Scene scene = new Scene(around, width, height);
         scene.getStylesheets().setAll(owner.getScene().getStylesheets());
+        Hints.wholeWords(scene);
         stage.setScene(scene);
         stage.show();
     }

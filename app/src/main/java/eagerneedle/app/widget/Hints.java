@@ -1,6 +1,8 @@
 package eagerneedle.app.widget;
 
 import javafx.scene.Node;
+import javafx.scene.Scene;
+import javafx.scene.control.Labeled;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseEvent;
 
@@ -30,12 +32,43 @@ public final class Hints {
         return node.getProperties().get(WORDS) instanceof String s ? s : "";
     }
 
-    private static void meet(Node node) {
+    /**
+     * From now on words that are cut in this scene are said whole when the pointer rests on them, unless they have a
+     * hint of their own.
+     */
+    public static void wholeWords(Scene scene) {
+        scene.addEventFilter(MouseEvent.MOUSE_ENTERED_TARGET, e -> {
+            Node at = e.getTarget() instanceof Node n ? n : null;
+            while (at != null && !(at instanceof Labeled)) {
+                at = at.getParent();
+            }
+            if (at instanceof Labeled l && of(l).isEmpty()) {
+                if (isCut(l)) {
+                    tooltip().setText(l.getText());
+                    Tooltip.install(l, shared);
+                } else if (shared != null) {
+                    Tooltip.uninstall(l, shared);
+                }
+            }
+        });
+    }
+
+    /** True where the words of a label do not fit into it. */
+    public static boolean isCut(Labeled l) {
+        return l.isWrapText() ? l.prefHeight(l.getWidth()) > l.getHeight() + 1.5 : l.prefWidth(-1) > l.getWidth() + 1.5;
+    }
+
+    private static Tooltip tooltip() {
         if (shared == null) {
             shared = new Tooltip();
             shared.setWrapText(true);
             shared.setMaxWidth(Theme.px(420));
         }
+        return shared;
+    }
+
+    private static void meet(Node node) {
+        tooltip();
         String words = of(node);
         if (words.isEmpty()) {
             Tooltip.uninstall(node, shared);

@@ -98,6 +98,9 @@ public final class Theme {
         }
         Application.setUserAgentStylesheet(
                 inTheDark ? new PrimerDark().getUserAgentStylesheet() : new PrimerLight().getUserAgentStylesheet());
+        if (scene.getStylesheets().stream().noneMatch(s -> s.startsWith(FAMILY))) {
+            Hints.wholeWords(scene);
+        }
         scene.getStylesheets().removeIf(s -> s.startsWith(FAMILY));
         scene.getStylesheets()
                 .add(FAMILY + Base64.getEncoder().encodeToString(stylesheet().getBytes(StandardCharsets.UTF_8)));

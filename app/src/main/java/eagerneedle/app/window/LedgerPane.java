@@ -13,7 +13,6 @@ import eagerneedle.picture.FormulaPicture;
 import eagerneedle.picture.Ink;
 import eagerneedle.picture.SvgSurface;
 import java.util.List;
-import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -71,7 +70,6 @@ public final class LedgerPane extends VBox {
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
         HBox head = new HBox(8, title, gap, filter, copy);
-        HBox.setMargin(copy, new Insets(0, -4, 0, -4));
         head.setAlignment(Pos.CENTER_LEFT);
         scroll.setFitToWidth(true);
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);

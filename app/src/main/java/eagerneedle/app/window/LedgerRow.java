@@ -14,7 +14,6 @@ import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.Text;
 
@@ -128,8 +127,13 @@ final class LedgerRow extends VBox {
         }
     }
 
-    /** The labels of its number, for those who look where its point stands. */
-    Region number() {
+    /** True where it stands in the columns of the list. */
+    boolean isSmall() {
+        return !large;
+    }
+
+    /** The label of its number, for those who look where its point stands. */
+    Label number() {
         return number;
     }
 }

@@ -11,6 +11,7 @@ import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
 import eagerneedle.app.PlainDesk;
+import eagerneedle.app.station.Cautions;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
@@ -37,6 +38,7 @@ class CaptureModelTest {
     void open() {
         desk = PlainDesk.fresh(folder, "baggage-chute");
         desk.connect(rig);
+        new Cautions(desk.bench()).takeOver();
         model = new CaptureModel(desk);
         model.follow();
         when(rig.run(anyInt(), any(), any(), any()))
@@ -62,6 +64,13 @@ class CaptureModelTest {
         when(rig.finish()).thenReturn(100L);
         assertThat(model.finish(rig, taking)).isEqualTo(CaptureModel.End.PENDING);
         return model.pending().orElseThrow();
+    }
+
+    @Test
+    void noRunBeginsBeforeTheCautionsAreRead() {
+        desk.bench().undo();
+        assertThatThrownBy(() -> model.begin(rig, taking)).hasMessageContaining("Read the cautions first");
+        assertThat(model.pending()).isEmpty();
     }
 
     @Test

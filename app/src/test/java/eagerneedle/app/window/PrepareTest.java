@@ -72,20 +72,13 @@ class PrepareTest extends BenchWindow {
         openText(SheetReader.shippedText(method), clock, 32);
     }
 
-    /** A drag by the robot's mouse, after the line of instruments was walked along until the chip is in sight. */
+    /** A drag by the robot's mouse, with the instruments and the inputs in sight. */
     private static void drag(FxRobot robot, String from, String to, Callable<Boolean> done) throws Exception {
-        ScrollPane line = robot.lookup("#at-hand").queryAs(ScrollPane.class);
-        Node chip = robot.lookup(from).query();
-        act(() -> line.setHvalue(Math.min(
-                1,
-                chip.getBoundsInParent().getMinX()
-                        / Math.max(
-                                1,
-                                line.getContent().getLayoutBounds().getWidth()
-                                        - line.getViewportBounds().getWidth()))));
-        ScrollPane plan =
-                (ScrollPane) robot.lookup("#drawing").query().getScene().lookup(".plan-scroll");
-        act(() -> plan.setVvalue(0.45));
+        if (!robot.lookup("#at-hand").query().isVisible()) {
+            fire(robot, "at-hand-show");
+        }
+        ScrollPane plan = robot.lookup(".plan-scroll").queryAs(ScrollPane.class);
+        act(() -> plan.setVvalue(0.5));
         settle();
         robot.drag(from, MouseButton.PRIMARY).dropTo(to);
         await(done);

@@ -522,9 +522,7 @@ class WindowTest {
         assertThat(robot.lookup("#ledger-g").query().getStyleClass()).contains("selected");
         assertThat(robot.lookup("#ledger-g_eff").query().getStyleClass()).contains("comes-from");
         assertThat(robot.lookup(".lineage").query().isVisible()).isTrue();
-        assertThat(robot.from(robot.lookup(".lineage").queryAll())
-                        .lookup(n -> true)
-                        .queryAll())
+        assertThat(robot.lookup(".lineage > VBox > *").<Node>queryAll())
                 .as("the equation, set as print does")
                 .anyMatch(n -> "g = g_eff * (1 + k_w * m_w / m_c)".equals(n.getAccessibleText()));
         robot.clickOn("#ledger-g");

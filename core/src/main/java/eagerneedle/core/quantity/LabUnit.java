@@ -368,7 +368,7 @@ public final class LabUnit {
      * nearest first: mm for m, but also ms^2 for us^2. Empty where its first part takes no prefix, such as degC, %,
      * min.
      */
-    List<LabUnit> otherPrefixes() {
+    public List<LabUnit> otherPrefixes() {
         Matcher first = FACTOR.matcher(symbol);
         return first.lookingAt()
                 ? UnitAtoms.otherPrefixes(first.group(2)).stream()
