@@ -20,6 +20,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /**
@@ -51,9 +52,11 @@ final class PromptedMode extends CaptureMode {
         skip.setOnAction(e -> skip());
         Labels.explained(skip, "Skips this reading (S); it can be entered afterwards from a note");
         itself.setId("prompt-itself");
+        itself.setMinWidth(Region.USE_PREF_SIZE);
         itself.setSelected(plan.prompt().by().equals("itself"));
         Labels.explained(itself, "The program takes each reading at its moment; otherwise you do, by key T");
         sound.setId("prompt-sound");
+        sound.setMinWidth(Region.USE_PREF_SIZE);
         Labels.explained(sound, "A tone at each moment, beside the flash");
         HBox row = new HBox(12, count, take, skip, itself, sound);
         row.setAlignment(Pos.CENTER_LEFT);

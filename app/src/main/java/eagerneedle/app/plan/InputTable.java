@@ -143,7 +143,6 @@ final class InputTable extends GridPane {
         by.setMinWidth(0);
         by.setMaxWidth(Double.MAX_VALUE);
         by.setAccessibleText("Instrument for " + input.label());
-        Labels.explained(by, "Pick the instrument this is read with, best first; or drag one here from below");
         by.getItems().add(new MenuItem("..."));
         by.setOnShowing(e -> offer(key, input, by));
         ties.put(key, by);
@@ -207,7 +206,11 @@ final class InputTable extends GridPane {
                 Labels.styled(f, "wrong", false);
             }
         });
-        ties.forEach((key, by) -> by.setText(model.readWith(key)));
+        ties.forEach((key, by) -> {
+            by.setText(model.readWith(key));
+            Labels.explained(
+                    by, by.getText() + ". Pick the instrument this is read with, best first; or drag one here");
+        });
         bars.forEach((key, bar) -> show(bar, model.inputs().get(key), model.share(key)));
     }
 }

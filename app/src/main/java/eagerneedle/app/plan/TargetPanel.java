@@ -34,6 +34,7 @@ final class TargetPanel extends VBox {
                 "Target standard uncertainty of the main result: a share such as 0.2 %, or a value with its unit");
         target.setOnAction(e -> work());
         work.setId("target-work");
+        work.setMinWidth(USE_PREF_SIZE);
         work.setOnAction(e -> work());
         Labels.explained(work, "Tries every instrument of the stockroom and more runs, and names the cheapest change");
         apply.setId("target-apply");

@@ -117,7 +117,7 @@ final class ReduceModel {
                 .flatMap(run -> reduction().headline(run).stream())
                 .filter(e -> e.quantity().isPresent())
                 .reduce((a, b) -> b)
-                .map(e -> (e.symbol() == null ? "" : e.symbol() + ", ")
+                .map(e -> (e.symbol() == null ? "" : (e.symbol().contains("_") ? e.label() : e.symbol()) + ", ")
                         + e.quantity().get().unit().pretty())
                 .orElse("");
     }

@@ -51,6 +51,7 @@ final class ChainCard extends VBox {
         picture.setMinHeight(Theme.px(128));
         picture.setPrefHeight(Theme.px(128));
         change.setId("change-" + model.name());
+        change.setMinWidth(USE_PREF_SIZE);
         change.getStyleClass().add("quiet-button");
         Labels.explained(
                 change,

@@ -105,8 +105,12 @@ public final class CourseDial extends Pane {
         for (Station s : Station.values()) {
             Button b = buttons.get(s.ordinal());
             b.autosize();
-            double x = at(s.ordinal(), getWidth());
-            b.relocate(Math.rint(x - b.getWidth() / 2), Math.rint(arc(x, getWidth()) + 14));
+            // The face is painted in pixels of its own, which grow with the text.
+            double scale = Theme.px(1);
+            double x = at(s.ordinal(), getWidth() / scale);
+            double y = arc(x, getWidth() / scale) + 14;
+            double left = Math.min(scale * x - b.getWidth() / 2, getWidth() - b.getWidth());
+            b.relocate(Math.rint(Math.max(0, left)), Math.rint(scale * y));
         }
     }
 

@@ -32,6 +32,8 @@ import javafx.scene.layout.VBox;
  */
 public final class LedgerPane extends VBox {
     private static final double WIDTH = 316;
+    private static final double LEAST = 284;
+    private static final double NARROW = 1150;
     private static final double FORMULA = 14;
     private final LedgerModel model = new LedgerModel();
     private final VBox box = new VBox();
@@ -47,6 +49,12 @@ public final class LedgerPane extends VBox {
         setId("ledger");
         getStyleClass().add("ledger");
         resize();
+        sceneProperty().addListener((o, was, is) -> {
+            if (is != null) {
+                is.widthProperty().addListener(w -> resize());
+                resize();
+            }
+        });
         filter.setId("ledger-filter");
         filter.setPromptText("filter");
         filter.setAccessibleText("Filter the ledger by name");
@@ -136,11 +144,13 @@ public final class LedgerPane extends VBox {
         }
     }
 
-    /** Takes the width that the size of the text asks for. */
+    /** Takes the width that the size of the text asks for, less in a narrow window. */
     private void resize() {
-        setPrefWidth(Theme.px(WIDTH));
-        setMinWidth(Theme.px(WIDTH));
-        setMaxWidth(Theme.px(WIDTH));
+        boolean narrow = getScene() != null && getScene().getWidth() < Theme.px(NARROW);
+        double width = Theme.px(narrow ? LEAST : WIDTH);
+        setPrefWidth(width);
+        setMinWidth(width);
+        setMaxWidth(width);
     }
 
     private static Object key(Line line) {

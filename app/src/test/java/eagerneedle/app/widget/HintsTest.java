@@ -4,6 +4,7 @@ import static eagerneedle.app.OnScreen.act;
 import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
 import javafx.scene.Scene;
@@ -36,12 +37,13 @@ class HintsTest {
     }
 
     private static List<String> told() {
-        List<String>[] out = new List[1];
-        act(() -> out[0] = Window.getWindows().stream()
-                .filter(w -> w instanceof Tooltip t && t.isShowing())
-                .map(w -> ((Tooltip) w).getText())
-                .toList());
-        return out[0];
+        List<String> out = new ArrayList<>();
+        act(() -> Window.getWindows().forEach(w -> {
+            if (w instanceof Tooltip t && t.isShowing()) {
+                out.add(t.getText());
+            }
+        }));
+        return out;
     }
 
     @Test
