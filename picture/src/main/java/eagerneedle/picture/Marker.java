@@ -1,7 +1,7 @@
 package eagerneedle.picture;
 
 /** The sign of one point, by which series are told apart beside their ink. */
-final class Marker {
+public final class Marker {
     private Marker() {}
 
     /**
@@ -10,7 +10,7 @@ final class Marker {
      * @param r half its size
      * @param weak true for a hollow one
      */
-    static void paint(Surface s, double px, double py, double r, int series, boolean weak) {
+    public static void paint(Surface s, double px, double py, double r, int series, boolean weak) {
         Ink ink = weak ? Ink.QUIET : Ink.trace(series);
         if (weak) {
             s.circle(px, py, r, null, ink, 0.8);

@@ -6,7 +6,10 @@ import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.picture.Apparatus;
 import eagerneedle.picture.ChainPicture;
+import eagerneedle.picture.DrawingPainter;
+import eagerneedle.picture.Ink;
 import eagerneedle.picture.SvgSurface;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -28,6 +31,7 @@ public final class WiringCard {
         sheet.channels()
                 .keySet()
                 .forEach(name -> channels.add(channel(name, session.channel(sheet, name), channels.size())));
+        m.put("drawing", Apparatus.of(sheet).map(WiringCard::drawing).orElse(""));
         m.put("channels", channels);
         m.put("steps", sheet.prepare().stream().map(Sheet.Step::text).toList());
         m.put("cautions", sheet.cautions());
@@ -37,6 +41,13 @@ public final class WiringCard {
     /** The same card as PDF. */
     public static byte[] pdf(Sheet sheet, Session session) {
         return Papers.pdf(html(sheet, session));
+    }
+
+    /** The apparatus with its call-outs, which say where each channel sits. */
+    private static String drawing(Apparatus a) {
+        SvgSurface s = new SvgSurface(640, 330, false, "apparatus");
+        new DrawingPainter(a.drawing(), Ink.SURFACE, 0, 0, 640, 330).paint(s, a.words(), "");
+        return s.document("Drawing of the apparatus");
     }
 
     private static Map<String, Object> channel(String name, Channel c, int picture) {

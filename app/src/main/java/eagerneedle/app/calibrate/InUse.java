@@ -9,6 +9,7 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -17,6 +18,7 @@ import javafx.scene.layout.VBox;
 
 /** What the instruments of a session owe, an entry each; what is due stands first. */
 final class InUse extends VBox {
+    private static final double MOST = 66;
     private final InUseModel model;
     private final FlowPane entries = new FlowPane(18, 6);
     private final Rows<InUseModel.Used> rows = new Rows<>(entries, InUse::entry);
@@ -33,7 +35,13 @@ final class InUse extends VBox {
         HBox.setHgrow(gap, Priority.ALWAYS);
         HBox head = new HBox(8, Labels.section("Instruments in use"), gap, stock);
         head.setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(head, entries);
+        ScrollPane scroll = new ScrollPane(entries);
+        scroll.setFitToWidth(true);
+        scroll.getStyleClass().add("bare");
+        scroll.setMaxHeight(Theme.px(MOST));
+        entries.heightProperty()
+                .addListener((o, was, is) -> scroll.setMinHeight(Math.min(Theme.px(MOST), is.doubleValue() + 2)));
+        getChildren().addAll(head, scroll);
         setMinHeight(USE_PREF_SIZE);
     }
 

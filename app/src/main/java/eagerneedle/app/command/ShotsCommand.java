@@ -21,6 +21,7 @@ import java.util.Set;
 import java.util.concurrent.Callable;
 import javafx.animation.PauseTransition;
 import javafx.application.Platform;
+import javafx.scene.Scene;
 import javafx.util.Duration;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -76,6 +77,8 @@ final class ShotsCommand implements Callable<Integer> {
             steps.add(window::showStockroom);
             steps.add(() -> fire(window, "#stock-TH-CP-01"));
             steps.add(() -> save(window, "stockroom"));
+            steps.add(() -> components(false));
+            steps.add(() -> components(true));
             next(steps, window);
         });
         for (String name : List.of(
@@ -204,10 +207,21 @@ final class ShotsCommand implements Callable<Integer> {
         wait.play();
     }
 
+    /** The page of components that docs/look.md shows. */
+    private void components(boolean inTheDark) {
+        Scene scene = new Scene(ComponentSheet.make(), 1240, 690);
+        Theme.dress(scene, inTheDark);
+        save(scene, "look-" + (inTheDark ? "dark" : "light"));
+        Theme.dress(scene, false);
+    }
+
     private void save(MainWindow window, String name) {
+        save(window.stage().getScene(), name);
+    }
+
+    private void save(Scene scene, String name) {
         try {
-            eagerneedle.app.widget.Files.writePng(
-                    window.stage().getScene().snapshot(null), folder.resolve(name + ".png"));
+            eagerneedle.app.widget.Files.writePng(scene.snapshot(null), folder.resolve(name + ".png"));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

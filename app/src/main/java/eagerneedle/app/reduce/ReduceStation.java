@@ -118,7 +118,9 @@ public final class ReduceStation implements StationView {
                 "Copy the table of runs for a spreadsheet: every quantity of every run with its standard uncertainty");
         Region wide = new Region();
         HBox.setHgrow(wide, Priority.ALWAYS);
-        HBox head = new HBox(6, Labels.heading("Runs"), wide, listed, copy);
+        Label name = Labels.heading("Runs");
+        name.setMinWidth(Region.USE_PREF_SIZE);
+        HBox head = new HBox(6, name, wide, listed, copy);
         head.setAlignment(Pos.CENTER_LEFT);
         longRuns.setId("long-runs");
         longRuns.setOnAction(e -> workOutLong());

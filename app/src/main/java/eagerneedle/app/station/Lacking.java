@@ -10,6 +10,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /** What a result still lacks, in words that say what to do next. */
 public final class Lacking {
@@ -36,27 +37,41 @@ public final class Lacking {
         return problem == null ? "" : PlainWords.of(bench.sheet()).say(problem);
     }
 
-    /** The captures that a result rests on, by its formula and those of what that names. */
+    /** The captures that a result rests on, by its formula and those of what that names, of every run or of all. */
     static Set<String> captures(Sheet sheet, String result) {
         Set<String> out = new LinkedHashSet<>();
         Set<String> seen = new LinkedHashSet<>();
         List<String> open = new ArrayList<>(List.of(result));
         while (!open.isEmpty()) {
             String name = open.remove(open.size() - 1);
-            int dot = name.indexOf('.');
-            if (dot > 0 && sheet.captures().containsKey(name.substring(0, dot))) {
-                out.add(name.substring(0, dot));
+            if (!seen.add(name)) {
+                continue;
             }
-            Sheet.Derived d = sheet.results().get(dot > 0 ? name.substring(0, dot) : name);
-            if (d != null && d.formula() != null && seen.add(name)) {
-                try {
-                    open.addAll(Formula.parse(d.formula()).names());
-                } catch (IllegalArgumentException e) {
-                    // What is not a formula names nothing.
-                    continue;
+            int dot = name.indexOf('.');
+            Capture capture = dot > 0 ? sheet.captures().get(name.substring(0, dot)) : null;
+            if (capture == null) {
+                Sheet.Derived d = sheet.results().get(dot > 0 ? name.substring(0, dot) : name);
+                open.addAll(d == null ? List.of() : names(d.formula()));
+            } else {
+                String of = name.substring(0, dot);
+                out.add(of);
+                Sheet.Derived d = capture.quantities().get(name.substring(dot + 1));
+                for (String n : d == null ? List.<String>of() : names(d.formula())) {
+                    open.add(capture.quantities().containsKey(n) ? of + "." + n : n);
                 }
             }
         }
         return out;
+    }
+
+    /** What a formula names; nothing where it is none. */
+    private static List<String> names(@Nullable String formula) {
+        try {
+            return formula == null
+                    ? List.of()
+                    : List.copyOf(Formula.parse(formula).names());
+        } catch (IllegalArgumentException e) {
+            return List.of();
+        }
     }
 }

@@ -43,8 +43,7 @@ public final class CourseDial extends Pane {
             getChildren().add(b);
         }
         needle.addListener((o, a, b) -> face.repaint());
-        setPrefHeight(Theme.px(92));
-        setMinHeight(Theme.px(92));
+        resize();
     }
 
     /** Where the marks come from. */
@@ -92,6 +91,12 @@ public final class CourseDial extends Pane {
 
     private double at(double station, double w) {
         return 40 + station / 6.0 * (w - 80);
+    }
+
+    /** Takes the height that the size of the text asks for. */
+    void resize() {
+        setPrefHeight(Theme.px(92));
+        setMinHeight(Theme.px(92));
     }
 
     private static double arc(double x, double w) {

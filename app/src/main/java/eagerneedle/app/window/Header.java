@@ -16,6 +16,8 @@ import javafx.scene.layout.VBox;
 final class Header extends HBox {
     private static final DateTimeFormatter DAY =
             DateTimeFormatter.ofPattern("d MMM uuuu").withLocale(Locale.UK).withZone(ZoneId.systemDefault());
+    private final CourseDial dial;
+    private final VBox names;
     private final Label title = new Label();
     private final Label place = Labels.quiet("");
 
@@ -23,14 +25,21 @@ final class Header extends HBox {
         super(8);
         title.setMinWidth(0);
         place.setMinWidth(0);
-        VBox names = new VBox(1, Labels.styled("Eager Needle", "program"), title, place);
-        names.setPrefWidth(Theme.px(330));
-        names.setMinWidth(Theme.px(200));
-        names.setMaxWidth(Theme.px(330));
+        this.dial = dial;
+        names = new VBox(1, Labels.styled("Eager Needle", "program"), title, place);
+        resize();
         names.setPadding(new Insets(14, 0, 0, 20));
         getChildren().addAll(names, dial, tools);
         HBox.setHgrow(dial, Priority.ALWAYS);
         getStyleClass().add("header");
+    }
+
+    /** Takes the room that the size of the text asks for. */
+    void resize() {
+        names.setPrefWidth(Theme.px(330));
+        names.setMinWidth(Theme.px(200));
+        names.setMaxWidth(Theme.px(330));
+        dial.resize();
     }
 
     void show(Workbench bench) {

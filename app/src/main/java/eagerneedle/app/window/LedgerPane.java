@@ -145,7 +145,7 @@ public final class LedgerPane extends VBox {
     }
 
     /** Takes the width that the size of the text asks for, less in a narrow window. */
-    private void resize() {
+    void resize() {
         boolean narrow = getScene() != null && getScene().getWidth() < Theme.px(NARROW);
         double width = Theme.px(narrow ? LEAST : WIDTH);
         setPrefWidth(width);

@@ -36,6 +36,7 @@ public final class MainWindow implements Desk {
     private final BorderPane root = new BorderPane();
     private final StackPane surface = new StackPane();
     private final LedgerPane ledger = new LedgerPane();
+    private final LedgerSide side = new LedgerSide(ledger);
     private final WatchStrip strip = new WatchStrip(id -> showRun(id));
     private final CourseDial dial = new CourseDial(this::go);
     private final Projector projector = new Projector();
@@ -51,7 +52,6 @@ public final class MainWindow implements Desk {
     private final Header header = new Header(dial, tools);
     private LiveRig rig;
     private final RunInHand run = new RunInHand();
-    private boolean ledgerWanted = true;
     private final Stockroom stockroom;
     private StationView beside;
     private final Frames frames = new Frames(this::tick);
@@ -97,6 +97,10 @@ public final class MainWindow implements Desk {
         frames.start();
     }
 
+    TrialBanner trial() {
+        return trial;
+    }
+
     List<MenuAct> actsToFind() {
         return acts;
     }
@@ -121,14 +125,6 @@ public final class MainWindow implements Desk {
     boolean shows(Station station) {
         return station == dial.current()
                 && surface.getChildren().contains(view(station).node());
-    }
-
-    void toggleTrying() {
-        if (bench.isTrying()) {
-            bench.forgetTried();
-        } else {
-            bench.startTrying();
-        }
     }
 
     /** Remembers sessions here from now on. */
@@ -245,21 +241,25 @@ public final class MainWindow implements Desk {
         boolean animated = stage.isShowing();
         dial.point(station, animated);
         surface.getChildren().setAll(view.node());
-        ledger(ledgerWanted);
+        side.show();
         ledger.planned(station == Station.PLAN);
         view.refresh();
         view.focus().ifPresentOrElse(Node::requestFocus, dial::focusCurrent);
         strip.live("");
     }
 
-    void toggleLedger() {
-        ledgerWanted = !ledgerWanted;
-        ledger(ledgerWanted);
+    /** Shows everything with text of a size in percent, as far as {@link Theme} goes. */
+    void textSize(int percent) {
+        Theme.textSize(percent);
+        Theme.dress(stage.getScene(), Theme.isDark());
+        views.forget();
+        header.resize();
+        ledger.resize();
+        go(dial.current());
     }
 
-    private void ledger(boolean shown) {
-        ledger.setVisible(shown);
-        ledger.setManaged(shown);
+    void toggleLedger() {
+        side.toggle();
     }
 
     void step(boolean back) {
@@ -280,16 +280,10 @@ public final class MainWindow implements Desk {
         door.begin(sheet, readings);
     }
 
-    /** Opens a bench file, or the preview of a file of readings for the run that comes next. */
-    void bring(Path file) {
-        door.bring(List.of(file));
-    }
-
     /** Shows the start page in place of the station. */
     public void showStart() {
         beside = null;
-        // What is in the ledger belongs to a session; here one is chosen.
-        ledger(false);
+        side.leave();
         surface.getChildren().setAll(new StartPage(door, recent));
     }
 
@@ -319,7 +313,7 @@ public final class MainWindow implements Desk {
     void showInstrument(String id) {
         StockroomView view = new StockroomView(this, () -> go(dial.current()));
         beside = view;
-        ledger(false);
+        side.leave();
         surface.getChildren().setAll(view.node());
         if (id == null) {
             view.focus().ifPresent(Node::requestFocus);
@@ -330,8 +324,7 @@ public final class MainWindow implements Desk {
 
     /** Shows the lineage of a quantity in the ledger. */
     void showQuantity(Key key) {
-        ledgerWanted = true;
-        ledger(true);
+        side.ask();
         bench.session().runs().stream()
                 .filter(r -> key instanceof Key.OfRun of && of.run() == r.id())
                 .findFirst()

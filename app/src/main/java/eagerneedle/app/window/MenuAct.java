@@ -49,10 +49,16 @@ record MenuAct(String label, KeyCombination shortcut, String shown, Runnable run
                 MenuAct.of("Stockroom", "Shortcut+I", w::showStockroom),
                 MenuAct.of("Find anything", "/", w::find),
                 MenuAct.of("Staff takes the cautions over", "Shortcut+K", () -> new Cautions(w.bench()).takeOver()),
-                MenuAct.of("What if: try choices without making them", "W", w::toggleTrying),
+                MenuAct.of(
+                        "What if: try choices without making them",
+                        "W",
+                        () -> w.trial().toggle()),
                 MenuAct.of(
                         "Large numbers for the class", "P", () -> w.projector().toggle()),
                 MenuAct.of("Show or hide the ledger", "L", w::toggleLedger),
+                MenuAct.of("Larger text", "Shortcut+Equals", () -> w.textSize(Theme.textSize() + 10)),
+                MenuAct.of("Smaller text", "Shortcut+Minus", () -> w.textSize(Theme.textSize() - 10)),
+                MenuAct.of("Text as it was", "Shortcut+0", () -> w.textSize(100)),
                 MenuAct.of(
                         "Light or dark",
                         "Shortcut+D",

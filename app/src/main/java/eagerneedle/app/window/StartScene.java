@@ -9,6 +9,7 @@ import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.bench.Recent;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.List;
 import java.util.function.Function;
 import javafx.scene.Scene;
 import javafx.scene.control.Label;
@@ -42,7 +43,7 @@ public final class StartScene {
                             MainWindow w = into.apply(new Workbench(
                                     Home.begin(sheet, Clock.systemUTC().instant()), Clock.systemUTC()));
                             if (bring != null) {
-                                w.bring(bring);
+                                w.door().bring(List.of(bring));
                             }
                         });
                     }

@@ -46,6 +46,15 @@ final class TrialBanner extends HBox {
         setManaged(false);
     }
 
+    /** Begins to try choices, or forgets those that are tried. */
+    void toggle() {
+        if (bench.get().isTrying()) {
+            bench.get().forgetTried();
+        } else {
+            bench.get().startTrying();
+        }
+    }
+
     void refresh() {
         boolean trying = bench.get() != null && bench.get().isTrying();
         setVisible(trying);

@@ -41,8 +41,8 @@ public final class WatchStrip extends VBox implements Notices.Board {
         this.showRun = showRun;
         setId(Notices.BOARD);
         getStyleClass().add("watch-strip");
-        lamp.setMinSize(16, 16);
-        lamp.setMaxSize(16, 16);
+        lamp.setMinSize(Theme.px(16), Theme.px(16));
+        lamp.setMaxSize(Theme.px(16), Theme.px(16));
         line.setId("watch-line");
         line.setMinWidth(0);
         more.getStyleClass().add("quiet-button");
