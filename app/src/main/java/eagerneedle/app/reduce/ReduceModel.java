@@ -122,6 +122,11 @@ final class ReduceModel {
                 .orElse("");
     }
 
+    /** The course of a run as a sketch; empty where there is none. */
+    Optional<RunSketch> sketch(int id) {
+        return desk.bench().session().run(id).flatMap(run -> RunSketch.of(desk.bench(), run));
+    }
+
     void choose(int id) {
         desk.bench().session().run(id).ifPresent(desk::choose);
     }

@@ -1,9 +1,12 @@
 package eagerneedle.app.reduce;
 
+import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.reduce.ReduceModel.Line;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Rows;
+import eagerneedle.app.widget.Theme;
 import java.util.List;
+import java.util.Optional;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
@@ -22,12 +25,23 @@ final class RunList extends ScrollPane {
         private final Label value = Labels.figure("");
         private final Label about = Labels.quiet("");
 
-        Row() {
+        /** @param sketch its course beside what is said of it; empty for none */
+        Row(Optional<RunSketch> sketch) {
             name.setMinWidth(0);
             value.setMinWidth(USE_PREF_SIZE);
             Region gap = new Region();
             HBox.setHgrow(gap, Priority.ALWAYS);
-            getChildren().addAll(new HBox(4, name, gap, value), about);
+            about.setMinWidth(0);
+            about.setMaxWidth(Double.MAX_VALUE);
+            HBox.setHgrow(about, Priority.ALWAYS);
+            HBox below = new HBox(4, about);
+            sketch.ifPresent(course -> {
+                PictureView view = new PictureView("Course of the run", course::paint);
+                view.setMinSize(Theme.px(54), Theme.px(18));
+                view.setPrefSize(Theme.px(54), Theme.px(18));
+                below.getChildren().add(view);
+            });
+            getChildren().addAll(new HBox(4, name, gap, value), below);
             getStyleClass().add("run-row");
             setFocusTraversable(true);
         }
@@ -66,7 +80,7 @@ final class RunList extends ScrollPane {
 
     private Node row(Line line) {
         if (line instanceof Line.Taken t) {
-            Row row = new Row();
+            Row row = new Row(model.sketch(t.id()));
             row.setId("run-" + t.id());
             row.setOnMouseClicked(e -> model.choose(t.id()));
             row.setOnKeyPressed(e -> key(e, t.id()));

@@ -40,6 +40,12 @@ final class RunTrace extends VBox {
     private final Button voids = new Button("Leave a to b out...");
     private final TextField why = new TextField();
     private final PictureView otherwise = new PictureView("If the window were otherwise", null);
+    private static final String GESTURES =
+            "Drag an edge, or move it with the arrow keys. The wheel zooms, a double click shows all.";
+    private final Label gestures = Labels.quiet("");
+    /** Whoever has moved an edge once knows. */
+    private boolean known;
+
     private double[] cursors = {};
     private int shown = -1;
 
@@ -80,7 +86,8 @@ final class RunTrace extends VBox {
         line.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(trace, Priority.ALWAYS);
         trace.setMinHeight(Theme.px(130));
-        getChildren().addAll(said, trace, residuals, otherBox, line);
+        gestures.setId("gestures");
+        getChildren().addAll(said, trace, residuals, gestures, otherBox, line);
     }
 
     /** What would follow from other windows, as a picture to be laid elsewhere. */
@@ -141,13 +148,15 @@ final class RunTrace extends VBox {
         offer(run);
         String channel = channel(run);
         Labels.says(said, model.said(run));
-        trace.onWindow(
-                model.step(run, channel),
-                (from, to, finished) -> Notices.attempt(this, () -> model.move(run, channel, from, to, finished)));
+        trace.onWindow(model.step(run, channel), (from, to, finished) -> {
+            known = true;
+            Notices.attempt(this, () -> model.move(run, channel, from, to, finished));
+        });
         trace.onMoment((name, at, finished) ->
                 Notices.attempt(this, () -> model.moveMoment(run, channel, name, at, finished)));
         Optional<Plot> plot = model.plot(run, channel);
         trace.plot(plot.orElse(null), same);
+        Labels.says(gestures, known || plot.isEmpty() ? "" : GESTURES);
         if (plot.isEmpty()) {
             trace.emptySays(model.noPlot(run, channel));
         }

@@ -72,7 +72,7 @@ public final class CourseDial extends Pane {
         buttons.get(to.ordinal()).getStyleClass().add("current");
         if (animated) {
             new Timeline(new KeyFrame(
-                            Duration.millis(260),
+                            Duration.millis(220),
                             new KeyValue(needle, to.ordinal(), javafx.animation.Interpolator.EASE_BOTH)))
                     .play();
         } else {

@@ -21,6 +21,7 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
 import javafx.scene.paint.Color;
 import javafx.scene.paint.Paint;
 import javafx.stage.Stage;
@@ -199,6 +200,40 @@ class PlotViewTest {
         act(() -> copied[0] = Clipboard.getSystemClipboard().getString());
         assertThat(copied[0].lines().count()).isEqualTo(102);
         assertThat(copied[0].lines().findFirst().orElse("")).isEqualTo("series\ttime / s\tposition / m\tu");
+    }
+
+    /** Traces one above the other: the same moment stands at the same pixel, whatever each of them holds. */
+    @Test
+    void tracesThatShareTheirTimeAgreeToThePixel(FxRobot robot) {
+        show(robot, false);
+        PlotView below = new PlotView("below");
+        act(() -> {
+            Scene scene = view.getScene();
+            scene.setRoot(new VBox());
+            VBox both = new VBox(view, below);
+            view.setPrefHeight(200);
+            below.setPrefHeight(200);
+            scene.setRoot(both);
+            below.share(view);
+            double[] x = {-3, 0, 40};
+            below.plot(
+                    new Plot(
+                            "longer",
+                            new Plot.Axis("time", "s"),
+                            new Plot.Axis("load", "N"),
+                            List.of(new Layer.Points("l", x, new double[] {1000, 2000, 125000}, null, false, 1))),
+                    false);
+        });
+        settle();
+        act(() -> {
+            view.repaint();
+            below.repaint();
+        });
+        for (double t : new double[] {-3, 0, 7.5, 40}) {
+            assertThat(view.frame().px(t)).isEqualTo(below.frame().px(t));
+        }
+        assertThat(view.visible()[0]).as("the span of both").isLessThanOrEqualTo(-3);
+        assertThat(view.visible()[1]).isGreaterThanOrEqualTo(40);
     }
 
     @Test

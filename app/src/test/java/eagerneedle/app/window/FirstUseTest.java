@@ -19,6 +19,7 @@ import java.util.concurrent.TimeUnit;
 import javafx.geometry.Bounds;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.AfterEach;
@@ -100,6 +101,9 @@ class FirstUseTest {
 
     @Test
     void readingsMoveFromPlannedToMeasured(FxRobot robot) {
+        robot.push(KeyCode.CONTROL, KeyCode.K);
+        act(() -> robot.lookup(".plan-scroll").queryAs(ScrollPane.class).setVvalue(0.45));
+        settle();
         robot.clickOn("#read-spacing");
         robot.write("843.1(6) mm").push(KeyCode.ENTER);
         settle();

@@ -226,6 +226,7 @@ class RealDeviceTest extends BenchWindow {
         try (LineStandIn logger =
                 LineStandIn.serial(Rigs.shipped("baggage-chute", 7, Set.of()), "TH-LG-01", "Logger TH-LG-01", 1)) {
             openText(robot, chute.text(), Clock.systemUTC());
+            robot.push(KeyCode.CONTROL, KeyCode.K);
             connectThere(robot, logger.serialPort());
             assertThat(window.rig().get().label()).contains("TH-LG-01");
             await(() -> window.rig().get().last("position", 5).size() > 10);
