@@ -101,12 +101,24 @@ public final class PlotPainter {
                 () -> plot.layers().forEach(l -> l.as(data)));
         s.line(f.left(), f.top(), f.left(), f.top() + f.height(), Ink.QUIET, 1);
         s.line(f.left(), f.top() + f.height(), f.left() + f.width(), f.top() + f.height(), Ink.QUIET, 1);
-        OverPainter over = new OverPainter(
-                s, f, x + 10 + s.textWidth(yScale.label(plot.y()), NAME), FreeRoom.of(plot, f), lowered);
+        OverPainter over =
+                new OverPainter(s, f, x + 10 + s.textWidth(yScale.label(plot.y()), NAME), room(plot, f), lowered);
         // A legend first: single words go round it.
         plot.layers().stream().filter(l -> l instanceof Layer.Legend).forEach(l -> l.as(over));
         plot.layers().stream().filter(l -> !(l instanceof Layer.Legend)).forEach(l -> l.as(over));
         return f;
+    }
+
+    /** The room for words; where there are none nothing is looked at, since a live trace has no time for it. */
+    private static FreeRoom room(Plot plot, Frame f) {
+        return plot.layers().stream().anyMatch(PlotPainter::hasWords) ? FreeRoom.of(plot, f) : new FreeRoom(f);
+    }
+
+    private static boolean hasWords(Layer l) {
+        return l instanceof Layer.Legend
+                || l instanceof Layer.Words
+                || l instanceof Layer.Mark
+                || l instanceof Layer.Moment;
     }
 
     /** By how much the frame begins lower, so that its legend stands above where the data leave no room for it. */

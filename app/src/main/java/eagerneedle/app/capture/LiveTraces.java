@@ -3,7 +3,6 @@ package eagerneedle.app.capture;
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
-import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.Relation;
@@ -28,13 +27,10 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
-import javafx.geometry.Insets;
 import javafx.geometry.Pos;
-import javafx.geometry.VPos;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
-import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -57,48 +53,13 @@ final class LiveTraces extends VBox {
     private final ToggleButton hold = new ToggleButton("Hold the scale");
     private final HBox tools;
     private final VBox rows = new VBox(2);
-    private final Map<String, Row> traces = new LinkedHashMap<>();
+    private final Map<String, TraceRow> traces = new LinkedHashMap<>();
     private final Map<String, QuickScale> scales = new LinkedHashMap<>();
     private final Map<String, List<Finding>> found = new LinkedHashMap<>();
     private final Map<String, DeviceClock> clocks = new HashMap<>();
     private long clocksKnown;
     private int turn;
     private String capture = "";
-
-    private static final class Row extends VBox {
-        private final PlotView plot;
-        private final FlowPane head;
-        private long counted;
-        private final Label number = Labels.styled("", "live-figure");
-        private final Label more = Labels.quiet("");
-
-        Row(String channel, String label, boolean last) {
-            plot = new PlotView("Live trace of " + label);
-            plot.setMinHeight(Theme.px(48));
-            plot.setPrefHeight(Theme.px(150));
-            VBox.setVgrow(plot, Priority.ALWAYS);
-            VBox.setVgrow(this, Priority.ALWAYS);
-            number.setId("live-number-" + channel);
-            number.setMinWidth(USE_PREF_SIZE);
-            more.setId("live-more-" + channel);
-            more.setMinWidth(0);
-            if (!last) {
-                plot.showTimeAxis(false);
-            }
-            Label name = Labels.section(label);
-            name.setMinWidth(USE_PREF_SIZE);
-            head = new FlowPane(12, 2, name, number, more);
-            head.setRowValignment(VPos.CENTER);
-            head.setPadding(new Insets(0, 0, 0, 4));
-            getChildren().addAll(head, plot);
-        }
-
-        /** Shows the mean large, and what else is known of it beside. */
-        private void says(String mean, String rest) {
-            number.setText(mean);
-            more.setText(rest);
-        }
-    }
 
     LiveTraces(Desk desk) {
         super(4);
@@ -113,7 +74,7 @@ final class LiveTraces extends VBox {
                         + "the picture shows; n says how many they are");
         hold.setId("hold-scale");
         hold.getStyleClass().add("quiet-button");
-        hold.setOnAction(e -> traces.values().forEach(r -> r.plot.holdScale(hold.isSelected())));
+        hold.setOnAction(e -> traces.values().forEach(r -> r.plot().holdScale(hold.isSelected())));
         Labels.explained(hold, "Keeps the vertical scales as they are; otherwise they follow the data");
         Label over = Labels.quiet("numbers over");
         over.setMinWidth(USE_PREF_SIZE);
@@ -136,23 +97,26 @@ final class LiveTraces extends VBox {
         hold.setSelected(false);
         for (int i = 0; i < channels.size(); i++) {
             String c = channels.get(i);
-            Row row = new Row(c, channel(c).label(), i == channels.size() - 1);
-            row.plot.emptySays(
-                    i == 0 ? "Connect the instrument at Rig (key 2) to see its trace here, or import a file." : "");
+            TraceRow row = new TraceRow(c, channel(c).label(), i == channels.size() - 1);
+            row.plot()
+                    .emptySays(
+                            i == 0
+                                    ? "Connect the instrument at Rig (key 2) to see its trace here, or import a file."
+                                    : "");
             if (i > 0) {
-                row.plot.share(traces.values().iterator().next().plot);
+                row.plot().share(traces.values().iterator().next().plot());
             }
             traces.put(c, row);
         }
         rows.getChildren().setAll(traces.values());
         tools.setVisible(!areGates(capture));
         tools.setManaged(tools.isVisible());
-        traces.values().stream().findFirst().ifPresent(r -> r.head.getChildren().add(tools));
+        traces.values().stream().findFirst().ifPresent(r -> r.also(tools));
     }
 
     /** The plot on top, whose time axis all share. */
     Optional<PlotView> first() {
-        return traces.values().stream().findFirst().map(r -> r.plot);
+        return traces.values().stream().findFirst().map(r -> r.plot());
     }
 
     /** The rig's channels and calibrations may have changed. */
@@ -227,16 +191,19 @@ final class LiveTraces extends VBox {
                         : new Layer.Points(c.label(), t.time(), t.value(), null, false, index(name));
             }
             if (layer != null) {
-                row.plot.plot(shaded(plot(c, layer), found.getOrDefault(name, List.of()), time), false);
+                row.plot().plot(shaded(plot(c, layer), found.getOrDefault(name, List.of()), time), false);
             } else {
-                row.plot.emptySays(
-                        rig.count(name) == 0 ? NOTHING_YET : "No sample of " + c.label() + " is within its range.");
-                row.plot.plot(null, false);
+                row.plot()
+                        .emptySays(
+                                rig.count(name) == 0
+                                        ? NOTHING_YET
+                                        : "No sample of " + c.label() + " is within its range.");
+                row.plot().plot(null, false);
             }
-            if (now - row.counted < NUMBERS_EVERY) {
+            if (now - row.counted() < NUMBERS_EVERY) {
                 return;
             }
-            row.counted = now;
+            row.count(now);
             double seconds =
                     seen ? run ? to : SHOWN : Double.parseDouble(span.getValue().replace(" s", ""));
             Trace newest = scale(name, Run.COUNTS)
@@ -298,9 +265,9 @@ final class LiveTraces extends VBox {
     }
 
     /** A gate: how fast it is passed, and what is known of its last passage. */
-    private static void gate(Row row, String label, RawSamples states, int series) {
-        row.plot.emptySays("A point stands here for every passage but the first two.");
-        row.plot.plot(GatePlot.of(label, states, series).orElse(null), false);
+    private static void gate(TraceRow row, String label, RawSamples states, int series) {
+        row.plot().emptySays("A point stands here for every passage but the first two.");
+        row.plot().plot(GatePlot.of(label, states, series).orElse(null), false);
         GateFigures f = GateFigures.of(states);
         row.says("", f.edges() + " edges, last block " + f.block() + ", last period " + f.period());
     }
@@ -309,7 +276,7 @@ final class LiveTraces extends VBox {
     void stored(Run run) {
         traces.forEach((name, row) -> {
             if (run == null) {
-                row.plot.plot(null, false);
+                row.plot().plot(null, false);
                 row.says("", "");
                 return;
             }
@@ -332,18 +299,24 @@ final class LiveTraces extends VBox {
                         p.over(p.start(), p.end(), 1500),
                         scale(name, run.rawUnit(name)),
                         shared(run.clock(desk.bench().sheet(), name)));
-                row.plot.plot(l == null ? null : marked(run, c, plot(c, l)), false);
+                row.plot().plot(l == null ? null : marked(run, c, plot(c, l)), false);
             } else {
-                row.plot.plot(
-                        trace.map(t -> marked(
-                                        run,
-                                        c,
-                                        plot(
+                row.plot()
+                        .plot(
+                                trace.map(t -> marked(
+                                                run,
                                                 c,
-                                                new Layer.Points(
-                                                        c.label(), t.time(), t.value(), null, false, index(name)))))
-                                .orElse(null),
-                        false);
+                                                plot(
+                                                        c,
+                                                        new Layer.Points(
+                                                                c.label(),
+                                                                t.time(),
+                                                                t.value(),
+                                                                null,
+                                                                false,
+                                                                index(name)))))
+                                        .orElse(null),
+                                false);
             }
             visible(row, c, trace.orElse(null));
         });
@@ -383,8 +356,8 @@ final class LiveTraces extends VBox {
         return out;
     }
 
-    private static void visible(Row row, Channel c, Trace t) {
-        double[] seen = row.plot.visible();
+    private static void visible(TraceRow row, Channel c, Trace t) {
+        double[] seen = row.plot().visible();
         if (t == null || seen == null) {
             row.says("", "");
             return;

@@ -1,6 +1,7 @@
 package eagerneedle.app.capture;
 
 import eagerneedle.app.plot.PlotView;
+import eagerneedle.app.station.Cautions;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.core.session.Run;
@@ -66,8 +67,13 @@ final class RowsByEye {
         picture.setManaged(false);
     }
 
-    /** Keeps a row; what a rule of the sheet would not keep is asked about once. True when it was kept. */
+    /**
+     * Keeps a row; what a rule of the sheet would not keep is asked about once. True when it was kept.
+     *
+     * @throws IllegalArgumentException with one sentence while cautions are pending
+     */
     boolean keep(Run decided) {
+        new Cautions(desk.bench()).require();
         String why = model.refusal(decided);
         if (!why.isEmpty() && !refused.equals(why)) {
             refused = why;

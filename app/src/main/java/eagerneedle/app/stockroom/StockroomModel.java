@@ -5,7 +5,6 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import eagerneedle.core.chain.Link;
 import eagerneedle.core.quantity.LabUnit;
-import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.picture.InstrumentPlots;
 import eagerneedle.picture.Plot;
@@ -18,12 +17,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.LocalDate;
-import java.time.ZoneId;
 import java.time.ZoneOffset;
-import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -35,10 +31,7 @@ final class StockroomModel {
     /** No instrument is drawn beside another. */
     static final String ALONE = "nothing";
 
-    private static final DateTimeFormatter DAY =
-            DateTimeFormatter.ofPattern("d MMM uuuu").withLocale(Locale.UK).withZone(ZoneId.systemDefault());
     private static final ObjectMapper JSON = JsonMapper.builder().build();
-    private static final List<String> IN_A_CHAIN = List.of("sensor", "conditioner", "converter");
 
     /** A line of the list. */
     sealed interface Line {
@@ -167,11 +160,11 @@ final class StockroomModel {
                 .map(i -> new Card(
                         i,
                         i.objection(clock.instant()),
-                        fields(i),
-                        link(i),
-                        history(i),
-                        standing(i),
-                        facts(i),
+                        InstrumentWords.fields(i),
+                        InstrumentWords.link(i),
+                        InstrumentWords.history(i),
+                        InstrumentWords.standing(i),
+                        InstrumentWords.facts(i),
                         comparable(i),
                         other.flatMap(this::find).filter(o -> comparable(i).contains(o.id())),
                         InstrumentPlots.drift(i, clock.instant())));
@@ -199,81 +192,9 @@ final class StockroomModel {
         return out;
     }
 
-    private String standing(Instrument i) {
-        return (i.retired()
-                        ? "retired"
-                        : i.calibration()
-                                .map(c -> "calibrated " + DAY.format(c.at()) + ", good until " + DAY.format(c.due()))
-                                .orElse("never calibrated"))
-                + (i.place() == null ? "" : " · kept at " + i.place());
-    }
-
-    private static String facts(Instrument i) {
-        List<String> out = new ArrayList<>(List.of(i.kind()));
-        said(out, "value ", i.value());
-        said(out, "step ", i.resolution());
-        said(out, "largest error ", i.accuracy());
-        said(out, "warm-up ", i.warmUp() == null ? null : Notation.plain(i.warmUp(), 3) + " min");
-        said(out, "", i.limits());
-        return String.join(" · ", out);
-    }
-
-    private static void said(List<String> out, String what, String value) {
-        if (value != null) {
-            out.add(what + value.replaceAll("\\bdegC\\b", "°C"));
-        }
-    }
-
     /** A label of the instrument in hand to print, as PDF. */
     byte[] label() {
         return InstrumentLabel.pdf(inHand(), inHand().place() == null ? "" : inHand().place());
-    }
-
-    private static Map<String, String> fields(Instrument i) {
-        Map<String, String> out = new LinkedHashMap<>();
-        put(out, "id", i.id());
-        put(out, "name", i.name());
-        put(out, "measures", i.measures());
-        put(out, "place", i.place());
-        put(out, "low", i.range().isEmpty() ? null : i.range().get(0));
-        put(out, "high", i.range().isEmpty() ? null : i.range().get(1));
-        put(out, "resolution", i.resolution());
-        put(out, "edges", i.edges());
-        put(out, "accuracy", i.accuracy());
-        put(out, "value", i.value());
-        put(out, "warm", i.warmUp());
-        put(out, "minutes", i.minutes());
-        put(out, "limits", i.limits());
-        return out;
-    }
-
-    private static void put(Map<String, String> out, String key, Object value) {
-        if (value != null) {
-            out.put(key, value.toString());
-        }
-    }
-
-    private static Optional<String> link(Instrument i) {
-        if (i.link() == null) {
-            return IN_A_CHAIN.contains(i.kind()) ? Optional.of("") : Optional.empty();
-        }
-        try {
-            return Optional.of(JSON.writeValueAsString(i.link()));
-        } catch (JsonProcessingException e) {
-            throw new IllegalStateException(e);
-        }
-    }
-
-    private static List<Past> history(Instrument i) {
-        return i.history().stream()
-                .map(e -> new Past(
-                        DAY.format(e.at()),
-                        e.what()
-                                + (e.value() == null ? "" : ": " + e.value())
-                                + (e.outcome() == null ? "" : ", " + e.outcome())
-                                + (e.due() == null ? "" : ", due " + DAY.format(e.due())),
-                        e.by() == null ? "" : e.by()))
-                .toList();
     }
 
     /**

@@ -1,12 +1,8 @@
 package eagerneedle.app.window;
 
 import eagerneedle.app.workbench.Workbench;
-import eagerneedle.core.formula.Formula;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.School;
-import eagerneedle.core.quantity.Budget;
-import eagerneedle.core.quantity.Coverage;
-import eagerneedle.core.quantity.MonteCarlo;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Written;
@@ -32,13 +28,8 @@ final class LedgerModel {
     /** Longest number that is shown of an exact quantity. */
     private static final int MOST_FIGURES = 13;
 
-    /** Style of a remark that is an equation. */
-    static final String FORMULA = "formula";
-
     private static final String PINNED = "Pinned";
     private static final int MOST_ALIGNED = 6;
-    private static final int MOST_SHARES = 4;
-    private static final int MOST_RUNS = 3;
 
     /** How a quantity stands to the one that is looked at. */
     enum Role {
@@ -356,106 +347,19 @@ final class LedgerModel {
         String problem = e.outcome().problem();
         return e.label()
                 + (fresh
-                        ? before.flatMap(b -> e.quantity().map(q -> "\n" + moved(b, q)))
+                        ? before.flatMap(b -> e.quantity().map(q -> "\n" + LedgerDetail.moved(b, q)))
                                 .orElse("")
                         : "")
                 + (problem != null ? "\n" + words.say(problem) : e.source().equals("derived") ? "" : "\n" + e.source());
     }
 
-    /** What moved and by how much, in one sentence. */
-    static String moved(Quantity before, Quantity now) {
-        double by = now.value() - before.in(now.unit());
-        return "It was " + before + " and moved by " + Notation.plain(by, 2) + " "
-                + now.unit().difference().pretty()
-                + (before.u() > 0
-                        ? ", "
-                                + Notation.plain(
-                                        Math.abs(by) / before.to(now.unit()).u(), 2)
-                                + " of its standard uncertainty then."
-                        : ".");
-    }
-
     /** What is said of the quantity looked at; nothing while none is. */
     List<Remark> detail() {
-        if (selected == null) {
-            return List.of();
-        }
-        Reduction r = reduction();
-        List<Remark> out = new ArrayList<>();
-        out.add(new Remark(label(r, selected).orElse(selected.toString()), "section"));
-        equation(r).ifPresent(out::add);
-        Optional<Quantity> q = r.quantity(selected);
-        if (r.isHidden(selected)) {
-            out.add(new Remark(Reduction.HIDDEN, "quiet"));
-        } else if (q.isEmpty()) {
-            String problem = r.outcome(selected).problem();
-            out.add(new Remark(problem == null ? "No value." : words.say(problem), "attention"));
-        } else {
-            of(r, q.get(), out);
-        }
-        return out;
-    }
-
-    /** How it follows from others, as an equation; what cannot be set as one is left away. */
-    private Optional<Remark> equation(Reduction r) {
-        return r.formula(selected).flatMap(f -> {
-            String name = selected instanceof Key.OfRun of ? of.name() : selected.toString();
-            try {
-                Formula.parse(name);
-                Formula.parse(f);
-                return Optional.of(new Remark(name + " = " + f, FORMULA));
-            } catch (IllegalArgumentException e) {
-                return Optional.empty();
-            }
-        });
-    }
-
-    private void of(Reduction r, Quantity v, List<Remark> out) {
-        out.add(new Remark(uncertainty(v), "quiet"));
-        if (was != null && was.unit().fits(v.unit())) {
-            out.add(new Remark(moved(was, v), "needle-ink"));
-        }
-        r.doubts(v, bench.clock().instant()).forEach(doubt -> out.add(new Remark("▲ " + doubt, "attention")));
-        if (!v.isLinear()) {
-            MonteCarlo m = MonteCarlo.of(v, Coverage.DEFAULT, MonteCarlo.Settings.QUICK);
-            out.add(new Remark(m.remark(), m.firstOrderIsGoodEnough() ? "quiet" : "attention"));
-        }
-        r.outcome(selected).remarks().forEach(said -> out.add(new Remark(words.say(said), "quiet")));
-        Budget.of(v).lines().stream()
-                .limit(MOST_SHARES)
-                .forEach(l -> out.add(new Remark(Math.round(100 * l.share()) + " %  " + l.label(), "plain-small")));
-        Lineage lineage = r.lineage(selected);
-        names(r, "Comes from", lineage.from()).ifPresent(out::add);
-        names(r, "Feeds", lineage.feeds()).ifPresent(out::add);
-    }
-
-    private static String uncertainty(Quantity v) {
-        return v.isExact()
-                ? "Taken as exact."
-                : "± " + Notation.figures(Coverage.DEFAULT.expanded(v), 2) + " "
-                        + v.unit().pretty() + " at 95 %, k = " + Notation.plain(Coverage.DEFAULT.factor(v.dof()), 3)
-                        + (Double.isInfinite(v.dof()) ? "" : ", " + Notation.plain(v.dof(), 3) + " degrees of freedom");
-    }
-
-    private static Optional<String> label(Reduction r, Key key) {
-        return r.ledger().entries().stream()
-                .filter(e -> e.key().equals(key))
-                .map(Ledger.Entry::label)
-                .findFirst();
-    }
-
-    private static Optional<Remark> names(Reduction r, String what, Set<Key> keys) {
-        long runs = keys.stream().filter(Key::isOfRun).count();
-        List<String> labels = new ArrayList<>();
-        keys.stream()
-                .filter(k -> !k.isOfRun() || runs <= MOST_RUNS)
-                .forEach(k -> label(r, k).ifPresent(labels::add));
-        if (runs > MOST_RUNS) {
-            labels.add(runs + " values of runs");
-        }
-        return labels.isEmpty()
-                ? Optional.empty()
-                : Optional.of(new Remark(what + ": " + String.join(", ", labels), "quiet"));
+        return selected == null
+                ? List.of()
+                : new LedgerDetail(
+                                reduction(), selected, was, words, bench.clock().instant())
+                        .remarks();
     }
 
     /** Every quantity for a spreadsheet, with tabs between cells. */

@@ -175,7 +175,7 @@ public final class LedgerPane extends VBox {
     }
 
     private static Node remark(LedgerModel.Remark r) {
-        if (r.style().equals(LedgerModel.FORMULA)) {
+        if (r.style().equals(LedgerDetail.FORMULA)) {
             return formula(r.words());
         }
         Label l = Labels.wrapped(r.words());

@@ -255,6 +255,7 @@ public final class MainWindow implements Desk {
         views.forget();
         header.resize();
         ledger.resize();
+        ledger.refresh();
         go(dial.current());
     }
 

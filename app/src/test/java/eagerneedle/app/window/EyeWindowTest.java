@@ -1,10 +1,12 @@
 package eagerneedle.app.window;
 
+import static eagerneedle.app.OnScreen.act;
 import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import eagerneedle.app.capture.CaptureStation;
+import eagerneedle.app.station.Cautions;
 import eagerneedle.app.station.Station;
 import eagerneedle.app.workbench.SheetFile;
 import eagerneedle.core.quantity.Quantity;
@@ -49,6 +51,7 @@ class EyeWindowTest extends BenchWindow {
         BenchFile.create(file, Session.start(SheetFile.text(SHEET), "Coil", Instant.parse("2026-11-28T10:00:00Z")))
                 .close();
         open(file);
+        act(() -> new Cautions(window.bench()).takeOver());
     }
 
     private List<Run> runs() {

@@ -28,6 +28,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextInputControl;
+import javafx.scene.input.KeyCode;
 import javafx.scene.layout.Background;
 import javafx.scene.layout.Region;
 import javafx.scene.paint.Color;
@@ -35,6 +36,7 @@ import javafx.scene.paint.Paint;
 import javafx.scene.text.Text;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -101,6 +103,33 @@ class WalkTest extends BenchWindow {
         settle();
         act(() -> look("Start", stage.getScene().getRoot(), wrong));
         assertThat(wrong).isEmpty();
+    }
+
+    @Test
+    void textGrowsAndShrinksByKeysWithinItsLimits(FxRobot robot) {
+        openRehearsed(robot, "baggage-chute");
+        double usual = heightOf(robot);
+        robot.push(KeyCode.CONTROL, KeyCode.EQUALS);
+        settle();
+        assertThat(Theme.textSize()).isEqualTo(110);
+        assertThat(heightOf(robot)).isGreaterThan(usual);
+        for (int i = 0; i < 8; i++) {
+            robot.push(KeyCode.CONTROL, KeyCode.EQUALS);
+        }
+        assertThat(Theme.textSize()).isEqualTo(160);
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT0);
+        settle();
+        assertThat(heightOf(robot)).isEqualTo(usual);
+        robot.push(KeyCode.CONTROL, KeyCode.MINUS);
+        robot.push(KeyCode.CONTROL, KeyCode.MINUS);
+        assertThat(Theme.textSize()).isEqualTo(90);
+    }
+
+    private double heightOf(FxRobot robot) {
+        double[] h = new double[1];
+        act(() ->
+                h[0] = robot.lookup("#predicted").queryAs(Label.class).getFont().getSize());
+        return h[0];
     }
 
     private void look(String where, Parent root, Set<String> wrong) {

@@ -39,8 +39,10 @@ public final class PlainWords {
             return "";
         }
         Matcher place = PLACE.matcher(message);
-        String text = place.find() ? capital(message.substring(place.end())) : message;
-        return KEY.matcher(text).replaceAll(m -> Matcher.quoteReplacement(labels.getOrDefault(m.group(), m.group())));
+        boolean placed = place.find();
+        String said = KEY.matcher(placed ? message.substring(place.end()) : message)
+                .replaceAll(m -> Matcher.quoteReplacement(labels.getOrDefault(m.group(), m.group())));
+        return placed ? capital(said) : said;
     }
 
     private static String capital(String s) {
