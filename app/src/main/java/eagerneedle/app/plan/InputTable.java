@@ -211,6 +211,7 @@ final class InputTable extends GridPane {
             Labels.explained(
                     by, by.getText() + ". Pick the instrument this is read with, best first; or drag one here");
         });
-        bars.forEach((key, bar) -> show(bar, model.inputs().get(key), model.share(key)));
+        Map<String, Double> shares = model.shares();
+        bars.forEach((key, bar) -> show(bar, model.inputs().get(key), shares.getOrDefault(key, 0.0)));
     }
 }

@@ -11,9 +11,9 @@ import eagerneedle.core.session.PlanCommand;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 
 /** The inputs of a session: what is planned for them, what was read, and what they are read with. */
 final class InputsModel {
@@ -26,6 +26,7 @@ final class InputsModel {
     /** An instrument that an input may be read with, and what the result would be then. */
     record Choice(String serial, String words) {}
 
+    private static final String INPUT = "input:";
     private final Desk desk;
 
     InputsModel(Desk desk) {
@@ -140,15 +141,25 @@ final class InputsModel {
                 .text();
     }
 
-    /** Share of the variance of the predicted main result that an input has; 0 where there is none yet. */
-    double share(String key) {
+    /**
+     * Shares of the variance of the predicted main result, by input; none while there is no prediction. An input is one
+     * influence that no other shares, so that its share is the square of what it contributes.
+     */
+    Map<String, Double> shares() {
         Sheet.Comparison main = desk.bench().sheet().mainComparison();
-        Optional<Quantity> result = main == null
-                ? Optional.empty()
-                : desk.bench().plan().quantity(main.result()).filter(q -> q.u() > 0);
-        return result.map(q ->
-                        q.keeping(leaf -> leaf.id().equals("input:" + key)).covariance(q) / (q.u() * q.u()))
-                .orElse(0.0);
+        Map<String, Double> out = new HashMap<>();
+        if (main != null) {
+            desk.bench()
+                    .plan()
+                    .quantity(main.result())
+                    .filter(q -> q.u() > 0)
+                    .ifPresent(q -> q.contributions().forEach((leaf, c) -> {
+                        if (leaf.id().startsWith(INPUT)) {
+                            out.merge(leaf.id().substring(INPUT.length()), c * c / (q.u() * q.u()), Double::sum);
+                        }
+                    }));
+        }
+        return out;
     }
 
     /** What an input is read with, in words. */

@@ -25,7 +25,7 @@ import javafx.util.Duration;
  * while somebody can see them; what stands there meanwhile stays.
  */
 final class PagesView extends VBox {
-    private static final Duration QUIET = Duration.millis(350);
+    private static final Duration QUIET = Duration.millis(800);
     private static final int WIDTH = 560;
     private final Supplier<byte[]> report;
     private final VBox pages = new VBox(14);

@@ -2,9 +2,11 @@ package eagerneedle.app.plan;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
 
 import eagerneedle.app.PlainDesk;
 import eagerneedle.app.plan.InputsModel.Column;
+import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.JudgeCommand;
 import java.nio.file.Path;
@@ -107,6 +109,24 @@ class PlanModelsTest {
         desk.rehearsed();
         assertThat(plan.prediction().value()).isNotEqualTo(before.value());
         assertThat(plan.runs()).contains("levels, ").contains(" runs each");
+    }
+
+    /** The share of an input is what its own influence alone has in common with the result, and all together one. */
+    @Test
+    void sharesOfInputsAgreeWithTheBudget() throws Exception {
+        InputsModel m = inputs();
+        desk.rehearsed();
+        Quantity g = desk.bench().plan().quantity("g").orElseThrow();
+        m.shares()
+                .forEach((key, share) -> assertThat(share)
+                        .as(key)
+                        .isCloseTo(
+                                g.keeping(leaf -> leaf.id().equals("input:" + key))
+                                                .covariance(g)
+                                        / (g.u() * g.u()),
+                                within(1e-9)));
+        assertThat(m.shares()).containsKeys("spacing", "k_w");
+        assertThat(m.shares().values().stream().mapToDouble(x -> x).sum()).isBetween(0.01, 1.0);
     }
 
     @Test

@@ -276,8 +276,8 @@ final class FitFunctions {
                                 "what the data say of them, in words",
                                 "compare(line(index(30)^2 + sin(index(30) * 2), index(30)), "
                                         + "polynomial(index(30)^2 + sin(index(30) * 2), index(30)))",
-                                "The residuals of the straight line bend. The straight line is out of the "
-                                        + "question beside the parabola."),
+                                "The residuals of the straight line bend. Beside the parabola the straight "
+                                        + "line is ruled out."),
                 a -> new Value.Words(FitRequests.compared(a).advice()));
         Functions.define(
                 Function.of("likelihood_share", fit("fit"))
