@@ -1,6 +1,7 @@
 package eagerneedle.app.plan;
 
 import eagerneedle.app.station.Desk;
+import eagerneedle.core.quantity.Budget;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
@@ -26,7 +27,6 @@ final class InputsModel {
     /** An instrument that an input may be read with, and what the result would be then. */
     record Choice(String serial, String words) {}
 
-    private static final String INPUT = "input:";
     private final Desk desk;
 
     InputsModel(Desk desk) {
@@ -142,8 +142,9 @@ final class InputsModel {
     }
 
     /**
-     * Shares of the variance of the predicted main result, by input; none while there is no prediction. An input is one
-     * influence that no other shares, so that its share is the square of what it contributes.
+     * Shares of the variance of the predicted main result, by input; none while there is no prediction. What a
+     * rehearsal foretells knows its influences by what they are called only, so they are found by that: the input
+     * alone, by what it is read with, or a part of its reading.
      */
     Map<String, Double> shares() {
         Sheet.Comparison main = desk.bench().sheet().mainComparison();
@@ -152,14 +153,20 @@ final class InputsModel {
             desk.bench()
                     .plan()
                     .quantity(main.result())
-                    .filter(q -> q.u() > 0)
-                    .ifPresent(q -> q.contributions().forEach((leaf, c) -> {
-                        if (leaf.id().startsWith(INPUT)) {
-                            out.merge(leaf.id().substring(INPUT.length()), c * c / (q.u() * q.u()), Double::sum);
+                    .map(Budget::of)
+                    .ifPresent(budget -> inputs().forEach((key, input) -> {
+                        for (Budget.Line line : budget.lines()) {
+                            if (isOf(line.label(), input.label())) {
+                                out.merge(key, line.share(), Double::sum);
+                            }
                         }
                     }));
         }
         return out;
+    }
+
+    private static boolean isOf(String influence, String input) {
+        return influence.equals(input) || influence.startsWith(input + " by ") || influence.startsWith(input + ": ");
     }
 
     /** What an input is read with, in words. */
