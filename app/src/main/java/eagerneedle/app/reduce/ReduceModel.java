@@ -35,8 +35,11 @@ final class ReduceModel {
          * @param value its headline value with uncertainty; a dash without one
          * @param about its level, and why it is left out
          */
-        record Taken(int id, String name, String value, String about, boolean leftOut, boolean chosen)
-                implements Line {}
+        record Taken(int id, String name, String value, String about, boolean leftOut, boolean chosen) implements Line {
+            private Taken withValue(String other) {
+                return new Taken(id, name, other, about, leftOut, chosen);
+            }
+        }
     }
 
     /** Something that may be done to the windows. */
@@ -108,7 +111,25 @@ final class ReduceModel {
                     run.leftOut() != null,
                     desk.run().map(x -> x.id() == run.id()).orElse(false)));
         }
-        return out;
+        return onTheirPoints(out);
+    }
+
+    /** Values end at the right of the list: those with fewer digits behind their point are filled up with blanks. */
+    private static List<Line> onTheirPoints(List<Line> lines) {
+        int most = lines.stream().mapToInt(ReduceModel::behindPoint).max().orElse(0);
+        return lines.stream()
+                .map(l -> l instanceof Line.Taken t ? t.withValue(t.value() + " ".repeat(most - behindPoint(t))) : l)
+                .toList();
+    }
+
+    private static int behindPoint(Line line) {
+        if (!(line instanceof Line.Taken t)) {
+            return 0;
+        }
+        String v = t.value();
+        int point = v.indexOf('.');
+        int bracket = v.indexOf('(');
+        return v.length() - (point >= 0 ? point : bracket >= 0 ? bracket : v.length());
     }
 
     /** What the numbers in the list are. */
