@@ -7,9 +7,11 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
 
@@ -35,9 +37,14 @@ final class InUseModel {
     /** Those that owe something first. */
     List<Used> used() {
         Instant now = desk.bench().clock().instant();
+        Map<String, Instrument> stock = new HashMap<>();
+        desk.stockroom().all().forEach(i -> stock.put(i.id(), i));
         List<Used> out = new ArrayList<>();
-        for (String id : serials()) {
-            desk.stockroom().find(id).ifPresent(i -> out.add(of(i, now)));
+        for (String id : serials(stock.keySet())) {
+            Instrument i = stock.get(id);
+            if (i != null) {
+                out.add(of(i, now));
+            }
         }
         out.sort((a, b) -> Boolean.compare(b.owes(), a.owes()));
         return out;
@@ -55,7 +62,7 @@ final class InUseModel {
     }
 
     /** Serials in chains, of what inputs are read with, and in the words of the sheet. */
-    private Set<String> serials() {
+    private Set<String> serials(Set<String> known) {
         Sheet sheet = desk.bench().sheet();
         Set<String> out = new LinkedHashSet<>();
         sheet.channels()
@@ -69,21 +76,21 @@ final class InUseModel {
                                 out.add(l.instrument());
                             }
                         }));
-        sheet.devices().values().forEach(d -> words(d.label(), out));
+        sheet.devices().values().forEach(d -> words(d.label(), known, out));
         sheet.inputs().forEach((name, input) -> {
             Instrument tied = desk.bench().session().tied().get(name);
             if (tied != null) {
                 out.add(tied.id());
             } else if (input.by() != null) {
-                words(input.by(), out);
+                words(input.by(), known, out);
             }
         });
         return out;
     }
 
-    private void words(String text, Set<String> into) {
+    private static void words(String text, Set<String> known, Set<String> into) {
         for (String w : WORD.split(text)) {
-            if (desk.stockroom().find(w).isPresent()) {
+            if (known.contains(w)) {
                 into.add(w);
             }
         }
