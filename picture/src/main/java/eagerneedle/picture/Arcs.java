@@ -21,7 +21,7 @@ final class Arcs {
     }
 
     /** The line of a radius, from one angle to another. */
-    static void arc(Surface s, double cx, double cy, double radius, double from, double to, double width) {
+    static void arc(Surface s, double cx, double cy, double radius, double from, double to, Ink ink, double width) {
         int n = 2 * CORNERS + 12;
         double[] px = new double[n + 1];
         double[] py = new double[n + 1];
@@ -30,6 +30,17 @@ final class Arcs {
             px[i] = cx + radius * Math.sin(a);
             py[i] = cy - radius * Math.cos(a);
         }
-        s.polyline(px, py, n + 1, Ink.INK, width);
+        s.polyline(px, py, n + 1, ink, width);
+    }
+
+    /** A line along a radius, from one distance to another at an angle: a graduation. */
+    static void spoke(Surface s, double cx, double cy, double from, double to, double angle, Ink ink, double width) {
+        s.line(
+                cx + from * Math.sin(angle),
+                cy - from * Math.cos(angle),
+                cx + to * Math.sin(angle),
+                cy - to * Math.cos(angle),
+                ink,
+                width);
     }
 }

@@ -90,13 +90,7 @@ public final class ClosureMap {
                         Ink.INK,
                         1.2);
             }
-            s.line(
-                    cx + inner * Math.sin(a0),
-                    cy - inner * Math.cos(a0),
-                    cx + radius * Math.sin(a0),
-                    cy - radius * Math.cos(a0),
-                    Ink.RULE,
-                    1);
+            Arcs.spoke(s, cx, cy, inner, radius, a0, Ink.RULE, 1);
             double label = radius + 11;
             s.text(
                     Integer.toString(i + 1),

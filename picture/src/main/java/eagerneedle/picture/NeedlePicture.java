@@ -27,18 +27,12 @@ public final class NeedlePicture {
         double inner = radius * (small ? 0.76 : 0.84);
         double reach = Math.min(1, Math.abs(band / full)) * HALF_ANGLE;
         Arcs.sector(s, cx, cy, inner, radius, -reach, reach, Ink.BAND);
-        Arcs.arc(s, cx, cy, radius, -HALF_ANGLE, HALF_ANGLE, small ? 1.2 : 1.6);
+        Arcs.arc(s, cx, cy, radius, -HALF_ANGLE, HALF_ANGLE, Ink.INK, small ? 1.2 : 1.6);
         for (double g = -full; g <= full + 1e-9; g += small ? full / 4 : 0.5) {
             boolean whole = Math.abs(g - Math.rint(g)) < 1e-9;
             double in = radius - (small ? 4 : whole ? 16 : 9);
             double a = g / full * HALF_ANGLE;
-            s.line(
-                    cx + radius * Math.sin(a),
-                    cy - radius * Math.cos(a),
-                    cx + in * Math.sin(a),
-                    cy - in * Math.cos(a),
-                    Ink.INK,
-                    small ? 0.8 : 1.2);
+            Arcs.spoke(s, cx, cy, radius, in, a, Ink.INK, small ? 0.8 : 1.2);
             if (!small && whole) {
                 double out = radius + 13;
                 String label = g == 0 ? "0" : (g > 0 ? "+" : "−") + (int) Math.abs(g);
@@ -69,25 +63,9 @@ public final class NeedlePicture {
         double radius = Math.min((w / 2 - 4) / Math.sin(HALF_ANGLE), (h - 8) / 0.55);
         double cx = x + w / 2;
         double cy = y + 4 + radius;
-        int n = 8;
-        double[] px = new double[41];
-        double[] py = new double[41];
-        for (int i = 0; i <= 40; i++) {
-            double a = (i / 20.0 - 1) * HALF_ANGLE;
-            px[i] = cx + radius * Math.sin(a);
-            py[i] = cy - radius * Math.cos(a);
-        }
-        s.polyline(px, py, 41, Ink.QUIET, 1.2);
-        for (int i = 0; i <= n; i++) {
-            double a = (2.0 * i / n - 1) * HALF_ANGLE;
-            double in = radius - (i == n / 2 ? 7 : 4);
-            s.line(
-                    cx + radius * Math.sin(a),
-                    cy - radius * Math.cos(a),
-                    cx + in * Math.sin(a),
-                    cy - in * Math.cos(a),
-                    Ink.QUIET,
-                    0.8);
+        Arcs.arc(s, cx, cy, radius, -HALF_ANGLE, HALF_ANGLE, Ink.QUIET, 1.2);
+        for (int i = -4; i <= 4; i++) {
+            Arcs.spoke(s, cx, cy, radius, radius - (i == 0 ? 7 : 4), i / 4.0 * HALF_ANGLE, Ink.QUIET, 0.8);
         }
     }
 

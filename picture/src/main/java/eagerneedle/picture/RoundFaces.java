@@ -55,7 +55,7 @@ final class RoundFaces extends FaceCanvas {
                 letters(plain(i * division), cx, cy, a, t, 12);
             }
         }
-        Arcs.arc(s, cx, cy, r, -(AROUND + 4) * gap, (AROUND + 4) * gap, 1.6);
+        Arcs.arc(s, cx, cy, r, -(AROUND + 4) * gap, (AROUND + 4) * gap, Ink.INK, 1.6);
         s.line(cx, 4, cx, h - 26, Ink.NEEDLE, 1.6);
         caption("the line at " + plain(mark) + " " + unitOf("mark").pretty());
     }
@@ -68,7 +68,7 @@ final class RoundFaces extends FaceCanvas {
         double r = Math.min(h - 40, (w / 2 - 34) / Math.sin(HALF_METER));
         double cx = w / 2;
         double cy = r + 20;
-        Arcs.arc(s, cx, cy, r, -HALF_METER, HALF_METER, 1.5);
+        Arcs.arc(s, cx, cy, r, -HALF_METER, HALF_METER, Ink.INK, 1.5);
         int numbered = n <= 12 ? 1 : numbered(division);
         long thin = Math.max(1, n / 120);
         for (long i = 0; i <= n; i += thin) {

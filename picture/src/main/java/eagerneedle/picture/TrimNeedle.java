@@ -27,7 +27,7 @@ public final class TrimNeedle {
         double cx = w / 2;
         double cy = 34 + radius;
         Arcs.sector(s, cx, cy, radius * 0.82, radius, angle(-1), angle(1), Ink.BAND);
-        Arcs.arc(s, cx, cy, radius, -HALF_ANGLE, HALF_ANGLE, 1.8);
+        Arcs.arc(s, cx, cy, radius, -HALF_ANGLE, HALF_ANGLE, Ink.INK, 1.8);
         for (double k : new double[] {-100, -30, -10, -3, -2, -1, 0, 1, 2, 3, 10, 30, 100}) {
             double a = angle(k);
             double in = radius - (k == 0 ? 20 : 11);

@@ -30,6 +30,9 @@ import javafx.scene.layout.VBox;
  * becomes of it.
  */
 public final class CaptureStation implements StationView {
+    /** What is shown while no run is taken, s. */
+    private static final double LATELY = 6;
+
     private final Desk desk;
     private final CaptureModel model;
     private final HBox all = new HBox(22);
@@ -39,7 +42,7 @@ public final class CaptureStation implements StationView {
     private final Button start = new Button("Start");
     private final Button goOn = new Button("Continue");
     private final CautionCard cautions;
-    private final Label stepsLeft = Labels.attention("");
+    private final Label stepsLeft = Labels.styled("", "attention");
     private final RunVerdict verdict;
     private final LiveTraces traces;
     private final RateOfChange speed = new RateOfChange();
@@ -386,10 +389,15 @@ public final class CaptureStation implements StationView {
         mode.look(rig);
         boolean whole = rig.isRecording() && !rig.isArmed() && !(mode instanceof HoldMode);
         traces.live(rig, whole);
-        if (speed.isManaged()) {
+        if (alone()) {
+            double samples = whole ? rig.count(model.channel()) : rig.rate() * LATELY;
             speed.of(
-                    traces.exact(model.channel(), whole ? rig.all(model.channel()) : rig.last(model.channel(), 6)),
-                    alone());
+                    samples > RateOfChange.MOST
+                            ? null
+                            : traces.exact(
+                                    model.channel(),
+                                    whole ? rig.all(model.channel()) : rig.last(model.channel(), LATELY)),
+                    true);
         }
         watch.tick(rig, model.plan().orElseThrow());
     }

@@ -90,6 +90,8 @@ final class LiveTraces extends VBox {
     void channels(String newCapture, List<String> channels) {
         capture = newCapture;
         scales.clear();
+        tools.setVisible(!areGates(capture));
+        tools.setManaged(tools.isVisible());
         if (List.copyOf(traces.keySet()).equals(channels)) {
             return;
         }
@@ -109,8 +111,6 @@ final class LiveTraces extends VBox {
             traces.put(c, row);
         }
         rows.getChildren().setAll(traces.values());
-        tools.setVisible(!areGates(capture));
-        tools.setManaged(tools.isVisible());
         traces.values().stream().findFirst().ifPresent(r -> r.also(tools));
     }
 

@@ -32,10 +32,10 @@ final class RateOfChange extends PlotView {
 
     /** @param t null for nothing to show */
     void of(Trace t, boolean alone) {
-        boolean shown = alone && (t == null || t.size() <= MOST);
+        boolean shown = alone && t != null && t.size() <= MOST;
         setVisible(shown);
         setManaged(shown);
-        plot(shown && t != null && t.size() > 2 * HALF + 1 ? rate(t) : null, false);
+        plot(shown && t.size() > 2 * HALF + 1 ? rate(t) : null, false);
     }
 
     /** By a straight line over seven neighbouring samples, which need not be evenly spaced. */

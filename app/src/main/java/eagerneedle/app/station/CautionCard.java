@@ -4,10 +4,12 @@ import eagerneedle.app.station.Cautions.Caution;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Rows;
+import eagerneedle.app.widget.Theme;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -20,7 +22,9 @@ import javafx.scene.layout.VBox;
 public final class CautionCard extends VBox {
     private final Cautions cautions;
     private final boolean stays;
+    private static final double MOST = 150;
     private final VBox list = new VBox(5);
+    private final ScrollPane scroll = new ScrollPane(list);
     private final Rows<Caution> rows = Rows.changing(list, Caution::id, this::box, CautionCard::show);
     private final Label head = Labels.section("");
     private final Button staff = new Button("Staff takes them over");
@@ -50,7 +54,14 @@ public final class CautionCard extends VBox {
         HBox.setHgrow(gap, Priority.ALWAYS);
         HBox top = new HBox(8, head, gap, staff, show);
         top.setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(top, list);
+        scroll.setFitToWidth(true);
+        scroll.getStyleClass().add("bare");
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        // A dozen long cautions must not push what they are about out of the window.
+        list.heightProperty()
+                .addListener((o, was, is) -> scroll.setMinHeight(Math.min(Theme.px(MOST), is.doubleValue() + 2)));
+        scroll.setMaxHeight(Theme.px(MOST));
+        getChildren().addAll(top, scroll);
         refresh();
     }
 
@@ -78,15 +89,9 @@ public final class CautionCard extends VBox {
         int all = cautions.all().size();
         boolean pending = cautions.arePending();
         boolean open = pending || opened;
-        head.setText(
-                pending
-                        ? "▲ Before anything is switched on"
-                        : cautions.areTakenOver()
-                                ? "▲ " + all + " cautions, taken over by staff"
-                                : "▲ " + all + " cautions, "
-                                        + cautions.all().stream()
-                                                .filter(Caution::read)
-                                                .count() + " read");
+        long read = cautions.all().stream().filter(Caution::read).count();
+        String known = cautions.areTakenOver() ? ", taken over by staff" : read == 0 ? "" : ", " + read + " read";
+        head.setText(pending ? "▲ Before anything is switched on" : "▲ " + all + " cautions" + known);
         Labels.styled(head, "attention", pending);
         Labels.styled(head, "quiet", !pending);
         Labels.styled(this, "card", open);
@@ -97,8 +102,8 @@ public final class CautionCard extends VBox {
         show.setManaged(!pending);
         show.setText(open ? "Fold" : "Show");
         rows.show(cautions.all());
-        list.setVisible(open);
-        list.setManaged(open);
+        scroll.setVisible(open);
+        scroll.setManaged(open);
         setVisible(all > 0 && (pending || stays));
         setManaged(isVisible());
     }

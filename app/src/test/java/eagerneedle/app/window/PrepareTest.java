@@ -220,6 +220,27 @@ class PrepareTest extends BenchWindow {
         assertThat(text(robot, "left-warm")).startsWith("signed off");
     }
 
+    /** However much there is to beware of, what it is about stays in a small window. */
+    @Test
+    void manyLongCautionsLeaveRoomForTheWork(FxRobot robot) {
+        String text = SheetReader.shippedText("drying-cabinet");
+        int at = text.indexOf("cautions:") + "cautions:".length() + 1;
+        String many =
+                "  - A caution that goes on and on about ice, mains, trays and hands until it needs a second line.\n"
+                        .repeat(12);
+        openText(robot, text.substring(0, at) + many + text.substring(at), clock);
+        act(() -> {
+            stage.setWidth(1024);
+            stage.setHeight(700);
+        });
+        robot.push(KeyCode.DIGIT4);
+        settle();
+        Node start = robot.lookup("#start-stop").query();
+        double[] bottom = new double[1];
+        act(() -> bottom[0] = start.localToScene(start.getLayoutBounds()).getMaxY());
+        assertThat(bottom[0]).isLessThan(stage.getScene().getHeight());
+    }
+
     @Test
     void aSwappedLeadIsFoundByTouchAndTheTagsAreExchanged(FxRobot robot) throws Exception {
         open(robot, "drying-cabinet");
