@@ -13,6 +13,7 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneOffset;
+import java.util.List;
 import java.util.Optional;
 
 /** A desk without a window: what models ask of the program around them. */
@@ -73,6 +74,11 @@ public final class PlainDesk implements Desk, AutoCloseable {
     @Override
     public void disconnect() {
         rig = null;
+    }
+
+    @Override
+    public List<Path> sessions() {
+        return List.of(bench.file().path());
     }
 
     @Override

@@ -181,6 +181,7 @@ final class AdjustPanel extends VBox {
                     Labels.figure(p.get(3)),
                     new Label(p.get(4)));
         }
+        Labels.onPoints(passes);
     }
 
     Node focus() {

@@ -59,6 +59,7 @@ final class PointTable extends GridPane {
                 taken(at, c, r.point(), complete, digits);
             }
         }
+        Labels.onPoints(this);
     }
 
     private void taken(int at, Calibration c, CalibrationPoint p, boolean complete, int digits) {

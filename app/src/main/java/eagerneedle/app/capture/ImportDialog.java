@@ -212,6 +212,7 @@ public final class ImportDialog {
                 preview.add(r == 0 ? Labels.quiet(cell) : Labels.figure(cell), c, r);
             }
         }
+        Labels.onPoints(preview);
         columns();
     }
 

@@ -97,6 +97,7 @@ final class RowTable extends VBox {
             out.add(line);
             row++;
         }
+        Labels.onPoints(grid);
         cells = out;
         setVisible(row > 1);
         setManaged(row > 1);

@@ -2,6 +2,7 @@ package eagerneedle.app.reduce;
 
 import eagerneedle.app.station.Desk;
 import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.OnPoint;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
@@ -18,9 +19,11 @@ import eagerneedle.picture.Layer;
 import eagerneedle.picture.Plot;
 import eagerneedle.picture.SessionPlots;
 import java.util.ArrayList;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /** The runs of a session: which there are, the one in hand, whether it takes part, and where its window lies. */
 final class ReduceModel {
@@ -114,22 +117,15 @@ final class ReduceModel {
         return onTheirPoints(out);
     }
 
-    /** Values end at the right of the list: those with fewer digits behind their point are filled up with blanks. */
+    /** Numbers stand on their points. */
     private static List<Line> onTheirPoints(List<Line> lines) {
-        int most = lines.stream().mapToInt(ReduceModel::behindPoint).max().orElse(0);
+        Iterator<String> values = OnPoint.of(lines.stream()
+                        .flatMap(l -> l instanceof Line.Taken t ? Stream.of(t.value()) : Stream.empty())
+                        .toList())
+                .iterator();
         return lines.stream()
-                .map(l -> l instanceof Line.Taken t ? t.withValue(t.value() + " ".repeat(most - behindPoint(t))) : l)
+                .map(l -> l instanceof Line.Taken t ? t.withValue(values.next()) : l)
                 .toList();
-    }
-
-    private static int behindPoint(Line line) {
-        if (!(line instanceof Line.Taken t)) {
-            return 0;
-        }
-        String v = t.value();
-        int point = v.indexOf('.');
-        int bracket = v.indexOf('(');
-        return v.length() - (point >= 0 ? point : bracket >= 0 ? bracket : v.length());
     }
 
     /** What the numbers in the list are. */

@@ -49,6 +49,7 @@ final class RunsTogether extends VBox {
                 says.setMinWidth(0);
                 words.addRow(row, level, mean, says);
             }
+            Labels.onPoints(words);
         }
     }
 }

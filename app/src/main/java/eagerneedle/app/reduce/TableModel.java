@@ -2,6 +2,7 @@ package eagerneedle.app.reduce;
 
 import eagerneedle.app.station.Desk;
 import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.OnPoint;
 import eagerneedle.core.reduce.Key;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
@@ -11,6 +12,7 @@ import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.picture.SessionPlots;
 import java.util.ArrayList;
+import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -62,8 +64,8 @@ final class TableModel {
                             .findFirst()
                             .map(TableModel::cell)
                             .orElse("—")));
-            int left = cells.values().stream().mapToInt(TableModel::point).max().orElse(0);
-            cells.replaceAll((id, text) -> " ".repeat(Math.max(0, left - point(text))) + text);
+            Iterator<String> onPoint = OnPoint.of(List.copyOf(cells.values())).iterator();
+            cells.replaceAll((id, text) -> onPoint.next());
             String unit = e.quantity()
                     .map(q -> q.unit().symbol().isEmpty() ? "" : ", " + q.unit().pretty())
                     .orElse("");
@@ -80,15 +82,6 @@ final class TableModel {
         return e.quantity()
                 .map(q -> Notation.bracketed(q.value(), q.u()))
                 .orElse(e.outcome().value() == null ? "—" : e.instead());
-    }
-
-    /** Where the decimal point of a number stands, or would. */
-    private static int point(String number) {
-        int i = 0;
-        while (i < number.length() && "-−0123456789".indexOf(number.charAt(i)) >= 0) {
-            i++;
-        }
-        return i;
     }
 
     /**

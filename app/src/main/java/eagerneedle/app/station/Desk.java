@@ -4,6 +4,8 @@ import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.session.Run;
 import eagerneedle.store.stockroom.Stockroom;
+import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 
 /** What a station may ask of the window around it. */
@@ -20,6 +22,9 @@ public interface Desk {
 
     /** The instruments of the laboratory. */
     Stockroom stockroom();
+
+    /** The bench files that the program knows of, the one in hand first. */
+    List<Path> sessions();
 
     /** Shows the stockroom in place of the station; leaving it goes back. */
     void showStockroom();

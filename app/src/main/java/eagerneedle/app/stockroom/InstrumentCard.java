@@ -6,6 +6,7 @@ import eagerneedle.app.widget.Files;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.workbench.InstrumentsInUse;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.picture.InstrumentPlots;
 import eagerneedle.picture.Plot;
@@ -56,6 +57,8 @@ final class InstrumentCard extends VBox {
     private final TextArea link = new TextArea();
     private final GridPane past = new GridPane();
     private final Label noPast = Labels.quiet("Nothing yet.");
+    private final VBox used = new VBox(3);
+    private final Label usedWhere = Labels.section("Used in");
 
     /** @param changed is called when the instrument or which one is in hand was changed */
     InstrumentCard(StockroomModel model, Runnable changed) {
@@ -100,6 +103,8 @@ final class InstrumentCard extends VBox {
                         noPast,
                         past,
                         entering(),
+                        usedWhere,
+                        used,
                         new HBox(change),
                         details);
         open(false);
@@ -236,6 +241,21 @@ final class InstrumentCard extends VBox {
         view.setManaged(plot.isPresent());
     }
 
+    /** The sessions it was used in; nothing stands there where it was used in none. */
+    void usedIn(List<InstrumentsInUse.Use> uses) {
+        used.getChildren().clear();
+        for (InstrumentsInUse.Use u : uses) {
+            Label line = new Label(InstrumentWords.use(u));
+            line.setMinWidth(0);
+            Labels.explained(line, u.file().toString());
+            used.getChildren().add(line);
+        }
+        for (Region part : List.of(usedWhere, used)) {
+            part.setVisible(!uses.isEmpty());
+            part.setManaged(!uses.isEmpty());
+        }
+    }
+
     void show(StockroomModel.Card card) {
         Instrument i = card.instrument();
         Labels.says(objection, card.objection().map(o -> "▲ " + o).orElse(""));
@@ -272,5 +292,6 @@ final class InstrumentCard extends VBox {
         }
         noPast.setVisible(card.history().isEmpty());
         noPast.setManaged(noPast.isVisible());
+        usedIn(card.uses());
     }
 }

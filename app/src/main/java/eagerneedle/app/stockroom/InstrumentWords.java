@@ -4,8 +4,10 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import eagerneedle.app.stockroom.StockroomModel.Past;
+import eagerneedle.app.workbench.InstrumentsInUse;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.stockroom.Instrument;
+import eagerneedle.store.FileName;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
@@ -86,6 +88,12 @@ final class InstrumentWords {
         } catch (JsonProcessingException e) {
             throw new IllegalStateException(e);
         }
+    }
+
+    /** A session it was used in. */
+    static String use(InstrumentsInUse.Use u) {
+        return u.title() + " · " + FileName.of(u.file()) + " · "
+                + (u.runs() == 0 ? "no runs yet" : u.runs() == 1 ? "one run" : u.runs() + " runs");
     }
 
     /** What happened to it, a line each. */

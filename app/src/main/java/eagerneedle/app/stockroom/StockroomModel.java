@@ -3,6 +3,7 @@ package eagerneedle.app.stockroom;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.json.JsonMapper;
+import eagerneedle.app.workbench.InstrumentsInUse;
 import eagerneedle.core.chain.Link;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.stockroom.Instrument;
@@ -24,6 +25,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /** The instruments of the laboratory: found, looked at, changed, and each change taken back. */
 final class StockroomModel {
@@ -73,6 +76,7 @@ final class StockroomModel {
      * @param facts its step, accuracy, value and what it asks for, in words
      * @param comparable serials of instruments that may be drawn beside it, {@link #ALONE} first
      * @param beside the one that is drawn beside it
+     * @param uses the sessions it was used in, as far as they were looked through
      */
     record Card(
             Instrument instrument,
@@ -84,13 +88,15 @@ final class StockroomModel {
             String facts,
             List<String> comparable,
             Optional<Instrument> beside,
-            Optional<Plot> drift) {}
+            Optional<Plot> drift,
+            List<InstrumentsInUse.Use> uses) {}
 
     private final Stockroom stock;
     private final Clock clock;
     private Runnable back;
     private String chosen;
     private Optional<String> other = Optional.empty();
+    private Map<String, List<InstrumentsInUse.Use>> uses = Map.of();
 
     StockroomModel(Stockroom stock, Clock clock) {
         this.stock = stock;
@@ -167,7 +173,18 @@ final class StockroomModel {
                         InstrumentWords.facts(i),
                         comparable(i),
                         other.flatMap(this::find).filter(o -> comparable(i).contains(o.id())),
-                        InstrumentPlots.drift(i, clock.instant())));
+                        InstrumentPlots.drift(i, clock.instant()),
+                        uses.getOrDefault(i.id(), List.of())));
+    }
+
+    /** The serials of all instruments. */
+    Set<String> serials() {
+        return stock.all().stream().map(Instrument::id).collect(Collectors.toSet());
+    }
+
+    /** What looking through sessions found. */
+    void usedIn(Map<String, List<InstrumentsInUse.Use>> found) {
+        uses = Map.copyOf(found);
     }
 
     /** Draws another instrument beside the one in hand; none with {@link #ALONE}. */

@@ -8,12 +8,16 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Rows;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.workbench.InstrumentsInUse;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.store.FileName;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.CompletableFuture;
+import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -79,6 +83,17 @@ public final class StockroomView implements StationView {
         HBox.setHgrow(right, Priority.ALWAYS);
         model.chooseFirst();
         showAll();
+        lookThrough(desk.sessions());
+    }
+
+    /** Sessions are looked through beside the work; the card is filled in when that is done. */
+    private void lookThrough(List<Path> sessions) {
+        Set<String> serials = model.serials();
+        CompletableFuture.supplyAsync(() -> InstrumentsInUse.among(sessions, serials))
+                .thenAccept(found -> Platform.runLater(() -> {
+                    model.usedIn(found);
+                    model.card().ifPresent(c -> card.usedIn(c.uses()));
+                }));
     }
 
     private VBox left(Runnable leave) {

@@ -1,7 +1,13 @@
 package eagerneedle.app.widget;
 
+import eagerneedle.core.quantity.OnPoint;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
+import javafx.scene.layout.GridPane;
 import javafx.scene.layout.VBox;
 
 /** Words in the few sizes and inks that the window uses. */
@@ -35,6 +41,27 @@ public final class Labels {
         Label l = new Label(text);
         l.getStyleClass().addAll(classes);
         return l;
+    }
+
+    /** Puts the numbers of a column on their decimal point. */
+    public static void onPoint(List<Label> column) {
+        List<String> texts =
+                OnPoint.of(column.stream().map(l -> l.getText().strip()).toList());
+        for (int i = 0; i < texts.size(); i++) {
+            column.get(i).setText(texts.get(i));
+        }
+    }
+
+    /** Puts the numbers of every column of a grid that are figures on their decimal point. */
+    public static void onPoints(GridPane grid) {
+        Map<Integer, List<Label>> columns = new TreeMap<>();
+        for (Node n : grid.getChildren()) {
+            if (n instanceof Label l && l.getStyleClass().contains("figure")) {
+                columns.computeIfAbsent(GridPane.getColumnIndex(n), c -> new ArrayList<>())
+                        .add(l);
+            }
+        }
+        columns.values().forEach(Labels::onPoint);
     }
 
     /** Gives a label its words; one without words is taken out of the window. */

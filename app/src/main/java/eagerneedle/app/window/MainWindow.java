@@ -7,6 +7,7 @@ import eagerneedle.app.station.StationView;
 import eagerneedle.app.stockroom.StockroomView;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.workbench.InstrumentsInUse;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.reduce.Key;
@@ -16,6 +17,7 @@ import eagerneedle.store.bench.Recent;
 import eagerneedle.store.stockroom.Stockroom;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javafx.scene.Node;
@@ -303,6 +305,13 @@ public final class MainWindow implements Desk {
     @Override
     public Stockroom stockroom() {
         return stockroom;
+    }
+
+    @Override
+    public List<Path> sessions() {
+        List<Path> known = new ArrayList<>(List.of(bench.file().path()));
+        recent.entries().forEach(e -> known.add(e.file()));
+        return InstrumentsInUse.files(known);
     }
 
     @Override

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import eagerneedle.app.PlainDesk;
 import eagerneedle.app.stockroom.StockroomModel.Line;
+import eagerneedle.app.workbench.InstrumentsInUse;
 import eagerneedle.store.stockroom.Stockroom;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -50,6 +51,32 @@ class StockroomModelTest {
                     assertThat(i.due()).isTrue();
                     assertThat(i.about()).isEqualTo("▲ due");
                 });
+    }
+
+    @Test
+    void anInstrumentSaysInWhichSessionsItWasUsedAndLeavesThemAlone() throws IOException {
+        try (PlainDesk desk = PlainDesk.rehearsed(folder, "baggage-chute")) {
+            Path inHand = desk.bench().file().path();
+            Path broken = Files.writeString(folder.resolve("broken.needle"), "SQLite format 3\0 and then nothing");
+            byte[] before = Files.readAllBytes(inHand);
+            String serial = InstrumentsInUse.serials(
+                            desk.bench().session(), desk.bench().sheet(), model.serials())
+                    .iterator()
+                    .next();
+            model.choose(serial);
+            assertThat(model.card().orElseThrow().uses()).isEmpty();
+            model.usedIn(
+                    InstrumentsInUse.among(List.of(folder.resolve("gone.needle"), broken, inHand), model.serials()));
+            assertThat(model.card().orElseThrow().uses())
+                    .extracting(InstrumentWords::use)
+                    .singleElement()
+                    .asString()
+                    .contains(inHand.getFileName().toString())
+                    .endsWith(desk.bench().session().keptRuns().size() + " runs");
+            assertThat(Files.readAllBytes(inHand)).isEqualTo(before);
+            model.choose("TH-CP-04");
+            assertThat(model.card().orElseThrow().uses()).as("not used there").isEmpty();
+        }
     }
 
     @Test

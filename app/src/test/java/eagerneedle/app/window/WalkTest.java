@@ -11,8 +11,10 @@ import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -27,9 +29,12 @@ import javafx.scene.control.Control;
 import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TableCell;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.Background;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.paint.Color;
 import javafx.scene.paint.Paint;
@@ -95,6 +100,11 @@ class WalkTest extends BenchWindow {
             act(() -> window.go(s));
             settle();
             act(() -> look(s.title(), stage.getScene().getRoot(), wrong));
+            if (s == Station.REDUCE) {
+                fire(robot, "sight-table");
+                settle();
+                act(() -> look("Table of runs", stage.getScene().getRoot(), wrong));
+            }
         }
         act(() -> window.showStockroom());
         settle();
@@ -280,28 +290,52 @@ class WalkTest extends BenchWindow {
         }
     }
 
-    /** The decimal points of the ledger's small rows stand in one column, and no unit is cut. */
+    /**
+     * The decimal points of the ledger's small rows stand in one column, and so do those of each column of a table, of
+     * a grid of figures and of the list of runs.
+     */
     private static void points(String where, Parent root, Set<String> wrong) {
-        double at = Double.NaN;
+        Map<Object, List<Labeled>> columns = new LinkedHashMap<>();
         for (Node n : all(root, new ArrayList<>())) {
-            if (n instanceof LedgerRow row && isShown(row) && row.isSmall()) {
-                double x = pointOf(row.number());
-                if (!Double.isNaN(x)) {
-                    if (!Double.isNaN(at) && Math.abs(x - at) > 1.2) {
-                        wrong.add("%s: the point of %s stands at %.1f, not %.1f"
-                                .formatted(where, row.number().getText().strip(), x, at));
-                    }
-                    at = Double.isNaN(at) ? x : at;
+            if (!isShown(n)) {
+                continue;
+            }
+            if (n instanceof LedgerRow row && row.isSmall()) {
+                columns.computeIfAbsent("the ledger", k -> new ArrayList<>()).add(row.number());
+            } else if (n instanceof TableCell<?, ?> cell && cell.getText() != null) {
+                columns.computeIfAbsent(cell.getTableColumn(), k -> new ArrayList<>())
+                        .add(cell);
+            } else if (n instanceof Label l && l.getStyleClass().contains("figure")) {
+                Node listed = l.getParent() instanceof HBox ? l.getParent().getParent() : l;
+                if (l.getParent() instanceof GridPane grid) {
+                    columns.computeIfAbsent(List.of(grid, GridPane.getColumnIndex(l)), k -> new ArrayList<>())
+                            .add(l);
+                } else if (listed.getStyleClass().contains("run-row")) {
+                    columns.computeIfAbsent("the runs", k -> new ArrayList<>()).add(l);
                 }
             }
         }
+        columns.values().forEach(column -> inLine(where, column, wrong));
     }
 
-    /** Where the decimal point of a number is painted, in the window. */
-    private static double pointOf(Label number) {
+    private static void inLine(String where, List<Labeled> column, Set<String> wrong) {
+        double at = Double.NaN;
+        for (Labeled number : column) {
+            double x = pointOf(number);
+            if (!Double.isNaN(x) && !Double.isNaN(at) && Math.abs(x - at) > 1.2) {
+                wrong.add("%s: the point of %s stands at %.1f, not %.1f"
+                        .formatted(where, number.getText().strip(), x, at));
+            }
+            at = Double.isNaN(at) ? x : at;
+        }
+    }
+
+    /** Where the decimal point of a number is painted, in the window; not a number where it has none. */
+    private static double pointOf(Labeled number) {
         int dot = number.getText().indexOf('.');
-        Text text = (Text) number.lookup(".text");
-        if (dot < 0 || text == null) {
+        if (dot < 1
+                || !Character.isDigit(number.getText().charAt(dot - 1))
+                || !(number.lookup(".text") instanceof Text text)) {
             return Double.NaN;
         }
         Text before = new Text(number.getText().substring(0, dot));

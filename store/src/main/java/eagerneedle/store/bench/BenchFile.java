@@ -10,6 +10,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
+import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.time.Instant;
@@ -102,6 +103,19 @@ public final class BenchFile implements SampleSource, AutoCloseable {
                 file.close();
             }
             throw e;
+        }
+    }
+
+    /**
+     * The session of a bench file as it stood after an act, read without locking or touching the file. One that a
+     * program is writing at the moment may be refused as damaged.
+     */
+    public static Session glance(Path path) {
+        Opening.isBenchFile(path);
+        try (Connection c = DriverManager.getConnection(Opening.untouched(path))) {
+            return new BenchFile(path, c).session();
+        } catch (SQLException e) {
+            throw Opening.refused(path, e);
         }
     }
 

@@ -60,7 +60,7 @@ final class Opening {
             }
             Path log = path.resolveSibling(FileName.of(path) + "-wal");
             if (!Files.exists(log) || Files.size(log) == 0) {
-                looksSound(path, "jdbc:sqlite:file:" + path.toUri().getRawPath() + "?immutable=1");
+                looksSound(path, untouched(path));
                 return;
             }
             // With a log beside it SQLite would merge the two on closing: what is looked at is a copy of both.
@@ -81,6 +81,11 @@ final class Opening {
         } catch (SQLException e) {
             throw refused(path, e);
         }
+    }
+
+    /** How a file is opened that is only looked at: without its log, and without a lock. */
+    static String untouched(Path path) {
+        return "jdbc:sqlite:file:" + path.toUri().getRawPath() + "?immutable=1";
     }
 
     static void looksSound(Path path, String url) throws SQLException {
