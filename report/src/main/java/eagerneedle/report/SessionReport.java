@@ -10,6 +10,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.sheet.Channel;
+import eagerneedle.core.sheet.PlainWords;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.watch.Finding;
 import eagerneedle.picture.BudgetPicture;
@@ -222,7 +223,7 @@ public final class SessionReport {
                 : reduction
                         .quantity(main.result())
                         .map(q -> {
-                            Budget b = Budget.of(q);
+                            Budget b = Budget.of(q).said(PlainWords.of(reduction.sheet())::say);
                             double h = BudgetPicture.height(b, 10);
                             SvgSurface s = figures.surface(640, h);
                             BudgetPicture.paint(s, b, 0, 0, 640, 10);

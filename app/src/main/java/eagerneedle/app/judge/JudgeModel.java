@@ -203,7 +203,7 @@ final class JudgeModel {
     }
 
     private Shares shares(Quantity result) {
-        Budget b = Budget.of(result);
+        Budget b = Budget.of(result).said(PlainWords.of(reduction().sheet())::say);
         String largest = "";
         List<String> doubts = List.of();
         if (!b.lines().isEmpty()) {

@@ -13,6 +13,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.quantity.Written;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.PlainWords;
 import eagerneedle.core.sheet.PooledSheet;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.rig.simulated.RehearsalTrial;
@@ -89,7 +90,7 @@ final class PlanModel {
                     Optional.empty());
         }
         Quantity q = result.get();
-        Budget budget = Budget.of(q);
+        Budget budget = Budget.of(q).said(PlainWords.of(sheet())::say);
         Sheet.Derived derived = sheet().results().get(main.result());
         String label = derived == null ? main.result() : derived.label();
         return new Prediction(

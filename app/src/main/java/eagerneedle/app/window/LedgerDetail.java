@@ -75,7 +75,8 @@ record LedgerDetail(Reduction r, Key key, Quantity was, PlainWords words, Instan
         r.outcome(key).remarks().forEach(said -> out.add(new Remark(words.say(said), "quiet")));
         Budget.of(v).lines().stream()
                 .limit(MOST_SHARES)
-                .forEach(l -> out.add(new Remark(Math.round(100 * l.share()) + " %  " + l.label(), "plain-small")));
+                .forEach(l -> out.add(
+                        new Remark(Math.round(100 * l.share()) + " %  " + words.say(l.label()), "plain-small")));
         Lineage lineage = r.lineage(key);
         names("Comes from", lineage.from()).ifPresent(out::add);
         names("Feeds", lineage.feeds()).ifPresent(out::add);

@@ -41,7 +41,11 @@ class MethodsWindowTest extends BenchWindow {
         "weather-vane-reed, distance, would not agree",
         "fading-dye, celsius, would not agree",
         "dividing-tables, sign, would not agree",
-        "drying-cabinet, room, would not agree"
+        "drying-cabinet, room, would not agree",
+        "colliding-wagons, late, would not agree",
+        "trolley-two-gates, falling, would not agree",
+        "riding-carriage, exchanged, would not agree",
+        "whirling-bob, diameter, would not agree"
     })
     void eachMethodIsJudgedAndAMistakeIsTriedOnIt(String method, String mistake, String says, FxRobot robot)
             throws Exception {
@@ -84,11 +88,16 @@ class MethodsWindowTest extends BenchWindow {
     @CsvSource(
             delimiter = ';',
             value = {
-                "baggage-chute; spacing; 432.6(6) mm; Local g", "potters-wheel; D_disc; 208.0 limit 0.1 mm; Disc",
-                        "weather-vane-reed; h; 1.020 limit 0.004 mm; Stiffness",
+                "baggage-chute; spacing; 432.6(6) mm; Local g",
+                "potters-wheel; D_disc; 208.0 limit 0.1 mm; Disc",
+                "weather-vane-reed; h; 1.020 limit 0.004 mm; Stiffness",
                 "fading-dye; E_table; 25.0(8) kJ/mol; Activation",
-                        "dividing-tables; bar_length; 200.1000(2) mm; Interval",
-                        "drying-cabinet; T_dial; 14.0 limit 1.0 degC; Air"
+                "dividing-tables; bar_length; 200.1000(2) mm; Interval",
+                "drying-cabinet; T_dial; 14.0 limit 1.0 degC; Air",
+                "colliding-wagons; m_bal.a; 0.2150(2) kg; Momentum",
+                "trolley-two-gates; m_trolley; 0.5416(2) kg; Moving",
+                "riding-carriage; m_hang; 100.00(2) g; Pull",
+                "whirling-bob; m_bob; 500.0(2) g; Mass"
             })
     void eachMethodIsWalkedThroughAllStationsAndAMistypedReadingIsPutRight(
             String method, String input, String mistyped, String about, FxRobot robot) throws Exception {

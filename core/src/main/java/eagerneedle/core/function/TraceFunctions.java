@@ -4,6 +4,7 @@ import static eagerneedle.core.formula.Parameter.column;
 import static eagerneedle.core.formula.Parameter.number;
 import static eagerneedle.core.formula.Parameter.of;
 import static eagerneedle.core.formula.Parameter.quantity;
+import static eagerneedle.core.formula.Parameter.rows;
 import static eagerneedle.core.formula.Parameter.trace;
 import static eagerneedle.core.formula.Parameter.words;
 import static eagerneedle.core.function.Functions.scalar;
@@ -177,14 +178,25 @@ final class TraceFunctions {
                                 "17"),
                 a -> new Value.Signal(Smoothed.of(a.windowed(0), a.whole("points", 3, 100_001))));
         Functions.define(
-                Function.of("turns", trace("trace"), words("window").saying(""))
+                Function.of(
+                                "turns",
+                                trace("trace"),
+                                words("window").saying(""),
+                                rows("begin").usually("0 s"))
                         .described(
-                                "a trace that comes back again and again",
+                                "a trace that comes back again and again; where a gate tells when each cycle begins, those "
+                                        + "moments in s",
                                 "its mean over each whole cycle, a column: what repeats within a cycle takes no part",
                                 "count(turns(" + WAVE + "))",
                                 "2"),
                 a -> {
-                    List<Quantity> means = Turns.means(a.windowed(0));
+                    List<Quantity> means = a.has("begin")
+                            ? Turns.means(
+                                    a.windowed(0),
+                                    a.rows(2).stream()
+                                            .mapToDouble(q -> q.in(LabUnit.SECOND))
+                                            .toArray())
+                            : Turns.means(a.windowed(0));
                     if (means.isEmpty()) {
                         throw new FormulaException(a.at(0).column(), "The trace holds no whole cycle.");
                     }

@@ -28,6 +28,8 @@ public final class Course {
     private final String level;
     private final int run;
     private final RigPlan plan;
+    private final Map<String, Quantity> turned;
+    private final Map<String, Quantity> fixed;
     private final RunNames names;
     private final Map<String, Part> signals = new LinkedHashMap<>();
     private final Map<String, Part> stuck = new LinkedHashMap<>();
@@ -36,13 +38,21 @@ public final class Course {
     private final Moment m;
     private final Motion motion;
 
-    Course(World world, String captureName, String level, int run) {
+    Course(
+            World world,
+            String captureName,
+            String level,
+            int run,
+            Map<String, Quantity> turned,
+            Map<String, Quantity> fixed) {
+        this.turned = turned;
+        this.fixed = fixed;
         this.world = world;
         this.captureName = captureName;
         this.level = level;
         this.run = run;
         this.plan = Merged.of(world.plan(), captureName, level);
-        this.names = new RunNames(world, plan, captureName, level, run);
+        this.names = new RunNames(world, plan, captureName, level, run, turned, fixed);
         this.m = names.moment();
         List<Switch> switches = new ArrayList<>();
         motion = new Motion(m, rates(switches), switches, happenings(), 1 / fastest());
@@ -157,11 +167,6 @@ public final class Course {
         names.stands(name, value);
     }
 
-    /** Says what stands at the bench from the beginning of a run to its end, such as an output. */
-    public void fixed(String name, Quantity value) {
-        names.fixed(name, value);
-    }
-
     /** Lets time pass, s. */
     public void advance(double seconds) {
         try {
@@ -220,7 +225,7 @@ public final class Course {
 
     /** The same run once more, from its start. */
     public Course again() {
-        return new Course(world, captureName, level, run);
+        return new Course(world, captureName, level, run, turned, fixed);
     }
 
     /** Time of the run, s. */

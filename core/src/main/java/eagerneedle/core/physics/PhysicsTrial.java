@@ -6,6 +6,7 @@ import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.NearName;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reading.Face;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.PooledSheet;
@@ -14,11 +15,13 @@ import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetException;
 import eagerneedle.core.sheet.SheetReader;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Tries the physics of a sheet: every formula of every capture and level is compiled, every channel of a capture is
@@ -80,6 +83,7 @@ public final class PhysicsTrial {
                             1,
                             "nothing called " + r + " is read by eye with " + name
                                     + near(r, c == null ? List.of() : c.byEye().keySet())));
+            part.readings().forEach((r, eye) -> seen("/rig/" + name + "/readings/" + r, c, r, eye));
         });
         sheet.captures().forEach((name, c) -> {
             if (!c.channels().isEmpty() && !sheet.rig().tells(name, c)) {
@@ -104,6 +108,23 @@ public final class PhysicsTrial {
                         "/rig/truth/" + r,
                         1,
                         "there is no result " + r + near(r, sheet.results().keySet())));
+    }
+
+    /** What is read by eye must be something that an eye can be shown: a plain reading, or one of the faces. */
+    private void seen(String pointer, @Nullable Capture c, String name, RigPlan.Eye eye) {
+        if (c == null || !c.byEye().containsKey(name)) {
+            return;
+        }
+        String as = eye.value() == null ? c.byEye().get(name).value() : eye.value();
+        boolean drawn = Arrays.stream(Face.values()).anyMatch(f -> f.taken(as).isPresent());
+        if (!drawn && !World.isReading(as)) {
+            problem(
+                    pointer,
+                    1,
+                    "nothing can be seen on '" + as
+                            + "': no face is written so. Say under value what a rehearsal reads, "
+                            + "such as 150.0(5) mm, or write every argument of the face");
+        }
     }
 
     /** What is so in every session rests on nothing that belongs to one. */

@@ -38,12 +38,19 @@ final class RunNames implements Names {
     private final Map<String, Part> partsOfRates = new LinkedHashMap<>();
 
     private final Map<String, Quantity> bench = new LinkedHashMap<>();
-    private final Map<String, Quantity> fixed = new LinkedHashMap<>();
+    private final Map<String, Quantity> fixed;
     private final Set<String> open = new LinkedHashSet<>();
     private @Nullable List<Switch> locating;
     private final Moment m;
 
-    RunNames(World world, RigPlan plan, String captureName, String level, int run) {
+    RunNames(
+            World world,
+            RigPlan plan,
+            String captureName,
+            String level,
+            int run,
+            Map<String, Quantity> turned,
+            Map<String, Quantity> fixed) {
         this.world = world;
         this.capture = world.sheet().captures().get(captureName);
         this.captureName = captureName;
@@ -52,6 +59,8 @@ final class RunNames implements Names {
         this.plan = plan;
         outputs();
         hands();
+        bench.putAll(turned);
+        this.fixed = fixed;
         world.plan().state().keySet().forEach(n -> states.put(n, states.size()));
         plan.state().keySet().forEach(n -> states.putIfAbsent(n, states.size()));
         plan.when().keySet().forEach(n -> events.put(n, events.size()));
@@ -312,10 +321,6 @@ final class RunNames implements Names {
 
     void stands(String name, Quantity value) {
         bench.put(name, value);
-    }
-
-    void fixed(String name, Quantity value) {
-        fixed.put(name, value);
     }
 
     private static double coherent(Quantity q) {

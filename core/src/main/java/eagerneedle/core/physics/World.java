@@ -272,14 +272,24 @@ public final class World {
         }
     }
 
-    /** The next run of a capture at a level. */
+    /** The next run of a capture at a level, nothing turned by hand. */
     public Course run(String capture, String level) {
-        return new Course(this, capture, level, ++runs);
+        return run(capture, level, Map.of(), Map.of());
+    }
+
+    /**
+     * The next run of a capture at a level.
+     *
+     * @param turned what outputs stand at when it begins, by name; they may be turned meanwhile
+     * @param fixed what stands at the bench from the beginning of the run to its end, such as an output of its level
+     */
+    public Course run(String capture, String level, Map<String, Quantity> turned, Map<String, Quantity> fixed) {
+        return new Course(this, capture, level, ++runs, Map.copyOf(turned), Map.copyOf(fixed));
     }
 
     /** A reference that is set at the bench. */
     public Course points() {
-        return new Course(this, RigPlan.POINTS, "", ++settings);
+        return new Course(this, RigPlan.POINTS, "", ++settings, Map.of(), Map.of());
     }
 
     Collection<String> names() {

@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.UnaryOperator;
 
 /**
  * An uncertainty budget: who contributes how much to a quantity, largest first.
@@ -46,6 +47,16 @@ public record Budget(Quantity of, List<Line> lines) {
                         unit,
                         Notation.figures(top.combinedIfHalved(of.u()), 2),
                         unit);
+    }
+
+    /** With what contributes said otherwise, such as by the labels of a sheet in place of its keys. */
+    public Budget said(UnaryOperator<String> words) {
+        return new Budget(
+                of,
+                lines.stream()
+                        .map(l -> new Line(
+                                words.apply(l.label()), l.source(), l.type(), l.contribution(), l.share(), l.dof()))
+                        .toList());
     }
 
     public static Budget of(Quantity q) {

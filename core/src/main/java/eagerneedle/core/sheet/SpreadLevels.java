@@ -85,15 +85,16 @@ final class SpreadLevels {
                     (Notation.plain(value, FIGURES) + " " + from.unit().pretty() + (i >= n ? ", back" : "")).strip());
             l.putObject("set").put(name, text);
             places.copyOver(here, at + "/" + id);
-            outputs(levels, l, name, value, from.unit(), at, sheet, places);
+            outputs(levels, l, id, name, value, from.unit(), at, sheet, places);
         }
         return out;
     }
 
-    /** Outputs that are set to the value of the level, in their own units. */
+    /** Outputs that are set to the value of the level, in their own units, or to what follows from it by a formula. */
     private static void outputs(
             ObjectNode levels,
             ObjectNode level,
+            String id,
             String name,
             double value,
             LabUnit unit,
@@ -102,8 +103,10 @@ final class SpreadLevels {
             Places places) {
         levels.path("outputs").properties().forEach(o -> {
             String here = at + "/outputs/" + o.getKey();
+            ObjectNode set = level.path("outputs") instanceof ObjectNode s ? s : level.putObject("outputs");
             if (!o.getValue().asText().equals(name)) {
-                places.problem(here, "an output is set to what is spread: write " + o.getKey() + ": " + name + ".");
+                set.set(o.getKey(), o.getValue());
+                places.copyOver(here, at + "/" + id + "/outputs/" + o.getKey());
                 return;
             }
             String own = "";
@@ -111,7 +114,6 @@ final class SpreadLevels {
                 own = device.path("outputs").path(o.getKey()).path("unit").asText(own);
             }
             try {
-                ObjectNode set = level.path("outputs") instanceof ObjectNode s ? s : level.putObject("outputs");
                 set.put(o.getKey(), unit.convert(value, LabUnit.parse(own)));
             } catch (IllegalArgumentException e) {
                 places.problem(here, "this output is in " + own + ", which " + name + " does not fit.");

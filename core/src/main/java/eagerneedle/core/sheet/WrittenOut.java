@@ -59,7 +59,14 @@ final class WrittenOut {
             "lowest",
             "highest",
             "nonlinearity",
-            "bits");
+            "bits",
+            "device",
+            "rate",
+            "unit",
+            "group",
+            "reference",
+            "matters",
+            "remedy");
 
     private final ObjectNode sheet;
     private final Places places;

@@ -19,8 +19,23 @@ public final class Turns {
     public static List<Quantity> means(Trace t) {
         double high = Arrays.stream(t.value()).max().orElse(0);
         double low = Arrays.stream(t.value()).min().orElse(0);
-        double[] starts = Crossings.of(t, (high + low) / 2, HYSTERESIS * (high - low), true);
+        return means(t, Crossings.of(t, (high + low) / 2, HYSTERESIS * (high - low), true));
+    }
+
+    /**
+     * The mean over each stretch between moments that something else tells, such as a gate; those outside the trace
+     * take no part.
+     *
+     * @param moments s, rising
+     * @return one quantity a stretch, with what all samples share
+     */
+    public static List<Quantity> means(Trace t, double[] moments) {
         List<Quantity> out = new ArrayList<>();
+        double[] starts = t.size() < 2
+                ? new double[0]
+                : Arrays.stream(moments)
+                        .filter(m -> m >= t.time()[0] && m <= t.time()[t.size() - 1])
+                        .toArray();
         if (starts.length < 2) {
             return out;
         }

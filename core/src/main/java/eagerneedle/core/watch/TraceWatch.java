@@ -17,6 +17,7 @@ import java.util.stream.Stream;
  */
 public final class TraceWatch {
     private static final int FEWEST = 24;
+    private static final double STAYS = 6;
     private static final int BLOCKS = 12;
     private static final double NEAR = 0.95;
     private static final double KNOCK = 9;
@@ -204,8 +205,9 @@ public final class TraceWatch {
         double[] blocks = medians(steady.value());
         int worst = -1;
         for (int i = 1; i < blocks.length; i++) {
-            if (Math.abs(blocks[i] - blocks[i - 1])
-                    > KNOCK * scatter / Math.sqrt(steady.size() / (double) BLOCKS) + 3 * steady.step()) {
+            double jump = Math.abs(blocks[i] - blocks[i - 1]);
+            if (jump > KNOCK * scatter / Math.sqrt(steady.size() / (double) BLOCKS) + 3 * steady.step()
+                    && stays(blocks, i)) {
                 worst = i;
             }
         }
@@ -264,12 +266,30 @@ public final class TraceWatch {
     }
 
     /** Medians of equal blocks in order of time. */
+    /**
+     * True where the blocks from one on stand apart from those before by far more than either scatter: a knock or a
+     * slip stays, what ripples comes back.
+     */
+    private static boolean stays(double[] blocks, int from) {
+        double before = Arrays.stream(blocks, 0, from).average().orElse(0);
+        double after = Arrays.stream(blocks, from, blocks.length).average().orElse(0);
+        double squares = 0;
+        for (int i = 0; i < blocks.length; i++) {
+            squares += Math.pow(blocks[i] - (i < from ? before : after), 2);
+        }
+        return Math.abs(after - before) > STAYS * Math.sqrt(squares / (blocks.length - 2));
+    }
+
+    private static double median(double[] v) {
+        double[] sorted = v.clone();
+        Arrays.sort(sorted);
+        return sorted[sorted.length / 2];
+    }
+
     private static double[] medians(double[] v) {
         double[] out = new double[BLOCKS];
         for (int b = 0; b < BLOCKS; b++) {
-            double[] part = Arrays.copyOfRange(v, b * v.length / BLOCKS, (b + 1) * v.length / BLOCKS);
-            Arrays.sort(part);
-            out[b] = part[part.length / 2];
+            out[b] = median(Arrays.copyOfRange(v, b * v.length / BLOCKS, (b + 1) * v.length / BLOCKS));
         }
         return out;
     }

@@ -215,6 +215,26 @@ class TraceAlgebraTest {
                 .isBetween(55, 58);
     }
 
+    /** Where a gate tells when a turn begins, a ripple that noise hides takes no part either. */
+    @Test
+    void turnsBeginWhereTheyAreSaidTo() {
+        Random random = new Random(5);
+        Map<String, Value> names = Map.of(
+                "x",
+                new Value.Signal(trace(
+                        "x",
+                        "V",
+                        2000,
+                        0.01,
+                        t -> 5 + 0.3 * Math.sin(2 * Math.PI * t / 0.7) + 0.4 * random.nextGaussian())));
+        Quantity m = quantity("mean(turns(x, begin: 0.25 s + index(28) * 0.7 s))", names);
+        assertThat(m.value()).isCloseTo(5, within(0.05));
+        assertThat(m.u()).isBetween(0.005, 0.015);
+        assertThat(((Value.Column) evaluated("turns(x, begin: index(400) * 0.7 s)", names, new ArrayList<>())).rows())
+                .as("moments after the record take no part")
+                .hasSize(28);
+    }
+
     @Test
     void theSlopeOfACurveAtAPlace() {
         Quantity v = quantity(

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.sheet.SheetReader;
 import java.util.ArrayList;
 import java.util.List;
@@ -335,6 +336,40 @@ class PhysicsTest {
         assertThat(w.run("roll", "low").signal("x", METRE)).isNotEqualTo(once);
         Course sampled = world("roll: {signals: {x: \"0(1) m\"}}", 3).run("roll", "low");
         assertThat(sampled.signal("x", METRE)).isNotEqualTo(sampled.signal("x", METRE));
+    }
+
+    /** An output that was set stands so for everything: what is shown, what moves, and once more from the start. */
+    @Test
+    void anOutputMovesWhatItDrives() {
+        SheetReader.Located located = SheetReader.read(
+                sheet("roll: {state: {y: 0 m}, rates: {y: \"belt\"}, signals: {x: \"y + belt * 1 s\"}}\n")
+                        .replace(
+                                "driver: line}}",
+                                "driver: line, outputs: {belt: {unit: m/s, lowest: 0, highest: 9, safe: 0}}}}")
+                        .replace("low: {label: low,", "low: {label: low, outputs: {belt: 2},"),
+                "belt.yaml");
+        assertThat(PhysicsTrial.of(located)).isEmpty();
+        World w = new World(located.sheet(), located.sheet().rig(), 1);
+        Map<String, Quantity> three = Map.of("belt", Quantity.exact(3, LabUnit.parse("m/s")));
+        assertThat(after(w.run("roll", "low"), 2)).as("as the level says").isCloseTo(6, within(1e-9));
+        Course fixed = w.run("roll", "low", Map.of(), three);
+        assertThat(after(fixed, 2)).isCloseTo(9, within(1e-9));
+        assertThat(after(fixed.again(), 1)).isCloseTo(6, within(1e-9));
+        Course turned = w.run("roll", "low", three, Map.of());
+        assertThat(after(turned, 1)).isCloseTo(6, within(1e-9));
+        turned.stands("belt", Quantity.exact(1, LabUnit.parse("m/s")));
+        assertThat(after(turned, 2)).as("turned on the way").isCloseTo(5, within(1e-9));
+    }
+
+    /** What is to be read by eye must be something that can be shown to one. */
+    @Test
+    void aReadingThatNoFaceShowsIsTold() {
+        assertThat(PhysicsTrial.of(SheetReader.read(
+                        sheet(
+                                "roll: {signals: {x: 1 m}, readings: {mark: {formula: h, value: \"reading(150 mm)\"}}}\n"),
+                        "trial.yaml")))
+                .singleElement()
+                .satisfies(p -> assertThat(p.getMessage()).contains("nothing can be seen on 'reading(150 mm)'"));
     }
 
     /** A session with a difference is the same session but for it. */

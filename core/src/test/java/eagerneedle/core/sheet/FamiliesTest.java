@@ -200,6 +200,13 @@ class FamiliesTest {
               - {id: bound, label: not too much, result: all, reference: 200 mA, bound: below, matters: 5 %}
             """;
 
+    /** An output follows from what is spread by a formula as well, and members may sit on instruments of their own. */
+    @Test
+    void outputsFollowByFormulasAndDevicesByMember() {
+        Sheet s = read(RUNS.replace("outputs: {drive: p}", "outputs: {drive: sqrt(p * 1 V)}"));
+        assertThat(s.captures().get("sweep").levels().get("p2").outputs()).containsEntry("drive", "sqrt(p * 1 V)");
+    }
+
     @Test
     void levelsLinksAndChoicesAreWrittenOut() {
         assertThat(problems(RUNS)).isEmpty();
@@ -235,7 +242,7 @@ class FamiliesTest {
                 "count: 5             | count: 1                 | a spread has a name, and its 'from'",
                 "to: 4000 mV          | to: 4 A                  | its ends are quantities of one kind",
                 "then: back           | then: ¦forth             | there is 'then: back', or nothing",
-                "outputs: {drive: p}  | outputs: {drive: ¦q}     | an output is set to what is spread: write drive: p",
+                "outputs: {drive: p}  | outputs: {drive: ¦q}     | the name q is not known",
                 "settle: 5 * 22 ms    | settle: ¦5 * 22 mm       | this is given in s or the like, not in m",
                 "safe: 0 mV           | safe: ¦0 mA              | this is given in V or the like",
                 "noise: 0.4 mV        | noise: ¦0.40(1) mV       | this is a plain number in V and has no uncertainty",

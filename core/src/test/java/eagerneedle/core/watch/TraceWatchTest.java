@@ -94,6 +94,28 @@ class TraceWatchTest {
         assertThat(f.line()).contains("Go back now");
     }
 
+    /** What ripples and wanders all the time is no knock. */
+    @Test
+    void aRippleIsNoContact() {
+        int alarms = 0;
+        for (int seed = 0; seed < 100; seed++) {
+            int s = seed;
+            alarms += new TraceWatch("force", Expectation.NONE, NOISE)
+                            .contact(
+                                    4,
+                                    trace(
+                                            seed,
+                                            2400,
+                                            t -> 20
+                                                    + 0.3 * Math.sin(2 * Math.PI * (0.31 + 0.002 * s) * t + s)
+                                                    + 0.2 * Math.sin(0.77 * t)))
+                            .isPresent()
+                    ? 1
+                    : 0;
+        }
+        assertThat(alarms).isLessThanOrEqualTo(1);
+    }
+
     private static int named(List<Finding> found, String watch) {
         return found.size() == 1
                         && found.get(0).watch().equals(watch)

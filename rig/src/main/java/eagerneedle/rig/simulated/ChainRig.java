@@ -156,9 +156,7 @@ final class ChainRig implements RigModel {
                 }
             });
         } else if (bench.containsKey("capture")) {
-            running(bench.getOrDefault("capture", ""), bench.getOrDefault("level", ""));
-            outputs.forEach(course::stands);
-            turned.forEach(course::fixed);
+            running(bench.getOrDefault("capture", ""), bench.getOrDefault("level", ""), turned);
             if (handled) {
                 hands();
             }
@@ -241,9 +239,18 @@ final class ChainRig implements RigModel {
         return world.referenceOf(name, text);
     }
 
-    private void running(String capture, String level) {
+    private void running(String capture, String level, Map<String, Quantity> turned) {
         course.end();
-        next(world.run(capture, level));
+        Map<String, Quantity> now = new LinkedHashMap<>(outputs);
+        Map<String, Quantity> fixed = new LinkedHashMap<>(turned);
+        Capture taken = sheet.captures().get(capture);
+        if (taken != null
+                && taken.seek() != null
+                && fixed.containsKey(taken.seek().output())) {
+            // What is sought is turned on from there.
+            now.put(taken.seek().output(), fixed.remove(taken.seek().output()));
+        }
+        next(world.run(capture, level, now, fixed));
         runs = plan.tells(capture, sheet.captures().get(capture));
         // A row is waited for, so that its physics goes on from where the level was set.
         begun = runs && sheet.captures().get(capture).mode().equals("hold");

@@ -3,8 +3,12 @@ package eagerneedle.rig.simulated;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import java.util.List;
+import java.util.Objects;
 
-/** Which sensor is on which input. With leads exchanged, the first two channels of one unit change places. */
+/**
+ * Which sensor is on which input. With leads exchanged, the first two channels of one instrument in one unit change
+ * places.
+ */
 final class Leads {
     private final int one;
     private final int other;
@@ -16,15 +20,20 @@ final class Leads {
 
     /** @param exchanged whether somebody took one lead for the other */
     static Leads of(Sheet sheet, boolean exchanged) {
-        List<String> units =
-                sheet.channels().values().stream().map(Channel::unit).toList();
-        for (int i = 0; exchanged && i < units.size(); i++) {
-            int next = units.subList(i + 1, units.size()).indexOf(units.get(i));
-            if (next >= 0) {
-                return new Leads(i, i + 1 + next);
+        List<Channel> channels = List.copyOf(sheet.channels().values());
+        for (int i = 0; exchanged && i < channels.size(); i++) {
+            for (int k = i + 1; k < channels.size(); k++) {
+                if (alike(channels.get(i), channels.get(k))) {
+                    return new Leads(i, k);
+                }
             }
         }
         return new Leads(0, 0);
+    }
+
+    /** Two leads of one instrument, in one unit. */
+    private static boolean alike(Channel a, Channel b) {
+        return a.unit().equals(b.unit()) && Objects.equals(a.device(), b.device());
     }
 
     /** The channel, by its place in the sheet, whose sensor is on an input. */
@@ -32,9 +41,9 @@ final class Leads {
         return input == one ? other : input == other ? one : input;
     }
 
-    /** True when two channels of a sheet are in one unit, so that their leads can be exchanged. */
+    /** True when two channels of one instrument are in one unit, so that their leads can be exchanged. */
     static boolean canBeExchanged(Sheet sheet) {
-        return sheet.channels().values().stream().map(Channel::unit).distinct().count()
-                < sheet.channels().size();
+        Leads exchanged = of(sheet, true);
+        return exchanged.one != exchanged.other;
     }
 }

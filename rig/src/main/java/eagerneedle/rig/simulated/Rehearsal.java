@@ -6,6 +6,7 @@ import eagerneedle.core.calibration.ClosureReadings;
 import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.calibration.TrimAdvisor;
 import eagerneedle.core.chain.Chain;
+import eagerneedle.core.fit.FitException;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
@@ -79,10 +80,14 @@ public record Rehearsal(
         Reduction reduction = new Reducer(located, (run, channel) -> RawSamples.NONE).reduce(history.session());
         for (Map.Entry<String, Channel> c : sheet.channels().entrySet()) {
             if (c.getValue().calibration() != null && rig.calibrates(c.getKey())) {
-                act(
-                        history,
-                        acts,
-                        new CalibrationCommand.Calibrate(calibrate(c.getKey(), c.getValue(), rig, reduction, now)));
+                try {
+                    act(
+                            history,
+                            acts,
+                            new CalibrationCommand.Calibrate(calibrate(c.getKey(), c.getValue(), rig, reduction, now)));
+                } catch (FitException e) {
+                    // Indications that fix no relation cannot be kept as a calibration by a person either.
+                }
             }
         }
         now = now.plus(Duration.ofMinutes(15));

@@ -48,6 +48,10 @@ class CoverageCanFailTest {
             drying-cabinet    | T_air    | "mean(air.T)"                                    | "mean(air.T) + 3 K"
             dividing-tables   | lower_1  | "row(tables.lower, 1)"                           | "-row(tables.lower, 1)"
             calibration-day   | beam     | "gate.intercept"                                 | "2 * gate.intercept"
+            colliding-wagons  | e_r      | "mean(where(meet.e, kind == springy))"           | "mean(where(meet.e, kind == springy))^2"
+            trolley-two-gates | M_line   | "law.slope * (1 + mu) - m_p"                     | "2 * law.slope * (1 + mu) - m_p"
+            riding-carriage   | ratio    | "mean(ride.F) / (m_hang * g)"                    | "mean(ride.F) / (2 * m_hang * g)"
+            whirling-bob      | m_T      | "by_T.slope / (4 * pi^2 * r_one)"                | "by_T.slope / (2 * pi^2 * r_one)"
             logging-day       | weight   | "row(hang.m, 'one') * g"                         | "row(hang.m, 'two') * g"
             """)
     void aBrokenFormulaMissesItsTruth(String method, String result, String good, String bad) {

@@ -12,6 +12,7 @@ import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.watch.Finding;
+import eagerneedle.core.watch.Rule;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -57,6 +58,22 @@ class MethodsTest {
             Map.entry("wrong-way", "(?i)wrong way"),
             Map.entry("misread", "(?i)misread|stands out"),
             Map.entry("zero-not-renewed", "(?i)zero|does not close"),
+            Map.entry("wrong-sign", "(?i)sign of one ranger"),
+            Map.entry("sees-hand", "(?i)\\bhands\\b"),
+            Map.entry("zero-with-wagon", "(?i)zero of the force sensor"),
+            Map.entry("left-on-the-table", "(?i)on the table"),
+            Map.entry("stale", "(?i)timer was not reset"),
+            Map.entry("gates-exchanged", "(?i)gates are exchanged"),
+            Map.entry("slopes", "(?i)track slopes towards"),
+            Map.entry("to-the-pulley", "(?i)from the pulley"),
+            Map.entry("carriage-at-its-stop", "(?i)stop at the hub"),
+            Map.entry("still-moving", "(?i)carriage moved"),
+            Map.entry("knot", "(?i)\\bknot\\b"),
+            Map.entry("at-its-stop", "(?i)bob lies against its stop"),
+            Map.entry("force-reversed", "(?i)sign of the force is reversed"),
+            Map.entry("old-radius", "(?i)old radius"),
+            Map.entry("jerky", "(?i)jerkily"),
+            Map.entry("pulls-at-rest", "(?i)not zeroed at rest"),
             Map.entry("air-currents", "(?i)moving air|air current"));
 
     /**
@@ -151,6 +168,9 @@ class MethodsTest {
                         return;
                     }
                     Quantity q = reduction.quantity(name).orElseThrow();
+                    if (q.isExact()) {
+                        return;
+                    }
                     double error = q.value() - truth.in(q.unit());
                     covered.merge(name, Math.abs(error) <= Coverage.DEFAULT.expanded(q) ? 1 : 0, Integer::sum);
                     scaled.merge(name, error / q.u() / SESSIONS, Double::sum);
@@ -225,6 +245,11 @@ class MethodsTest {
                 .isEmpty();
     }
 
+    /** Rows that a rule leaves out are told by a note; that it did is what was to be found. */
+    private static boolean speaks(Finding f) {
+        return f.severity() != Finding.Severity.NOTE || f.rule() == Rule.ROW_LEFT_OUT;
+    }
+
     private static boolean names(String fault, String text) {
         return java.util.regex.Pattern.compile(NAMES.get(fault)).matcher(text).find();
     }
@@ -234,7 +259,7 @@ class MethodsTest {
         StringBuilder text = new StringBuilder();
         new SessionWatch()
                 .look(reduction, Instant.EPOCH.plusSeconds(86_400)).stream()
-                        .filter(f -> f.severity() != Finding.Severity.NOTE)
+                        .filter(MethodsTest::speaks)
                         .forEach(f -> text.append(f.message())
                                 .append(' ')
                                 .append(f.cause())
@@ -269,7 +294,7 @@ class MethodsTest {
             Reduction reduction = reduce(located, r);
             List<String> said = new SessionWatch()
                     .look(reduction, Instant.EPOCH.plusSeconds(86_400)).stream()
-                            .filter(f -> f.severity() != Finding.Severity.NOTE)
+                            .filter(MethodsTest::speaks)
                             .map(f -> "seed " + seed + ": " + f.message())
                             .toList();
             synchronized (alarms) {

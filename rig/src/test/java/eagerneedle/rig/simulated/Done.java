@@ -1,0 +1,73 @@
+package eagerneedle.rig.simulated;
+
+import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.reduce.Reducer;
+import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.reduce.SheetTrial;
+import eagerneedle.core.session.Run;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.trace.RawSamples;
+import eagerneedle.core.trace.Window;
+import java.time.Instant;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.IntStream;
+
+/** A method carried out once, and what came of it: for tests that reckon it once more. */
+record Done(Rehearsal rehearsal, Reduction reduction) {
+    double of(String name) {
+        return reduction
+                .quantity(name)
+                .orElseThrow(() -> new AssertionError(reduction.outcome(name).problem()))
+                .value();
+    }
+
+    double of(Run run, String name) {
+        return reduction.ofRun(run, name).quantity().orElseThrow().value();
+    }
+
+    RawSamples raw(Run run, String channel) {
+        return rehearsal.samples().get(run.id()).get(channel);
+    }
+
+    List<Run> runs(String capture) {
+        return rehearsal.session().keptRuns().stream()
+                .filter(r -> r.capture().equals(capture))
+                .toList();
+    }
+
+    /** Samples of a channel as measurand by {@code law}, within a window of the run. */
+    double[][] within(Run run, String channel, String window, java.util.function.DoubleUnaryOperator law) {
+        RawSamples raw = raw(run, channel);
+        Window w = window == null
+                ? new Window(Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY, "all")
+                : reduction.window(run, window).orElseThrow();
+        int[] in = IntStream.range(0, raw.size())
+                .filter(i -> raw.time()[i] >= w.from() && raw.time()[i] <= w.to())
+                .toArray();
+        return new double[][] {
+            Arrays.stream(in).mapToDouble(i -> raw.time()[i]).toArray(),
+            Arrays.stream(in)
+                    .mapToDouble(i -> law.applyAsDouble(raw.values()[i]))
+                    .toArray()
+        };
+    }
+
+    Calibration calibration(String channel) {
+        return rehearsal.session().calibrationOf(channel).orElseThrow();
+    }
+
+    static Done done(String method) {
+        SheetReader.Located located = SheetTrial.read(SheetReader.shippedText(method), method);
+        Rehearsal r = Rehearsal.of(located, Rigs.of(located.sheet(), 11, Set.of()), Instant.EPOCH);
+        return new Done(
+                r,
+                new Reducer(
+                                located,
+                                (run, channel) ->
+                                        r.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE))
+                        .reduce(r.session()));
+    }
+}
