@@ -178,10 +178,11 @@ final class FitFunctions {
                 Function.of("residual_sd", fit("fit"))
                         .described(
                                 "a fit",
-                                "residual standard deviation as exact, unit of y",
+                                "residual standard deviation as exact, unit of y (of temperatures in K)",
                                 "residual_sd(line(column(1.0 V, 3.1 V, 4.9 V, 7.0 V), column(0, 1, 2, 3)))",
                                 "0.09486832981 V"),
-                a -> scalar(Quantity.exact(a.fit(0).residualSd(), a.fit(0).yUnit())));
+                a -> scalar(
+                        Quantity.exact(a.fit(0).residualSd(), a.fit(0).yUnit().difference())));
         Functions.define(
                 Function.of("chi_square", fit("fit"))
                         .described(

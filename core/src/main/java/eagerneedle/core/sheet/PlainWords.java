@@ -4,6 +4,7 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What is said to people, without the keys of a sheet. Messages about a sheet name its keys and the place where they
@@ -19,14 +20,21 @@ public final class PlainWords {
     private final Map<String, String> labels = new HashMap<>();
 
     private PlainWords(Sheet sheet) {
-        sheet.inputs().forEach((name, i) -> labels.put(name, i.label()));
-        sheet.results().forEach((name, d) -> labels.put(name, d.label()));
-        sheet.channels().forEach((name, c) -> labels.put(name, c.label()));
+        sheet.inputs().forEach((name, i) -> label(name, i.label()));
+        sheet.results().forEach((name, d) -> label(name, d.label()));
+        sheet.channels().forEach((name, c) -> label(name, c.label()));
         sheet.captures()
                 .forEach((capture, c) -> c.quantities().forEach((name, d) -> {
-                    labels.putIfAbsent(name, d.label());
-                    labels.put(capture + "." + name, d.label());
+                    label(name, d.label());
+                    label(capture + "." + name, d.label());
                 }));
+    }
+
+    /** What is only reckoned with has no label, and keeps its key. */
+    private void label(String name, @Nullable String label) {
+        if (label != null) {
+            labels.putIfAbsent(name, label);
+        }
     }
 
     public static PlainWords of(Sheet sheet) {

@@ -215,6 +215,15 @@ class TraceAlgebraTest {
                 .isBetween(55, 58);
     }
 
+    /** What temperatures scatter by is a difference, not a temperature. */
+    @Test
+    void theScatterOfTemperaturesIsInKelvin() {
+        Quantity sd =
+                quantity("residual_sd(line(column(20.0 degC, 21.1 degC, 21.9 degC, 23.0 degC), index(4)))", Map.of());
+        assertThat(sd.in(LabUnit.parse("K"))).isCloseTo(0.0949, within(1e-3));
+        assertThat(sd.unit().isAffine()).isFalse();
+    }
+
     /** Where a gate tells when a turn begins, a ripple that noise hides takes no part either. */
     @Test
     void turnsBeginWhereTheyAreSaidTo() {

@@ -25,4 +25,12 @@ class PlainWordsTest {
         assertThat(words.say("no_such_name is not known")).isEqualTo("no_such_name is not known");
         assertThat(words.say(null)).isEmpty();
     }
+
+    @Test
+    void whatHasNoLabelKeepsItsKey() {
+        Sheet sheet = SheetReader.read(SheetReader.shippedText("riding-carriage"), "carriage.yaml")
+                .sheet();
+        assertThat(PlainWords.of(sheet).say("by_T2 and ride.r_outer"))
+                .isEqualTo("by_T2 and radius found from outside in");
+    }
 }

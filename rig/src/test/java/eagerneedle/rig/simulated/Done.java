@@ -8,6 +8,10 @@ import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Window;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
@@ -59,8 +63,21 @@ record Done(Rehearsal rehearsal, Reduction reduction) {
         return rehearsal.session().calibrationOf(channel).orElseThrow();
     }
 
+    /** A method that ships. */
     static Done done(String method) {
-        SheetReader.Located located = SheetTrial.read(SheetReader.shippedText(method), method);
+        return of(SheetTrial.read(SheetReader.shippedText(method), method));
+    }
+
+    /** A sheet of the examples. */
+    static Done example(String name) {
+        try {
+            return of(SheetTrial.read(Files.readString(Path.of("..", "docs", "examples", name + ".yaml")), name));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private static Done of(SheetReader.Located located) {
         Rehearsal r = Rehearsal.of(located, Rigs.of(located.sheet(), 11, Set.of()), Instant.EPOCH);
         return new Done(
                 r,

@@ -43,7 +43,8 @@ class ExamplesTest {
                 "four-gauges",
                 "rc-discharge",
                 "alloy-arrest",
-                "coil-by-hand"
+                "coil-by-hand",
+                "flask-jackets"
             })
     void isGood(String name) throws IOException {
         SheetReader.Looked looked = look(name);
