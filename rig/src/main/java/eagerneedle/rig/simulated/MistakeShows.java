@@ -6,6 +6,7 @@ import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.reduce.SessionWatch;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.watch.Finding;
+import eagerneedle.core.watch.Rule;
 import java.time.Instant;
 
 /** Whether a mistake shows: in a number, where it is made in reckoning; in what is said of a session, at the bench. */
@@ -33,9 +34,11 @@ final class MistakeShows {
                 || Math.abs(x.u() - y.u() * y.unit().scaleTo(x.unit())) > 1e-6 * x.u();
     }
 
-    /** True when a watch, a check, a comparison or a missing result says that something is amiss. */
+    /** True when a watch, a check, a comparison, a row left out or a missing result says that something is amiss. */
     static boolean isNoticed(Sheet sheet, Reduction r) {
-        return new SessionWatch().look(r, DAY).stream().anyMatch(f -> f.severity() != Finding.Severity.NOTE)
+        return new SessionWatch()
+                        .look(r, DAY).stream()
+                                .anyMatch(f -> f.severity() != Finding.Severity.NOTE || f.rule() == Rule.ROW_LEFT_OUT)
                 || r.checks().stream().anyMatch(c -> !c.met().orElse(false))
                 || r.comparisons().stream().anyMatch(c -> c.isAmiss(r.speaks(c.id())))
                 || sheet.results().entrySet().stream()
