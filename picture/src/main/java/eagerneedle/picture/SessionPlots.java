@@ -38,7 +38,7 @@ public final class SessionPlots {
             layers.add(points(c.label() + ", outside the window", trace, b, trace.size(), true));
             Optional<Fit> own = ownPoints(r, run, trace);
             Optional<DrawnFit> fit = own.or(
-                            () -> r.fitOfRun(run).filter(f -> f.yUnit().fits(trace.unit())))
+                            () -> through(r, run, trace).filter(f -> f.yUnit().fits(trace.unit())))
                     .map(DrawnFit::throughPoints);
             if (own.isPresent()) {
                 layers.removeIf(l -> l instanceof Layer.Points);
@@ -100,9 +100,35 @@ public final class SessionPlots {
                 0);
     }
 
-    /** Residuals of a run's fit, in a thousandth of its unit where that has a name. */
-    public static Optional<Plot> residuals(Reduction r, Run run) {
-        return r.fitOfRun(run).map(f -> {
+    /** The fit that goes with a trace: of several channels the first through samples of this one. */
+    private static Optional<Fit> through(Reduction r, Run run, Trace trace) {
+        return r.sheet().captures().get(run.capture()).channels().size() < 2
+                ? r.fitOfRun(run)
+                : r.fitsOfRun(run).stream().filter(f -> isThrough(f, trace)).findFirst();
+    }
+
+    private static boolean isThrough(Fit f, Trace trace) {
+        if (f.x().length == 0 || !f.xUnit().fits(LabUnit.SECOND) || !f.yUnit().fits(trace.unit())) {
+            return false;
+        }
+        double middle = f.x()[f.x().length / 2];
+        int at = Math.min(trace.size() - 1, trace.indexAt(middle));
+        double there = f.at(middle).in(trace.unit())
+                + f.residuals()[f.x().length / 2]
+                        * f.yUnit().difference().scaleTo(trace.unit().difference());
+        return Math.abs(trace.time()[at] - middle) < trace.interval() / 2
+                && Math.abs(trace.value()[at] - there) < 1e-6 * (Math.abs(there) + trace.step());
+    }
+
+    /**
+     * Residuals of the fit through a trace of a run, in a thousandth of its unit where that has a name.
+     *
+     * @param channel whose trace it is; empty for a run without one
+     */
+    public static Optional<Plot> residuals(Reduction r, Run run, String channel) {
+        Optional<Fit> fit =
+                channel.isEmpty() ? r.fitOfRun(run) : r.trace(run, channel).flatMap(t -> through(r, run, t));
+        return fit.map(f -> {
             Optional<LabUnit> fine = fine(f.yUnit());
             double scale = fine.map(f.yUnit()::scaleTo).orElse(1.0);
             double[] shown =

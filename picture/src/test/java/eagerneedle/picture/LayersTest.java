@@ -265,4 +265,24 @@ class LayersTest {
         PlotPainter.paint(s, plot, plot.whole(), 0, 0, 400, height, true);
         return s.document("legend");
     }
+
+    /** Of two channels each shows the fit through its own samples, and no other's. */
+    @Test
+    void aFitIsDrawnOverTheTraceThatItGoesThrough() {
+        Done d = Done.of(SheetReader.shippedText("colliding-wagons"), "colliding-wagons.yaml");
+        Run run = d.rehearsal.session().runs().get(5);
+        assertThat(run.capture()).isEqualTo("meet");
+        assertThat(layers(SessionPlots.run(d.r, run, "x.a").orElseThrow(), Layer.Curve.class))
+                .isEmpty();
+        assertThat(SessionPlots.residuals(d.r, run, "x.a")).isEmpty();
+        Plot other = SessionPlots.run(d.r, run, "x.b").orElseThrow();
+        assertThat(layers(other, Layer.Curve.class)).hasSize(1);
+        assertThat(SessionPlots.residuals(d.r, run, "x.b")).isPresent();
+        // The sheet names no fit of the force sensor; a row of it shows none.
+        assertThat(layers(
+                        SessionPlots.run(d.r, d.rehearsal.session().runs().get(0), "pull")
+                                .orElseThrow(),
+                        Layer.Curve.class))
+                .isEmpty();
+    }
 }

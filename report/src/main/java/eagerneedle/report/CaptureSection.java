@@ -43,7 +43,7 @@ final class CaptureSection {
                                 .flatMap(top -> SessionPlots.run(reduction, first, top))
                                 .map(p -> figures.plot(p, Figures.WIDE, 280))
                                 .orElse("")
-                        + SessionPlots.residuals(reduction, first)
+                        + SessionPlots.residuals(reduction, first, capture.top().orElse(""))
                                 .map(p -> figures.plot(p, Figures.WIDE, 120))
                                 .orElse("");
                 List<Map<String, String>> taken = runs.stream()

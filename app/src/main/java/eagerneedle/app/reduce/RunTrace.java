@@ -160,9 +160,10 @@ final class RunTrace extends VBox {
         if (plot.isEmpty()) {
             trace.emptySays(model.noPlot(run, channel));
         }
-        residuals.setVisible(model.isFitted(run));
+        Optional<Plot> left = model.residuals(run, channel);
+        residuals.setVisible(left.isPresent());
         residuals.setManaged(residuals.isVisible());
-        residuals.plot(model.residuals(run).orElse(null), same);
+        residuals.plot(left.orElse(null), same);
         others.show(TraceModel.ALL.equals(channels.getValue()) ? model.under(run, channel) : List.of());
         if (!same) {
             forgetCursors();

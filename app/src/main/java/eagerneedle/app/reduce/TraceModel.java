@@ -23,6 +23,9 @@ import java.util.stream.Collectors;
 
 /** The trace of the run in hand: its pictures, its window, its figures, and what other windows would give. */
 final class TraceModel {
+    /** What stands for a value that is absent on purpose: nothing need be said of it. */
+    private static final String NOTHING = "none";
+
     static final String ALL = "all channels";
     private static final double STEADY = 3;
     private static final double COARSE = 0.02;
@@ -98,7 +101,8 @@ final class TraceModel {
         return reduction().ofRun(run).stream()
                 .filter(e -> e.quantity().isEmpty()
                         && e.outcome().problem() == null
-                        && !e.instead().isEmpty())
+                        && !e.instead().isEmpty()
+                        && !e.instead().equals(NOTHING))
                 .map(e -> capital(e.label()) + ": " + words().say(e.instead()))
                 .collect(Collectors.joining("\n"));
     }
@@ -124,12 +128,9 @@ final class TraceModel {
                         .orElse("There is no trace.");
     }
 
-    Optional<Plot> residuals(Run run) {
-        return SessionPlots.residuals(reduction(), run);
-    }
-
-    boolean isFitted(Run run) {
-        return reduction().fitOfRun(run).isPresent();
+    /** Residuals of the fit through a channel of the run; empty where none goes through it. */
+    Optional<Plot> residuals(Run run, String channel) {
+        return SessionPlots.residuals(reduction(), run, channel);
     }
 
     /** By how much an arrow key moves an edge of the window: one sample, s. */

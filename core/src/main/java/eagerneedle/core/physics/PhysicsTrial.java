@@ -116,14 +116,21 @@ public final class PhysicsTrial {
             return;
         }
         String as = eye.value() == null ? c.byEye().get(name).value() : eye.value();
-        boolean drawn = Arrays.stream(Face.values()).anyMatch(f -> f.taken(as).isPresent());
-        if (!drawn && !World.isReading(as)) {
+        if (Arrays.stream(Face.values()).noneMatch(f -> f.taken(as).isPresent()) && !isPlain(as)) {
             problem(
                     pointer,
                     1,
                     "nothing can be seen on '" + as
                             + "': no face is written so. Say under value what a rehearsal reads, "
                             + "such as 150.0(5) mm, or write every argument of the face");
+        }
+    }
+
+    private static boolean isPlain(String reading) {
+        try {
+            return World.isReading(reading);
+        } catch (IllegalArgumentException neither) {
+            return false;
         }
     }
 
