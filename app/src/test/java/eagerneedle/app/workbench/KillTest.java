@@ -23,7 +23,7 @@ import org.junit.jupiter.api.io.TempDir;
 /**
  * A program killed at a random moment of capture and editing loses no edit, no sample that it said was kept, and at
  * most the last half second of samples. The half second is asked of a machine that goes on: where the program, or the
- * disk under its recorder, stood still, only the first two are; and that may be so in three of ten.
+ * disk under its recorder, stood still, only the first two are, and it is killed once more.
  */
 class KillTest {
     private static final int TIMES = Integer.getInteger("kills", 10);
@@ -53,7 +53,15 @@ class KillTest {
             for (Future<String> f : all) {
                 assertThat(f.get(240, TimeUnit.SECONDS)).isEmpty();
             }
-            assertThat(still.get()).as("times at which the machine stood still").isLessThanOrEqualTo(MOST_STILL);
+            // On a busy machine it is killed some more times, until the half second was asked often enough.
+            int killed = TIMES;
+            for (; killed < 2 * TIMES && killed - still.get() < TIMES - MOST_STILL; killed++) {
+                assertThat(killed(folder.resolve("killed" + killed + ".needle"), (long) (random.nextDouble() * 900)))
+                        .isEmpty();
+            }
+            assertThat(killed - still.get())
+                    .as("times at which the machine went on")
+                    .isGreaterThanOrEqualTo(TIMES - MOST_STILL);
         } finally {
             two.shutdownNow();
         }
