@@ -49,7 +49,8 @@ class ExamplesTest {
     void isGood(String name) throws IOException {
         SheetReader.Looked looked = look(name);
         assertThat(looked.problems()).extracting(SheetException::getMessage).isEmpty();
-        assertThat(RehearsalTrial.of(looked.located().orElseThrow(), 4))
+        // Three runs of forty minutes in five channels are carried out once only.
+        assertThat(RehearsalTrial.of(looked.located().orElseThrow(), name.equals("flask-jackets") ? 1 : 4))
                 .extracting(SheetException::getMessage)
                 .isEmpty();
         assertThat(looked.located().orElseThrow().text().lines().toList())

@@ -29,9 +29,9 @@ import org.junit.jupiter.params.provider.ValueSource;
  * stated 95 % intervals as often as they should, and the mistakes that a rig can make are found.
  */
 class MethodsTest {
-    private static final int SESSIONS = Integer.getInteger("sessions", 24);
+    private static final int SESSIONS = Integer.getInteger("sessions", 16);
     private static final int TRIES = 4;
-    private static final int CLEAN = Integer.getInteger("clean", 12);
+    private static final int CLEAN = Integer.getInteger("clean", 8);
 
     /** What must stand in the words of a watch, a check or its remedy for a fault to be called named rightly. */
     private static final Map<String, String> NAMES = Map.ofEntries(
