@@ -88,7 +88,7 @@ public final class FormulaPicture {
     public static double paintWithin(
             Surface s, String equation, double x, double top, double size, double width, Ink ink) {
         FormulaPicture f = new FormulaPicture(s, ink);
-        String[] sides = equation.split("=", -1);
+        String[] sides = sides(equation).toArray(String[]::new);
         Box left = f.row(List.of(
                 f.box(Formula.parse(sides[0].strip()).expression(), size, 0), f.word("  =  ", Lettering.text(size))));
         List<Box> line = new ArrayList<>(List.of(left));
@@ -126,9 +126,36 @@ public final class FormulaPicture {
         }
     }
 
+    /** What stands between the equals signs of an equation: a comparison, an argument and a text keep theirs. */
+    static List<String> sides(String equation) {
+        List<String> out = new ArrayList<>();
+        int depth = 0;
+        char quote = 0;
+        int from = 0;
+        for (int i = 0; i < equation.length(); i++) {
+            char c = equation.charAt(i);
+            if (quote != 0) {
+                quote = c == quote ? 0 : quote;
+            } else if (c == '"' || c == '\'') {
+                quote = c;
+            } else if (c == '(' || c == ')') {
+                depth += c == '(' ? 1 : -1;
+            } else if (c == '=' && depth == 0) {
+                boolean compares = i > 0 && "=<>!".indexOf(equation.charAt(i - 1)) >= 0
+                        || i + 1 < equation.length() && equation.charAt(i + 1) == '=';
+                if (!compares) {
+                    out.add(equation.substring(from, i));
+                    from = i + 1;
+                }
+            }
+        }
+        out.add(equation.substring(from));
+        return out;
+    }
+
     private Box equation(String text, double size) {
         List<Box> boxes = new ArrayList<>();
-        for (String side : text.split("=", -1)) {
+        for (String side : sides(text)) {
             if (!boxes.isEmpty()) {
                 boxes.add(word("  =  ", Lettering.text(size)));
             }

@@ -38,4 +38,13 @@ class FormulaPictureTest {
                 .as("what is divided by a quotient is bracketed")
                 .isEqualTo(2);
     }
+
+    /** The equals signs of a comparison, of an argument and of a text do not part an equation. */
+    @Test
+    void anEquationIsPartedAtItsOwnEqualsSigns() {
+        assertThat(FormulaPicture.sides("e_r = mean(where(meet.e, kind == springy)) = x <= 3"))
+                .containsExactly("e_r ", " mean(where(meet.e, kind == springy)) ", " x <= 3");
+        assertThat(FormulaPicture.sides("k = fit(T, rate: '-q * T', find: 'q = 3e-4 1/s')"))
+                .hasSize(2);
+    }
 }
