@@ -46,7 +46,9 @@ class MethodsWindowTest extends BenchWindow {
         "colliding-wagons, late, would not agree",
         "trolley-two-gates, falling, would not agree",
         "riding-carriage, exchanged, would not agree",
-        "whirling-bob, diameter, would not agree"
+        "whirling-bob, diameter, would not agree",
+        "flask-jackets, water-alone, would not agree",
+        "warmed-cord, celsius, would not agree"
     })
     void eachMethodIsJudgedAndAMistakeIsTriedOnIt(String method, String mistake, String says, FxRobot robot)
             throws Exception {
@@ -98,7 +100,9 @@ class MethodsWindowTest extends BenchWindow {
                 "colliding-wagons; m_bal.a; 0.2150(2) kg; Momentum",
                 "trolley-two-gates; m_trolley; 0.5416(2) kg; Moving",
                 "riding-carriage; m_hang; 100.00(2) g; Pull",
-                "whirling-bob; m_bob; 500.0(2) g; Mass"
+                "whirling-bob; m_bob; 500.0(2) g; Mass",
+                "flask-jackets; m.foam; 520.0 limit 0.5 g; Foam",
+                "warmed-cord; alpha; 0.00166(2) 1/K; Energetic"
             })
     void eachMethodIsWalkedThroughAllStationsAndAMistypedReadingIsPutRight(
             String method, String input, String mistyped, String about, FxRobot robot) throws Exception {

@@ -126,6 +126,35 @@ public final class Program {
         }
     }
 
+    /** How many numbers {@link #one} needs room for. */
+    public int room() {
+        return nodes.length;
+    }
+
+    /**
+     * Computes one row: what follows a curve step by step asks for so many of them that arrays would cost more than the
+     * arithmetic.
+     *
+     * @param scalars their values
+     * @param row value of each column
+     * @param room at least {@link #room} numbers, overwritten
+     * @param out value and all derivatives, in the order of {@link #of}, filled
+     */
+    public void one(double[] scalars, double[] row, double[] room, double[] out) {
+        for (int i = 0; i < nodes.length; i++) {
+            Node n = nodes[i];
+            room[i] = switch (n.kind()) {
+                case CONSTANT -> n.number();
+                case SCALAR -> scalars[n.input()];
+                case COLUMN -> row[n.input()];
+                case STEP -> Steps.single(n, room[n.a()], n.b() < 0 ? 0 : room[n.b()]);
+            };
+        }
+        for (int k = 0; k < outputs.length; k++) {
+            out[k] = room[outputs[k]];
+        }
+    }
+
     private boolean[] wanted(double[][] out) {
         boolean[] wanted = new boolean[nodes.length];
         for (int k = 0; k < out.length; k++) {

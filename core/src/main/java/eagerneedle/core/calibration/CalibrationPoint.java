@@ -69,6 +69,11 @@ public record CalibrationPoint(
         return new CalibrationPoint(reference, value, unit, parts, indication, uIndication, samples, steady, newWay);
     }
 
+    /** The value of the reference, in a unit of its kind. */
+    public double referenceIn(LabUnit in) {
+        return referenceQuantity("", "", "").in(in);
+    }
+
     /** The reference value. {@code root} is the root of the ids of leaves that are this point's own. */
     Quantity referenceQuantity(String root, String label, String source) {
         if (value == null) {

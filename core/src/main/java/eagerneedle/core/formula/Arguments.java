@@ -191,9 +191,10 @@ public final class Arguments {
                         Spelling.of(at(i))
                                 + " has no rows yet: "
                                 + (c.labels() != null && c.labels().isPooled()
-                                        ? "take sessions into the pool first"
-                                        : "capture or import a run first")
-                                + (at(i) instanceof Expr.Call ? ", or look why it finds nothing." : "."));
+                                        ? "take sessions into the pool first."
+                                        : at(i) instanceof Expr.Call
+                                                ? "nothing is captured, or nothing of the kind is in what was."
+                                                : "capture or import a run first."));
             }
             return c.rows();
         }

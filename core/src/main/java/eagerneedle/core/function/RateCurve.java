@@ -129,7 +129,7 @@ final class RateCurve implements NumberedCurve, Known {
         double[] given = given(point, 0, columns);
         given[0] = yUnit.convert(y, yCoherent);
         given[1] = x[point];
-        return rate.at(scalars(values, held), given)[0][0] / yUnit.factor();
+        return rate.at(scalars(values, held), given)[0] / yUnit.factor();
     }
 
     private double[] scalars(double[] values, double[] known) {
@@ -153,14 +153,11 @@ final class RateCurve implements NumberedCurve, Known {
 
     /** The rate and its derivatives by the scalars, by y and by the rest, on arrays that are used again. */
     private final class Rate {
-        private final double[][] data = new double[2 + columns.length][1];
-        private final double[][] out = new double[program.outputs()][1];
+        private final double[] room = new double[program.room()];
+        private final double[] out = new double[program.outputs()];
 
-        double[][] at(double[] scalars, double[] given) {
-            for (int k = 0; k < data.length; k++) {
-                data[k][0] = given[k];
-            }
-            program.run(scalars, data, 0, 1, out);
+        double[] at(double[] scalars, double[] given) {
+            program.one(scalars, given, room, out);
             return out;
         }
     }
@@ -206,7 +203,7 @@ final class RateCurve implements NumberedCurve, Known {
         double[] given = given(point, 0, data);
         given[0] = from[0];
         given[1] = x[point];
-        double own = Math.abs(rate.at(s, given)[1 + s.length][0]);
+        double own = Math.abs(rate.at(s, given)[1 + s.length]);
         int steps = (int) Math.max(1, Math.min(MOST_STEPS, Math.ceil(own * whole / STEP)));
         double h = whole / steps;
         double[] y = from;
@@ -238,12 +235,12 @@ final class RateCurve implements NumberedCurve, Known {
         double[] given = given(point, share, data);
         given[0] = y[0];
         given[1] = x[point] + share * (x[point + 1] - x[point]);
-        double[][] f = rate.at(s, given);
+        double[] f = rate.at(s, given);
         double[] out = new double[y.length];
-        out[0] = f[0][0];
-        double own = f[1 + s.length][0];
+        out[0] = f[0];
+        double own = f[1 + s.length];
         for (int k = 0; k <= parameters; k++) {
-            out[1 + k] = own * y[1 + k] + (k < parameters ? f[1 + k][0] : 0);
+            out[1 + k] = own * y[1 + k] + (k < parameters ? f[1 + k] : 0);
         }
         return out;
     }

@@ -196,6 +196,10 @@ final class RunNames implements Names {
                     given(bench, name).unit().coherent(),
                     false));
         }
+        Optional<String> member = member(name);
+        if (member.isPresent()) {
+            return of(member.get());
+        }
         String ofRun = ofRun(name);
         if (ofRun != null) {
             return Optional.of(drawnOnce("hidden/" + name, ofRun));
@@ -239,6 +243,25 @@ final class RunNames implements Names {
     /** A hidden entry of the capture or the level; those of the session are the world's. */
     private @Nullable String ofRun(String name) {
         return Merged.ofRun(world.plan(), captureName, level).hidden().get(name);
+    }
+
+    /** Of what is hidden or changes for each member of a set, the one that the level of the run chooses. */
+    private Optional<String> member(String name) {
+        if (capture == null || !capture.levels().containsKey(level) || isHidden(name)) {
+            return Optional.empty();
+        }
+        List<String> of = new ArrayList<>(List.of(name));
+        for (String chosen : given(capture.levels(), level).at().values()) {
+            List.copyOf(of).forEach(n -> of.add(n + "." + chosen));
+        }
+        return of.stream().skip(1).filter(this::isHidden).findFirst();
+    }
+
+    private boolean isHidden(String name) {
+        return states.containsKey(name)
+                || ofRun(name) != null
+                || world.plan().hidden().containsKey(name)
+                || world.plan().nature().containsKey(name);
     }
 
     /** What the level sets, and quantities of the run that rest on no samples. */

@@ -238,11 +238,20 @@ final class GraphBuilder {
      */
     private boolean usesChannels(Sheet.Derived d, Capture capture) {
         return Formula.parse(d.formula()).names().stream()
+                .map(n -> !capture.quantities().containsKey(n)
+                                && capture.quantities().containsKey(ofFit(n))
+                        ? ofFit(n)
+                        : n)
                 .anyMatch(n -> capture.channels().contains(n)
                         || isRehearsed && capture.byEye().containsKey(n)
                         || capture.quantities().containsKey(n)
                                 && capture.quantities().get(n).planned() == null
                                 && usesChannels(capture.quantities().get(n), capture));
+    }
+
+    /** What a part would be of, if a name is that of a part of a fit. */
+    private static String ofFit(String name) {
+        return name.substring(0, Math.max(0, name.lastIndexOf('.')));
     }
 
     private void formula(Key key, String text, String unit, Map<String, Key> local, String pointer) {
@@ -253,9 +262,8 @@ final class GraphBuilder {
             if (nodes.containsKey(k) || local.containsKey(n) || sheet.results().containsKey(n) || n.contains(".")) {
                 needs.add(k);
             }
-            int dot = n.lastIndexOf('.');
             boolean own = local.containsKey(n) || sheet.results().containsKey(n);
-            String whole = dot < 0 || own ? "" : n.substring(0, dot);
+            String whole = own ? "" : ofFit(n);
             if (local.containsKey(whole) || sheet.results().containsKey(whole)) {
                 needs.add(local.containsKey(whole) ? local.get(whole) : new Key.Global(whole));
             }

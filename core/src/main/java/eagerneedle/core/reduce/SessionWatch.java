@@ -1,13 +1,7 @@
 package eagerneedle.core.reduce;
 
-import eagerneedle.core.calibration.AfterUse;
-import eagerneedle.core.calibration.Calibration;
-import eagerneedle.core.calibration.ClosureReadings;
-import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.fit.Fit;
-import eagerneedle.core.fit.FitException;
 import eagerneedle.core.fit.Residuals;
-import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
@@ -41,8 +35,6 @@ public final class SessionWatch {
 
     /** Runs score below which a watch speaks: a session has dozens of runs, and none of them may cry wolf. */
     private static final double PATTERN = -4;
-    /** How many of its own uncertainties the sum of a closed circle may be off. */
-    private static final double OPEN = 4;
 
     /**
      * Findings over a reduction. Runs are judged by the day they were captured on, what is still to be done by the
@@ -52,7 +44,7 @@ public final class SessionWatch {
         List<Finding> found = new ArrayList<>();
         Sheet sheet = reduction.sheet();
         reduction.runs().forEach(run -> found.addAll(ofRun(reduction, run)));
-        calibrations(reduction, now, found);
+        CalibrationWatch.look(reduction, now, found);
         for (Sheet.Step step : reduction.sheet().prepare()) {
             Instant started = reduction.session().timers().get(step.id());
             if (started != null
@@ -274,96 +266,5 @@ public final class SessionWatch {
                                             + "or leave the run out at Reduce.")
                             : none);
         }
-    }
-
-    private static void calibrations(Reduction reduction, Instant now, List<Finding> found) {
-        reduction.sheet().channels().forEach((name, channel) -> {
-            Calibration c = reduction.session().calibrationOf(name).orElse(null);
-            boolean used = reduction.session().keptRuns().stream()
-                    .anyMatch(r -> r.rawUnit(name).equals(Run.COUNTS)
-                            && reduction
-                                    .sheet()
-                                    .captures()
-                                    .get(r.capture())
-                                    .channels()
-                                    .contains(name));
-            if (c == null && channel.calibration() != null && used) {
-                found.add(Rule.NOT_CALIBRATED
-                        .ofSession("", capital(channel.label()) + " is not calibrated.")
-                        .onChannel(name)
-                        .because(
-                                channel.toChain().shared().isEmpty()
-                                        ? "Values rest on the nominal transfer of the chain; its error "
-                                                + "is in no budget."
-                                        : "Values rest on the nominal transfer of the chain, as "
-                                                + "uncertain as its links say."));
-            }
-            if (c != null && c.relation() == Relation.CLOSURE) {
-                closure(name, channel.label(), c, found);
-            }
-            if (c != null) {
-                c.failure()
-                        .ifPresent(f -> found.add(Rule.CALIBRATION_FAILED
-                                .ofSession(
-                                        "", "The calibration of " + channel.label() + " failed its verification. " + f)
-                                .onChannel(name)));
-                c.driftFound()
-                        .filter(d -> Math.abs(d.value()) > 2 * d.u())
-                        .ifPresent(d -> found.add(Rule.DRIFT
-                                .ofSession(
-                                        "",
-                                        capital(channel.label()) + " had drifted by "
-                                                + Notation.bracket(d)
-                                                + " when it was checked after use.")
-                                .onChannel(name)
-                                .remedied(
-                                        c.after().use() == AfterUse.Use.CORRECT
-                                                ? "It is taken out in proportion to time."
-                                                : c.after().use() == AfterUse.Use.INFLUENCE
-                                                        ? "It stands in the budget as an influence."
-                                                        : "Choose at Calibrate whether it is "
-                                                                + "taken out or kept as an influence.")));
-            }
-            if (c != null && c.overdue(reduction.lastUse(name).orElse(now))) {
-                found.add(Rule.CALIBRATION_OVERDUE
-                        .ofSession(
-                                "",
-                                "The calibration of " + channel.label() + " was due on "
-                                        + c.due().toString().substring(0, 10) + ".")
-                        .onChannel(name));
-            }
-        });
-    }
-
-    /** What a closure of circles says against itself: readings that stand out, series that do not close. */
-    private static void closure(String name, String label, Calibration c, List<Finding> found) {
-        try {
-            ClosureReadings.Solution s = c.closure().solve(c.id());
-            s.remarks().forEach(r -> found.add(Rule.CLOSURE.ofSession(r, r).onChannel(name)));
-            for (int k = 0; k < s.closures().length; k++) {
-                if (Math.abs(s.closures()[k]) > OPEN * s.uClosure()) {
-                    found.add(Rule.CLOSURE
-                            .ofSession(
-                                    "series " + (k + 1),
-                                    "Series " + (k + 1) + " of " + label + " does not close: its sum is "
-                                            + Notation.figures(s.closures()[k], 2) + " "
-                                            + LabUnit.parse(c.unit()).pretty() + " where 0 is expected within "
-                                            + Notation.figures(s.uClosure(), 2) + ".")
-                            .onChannel(name)
-                            .because("The zero was not renewed, or it drifted during the series.")
-                            .remedied("Take that series again, with the zero renewed at every step."));
-                }
-            }
-        } catch (FitException e) {
-            found.add(Rule.CLOSURE
-                    .ofSession("cells", e.getMessage())
-                    .onChannel(name)
-                    .because("Cells of the closure are empty.")
-                    .remedied("Take the missing readings."));
-        }
-    }
-
-    private static String capital(String s) {
-        return Character.toUpperCase(s.charAt(0)) + s.substring(1);
     }
 }

@@ -202,6 +202,8 @@ public record Channel(
      * @param warmUp minutes the channel has to be on before
      * @param seconds how long a reading is averaged; 2 when not said
      * @param typed true when the indication is typed, because the instrument has no output
+     * @param together true when its sensor stands in the references at once with all others of which this is said, as
+     *     probes in one bath
      * @param days how long it holds; 365 when not said
      */
     public record CalibrationPlan(
@@ -220,6 +222,7 @@ public record Channel(
             @JsonProperty("warm_up") double warmUp,
             double seconds,
             boolean typed,
+            boolean together,
             int days) {
         public CalibrationPlan {
             points = Sheet.orEmpty(points);
@@ -261,6 +264,7 @@ public record Channel(
                     warmUp,
                     seconds,
                     typed,
+                    together,
                     days);
         }
     }

@@ -27,8 +27,17 @@ final class Places {
         problems.add(new SheetException(file, place[0], place[1], message));
     }
 
-    /** What stands at a new place was written at another. */
+    /**
+     * What stands at a new place was written at another, and so what is below it; of a place within that other only
+     * itself, since what is written out there would double with each.
+     */
     void copy(String from, String to) {
+        if (to.startsWith(from + "/")) {
+            if (at.containsKey(from)) {
+                at.putIfAbsent(to, at.get(from));
+            }
+            return;
+        }
         Map<String, int[]> more = new HashMap<>();
         at.forEach((p, place) -> {
             if (p.equals(from) || p.startsWith(from + "/")) {

@@ -248,7 +248,7 @@ final class WrittenOut {
         for (String section : List.of("quantities", "by_eye", "windows", "rules")) {
             section(capture, section, p + "/" + section, name + ".", at);
         }
-        for (String part : List.of("spread", "views", "levels", "choices", "until")) {
+        for (String part : List.of("spread", "views", "levels", "until")) {
             if (capture.has(part)) {
                 capture.set(part, rewritten(part, capture.get(part), p + "/" + part, at));
             }

@@ -31,6 +31,9 @@ class ProgramTest {
         for (int k = 0; k < out.length; k++) {
             out[k] = rows[k][0];
         }
+        double[] one = new double[out.length];
+        p.one(in, new double[] {in[2]}, new double[p.room()], one);
+        assertThat(one).as("one row by itself").isEqualTo(out);
     }
 
     private String formula(int depth) {

@@ -147,6 +147,9 @@ final class ChainRig implements RigModel {
             circles(channel, p, Integer.parseInt(bench.get("lower")), Integer.parseInt(bench.get("upper")));
         } else if (p != null && bench.containsKey("point")) {
             set(channel, p, reference(channel, p.channel, bench));
+            if (p.channel.calibration().together()) {
+                standBeside(channel, bench);
+            }
         } else if (bench.containsKey("reference")) {
             Reading r = Reading.parse(bench.get("reference").replace('_', ' '));
             String path = "reference/" + bench.get("reference") + "/" + arranged;
@@ -201,10 +204,28 @@ final class ChainRig implements RigModel {
         next(world.points());
         runs = false;
         course.stands("reference", reference);
+        stand(channel, p, reference);
+    }
+
+    private void stand(String channel, Probe p, Quantity reference) {
         p.standing = reference.in(p.channel.labUnit());
         p.settling = Double.NaN;
-        p.value =
-                course.shows(channel) ? course.signal(channel, p.channel.labUnit()) : reference.in(p.channel.labUnit());
+        p.value = course.shows(channel) ? course.signal(channel, p.channel.labUnit()) : p.standing;
+    }
+
+    /** All others that are calibrated together stand in their own reference of that point. */
+    private void standBeside(String channel, Map<String, String> bench) {
+        probes.forEach((name, q) -> {
+            Channel.CalibrationPlan c = q.channel.calibration();
+            if (!name.equals(channel)
+                    && c != null
+                    && c.together()
+                    && !pointsOf(c, bench).isEmpty()) {
+                Quantity reference = reference(name, q.channel, bench);
+                course.stands("reference", reference);
+                stand(name, q, reference);
+            }
+        });
     }
 
     private void circles(String channel, Probe p, int lower, int upper) {
@@ -230,13 +251,16 @@ final class ChainRig implements RigModel {
     /** The true value that stands at a point of a calibration. */
     private Quantity reference(String name, Channel channel, Map<String, String> bench) {
         Channel.CalibrationPlan c = channel.calibration();
-        String part = bench.getOrDefault("part", "points");
-        List<Channel.PointPlan> list =
-                part.equals("verify") ? c.verify() : part.equals("after") ? c.after() : c.points();
+        List<Channel.PointPlan> list = pointsOf(c, bench);
         // Points that are gone through again are the same references.
         String text =
                 list.get(Integer.parseInt(bench.get("point")) % list.size()).reference();
         return world.referenceOf(name, text);
+    }
+
+    private static List<Channel.PointPlan> pointsOf(Channel.CalibrationPlan c, Map<String, String> bench) {
+        String part = bench.getOrDefault("part", "points");
+        return part.equals("verify") ? c.verify() : part.equals("after") ? c.after() : c.points();
     }
 
     private void running(String capture, String level, Map<String, Quantity> turned) {

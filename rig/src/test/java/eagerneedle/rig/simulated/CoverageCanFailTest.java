@@ -52,6 +52,8 @@ class CoverageCanFailTest {
             trolley-two-gates | M_line   | "law.slope * (1 + mu) - m_p"                     | "2 * law.slope * (1 + mu) - m_p"
             riding-carriage   | ratio    | "mean(ride.F) / (m_hang * g)"                    | "mean(ride.F) / (2 * m_hang * g)"
             whirling-bob      | m_T      | "by_T.slope / (4 * pi^2 * r_one)"                | "by_T.slope / (2 * pi^2 * r_one)"
+            flask-jackets     | G.foam   | "k * (m * c_w + C_flask)"                        | "k * m * c_w"
+            warmed-cord       | share    | "sum(weight * phi) / sum(weight)"                | "sum(weight * phi) / sum(weight) / 2"
             logging-day       | weight   | "row(hang.m, 'one') * g"                         | "row(hang.m, 'two') * g"
             """)
     void aBrokenFormulaMissesItsTruth(String method, String result, String good, String bad) {

@@ -43,14 +43,12 @@ class ExamplesTest {
                 "four-gauges",
                 "rc-discharge",
                 "alloy-arrest",
-                "coil-by-hand",
-                "flask-jackets"
+                "coil-by-hand"
             })
     void isGood(String name) throws IOException {
         SheetReader.Looked looked = look(name);
         assertThat(looked.problems()).extracting(SheetException::getMessage).isEmpty();
-        // Three runs of forty minutes in five channels are carried out once only.
-        assertThat(RehearsalTrial.of(looked.located().orElseThrow(), name.equals("flask-jackets") ? 1 : 4))
+        assertThat(RehearsalTrial.of(looked.located().orElseThrow(), 4))
                 .extracting(SheetException::getMessage)
                 .isEmpty();
         assertThat(looked.located().orElseThrow().text().lines().toList())

@@ -7,9 +7,13 @@ import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Window;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
+import java.util.function.DoubleUnaryOperator;
 import java.util.stream.IntStream;
 import org.hipparchus.linear.MatrixUtils;
+import org.hipparchus.linear.QRDecomposition;
 import org.hipparchus.optim.nonlinear.vector.leastsquares.LeastSquaresBuilder;
 import org.hipparchus.optim.nonlinear.vector.leastsquares.LevenbergMarquardtOptimizer;
 import org.hipparchus.util.Pair;
@@ -22,12 +26,79 @@ class HeatByHandTest {
      */
     @Test
     void flaskJackets() {
-        Done d = Done.example("flask-jackets");
+        Done d = Done.done("flask-jackets");
         double[] g = d.runs("cool").stream()
                 .mapToDouble(run -> rate(d, run) * (d.of("m.foam") / 1e3 * d.of("c_w") + d.of("C_flask")))
                 .toArray();
         double mean = Arrays.stream(g).average().orElseThrow();
         assertThat(d.of("G.foam")).isCloseTo(mean, within(1e-9 * mean));
+    }
+
+    /** Means of rows from counts, two regressions a length by the library, shares and their weighted mean. */
+    @Test
+    void warmedCord() {
+        Done d = Done.done("warmed-cord");
+        double at = 320.2;
+        double alpha = d.of("alpha");
+        double weights = 0;
+        double sum = 0;
+        for (String stretch : List.of("s1", "s2", "s3", "s4", "s5")) {
+            Run slack = d.runs("slack").stream()
+                    .filter(r -> r.level().equals(stretch))
+                    .findFirst()
+                    .orElseThrow();
+            double zero = newtons(d, slack);
+            List<double[]> up = new ArrayList<>();
+            List<double[]> down = new ArrayList<>();
+            for (Run run : d.runs("pull")) {
+                if (run.level().startsWith(stretch + ".")) {
+                    (run.level().contains(".w") ? up : down)
+                            .add(new double[] {kelvin(d, run) - at, newtons(d, run) - zero});
+                }
+            }
+            assertThat(up.size() + down.size()).isEqualTo(9);
+            double[] warming = line(up);
+            double[] cooling = line(down);
+            double pull = (warming[0] + cooling[0]) / 2;
+            double slope = (warming[1] + cooling[1]) / 2;
+            double warm = 1 + alpha * (at - kelvin(d, slack)) / 3;
+            double stretched = d.of(slack, "L") / d.of(slack, "L_0") / warm;
+            double cubed = Math.pow(stretched, 3);
+            double weight = Math.pow(1 - 1 / cubed, 2);
+            sum += weight * (1 - at / pull * slope - alpha * at / (cubed - 1));
+            weights += weight;
+        }
+        assertThat(d.of("share")).isCloseTo(sum / weights, within(1e-9));
+    }
+
+    /** Value at 0 and slope, by the library's decomposition. */
+    private static double[] line(List<double[]> points) {
+        return new QRDecomposition(MatrixUtils.createRealMatrix(
+                        points.stream().map(p -> new double[] {1, p[0]}).toArray(double[][]::new)))
+                .getSolver()
+                .solve(MatrixUtils.createRealVector(
+                        points.stream().mapToDouble(p -> p[1]).toArray()))
+                .toArray();
+    }
+
+    private static double newtons(Done d, Run run) {
+        return calibrated(d, run, "force", v -> (v - 2.5) / 0.05);
+    }
+
+    private static double kelvin(Done d, Run run) {
+        return calibrated(d, run, "air", v -> v / 0.04) + 273.15;
+    }
+
+    private static double calibrated(Done d, Run run, String channel, DoubleUnaryOperator nominal) {
+        Calibration c = d.calibration(channel);
+        return c.coefficients().get(0).value()
+                + c.coefficients().get(1).value()
+                        * nominal.applyAsDouble(
+                                Arrays.stream(d.raw(run, channel).values())
+                                                .average()
+                                                .orElseThrow()
+                                        * 10
+                                        / 65536);
     }
 
     private static double rate(Done d, Run run) {

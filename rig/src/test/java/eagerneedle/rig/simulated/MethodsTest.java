@@ -74,6 +74,15 @@ class MethodsTest {
             Map.entry("old-radius", "(?i)old radius"),
             Map.entry("jerky", "(?i)jerkily"),
             Map.entry("pulls-at-rest", "(?i)not zeroed at rest"),
+            Map.entry("lid-forgotten", "(?i)\\blid was forgotten\\b"),
+            Map.entry("touches-glass", "(?i)touches the glass"),
+            Map.entry("starts-differ", "(?i)not start alike"),
+            Map.entry("volumes-differ", "(?i)volumes differ"),
+            Map.entry("touches-wall", "(?i)touches the wall"),
+            Map.entry("slips", "(?i)slipped on its peg"),
+            Map.entry("too-soon", "(?i)before the cord was as warm"),
+            Map.entry("not-anew", "(?i)read once and copied"),
+            Map.entry("too-little", "(?i)near that at which the sign reverses"),
             Map.entry("air-currents", "(?i)moving air|air current"));
 
     /**
