@@ -9,6 +9,8 @@ final class OverPainter implements Layer.Cases<Void> {
 
     /** Words that stand farther than this from their place are tied to it. */
     private static final double FAR = 22;
+    /** Between the times of two edges. */
+    private static final double GAP = 8;
 
     private final Surface s;
     private final PlotPainter.Frame f;
@@ -30,8 +32,8 @@ final class OverPainter implements Layer.Cases<Void> {
 
     @Override
     public Void span(Layer.Span window) {
-        edge(window.from(), window.handles());
-        edge(window.to(), window.handles());
+        double free = edge(window.from(), window.handles(), Double.NEGATIVE_INFINITY);
+        edge(window.to(), window.handles(), free);
         return null;
     }
 
@@ -114,24 +116,31 @@ final class OverPainter implements Layer.Cases<Void> {
         return null;
     }
 
-    private void edge(double at, boolean handles) {
+    /**
+     * An edge of a window with its time.
+     *
+     * @param free where words may begin
+     * @return where those of the next edge may: two edges near each other would write over each other
+     */
+    private double edge(double at, boolean handles, double free) {
         double px = f.px(at);
         if (px < f.left() - 1 || px > f.left() + f.width() + 1) {
-            return;
+            return free;
         }
         s.line(px, f.top(), px, f.top() + f.height(), Ink.NEEDLE, 1.4);
-        if (handles) {
-            s.polygon(
-                    new double[] {px - 6, px + 6, px},
-                    new double[] {f.top() - 1, f.top() - 1, f.top() + 9},
-                    Ink.NEEDLE);
-            String text = String.format(java.util.Locale.ROOT, "%.2f s", at)
-                    .replaceFirst("^-(0\\.0*\\D)", "$1")
-                    .replace('-', '−');
-            double half = s.textWidth(text, Lettering.figures(11)) / 2;
-            double centre = Math.min(
-                    Math.max(px, Math.min(named, f.left() + f.width() / 2) + half), f.left() + f.width() - half);
-            s.text(text, centre, f.top() - 6, Align.CENTRE, Lettering.figures(11), Ink.NEEDLE);
+        if (!handles) {
+            return free;
         }
+        s.polygon(new double[] {px - 6, px + 6, px}, new double[] {f.top() - 1, f.top() - 1, f.top() + 9}, Ink.NEEDLE);
+        String text = String.format(java.util.Locale.ROOT, "%.2f s", at)
+                .replaceFirst("^-(0\\.0*\\D)", "$1")
+                .replace('-', '−');
+        double width = s.textWidth(text, Lettering.figures(11));
+        // The first of two leaves as much room on the right as the second needs.
+        double right = f.left() + f.width() - (free == Double.NEGATIVE_INFINITY ? width + GAP : 0);
+        double least = Math.min(named, f.left() + f.width() / 2);
+        double centre = Math.max(Math.min(Math.max(px, least + width / 2), right - width / 2), free + width / 2);
+        s.text(text, centre, f.top() - 6, Align.CENTRE, Lettering.figures(11), Ink.NEEDLE);
+        return centre + width / 2 + GAP;
     }
 }

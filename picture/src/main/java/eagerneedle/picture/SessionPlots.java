@@ -44,7 +44,7 @@ public final class SessionPlots {
                 layers.removeIf(l -> l instanceof Layer.Points);
                 layers.add(new Layer.Points(c.label(), own.get().x(), own.get().y(), null, false, 0));
             }
-            layers.addAll(0, moments(r, run));
+            layers.addAll(0, moments(r, run, channel));
             fit.ifPresent(f -> {
                 layers.add(0, f.band());
                 layers.add(f.curve());
@@ -66,10 +66,10 @@ public final class SessionPlots {
     }
 
     /** The moments of a run that its windows follow, as far as they are known. */
-    private static List<Layer> moments(Reduction r, Run run) {
+    private static List<Layer> moments(Reduction r, Run run, String channel) {
         Capture capture = r.sheet().captures().get(run.capture());
         List<Layer> out = new ArrayList<>();
-        for (String name : capture.moments()) {
+        for (String name : capture.moments(channel)) {
             r.ofRun(run, name)
                     .quantity()
                     .filter(q -> q.unit().fits(LabUnit.SECOND))

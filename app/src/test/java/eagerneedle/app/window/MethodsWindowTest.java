@@ -48,7 +48,8 @@ class MethodsWindowTest extends BenchWindow {
         "riding-carriage, exchanged, would not agree",
         "whirling-bob, diameter, would not agree",
         "flask-jackets, water-alone, would not agree",
-        "warmed-cord, celsius, would not agree"
+        "warmed-cord, celsius, would not agree",
+        "cooling-alloys, mole, off by"
     })
     void eachMethodIsJudgedAndAMistakeIsTriedOnIt(String method, String mistake, String says, FxRobot robot)
             throws Exception {
@@ -102,7 +103,8 @@ class MethodsWindowTest extends BenchWindow {
                 "riding-carriage; m_hang; 100.00(2) g; Pull",
                 "whirling-bob; m_bob; 500.0(2) g; Mass",
                 "flask-jackets; m.foam; 520.0 limit 0.5 g; Foam",
-                "warmed-cord; alpha; 0.00166(2) 1/K; Energetic"
+                "warmed-cord; alpha; 0.00166(2) 1/K; Energetic",
+                "cooling-alloys; T_tin; 241.93(10) degC; Eutectic"
             })
     void eachMethodIsWalkedThroughAllStationsAndAMistypedReadingIsPutRight(
             String method, String input, String mistyped, String about, FxRobot robot) throws Exception {

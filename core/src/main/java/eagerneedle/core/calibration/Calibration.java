@@ -131,6 +131,11 @@ public record Calibration(
 
     private Quantity indication(List<CalibrationPoint> list, int i, String part) {
         CalibrationPoint p = list.get(i);
+        if (!Double.isFinite(p.indication()) || !Double.isFinite(p.uIndication())) {
+            throw new FitException("At " + p.reference() + " " + channel
+                    + " shows nothing that its sensor could give: a lead is open, or its chain is not that of the sheet. "
+                    + "Look at it at Rig, then take that point again.");
+        }
         String leaf = "calibration:" + id + "/" + part + i + "/indication";
         String label = channel + " calibration: indications";
         return Quantity.of(

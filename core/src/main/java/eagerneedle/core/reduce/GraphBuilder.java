@@ -155,7 +155,11 @@ final class GraphBuilder {
                 absent++;
             }
         }
-        Outcome column = Outcome.of(new Value.Column(values, new RowLabels(labels.capture(), named, labels.levels())));
+        // What is absent in every row is absent: so is what is reckoned from it.
+        Outcome column = Outcome.of(
+                values.isEmpty() && absent > 0
+                        ? new Value.None()
+                        : new Value.Column(values, new RowLabels(labels.capture(), named, labels.levels())));
         return absent == 0
                 ? column
                 : column.with(List.of(absent + " of " + rows.size() + " rows " + (absent == 1 ? "is" : "are")

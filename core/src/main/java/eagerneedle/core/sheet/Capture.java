@@ -3,6 +3,7 @@ package eagerneedle.core.sheet;
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import eagerneedle.core.formula.Formula;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -103,7 +104,18 @@ public record Capture(
 
     /** Quantities that are moments: ends of windows are reckoned from them. */
     public List<String> moments() {
-        return windows.values().stream()
+        return moments(windows.values());
+    }
+
+    /** Those that windows on one channel follow; of a channel without such windows those of all. */
+    public List<String> moments(String channel) {
+        List<String> own = moments(
+                windows.values().stream().filter(w -> w.on().equals(channel)).toList());
+        return own.isEmpty() ? moments() : own;
+    }
+
+    private List<String> moments(Collection<WindowPlan> of) {
+        return of.stream()
                 .filter(WindowPlan::isByMoments)
                 .flatMap(w -> java.util.stream.Stream.of(w.from(), w.to()))
                 .flatMap(f -> Formula.parse(f).names().stream())

@@ -54,6 +54,7 @@ class CoverageCanFailTest {
             whirling-bob      | m_T      | "by_T.slope / (4 * pi^2 * r_one)"                | "by_T.slope / (2 * pi^2 * r_one)"
             flask-jackets     | G.foam   | "k * (m * c_w + C_flask)"                        | "k * m * c_w"
             warmed-cord       | share    | "sum(weight * phi) / sum(weight)"                | "sum(weight * phi) / sum(weight) / 2"
+            cooling-alloys    | w_E      | "(rich.intercept - poor.intercept) / (poor.slope - rich.slope)" | "(rich.intercept - poor.intercept) / (poor.slope + rich.slope)"
             logging-day       | weight   | "row(hang.m, 'one') * g"                         | "row(hang.m, 'two') * g"
             """)
     void aBrokenFormulaMissesItsTruth(String method, String result, String good, String bad) {

@@ -28,6 +28,20 @@ record Done(Rehearsal rehearsal, Reduction reduction) {
                 .value();
     }
 
+    /** Standard uncertainty of a result from what it shares with none of some others. */
+    double ownU(String name, List<String> others) {
+        return Math.sqrt(reduction.quantity(name).orElseThrow().contributions().entrySet().stream()
+                .filter(e -> others.stream()
+                        .filter(o -> !o.equals(name))
+                        .noneMatch(o -> reduction
+                                .quantity(o)
+                                .orElseThrow()
+                                .contributions()
+                                .containsKey(e.getKey())))
+                .mapToDouble(e -> e.getValue() * e.getValue())
+                .sum());
+    }
+
     double of(Run run, String name) {
         return reduction.ofRun(run, name).quantity().orElseThrow().value();
     }

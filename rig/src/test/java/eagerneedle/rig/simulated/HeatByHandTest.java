@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.reference.Thermocouple;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Window;
@@ -12,6 +13,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.function.DoubleUnaryOperator;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.hipparchus.linear.MatrixUtils;
 import org.hipparchus.linear.QRDecomposition;
 import org.hipparchus.optim.nonlinear.vector.leastsquares.LeastSquaresBuilder;
@@ -69,6 +71,124 @@ class HeatByHandTest {
             weights += weight;
         }
         assertThat(d.of("share")).isCloseTo(sum / weights, within(1e-9));
+    }
+
+    /**
+     * Pieces of six curves by the library's decomposition, both of each carried to where they meet by bisection, and
+     * two straight branches by it again; a thermocouple from its table, in the order of the standard.
+     */
+    @Test
+    void coolingAlloys() {
+        Done d = Done.done("cooling-alloys");
+        Run run = d.runs("cool").get(0);
+        List<double[]> rich = new ArrayList<>();
+        List<double[]> poor = new ArrayList<>();
+        List<Double> arrests = new ArrayList<>();
+        List<String> all = IntStream.rangeClosed(1, 6)
+                .boxed()
+                .flatMap(k -> Stream.of("w.t" + k, "top.t" + k))
+                .toList();
+        for (int k = 1; k <= 6; k++) {
+            String tube = ".t" + k;
+            Calibration c = d.calibration("T" + tube);
+            double[][] rest = melt(d, run, c, tube, "rest");
+            double stands = Arrays.stream(rest[1]).average().orElseThrow();
+            double drift = Math.abs(parabola(rest[0], rest[1], 0, 1)[1]);
+            boolean pure = drift < 4e-3 && stands > 180;
+            double top = pure ? stands : meeting(d, run, c, tube);
+            double w = d.of("m_sn" + tube) / (d.of("m_sn" + tube) + d.of("m_bi" + tube));
+            assertThat(d.of("top" + tube)).as(tube).isCloseTo(top, within(1e-9 * top));
+            (w < 0.43 ? rich : poor)
+                    .add(new double[] {100 * w, top, d.ownU("w" + tube, all), d.ownU("top" + tube, all)});
+            if (!pure && drift < 4e-3) {
+                arrests.add(stands);
+            }
+        }
+        assertThat(arrests).hasSize(3);
+        double[] a = york(rich);
+        double[] b = york(poor);
+        double crossing = (a[0] - b[0]) / (b[1] - a[1]);
+        assertThat(d.of("w_E")).isCloseTo(crossing, within(1e-9 * crossing));
+        assertThat(d.of("T_E"))
+                .isCloseTo(arrests.stream().mapToDouble(v -> v).average().orElseThrow(), within(1e-9 * 138));
+    }
+
+    /** Counts to millivolts, to degrees by the table, to degrees by the calibration; in a window of the run. */
+    private static double[][] melt(Done d, Run run, Calibration c, String tube, String window) {
+        Thermocouple pair = Thermocouple.ofType("K");
+        return d.within(
+                run,
+                "T" + tube,
+                window + tube,
+                count -> c.coefficients().get(0).value()
+                        + c.coefficients().get(1).value() * pair.temperature(-20 + count * 80 / 262144));
+    }
+
+    /** Where the curve of the melt and that of freezing meet, from the coldest moment backwards. */
+    private static double meeting(Done d, Run run, Calibration c, String tube) {
+        double coldest = d.of(run, "dips" + tube);
+        double[][] before = melt(d, run, c, tube, "before");
+        double[][] after = melt(d, run, c, tube, "after");
+        double[] a = parabola(before[0], before[1], coldest, 2);
+        double[] b = parabola(after[0], after[1], coldest, 2);
+        double low = -60;
+        double high = 0;
+        for (int i = 0; i < 200; i++) {
+            double middle = (low + high) / 2;
+            if (at(a, middle) > at(b, middle)) {
+                low = middle;
+            } else {
+                high = middle;
+            }
+        }
+        return at(a, low);
+    }
+
+    private static double at(double[] c, double t) {
+        return c[0] + t * (c[1] + t * c[2]);
+    }
+
+    private static double[] parabola(double[] t, double[] y, double about, int degree) {
+        return new QRDecomposition(MatrixUtils.createRealMatrix(Arrays.stream(t)
+                        .mapToObj(v -> IntStream.rangeClosed(0, degree)
+                                .mapToDouble(k -> Math.pow(v - about, k))
+                                .toArray())
+                        .toArray(double[][]::new)))
+                .getSolver()
+                .solve(MatrixUtils.createRealVector(y))
+                .toArray();
+    }
+
+    /** A straight line through points x, y, u(x), u(y), as York and others put it in Am. J. Phys. 72 (2004) 367. */
+    private static double[] york(List<double[]> points) {
+        double b = (points.get(1)[1] - points.get(0)[1]) / (points.get(1)[0] - points.get(0)[0]);
+        double a = 0;
+        for (int pass = 0; pass < 200; pass++) {
+            double slope = b;
+            double[] w = points.stream()
+                    .mapToDouble(p -> 1 / (p[3] * p[3] + slope * slope * p[2] * p[2]))
+                    .toArray();
+            double all = Arrays.stream(w).sum();
+            double x = IntStream.range(0, w.length)
+                            .mapToDouble(i -> w[i] * points.get(i)[0])
+                            .sum()
+                    / all;
+            double y = IntStream.range(0, w.length)
+                            .mapToDouble(i -> w[i] * points.get(i)[1])
+                            .sum()
+                    / all;
+            double up = 0;
+            double down = 0;
+            for (int i = 0; i < w.length; i++) {
+                double[] p = points.get(i);
+                double beta = w[i] * ((p[0] - x) * p[3] * p[3] + b * (p[1] - y) * p[2] * p[2]);
+                up += w[i] * beta * (p[1] - y);
+                down += w[i] * beta * (p[0] - x);
+            }
+            b = up / down;
+            a = y - b * x;
+        }
+        return new double[] {a, b};
     }
 
     /** Value at 0 and slope, by the library's decomposition. */

@@ -83,6 +83,9 @@ class MethodsTest {
             Map.entry("too-soon", "(?i)before the cord was as warm"),
             Map.entry("not-anew", "(?i)read once and copied"),
             Map.entry("too-little", "(?i)near that at which the sign reverses"),
+            Map.entry("spilled", "(?i)spilled"),
+            Map.entry("out-of-melt", "(?i)out of its melt"),
+            Map.entry("late", "(?i)after the tubes had left"),
             Map.entry("air-currents", "(?i)moving air|air current"));
 
     /**
