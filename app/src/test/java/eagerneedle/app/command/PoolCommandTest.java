@@ -157,4 +157,45 @@ class PoolCommandTest {
         Said said = needle("pool", "--into", pool, "--method", EXAMPLES.resolve("alloys-together.yaml"), bench, shared);
         assertThat(said.out() + said.err()).containsAnyOf("began as the same session", "is in the pool already");
     }
+
+    /** Batches of a method that ships: two make a diagram, a third moves it and makes it surer. */
+    @Test
+    void batchesOfAlloysStandInOneDiagram() throws IOException {
+        Path diagram = EXAMPLES.resolve("alloys-diagram.yaml");
+        for (int i = 1; i <= 3; i++) {
+            Demonstration.simulate("cooling-alloys", 40 + i, Set.of(), folder.resolve("batch-" + i + ".needle"));
+        }
+        assertThat(needle(
+                                "pool",
+                                "--into",
+                                pool,
+                                "--method",
+                                diagram,
+                                folder.resolve("batch-1.needle"),
+                                folder.resolve("batch-2.needle"))
+                        .status())
+                .isZero();
+        double[] two = eutectic();
+        assertThat(two[0]).isBetween(40.0, 46.0);
+        assertThat(needle("pool", "--into", pool, folder.resolve("batch-3.needle"))
+                        .status())
+                .isZero();
+        double[] three = eutectic();
+        assertThat(three[0]).isNotEqualTo(two[0]);
+        assertThat(three[1]).isLessThan(two[1]);
+    }
+
+    /** Value and standard uncertainty of the eutectic mass fraction, in percent. */
+    private double[] eutectic() throws IOException {
+        for (var entry : new com.fasterxml.jackson.databind.ObjectMapper()
+                .readTree(needle("reduce", "--json", pool).out())
+                .path("quantities")) {
+            if (entry.path("name").asText().equals("w_E")) {
+                return new double[] {
+                    entry.path("value").asDouble(), entry.path("u").asDouble()
+                };
+            }
+        }
+        throw new AssertionError("no w_E");
+    }
 }

@@ -49,7 +49,7 @@ class MethodsWindowTest extends BenchWindow {
         "whirling-bob, diameter, would not agree",
         "flask-jackets, water-alone, would not agree",
         "warmed-cord, celsius, would not agree",
-        "cooling-alloys, mole, off by"
+        "cooling-alloys, mole, would not agree"
     })
     void eachMethodIsJudgedAndAMistakeIsTriedOnIt(String method, String mistake, String says, FxRobot robot)
             throws Exception {
@@ -104,7 +104,7 @@ class MethodsWindowTest extends BenchWindow {
                 "whirling-bob; m_bob; 500.0(2) g; Mass",
                 "flask-jackets; m.foam; 520.0 limit 0.5 g; Foam",
                 "warmed-cord; alpha; 0.00166(2) 1/K; Energetic",
-                "cooling-alloys; T_tin; 241.93(10) degC; Eutectic"
+                "cooling-alloys; m_sn.t3; 26.00(2) g; Eutectic"
             })
     void eachMethodIsWalkedThroughAllStationsAndAMistypedReadingIsPutRight(
             String method, String input, String mistyped, String about, FxRobot robot) throws Exception {

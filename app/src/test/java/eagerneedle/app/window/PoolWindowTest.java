@@ -4,6 +4,7 @@ import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.app.capture.PoolStation;
+import eagerneedle.app.command.Needle;
 import eagerneedle.app.station.Station;
 import eagerneedle.app.workbench.Demonstration;
 import eagerneedle.app.workbench.SheetFile;
@@ -96,5 +97,42 @@ class PoolWindowTest extends BenchWindow {
         settle();
         assertThat(robot.lookup("#columns").queryAll()).hasSize(1);
         assertThat(robot.lookup("#sight-run").queryAll()).isEmpty();
+    }
+
+    /** Two batches give one diagram, by the window as by the command line; a third moves it. */
+    @Test
+    void batchesOfAlloysGiveTheDiagramOfTheCommandLine(FxRobot robot) throws Exception {
+        Path batches = Files.createDirectories(folder.resolve("batches"));
+        for (int i = 1; i <= 2; i++) {
+            Demonstration.simulate("cooling-alloys", 60 + i, Set.of(), batches.resolve("batch-" + i + ".needle"));
+        }
+        Path third = folder.resolve("batch-3.needle");
+        Demonstration.simulate("cooling-alloys", 63, Set.of(), third);
+        Path diagram = EXAMPLES.resolve("alloys-diagram.yaml");
+        Path byCommand = folder.resolve("by-command.needle");
+        Needle.needle("pool", "--into", byCommand, "--method", diagram, batches);
+        Path pool = folder.resolve("diagram.needle");
+        BenchFile.create(
+                        pool,
+                        Session.start(SheetFile.text(diagram), "All batches", Instant.parse("2026-11-28T10:00:00Z")))
+                .close();
+        open(pool);
+        robot.push(KeyCode.DIGIT4);
+        settle();
+        PoolStation station = (PoolStation) window.view(Station.CAPTURE);
+        robot.interact(() -> station.take(List.of(batches)));
+        WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> taken() == 2);
+        settle();
+        var two = window.bench().reduction().quantity("w_E").orElseThrow();
+        assertThat(Needle.needle("reduce", "--json", byCommand).out()).contains("\"value\" : " + two.value());
+        // Three tubes of each batch have no eutectic arrest: what is absent takes no part.
+        assertThat(window.bench().reduction().column("pool.top")).hasSize(12);
+        assertThat(window.bench().reduction().column("pool.arrest")).hasSize(6);
+        robot.interact(() -> station.take(List.of(third)));
+        WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> taken() == 3);
+        settle();
+        var three = window.bench().reduction().quantity("w_E").orElseThrow();
+        assertThat(three.value()).isNotEqualTo(two.value());
+        assertThat(three.u()).isLessThan(two.u());
     }
 }

@@ -242,10 +242,7 @@ final class GraphBuilder {
      */
     private boolean usesChannels(Sheet.Derived d, Capture capture) {
         return Formula.parse(d.formula()).names().stream()
-                .map(n -> !capture.quantities().containsKey(n)
-                                && capture.quantities().containsKey(ofFit(n))
-                        ? ofFit(n)
-                        : n)
+                .map(capture::whole)
                 .anyMatch(n -> capture.channels().contains(n)
                         || isRehearsed && capture.byEye().containsKey(n)
                         || capture.quantities().containsKey(n)

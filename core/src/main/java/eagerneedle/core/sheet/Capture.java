@@ -220,8 +220,15 @@ public record Capture(
     /** True when a quantity rests on samples, directly or through others of its run. */
     public boolean restsOnSamples(String quantity) {
         return Formula.parse(quantities.get(quantity).formula()).names().stream()
+                .map(this::whole)
                 .anyMatch(n ->
                         channels.contains(n) || !n.equals(quantity) && quantities.containsKey(n) && restsOnSamples(n));
+    }
+
+    /** Of a part of a fit among the quantities the fit; any other name itself. */
+    public String whole(String name) {
+        String of = name.substring(0, Math.max(0, name.lastIndexOf('.')));
+        return !quantities.containsKey(name) && quantities.containsKey(of) ? of : name;
     }
 
     /**
