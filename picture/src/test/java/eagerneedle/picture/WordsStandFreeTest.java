@@ -106,4 +106,25 @@ class WordsStandFreeTest {
                     .isEmpty();
         }
     }
+
+    /** Wherever a narrow window lies, the times of its edges stand beside each other and within the picture. */
+    @ParameterizedTest
+    @ValueSource(doubles = {0.0, 0.02, 1.4, 2.9, 2.97})
+    void timesOfNearEdgesDoNotMeet(double from) {
+        double[] x = {0, 1, 2, 3};
+        Plot plot = new Plot(
+                "t",
+                new Plot.Axis("time", "s"),
+                new Plot.Axis("a long name of the ordinate", "m"),
+                List.of(new Layer.Span(from, from + 0.02, true), new Layer.Points("p", x, x, null, false, 0)));
+        List<Painted> times = paint(plot, new PlotPainter.Frame[1]).stream()
+                .filter(p -> p.text().matches("\\d\\.\\d\\d s"))
+                .toList();
+        assertThat(times).hasSize(2);
+        assertThat(times.get(0).over(times.get(1))).isFalse();
+        assertThat(times).allSatisfy(p -> {
+            assertThat(p.left()).isGreaterThanOrEqualTo(0);
+            assertThat(p.right()).isLessThanOrEqualTo(W);
+        });
+    }
 }

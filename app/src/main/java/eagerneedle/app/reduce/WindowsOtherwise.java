@@ -109,11 +109,15 @@ final class WindowsOtherwise {
             double there = at + way * by;
             add(
                     rows,
-                    label + (way < 0 ? " −" : " +") + Notation.figures(1000 * by, 2) + " ms",
+                    label + (way < 0 ? " −" : " +") + length(by),
                     new ReduceCommand.SetMoment(
                             run.id(), moment, label, new Window(there - sample / 2, there + sample / 2, "what if")),
                     key);
         }
+    }
+
+    private static String length(double seconds) {
+        return seconds < 1 ? Notation.figures(1000 * seconds, 2) + " ms" : Notation.figures(seconds, 2) + " s";
     }
 
     private void add(List<ValueRows.Row> rows, String label, Command what, Key key) {

@@ -30,7 +30,10 @@ import org.junit.jupiter.params.provider.ValueSource;
  */
 class MethodsTest {
     private static final int SESSIONS = Integer.getInteger("sessions", 16);
-    private static final int TRIES = 4;
+    private static final int TRIES = Integer.getInteger("tries", 4);
+    /** Of so few tries one may be missed; of many 96 % are found. */
+    private static final int FOUND = Math.min(TRIES - 1, (int) Math.ceil(0.96 * TRIES));
+
     private static final int CLEAN = Integer.getInteger("clean", 8);
 
     /** What must stand in the words of a watch, a check or its remedy for a fault to be called named rightly. */
@@ -241,13 +244,15 @@ class MethodsTest {
             long found = words.stream().filter(w -> !w.isEmpty()).count();
             long named = words.stream().filter(w -> names(fault, w)).count();
             System.out.printf("%s: fault %s found in %d of %d, named in %d%n", id, fault, found, TRIES, named);
-            assertThat(found).as("%s, fault %s", id, fault).isGreaterThanOrEqualTo(TRIES - 1);
+            assertThat(found).as("%s, fault %s", id, fault).isGreaterThanOrEqualTo(FOUND);
             assertThat(named)
                     .as("%s, fault %s named by %s in %s", id, fault, NAMES.get(fault), words.get(0))
-                    .isGreaterThanOrEqualTo(TRIES - 1);
+                    .isGreaterThanOrEqualTo(FOUND);
             said.forEach((other, sentences) -> {
                 long taken = sentences.stream().filter(w -> names(fault, w)).count();
-                if (!other.equals(fault) && taken > 1 && !ALIKE.contains(other + " as " + fault)) {
+                if (!other.equals(fault)
+                        && taken > Math.max(1, TRIES - FOUND)
+                        && !ALIKE.contains(other + " as " + fault)) {
                     mistaken.add(other + " as " + fault + ", in " + taken + " of " + TRIES);
                 }
             });
