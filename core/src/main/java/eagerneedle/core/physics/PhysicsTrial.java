@@ -138,7 +138,7 @@ public final class PhysicsTrial {
     private void nature() {
         RigPlan rig = PooledSheet.rig(sheet);
         rig.nature().forEach((name, formula) -> {
-            for (String n : Formula.parse(formula).names()) {
+            for (String n : namesOf("/rig/nature/" + name, formula)) {
                 if (!rig.nature().containsKey(n) && !Constants.has(n)) {
                     problem(
                             "/rig/nature/" + name,
@@ -196,6 +196,16 @@ public final class PhysicsTrial {
 
     private static String near(String name, Collection<String> known) {
         return NearName.hint(name, known);
+    }
+
+    /** Names in a formula; what cannot be read is told at its place and has none. */
+    private Collection<String> namesOf(String pointer, String formula) {
+        try {
+            return Formula.parse(formula).names();
+        } catch (FormulaException e) {
+            problem(pointer, e.column(), Objects.requireNonNull(e.getMessage()));
+            return List.of();
+        }
     }
 
     private void problem(String pointer, int column, String message) {

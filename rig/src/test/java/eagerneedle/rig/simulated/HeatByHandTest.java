@@ -36,11 +36,11 @@ class HeatByHandTest {
         assertThat(d.of("G.foam")).isCloseTo(mean, within(1e-9 * mean));
     }
 
-    /** Means of rows from counts, two regressions a length by the library, shares and their weighted mean. */
+    /** Means of rows from counts, a plane in temperature and order for each length, shares and their weighted mean. */
     @Test
     void warmedCord() {
         Done d = Done.done("warmed-cord");
-        double at = 320.2;
+        double at = 321.3;
         double alpha = d.of("alpha");
         double weights = 0;
         double sum = 0;
@@ -50,19 +50,22 @@ class HeatByHandTest {
                     .findFirst()
                     .orElseThrow();
             double zero = newtons(d, slack);
-            List<double[]> up = new ArrayList<>();
-            List<double[]> down = new ArrayList<>();
+            List<double[]> rows = new ArrayList<>();
+            List<Double> pulls = new ArrayList<>();
             for (Run run : d.runs("pull")) {
                 if (run.level().startsWith(stretch + ".")) {
-                    (run.level().contains(".w") ? up : down)
-                            .add(new double[] {kelvin(d, run) - at, newtons(d, run) - zero});
+                    rows.add(new double[] {1, kelvin(d, run) - at, rows.size() - 4});
+                    pulls.add(newtons(d, run) - zero);
                 }
             }
-            assertThat(up.size() + down.size()).isEqualTo(9);
-            double[] warming = line(up);
-            double[] cooling = line(down);
-            double pull = (warming[0] + cooling[0]) / 2;
-            double slope = (warming[1] + cooling[1]) / 2;
+            assertThat(rows).hasSize(9);
+            double[] plane = new QRDecomposition(MatrixUtils.createRealMatrix(rows.toArray(double[][]::new)))
+                    .getSolver()
+                    .solve(MatrixUtils.createRealVector(
+                            pulls.stream().mapToDouble(v -> v).toArray()))
+                    .toArray();
+            double pull = plane[0];
+            double slope = plane[1];
             double warm = 1 + alpha * (at - kelvin(d, slack)) / 3;
             double stretched = d.of(slack, "L") / d.of(slack, "L_0") / warm;
             double cubed = Math.pow(stretched, 3);
@@ -189,16 +192,6 @@ class HeatByHandTest {
             a = y - b * x;
         }
         return new double[] {a, b};
-    }
-
-    /** Value at 0 and slope, by the library's decomposition. */
-    private static double[] line(List<double[]> points) {
-        return new QRDecomposition(MatrixUtils.createRealMatrix(
-                        points.stream().map(p -> new double[] {1, p[0]}).toArray(double[][]::new)))
-                .getSolver()
-                .solve(MatrixUtils.createRealVector(
-                        points.stream().mapToDouble(p -> p[1]).toArray()))
-                .toArray();
     }
 
     private static double newtons(Done d, Run run) {
