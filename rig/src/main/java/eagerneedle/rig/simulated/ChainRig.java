@@ -399,8 +399,13 @@ final class ChainRig implements RigModel {
         if (probe == null) {
             Capture capture = sheet.captures().get(course.capture());
             Course c = course.again();
-            boolean holds = capture.mode().equals("hold") && !c.saysHowLong();
-            double longest = holds ? Math.min(HOLD, capture.longest()) : capture.longest();
+            boolean holds = capture.mode().equals("hold");
+            // A row is waited for as long as the sheet says, however short what is kept of it.
+            double longest = !holds
+                    ? capture.longest()
+                    : c.saysHowLong()
+                            ? Math.max(capture.longest(), capture.hold().patience())
+                            : Math.min(HOLD, capture.longest());
             c.toTheEnd(longest);
             probe = c;
         }

@@ -194,6 +194,19 @@ class HeatByHandTest {
         return new double[] {a, b};
     }
 
+    /** A row that is waited for is read by eye when it is over: the beam shows what the sensor shows. */
+    @Test
+    void theBeamAgreesWithTheSensor() {
+        Done d = Done.done("warmed-cord");
+        double zero = newtons(d, d.runs("slack").get(0));
+        double beamZero = d.of(d.runs("slack").get(0), "b_0");
+        assertThat(d.runs("pull"))
+                .hasSize(45)
+                .allSatisfy(run -> assertThat((d.of(run, "b") - beamZero) / 1e3 * d.of("g"))
+                        .as(run.level())
+                        .isCloseTo(newtons(d, run) - zero, within(0.04)));
+    }
+
     private static double newtons(Done d, Run run) {
         return calibrated(d, run, "force", v -> (v - 2.5) / 0.05);
     }
