@@ -49,7 +49,15 @@ class MethodsWindowTest extends BenchWindow {
         "whirling-bob, diameter, would not agree",
         "flask-jackets, water-alone, would not agree",
         "warmed-cord, celsius, would not agree",
-        "cooling-alloys, mole, would not agree"
+        "cooling-alloys, mole, would not agree",
+        "indicator-diode, celsius, would not agree",
+        "letter-scale, no-zero, would not agree",
+        "signpost-arm, straight-bridge, would not agree",
+        "brake-reservoir, no-poisson, would not agree",
+        "plank-footbridge, on-edge, would not agree",
+        "rain-spillway, minutes, would not agree",
+        "mast-rotor, diameter, would not agree",
+        "counted-charge, no-prescale, would not agree"
     })
     void eachMethodIsJudgedAndAMistakeIsTriedOnIt(String method, String mistake, String says, FxRobot robot)
             throws Exception {
@@ -104,7 +112,15 @@ class MethodsWindowTest extends BenchWindow {
                 "whirling-bob; m_bob; 500.0(2) g; Mass",
                 "flask-jackets; m.foam; 520.0 limit 0.5 g; Foam",
                 "warmed-cord; alpha; 0.00166(2) 1/K; Energetic",
-                "cooling-alloys; m_sn.t3; 26.00(2) g; Eutectic"
+                "cooling-alloys; m_sn.t3; 26.00(2) g; Eutectic",
+                "indicator-diode; T; 121.5(3) degC; Ideality",
+                "letter-scale; M_bal; 138.400(4) g; The unknown",
+                "signpost-arm; d_o; 33.00 limit 0.03 mm; Load",
+                "brake-reservoir; t; 2.500 limit 0.015 mm; Stress around",
+                "plank-footbridge; h; 22.000 limit 0.012 mm; Modulus",
+                "rain-spillway; theta; 80.00 limit 0.25 deg; Coefficient",
+                "mast-rotor; D; 440.0 limit 0.6 mm; Efficiency",
+                "counted-charge; share; 0.790(6); Counted"
             })
     void eachMethodIsWalkedThroughAllStationsAndAMistypedReadingIsPutRight(
             String method, String input, String mistyped, String about, FxRobot robot) throws Exception {

@@ -44,6 +44,7 @@ public final class SessionWatch {
         List<Finding> found = new ArrayList<>();
         Sheet sheet = reduction.sheet();
         reduction.runs().forEach(run -> found.addAll(ofRun(reduction, run)));
+        AtItsRail.explain(reduction, found);
         CalibrationWatch.look(reduction, now, found);
         for (Sheet.Step step : reduction.sheet().prepare()) {
             Instant started = reduction.session().timers().get(step.id());

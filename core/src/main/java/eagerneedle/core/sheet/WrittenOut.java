@@ -260,16 +260,7 @@ final class WrittenOut {
         if (of.isEmpty()) {
             return;
         }
-        ObjectNode out = NODES.objectNode();
-        sets.choices(of).forEach(chosen -> {
-            String level = String.join(".", chosen.values());
-            ObjectNode l = out.putObject(level);
-            l.put("label", sets.label(chosen));
-            ObjectNode at = l.putObject("at");
-            chosen.forEach(at::put);
-            places.copy(p, p + "/" + level);
-        });
-        capture.set("levels", out);
+        capture.set("levels", ProductLevels.of(of, capture.path("levels"), sets, places, p));
     }
 
     private void section(ObjectNode parent, String section, String p, String prefix, At at) {

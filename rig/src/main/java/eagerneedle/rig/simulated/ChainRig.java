@@ -334,7 +334,8 @@ final class ChainRig implements RigModel {
             value = gain * value + k[0] + k[2] * p.zeroTurns + k[4] * k[3] * p.spanTurns;
         }
         if (faults.contains("reversed") && input == Math.min(1, names.size() - 1)) {
-            value = needed[0] - (value - needed[0]);
+            double still = -needed[0] > needed[1] / 2 ? 0 : needed[0];
+            value = 2 * still - value;
         }
         if (world.isIdeal()) {
             double exact = p.hidden.exactCounts(value);

@@ -55,6 +55,14 @@ class CoverageCanFailTest {
             flask-jackets     | G.foam   | "k * (m * c_w + C_flask)"                        | "k * m * c_w"
             warmed-cord       | share    | "sum(weight * phi) / sum(weight)"                | "sum(weight * phi) / sum(weight) / 2"
             cooling-alloys    | w_E      | "(rich.intercept - poor.intercept) / (poor.slope - rich.slope)" | "(rich.intercept - poor.intercept) / (poor.slope + rich.slope)"
+            indicator-diode   | n        | a / V_T                                          | 2 * a / V_T
+            letter-scale      | m_u      | "sum(unknown.eps) / 5"                           | "sum(unknown.eps) / 4"
+            signpost-arm      | P_bend   | "sigma * I / (d_o / 2 * L)"                      | "sigma * I / (d_o * L)"
+            brake-reservoir   | sigma_h  | "E / (1 - nu^2) * (e_h + nu * e_a) * p_6"        | "E / (1 - nu^2) * (e_h - nu * e_a) * p_6"
+            plank-footbridge  | E_q.three | "pair_q / (W * per_q)"                          | "2 * pair_q / (W * per_q)"
+            rain-spillway     | C_d.tri  | "flow.Q / shape"                                 | "2 * flow.Q / shape"
+            mast-rotor        | eta.r10  | "P_e / P_w"                                      | "2 * P_e / P_w"
+            counted-charge    | I_count  | "electron * seen / share"                        | "electron * seen * share"
             logging-day       | weight   | "row(hang.m, 'one') * g"                         | "row(hang.m, 'two') * g"
             """)
     void aBrokenFormulaMissesItsTruth(String method, String result, String good, String bad) {
