@@ -46,7 +46,7 @@ final class LedgerRow extends VBox {
         unit.setMinWidth(USE_PREF_SIZE);
         value.setMinWidth(USE_PREF_SIZE);
         value.setAlignment(Pos.BASELINE_LEFT);
-        needle.setMinSize(Theme.px(NEEDLE), Theme.px(NEEDLE / 2));
+        needle.setMinSize(Theme.px(0.6 * NEEDLE), Theme.px(NEEDLE / 2));
         needle.setPrefSize(Theme.px(NEEDLE), Theme.px(NEEDLE / 2));
         needle.setMaxHeight(Theme.px(NEEDLE / 2));
         if (large) {

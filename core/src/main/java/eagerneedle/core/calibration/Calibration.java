@@ -94,6 +94,26 @@ public record Calibration(
                 null);
     }
 
+    /** The same, its influences called by what people call the channel. */
+    public Calibration called(String label) {
+        return new Calibration(
+                id,
+                label,
+                kind,
+                relation,
+                unit,
+                points,
+                verification,
+                tolerance,
+                closure,
+                taken,
+                due,
+                by,
+                reference,
+                conditions,
+                after);
+    }
+
     public Calibration withAfter(AfterUse check) {
         return new Calibration(
                 id,

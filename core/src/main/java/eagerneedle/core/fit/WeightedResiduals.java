@@ -100,11 +100,6 @@ final class WeightedResiduals {
         }
     }
 
-    private static final int HALVINGS = 30;
-
-    /**
-     * Abscissae with uncertainty: each point is measured to the place on the curve that is nearest in its own units.
-     */
     private void adjusted(double[] theta, double[] e, double[][] jacobian, double[][] slopesAndWeights) {
         double[] g = new double[p + 1];
         for (int i = 0; i < n; i++) {
@@ -120,18 +115,9 @@ final class WeightedResiduals {
                 if (!Double.isFinite(next)) {
                     break;
                 }
-                double before = distance(y[i] - f, x[i] - xi, uy2, ux2, cov);
-                double reached = curve.at(i, next, theta, g);
-                // Where the curve bends strongly a whole step may overshoot, and never come to rest.
-                for (int half = 0;
-                        half < HALVINGS && distance(y[i] - reached, x[i] - next, uy2, ux2, cov) > before * (1 + 1e-12);
-                        half++) {
-                    next = (next + xi) / 2;
-                    reached = curve.at(i, next, theta, g);
-                }
                 boolean settled = Math.abs(next - xi) <= 1e-14 * Math.abs(xi);
                 xi = next;
-                f = reached;
+                f = curve.at(i, xi, theta, g);
                 r = y[i] - f - g[p] * (x[i] - xi);
                 if (settled) {
                     break;
@@ -147,14 +133,6 @@ final class WeightedResiduals {
                 slopesAndWeights[1][i] = 1 / sigma;
             }
         }
-    }
-
-    /**
-     * Squared distance of a point from a place on the curve in units of its own covariance; 0 where that is singular.
-     */
-    private static double distance(double dy, double dx, double uy2, double ux2, double cov) {
-        double determinant = uy2 * ux2 - cov * cov;
-        return determinant > 1e-12 * uy2 * ux2 ? (ux2 * dy * dy - 2 * cov * dx * dy + uy2 * dx * dx) / determinant : 0;
     }
 
     /** Takes the covariance of all points at these parameters as the measure of the residuals from now on. */

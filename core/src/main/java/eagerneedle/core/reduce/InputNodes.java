@@ -70,7 +70,11 @@ final class InputNodes {
         if (channel.calibration() == null) {
             return;
         }
-        Calibration c = planning ? null : session.calibrationOf(name).orElse(null);
+        Calibration c = planning
+                ? null
+                : session.calibrationOf(name)
+                        .map(k -> k.called(channel.label()))
+                        .orElse(null);
         boolean closure = channel.calibration().toRelation() == Relation.CLOSURE;
         String untold = planning
                 ? sheet.hasPhysics() ? channel.label() + " is calibrated when the plan is carried out." : ""

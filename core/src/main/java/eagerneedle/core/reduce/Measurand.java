@@ -103,7 +103,9 @@ final class Measurand {
         Trace trace = new Trace(channel.label(), java.util.Arrays.copyOf(t, n), v, unit, step, shared);
         return calibration == null
                 ? trace
-                : conversions.computeIfAbsent(calibration, Conversion::new).apply(trace, chain, run.started());
+                : conversions
+                        .computeIfAbsent(calibration, c -> new Conversion(c.called(channel.label())))
+                        .apply(trace, chain, run.started());
     }
 
     private static double median(double[] v) {

@@ -101,6 +101,19 @@ class FamiliesTest {
         assertThat(s.results().get("hid.thick").formula()).contains("formula: 'k * x', find: 'k = 1 N/mm'");
     }
 
+    @Test
+    void whatIsExpectedByEyeDiffersFromMemberToMember() {
+        Sheet s = read(SHEET.replace("k: [2 N/mm, 8 N/mm]", "k: [2 N/mm, 8 N/mm], seen: [\"1.20\", \"0.30\"]")
+                .replace(
+                        "levels: {product: [beam, load]}",
+                        "levels: {product: [beam, load], expected: {z: \"seen limit 0.01 mm\"}}\n"
+                                + "    by_eye: {z: {label: dial, value: \"1 limit 0.01 mm\"}}"));
+        assertThat(s.captures().get("press").expected("thin.m2", "z")).isEqualTo("1.20 limit 0.01 mm");
+        assertThat(s.captures().get("press").expected("thick.m1", "z")).isEqualTo("0.30 limit 0.01 mm");
+        assertThat(problems(SHEET.replace("product: [beam, load]}", "product: [beam, load], expected: {zz: 1 mm}}")))
+                .anyMatch(m -> m.contains("read by eye"));
+    }
+
     /** Every slip is told where it stands in what was written, not in what it was written out to. */
     @ParameterizedTest
     @CsvSource(

@@ -3,6 +3,7 @@ package eagerneedle.rig.simulated;
 import static eagerneedle.rig.simulated.Alone.mean;
 import static eagerneedle.rig.simulated.Alone.same;
 import static eagerneedle.rig.simulated.Done.done;
+import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.Run;
@@ -126,6 +127,13 @@ class StrainByHandTest {
         for (int i = 0; i < 6; i++) {
             same(d.of("at." + ways[i]), at[i]);
         }
+        assertThat(d.reduction()
+                        .quantity("sigma_h")
+                        .orElseThrow()
+                        .contributions()
+                        .keySet())
+                .as("influences of a calibration are called as people call its channel")
+                .anyMatch(l -> l.label().startsWith("pressure calibration"));
         double[] s = Alone.generalised(
                 Arrays.stream(ways)
                         .map(w -> d.reduction()
