@@ -120,6 +120,8 @@ public final class ReduceStation implements StationView {
         HBox.setHgrow(wide, Priority.ALWAYS);
         Label name = Labels.heading("Runs");
         name.setMinWidth(Region.USE_PREF_SIZE);
+        copy.setMinWidth(Region.USE_PREF_SIZE);
+        listed.setMinWidth(0);
         HBox head = new HBox(6, name, wide, listed, copy);
         head.setAlignment(Pos.CENTER_LEFT);
         longRuns.setId("long-runs");
