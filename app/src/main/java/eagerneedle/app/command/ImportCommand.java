@@ -1,21 +1,15 @@
 package eagerneedle.app.command;
 
-import eagerneedle.app.eye.RowsFile;
-import eagerneedle.app.workbench.ColumnMapping;
 import eagerneedle.app.workbench.Workbench;
-import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.FileName;
 import eagerneedle.store.bench.BenchFile;
-import eagerneedle.store.delimited.Table;
 import eagerneedle.store.export.Beside;
-import eagerneedle.store.foreign.ForeignFile;
 import java.io.PrintWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -80,52 +74,8 @@ final class ImportCommand implements Callable<Integer> {
                     .close();
         }
         try (Workbench bench = new Workbench(BenchFile.open(into), Clock.systemUTC())) {
-            for (Path p : data) {
-                String to = target(bench);
-                if (bench.sheet().captures().get(to).isByEye()) {
-                    out.println(RowsFile.bring(bench, to, atLevel(bench, to), FileName.of(p), ForeignFile.text(p))
-                            .says(FileName.of(p)));
-                    continue;
-                }
-                for (Table table : ForeignFile.runs(p)) {
-                    out.println(brought(bench, table, FileName.of(p)));
-                }
-            }
+            new DataFiles(data, capture, level).into(bench).forEach(out::println);
             return NeedleCommand.GOOD;
         }
-    }
-
-    private String target(Workbench bench) {
-        return Places.capture(bench, capture);
-    }
-
-    /** The level that was said; null for none. */
-    private String atLevel(Workbench bench, String to) {
-        return level == null ? null : Places.level(bench, to, level);
-    }
-
-    /** Brings one run in; what is said of it. */
-    private String brought(Workbench bench, Table table, String file) {
-        String to = target(bench);
-        String said = atLevel(bench, to);
-        String at = said != null
-                ? said
-                : bench.next()
-                        .filter(n -> n[0].equals(to))
-                        .map(n -> n[1])
-                        .orElseGet(() -> bench.sheet()
-                                .captures()
-                                .get(to)
-                                .levels()
-                                .keySet()
-                                .iterator()
-                                .next());
-        ColumnMapping mapping = ColumnMapping.guess(table, bench.sheet(), to);
-        Run run = mapping.bring(bench, table, file, to, at);
-        List<String> remarks = new ArrayList<>(table.remarks());
-        remarks.addAll(mapping.remarks(bench.sheet(), table));
-        return (run.name() + " from " + file + ": " + table.rows() + " rows, " + to + " at " + at + ". "
-                        + String.join(" ", remarks))
-                .strip();
     }
 }

@@ -25,8 +25,8 @@ import java.util.Set;
 
 /** The quantities of a session as the ledger lists them, and what is said of the one that is looked at. */
 final class LedgerModel {
-    /** Longest number that is shown of an exact quantity. */
-    private static final int MOST_FIGURES = 13;
+    /** Longest broken number that is shown whole of an exact quantity; its hover shows more. */
+    private static final int MOST_FIGURES = 9;
 
     private static final String PINNED = "Pinned";
     private static final int MOST_ALIGNED = 6;
@@ -94,7 +94,9 @@ final class LedgerModel {
         /** Points stand under each other where {@code left} is the most digits before one. */
         private static Figures of(Quantity q, int left) {
             Written w = Written.of(q);
-            String number = w.uncertainty().isEmpty() && w.number().length() > MOST_FIGURES
+            String number = w.uncertainty().isEmpty()
+                            && w.number().contains(".")
+                            && w.number().length() > MOST_FIGURES
                     ? Notation.plain(q.to(w.unit()).value(), 6)
                     : w.number();
             return new Figures(

@@ -76,4 +76,56 @@ class LookCommandTest {
             assertThat(file.session().runs()).hasSize(3);
         }
     }
+
+    /** A sheet over files gives what a session of them gives, and leaves no session behind. */
+    @Test
+    void aSheetIsReducedOverFilesWithoutASession(@TempDir Path folder) throws IOException {
+        Path sheet = Files.writeString(folder.resolve("dip.yaml"), """
+                sheet: 2
+                id: dip
+                title: Dip
+                subject: Motion
+                channels:
+                  x: {label: place, unit: mm, rate: 10, chain: [{kind: converter, label: dial, from: mm, step: 0.01, bits: 16}]}
+                captures:
+                  go:
+                    label: Run
+                    channels: [x]
+                    repeats: 2
+                    quantities:
+                      rate: {label: rate, unit: mm/s, formula: slope(x), planned: 2.0(1) mm/s}
+                results:
+                  both: {label: mean rate, unit: mm/s, formula: mean(go.rate)}
+                checks:
+                  - {label: Upwards, formula: both > 0 mm/s}
+                """);
+        Path one = Files.writeString(folder.resolve("one.csv"), "time (s),x (mm)\n0,1\n1,3.1\n2,4.9\n3,7\n");
+        Path two = Files.writeString(folder.resolve("two.csv"), "time (s),x (mm)\n0,1\n1,2.1\n2,2.9\n3,4\n");
+        Said alone = needle("reduce", sheet, "--data", one, two, "--json");
+        assertThat(alone.status()).as(alone.err()).isZero();
+        Path session = folder.resolve("s.needle");
+        assertThat(needle("import", one, two, "--into", session, "--method", sheet)
+                        .status())
+                .isZero();
+        JsonNode kept = needle("reduce", session, "--json").json();
+        JsonNode passing = alone.json();
+        assertThat(passing.get("quantities").toString())
+                .contains("\"value\":1.48,")
+                .isEqualTo(kept.get("quantities").toString());
+        assertThat(needle("reduce", sheet, "--data", one).out()).contains("one.csv: 4 rows, go at");
+        try (var files = Files.list(folder)) {
+            assertThat(files).hasSize(4);
+        }
+        Path falls = Files.writeString(folder.resolve("f.csv"), "time (s),x (mm)\n0,9\n1,6\n2,4\n3,1\n");
+        assertThat(needle("reduce", sheet, "--data", falls, falls).status())
+                .as("a check is not met")
+                .isEqualTo(1);
+        assertThat(needle("reduce", sheet, "--data", folder.resolve("none.csv")).status())
+                .isEqualTo(2);
+        Path slip = Files.writeString(
+                folder.resolve("slip.yaml"), Files.readString(sheet).replace("mean(go.rate)", "mean(go.rat)"));
+        assertThat(needle("reduce", slip, "--data", one).err()).contains("slip.yaml, line 15", "did you mean go.rate");
+        assertThat(needle("reduce", session, "--level", "a").err()).contains("name them with --data");
+        assertThat(needle("reduce", "no-method", "--data", one).status()).isEqualTo(2);
+    }
 }
