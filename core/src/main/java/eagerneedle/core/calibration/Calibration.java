@@ -96,28 +96,17 @@ public record Calibration(
 
     /** The same, its influences called by what people call the channel. */
     public Calibration called(String label) {
-        return new Calibration(
-                id,
-                label,
-                kind,
-                relation,
-                unit,
-                points,
-                verification,
-                tolerance,
-                closure,
-                taken,
-                due,
-                by,
-                reference,
-                conditions,
-                after);
+        return with(label, after);
     }
 
     public Calibration withAfter(AfterUse check) {
+        return with(channel, check);
+    }
+
+    private Calibration with(String called, AfterUse check) {
         return new Calibration(
                 id,
-                channel,
+                called,
                 kind,
                 relation,
                 unit,
