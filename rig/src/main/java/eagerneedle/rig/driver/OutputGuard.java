@@ -21,6 +21,9 @@ import java.util.function.LongSupplier;
 public final class OutputGuard implements AutoCloseable {
     private static final int STEP_MS = 50;
 
+    /** Seconds; a program that was held up goes on from where it stood, it does not leap after the ramp. */
+    private static final double LONGEST_STEP = 0.2;
+
     private final Driver driver;
     private final String name;
     private final Sheet.Output limits;
@@ -140,7 +143,7 @@ public final class OutputGuard implements AutoCloseable {
         } else {
             above = 0;
         }
-        double most = limits.ramp() > 0 ? limits.ramp() * seconds : Double.POSITIVE_INFINITY;
+        double most = limits.ramp() > 0 ? limits.ramp() * Math.min(seconds, LONGEST_STEP) : Double.POSITIVE_INFINITY;
         double next = Math.abs(target - now) <= most ? target : now + Math.copySign(most, target - now);
         if (next != now) {
             try {

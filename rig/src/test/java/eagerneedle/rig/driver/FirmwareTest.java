@@ -91,7 +91,7 @@ class FirmwareTest {
     }
 
     private String said() throws InterruptedException {
-        String s = printed.poll(10, TimeUnit.SECONDS);
+        String s = printed.poll(40, TimeUnit.SECONDS);
         assertThat(s).as("the sketch says something").isNotNull();
         return s;
     }
@@ -208,9 +208,10 @@ class FirmwareTest {
             try (BufferedReader in =
                     new BufferedReader(new InputStreamReader(program.getInputStream(), StandardCharsets.UTF_8))) {
                 assertThat(in.readLine()).isEqualTo("begun");
-                // So many settings are waited for, so that each kill falls at another place of the ramp.
+                // So many settings are waited for, so that each kill falls at another place of the ramp. A busy
+                // computer climbs it in fewer.
                 double before = 0;
-                for (int settings = 0; settings <= k * 26 / kills; settings++) {
+                for (int settings = 0; settings <= k * 26 / kills && before < 9; settings++) {
                     double v = Double.parseDouble(said().substring(2));
                     assertThat(v).isBetween(before, 9.0);
                     assertThat(v - before).as("no faster than its ramp").isLessThan(2);
@@ -223,7 +224,7 @@ class FirmwareTest {
                     assertThat(Double.parseDouble(last.substring(2))).isLessThanOrEqualTo(9);
                     last = said();
                 }
-                assertThat((System.nanoTime() - from) / 1e9).isLessThan(5);
+                assertThat((System.nanoTime() - from) / 1e9).isLessThan(20);
             } finally {
                 program.destroyForcibly();
                 process.destroyForcibly().waitFor();

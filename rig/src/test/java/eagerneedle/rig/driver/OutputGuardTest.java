@@ -58,6 +58,15 @@ class OutputGuardTest {
     }
 
     @Test
+    void aProgramThatWasHeldUpDoesNotLeap() {
+        guard.set(12);
+        seconds(0.5);
+        clock[0] += 5_000_000_000L;
+        guard.step();
+        assertThat(guard.value()).isCloseTo(3 + 1.2, within(1e-9));
+    }
+
+    @Test
     void whatIsBeyondTheLimitsIsRefusedAndChangesNothing() {
         guard.set(5);
         assertThatThrownBy(() -> guard.set(25)).hasMessage("The heater stays between 0 V and 24 V; 25 V was not set.");
