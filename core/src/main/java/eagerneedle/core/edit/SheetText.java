@@ -1,0 +1,403 @@
+package eagerneedle.core.edit;
+
+import java.io.StringReader;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
+import org.yaml.snakeyaml.LoaderOptions;
+import org.yaml.snakeyaml.Yaml;
+import org.yaml.snakeyaml.constructor.SafeConstructor;
+import org.yaml.snakeyaml.error.YAMLException;
+import org.yaml.snakeyaml.nodes.CollectionNode;
+import org.yaml.snakeyaml.nodes.MappingNode;
+import org.yaml.snakeyaml.nodes.Node;
+import org.yaml.snakeyaml.nodes.NodeTuple;
+import org.yaml.snakeyaml.nodes.ScalarNode;
+import org.yaml.snakeyaml.nodes.SequenceNode;
+
+/**
+ * The text of a sheet with the places of its entries, and changes to single entries that leave every other byte as it
+ * is. An entry is named by its JSON pointer, {@code /captures/swing/quantities/T}.
+ *
+ * <p>The YAML is composed into nodes with marks and never written out again: a writer of YAML would lose comments and
+ * the author's line breaks. New entries are written in the flow style, one to a line, as the shipped sheets are.
+ */
+public final class SheetText {
+    private static final Pattern ALIAS = Pattern.compile("\\*[^\\s,\\]}]+");
+
+    private final String text;
+    private final MappingNode root;
+
+    private SheetText(String text, MappingNode root) {
+        this.text = text;
+        this.root = root;
+    }
+
+    /** A stretch of the text, from the first character to the one after the last. */
+    public record Span(int from, int to) {}
+
+    /**
+     * @throws IllegalArgumentException with one sentence where the text is no YAML, or no sheet
+     */
+    public static SheetText of(String text) {
+        try {
+            LoaderOptions options = new LoaderOptions();
+            options.setNestingDepthLimit(40);
+            options.setMaxAliasesForCollections(20);
+            if (new Yaml(new SafeConstructor(options)).compose(new StringReader(text)) instanceof MappingNode m) {
+                return new SheetText(text, m);
+            }
+        } catch (YAMLException e) {
+            throw new IllegalArgumentException(
+                    "The sheet cannot be changed while its YAML cannot be read; mend that first.", e);
+        }
+        throw new IllegalArgumentException("This is no method sheet; nothing was changed.");
+    }
+
+    public String text() {
+        return text;
+    }
+
+    /** True when there is such an entry. */
+    public boolean has(String pointer) {
+        return find(pointer).isPresent();
+    }
+
+    /** Where the value of an entry stands; without the blanks and comments after it. */
+    public Optional<Span> span(String pointer) {
+        return find(pointer).map(n -> new Span(start(n), end(n)));
+    }
+
+    /** Where the name of an entry of a mapping stands. */
+    public Optional<Span> name(String pointer) {
+        return find(above(pointer))
+                .filter(MappingNode.class::isInstance)
+                .flatMap(m -> tuple((MappingNode) m, last(pointer)))
+                .map(t -> new Span(start(t.getKeyNode()), end(t.getKeyNode())));
+    }
+
+    /** The names of the entries of a mapping, in the order of the text; none where there is no such mapping. */
+    public List<String> names(String pointer) {
+        return find(pointer).filter(MappingNode.class::isInstance).map(n -> ((MappingNode) n)
+                        .getValue().stream().map(t -> key(t)).toList())
+                .orElse(List.of());
+    }
+
+    /** The text of an entry that is one word or number. */
+    public Optional<String> value(String pointer) {
+        return find(pointer)
+                .filter(ScalarNode.class::isInstance)
+                .map(n -> ((ScalarNode) n).getValue());
+    }
+
+    /** How many items a list has; 0 where there is none. */
+    public int size(String pointer) {
+        return find(pointer)
+                .filter(SequenceNode.class::isInstance)
+                .map(n -> ((SequenceNode) n).getValue().size())
+                .orElse(0);
+    }
+
+    /** A single word or number of the sheet: what it is called, what it says, where. */
+    public record Leaf(String pointer, String value, Span span, boolean name) {}
+
+    /** All words and numbers of the sheet, names of entries among them, in the order of the text. */
+    public List<Leaf> leaves() {
+        List<Leaf> out = new ArrayList<>();
+        leaves(root, "", out);
+        return out;
+    }
+
+    private void leaves(Node node, String pointer, List<Leaf> out) {
+        if (node instanceof ScalarNode s) {
+            out.add(new Leaf(pointer, s.getValue(), new Span(start(s), end(s)), false));
+        } else if (node instanceof SequenceNode l) {
+            for (int i = 0; i < l.getValue().size(); i++) {
+                if (start(l.getValue().get(i)) >= start(l)) {
+                    leaves(l.getValue().get(i), pointer + "/" + i, out);
+                }
+            }
+        } else if (node instanceof MappingNode m) {
+            for (NodeTuple t : m.getValue()) {
+                String at = pointer + "/" + key(t);
+                out.add(new Leaf(at, key(t), new Span(start(t.getKeyNode()), end(t.getKeyNode())), true));
+                // What an alias stands for is met where it is written.
+                if (!isAlias(t)) {
+                    leaves(t.getValueNode(), at, out);
+                }
+            }
+        }
+    }
+
+    /** The entry that a character of the text belongs to; the whole sheet where it belongs to none. */
+    public String pointerAt(int offset) {
+        String best = "";
+        for (Leaf l : leaves()) {
+            int line = text.lastIndexOf('\n', Math.max(0, l.span().from() - 1)) + 1;
+            if (line <= offset && (l.span().from() <= offset || best.isEmpty())) {
+                best = l.pointer();
+            }
+        }
+        return best;
+    }
+
+    /**
+     * The sheet with an entry set: its value exchanged where it is there, written after its neighbours where it is not.
+     * Entries above it that are missing are made.
+     *
+     * @param value text, a number, true or false, a list or a map of these; in a map null stands for what is left out
+     * @throws IllegalArgumentException with one sentence where it stands in a part that several entries share
+     */
+    public SheetText with(String pointer, Object value) {
+        Optional<Node> there = find(pointer);
+        if (there.isPresent()) {
+            Node n = there.get();
+            String by = Written.flow(value);
+            int from = start(n);
+            // A block stands below its name.
+            Optional<Span> name = name(pointer);
+            if (name.isPresent() && n instanceof CollectionNode<?> c && !isFlow(c)) {
+                from = text.indexOf(':', name.get().to()) + 1;
+                by = " " + by;
+            }
+            return changed(from, end(n), by);
+        }
+        String above = above(pointer);
+        String last = last(pointer);
+        Optional<Node> parent = find(above);
+        if (parent.isEmpty()) {
+            return with(above, Map.of(last, value));
+        }
+        if (parent.get() instanceof MappingNode m) {
+            return inserted(m, last, value);
+        }
+        throw new IllegalArgumentException("The sheet has no room for " + last + " there; write it at the desk.");
+    }
+
+    /** The sheet with an item at the end of a list; the list is made where it is missing. */
+    public SheetText plus(String pointer, Object item) {
+        Optional<Node> there = find(pointer);
+        if (there.isEmpty()) {
+            return with(pointer, List.of(item));
+        }
+        if (!(there.get() instanceof SequenceNode l)) {
+            throw new IllegalArgumentException(
+                    "The sheet has no list " + last(pointer) + " there; write it at the desk.");
+        }
+        String by = Written.flow(item);
+        if (l.getValue().isEmpty()) {
+            return isFlow(l) ? changed(end(l) - 1, end(l) - 1, by) : changed(end(l), end(l), " [" + by + "]");
+        }
+        Node tail = l.getValue().get(l.getValue().size() - 1);
+        if (isFlow(l)) {
+            return changed(end(tail), end(tail), ", " + by);
+        }
+        Node first = l.getValue().get(0);
+        int dash = text.lastIndexOf('-', start(first));
+        return changed(lineEnd(end(tail)), lineEnd(end(tail)), newline() + " ".repeat(column(dash)) + "- " + by);
+    }
+
+    /** The sheet without an entry of a mapping or an item of a list; as it is where there is none. */
+    public SheetText without(String pointer) {
+        Optional<Node> there = find(pointer);
+        if (there.isEmpty()) {
+            return this;
+        }
+        Node parent = find(above(pointer)).orElseThrow();
+        CollectionNode<?> all = (CollectionNode<?>) parent;
+        if (all.getValue().size() == 1) {
+            return with(above(pointer), parent instanceof MappingNode ? Map.of() : List.of());
+        }
+        int from;
+        int index;
+        List<Integer> starts = new ArrayList<>();
+        List<Integer> ends = new ArrayList<>();
+        if (parent instanceof MappingNode m) {
+            m.getValue().forEach(t -> {
+                starts.add(start(t.getKeyNode()));
+                ends.add(end(t));
+            });
+            index = m.getValue().indexOf(tuple(m, last(pointer)).orElseThrow());
+        } else {
+            ((SequenceNode) parent).getValue().forEach(n -> {
+                starts.add(start(n));
+                ends.add(end(n));
+            });
+            index = Integer.parseInt(last(pointer));
+        }
+        if (isFlow(all)) {
+            return index + 1 < starts.size()
+                    ? changed(starts.get(index), starts.get(index + 1), "")
+                    : changed(ends.get(index - 1), ends.get(index), "");
+        }
+        from = lineStart(starts.get(index));
+        int to = lineEnd(ends.get(index));
+        if (to < text.length()) {
+            to = text.indexOf('\n', to) + 1;
+        } else if (from > 0) {
+            from = lineEnd(from - (text.startsWith("\r\n", from - 2) ? 2 : 1));
+        }
+        return changed(from, to, "");
+    }
+
+    private SheetText inserted(MappingNode m, String name, Object value) {
+        if (m.getValue().isEmpty()) {
+            int indent = m == root ? 0 : column(lineIndent(start(m))) + 2;
+            boolean line = m == root || value instanceof Map<?, ?> && isLastOnLine(m);
+            String entry = line
+                    ? newline() + " ".repeat(indent) + Written.named(name, value, indent, newline())
+                    : "{" + Written.key(name) + ": " + Written.flow(value) + "}";
+            int from = line && start(m) > 0 && text.charAt(start(m) - 1) == ' ' ? start(m) - 1 : start(m);
+            return changed(from, end(m), entry);
+        }
+        NodeTuple tail = m.getValue().get(m.getValue().size() - 1);
+        if (isFlow(m)) {
+            return changed(
+                    end(tail),
+                    end(tail),
+                    ", " + Written.key(name) + ": " + Written.flow(value));
+        }
+        int indent = column(start(m.getValue().get(0).getKeyNode()));
+        int at = lineEnd(end(tail));
+        return changed(
+                at,
+                at,
+newline() + " ".repeat(indent) + Written.named(name, value, indent, newline()));
+    }
+
+    private boolean isLastOnLine(Node n) {
+        String rest = text.substring(end(n), lineEnd(end(n)));
+        return rest.isBlank() || rest.strip().startsWith("#");
+    }
+
+    private SheetText changed(int from, int to, String by) {
+        try {
+            return of(text.substring(0, from) + by + text.substring(to));
+        } catch (IllegalArgumentException e) {
+            throw new IllegalArgumentException(
+                    "Another entry of the sheet shares what stands there; write this change at the desk.", e);
+        }
+    }
+
+    private Optional<Node> find(String pointer) {
+        Node at = root;
+        for (String part : pointer.isEmpty() ? List.<String>of() : Arrays.asList(pointer.substring(1).split("/", -1))) {
+            Node next = null;
+            if (at instanceof MappingNode m) {
+                NodeTuple t = tuple(m, part).orElse(null);
+                if (t != null && isAlias(t)) {
+                    throw new IllegalArgumentException("What stands at " + part
+                            + " is shared with another entry of the sheet; write this change at the desk.");
+                }
+                next = t == null ? null : t.getValueNode();
+            } else if (at instanceof SequenceNode l && part.matches("\\d{1,6}")) {
+                int i = Integer.parseInt(part);
+                next = i < l.getValue().size() ? l.getValue().get(i) : null;
+            }
+            if (next == null) {
+                return Optional.empty();
+            }
+            at = next;
+        }
+        return Optional.of(at);
+    }
+
+    private static Optional<NodeTuple> tuple(MappingNode m, String name) {
+        return m.getValue().stream().filter(t -> key(t).equals(name)).findFirst();
+    }
+
+    private static String key(NodeTuple t) {
+        return t.getKeyNode() instanceof ScalarNode s ? s.getValue() : "";
+    }
+
+    private static boolean isFlow(CollectionNode<?> n) {
+        return n.getFlowStyle() == org.yaml.snakeyaml.DumperOptions.FlowStyle.FLOW;
+    }
+
+    private int start(Node n) {
+        return at(n.getStartMark().getIndex());
+    }
+
+    /** The end of what is written: the mark of a block goes on to the next entry, over blanks and comments. */
+    private int end(Node n) {
+        if (n instanceof CollectionNode<?> c && !isFlow(c)) {
+            if (c.getValue().isEmpty()) {
+                return start(n);
+            }
+            @Nullable Object tail = c.getValue().get(c.getValue().size() - 1);
+            if (tail instanceof NodeTuple t) {
+                return end(t);
+            }
+            return end((Node) java.util.Objects.requireNonNull(tail));
+        }
+        int end = at(n.getEndMark().getIndex());
+        if (n instanceof ScalarNode s
+                && s.getScalarStyle() != org.yaml.snakeyaml.DumperOptions.ScalarStyle.DOUBLE_QUOTED
+                && s.getScalarStyle() != org.yaml.snakeyaml.DumperOptions.ScalarStyle.SINGLE_QUOTED) {
+            while (end > start(n) && Character.isWhitespace(text.charAt(end - 1))) {
+                end--;
+            }
+        }
+        return end;
+    }
+
+    private static boolean isAlias(NodeTuple t) {
+        return t.getValueNode().getStartMark().getIndex()
+                < t.getKeyNode().getStartMark().getIndex();
+    }
+
+    /** The end of an entry's value; of a reference to what is written elsewhere, the end of its name. */
+    private int end(NodeTuple t) {
+        if (!isAlias(t)) {
+            return Math.max(end(t.getKeyNode()), end(t.getValueNode()));
+        }
+        Matcher m = ALIAS.matcher(text);
+        return m.find(end(t.getKeyNode())) ? m.end() : end(t.getKeyNode());
+    }
+
+    /** Marks count characters beyond the basic plane once, strings twice. */
+    private int at(int index) {
+        return text.offsetByCodePoints(0, Math.min(index, text.codePointCount(0, text.length())));
+    }
+
+    private int lineStart(int i) {
+        return text.lastIndexOf('\n', i - 1) + 1;
+    }
+
+    private int lineIndent(int i) {
+        int from = lineStart(i);
+        while (from < text.length() && text.charAt(from) == ' ') {
+            from++;
+        }
+        return from;
+    }
+
+    private int column(int i) {
+        return i - lineStart(i);
+    }
+
+    private int lineEnd(int i) {
+        int end = text.indexOf('\n', i);
+        if (end < 0) {
+            return text.length();
+        }
+        return end > 0 && text.charAt(end - 1) == '\r' ? end - 1 : end;
+    }
+
+    private String newline() {
+        return text.contains("\r\n") ? "\r\n" : "\n";
+    }
+
+    private static String above(String pointer) {
+        return pointer.substring(0, Math.max(0, pointer.lastIndexOf('/')));
+    }
+
+    private static String last(String pointer) {
+        return pointer.substring(pointer.lastIndexOf('/') + 1);
+    }
+}
