@@ -52,6 +52,7 @@ public final class MainWindow implements Desk {
     private final List<MenuAct> acts = MenuAct.of(this);
     private final Toolbar tools = new Toolbar(acts, this::step, this::find);
     private final Header header = new Header(dial, tools);
+    private String laidOutBy = "";
     private LiveRig rig;
     private final RunInHand run = new RunInHand();
     private final Stockroom stockroom;
@@ -192,6 +193,7 @@ public final class MainWindow implements Desk {
 
     private void present(Workbench newBench) {
         bench = newBench;
+        laidOutBy = bench.session().sheetText();
         run.open(bench);
         views.forget();
         header.show(bench);
@@ -206,6 +208,9 @@ public final class MainWindow implements Desk {
     }
 
     private void refresh() {
+        if (!laidOutBy.equals(bench.session().sheetText())) {
+            layOut();
+        }
         if (run.follow(bench)) {
             ledger.focusRun(run.orNull());
         }
@@ -217,6 +222,23 @@ public final class MainWindow implements Desk {
         }
         view(dial.current()).refresh();
         around();
+    }
+
+    /** The sheet was changed: stations that were laid out by it are made anew, and its instruments if they changed. */
+    private void layOut() {
+        laidOutBy = bench.session().sheetText();
+        stage.setTitle("Eager Needle: " + bench.sheet().title());
+        if (rig != null && !rig.fits(bench.sheet())) {
+            disconnect();
+            say("The sheet has other instruments or channels now; connect again at Rig.", true);
+        }
+        views.forgetLaidOut();
+        header.show(bench);
+        ledger.show(bench);
+        ledger.focusRun(run.orNull());
+        if (beside == null && !shows(dial.current())) {
+            go(dial.current());
+        }
     }
 
     /** What stands around the station. */

@@ -13,6 +13,7 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.Station;
 import eagerneedle.app.station.StationView;
 import java.util.EnumMap;
+import java.util.EnumSet;
 import java.util.Map;
 
 /** The work surfaces of the stations, each made when it is first entered. */
@@ -43,6 +44,11 @@ final class Views {
     /** What the stations of another session have. */
     void forget() {
         made.clear();
+    }
+
+    /** What was laid out by a sheet that has changed; the others ask the sheet whenever they are shown. */
+    void forgetLaidOut() {
+        made.keySet().retainAll(EnumSet.of(Station.REDUCE, Station.JUDGE, Station.RECORD));
     }
 
     /** Brings all that were entered up to now. */

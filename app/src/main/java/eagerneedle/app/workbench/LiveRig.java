@@ -82,6 +82,21 @@ public final class LiveRig implements AutoCloseable {
         return to(sheet, Map.of(device, new Way.At(address)), Map.of(device, rate));
     }
 
+    /** True when another sheet asks of the instruments what this one did. */
+    public boolean fits(Sheet other) {
+        return wiredBy(other).equals(wiredBy(sheet));
+    }
+
+    private static Object wiredBy(Sheet sheet) {
+        Map<String, Object> channels = new LinkedHashMap<>();
+        sheet.channels()
+                .forEach((n, c) -> channels.put(
+                        n, List.of(String.valueOf(c.device()), c.inputOr(n), c.rate(), c.unit(), c.chain())));
+        Map<String, Object> captures = new LinkedHashMap<>();
+        sheet.captures().forEach((n, c) -> captures.put(n, c.channels()));
+        return List.of(sheet.devices(), channels, captures);
+    }
+
     /** What the channels are set up as: which input each is wired to. */
     public void setUp(Map<String, Setup> how) {
         setups = how;

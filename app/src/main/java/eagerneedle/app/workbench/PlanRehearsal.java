@@ -161,6 +161,22 @@ public final class PlanRehearsal {
                 }));
     }
 
+    /** The sheet is another: what was found of the one before is of no use, and whoever works on it stops. */
+    void forget() {
+        generation.incrementAndGet();
+        running = false;
+        if (verdict != null) {
+            verdict.cancel();
+            verdict = null;
+        }
+        found = Map.of();
+        rehearsedSession = null;
+        rehearsedFor = List.of();
+        runningFor = List.of();
+        over = null;
+        trouble = "";
+    }
+
     /** Nobody waits for it any longer, and nothing is begun any more. */
     void cancel() {
         closed = true;

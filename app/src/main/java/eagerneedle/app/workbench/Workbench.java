@@ -12,6 +12,7 @@ import eagerneedle.core.session.Command;
 import eagerneedle.core.session.History;
 import eagerneedle.core.session.Notebook;
 import eagerneedle.core.session.Session;
+import eagerneedle.core.session.SheetCommand;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.watch.Finding;
@@ -36,6 +37,7 @@ import java.util.concurrent.Executor;
 public final class Workbench implements AutoCloseable {
     private final BenchFile file;
     private final Clock clock;
+    private final boolean patient;
     private final History history;
     private Reducer reducer;
     private final SessionWatch watch = new SessionWatch();
@@ -70,13 +72,27 @@ public final class Workbench implements AutoCloseable {
         this.clock = clock;
         Session session = file.session();
         this.history = new History(session);
-        this.reducer =
-                new Reducer(SheetTrial.read(session.sheetText(), "the sheet in " + FileName.of(file.path())), file);
-        if (patient) {
-            reducer.takeLong();
-        }
+        this.patient = patient;
+        this.reducer = reducerFor(session);
         recompute(session);
         changed.clear();
+    }
+
+    /**
+     * The reducer of a session's sheet: the one at hand, or a new one where the sheet has another text.
+     *
+     * @throws RuntimeException with one sentence where the sheet is not good
+     */
+    private Reducer reducerFor(Session session) {
+        if (reducer != null && reducer.located().text().equals(session.sheetText())) {
+            return reducer;
+        }
+        Reducer other =
+                new Reducer(SheetTrial.read(session.sheetText(), "the sheet in " + FileName.of(file.path())), file);
+        if (patient) {
+            other.takeLong();
+        }
+        return other;
     }
 
     /** What it would take to make a result better, with these instruments. */
@@ -223,9 +239,21 @@ public final class Workbench implements AutoCloseable {
         }
         // Kept first: an act that the disk refuses has not happened.
         Session after = command.apply(history.session());
+        refuseWhatLacks(after);
         file.save(after, clock.instant(), Notebook.line(command, after, sheet()));
         history.apply(command, after);
         show(session());
+    }
+
+    /** A sheet that is not good, or has no room for what was taken already, changes nothing. */
+    private void refuseWhatLacks(Session after) {
+        if (!after.sheetText().equals(session().sheetText())) {
+            Reducer other = reducerFor(after);
+            String lacking = SheetCommand.lacking(after, other.located().sheet());
+            if (!lacking.isEmpty()) {
+                throw new IllegalArgumentException(lacking + " Nothing was changed.");
+            }
+        }
     }
 
     /** Shows what an act would do, without carrying it out; null goes back to what is. */
@@ -236,7 +264,7 @@ public final class Workbench implements AutoCloseable {
         previewed = command;
         reduction = command == null && tried == null
                 ? reducer.reduce(session())
-                : reducer.whatIf(command == null ? session() : command.apply(session()));
+                : command == null ? reducer.whatIf(session()) : whatIf(command);
         tell();
     }
 
@@ -247,7 +275,9 @@ public final class Workbench implements AutoCloseable {
 
     /** What would follow from one more act, without showing or keeping it. */
     public Reduction whatIf(Command command) {
-        return reducer.whatIf(command.apply(session()));
+        Session after = command.apply(session());
+        refuseWhatLacks(after);
+        return reducerFor(after).whatIf(after);
     }
 
     /** True when a run is so long that it waits to be asked for. */
@@ -351,6 +381,11 @@ public final class Workbench implements AutoCloseable {
     }
 
     private void recompute(Session session) {
+        Reducer other = reducerFor(session);
+        if (other != reducer) {
+            reducer = other;
+            rehearsal.forget();
+        }
         if (tried == null) {
             reduction = reducer.reduce(session);
             kept = reduction;

@@ -41,9 +41,7 @@ public final class SheetText {
     /** A stretch of the text, from the first character to the one after the last. */
     public record Span(int from, int to) {}
 
-    /**
-     * @throws IllegalArgumentException with one sentence where the text is no YAML, or no sheet
-     */
+    /** @throws IllegalArgumentException with one sentence where the text is no YAML, or no sheet */
     public static SheetText of(String text) {
         try {
             LoaderOptions options = new LoaderOptions();
@@ -83,16 +81,15 @@ public final class SheetText {
 
     /** The names of the entries of a mapping, in the order of the text; none where there is no such mapping. */
     public List<String> names(String pointer) {
-        return find(pointer).filter(MappingNode.class::isInstance).map(n -> ((MappingNode) n)
-                        .getValue().stream().map(t -> key(t)).toList())
+        return find(pointer)
+                .filter(MappingNode.class::isInstance)
+                .map(n -> ((MappingNode) n).getValue().stream().map(t -> key(t)).toList())
                 .orElse(List.of());
     }
 
     /** The text of an entry that is one word or number. */
     public Optional<String> value(String pointer) {
-        return find(pointer)
-                .filter(ScalarNode.class::isInstance)
-                .map(n -> ((ScalarNode) n).getValue());
+        return find(pointer).filter(ScalarNode.class::isInstance).map(n -> ((ScalarNode) n).getValue());
     }
 
     /** How many items a list has; 0 where there is none. */
@@ -257,17 +254,11 @@ public final class SheetText {
         }
         NodeTuple tail = m.getValue().get(m.getValue().size() - 1);
         if (isFlow(m)) {
-            return changed(
-                    end(tail),
-                    end(tail),
-                    ", " + Written.key(name) + ": " + Written.flow(value));
+            return changed(end(tail), end(tail), ", " + Written.key(name) + ": " + Written.flow(value));
         }
         int indent = column(start(m.getValue().get(0).getKeyNode()));
         int at = lineEnd(end(tail));
-        return changed(
-                at,
-                at,
-newline() + " ".repeat(indent) + Written.named(name, value, indent, newline()));
+        return changed(at, at, newline() + " ".repeat(indent) + Written.named(name, value, indent, newline()));
     }
 
     private boolean isLastOnLine(Node n) {
@@ -286,7 +277,9 @@ newline() + " ".repeat(indent) + Written.named(name, value, indent, newline()));
 
     private Optional<Node> find(String pointer) {
         Node at = root;
-        for (String part : pointer.isEmpty() ? List.<String>of() : Arrays.asList(pointer.substring(1).split("/", -1))) {
+        for (String part : pointer.isEmpty()
+                ? List.<String>of()
+                : Arrays.asList(pointer.substring(1).split("/", -1))) {
             Node next = null;
             if (at instanceof MappingNode m) {
                 NodeTuple t = tuple(m, part).orElse(null);

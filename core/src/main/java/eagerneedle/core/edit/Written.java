@@ -10,7 +10,8 @@ import java.util.stream.Collectors;
 /** Values as they are written into a sheet: plain where YAML reads them as they stand, quoted where it would not. */
 final class Written {
     /** YAML would read these as something else than words. */
-    private static final Set<String> NO_WORDS = Set.of("true", "false", "null", "yes", "no", "on", "off", "y", "n", "~");
+    private static final Set<String> NO_WORDS =
+            Set.of("true", "false", "null", "yes", "no", "on", "off", "y", "n", "~");
 
     private static final Pattern PLAIN = Pattern.compile("[\\p{L}(][\\p{L}\\p{N} _./^*()+-]*");
     private static final Pattern NAME = Pattern.compile("[\\p{L}][\\p{L}\\p{N}_.-]*");
@@ -49,7 +50,8 @@ final class Written {
         if (nested) {
             return ((Map<?, ?>) value)
                     .entrySet().stream()
-                            .map(e -> newline + " ".repeat(indent)
+                            .map(e -> newline
+                                    + " ".repeat(indent)
                                     + named(String.valueOf(e.getKey()), e.getValue(), indent, newline))
                             .collect(Collectors.joining());
         }

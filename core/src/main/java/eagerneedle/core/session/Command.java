@@ -13,6 +13,7 @@ public sealed interface Command
                 JudgeCommand,
                 RecordCommand,
                 PoolCommand,
+                SheetCommand,
                 Command.Together {
     Session apply(Session before);
 

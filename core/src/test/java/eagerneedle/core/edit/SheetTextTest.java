@@ -73,7 +73,8 @@ class SheetTextTest {
     @SuppressWarnings("unchecked")
     private static Object at(Object tree, String pointer) {
         Object at = tree;
-        for (String part : pointer.isEmpty() ? new String[0] : pointer.substring(1).split("/")) {
+        for (String part :
+                pointer.isEmpty() ? new String[0] : pointer.substring(1).split("/")) {
             at = at instanceof Map<?, ?> m
                     ? ((Map<Object, Object>) m)
                             .entrySet().stream()
@@ -138,7 +139,9 @@ class SheetTextTest {
                 ((List<Object>) there).add(value);
                 now = sheet.plus(p, value).text();
             }
-            assertThat(words(now)).as(p).satisfies(now2 -> assertThat(now2.equals(wanted)).isTrue());
+            assertThat(words(now))
+                    .as(p)
+                    .satisfies(now2 -> assertThat(now2.equals(wanted)).isTrue());
             onlyOnePlace(text, now);
             String taken = there instanceof Map<?, ?>
                     ? SheetText.of(now).without(p + "/added_entry").text()
@@ -170,10 +173,14 @@ class SheetTextTest {
             } else {
                 ((List<?>) above).remove(Integer.parseInt(last));
             }
-            assertThat(words(sheet.without(p).text())).as(p).satisfies(now2 -> assertThat(now2.equals(wanted)).isTrue());
+            assertThat(words(sheet.without(p).text()))
+                    .as(p)
+                    .satisfies(now2 -> assertThat(now2.equals(wanted)).isTrue());
             Map<String, Object> exchanged = words(text);
             put(exchanged, p, "x = 1, 2");
-            assertThat(words(sheet.with(p, "x = 1, 2").text())).as(p).satisfies(now2 -> assertThat(now2.equals(exchanged)).isTrue());
+            assertThat(words(sheet.with(p, "x = 1, 2").text()))
+                    .as(p)
+                    .satisfies(now2 -> assertThat(now2.equals(exchanged)).isTrue());
         }
     }
 
@@ -199,9 +206,7 @@ class SheetTextTest {
                 .with("/inputs/m", Map.of("label", "mass"))
                 .plus("/comparisons", Map.of("id", "a"))
                 .text();
-        assertThat(now)
-                .isEqualTo(
-                        """
+        assertThat(now).isEqualTo("""
                         sheet: 2 # second edition
                         id: a
                         captures:
@@ -222,7 +227,8 @@ class SheetTextTest {
     @ValueSource(strings = {"\n", "\r\n"})
     void linesEndAsTheyDid(String newline) {
         String text = "id: a\nresults:\n  b: {formula: c} # why\n# the end".replace("\n", newline);
-        String now = SheetText.of(text).with("/results/d", Map.of("formula", "b")).text();
+        String now =
+                SheetText.of(text).with("/results/d", Map.of("formula", "b")).text();
         assertThat(now)
                 .isEqualTo("id: a\nresults:\n  b: {formula: c} # why\n  d: {formula: b}\n# the end"
                         .replace("\n", newline));
@@ -243,11 +249,37 @@ class SheetTextTest {
     @Test
     void wordsAreQuotedWhereYamlWouldReadSomethingElse() {
         for (String s : List.of(
-                "no", "1.5", "0x10", "a: b", "a #b", "", " a", "a ", "x, y", "{a}", "- a", "2026-11-29", "a\"b\\c", "@a",
-                "ohne Müh", "a\nb", "null", "(a + b)", "T^2 / L", "~", "12:30:45", "\uD83D\uDCCF", "a - b", "&a", "!a",
-                "=", "a:", "'a'")) {
+                "no",
+                "1.5",
+                "0x10",
+                "a: b",
+                "a #b",
+                "",
+                " a",
+                "a ",
+                "x, y",
+                "{a}",
+                "- a",
+                "2026-11-29",
+                "a\"b\\c",
+                "@a",
+                "ohne Müh",
+                "a\nb",
+                "null",
+                "(a + b)",
+                "T^2 / L",
+                "~",
+                "12:30:45",
+                "\uD83D\uDCCF",
+                "a - b",
+                "&a",
+                "!a",
+                "=",
+                "a:",
+                "'a'")) {
             assertThat(tree("a: " + Written.flow(s)).get("a")).isEqualTo(s);
-            assertThat(tree("a: {" + Written.key(s) + ": " + Written.flow(s) + "}").get("a"))
+            assertThat(tree("a: {" + Written.key(s) + ": " + Written.flow(s) + "}")
+                            .get("a"))
                     .isEqualTo(Map.of(s, s));
         }
     }

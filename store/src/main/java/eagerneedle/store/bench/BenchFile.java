@@ -150,8 +150,18 @@ public final class BenchFile implements SampleSource, AutoCloseable {
     public synchronized Session session() {
         try {
             byte[] last = acts.lastSession().orElseThrow(() -> Opening.damaged(path));
-            return SessionJson.unpack(last).withSheetText(sheetText());
+            Session session = SessionJson.unpack(last);
+            return session.sheetText().isEmpty() ? session.withSheetText(sheetText()) : session;
         } catch (SQLException | IOException | IllegalArgumentException e) {
+            throw Opening.damaged(path);
+        }
+    }
+
+    /** The sheet that the session began with; what was changed in it since stands with the acts. */
+    public synchronized String firstSheet() {
+        try {
+            return sheetText();
+        } catch (SQLException | IllegalArgumentException e) {
             throw Opening.damaged(path);
         }
     }
@@ -169,7 +179,12 @@ public final class BenchFile implements SampleSource, AutoCloseable {
     /** Keeps the session after an act, and the act, in one transaction. */
     public synchronized void save(Session session, Instant at, String says) {
         try {
-            acts.add(at.toString(), says, SessionJson.pack(session.withSheetText("")));
+            boolean first = session.sheetText().isEmpty()
+                    || session.sheetText().equals(sql.text("SELECT text FROM sheet WHERE id = 1"));
+            if (!first && sql.number("PRAGMA user_version") < Schema.WITH_CHANGED_SHEETS) {
+                sql.execute("PRAGMA user_version=" + Schema.WITH_CHANGED_SHEETS);
+            }
+            acts.add(at.toString(), says, SessionJson.pack(first ? session.withSheetText("") : session));
             if (connection.getAutoCommit()) {
                 settle();
             }

@@ -52,7 +52,7 @@ final class Opening {
                 throw new BenchFileException(
                         FileName.of(path) + " is a database of some other program, not a bench file.", false);
             }
-            if (version > Schema.VERSION) {
+            if (version > Schema.WITH_CHANGED_SHEETS) {
                 throw new BenchFileException(
                         FileName.of(path) + " was written by a newer version of this program (format " + version
                                 + "); use that one.",

@@ -209,9 +209,9 @@ final class Salvage {
                     false);
         }
         String text = sheetText(sheetInstead);
-        Session whole = last.withSheetText(text);
+        Session whole = last.sheetText().isEmpty() ? last.withSheetText(text) : last;
         account(lastAct, whole);
-        try (BenchFile to = BenchFile.create(repaired, whole)) {
+        try (BenchFile to = BenchFile.create(repaired, whole.withSheetText(text))) {
             to.together(() -> {
                 acts.values().forEach(a -> to.carryAct(a.at(), a.says(), a.session()));
                 blocks.values().forEach(b -> to.append(b.run(), b.channel(), b.samples()));

@@ -12,6 +12,12 @@ final class Schema {
     static final int APPLICATION_ID = 0x4E45444C;
     static final int VERSION = 2;
 
+    /**
+     * A file some of whose acts carry a sheet of their own: an earlier program would reduce them by the first sheet,
+     * and must not open it. Its tables are those of {@link #VERSION}.
+     */
+    static final int WITH_CHANGED_SHEETS = 3;
+
     private Schema() {}
 
     static void create(Connection c) throws SQLException {
