@@ -224,7 +224,10 @@ public final class SessionPlots {
      */
     public static Optional<Fit> ownPoints(Reduction r, Run run, Trace trace) {
         return r.fitOfRun(run)
-                .filter(f -> f.xUnit().fits(LabUnit.SECOND) && !f.yUnit().fits(trace.unit()));
+                .filter(f -> f.xUnit().fits(LabUnit.SECOND) && !f.yUnit().fits(trace.unit()))
+                .filter(f -> r.sheet().captures().get(run.capture()).channels().stream()
+                        .flatMap(c -> r.trace(run, c).stream())
+                        .noneMatch(t -> isThrough(f, t)));
     }
 
     /** "block C" for a run. */

@@ -2,6 +2,7 @@ package eagerneedle.app.calibrate;
 
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.StationView;
+import eagerneedle.app.widget.AddRow;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.core.calibration.Calibration;
@@ -58,6 +59,7 @@ public final class CalibrateStation implements StationView {
         VBox.setVgrow(all, Priority.ALWAYS);
         inUse = new InUse(desk);
         whole.getChildren().addAll(all, inUse);
+        offer();
         Sheet sheet = desk.bench().sheet();
         sheet.channels().forEach((name, c) -> {
             if (c.calibration() != null) {
@@ -90,6 +92,26 @@ public final class CalibrateStation implements StationView {
             all.getChildren().add(left);
         }
         all.getChildren().add(hand);
+    }
+
+    /** A channel that the sheet does not calibrate can be calibrated all the same. */
+    private void offer() {
+        OfferModel offer = new OfferModel(desk);
+        if (offer.channels().isEmpty()) {
+            return;
+        }
+        AddRow row = new AddRow(
+                        "offer",
+                        "Calibrate this too",
+                        "Adds a calibration of this channel to the session's sheet: what is set, in order, and which "
+                                + "relation follows from it",
+                        v -> offer.add(v.get(0), v.get(1), v.get(2), v.get(3), v.get(4)))
+                .offer("channel", "channel", 130, offer::channels)
+                .text("unit", "in, such as degC", 90)
+                .offer("relation", "line", 86, OfferModel::relations)
+                .text("points", "set: 0 degC, 50 degC", 160)
+                .text("reference", "against what", 120);
+        whole.getChildren().add(row);
     }
 
     /** Nothing is calibrated at this bench: then each channel is worth what its chain is. */

@@ -3,14 +3,12 @@ package eagerneedle.app.command;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import eagerneedle.app.workbench.ColumnMapping;
-import eagerneedle.app.workbench.FoundSheet;
+import eagerneedle.app.workbench.OpenBench;
+import eagerneedle.app.workbench.OpenSheet;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.UnitException;
-import eagerneedle.core.session.Session;
-import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.FileName;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.delimited.Table;
@@ -74,36 +72,26 @@ final class LookCommand implements Callable<Integer> {
         return NeedleCommand.GOOD;
     }
 
-    /** A session of the runs, by a sheet made from the columns of the first. */
+    /** A session without a method, with all runs of all files. */
     private void make() throws Exception {
         if (Files.exists(output)) {
             throw new IllegalArgumentException(FileName.of(output) + " exists already; choose another name.");
         }
-        Table first = ForeignFile.runs(data.get(0)).get(0);
-        String text = FoundSheet.text(first, FileName.of(data.get(0)));
-        SheetReader.Located sheet = SheetReader.read(text, FileName.of(data.get(0)));
         Beside.write(output, part -> {
             BenchFile.create(
                             part,
-                            Session.start(
-                                    text,
-                                    sheet.sheet().title(),
-                                    Clock.systemUTC().instant()))
+                            OpenBench.begun(
+                                    OpenBench.title(data), "", Clock.systemUTC().instant()))
                     .close();
             try (Workbench bench = new Workbench(BenchFile.open(part), Clock.systemUTC())) {
-                for (Path p : data) {
-                    for (Table t : ForeignFile.runs(p)) {
-                        ColumnMapping.guess(t, bench.sheet(), FoundSheet.CAPTURE)
-                                .bring(bench, t, FileName.of(p), FoundSheet.CAPTURE, FoundSheet.LEVEL);
-                    }
-                }
+                OpenBench.bring(bench, OpenBench.read(data));
             }
         });
     }
 
     private static void run(ObjectNode run, Table t, String name) {
         run.put("name", name);
-        int clock = FoundSheet.clock(t);
+        int clock = OpenSheet.clock(t);
         if (clock >= 0) {
             double[] time = t.columns()[clock];
             double scale = scale(t.units().get(clock));

@@ -2,6 +2,7 @@ package eagerneedle.app.judge;
 
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.Lacking;
+import eagerneedle.core.edit.Additions;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.Conclusion;
 import eagerneedle.core.judge.School;
@@ -13,6 +14,7 @@ import eagerneedle.core.reduce.Improvements;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Blind;
 import eagerneedle.core.session.JudgeCommand;
+import eagerneedle.core.session.SheetCommand;
 import eagerneedle.core.sheet.PlainWords;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.picture.ValueRows;
@@ -21,6 +23,7 @@ import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 
 /** What Judge shows of the session, and what may be done there. */
@@ -335,5 +338,46 @@ final class JudgeModel {
         desk.bench()
                 .apply(new JudgeCommand.LockResults(
                         desk.bench().clock().instant(), reduction().results()));
+    }
+
+    /** What may be held against a reference: results, and quantities of the runs, of which the mean is taken. */
+    List<String> comparable() {
+        Sheet sheet = desk.bench().sheet();
+        List<String> out = new ArrayList<>(sheet.results().entrySet().stream()
+                .filter(e -> e.getValue().label() != null)
+                .map(Map.Entry::getKey)
+                .toList());
+        sheet.captures()
+                .forEach((c, capture) -> capture.quantities().forEach((n, d) -> {
+                    if (d.label() != null) {
+                        out.add(c + "." + n);
+                    }
+                }));
+        return out;
+    }
+
+    /** What a result may be held against: inputs and other results. */
+    List<String> references() {
+        List<String> out = new ArrayList<>(desk.bench().sheet().inputs().keySet());
+        out.addAll(desk.bench().sheet().results().keySet());
+        return out;
+    }
+
+    /**
+     * Holds a result against a reference from now on.
+     *
+     * @throws IllegalArgumentException with one sentence where that makes no sense
+     */
+    void compare(String result, String reference, String label) {
+        if (result.isBlank() || reference.isBlank()) {
+            throw new IllegalArgumentException(
+                    "Say which result is compared, and with what: 9.81(1) m/s^2, or an input.");
+        }
+        if (!comparable().contains(result)) {
+            throw new IllegalArgumentException(
+                    "There is no result '" + result + "'; there are: " + String.join(", ", comparable()) + ".");
+        }
+        Additions.Added a = Additions.comparison(desk.bench().session().sheetText(), result, label, reference);
+        desk.bench().apply(new SheetCommand.Write(a.text(), "Compared " + a.name() + " with " + reference + "."));
     }
 }

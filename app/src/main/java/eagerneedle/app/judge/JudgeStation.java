@@ -4,6 +4,7 @@ import eagerneedle.app.judge.JudgeModel.Shown;
 import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.StationView;
+import eagerneedle.app.widget.AddRow;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Rows;
@@ -52,6 +53,7 @@ public final class JudgeStation implements StationView {
     private final VBox checkBox = new VBox(10);
     private final Rows<JudgeModel.Remark> checks = new Rows<>(checkBox, JudgeStation::check);
     private final MistakeLens lens;
+    private final AddRow compare;
     private final VBox right;
     private final Button hide = new Button("Work blind from now on");
 
@@ -79,7 +81,20 @@ public final class JudgeStation implements StationView {
         right.setPrefWidth(Theme.px(352));
         right.setMinWidth(Theme.px(322));
         HBox.setHgrow(left, Priority.ALWAYS);
-        HBox all = new HBox(26, left, right);
+        compare = new AddRow(
+                        "compare",
+                        "Compare",
+                        "Hold a result against a reference: an input, another result, or a value with its uncertainty",
+                        v -> model.compare(v.get(0), v.get(1), v.get(2)))
+                .offer("result", "result", 150, model::comparable)
+                .words("with")
+                .offer("reference", "9.81(1) m/s^2", 150, model::references)
+                .text("label", "what it is about", 170);
+        VBox.setVgrow(left, Priority.ALWAYS);
+        VBox lefts = new VBox(14, left, compare);
+        HBox.setHgrow(lefts, Priority.ALWAYS);
+        lefts.setMinWidth(0);
+        HBox all = new HBox(26, lefts, right);
         all.getStyleClass().add("surface");
         scroll.setContent(all);
         scroll.setFitToWidth(true);
@@ -126,6 +141,9 @@ public final class JudgeStation implements StationView {
         saidHead.setManaged(!saying.isEmpty());
         checks.show(any ? model.checks() : List.of());
         lens.showWhen(comparison);
+        compare.setVisible(
+                !(shown instanceof Shown.Hidden) && !model.comparable().isEmpty());
+        compare.setManaged(compare.isVisible());
         hide.setVisible(shown instanceof Shown.Judged j && j.mayHide());
         hide.setManaged(hide.isVisible());
     }

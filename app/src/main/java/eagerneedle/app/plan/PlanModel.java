@@ -2,6 +2,7 @@ package eagerneedle.app.plan;
 
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.workbench.SheetVerdict;
+import eagerneedle.core.edit.Additions;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.plan.Spread;
 import eagerneedle.core.plan.TimeLine;
@@ -12,6 +13,7 @@ import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.quantity.Written;
+import eagerneedle.core.session.SheetCommand;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.PlainWords;
 import eagerneedle.core.sheet.PooledSheet;
@@ -178,5 +180,17 @@ final class PlanModel {
         } catch (IllegalArgumentException e) {
             return e.getMessage();
         }
+    }
+
+    /**
+     * Adds something that is read once to the session's sheet.
+     *
+     * @throws IllegalArgumentException with one sentence where the name is taken or the value makes no sense
+     */
+    void addInput(String name, String label, String value) {
+        Additions.Added a = Additions.input(desk.bench().session().sheetText(), name, label, value);
+        desk.bench()
+                .apply(new SheetCommand.Write(
+                        a.text(), "Added the input " + (label.isBlank() ? name : label) + ": " + value + "."));
     }
 }

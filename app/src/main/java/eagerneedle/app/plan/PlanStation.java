@@ -5,6 +5,7 @@ import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.station.CautionCard;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.StationView;
+import eagerneedle.app.widget.AddRow;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.core.quantity.Budget;
@@ -124,7 +125,15 @@ public final class PlanStation implements StationView {
         HBox.setHgrow(gap, Priority.ALWAYS);
         HBox head = new HBox(8, Labels.heading("Inputs"), gap, hand.toggle(), stock);
         head.setAlignment(Pos.CENTER_LEFT);
-        return new VBox(6, head, hand, inputs);
+        AddRow add = new AddRow(
+                        "add-input",
+                        "Add an input",
+                        "Something that is read once, with its uncertainty: 20.02(5) mm, or 20.02 limit 0.05 mm",
+                        v -> model.addInput(v.get(0), v.get(1), v.get(2)))
+                .text("name", "name, such as m", 96)
+                .text("label", "what it is", 190)
+                .text("value", "value, such as 20.02(5) mm", 190);
+        return new VBox(6, head, hand, inputs, add);
     }
 
     /** Equations, and what is to be taken and had ready. */

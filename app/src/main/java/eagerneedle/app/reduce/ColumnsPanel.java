@@ -32,13 +32,23 @@ final class ColumnsPanel extends VBox {
         getChildren().addAll(columns, residuals);
         setPrefWidth(Theme.px(330));
         setMinWidth(Theme.px(245));
-        which.getItems().addAll(model.pictures());
-        which.getSelectionModel().selectFirst();
         which.setId("which-picture");
         which.setAccessibleText("Picture of columns over runs");
+        offer();
+    }
+
+    /** The pictures that the sheet has at this moment. */
+    private void offer() {
+        if (!which.getItems().equals(model.pictures())) {
+            which.setOnAction(null);
+            which.getItems().setAll(model.pictures());
+            which.getSelectionModel().selectFirst();
+            which.setOnAction(e -> refresh());
+        }
         which.setVisible(which.getItems().size() > 1);
         which.setManaged(which.isVisible());
-        which.setOnAction(e -> refresh());
+        setVisible(!which.getItems().isEmpty());
+        setManaged(isVisible());
     }
 
     /** Chooses among the pictures; not there when there is only one. */
@@ -53,6 +63,7 @@ final class ColumnsPanel extends VBox {
     }
 
     void refresh() {
+        offer();
         columns.plot(model.columns(which.getValue()).orElse(null), false);
         Optional<Plot> rest = model.columnResiduals(which.getValue());
         residuals.plot(rest.orElse(null), false);

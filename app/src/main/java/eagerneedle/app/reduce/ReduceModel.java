@@ -1,15 +1,19 @@
 package eagerneedle.app.reduce;
 
 import eagerneedle.app.station.Desk;
+import eagerneedle.core.edit.Additions;
+import eagerneedle.core.edit.SheetText;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.OnPoint;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.Key;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.ReduceCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
+import eagerneedle.core.session.SheetCommand;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Picture;
 import eagerneedle.core.sheet.Sheet;
@@ -20,8 +24,10 @@ import eagerneedle.picture.Plot;
 import eagerneedle.picture.SessionPlots;
 import java.util.ArrayList;
 import java.util.Iterator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
 
@@ -57,6 +63,7 @@ final class ReduceModel {
     record Head(String title, String says, String leave, boolean moved) {}
 
     private final Desk desk;
+    private String seen = "";
 
     ReduceModel(Desk desk) {
         this.desk = desk;
@@ -81,9 +88,91 @@ final class ReduceModel {
         return desk.bench().sheet().captures().get(run.capture());
     }
 
-    /** The window of a run that is moved by hand: the first of its capture. */
+    /** The window of a run that is moved by hand: the one on the channel that is seen, otherwise the first. */
     Optional<String> window(Run run) {
-        return capture(run).windows().keySet().stream().findFirst();
+        return capture(run)
+                .windowOn(seen)
+                .or(() -> capture(run).windows().keySet().stream().findFirst());
+    }
+
+    /** Which channel of the run in hand is looked at. */
+    void see(String channel) {
+        seen = channel;
+    }
+
+    /** True when the channel that is seen could have a window of its own and has none. */
+    boolean lacksWindow() {
+        return run().filter(x -> capture(x).channels().contains(seen)
+                        && capture(x).windowOn(seen).isEmpty())
+                .isPresent();
+    }
+
+    /** Puts a window on the channel that is seen, in all runs of its kind. */
+    void putWindow() {
+        run().ifPresent(x -> {
+            Additions.Added a = Additions.window(text(), x.capture(), seen);
+            desk.bench()
+                    .apply(new SheetCommand.Write(a.text(), "Put a window on " + label(seen) + ": " + a.name() + "."));
+        });
+    }
+
+    private String text() {
+        return desk.bench().session().sheetText();
+    }
+
+    private String label(String channel) {
+        return desk.bench().sheet().channels().get(channel).label();
+    }
+
+    /** True when the channel that is seen can be fitted over time. */
+    boolean mayFit() {
+        return run().filter(x -> capture(x).channels().contains(seen)).isPresent();
+    }
+
+    /**
+     * Fits the channel that is seen, in all runs of its kind.
+     *
+     * @throws IllegalArgumentException with one sentence where the run in hand cannot be fitted so; nothing changes
+     *     then
+     */
+    void fit(Additions.Curve curve) {
+        run().ifPresent(x -> {
+            Additions.Added a = Additions.fit(text(), x.capture(), seen, curve);
+            SheetCommand.Write act =
+                    new SheetCommand.Write(a.text(), "Fitted " + label(seen) + ": " + curve.label() + ".");
+            String problem =
+                    desk.bench().whatIf(act).outcome(Key.of(x, a.name())).problem();
+            if (problem != null) {
+                throw new IllegalArgumentException(problem);
+            }
+            desk.bench().apply(act);
+        });
+    }
+
+    /** The fits of the channel that is seen that may be taken away: name and what it is. */
+    Map<String, String> fits() {
+        Map<String, String> out = new LinkedHashMap<>();
+        run().ifPresent(x -> capture(x).quantities().forEach((n, d) -> {
+            if (n.startsWith("fit_" + seen) && desk.bench().ownsSheet()) {
+                out.put(n, d.formula());
+            }
+        }));
+        return out;
+    }
+
+    /** Takes a fit away with the parameters that were taken out of it. */
+    void unfit(String name) {
+        run().ifPresent(x -> {
+            SheetText sheet = SheetText.of(text());
+            String at = "/captures/" + x.capture() + "/quantities";
+            for (String q : sheet.names(at)) {
+                String formula = sheet.value(at + "/" + q + "/formula").orElse("");
+                if (q.equals(name) || formula.matches("\\w+\\(" + name + "(, .*)?\\)")) {
+                    sheet = sheet.without(at + "/" + q);
+                }
+            }
+            desk.bench().apply(new SheetCommand.Write(sheet.text(), "Took the fit " + name + " away."));
+        });
     }
 
     /** True unless the run in hand has nothing on which a window could lie, or to leave samples out of. */

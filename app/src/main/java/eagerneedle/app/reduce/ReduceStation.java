@@ -6,6 +6,7 @@ import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.core.edit.Additions;
 import eagerneedle.core.session.Run;
 import java.util.EnumMap;
 import java.util.List;
@@ -79,6 +80,7 @@ public final class ReduceStation implements StationView {
     private final Button correct = new Button("Correct");
     private final Button proposal = new Button("As proposed");
     private final MenuButton windows = new MenuButton("Windows");
+    private final MenuButton fit = new MenuButton("Fit");
     private final Button longRuns = new Button();
     private CompletableFuture<Void> working;
 
@@ -176,6 +178,14 @@ public final class ReduceStation implements StationView {
                 windows,
                 "Move the windows of all runs of this kind as here, propose them all again, take samples in again");
         windows.setOnShowing(e -> windowMenu());
+        fit.setId("fit");
+        fit.getStyleClass().add("quiet-button");
+        fit.setMinWidth(Region.USE_PREF_SIZE);
+        Labels.explained(
+                fit,
+                "Fit a model to the trace that is shown, within its window; the curve, its residuals and its parameters "
+                        + "stand for every run of this kind");
+        fit.setOnShowing(e -> fitMenu());
         // In a small window the name gives way to what can be done.
         title.minWidthProperty()
                 .bind(Bindings.when(all.widthProperty().greaterThan(ROOMY))
@@ -187,7 +197,7 @@ public final class ReduceStation implements StationView {
         leave.setMinWidth(Region.USE_PREF_SIZE);
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
-        HBox head = new HBox(6, title, says, reason, gap, correct, windows, proposal, leave);
+        HBox head = new HBox(6, title, says, reason, gap, correct, fit, windows, proposal, leave);
         head.setAlignment(Pos.CENTER_LEFT);
         return head;
     }
@@ -222,8 +232,6 @@ public final class ReduceStation implements StationView {
                             case WAYS -> ways;
                             case TABLE -> table;
                         });
-        below.setVisible(s == Sight.RUN || s == Sight.ALL);
-        below.setManaged(below.isVisible());
         one.otherwise().setVisible(s == Sight.RUN);
         one.otherwise().setManaged(s == Sight.RUN);
         refresh();
@@ -231,14 +239,32 @@ public final class ReduceStation implements StationView {
 
     private void windowMenu() {
         windows.getItems().clear();
+        model.see(one.seen());
+        if (model.lacksWindow()) {
+            windows.getItems().add(item("Put a window on this trace", model::putWindow));
+        }
         for (ReduceModel.Act act : model.windowActs()) {
-            MenuItem i = new MenuItem(act.words());
-            i.setOnAction(e -> Notices.attempt(all, act.run()));
-            windows.getItems().add(i);
+            windows.getItems().add(item(act.words(), act.run()));
         }
         if (windows.getItems().isEmpty()) {
             windows.getItems().add(new MenuItem("This kind of run has no window."));
         }
+    }
+
+    private void fitMenu() {
+        fit.getItems().clear();
+        model.see(one.seen());
+        for (Additions.Curve curve : Additions.Curve.values()) {
+            fit.getItems().add(item(TraceModel.capital(curve.label()), () -> model.fit(curve)));
+        }
+        model.fits()
+                .forEach((name, formula) -> fit.getItems().add(item("Take away " + formula, () -> model.unfit(name))));
+    }
+
+    private MenuItem item(String words, Runnable act) {
+        MenuItem i = new MenuItem(words);
+        i.setOnAction(e -> Notices.attempt(all, act));
+        return i;
     }
 
     private void workOutLong() {
@@ -320,6 +346,11 @@ public final class ReduceStation implements StationView {
         title.setText(head.map(ReduceModel.Head::title).orElse(""));
         says.setText(head.map(ReduceModel.Head::says).orElse(""));
         head.ifPresent(h -> leave.setText(h.leave()));
+        one.refresh();
+        model.see(one.seen());
+        boolean fittable = model.mayFit();
+        fit.setVisible(fittable);
+        fit.setManaged(fittable);
         boolean windowed = model.hasWindows();
         List.of(windows, proposal).forEach(b -> {
             b.setVisible(windowed);
@@ -328,8 +359,7 @@ public final class ReduceStation implements StationView {
         leave.setDisable(head.isEmpty());
         correct.setDisable(head.isEmpty());
         windows.setDisable(head.isEmpty());
-        proposal.setDisable(!head.map(ReduceModel.Head::moved).orElse(false));
-        one.refresh();
+        proposal.setDisable(!model.head().map(ReduceModel.Head::moved).orElse(false));
         switch (sight) {
             case ALL -> together.refresh();
             case MODELS -> models.refresh();
@@ -338,6 +368,9 @@ public final class ReduceStation implements StationView {
             case RUN -> {}
         }
         columns.refresh();
+        below.setVisible(sight == Sight.RUN && one.hasOtherwise()
+                || (sight == Sight.RUN || sight == Sight.ALL) && columns.isVisible());
+        below.setManaged(below.isVisible());
     }
 
     private void offer(Sight s, boolean there) {

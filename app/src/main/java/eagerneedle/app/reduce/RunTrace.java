@@ -48,6 +48,7 @@ final class RunTrace extends VBox {
 
     private double[] cursors = {};
     private int shown = -1;
+    private boolean otherwiseThere;
 
     RunTrace(Desk desk) {
         super(3);
@@ -95,6 +96,11 @@ final class RunTrace extends VBox {
         return otherwise;
     }
 
+    /** True where it has something to say. */
+    boolean hasOtherwise() {
+        return otherwiseThere;
+    }
+
     Node focus() {
         return trace;
     }
@@ -136,6 +142,7 @@ final class RunTrace extends VBox {
         trace.plot(null, false);
         residuals.plot(null, false);
         otherwise.show(null);
+        otherwiseThere = false;
         others.show(List.of());
         figures.setText("");
         Labels.says(said, "");
@@ -163,6 +170,7 @@ final class RunTrace extends VBox {
         Optional<Plot> left = model.residuals(run, channel);
         residuals.setVisible(left.isPresent());
         residuals.setManaged(residuals.isVisible());
+        trace.showTimeAxis(left.isEmpty());
         residuals.plot(left.orElse(null), same);
         others.show(TraceModel.ALL.equals(channels.getValue()) ? model.under(run, channel) : List.of());
         if (!same) {
@@ -170,11 +178,12 @@ final class RunTrace extends VBox {
         }
         asking(false);
         figures();
-        model.otherwise(run)
-                .ifPresentOrElse(
-                        o -> otherwise.show((s, w, h) ->
-                                ValueRows.paint(s, w, h, "If the window were otherwise", o.foot(), o.rows())),
-                        () -> otherwise.show(null));
+        Optional<WindowsOtherwise.Otherwise> elsewhere = model.otherwise(run, channel);
+        otherwiseThere = elsewhere.isPresent();
+        elsewhere.ifPresentOrElse(
+                o -> otherwise.show(
+                        (s, w, h) -> ValueRows.paint(s, w, h, "If the window were otherwise", o.foot(), o.rows())),
+                () -> otherwise.show(null));
     }
 
     /** The channels of the run to choose from; not there when there is only one. */
@@ -188,6 +197,11 @@ final class RunTrace extends VBox {
         }
         channels.setVisible(sights.size() > 1);
         channels.setManaged(sights.size() > 1);
+    }
+
+    /** The channel on top. */
+    String seen() {
+        return model.run().map(this::channel).orElse("");
     }
 
     private String channel(Run run) {

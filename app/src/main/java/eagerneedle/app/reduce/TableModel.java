@@ -1,6 +1,8 @@
 package eagerneedle.app.reduce;
 
 import eagerneedle.app.station.Desk;
+import eagerneedle.core.edit.Additions;
+import eagerneedle.core.edit.SheetText;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.OnPoint;
 import eagerneedle.core.reduce.Key;
@@ -9,7 +11,7 @@ import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.ReduceCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.session.SheetCommand;
 import eagerneedle.picture.SessionPlots;
 import java.util.ArrayList;
 import java.util.Iterator;
@@ -92,22 +94,11 @@ final class TableModel {
      */
     void add(boolean ofRuns, String name, String formula, String unit) {
         String to = ofRuns ? capture().orElse(Session.RESULTS) : Session.RESULTS;
-        Sheet sheet = desk.bench().sheet();
-        if (ofRuns
-                ? sheet.captures().get(to).quantities().containsKey(name)
-                : sheet.results().containsKey(name) || sheet.inputs().containsKey(name)) {
-            throw new IllegalArgumentException("There is a quantity " + name + " already; take another name.");
-        }
-        ReduceCommand.AddQuantity act = new ReduceCommand.AddQuantity(
-                to,
-                name,
-                new Sheet.Derived(
-                        name.replace('_', ' '),
-                        null,
-                        ofRuns ? null : "Added",
-                        unit.isBlank() ? null : unit.strip(),
-                        formula.strip(),
-                        null));
+        Additions.Added added = Additions.quantity(text(), to, name, "", unit, formula);
+        SheetCommand.Write act = new SheetCommand.Write(
+                added.text(),
+                "Added " + name.replace('_', ' ') + (ofRuns ? " to every run" : "") + ": " + name + " = "
+                        + formula.strip() + ".");
         Reduction tried = desk.bench().whatIf(act);
         Optional<Key> key = ofRuns
                 ? tried.runs().stream()
@@ -121,7 +112,7 @@ final class TableModel {
         desk.bench().apply(act);
     }
 
-    /** The quantities that were added to the capture shown and to the results. */
+    /** The quantities that the session began without, of the capture shown and of the results. */
     List<Own> own() {
         List<Own> out = new ArrayList<>();
         desk.bench().session().own().forEach((to, quantities) -> {
@@ -129,11 +120,46 @@ final class TableModel {
                 quantities.forEach((n, d) -> out.add(new Own(to, n, n + " = " + d.formula())));
             }
         });
+        if (!desk.bench().file().firstSheet().equals(text())) {
+            SheetText now = SheetText.of(text());
+            SheetText first = SheetText.of(desk.bench().file().firstSheet());
+            for (String to : List.of(capture().orElse(Session.RESULTS), Session.RESULTS)) {
+                for (String n : now.names(place(to))) {
+                    if (!first.has(place(to) + "/" + n)
+                            && out.stream().noneMatch(o -> o.name().equals(n))) {
+                        out.add(new Own(
+                                to,
+                                n,
+                                n + " = "
+                                        + now.value(place(to) + "/" + n + "/formula")
+                                                .orElse("")));
+                    }
+                }
+            }
+        }
         return out;
     }
 
+    private String text() {
+        return desk.bench().session().sheetText();
+    }
+
+    private static String place(String to) {
+        return to.equals(Session.RESULTS) ? "/results" : "/captures/" + to + "/quantities";
+    }
+
+    /** @throws IllegalArgumentException with one sentence where something else follows from it */
     void takeAway(Own own) {
-        desk.bench().apply(new ReduceCommand.AddQuantity(own.to(), own.name(), null));
+        if (desk.bench().session().own().getOrDefault(own.to(), Map.of()).containsKey(own.name())) {
+            desk.bench().apply(new ReduceCommand.AddQuantity(own.to(), own.name(), null));
+            return;
+        }
+        desk.bench()
+                .apply(new SheetCommand.Write(
+                        SheetText.of(text())
+                                .without(place(own.to()) + "/" + own.name())
+                                .text(),
+                        "Took the quantity " + own.name() + " away."));
     }
 
     /** The table shown, for a spreadsheet. */

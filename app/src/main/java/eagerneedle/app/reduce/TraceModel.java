@@ -9,6 +9,7 @@ import eagerneedle.core.session.Command;
 import eagerneedle.core.session.ReduceCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.PlainWords;
 import eagerneedle.core.trace.Cursor;
 import eagerneedle.core.trace.Trace;
@@ -52,9 +53,11 @@ final class TraceModel {
         return desk.bench().sheet().captures().get(run.capture()).channels();
     }
 
-    private Optional<String> window(Run run) {
-        return desk.bench().sheet().captures().get(run.capture()).windows().keySet().stream()
-                .findFirst();
+    /** The window of what is seen: the one on that channel, otherwise the first of the capture. */
+    private Optional<String> window(Run run, String channel) {
+        Capture capture = desk.bench().sheet().captures().get(run.capture());
+        return capture.windowOn(channel)
+                .or(() -> capture.windows().keySet().stream().findFirst());
     }
 
     /** What may be chosen to be seen: each channel, and all of them when there are several. */
@@ -154,14 +157,14 @@ final class TraceModel {
             return "";
         }
         try {
-            return cursors.length == 0 ? statistics(run, t.get()) : atCursors(t.get(), cursors);
+            return cursors.length == 0 ? statistics(run, channel, t.get()) : atCursors(t.get(), cursors);
         } catch (IllegalArgumentException e) {
             return e.getMessage();
         }
     }
 
-    private String statistics(Run run, Trace t) {
-        Trace in = window(run)
+    private String statistics(Run run, String channel, Trace t) {
+        Trace in = window(run, channel)
                 .flatMap(w -> reduction().window(run, w))
                 .map(t::within)
                 .orElse(t);
@@ -206,7 +209,7 @@ final class TraceModel {
      * {@link #preview}.
      */
     void move(Run run, String channel, double from, double to, boolean finished) {
-        Optional<String> window = window(run);
+        Optional<String> window = window(run, channel);
         Trace t = reduction().trace(run, channel).orElse(null);
         if (t == null || window.isEmpty()) {
             return;
@@ -258,7 +261,7 @@ final class TraceModel {
     }
 
     /** What other windows, and other moments, would give; absent without a headline and a window. */
-    Optional<WindowsOtherwise.Otherwise> otherwise(Run run) {
-        return window(run).flatMap(w -> otherwise.of(run, w));
+    Optional<WindowsOtherwise.Otherwise> otherwise(Run run, String channel) {
+        return window(run, channel).flatMap(w -> otherwise.of(run, w));
     }
 }

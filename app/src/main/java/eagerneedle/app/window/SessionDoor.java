@@ -5,8 +5,13 @@ import eagerneedle.app.capture.PoolStation;
 import eagerneedle.app.station.Station;
 import eagerneedle.app.widget.Files;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.workbench.Beginning;
 import eagerneedle.app.workbench.Home;
+import eagerneedle.app.workbench.OpenBench;
+import eagerneedle.app.workbench.OpenSheet;
 import eagerneedle.app.workbench.Workbench;
+import eagerneedle.core.edit.KeptMethod;
+import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.FileName;
@@ -169,6 +174,44 @@ final class SessionDoor implements StartPage.Visitor {
         }
     }
 
+    void askKeepAsMethod() {
+        Path to = Files.ask(window.stage(), window.bench().sheet().id() + ".yaml");
+        if (to != null) {
+            keepAsMethod(to);
+        }
+    }
+
+    /** Writes the sheet of the session as a method for further ones; its id is the name of the file. */
+    void keepAsMethod(Path to) {
+        Notices.attempt(root(), () -> {
+            String id = FileName.of(to)
+                    .replaceFirst("\\.ya?ml$", "")
+                    .toLowerCase(java.util.Locale.ROOT)
+                    .replaceAll("[^a-z0-9]+", "-")
+                    .replaceAll("^[^a-z]+|-+$", "");
+            String subject = window.bench().sheet().subject();
+            KeptMethod.Kept kept = KeptMethod.of(
+                    window.bench().reduction(),
+                    id.isEmpty() ? window.bench().sheet().id() : id,
+                    window.bench().sheet().title(),
+                    subject.equals(OpenSheet.SUBJECT) ? "Methods of our own" : subject);
+            SheetReader.Looked looked = SheetTrial.look(kept.text(), FileName.of(to));
+            Files.written(to, part -> java.nio.file.Files.writeString(part, kept.text()));
+            String more = String.join(" ", kept.remarks())
+                    + looked.problems().stream()
+                            .limit(1)
+                            .map(p -> " " + p.getMessage())
+                            .collect(java.util.stream.Collectors.joining());
+            window.say(
+                    "Kept as " + FileName.of(to)
+                            + (looked.problems().isEmpty()
+                                    ? ", a good sheet: begin with it from the start page. "
+                                    : "; it wants mending before it is begun with. ")
+                            + more.strip(),
+                    !more.isBlank());
+        });
+    }
+
     @Override
     public void begin(SheetReader.Located sheet, Path readings) {
         Notices.attempt(root(), () -> {
@@ -183,6 +226,26 @@ final class SessionDoor implements StartPage.Visitor {
         });
     }
 
+    private Opening opening() {
+        return new Opening(
+                window.clock(),
+                bench -> {
+                    window.show(bench);
+                    return window;
+                },
+                window::say);
+    }
+
+    @Override
+    public void begin(Beginning beginning) {
+        opening().begin(beginning);
+    }
+
+    /** Adds files or an instrument to the session shown. */
+    void add(Beginning beginning) {
+        opening().add(window, beginning);
+    }
+
     /** What is dropped on the window: sessions for a pool, otherwise files of readings, or a bench file. */
     void drop(List<Path> paths) {
         if (window.bench().sheet().pool().isThere()
@@ -191,6 +254,8 @@ final class SessionDoor implements StartPage.Visitor {
                                 || FileName.of(p).endsWith(".needle"))) {
             window.go(Station.CAPTURE);
             ((PoolStation) window.view(Station.CAPTURE)).take(paths);
+        } else if (OpenBench.isOpen(window.bench()) && paths.stream().allMatch(Beginnings::isData)) {
+            add(new Beginning.Files(paths));
         } else {
             bring(paths);
         }

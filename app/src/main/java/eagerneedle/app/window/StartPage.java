@@ -2,6 +2,7 @@ package eagerneedle.app.window;
 
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.workbench.Beginning;
 import eagerneedle.app.workbench.Demonstration;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.SheetFile;
@@ -52,6 +53,9 @@ public final class StartPage extends VBox {
         /** Begins a session of a sheet; {@code bring}, unless null, is a file of readings for its first run. */
         void begin(SheetReader.Located sheet, Path bring);
 
+        /** Begins a session without a method. */
+        void begin(Beginning beginning);
+
         /** Shows the stockroom; null where there is no session yet to tie its instruments to. */
         default Runnable stockroom() {
             return null;
@@ -97,7 +101,20 @@ public final class StartPage extends VBox {
         choose.getStyleClass().add("needle-ink");
         HBox columns = new HBox(34, left(), methods());
         VBox.setVgrow(columns, Priority.ALWAYS);
-        getChildren().add(columns);
+        Button methods = act(
+                "begin-methods",
+                "Choose below",
+                "From the plan to the report, with its equations, cautions and checks",
+                () -> lookup("#begin-" + SheetReader.shipped().get(0)).requestFocus());
+        getChildren()
+                .addAll(
+                        new Beginnings(
+                                Beginnings.card(
+                                        "A method",
+                                        "From the question to the report, with its cautions and checks.",
+                                        methods),
+                                visitor::begin),
+                        columns);
         setOnDragOver(e -> {
             if (e.getDragboard().hasFiles()) {
                 e.acceptTransferModes(TransferMode.COPY);
@@ -105,7 +122,7 @@ public final class StartPage extends VBox {
             }
         });
         setOnDragDropped(e -> {
-            e.getDragboard().getFiles().stream().findFirst().map(File::toPath).ifPresent(this::take);
+            drop(e.getDragboard().getFiles().stream().map(File::toPath).toList());
             e.consume();
         });
     }
@@ -118,7 +135,7 @@ public final class StartPage extends VBox {
                 this::askOpen);
         Button bring = act(
                 "start-import",
-                "Bring in readings...",
+                "Readings for a method...",
                 "A file of another program or logger; the method it belongs to is asked for next",
                 this::askImport);
         FlowPane acts = new FlowPane(8, 6, open, bring);
@@ -136,7 +153,7 @@ public final class StartPage extends VBox {
         scroll.getStyleClass().add("bare");
         VBox.setVgrow(scroll, Priority.ALWAYS);
         VBox box = new VBox(
-                8, Labels.heading("Go on with a session"), scroll, acts, Labels.quiet("Or drop a file on this page."));
+                8, Labels.heading("Go on with a session"), scroll, acts, Labels.quiet("Or drop it on this page."));
         box.setPrefWidth(Theme.px(330));
         box.setMinWidth(Theme.px(300));
         return box;
@@ -244,6 +261,15 @@ public final class StartPage extends VBox {
         Path bring = bringing;
         choosing(null);
         visitor.begin(sheet, bring);
+    }
+
+    /** Takes what is dropped: a bench file, a sheet, or records, whose traces are shown at once. */
+    void drop(List<Path> files) {
+        if (!files.isEmpty() && files.stream().allMatch(Beginnings::isData)) {
+            visitor.begin(new Beginning.Files(files));
+        } else {
+            files.stream().findFirst().ifPresent(this::take);
+        }
     }
 
     /** Opens a bench file, or asks which method a file of readings belongs to. */

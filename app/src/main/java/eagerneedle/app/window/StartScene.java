@@ -2,6 +2,7 @@ package eagerneedle.app.window;
 
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.workbench.Beginning;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.sheet.SheetReader;
@@ -46,6 +47,11 @@ public final class StartScene {
                                 w.door().bring(List.of(bring));
                             }
                         });
+                    }
+
+                    @Override
+                    public void begin(Beginning beginning) {
+                        new Opening(Clock.systemUTC(), into, (sentence, warning) -> say(sentence)).begin(beginning);
                     }
 
                     @Override

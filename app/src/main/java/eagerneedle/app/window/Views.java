@@ -48,6 +48,10 @@ final class Views {
 
     /** What was laid out by a sheet that has changed; the others ask the sheet whenever they are shown. */
     void forgetLaidOut() {
+        boolean captures = !desk.bench().sheet().captures().isEmpty();
+        if (captures != made.get(Station.REDUCE) instanceof ReduceStation) {
+            made.remove(Station.REDUCE);
+        }
         made.keySet().retainAll(EnumSet.of(Station.REDUCE, Station.JUDGE, Station.RECORD));
     }
 

@@ -21,10 +21,16 @@ public final class Home {
 
     /** A new session of a sheet, in a file of its own in that folder. */
     public static BenchFile begin(SheetReader.Located sheet, Instant now) {
-        Path to = folder().resolve(sheet.sheet().id() + ".needle");
+        return begin(
+                sheet.sheet().id(), Session.start(sheet.text(), sheet.sheet().title(), now));
+    }
+
+    /** A new session in a file of its own in that folder, named after its method. */
+    public static BenchFile begin(String id, Session session) {
+        Path to = folder().resolve(id + ".needle");
         for (int i = 2; Files.exists(to); i++) {
-            to = folder().resolve(sheet.sheet().id() + "-" + i + ".needle");
+            to = folder().resolve(id + "-" + i + ".needle");
         }
-        return BenchFile.create(to, Session.start(sheet.text(), sheet.sheet().title(), now));
+        return BenchFile.create(to, session);
     }
 }

@@ -14,6 +14,7 @@ import eagerneedle.core.session.Notebook;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.session.SheetCommand;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.watch.Finding;
 import eagerneedle.report.SessionReport;
@@ -87,8 +88,8 @@ public final class Workbench implements AutoCloseable {
         if (reducer != null && reducer.located().text().equals(session.sheetText())) {
             return reducer;
         }
-        Reducer other =
-                new Reducer(SheetTrial.read(session.sheetText(), "the sheet in " + FileName.of(file.path())), file);
+        Reducer other = new Reducer(
+                SheetTrial.readOfSession(session.sheetText(), "the sheet in " + FileName.of(file.path())), file);
         if (patient) {
             other.takeLong();
         }
@@ -107,6 +108,13 @@ public final class Workbench implements AutoCloseable {
 
     public Sheet sheet() {
         return reducer.sheetOf(session());
+    }
+
+    /** True for a sheet that was written or changed here, not one that ships as it is. */
+    public boolean ownsSheet() {
+        String id = sheet().id();
+        return !(SheetReader.shipped().contains(id)
+                && SheetReader.shippedText(id).equals(session().sheetText()));
     }
 
     /** The session as it is; with what is tried while something is. */

@@ -81,7 +81,8 @@ class ChangedSheetTest {
                     .hasMessageContaining("YAML");
             assertThat(b.session().sheetText()).isEqualTo(first);
             assertThat(b.file().acts()).hasSize(1);
-            assertThatThrownBy(() -> b.whatIf(with(first, "wrong", "2 *"))).hasMessageContaining("something is missing");
+            assertThatThrownBy(() -> b.whatIf(with(first, "wrong", "2 *")))
+                    .hasMessageContaining("something is missing");
         }
     }
 }

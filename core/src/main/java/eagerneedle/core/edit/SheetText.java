@@ -30,6 +30,37 @@ import org.yaml.snakeyaml.nodes.SequenceNode;
 public final class SheetText {
     private static final Pattern ALIAS = Pattern.compile("\\*[^\\s,\\]}]+");
 
+    private static final List<String> ORDER = List.of(
+            "sheet",
+            "id",
+            "title",
+            "subject",
+            "place",
+            "question",
+            "principle",
+            "pool",
+            "cautions",
+            "sets",
+            "inputs",
+            "planned",
+            "correlations",
+            "materials",
+            "timeline",
+            "links",
+            "devices",
+            "channels",
+            "prepare",
+            "captures",
+            "results",
+            "choices",
+            "pictures",
+            "statements",
+            "comparisons",
+            "checks",
+            "mistakes",
+            "rig",
+            "finish");
+
     private final String text;
     private final MappingNode root;
 
@@ -245,20 +276,37 @@ public final class SheetText {
     private SheetText inserted(MappingNode m, String name, Object value) {
         if (m.getValue().isEmpty()) {
             int indent = m == root ? 0 : column(lineIndent(start(m))) + 2;
-            boolean line = m == root || value instanceof Map<?, ?> && isLastOnLine(m);
+            boolean line = m == root || (value instanceof Map<?, ?> || value instanceof Block) && isLastOnLine(m);
             String entry = line
                     ? newline() + " ".repeat(indent) + Written.named(name, value, indent, newline())
                     : "{" + Written.key(name) + ": " + Written.flow(value) + "}";
             int from = line && start(m) > 0 && text.charAt(start(m) - 1) == ' ' ? start(m) - 1 : start(m);
             return changed(from, end(m), entry);
         }
-        NodeTuple tail = m.getValue().get(m.getValue().size() - 1);
+        NodeTuple tail = before(m, name);
         if (isFlow(m)) {
             return changed(end(tail), end(tail), ", " + Written.key(name) + ": " + Written.flow(value));
         }
         int indent = column(start(m.getValue().get(0).getKeyNode()));
         int at = lineEnd(end(tail));
         return changed(at, at, newline() + " ".repeat(indent) + Written.named(name, value, indent, newline()));
+    }
+
+    /**
+     * The entry after which a new one is written: parts of the sheet in their usual order, anything else at the end.
+     */
+    private NodeTuple before(MappingNode m, String name) {
+        List<NodeTuple> all = m.getValue();
+        int place = m == root ? ORDER.indexOf(name) : -1;
+        if (place >= 0) {
+            for (int i = all.size() - 1; i >= 0; i--) {
+                int there = ORDER.indexOf(key(all.get(i)));
+                if (there >= 0 && there < place) {
+                    return all.get(i);
+                }
+            }
+        }
+        return all.get(all.size() - 1);
     }
 
     private boolean isLastOnLine(Node n) {

@@ -20,6 +20,9 @@ final class Written {
 
     /** On one line. */
     static String flow(Object value) {
+        if (value instanceof Block b) {
+            return flow(b.entries());
+        }
         if (value instanceof Map<?, ?> m) {
             return m.entrySet().stream()
                     .filter(e -> e.getValue() != null)
@@ -43,17 +46,19 @@ final class Written {
 
     /** After the name of an entry of a block: entries of entries a line each, anything else on one line. */
     private static String entry(Object value, int indent, String newline) {
-        boolean nested = value instanceof Map<?, ?> m
-                && !m.isEmpty()
-                && m.values().stream().allMatch(v -> v instanceof Map<?, ?> || v instanceof List<?>)
-                && m.values().stream().anyMatch(v -> v instanceof Map<?, ?>);
-        if (nested) {
-            return ((Map<?, ?>) value)
-                    .entrySet().stream()
-                            .map(e -> newline
-                                    + " ".repeat(indent)
-                                    + named(String.valueOf(e.getKey()), e.getValue(), indent, newline))
-                            .collect(Collectors.joining());
+        Map<?, ?> lines = value instanceof Block b
+                ? b.entries()
+                : value instanceof Map<?, ?> m
+                                && m.values().stream().anyMatch(v -> v instanceof Map || v instanceof Block)
+                        ? m
+                        : Map.of();
+        if (!lines.isEmpty()) {
+            return lines.entrySet().stream()
+                    .filter(e -> e.getValue() != null)
+                    .map(e -> newline
+                            + " ".repeat(indent)
+                            + named(String.valueOf(e.getKey()), e.getValue(), indent, newline))
+                    .collect(Collectors.joining());
         }
         if (value instanceof List<?> l && !l.isEmpty() && l.get(0) instanceof Map<?, ?>) {
             return l.stream()
@@ -64,9 +69,8 @@ final class Written {
     }
 
     static String key(String name) {
-        return NAME.matcher(name).matches() && !NO_WORDS.contains(name.toLowerCase(java.util.Locale.ROOT))
-                ? name
-                : quoted(name);
+        // A sheet's reader takes names as they are written: 'on' is the channel a window lies on.
+        return NAME.matcher(name).matches() ? name : quoted(name);
     }
 
     static String word(String s) {

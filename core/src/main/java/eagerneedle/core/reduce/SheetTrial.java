@@ -41,24 +41,43 @@ public final class SheetTrial {
         return looked.located().orElseThrow();
     }
 
+    /**
+     * Reads the sheet of a session. What rests on samples need not be planned there: its runs tell.
+     *
+     * @throws SheetException for the first thing that is wrong, with file, line and column
+     */
+    public static SheetReader.Located readOfSession(String text, String file) {
+        SheetReader.Looked looked = look(text, file, true);
+        if (!looked.problems().isEmpty()) {
+            throw looked.problems().get(0);
+        }
+        return looked.located().orElseThrow();
+    }
+
     /** Reads a sheet, tries it where it is well-formed, and keeps everything that is wrong with it. */
     public static SheetReader.Looked look(String text, String file) {
+        return look(text, file, false);
+    }
+
+    private static SheetReader.Looked look(String text, String file, boolean ofSession) {
         SheetReader.Looked looked = SheetReader.look(text, file);
         if (!looked.problems().isEmpty() || looked.located().isEmpty()) {
             return looked;
         }
         List<SheetException> found = new ArrayList<>();
-        new SheetTrial(looked.located().get(), text, found).all();
+        new SheetTrial(looked.located().get(), text, found).all(ofSession);
         found.addAll(PhysicsTrial.of(looked.located().get()));
         return new SheetReader.Looked(looked.located(), SheetReader.Looked.sorted(found));
     }
 
-    private void all() {
+    private void all(boolean ofSession) {
         found.addAll(TwoMeanings.of(located, plan));
         for (String name : located.sheet().results().keySet()) {
             String problem = plan.outcome(name).problem();
             // What has no rows in a plan is tried in a rehearsal, where the sheet has one.
-            boolean later = located.sheet().hasPhysics() && problem != null && problem.contains("has no rows yet");
+            boolean later = (ofSession || located.sheet().hasPhysics())
+                    && problem != null
+                    && problem.contains("has no rows yet");
             if (problem != null && !later && problem.startsWith(located.file())) {
                 found.add(SheetException.placed(withAdvice(problem)));
             }

@@ -77,6 +77,14 @@ public record Capture(
         return mode.equals(EYE);
     }
 
+    /** The window that lies on a channel; absent where none does. */
+    public Optional<String> windowOn(String channel) {
+        return windows.entrySet().stream()
+                .filter(e -> channel.equals(e.getValue().on()))
+                .map(Map.Entry::getKey)
+                .findFirst();
+    }
+
     /** The channel whose trace stands for a run; absent where nothing is recorded. */
     public Optional<String> top() {
         return channels.stream().findFirst();

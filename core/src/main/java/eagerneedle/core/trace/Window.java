@@ -23,6 +23,11 @@ public record Window(double from, double to, String reason) {
         return time >= from && time <= to;
     }
 
+    /** True for a window with the same edges, whatever its reason. */
+    public boolean liesAs(Window other) {
+        return from == other.from && to == other.to;
+    }
+
     /** Both edges moved outwards by a share of the length; a negative share moves them inwards. */
     public Window grown(double share) {
         return new Window(from - share * length(), to + share * length(), reason);

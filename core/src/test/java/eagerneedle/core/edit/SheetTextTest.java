@@ -209,6 +209,8 @@ class SheetTextTest {
         assertThat(now).isEqualTo("""
                         sheet: 2 # second edition
                         id: a
+                        inputs:
+                          m: {label: mass}
                         captures:
                           run:
                             label: Runs # of today
@@ -216,8 +218,6 @@ class SheetTextTest {
                               calm: {from: "1 s"}
                         results:
                           a: {formula: mean(run.b)}
-                        inputs:
-                          m: {label: mass}
                         comparisons:
                           - {id: a}
                         """);
