@@ -3,6 +3,7 @@ package eagerneedle.app.plan;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.workbench.SheetVerdict;
 import eagerneedle.core.edit.Additions;
+import eagerneedle.core.edit.SheetText;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.plan.Spread;
 import eagerneedle.core.plan.TimeLine;
@@ -180,6 +181,29 @@ final class PlanModel {
         } catch (IllegalArgumentException e) {
             return e.getMessage();
         }
+    }
+
+    /** What is to be found, from now on; nothing happens where it is that already. */
+    void ask(String question) {
+        String asked = question.strip();
+        if (!asked.isEmpty() && !asked.equals(desk.bench().sheet().question())) {
+            desk.bench()
+                    .apply(new SheetCommand.Write(
+                            SheetText.of(desk.bench().session().sheetText())
+                                    .with("/question", asked)
+                                    .text(),
+                            "Asks: " + asked));
+        }
+    }
+
+    /**
+     * Adds a result by formula to the session's sheet.
+     *
+     * @throws IllegalArgumentException with one sentence where it cannot be worked out from what there is
+     */
+    void addResult(String name, String formula, String unit) {
+        Additions.Added a = Additions.quantity(desk.bench().session().sheetText(), "", name, "", unit, formula);
+        desk.bench().apply(new SheetCommand.Write(a.text(), "Added the result " + name + " = " + formula + "."));
     }
 
     /**

@@ -7,7 +7,9 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.AddRow;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.workbench.OpenBench;
 import eagerneedle.core.quantity.Budget;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.picture.Apparatus;
@@ -23,6 +25,7 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -78,8 +81,25 @@ public final class PlanStation implements StationView {
     }
 
     /** What is asked, and with what it is found. */
+    /** The question; at an open bench it is a line to write in. */
+    private Node asked(Sheet sheet) {
+        if (!OpenBench.isOpen(desk.bench())) {
+            return Labels.wrapped(sheet.question());
+        }
+        TextField line = new TextField(sheet.question());
+        line.setId("question");
+        line.setAccessibleText("What is to be found");
+        line.setOnAction(e -> Notices.attempt(scroll, () -> model.ask(line.getText())));
+        line.focusedProperty().addListener((o, was, is) -> {
+            if (!is && scroll.getScene() != null) {
+                Notices.attempt(scroll, () -> model.ask(line.getText()));
+            }
+        });
+        return line;
+    }
+
     private VBox question(Sheet sheet) {
-        VBox left = new VBox(8, Labels.heading("To be found"), Labels.wrapped(sheet.question()));
+        VBox left = new VBox(8, Labels.heading("To be found"), asked(sheet));
         left.setPrefWidth(Theme.px(440));
         left.setMinWidth(Theme.px(250));
         drawing = Apparatus.of(sheet).map(a -> DrawingView.of(a, sheet.title()));
@@ -133,7 +153,16 @@ public final class PlanStation implements StationView {
                 .text("name", "name, such as m", 96)
                 .text("label", "what it is", 190)
                 .text("value", "value, such as 20.02(5) mm", 190);
-        return new VBox(6, head, hand, inputs, add);
+        AddRow result = new AddRow(
+                        "add-result",
+                        "Add a result",
+                        "A result by formula, from inputs, other results, and columns over runs such as record.tau",
+                        v -> model.addResult(v.get(0), v.get(1), v.get(2)))
+                .text("name", "name, such as R", 96)
+                .words("=")
+                .text("formula", "formula, such as V / I", 220)
+                .text("unit", "unit", 80);
+        return new VBox(6, head, hand, inputs, add, result);
     }
 
     /** Equations, and what is to be taken and had ready. */

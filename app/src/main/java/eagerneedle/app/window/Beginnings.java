@@ -39,15 +39,27 @@ final class Beginnings extends HBox {
     private final TextField query = new TextField();
     private final TextField question = new TextField();
 
-    /** @param first stands before the others; null for none */
+    /** @param first stands before the others */
     Beginnings(Node first, Consumer<Beginning> begin) {
+        this(begin);
+        show(first, file(), instrument(), question());
+    }
+
+    private Beginnings(Consumer<Beginning> begin) {
         super(12);
         this.begin = begin;
         setId("beginnings");
-        if (first != null) {
-            getChildren().add(first);
-        }
-        getChildren().addAll(file(), instrument(), question());
+    }
+
+    /** What a session that has begun can take in. */
+    static Beginnings toAdd(Consumer<Beginning> add) {
+        Beginnings b = new Beginnings(add);
+        b.show(b.file(), b.instrument());
+        return b;
+    }
+
+    private void show(Node... cards) {
+        getChildren().addAll(cards);
         getChildren().forEach(c -> {
             HBox.setHgrow(c, Priority.ALWAYS);
             ((Region) c).setPrefWidth(Theme.px(240));

@@ -44,7 +44,7 @@ public final class MainWindow implements Desk {
     private final Projector projector = new Projector();
     private final Finder finder = new Finder(() -> new Findables(this).all());
     private Recent recent = Recent.forNow();
-    private final Views views = new Views(this);
+    private final Views views = new Views(this, b -> door().add(b));
     private Workbench bench;
     private final TrialBanner trial = new TrialBanner(() -> bench);
     private final TroubleBanner trouble;

@@ -12,17 +12,25 @@ import eagerneedle.app.rig.RigStation;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.Station;
 import eagerneedle.app.station.StationView;
+import eagerneedle.app.workbench.Beginning;
 import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.Map;
+import java.util.Set;
+import java.util.function.Consumer;
 
 /** The work surfaces of the stations, each made when it is first entered. */
 final class Views {
+    private static final Set<Station> EMPTY = EnumSet.of(Station.RIG, Station.CAPTURE, Station.REDUCE);
+
     private final Map<Station, StationView> made = new EnumMap<>(Station.class);
     private final Desk desk;
+    private final Consumer<Beginning> add;
 
-    Views(Desk desk) {
+    /** @param add takes files or an instrument into the session that is shown */
+    Views(Desk desk, Consumer<Beginning> add) {
         this.desk = desk;
+        this.add = add;
     }
 
     StationView of(Station station) {
@@ -30,6 +38,11 @@ final class Views {
     }
 
     private StationView make(Station station) {
+        boolean empty = desk.bench().sheet().captures().isEmpty()
+                && !desk.bench().sheet().pool().isThere();
+        if (empty && EMPTY.contains(station)) {
+            return new EmptyBench(station, add);
+        }
         return switch (station) {
             case PLAN -> new PlanStation(desk);
             case RIG -> new RigStation(desk);

@@ -162,7 +162,7 @@ class ReduceModelsTest {
         assertThat(trace.figures(channel, 500))
                 .as("beyond the trace, one sentence")
                 .isNotEmpty();
-        WindowsOtherwise.Otherwise o = trace.otherwise(run()).orElseThrow();
+        WindowsOtherwise.Otherwise o = trace.otherwise(run(), channel).orElseThrow();
         assertThat(o.rows()).hasSize(4);
         assertThat(o.rows().get(0).label()).isEqualTo("as chosen");
         assertThat(o.foot()).startsWith("spread ").contains(" against u ");
