@@ -97,6 +97,11 @@ public final class SheetText {
         return find(pointer).isPresent();
     }
 
+    /** True for an entry that has entries of its own. */
+    public boolean isMapping(String pointer) {
+        return find(pointer).filter(MappingNode.class::isInstance).isPresent();
+    }
+
     /** Where the value of an entry stands; without the blanks and comments after it. */
     public Optional<Span> span(String pointer) {
         return find(pointer).map(n -> new Span(start(n), end(n)));
@@ -162,13 +167,19 @@ public final class SheetText {
         }
     }
 
-    /** The entry that a character of the text belongs to; the whole sheet where it belongs to none. */
+    /** The innermost entry whose name or value a character of the text belongs to; empty for none. */
     public String pointerAt(int offset) {
         String best = "";
+        int width = Integer.MAX_VALUE;
         for (Leaf l : leaves()) {
-            int line = text.lastIndexOf('\n', Math.max(0, l.span().from() - 1)) + 1;
-            if (line <= offset && (l.span().from() <= offset || best.isEmpty())) {
-                best = l.pointer();
+            if (l.name()) {
+                Span value = span(l.pointer()).orElse(l.span());
+                int from = l.span().from();
+                int to = Math.max(l.span().to(), value.to());
+                if (from <= offset && offset <= to && to - from <= width) {
+                    best = l.pointer();
+                    width = to - from;
+                }
             }
         }
         return best;
