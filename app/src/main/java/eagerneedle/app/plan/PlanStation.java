@@ -1,6 +1,7 @@
 package eagerneedle.app.plan;
 
 import eagerneedle.app.plot.DrawingView;
+import eagerneedle.app.plot.EquationView;
 import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.station.CautionCard;
 import eagerneedle.app.station.Desk;
@@ -14,8 +15,6 @@ import eagerneedle.core.quantity.Budget;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.picture.Apparatus;
 import eagerneedle.picture.BudgetPicture;
-import eagerneedle.picture.FormulaPicture;
-import eagerneedle.picture.Ink;
 import java.util.Optional;
 import javafx.animation.PauseTransition;
 import javafx.application.Platform;
@@ -196,24 +195,9 @@ public final class PlanStation implements StationView {
     }
 
     private static Node equation(Sheet.Principle p) {
-        PictureView view = new PictureView(p.formula(), null);
-        view.show((s, w, h) -> {
-            FormulaPicture.Size size = FormulaPicture.measure(s, p.formula(), 16);
-            double needed = Math.ceil(size.ascent() + size.descent() + 8);
-            if (needed > h) {
-                // A fraction in a fraction is taller than a line.
-                Platform.runLater(() -> {
-                    view.setMinHeight(Theme.px(needed));
-                    view.setPrefHeight(Theme.px(needed));
-                });
-            }
-            FormulaPicture.paint(s, p.formula(), 14, (h + size.ascent() - size.descent()) / 2, 16, Ink.INK);
-        });
-        view.setMinHeight(Theme.px(40));
-        view.setPrefHeight(Theme.px(44));
         Label text = Labels.quiet(p.text() == null ? "" : p.text());
         text.setWrapText(true);
-        return new VBox(0, text, view);
+        return new VBox(0, text, EquationView.of(p.formula()));
     }
 
     /** Lines of the budget that are drawn: the largest few where the window is low. */

@@ -69,6 +69,7 @@ public final class AddRow extends FlowPane {
         f.setPromptText(prompt);
         f.setAccessibleText(prompt);
         f.setPrefWidth(Theme.px(width));
+        f.getEditor().setAccessibleText(prompt);
         f.setOnShowing(e -> f.getItems().setAll(offered.get()));
         values.add(() -> f.getEditor().getText());
         emptied.add(() -> {

@@ -10,6 +10,7 @@ import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.InstrumentsInUse;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.app.workbench.Workbench;
+import eagerneedle.app.writing.WritingView;
 import eagerneedle.core.reduce.Key;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.SheetReader;
@@ -339,6 +340,16 @@ public final class MainWindow implements Desk {
     @Override
     public void showStockroom() {
         showInstrument(null);
+    }
+
+    /** Shows the method desk with the session's sheet. */
+    WritingView showDesk() {
+        WritingView view = new WritingView(this, () -> go(dial.current()));
+        beside = view;
+        side.leave();
+        surface.getChildren().setAll(view.node());
+        view.focus().ifPresent(Node::requestFocus);
+        return view;
     }
 
     /** Shows the stockroom with an instrument open, or without when it is null. */

@@ -47,6 +47,7 @@ record MenuAct(String label, KeyCombination shortcut, String shown, Runnable run
                 MenuAct.of("Open a bench file...", "Shortcut+O", () -> w.door().ask()),
                 MenuAct.of("Save a copy...", "Shortcut+S", () -> w.door().saveCopy()),
                 MenuAct.of("Keep as a method...", "Shortcut+M", () -> w.door().askKeepAsMethod()),
+                MenuAct.of("Method desk: write the sheet", "Shortcut+E", w::showDesk),
                 MenuAct.of("Stockroom", "Shortcut+I", w::showStockroom),
                 MenuAct.of("Find anything", "/", w::find),
                 MenuAct.of("Staff takes the cautions over", "Shortcut+K", () -> new Cautions(w.bench()).takeOver()),

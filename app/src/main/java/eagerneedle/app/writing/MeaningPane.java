@@ -1,0 +1,257 @@
+package eagerneedle.app.writing;
+
+import eagerneedle.app.plot.EquationView;
+import eagerneedle.app.plot.PlotView;
+import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Theme;
+import eagerneedle.core.sheet.Sheet;
+import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.atomic.AtomicInteger;
+import javafx.application.Platform;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ChoiceBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/**
+ * What a sheet means: its equations, what follows from what, its predicted budget, a rehearsal. Only what is looked at
+ * is worked out.
+ */
+final class MeaningPane extends VBox {
+    private enum Side {
+        EQUATIONS("Equations"),
+        QUANTITIES("Quantities"),
+        BUDGET("Budget"),
+        REHEARSAL("Rehearsal");
+
+        private final String title;
+
+        Side(String title) {
+            this.title = title;
+        }
+    }
+
+    private final WritingModel model;
+    private final VBox content = new VBox(8);
+    private final ChoiceBox<String> fault = new ChoiceBox<>();
+    private final Button rehearse = new Button("Rehearse");
+    private final Button check = new Button("Check on twenty seeds");
+    private final Label progress = Labels.quiet("");
+    private final VBox rehearsed = new VBox(6);
+    private final AtomicInteger generation = new AtomicInteger();
+    private Side side = Side.EQUATIONS;
+    private WritingModel.Seen seen;
+    private boolean checking;
+
+    MeaningPane(WritingModel model) {
+        super(8);
+        this.model = model;
+        setPrefWidth(Theme.px(400));
+        setMinWidth(Theme.px(260));
+        HBox bar = new HBox(2);
+        ToggleGroup group = new ToggleGroup();
+        for (Side s : Side.values()) {
+            ToggleButton b = new ToggleButton(s.title);
+            b.setId("side-" + s.name().toLowerCase(java.util.Locale.ROOT));
+            b.getStyleClass().add("quiet-button");
+            b.setToggleGroup(group);
+            b.setMinWidth(Region.USE_PREF_SIZE);
+            b.setSelected(s == side);
+            b.setOnAction(e -> {
+                side = s;
+                b.setSelected(true);
+                refresh();
+            });
+            bar.getChildren().add(b);
+        }
+        rehearse.setId("rehearse");
+        rehearse.setOnAction(e -> rehearse());
+        Labels.explained(rehearse, "Carries the sheet out once on its simulated rig (Ctrl+R), with the mistake chosen");
+        check.setId("check-twenty");
+        check.setOnAction(e -> check());
+        fault.setId("rehearse-fault");
+        fault.setAccessibleText("A mistake at the bench");
+        fault.setMaxWidth(Theme.px(180));
+        progress.setId("check-progress");
+        progress.setWrapText(true);
+        rehearsed.setId("rehearsed");
+        ScrollPane scroll = new ScrollPane(content);
+        scroll.setFitToWidth(true);
+        scroll.getStyleClass().add("bare");
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        getChildren().addAll(bar, scroll);
+    }
+
+    /** A text that was looked through. */
+    void show(WritingModel.Seen found) {
+        if (seen == null || !seen.text().equals(found.text())) {
+            seen = found;
+            refresh();
+        }
+    }
+
+    private void refresh() {
+        if (seen == null) {
+            return;
+        }
+        if (seen.sheet().isEmpty()) {
+            content.getChildren().setAll(Labels.quiet("What it means stands here as soon as its form is good."));
+            return;
+        }
+        Sheet sheet = seen.sheet().get().sheet();
+        switch (side) {
+            case EQUATIONS -> equations(sheet);
+            case QUANTITIES -> beside(() -> Meaning.quantities(seen.sheet().get()), this::lines);
+            case BUDGET -> beside(() -> Meaning.budget(seen.sheet().get()), this::lines);
+            case REHEARSAL -> rehearsal(sheet);
+        }
+    }
+
+    private void equations(Sheet sheet) {
+        content.getChildren().clear();
+        sheet.principle().forEach(p -> {
+            if (p.text() != null) {
+                content.getChildren().add(Labels.quiet(p.text()));
+            }
+            content.getChildren().add(EquationView.of(p.formula()));
+        });
+        Meaning.equations(sheet).forEach(e -> {
+            content.getChildren().add(Labels.quiet(e.label()));
+            content.getChildren().add(EquationView.of(e.equation()));
+        });
+        if (content.getChildren().isEmpty()) {
+            content.getChildren().add(Labels.quiet("No equation yet: write a principle, or a result."));
+        }
+    }
+
+    private void lines(List<Meaning.Line> lines) {
+        content.getChildren().clear();
+        for (Meaning.Line l : lines) {
+            Label head = Labels.wrapped(l.head());
+            head.getStyleClass().add("section");
+            Label more = Labels.wrapped(l.more());
+            more.getStyleClass().add("quiet");
+            content.getChildren().add(new VBox(0, head, more));
+        }
+        if (lines.isEmpty()) {
+            content.getChildren().add(Labels.quiet("Nothing is found from this sheet yet."));
+        }
+    }
+
+    private interface Work<T> {
+        T done();
+    }
+
+    private <T> void beside(Work<T> work, java.util.function.Consumer<T> then) {
+        int mine = generation.incrementAndGet();
+        CompletableFuture.supplyAsync(work::done)
+                .whenComplete((found, failed) -> Platform.runLater(() -> {
+                    if (mine == generation.get()) {
+                        if (failed == null) {
+                            then.accept(found);
+                        } else {
+                            Throwable cause = failed.getCause() == null ? failed : failed.getCause();
+                            content.getChildren().setAll(Labels.wrapped(String.valueOf(cause.getMessage())));
+                        }
+                    }
+                }));
+    }
+
+    private void rehearsal(Sheet sheet) {
+        List<String> faults = Meaning.faults(sheet);
+        String chosen = fault.getValue();
+        fault.getItems().setAll(faults);
+        fault.getSelectionModel().select(faults.contains(chosen) ? chosen : faults.isEmpty() ? null : faults.get(0));
+        boolean can = Meaning.canRehearse(sheet);
+        rehearse.setDisable(!can);
+        check.setDisable(!can);
+        content.getChildren()
+                .setAll(
+                        new FlowPane(8, 6, rehearse, fault, check),
+                        can ? progress : Labels.wrapped("The sheet has no rig; write one to rehearse with it."),
+                        rehearsed);
+    }
+
+    /** Carries the sheet out once, with the mistake that is chosen. */
+    void rehearse() {
+        if (seen == null || seen.sheet().isEmpty() || !seen.problems().isEmpty()) {
+            return;
+        }
+        if (side != Side.REHEARSAL) {
+            side = Side.REHEARSAL;
+            getChildren()
+                    .get(0)
+                    .lookupAll(".toggle-button")
+                    .forEach(n -> ((ToggleButton) n).setSelected(n.getId().equals("side-rehearsal")));
+            refresh();
+        }
+        String mistake = fault.getValue();
+        progress.setText("It is being carried out...");
+        WritingModel.Seen of = seen;
+        CompletableFuture.supplyAsync(() -> Meaning.rehearsed(of.sheet().orElseThrow(), mistake))
+                .whenComplete((r, failed) -> Platform.runLater(() -> {
+                    progress.setText(
+                            failed == null
+                                    ? r.says()
+                                    : String.valueOf(failed.getCause().getMessage()));
+                    rehearsed.getChildren().clear();
+                    if (failed == null) {
+                        r.trace().ifPresent(plot -> {
+                            PlotView view = new PlotView("A trace of the rehearsal");
+                            view.plot(plot, false);
+                            view.setPrefHeight(Theme.px(180));
+                            view.setMinHeight(Theme.px(150));
+                            rehearsed.getChildren().add(view);
+                        });
+                        r.lines().forEach(l -> rehearsed.getChildren().add(line(l)));
+                    }
+                }));
+    }
+
+    private static Node line(Meaning.Line l) {
+        Label head = Labels.wrapped(l.head());
+        Label more = Labels.wrapped(l.more());
+        more.getStyleClass().add("quiet");
+        return new VBox(0, head, more);
+    }
+
+    /** Carries the sheet out twenty times; again stops it. */
+    private void check() {
+        if (checking) {
+            checking = false;
+            return;
+        }
+        if (seen == null || seen.sheet().isEmpty() || !seen.problems().isEmpty()) {
+            return;
+        }
+        checking = true;
+        check.setText("Stop");
+        AtomicInteger done = new AtomicInteger();
+        WritingModel.Seen of = seen;
+        CompletableFuture.supplyAsync(() -> Meaning.checked(of.sheet().orElseThrow(), () -> {
+                    int n = done.incrementAndGet();
+                    Platform.runLater(() -> progress.setText("Carried out " + n + " times..."));
+                    return !checking;
+                }))
+                .whenComplete((says, failed) -> Platform.runLater(() -> {
+                    check.setText("Check on twenty seeds");
+                    boolean stopped = !checking;
+                    checking = false;
+                    progress.setText(
+                            stopped
+                                    ? "Stopped."
+                                    : failed == null
+                                            ? says
+                                            : String.valueOf(failed.getCause().getMessage()));
+                }));
+    }
+}
