@@ -6,7 +6,10 @@ import eagerneedle.app.window.MainWindow;
 import eagerneedle.app.window.NeedleApplication;
 import eagerneedle.app.workbench.Demonstration;
 import eagerneedle.app.workbench.LiveRig;
+import eagerneedle.app.workbench.OpenBench;
 import eagerneedle.app.workbench.Workbench;
+import eagerneedle.core.edit.Additions;
+import eagerneedle.core.session.SheetCommand;
 import eagerneedle.store.bench.BenchFile;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -88,22 +91,18 @@ final class ShotsCommand implements Callable<Integer> {
                 "logging.needle",
                 "wheel.needle",
                 "reed.needle",
-                "dye.needle")) {
+                "dye.needle",
+                "tea.needle",
+                "tea.csv")) {
             Files.deleteIfExists(file.resolveSibling(name));
         }
         return NeedleCommand.GOOD;
     }
 
-    /** A thermocouple line that is planned and rigged: time line, chains, live readings. */
+    /** A thermocouple line that is planned, with its time line. */
     private void cabinet(Deque<Runnable> steps, MainWindow window, Path file) {
         steps.add(() -> window.show(new Workbench(BenchFile.open(file), Clock.systemUTC())));
         steps.add(() -> save(window, "plan-cabinet"));
-        steps.add(() -> window.go(Station.RIG));
-        steps.add(() -> fire(window, "#connect"));
-        for (int i = 0; i < 6; i++) {
-            steps.add(() -> {});
-        }
-        steps.add(() -> save(window, "rig-cabinet"));
     }
 
     /** Calibrations with pictures of their own: the trim needle, the shunt table, the closure map. */
@@ -131,7 +130,7 @@ final class ShotsCommand implements Callable<Integer> {
         steps.add(() -> save(window, "calibrate-adjust"));
     }
 
-    /** Prompted readings under way, and rows once steady. */
+    /** Prompted readings under way. */
     private void ways(Deque<Runnable> steps, MainWindow window, Path file) {
         steps.add(() -> window.show(new Workbench(BenchFile.open(file), Clock.systemUTC())));
         steps.add(() -> window.go(Station.RIG));
@@ -146,16 +145,6 @@ final class ShotsCommand implements Callable<Integer> {
             steps.add(() -> {});
         }
         steps.add(() -> save(window, "capture-prompted"));
-        for (int i = 0; i < 22; i++) {
-            steps.add(() -> {});
-        }
-        steps.add(() -> fire(window, "#keep-run"));
-        steps.add(() -> fire(window, "#level-hang-two"));
-        steps.add(() -> fire(window, "#start-stop"));
-        for (int i = 0; i < 14; i++) {
-            steps.add(() -> {});
-        }
-        steps.add(() -> save(window, "capture-hold"));
     }
 
     /** All runs over each other, models side by side, a mistake tried on the real data, and where work begins. */
@@ -178,8 +167,51 @@ final class ShotsCommand implements Callable<Integer> {
         });
         steps.add(() -> fire(window, "#mistake-distance"));
         steps.add(() -> save(window, "judge-reed"));
+        steps.add(window::showDesk);
+        steps.add(() -> fire(window, "#side-equations"));
+        steps.add(() -> save(window, "desk"));
+        steps.add(() -> {
+            window.show(tea(file.resolveSibling("tea.csv")));
+            window.go(Station.REDUCE);
+        });
+        steps.add(() -> save(window, "open-bench"));
         steps.add(window::showStart);
         steps.add(() -> save(window, "start"));
+    }
+
+    /** A file that nobody wrote a sheet for, with a window and a fit put on its trace. */
+    private static Workbench tea(Path csv) {
+        StringBuilder b = new StringBuilder("time (s),tea (degC),room (degC)\n");
+        for (int i = 0; i < 240; i++) {
+            b.append(String.format(
+                    Locale.ROOT,
+                    "%d,%.2f,%.2f%n",
+                    5 * i,
+                    21.5 + 58 * Math.exp(-5 * i / 610.0) + 0.11 * Math.sin(i * i),
+                    21.5 + 0.04 * Math.sin(3.0 * i * i)));
+        }
+        try {
+            Files.writeString(csv, b);
+            Path to = csv.resolveSibling("tea.needle");
+            BenchFile.create(
+                            to,
+                            OpenBench.begun(
+                                    "A cup of tea",
+                                    "How fast does a cup of tea cool?",
+                                    Clock.systemUTC().instant()))
+                    .close();
+            Workbench bench = new Workbench(BenchFile.open(to), Clock.systemUTC());
+            OpenBench.bring(bench, OpenBench.read(List.of(csv)));
+            String windowed = Additions.window(bench.session().sheetText(), "record", "tea")
+                    .text();
+            bench.apply(new SheetCommand.Write(
+                    Additions.fit(windowed, "record", "tea", Additions.Curve.DECAY)
+                            .text(),
+                    "Fitted the tea."));
+            return bench;
+        } catch (java.io.IOException e) {
+            throw new java.io.UncheckedIOException(e);
+        }
     }
 
     private static void fire(MainWindow window, String id) {

@@ -121,7 +121,7 @@ final class LedgerModel {
     private PlainWords words;
     private String filter = "";
     private final Set<String> opened = new HashSet<>();
-    private final Map<String, Set<Key>> pinned = new HashMap<>();
+    private final Map<String, Set<String>> pinned = new HashMap<>();
 
     /** A session, from the beginning. */
     void open(Workbench newBench) {
@@ -182,17 +182,34 @@ final class LedgerModel {
 
     /** Keeps a quantity at the top, or no longer. */
     void pin(Key key) {
-        if (!pins().remove(key)) {
-            pins().add(key);
+        if (!pins().remove(key.toString())) {
+            pins().add(key.toString());
         }
     }
 
     boolean isPinned(Key key) {
-        return pins().contains(key);
+        return pins().contains(key.toString());
     }
 
-    private Set<Key> pins() {
+    private Set<String> pins() {
         return pinned.computeIfAbsent(bench.sheet().id(), id -> new LinkedHashSet<>());
+    }
+
+    /** What is pinned, by method and the names of the ledger. */
+    Map<String, List<String>> pinned() {
+        Map<String, List<String>> out = new LinkedHashMap<>();
+        pinned.forEach((id, names) -> {
+            if (!names.isEmpty()) {
+                out.put(id, List.copyOf(names));
+            }
+        });
+        return out;
+    }
+
+    /** Pins these from now on, by method and the names of the ledger. */
+    void pinned(Map<String, List<String>> names) {
+        pinned.clear();
+        names.forEach((id, all) -> pinned.put(id, new LinkedHashSet<>(all)));
     }
 
     /** What the session is about, then what is pinned, then the rest by group. */

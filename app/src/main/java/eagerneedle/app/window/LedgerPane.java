@@ -13,6 +13,8 @@ import eagerneedle.picture.FormulaPicture;
 import eagerneedle.picture.Ink;
 import eagerneedle.picture.SvgSurface;
 import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -43,7 +45,10 @@ public final class LedgerPane extends VBox {
     private final ScrollPane scroll = new ScrollPane(box);
     private final TextField filter = new TextField();
     private final Button pin = new Button("Pin to the top");
-    private final VBox lineage = new VBox(2, detailBox, pin);
+    private final Button line = new Button("Show its line");
+    private final VBox lineage = new VBox(2, detailBox, new HBox(4, pin, line));
+    private Consumer<Key> onLine = key -> {};
+    private Runnable onPin = () -> {};
 
     public LedgerPane() {
         setId("ledger");
@@ -87,13 +92,39 @@ public final class LedgerPane extends VBox {
         pin.getStyleClass().add("quiet-button");
         pin.setOnAction(e -> model.selected().ifPresent(key -> {
             model.pin(key);
+            onPin.run();
             refresh();
         }));
-        Labels.explained(pin, "Keeps this quantity at the top of the ledger while the window is open");
+        Labels.explained(pin, "Keeps this quantity at the top of the ledger, in every session of this method");
+        line.setId("ledger-line");
+        line.getStyleClass().add("quiet-button");
+        line.setOnAction(e -> model.selected().ifPresent(onLine));
+        Labels.explained(line, "Why is it so? Shows the line of the sheet that it stands in, at the method desk");
         lineage.getStyleClass().add("lineage");
         lineage.setVisible(false);
         lineage.setManaged(false);
         getChildren().addAll(head, scroll, lineage);
+    }
+
+    /** Called with the quantity whose line in the sheet is asked for. */
+    void onLine(Consumer<Key> shown) {
+        onLine = shown;
+    }
+
+    /** Called when something was pinned or is no longer. */
+    void onPin(Runnable changed) {
+        onPin = changed;
+    }
+
+    /** What is pinned, by method and the names of the ledger. */
+    Map<String, List<String>> pinned() {
+        return model.pinned();
+    }
+
+    /** Pins these, by method and the names of the ledger; what there is none of is passed over. */
+    void pinned(Map<String, List<String>> names) {
+        model.pinned(names);
+        refresh();
     }
 
     public void show(Workbench newBench) {

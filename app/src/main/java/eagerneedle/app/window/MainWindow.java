@@ -54,6 +54,7 @@ public final class MainWindow implements Desk {
     private final Toolbar tools = new Toolbar(acts, this::step, this::find);
     private final Header header = new Header(dial, tools);
     private String laidOutBy = "";
+    private final KeptSettings kept = new KeptSettings(this, ledger);
     private LiveRig rig;
     private final RunInHand run = new RunInHand();
     private final Stockroom stockroom;
@@ -92,6 +93,7 @@ public final class MainWindow implements Desk {
         });
         scene.setOnDragDropped(e -> door.drop(
                 e.getDragboard().getFiles().stream().map(f -> f.toPath()).toList()));
+        ledger.onLine(key -> new LineOf(key, bench.session()).in(showDesk()));
         stage.setScene(scene);
         stage.setOnShown(e -> go(dial.current()));
         stage.setMinWidth(Theme.px(1000));
@@ -135,6 +137,15 @@ public final class MainWindow implements Desk {
     public void rememberIn(Recent where) {
         recent = where;
         remember();
+    }
+
+    KeptSettings kept() {
+        return kept;
+    }
+
+    /** Takes what was set last time, and keeps there what is set from now on. */
+    void settingsIn(Path file) {
+        kept.in(file);
     }
 
     /** From now on errors of the program itself are told in this window. */
@@ -281,6 +292,7 @@ public final class MainWindow implements Desk {
         header.resize();
         ledger.resize();
         ledger.refresh();
+        kept.keep();
         go(dial.current());
     }
 
@@ -343,7 +355,7 @@ public final class MainWindow implements Desk {
     }
 
     /** Shows the method desk with the session's sheet. */
-    WritingView showDesk() {
+    public WritingView showDesk() {
         WritingView view = new WritingView(this, () -> go(dial.current()));
         beside = view;
         side.leave();

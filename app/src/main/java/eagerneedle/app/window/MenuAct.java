@@ -61,9 +61,6 @@ record MenuAct(String label, KeyCombination shortcut, String shown, Runnable run
                 MenuAct.of("Larger text", "Shortcut+Equals", () -> w.textSize(Theme.textSize() + 10)),
                 MenuAct.of("Smaller text", "Shortcut+Minus", () -> w.textSize(Theme.textSize() - 10)),
                 MenuAct.of("Text as it was", "Shortcut+0", () -> w.textSize(100)),
-                MenuAct.of(
-                        "Light or dark",
-                        "Shortcut+D",
-                        () -> Theme.dress(w.stage().getScene(), !Theme.isDark())));
+                MenuAct.of("Light or dark", "Shortcut+D", () -> w.kept().otherTheme()));
     }
 }

@@ -1,5 +1,6 @@
 package eagerneedle.app.window;
 
+import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.ProgramLog;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.store.bench.Recent;
@@ -52,6 +53,7 @@ public final class NeedleApplication extends Application {
     private static MainWindow window(Stage stage, Workbench bench, Recent sessions) {
         MainWindow window = new MainWindow(stage, bench, Clock.systemUTC(), 1, stockroom.get());
         window.rememberIn(sessions);
+        window.settingsIn(Home.folder().resolve("settings.json"));
         window.watchErrors();
         stage.show();
         return window;

@@ -86,8 +86,8 @@ public final class PlanRehearsal {
             Reduction before = bench.reducer().planIf(rehearsedSession);
             Map<String, Quantity> now = new LinkedHashMap<>();
             found.forEach((name, q) -> RescaledPlan.of(q, before, plan).ifPresent(r -> now.put(name, r)));
-            over = plan;
             with = plan.rehearsed(now);
+            over = plan;
         }
         return with;
     }

@@ -184,6 +184,28 @@ final class SheetEditor extends CodeArea {
         }
     }
 
+    /** Folds the block that the caret stands in, or unfolds it. */
+    void fold() {
+        int first = getCurrentParagraph();
+        int indent = indent(first);
+        int last = first;
+        while (last + 1 < getParagraphs().size() && (getText(last + 1).isBlank() || indent(last + 1) > indent)) {
+            last++;
+        }
+        boolean folded =
+                last > first && getParagraph(first + 1).getParagraphStyle().contains("collapse");
+        if (folded) {
+            unfoldParagraphs(first);
+        } else if (last > first) {
+            foldParagraphs(first, last);
+        }
+    }
+
+    private int indent(int paragraph) {
+        String line = getText(paragraph);
+        return line.length() - line.stripLeading().length();
+    }
+
     private void colour(int paragraph) {
         String line = getText(paragraph);
         if (!line.isEmpty()) {

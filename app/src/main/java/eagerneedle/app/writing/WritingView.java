@@ -57,16 +57,13 @@ public final class WritingView implements StationView {
     private final Label help = Labels.wrapped("");
     private final VBox problemBox = new VBox(3);
     private final Rows<WritingModel.Problem> problems = new Rows<>(problemBox, this::problem);
-    private final VBox movedBox = new VBox(3);
+    private final Moves moves;
     private final ScrollPane told = new ScrollPane();
     private final Button take = new Button("Take over...");
-    private final TextField find = new TextField();
-    private final TextField by = new TextField();
-    private final HBox searching;
+    private final SearchBar searching;
     private final TextField name = new TextField();
     private final PauseTransition pause = new PauseTransition(PAUSE);
     private Path file;
-    private String moving;
     private WritingModel.Seen seen;
 
     /** @param leave goes back to the station */
@@ -74,9 +71,10 @@ public final class WritingView implements StationView {
         this.desk = desk;
         this.leave = leave;
         model = new WritingModel(desk);
+        moves = new Moves(model);
         editor = new SheetEditor(model::proposals);
         meaning = new MeaningPane(model);
-        searching = searching();
+        searching = new SearchBar(editor);
         all.getStyleClass().add("surface");
         String text = model.draft().read().orElseGet(model::sessionText);
         editor.replaceText(text);
@@ -84,7 +82,7 @@ public final class WritingView implements StationView {
         editor.moveTo(0);
         editor.requestFollowCaret();
         editor.textProperty().addListener((o, was, is) -> {
-            moving = null;
+            moves.forget();
             pause.playFromStart();
         });
         editor.caretPositionProperty()
@@ -92,13 +90,12 @@ public final class WritingView implements StationView {
                         () -> Labels.says(help, model.help(editor.getText(), editor.getCaretPosition()))));
         pause.setOnFinished(e -> look());
         editor.addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
-        told.setContent(new VBox(6, movedBox, problemBox));
+        told.setContent(new VBox(6, moves, problemBox));
         told.setFitToWidth(true);
         told.getStyleClass().add("bare");
         told.setPrefHeight(Theme.px(128));
         told.setMinHeight(Theme.px(70));
         problemBox.setId("problems");
-        movedBox.setId("moved");
         help.setId("sheet-help");
         help.getStyleClass().add("quiet");
         help.setMaxHeight(Theme.px(60));
@@ -177,109 +174,23 @@ public final class WritingView implements StationView {
         return i;
     }
 
-    private HBox searching() {
-        find.setId("find-text");
-        find.setPromptText("find");
-        find.setAccessibleText("Find in the text");
-        by.setId("replace-text");
-        by.setPromptText("put in its place");
-        by.setAccessibleText("Put in its place");
-        find.setOnAction(e -> next());
-        HBox row = new HBox(
-                8,
-                find,
-                act("find-next", "Next", "The next place where it stands (Enter)", this::next),
-                by,
-                act("replace-one", "Replace", "Replaces the one that is chosen", this::replaceOne),
-                act("replace-all", "All", "Replaces all of them", this::replaceAll));
-        row.setAlignment(Pos.CENTER_LEFT);
-        row.setVisible(false);
-        row.setManaged(false);
-        row.setOnKeyPressed(e -> {
-            if (e.getCode() == KeyCode.ESCAPE) {
-                seek(false);
-                e.consume();
-            }
-        });
-        return row;
-    }
-
-    private void seek(boolean open) {
-        searching.setVisible(open);
-        searching.setManaged(open);
-        if (open) {
-            find.setText(editor.getSelectedText().isEmpty() ? find.getText() : editor.getSelectedText());
-            find.requestFocus();
-        } else {
-            editor.requestFocus();
-        }
-    }
-
-    private void next() {
-        String text = editor.getText();
-        int at = find.getText().isEmpty() ? -1 : text.indexOf(find.getText(), editor.getCaretPosition());
-        at = at < 0 && !find.getText().isEmpty() ? text.indexOf(find.getText()) : at;
-        if (at < 0) {
-            Notices.warn(all, "'" + find.getText() + "' does not stand in this sheet.");
-        } else {
-            editor.selectRange(at, at + find.getText().length());
-            editor.requestFollowCaret();
-        }
-    }
-
-    private void replaceOne() {
-        if (!find.getText().isEmpty() && editor.getSelectedText().equals(find.getText())) {
-            editor.replaceSelection(by.getText());
-        }
-        next();
-    }
-
-    private void replaceAll() {
-        if (!find.getText().isEmpty()) {
-            editor.exchange(editor.getText().replace(find.getText(), by.getText()));
-        }
-    }
-
     private void pressed(KeyEvent e) {
         if (e.getCode() == KeyCode.F2) {
             name.requestFocus();
         } else if (e.getCode() == KeyCode.F12 || e.getCode() == KeyCode.B && e.isShortcutDown()) {
             goToDefinition();
         } else if (e.getCode() == KeyCode.F && e.isShortcutDown()) {
-            seek(true);
+            searching.open();
         } else if (e.getCode() == KeyCode.S && e.isShortcutDown()) {
             Notices.attempt(all, this::save);
         } else if (e.getCode() == KeyCode.R && e.isShortcutDown()) {
             meaning.rehearse();
         } else if (e.getCode() == KeyCode.OPEN_BRACKET && e.isShortcutDown()) {
-            fold();
+            editor.fold();
         } else {
             return;
         }
         e.consume();
-    }
-
-    /** Folds the block that the caret stands in, or unfolds it. */
-    private void fold() {
-        int first = editor.getCurrentParagraph();
-        int indent = indent(first);
-        int last = first;
-        while (last + 1 < editor.getParagraphs().size()
-                && (editor.getText(last + 1).isBlank() || indent(last + 1) > indent)) {
-            last++;
-        }
-        boolean folded = last > first
-                && editor.getParagraph(first + 1).getParagraphStyle().contains("collapse");
-        if (folded) {
-            editor.unfoldParagraphs(first);
-        } else if (last > first) {
-            editor.foldParagraphs(first, last);
-        }
-    }
-
-    private int indent(int paragraph) {
-        String line = editor.getText(paragraph);
-        return line.length() - line.stripLeading().length();
     }
 
     private void goToDefinition() {
@@ -379,10 +290,7 @@ public final class WritingView implements StationView {
                 + (file != null ? " · " + FileName.of(file) : changed ? " · not taken over" : " · the session's"));
         state.getStyleClass().setAll("label", n == 0 ? "good" : "attention");
         take.setDisable(n > 0 || !changed);
-        take.setText(moving != null && moving.equals(found.text()) ? "Take it over" : "Take over...");
-        if (moving == null) {
-            movedBox.getChildren().clear();
-        }
+        take.setText(moves.wereSeen(found.text()) ? "Take it over" : "Take over...");
         tell();
         meaning.show(found);
     }
@@ -390,7 +298,7 @@ public final class WritingView implements StationView {
     /** What is told stands below the text only where there is something. */
     private void tell() {
         boolean any =
-                !problemBox.getChildren().isEmpty() || !movedBox.getChildren().isEmpty();
+                !problemBox.getChildren().isEmpty() || !moves.getChildren().isEmpty();
         told.setVisible(any);
         told.setManaged(any);
     }
@@ -401,33 +309,14 @@ public final class WritingView implements StationView {
             look();
             return;
         }
-        if (text.equals(moving)) {
-            Notices.attempt(all, () -> {
-                model.takeOver(text);
-                moving = null;
-                movedBox.getChildren().clear();
+        Notices.attempt(all, () -> {
+            if (moves.take(text)) {
                 Notices.tell(all, "The session has this sheet now; undo brings back the one before.");
                 look();
-            });
-            return;
-        }
-        Notices.attempt(all, () -> {
-            List<WritingModel.Moved> moves = model.moves(text);
-            moving = text;
-            take.setText("Take it over");
-            movedBox.getChildren()
-                    .setAll(Labels.section(
-                            moves.isEmpty()
-                                    ? "Nothing in the ledger moves. Take it over?"
-                                    : "In the ledger of this session would move:"));
-            moves.stream()
-                    .limit(FEW)
-                    .forEach(m -> movedBox.getChildren()
-                            .add(Labels.wrapped(m.label() + ": " + m.before() + " → " + m.after())));
-            if (moves.size() > FEW) {
-                movedBox.getChildren().add(Labels.quiet("and " + (moves.size() - FEW) + " more"));
+            } else {
+                take.setText("Take it over");
+                tell();
             }
-            tell();
         });
     }
 
@@ -460,11 +349,15 @@ public final class WritingView implements StationView {
         }
     }
 
-    /** Puts the caret where a name is given. */
-    public void reveal(String... path) {
-        Outline.of(editor.getText()).all().stream()
-                .filter(g -> g.path().equals(List.of(path)))
-                .findFirst()
+    /**
+     * Puts the caret where a name is given.
+     *
+     * @param capture whose runs it belongs to; empty for none
+     */
+    public void reveal(String capture, String name) {
+        String of = name.contains(".") ? name.substring(0, name.indexOf('.')) : name;
+        Outline.of(editor.getText())
+                .definition(of, capture.isEmpty() ? List.of() : List.of("captures", capture))
                 .ifPresent(g -> {
                     editor.selectRange(g.offset(), g.offset() + g.name().length());
                     editor.requestFollowCaret();

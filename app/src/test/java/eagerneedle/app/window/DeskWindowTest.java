@@ -113,7 +113,9 @@ class DeskWindowTest extends BenchWindow {
         act(() -> area.appendText(rest));
         assertThat(area.getText()).isEqualTo(wanted);
         assertThat(proposed).as("names that the program proposed").isEqualTo(MOST);
-        assertThat(own).as("names of the author's own, which nobody can propose").isLessThan(30);
+        assertThat(own)
+                .as("names of the author's own, which nobody can propose")
+                .isLessThan(30);
         await(() -> state(robot).startsWith("good"));
         Path to = folder.resolve("pendulum.yaml");
         act(() -> desk.save(to));

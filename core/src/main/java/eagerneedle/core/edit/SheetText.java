@@ -62,10 +62,12 @@ public final class SheetText {
             "finish");
 
     private final String text;
+    private final Lines lines;
     private final MappingNode root;
 
     private SheetText(String text, MappingNode root) {
         this.text = text;
+        this.lines = new Lines(text);
         this.root = root;
     }
 
@@ -238,7 +240,10 @@ public final class SheetText {
         }
         Node first = l.getValue().get(0);
         int dash = text.lastIndexOf('-', start(first));
-        return changed(lineEnd(end(tail)), lineEnd(end(tail)), newline() + " ".repeat(column(dash)) + "- " + by);
+        return changed(
+                lines.lineEnd(end(tail)),
+                lines.lineEnd(end(tail)),
+                lines.newline() + " ".repeat(lines.column(dash)) + "- " + by);
     }
 
     /** The sheet without an entry of a mapping or an item of a list; as it is where there is none. */
@@ -274,22 +279,22 @@ public final class SheetText {
                     ? changed(starts.get(index), starts.get(index + 1), "")
                     : changed(ends.get(index - 1), ends.get(index), "");
         }
-        from = lineStart(starts.get(index));
-        int to = lineEnd(ends.get(index));
+        from = lines.lineStart(starts.get(index));
+        int to = lines.lineEnd(ends.get(index));
         if (to < text.length()) {
             to = text.indexOf('\n', to) + 1;
         } else if (from > 0) {
-            from = lineEnd(from - (text.startsWith("\r\n", from - 2) ? 2 : 1));
+            from = lines.lineEnd(from - (text.startsWith("\r\n", from - 2) ? 2 : 1));
         }
         return changed(from, to, "");
     }
 
     private SheetText inserted(MappingNode m, String name, Object value) {
         if (m.getValue().isEmpty()) {
-            int indent = m == root ? 0 : column(lineIndent(start(m))) + 2;
+            int indent = m == root ? 0 : lines.column(lines.lineIndent(start(m))) + 2;
             boolean line = m == root || (value instanceof Map<?, ?> || value instanceof Block) && isLastOnLine(m);
             String entry = line
-                    ? newline() + " ".repeat(indent) + Written.named(name, value, indent, newline())
+                    ? lines.newline() + " ".repeat(indent) + Written.named(name, value, indent, lines.newline())
                     : "{" + Written.key(name) + ": " + Written.flow(value) + "}";
             int from = line && start(m) > 0 && text.charAt(start(m) - 1) == ' ' ? start(m) - 1 : start(m);
             return changed(from, end(m), entry);
@@ -298,9 +303,10 @@ public final class SheetText {
         if (isFlow(m)) {
             return changed(end(tail), end(tail), ", " + Written.key(name) + ": " + Written.flow(value));
         }
-        int indent = column(start(m.getValue().get(0).getKeyNode()));
-        int at = lineEnd(end(tail));
-        return changed(at, at, newline() + " ".repeat(indent) + Written.named(name, value, indent, newline()));
+        int indent = lines.column(start(m.getValue().get(0).getKeyNode()));
+        int at = lines.lineEnd(end(tail));
+        return changed(
+                at, at, lines.newline() + " ".repeat(indent) + Written.named(name, value, indent, lines.newline()));
     }
 
     /**
@@ -321,7 +327,7 @@ public final class SheetText {
     }
 
     private boolean isLastOnLine(Node n) {
-        String rest = text.substring(end(n), lineEnd(end(n)));
+        String rest = text.substring(end(n), lines.lineEnd(end(n)));
         return rest.isBlank() || rest.strip().startsWith("#");
     }
 
@@ -415,34 +421,6 @@ public final class SheetText {
     /** Marks count characters beyond the basic plane once, strings twice. */
     private int at(int index) {
         return text.offsetByCodePoints(0, Math.min(index, text.codePointCount(0, text.length())));
-    }
-
-    private int lineStart(int i) {
-        return text.lastIndexOf('\n', i - 1) + 1;
-    }
-
-    private int lineIndent(int i) {
-        int from = lineStart(i);
-        while (from < text.length() && text.charAt(from) == ' ') {
-            from++;
-        }
-        return from;
-    }
-
-    private int column(int i) {
-        return i - lineStart(i);
-    }
-
-    private int lineEnd(int i) {
-        int end = text.indexOf('\n', i);
-        if (end < 0) {
-            return text.length();
-        }
-        return end > 0 && text.charAt(end - 1) == '\r' ? end - 1 : end;
-    }
-
-    private String newline() {
-        return text.contains("\r\n") ? "\r\n" : "\n";
     }
 
     private static String above(String pointer) {

@@ -1,0 +1,72 @@
+package eagerneedle.app.window;
+
+import static eagerneedle.app.OnScreen.act;
+import static eagerneedle.app.OnScreen.settle;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import eagerneedle.app.widget.Theme;
+import eagerneedle.app.workbench.Settings;
+import eagerneedle.core.reduce.Key;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import javafx.scene.control.Labeled;
+import javafx.stage.Stage;
+import org.fxmisc.richtext.CodeArea;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.Start;
+
+/** What was set is there again when the program is started again. */
+class KeptSettingsTest extends BenchWindow {
+    @Start
+    void start(Stage newStage) throws Exception {
+        prepare(newStage);
+        System.setProperty("needle.home", folder.resolve("home").toString());
+    }
+
+    @AfterEach
+    void asUsual() {
+        System.clearProperty("needle.home");
+        act(() -> {
+            Theme.textSize(100);
+            Theme.dress(stage.getScene(), false);
+        });
+    }
+
+    @Test
+    void textThemeAndPinsAreFoundAgainAndAQuantityLeadsToItsLine(FxRobot robot) throws Exception {
+        Path file = folder.resolve("settings.json");
+        openRehearsed(robot, "trolley-two-gates");
+        act(() -> window.settingsIn(file));
+        act(() -> window.textSize(120));
+        act(() -> window.kept().otherTheme());
+        act(() -> window.showQuantity(new Key.Global("mu")));
+        fire(robot, "ledger-pin");
+        assertThat(Settings.read(file).pinned()).containsKey("trolley-two-gates");
+        act(() -> {
+            Theme.textSize(100);
+            Theme.dress(stage.getScene(), false);
+            stage.close();
+        });
+        openRehearsed(robot, "trolley-two-gates");
+        act(() -> window.settingsIn(file));
+        assertThat(Theme.textSize()).isEqualTo(120);
+        assertThat(Theme.isDark()).isTrue();
+        act(() -> window.showQuantity(new Key.Global("mu")));
+        assertThat(robot.lookup("#ledger-pin").queryAs(Labeled.class).getText()).isEqualTo("Unpin");
+        fire(robot, "ledger-line");
+        settle();
+        CodeArea text = robot.lookup("#sheet-text").queryAs(CodeArea.class);
+        assertThat(text.getText(text.getCurrentParagraph()).strip()).startsWith("mu: {");
+    }
+
+    @Test
+    void settingsThatCannotBeReadAreTheUsualOnes() throws Exception {
+        Path file = Files.writeString(folder.resolve("bad.json"), "{\"textSize\": \"many");
+        assertThat(Settings.read(file)).isEqualTo(Settings.USUAL);
+        Files.writeString(file, "{\"textSize\": 130, \"new\": 1}");
+        assertThat(Settings.read(file).textSize()).isEqualTo(130);
+        assertThat(Settings.read(folder.resolve("none.json"))).isEqualTo(Settings.USUAL);
+    }
+}
