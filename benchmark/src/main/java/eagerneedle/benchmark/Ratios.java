@@ -16,6 +16,7 @@ public final class Ratios {
                         .include(Benches.class.getName())
                         .include(NumberBenches.class.getName())
                         .include(StoreBenches.class.getName())
+                        .include(SheetBenches.class.getName())
                         .build())
                 .run();
         System.out.println();
@@ -43,6 +44,21 @@ public final class Ratios {
                 "windowStatisticsOfAMillion",
                 "plainLoopOverAMillion",
                 "window statistics of a million samples against a plain loop");
+        print(
+                results,
+                "proposalsInALongSheet",
+                "longSheetComposed",
+                "what may stand at a place of 1500 lines against reading their YAML");
+        print(
+                results,
+                "entryPutIntoALongSheet",
+                "longSheetComposed",
+                "an entry put into 1500 lines against reading their YAML");
+        print(
+                results,
+                "longSheetLookedThrough",
+                "longSheetComposed",
+                "1500 lines looked through against reading their YAML");
         List<String> rest = new ArrayList<>(List.of(arguments));
         if (rest.remove("--peers")) {
             System.out.println();

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.function.BiFunction;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import javafx.animation.PauseTransition;
 import javafx.geometry.Bounds;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
@@ -15,6 +16,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.VBox;
 import javafx.stage.Popup;
+import javafx.util.Duration;
 import org.fxmisc.richtext.CodeArea;
 import org.fxmisc.richtext.LineNumberFactory;
 import org.fxmisc.richtext.model.StyleSpans;
@@ -34,6 +36,7 @@ final class SheetEditor extends CodeArea {
     private static final int MOST_SHOWN = 200;
 
     private final BiFunction<String, Integer, List<Completion.Proposal>> proposing;
+    private final PauseTransition soon = new PauseTransition(Duration.millis(90));
     private final Popup popup = new Popup();
     private final ListView<Completion.Proposal> proposals = new ListView<>();
     private final Label says = new Label();
@@ -74,11 +77,17 @@ final class SheetEditor extends CodeArea {
         box.getStyleClass().add("proposals");
         popup.getContent().add(box);
         popup.setAutoHide(true);
+        // Whoever types on does not wait for what might be proposed.
+        soon.setOnFinished(e -> {
+            if (isFocused()) {
+                propose(false);
+            }
+        });
         addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
         addEventHandler(KeyEvent.KEY_TYPED, e -> {
             String c = e.getCharacter();
             if (!c.isEmpty() && Character.isLetterOrDigit(c.charAt(0)) && wordBefore() >= 2 || popup.isShowing()) {
-                propose(false);
+                soon.playFromStart();
             }
         });
     }

@@ -63,6 +63,7 @@ public final class WritingView implements StationView {
     private final SearchBar searching;
     private final TextField name = new TextField();
     private final PauseTransition pause = new PauseTransition(PAUSE);
+    private final PauseTransition still = new PauseTransition(PAUSE);
     private Path file;
     private WritingModel.Seen seen;
 
@@ -81,13 +82,13 @@ public final class WritingView implements StationView {
         editor.getUndoManager().forgetHistory();
         editor.moveTo(0);
         editor.requestFollowCaret();
-        editor.textProperty().addListener((o, was, is) -> {
+        // Neither may cost a key anything: both wait until nobody types.
+        editor.plainTextChanges().subscribe(c -> {
             moves.forget();
             pause.playFromStart();
         });
-        editor.caretPositionProperty()
-                .addListener((o, was, is) -> Platform.runLater(
-                        () -> Labels.says(help, model.help(editor.getText(), editor.getCaretPosition()))));
+        editor.caretPositionProperty().addListener((o, was, is) -> still.playFromStart());
+        still.setOnFinished(e -> Labels.says(help, model.help(editor.getText(), editor.getCaretPosition())));
         pause.setOnFinished(e -> look());
         editor.addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
         told.setContent(new VBox(6, moves, problemBox));

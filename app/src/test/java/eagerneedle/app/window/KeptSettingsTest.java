@@ -30,7 +30,9 @@ class KeptSettingsTest extends BenchWindow {
         System.clearProperty("needle.home");
         act(() -> {
             Theme.textSize(100);
-            Theme.dress(stage.getScene(), false);
+            if (stage.getScene() != null) {
+                Theme.dress(stage.getScene(), false);
+            }
         });
     }
 

@@ -44,6 +44,7 @@ final class NamedFit {
                     switch (k) {
                         case X -> points.xUnit().difference();
                         case Y -> points.yUnit();
+                        case DY -> points.yUnit().difference();
                         case ONE -> LabUnit.ONE;
                         case Y_PER_X ->
                             points.yUnit().coherent().per(points.xUnit().coherent());

@@ -16,7 +16,7 @@ public enum NamedModel implements Model {
     DECAY(
             "exponential decay to a level",
             List.of("level", "amplitude", "tau"),
-            List.of(Kind.Y, Kind.Y, Kind.X),
+            List.of(Kind.Y, Kind.DY, Kind.X),
             new int[] {2}) {
         @Override
         double value(double x, double[] p, double[] g) {
@@ -89,7 +89,7 @@ public enum NamedModel implements Model {
         }
     },
     /** y = offset + factor ln(x), x in its unit. */
-    LOGARITHM("logarithm", List.of("offset", "factor"), List.of(Kind.Y, Kind.Y), new int[0]) {
+    LOGARITHM("logarithm", List.of("offset", "factor"), List.of(Kind.Y, Kind.DY), new int[0]) {
         @Override
         double value(double x, double[] p, double[] g) {
             g[0] = 1;
@@ -156,7 +156,7 @@ public enum NamedModel implements Model {
     DAMPED_COSINE(
             "damped cosine",
             List.of("level", "amplitude", "tau", "period", "phase"),
-            List.of(Kind.Y, Kind.Y, Kind.X, Kind.X, Kind.ONE),
+            List.of(Kind.Y, Kind.DY, Kind.X, Kind.X, Kind.ONE),
             new int[] {2, 3, 4}) {
         @Override
         double value(double x, double[] p, double[] g) {
@@ -250,6 +250,8 @@ public enum NamedModel implements Model {
     enum Kind {
         X,
         Y,
+        /** A difference of two ordinates: of temperatures in K. */
+        DY,
         ONE,
         Y_PER_X,
         MOLAR_ENERGY
