@@ -116,7 +116,7 @@ public final class OpenBench {
 
     private static String brought(Workbench bench, Table t, String file) {
         String capture = OpenSheet.with(bench.session().sheetText(), t, file).capture();
-        ColumnMapping mapping = ColumnMapping.guess(t, bench.sheet(), capture);
+        ColumnMapping mapping = OpenSheet.mapping(t, bench.sheet(), capture);
         Run run = mapping.bring(bench, t, file, capture, OpenSheet.LEVEL);
         return run.name() + " from " + file + ": " + t.rows() + " rows."
                 + (t.remarks().isEmpty() ? "" : " " + String.join(" ", t.remarks()));

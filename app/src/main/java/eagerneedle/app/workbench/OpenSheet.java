@@ -4,9 +4,11 @@ import eagerneedle.core.edit.Block;
 import eagerneedle.core.edit.SheetText;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.UnitException;
+import eagerneedle.core.sheet.Sheet;
 import eagerneedle.rig.driver.Driver;
 import eagerneedle.store.delimited.SeveralRuns;
 import eagerneedle.store.delimited.Table;
+import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
@@ -146,6 +148,22 @@ public final class OpenSheet {
         return captured(sheet, names, gate ? "gate" : "stream");
     }
 
+    /** The columns of a table as the channels of the capture that was made from such a table: by their order. */
+    static ColumnMapping mapping(Table t, Sheet sheet, String capture) {
+        int clock = clock(t);
+        Map<String, Integer> values = new LinkedHashMap<>();
+        Map<String, String> units = new LinkedHashMap<>();
+        int column = 0;
+        for (String channel : sheet.captures().get(capture).channels()) {
+            column += column == clock ? 1 : 0;
+            values.put(channel, column);
+            units.put(channel, known(t.units().get(column)));
+            column++;
+        }
+        String unit = known(t.units().get(clock));
+        return new ColumnMapping(clock, unit.isEmpty() ? "s" : unit, values, units, 0);
+    }
+
     private static Extended captured(SheetText sheet, List<String> names, String mode) {
         String capture = CAPTURE;
         for (int i = 2; sheet.has("/captures/" + capture); i++) {
@@ -241,7 +259,9 @@ public final class OpenSheet {
 
     /** A name for formulas, from what a column or an input is called. */
     static String name(String title, String otherwise, Set<String> taken) {
-        String base = title.replaceAll("[^\\p{L}\\p{N}]+", "_").replaceAll("^[^\\p{L}]+|_+$", "");
+        String plain = Normalizer.normalize(title.replace("\u00df", "ss"), Normalizer.Form.NFD)
+                .replaceAll("\\p{M}", "");
+        String base = plain.replaceAll("[^A-Za-z0-9]+", "_").replaceAll("^[^A-Za-z]+|_+$", "");
         boolean good = !base.isEmpty() && base.length() <= 30 && !isTaken(base);
         String name = good ? base : otherwise;
         String free = name;

@@ -16,7 +16,7 @@ import org.jspecify.annotations.Nullable;
  * Each is a change of the text; what does not make sense is refused with one sentence.
  */
 public final class Additions {
-    private static final Pattern NAME = Pattern.compile("\\p{L}[\\p{L}\\d_]*");
+    private static final Pattern NAME = Pattern.compile("[A-Za-z][A-Za-z0-9_]*");
 
     private Additions() {}
 

@@ -35,7 +35,7 @@ public final class Renaming {
      *     mean something else
      */
     public static String of(String text, Outline.Given given, String to) {
-        if (!to.matches("\\p{L}[\\p{L}\\d_]*")) {
+        if (!to.matches("[A-Za-z][A-Za-z0-9_]*")) {
             throw new IllegalArgumentException(
                     "A name begins with a letter and holds letters, digits and _ only; '" + to + "' does not.");
         }
