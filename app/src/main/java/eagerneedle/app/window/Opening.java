@@ -35,7 +35,7 @@ record Opening(Clock clock, Function<Workbench, MainWindow> into, java.util.func
             say.accept("Reading...", false);
             beside(() -> OpenBench.read(f.paths()), data -> {
                 MainWindow window = into.apply(bench(OpenBench.title(f.paths()), "", b -> OpenBench.bring(b, data)));
-                shown(window);
+                shown(window, data);
             });
         } else if (beginning instanceof Beginning.Instrument i) {
             say.accept("Asking the instrument...", false);
@@ -62,7 +62,7 @@ record Opening(Clock clock, Function<Workbench, MainWindow> into, java.util.func
             say.accept("Reading...", false);
             beside(() -> OpenBench.read(f.paths()), data -> {
                 OpenBench.bring(window.bench(), data);
-                shown(window);
+                shown(window, data);
             });
         } else if (beginning instanceof Beginning.Instrument i) {
             say.accept("Asking the instrument...", false);
@@ -105,12 +105,14 @@ record Opening(Clock clock, Function<Workbench, MainWindow> into, java.util.func
         }
     }
 
-    private void shown(MainWindow window) {
+    private void shown(MainWindow window, OpenBench.Data data) {
         List.copyOf(window.bench().session().keptRuns()).stream()
                 .reduce((a, b) -> b)
                 .ifPresent(window::choose);
         window.go(Station.REDUCE);
-        window.say("Kept as " + FileName.of(window.bench().file().path()) + ".", false);
+        window.say(
+                "Kept as " + FileName.of(window.bench().file().path()) + "." + data.says(),
+                !data.says().isEmpty());
     }
 
     private void connect(MainWindow window, Beginning.Instrument i) {

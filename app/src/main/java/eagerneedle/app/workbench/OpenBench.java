@@ -63,25 +63,48 @@ public final class OpenBench {
         return out;
     }
 
-    /** Files as they were read: the runs of each. */
-    public record Data(Map<Path, List<Table>> runs) {}
+    /**
+     * Files as they were read.
+     *
+     * @param runs of each file
+     * @param passedOver names of files in folders that hold no records
+     */
+    public record Data(Map<Path, List<Table>> runs, List<String> passedOver) {
+        /** What there is to say of files that were passed over; empty for none. */
+        public String says() {
+            return passedOver.isEmpty()
+                    ? ""
+                    : " Passed over, since nothing over time stands in them: " + String.join(", ", passedOver) + ".";
+        }
+    }
 
     /**
-     * Reads files; it may take a while.
+     * Reads files, and what lies in folders; it may take a while. In a folder, what holds no records is passed over.
      *
-     * @throws IllegalArgumentException with one sentence where one cannot be read, or has nothing over time
+     * @throws IllegalArgumentException with one sentence where a file cannot be read, or has nothing over time
      */
     public static Data read(List<Path> dropped) {
         Map<Path, List<Table>> all = new LinkedHashMap<>();
-        for (Path p : files(dropped)) {
-            List<Table> tables = ForeignFile.runs(p);
-            tables.forEach(t -> OpenSheet.with(OpenSheet.empty("look", ""), t, FileName.of(p)));
-            all.put(p, tables);
+        List<String> passedOver = new ArrayList<>();
+        for (Path p : dropped) {
+            boolean folder = Files.isDirectory(p);
+            for (Path f : files(List.of(p))) {
+                try {
+                    List<Table> tables = ForeignFile.runs(f);
+                    tables.forEach(t -> OpenSheet.with(OpenSheet.empty("look", ""), t, FileName.of(f)));
+                    all.put(f, tables);
+                } catch (RuntimeException e) {
+                    if (!folder) {
+                        throw e;
+                    }
+                    passedOver.add(FileName.of(f));
+                }
+            }
         }
         if (all.isEmpty()) {
-            throw new IllegalArgumentException("There is no file in that folder.");
+            throw new IllegalArgumentException("There is no file with records in that folder.");
         }
-        return new Data(all);
+        return new Data(all, passedOver);
     }
 
     /**

@@ -148,6 +148,10 @@ class OpenBenchTest extends BenchWindow {
         Comparison c = window.bench().reduction().comparisons().get(0);
         assertThat(c.agrees(School.STANDARD)).isTrue();
         assertThat(result("tau").value()).isCloseTo(30, within(0.1));
+        assertThat(window.bench().reduction().fitsOfRun(session().keptRuns().get(0)))
+                .as("a fit through each trace, with its residuals")
+                .hasSize(2)
+                .allSatisfy(f -> assertThat(f.residuals()).hasSize(160));
         assertThat(Budget.of(result("tau")).lines()).isNotEmpty();
         assertThat(robot.lookup("#compare-result").tryQuery()).isPresent();
         String report = new String(window.bench().report(false), StandardCharsets.UTF_8); // 10
@@ -247,8 +251,30 @@ class OpenBenchTest extends BenchWindow {
             settle();
             assertThat(robot.lookup("#begin-files").tryQuery()).isPresent();
         }
-        drop(two("later.csv", 60, 3));
-        assertThat(session().keptRuns()).hasSize(2);
+        act(() -> window.go(Station.JUDGE));
+        write(robot, "compare-result", "R");
+        write(robot, "compare-reference", "6.05(5) ohm");
+        fire(robot, "compare");
+        assertThat(window.bench().reduction().comparisons().get(0).agrees(School.STANDARD))
+                .isTrue();
+        assertThat(new String(window.bench().report(false), StandardCharsets.UTF_8))
+                .contains("How large is the resistance?");
+        act(() -> window.go(Station.PLAN));
+        type(robot, "question", "How large is it really?");
+        act(() -> robot.lookup("#question")
+                .queryAs(javafx.scene.control.TextField.class)
+                .fireEvent(new javafx.event.ActionEvent()));
+        assertThat(window.bench().sheet().question()).isEqualTo("How large is it really?");
+        Path folderOf = Files.createDirectory(folder.resolve("records"));
+        Files.move(two("later.csv", 60, 3), folderOf.resolve("later.csv"));
+        Files.writeString(
+                folderOf.resolve("more.json"),
+                "{\"columns\": {\"time\": [0, 1, 2, 3], \"load\": [1.5, 2.5, 3.5, 4.5]}, \"units\": {\"time\": \"s\", \"load\": \"N\"}}");
+        Files.writeString(folderOf.resolve("notes.txt"), "Nothing but words.");
+        drop(folderOf);
+        assertThat(text(robot, "watch-line")).contains("notes.txt");
+        assertThat(session().keptRuns()).hasSize(3);
+        assertThat(window.bench().sheet().captures()).hasSize(2);
         assertThat(robot.lookup("#trace").tryQuery())
                 .as("a trace stands there now")
                 .isPresent();
@@ -318,6 +344,23 @@ class OpenBenchTest extends BenchWindow {
             assertThat(robot.lookup(n -> n instanceof Labeled l && l.getText().contains("points ·"))
                             .tryQuery())
                     .isPresent();
+            fire(robot, "sight-table");
+            choose(robot, "own-where", 1);
+            type(robot, "own-name", "steady");
+            type(robot, "own-formula", "mean(record.b_slope)");
+            fire(robot, "own-add");
+            act(() -> window.go(Station.JUDGE));
+            write(robot, "compare-result", "steady");
+            write(robot, "compare-reference", "0(100) 1/s");
+            fire(robot, "compare");
+            assertThat(window.bench().reduction().comparisons().get(0).agrees(School.STANDARD))
+                    .isTrue();
+            assertThat(new String(window.bench().report(false), StandardCharsets.UTF_8))
+                    .contains("slope of b", "calibrated");
+            Path kept = folder.resolve("listened.yaml");
+            act(() -> window.door().keepAsMethod(kept));
+            assertThat(SheetTrial.look(Files.readString(kept), "kept").problems())
+                    .isEmpty();
         } finally {
             logger.destroyForcibly().waitFor();
         }
