@@ -2,6 +2,7 @@ package eagerneedle.app.workbench;
 
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import eagerneedle.store.FileName;
 import eagerneedle.store.export.Beside;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -38,7 +39,7 @@ public record Settings(int textSize, boolean dark, Map<String, List<String>> pin
     /** Keeps them; where that cannot be done the program goes on as it is set, and next time as before. */
     public void keep(Path file) {
         try {
-            Files.createDirectories(file.toAbsolutePath().getParent());
+            Files.createDirectories(FileName.folder(file));
             Beside.write(file, JSON.writeValueAsString(this));
         } catch (IOException e) {
             org.slf4j.LoggerFactory.getLogger(Settings.class).warn("The settings could not be kept", e);

@@ -28,11 +28,13 @@ record Draft(Path file) {
     /** @throws IllegalArgumentException with one sentence when it cannot be kept */
     void keep(String text) {
         try {
-            Files.createDirectories(file.getParent());
+            Files.createDirectories(FileName.folder(file));
             Beside.write(file, text);
         } catch (IOException e) {
             throw new IllegalArgumentException(
-                    "What is written here cannot be kept in " + file.getParent() + "; make room there, or save it.", e);
+                    "What is written here cannot be kept in " + FileName.folder(file)
+                            + "; make room there, or save it.",
+                    e);
         }
     }
 
