@@ -86,7 +86,9 @@ public final class SessionPlots {
     private static List<String> legend(Reduction r, Run run, Optional<DrawnFit> drawn) {
         List<String> lines = new ArrayList<>();
         r.headline(run).ifPresent(e -> e.quantity().ifPresent(q -> lines.add(e.label() + " " + q)));
-        drawn.ifPresent(d -> lines.add(d.fit().model() + " through the window"));
+        boolean windowed = !r.sheet().captures().get(run.capture()).windows().isEmpty();
+        drawn.ifPresent(
+                d -> lines.add(d.fit().model() + (windowed ? " through the window" : " through the whole run")));
         return lines;
     }
 

@@ -107,11 +107,11 @@ public final class CalibrateStation implements StationView {
                                 + "relation follows from it",
                         v -> offer.add(v.get(0), v.get(1), v.get(2), v.get(3), v.get(4)))
                 .offer("channel", "channel", 130, offer::channels)
-                .text("unit", "in, such as degC", 90)
+                .text("unit", "in, such as degC", 128)
                 .offer("relation", "line", 86, OfferModel::relations)
-                .text("points", "set: 0 degC, 50 degC", 160)
+                .text("points", "set: 0 degC, 50 degC", 170)
                 .text("reference", "against what", 120);
-        whole.getChildren().add(row);
+        whole.getChildren().add(new VBox(4, Labels.section("Another channel"), row));
     }
 
     /** Nothing is calibrated at this bench: then each channel is worth what its chain is. */

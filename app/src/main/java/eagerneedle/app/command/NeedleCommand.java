@@ -36,6 +36,7 @@ public final class NeedleCommand implements Runnable {
         COMMANDS.put("check", CheckCommand.class);
         COMMANDS.put("plan", PlanCommand.class);
         COMMANDS.put("report", ReportCommand.class);
+        COMMANDS.put("handout", HandoutCommand.class);
         COMMANDS.put("look", LookCommand.class);
         COMMANDS.put("import", ImportCommand.class);
         COMMANDS.put("read", ReadCommand.class);

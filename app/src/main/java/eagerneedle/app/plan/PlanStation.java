@@ -5,6 +5,7 @@ import eagerneedle.app.plot.EquationView;
 import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.station.CautionCard;
 import eagerneedle.app.station.Desk;
+import eagerneedle.app.station.HandoutPaper;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.AddRow;
 import eagerneedle.app.widget.Labels;
@@ -23,6 +24,8 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.BorderPane;
@@ -140,24 +143,37 @@ public final class PlanStation implements StationView {
         stock.getStyleClass().add("quiet-button");
         stock.setOnAction(e -> desk.showStockroom());
         Labels.explained(stock, "All instruments with their specifications and calibrations");
+        MenuButton paper = new MenuButton("Handout");
+        paper.setId("plan-handout");
+        paper.getStyleClass().add("quiet-button");
+        paper.setMinWidth(Region.USE_PREF_SIZE);
+        Labels.explained(
+                paper, "This method on paper, with tables to fill; or with what is expected, for the instructor");
+        MenuItem students = new MenuItem("For students...");
+        students.setOnAction(e -> Notices.attempt(
+                scroll, () -> HandoutPaper.ask(scroll, desk.bench().session().sheetText(), false)));
+        MenuItem key = new MenuItem("With what is expected...");
+        key.setOnAction(e -> Notices.attempt(
+                scroll, () -> HandoutPaper.ask(scroll, desk.bench().session().sheetText(), true)));
+        paper.getItems().addAll(students, key);
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
-        HBox head = new HBox(8, Labels.heading("Inputs"), gap, hand.toggle(), stock);
+        HBox head = new HBox(8, Labels.heading("Inputs"), gap, paper, hand.toggle(), stock);
         head.setAlignment(Pos.CENTER_LEFT);
         AddRow add = new AddRow(
                         "add-input",
                         "Add an input",
                         "Something that is read once, with its uncertainty: 20.02(5) mm, or 20.02 limit 0.05 mm",
                         v -> model.addInput(v.get(0), v.get(1), v.get(2)))
-                .text("name", "name, such as m", 96)
+                .text("name", "name", 96)
                 .text("label", "what it is", 190)
-                .text("value", "value, such as 20.02(5) mm", 190);
+                .text("value", "value: 20.02(5) mm", 170);
         AddRow result = new AddRow(
                         "add-result",
                         "Add a result",
                         "A result by formula, from inputs, other results, and columns over runs such as record.tau",
                         v -> model.addResult(v.get(0), v.get(1), v.get(2)))
-                .text("name", "name, such as R", 96)
+                .text("name", "name", 96)
                 .words("=")
                 .text("formula", "formula, such as V / I", 220)
                 .text("unit", "unit", 80);

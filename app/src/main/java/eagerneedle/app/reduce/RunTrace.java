@@ -69,6 +69,7 @@ final class RunTrace extends VBox {
         figures.setMinWidth(0);
         channels.setId("which-channel");
         channels.setAccessibleText("Channel shown");
+        channels.setMinWidth(Theme.px(96));
         channels.setOnAction(e -> refresh());
         voids.setId("void-span");
         voids.getStyleClass().add("quiet-button");

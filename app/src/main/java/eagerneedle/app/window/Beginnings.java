@@ -27,10 +27,10 @@ final class Beginnings extends HBox {
     private static final Map<String, String> SPOKEN = new java.util.LinkedHashMap<>();
 
     static {
-        SPOKEN.put("sends lines", "line");
+        SPOKEN.put("a logger or meter that sends lines", "line");
         SPOKEN.put("light gates", "gate");
-        SPOKEN.put("answers queries", "scpi");
-        SPOKEN.put("growing file", "file");
+        SPOKEN.put("an instrument that answers queries", "scpi");
+        SPOKEN.put("a file that another program writes", "file");
     }
 
     private final Consumer<Beginning> begin;
@@ -105,7 +105,6 @@ final class Beginnings extends HBox {
         spoken.setId("begin-spoken");
         spoken.setAccessibleText("How the instrument is spoken to");
         spoken.setPrefWidth(Theme.px(128));
-        spoken.setMinWidth(Theme.px(70));
         field(address, "begin-address", "host:port or serial port", 130);
         field(query, "begin-query", "query, such as READ?", 100);
         query.setVisible(false);
@@ -122,13 +121,14 @@ final class Beginnings extends HBox {
         listen.setOnAction(e -> listen());
         address.setOnAction(e -> listen());
         query.setOnAction(e -> listen());
+        HBox.setHgrow(spoken, Priority.ALWAYS);
+        spoken.setMaxWidth(Double.MAX_VALUE);
+        HBox where = new HBox(8, address, query, listen);
+        where.setAlignment(Pos.CENTER_LEFT);
+        VBox acts = new VBox(5, spoken, where);
+        HBox.setHgrow(acts, Priority.ALWAYS);
         return card(
-                "This instrument",
-                "It is asked what it sends; its values run live, and what is kept is a run.",
-                spoken,
-                address,
-                query,
-                listen);
+                "This instrument", "It is asked what it sends; its values run live, and what is kept is a run.", acts);
     }
 
     private void listen() {

@@ -22,10 +22,12 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /** What a sheet means, in words and pictures; knows nothing of the window. */
 final class Meaning {
@@ -123,7 +125,7 @@ final class Meaning {
         return out;
     }
 
-    static Rehearsed rehearsed(SheetReader.Located located, String fault) {
+    static Rehearsed rehearsed(SheetReader.Located located, @Nullable String fault) {
         Set<String> faults = fault == null || fault.equals(NO_FAULT) ? Set.of() : Set.of(fault);
         Rehearsal r = Rehearsal.of(located, Rigs.of(located.sheet(), SEED, faults), Instant.EPOCH);
         Reduction reduction = new Reducer(
@@ -165,7 +167,9 @@ final class Meaning {
     }
 
     private static Optional<Plot> plot(Reduction r, Run run) {
-        return r.sheet().captures().get(run.capture()).top().flatMap(c -> SessionPlots.run(r, run, c));
+        return Objects.requireNonNull(r.sheet().captures().get(run.capture()))
+                .top()
+                .flatMap(c -> SessionPlots.run(r, run, c));
     }
 
     /** What twenty rehearsals say. */

@@ -5,6 +5,7 @@ import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.SheetReader;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -21,6 +22,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a sheet means: its equations, what follows from what, its predicted budget, a rehearsal. Only what is looked at
@@ -49,7 +51,7 @@ final class MeaningPane extends VBox {
     private final VBox rehearsed = new VBox(6);
     private final AtomicInteger generation = new AtomicInteger();
     private Side side = Side.EQUATIONS;
-    private WritingModel.Seen seen;
+    private WritingModel.@Nullable Seen seen;
     private boolean checking;
 
     MeaningPane(WritingModel model) {
@@ -100,18 +102,20 @@ final class MeaningPane extends VBox {
     }
 
     private void refresh() {
-        if (seen == null) {
+        WritingModel.Seen now = seen;
+        if (now == null) {
             return;
         }
-        if (seen.sheet().isEmpty()) {
+        if (now.sheet().isEmpty()) {
             content.getChildren().setAll(Labels.quiet("What it means stands here as soon as its form is good."));
             return;
         }
-        Sheet sheet = seen.sheet().get().sheet();
+        SheetReader.Located located = now.sheet().get();
+        Sheet sheet = located.sheet();
         switch (side) {
             case EQUATIONS -> equations(sheet);
-            case QUANTITIES -> beside(() -> Meaning.quantities(seen.sheet().get()), this::lines);
-            case BUDGET -> beside(() -> Meaning.budget(seen.sheet().get()), this::lines);
+            case QUANTITIES -> beside(() -> Meaning.quantities(located), this::lines);
+            case BUDGET -> beside(() -> Meaning.budget(located), this::lines);
             case REHEARSAL -> rehearsal(sheet);
         }
     }
@@ -159,8 +163,7 @@ final class MeaningPane extends VBox {
                         if (failed == null) {
                             then.accept(found);
                         } else {
-                            Throwable cause = failed.getCause() == null ? failed : failed.getCause();
-                            content.getChildren().setAll(Labels.wrapped(String.valueOf(cause.getMessage())));
+                            content.getChildren().setAll(Labels.wrapped(said(failed)));
                         }
                     }
                 }));
@@ -183,7 +186,8 @@ final class MeaningPane extends VBox {
 
     /** Carries the sheet out once, with the mistake that is chosen. */
     void rehearse() {
-        if (seen == null || seen.sheet().isEmpty() || !seen.problems().isEmpty()) {
+        WritingModel.Seen of = seen;
+        if (of == null || of.sheet().isEmpty() || !of.problems().isEmpty()) {
             return;
         }
         if (side != Side.REHEARSAL) {
@@ -196,13 +200,9 @@ final class MeaningPane extends VBox {
         }
         String mistake = fault.getValue();
         progress.setText("It is being carried out...");
-        WritingModel.Seen of = seen;
         CompletableFuture.supplyAsync(() -> Meaning.rehearsed(of.sheet().orElseThrow(), mistake))
                 .whenComplete((r, failed) -> Platform.runLater(() -> {
-                    progress.setText(
-                            failed == null
-                                    ? r.says()
-                                    : String.valueOf(failed.getCause().getMessage()));
+                    progress.setText(failed == null ? r.says() : said(failed));
                     rehearsed.getChildren().clear();
                     if (failed == null) {
                         r.trace().ifPresent(plot -> {
@@ -215,6 +215,11 @@ final class MeaningPane extends VBox {
                         r.lines().forEach(l -> rehearsed.getChildren().add(line(l)));
                     }
                 }));
+    }
+
+    private static String said(Throwable failed) {
+        Throwable cause = failed.getCause();
+        return String.valueOf((cause == null ? failed : cause).getMessage());
     }
 
     private static Node line(Meaning.Line l) {
@@ -230,13 +235,13 @@ final class MeaningPane extends VBox {
             checking = false;
             return;
         }
-        if (seen == null || seen.sheet().isEmpty() || !seen.problems().isEmpty()) {
+        WritingModel.Seen of = seen;
+        if (of == null || of.sheet().isEmpty() || !of.problems().isEmpty()) {
             return;
         }
         checking = true;
         check.setText("Stop");
         AtomicInteger done = new AtomicInteger();
-        WritingModel.Seen of = seen;
         CompletableFuture.supplyAsync(() -> Meaning.checked(of.sheet().orElseThrow(), () -> {
                     int n = done.incrementAndGet();
                     Platform.runLater(() -> progress.setText("Carried out " + n + " times..."));
@@ -246,12 +251,7 @@ final class MeaningPane extends VBox {
                     check.setText("Check on twenty seeds");
                     boolean stopped = !checking;
                     checking = false;
-                    progress.setText(
-                            stopped
-                                    ? "Stopped."
-                                    : failed == null
-                                            ? says
-                                            : String.valueOf(failed.getCause().getMessage()));
+                    progress.setText(stopped ? "Stopped." : failed == null ? says : said(failed));
                 }));
     }
 }

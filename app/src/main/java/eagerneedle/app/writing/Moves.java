@@ -3,13 +3,14 @@ package eagerneedle.app.writing;
 import eagerneedle.app.widget.Labels;
 import java.util.List;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /** What moves in the ledger when a sheet is taken over: shown first, taken over when it is asked for again. */
 final class Moves extends VBox {
     private static final int FEW = 12;
 
     private final WritingModel model;
-    private String seen;
+    private @Nullable String seen;
 
     Moves(WritingModel model) {
         super(3);

@@ -116,7 +116,7 @@ final class WritingModel {
         List<Problem> out = new ArrayList<>();
         for (SheetException p : looked.problems()) {
             out.add(new Problem(
-                    p.getMessage().replaceFirst("^line, ", "").replaceFirst("^line: ", ""),
+                    String.valueOf(p.getMessage()).replaceFirst("^line, ", "").replaceFirst("^line: ", ""),
                     p.line() < 1 ? -1 : Mend.offset(text, p.line(), p.column()),
                     Mend.of(p, text)));
         }

@@ -1,6 +1,7 @@
 package eagerneedle.app.writing;
 
 import eagerneedle.app.station.Desk;
+import eagerneedle.app.station.HandoutPaper;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
@@ -38,6 +39,7 @@ import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 import javafx.util.Duration;
 import org.fxmisc.flowless.VirtualizedScrollPane;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The method desk: the text of a sheet with what is wrong with it, and beside it what it means. The session's sheet is
@@ -64,8 +66,8 @@ public final class WritingView implements StationView {
     private final TextField name = new TextField();
     private final PauseTransition pause = new PauseTransition(PAUSE);
     private final PauseTransition still = new PauseTransition(PAUSE);
-    private Path file;
-    private WritingModel.Seen seen;
+    private @Nullable Path file;
+    private WritingModel.@Nullable Seen seen;
 
     /** @param leave goes back to the station */
     public WritingView(Desk desk, Runnable leave) {
@@ -131,7 +133,9 @@ public final class WritingView implements StationView {
                                 () -> show(desk.bench().file().firstSheet(), null)),
                         item("An empty page", () -> show("", null)),
                         item("Open a sheet...", this::open),
-                        item("Save...  Ctrl+S", this::save));
+                        item("Save...  Ctrl+S", this::save),
+                        item("Handout for students...", () -> HandoutPaper.ask(all, editor.getText(), false)),
+                        item("Handout with what is expected...", () -> HandoutPaper.ask(all, editor.getText(), true)));
         MenuButton insert = new MenuButton("Insert");
         insert.setId("desk-insert");
         insert.setMinWidth(Region.USE_PREF_SIZE);
@@ -219,7 +223,7 @@ public final class WritingView implements StationView {
         editor.requestFollowCaret();
     }
 
-    private void show(String text, Path of) {
+    private void show(String text, @Nullable Path of) {
         file = of;
         editor.exchange(text);
         editor.requestFocus();

@@ -81,6 +81,11 @@ final class Written {
     }
 
     static String quoted(String s) {
+        boolean single =
+                s.contains("\"") && !s.contains("'") && s.chars().noneMatch(c -> c < 32 || c == '\\' || c == 127);
+        if (single) {
+            return "'" + s + "'";
+        }
         StringBuilder b = new StringBuilder("\"");
         s.codePoints().forEach(c -> {
             switch (c) {

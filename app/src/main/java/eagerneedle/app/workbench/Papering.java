@@ -1,0 +1,44 @@
+package eagerneedle.app.workbench;
+
+import eagerneedle.core.reduce.Reducer;
+import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.trace.RawSamples;
+import eagerneedle.report.Handout;
+import eagerneedle.rig.simulated.Rehearsal;
+import eagerneedle.rig.simulated.Rigs;
+import java.time.Instant;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/** Handouts of sheets; the instructor's copy is filled by carrying the sheet out once. */
+public final class Papering {
+    private Papering() {}
+
+    public static byte[] pdf(SheetReader.Located sheet, boolean key, Handout.Paper paper) {
+        return Handout.pdf(sheet.sheet(), expected(sheet, key), paper);
+    }
+
+    public static String html(SheetReader.Located sheet, boolean key, Handout.Paper paper) {
+        return Handout.html(sheet.sheet(), expected(sheet, key), paper);
+    }
+
+    /** @throws IllegalArgumentException with one sentence for a key of a sheet that cannot be carried out */
+    private static Optional<Reduction> expected(SheetReader.Located sheet, boolean key) {
+        if (!key) {
+            return Optional.empty();
+        }
+        if (!Rigs.canRehearse(sheet.sheet())) {
+            throw new IllegalArgumentException(
+                    "This sheet has no rig, so nothing can be expected of it; write one, or print it without the key.");
+        }
+        Rehearsal r = Rehearsal.of(
+                sheet, Rigs.of(sheet.sheet(), LiveRig.BENCH_SEED, Set.of()), Instant.parse("2026-11-23T09:00:00Z"));
+        return Optional.of(new Reducer(
+                        sheet,
+                        (run, channel) ->
+                                r.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE))
+                .reduce(r.session()));
+    }
+}
