@@ -63,7 +63,7 @@ final class Beginnings extends HBox {
         getChildren().forEach(c -> {
             HBox.setHgrow(c, Priority.ALWAYS);
             ((Region) c).setPrefWidth(Theme.px(240));
-            ((Region) c).setMinWidth(Theme.px(200));
+            ((Region) c).setMinWidth(Theme.px(130));
         });
     }
 

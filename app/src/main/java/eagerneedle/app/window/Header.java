@@ -16,6 +16,9 @@ import javafx.scene.layout.VBox;
 final class Header extends HBox {
     private static final DateTimeFormatter DAY =
             DateTimeFormatter.ofPattern("d MMM uuuu").withLocale(Locale.UK).withZone(ZoneId.systemDefault());
+    private static final double WIDEST = 340;
+    private static final double NARROWEST = 110;
+    private static final double STATIONS = 400;
     private final CourseDial dial;
     private final VBox names;
     private final Label title = new Label();
@@ -29,6 +32,7 @@ final class Header extends HBox {
         names = new VBox(1, Labels.styled("Eager Needle", "program"), title, place);
         resize();
         names.setPadding(new Insets(14, 0, 0, 20));
+        tools.setMinWidth(USE_PREF_SIZE);
         getChildren().addAll(names, dial, tools);
         HBox.setHgrow(dial, Priority.ALWAYS);
         getStyleClass().add("header");
@@ -36,9 +40,11 @@ final class Header extends HBox {
 
     /** Takes the room that the size of the text asks for. */
     void resize() {
-        names.setPrefWidth(Theme.px(330));
-        names.setMinWidth(Theme.px(200));
-        names.setMaxWidth(Theme.px(330));
+        // The stations are read before the title, which says itself whole on hover.
+        names.setPrefWidth(Math.min(Theme.px(330), WIDEST));
+        names.setMinWidth(NARROWEST);
+        names.setMaxWidth(Math.min(Theme.px(330), WIDEST));
+        dial.setMinWidth(Theme.px(STATIONS));
         dial.resize();
     }
 

@@ -291,6 +291,7 @@ public final class MainWindow implements Desk {
         views.forget();
         header.resize();
         ledger.resize();
+        strip.resize();
         ledger.refresh();
         kept.keep();
         go(dial.current());

@@ -41,8 +41,7 @@ public final class WatchStrip extends VBox implements Notices.Board {
         this.showRun = showRun;
         setId(Notices.BOARD);
         getStyleClass().add("watch-strip");
-        lamp.setMinSize(Theme.px(16), Theme.px(16));
-        lamp.setMaxSize(Theme.px(16), Theme.px(16));
+        resize();
         line.setId("watch-line");
         line.setMinWidth(0);
         more.getStyleClass().add("quiet-button");
@@ -73,6 +72,12 @@ public final class WatchStrip extends VBox implements Notices.Board {
     public void say(String sentence, boolean warning) {
         show(sentence, warning ? Ink.ATTENTION : Ink.GOOD, warning);
         fade.playFromStart();
+    }
+
+    /** Takes the room that the size of the text asks for. */
+    void resize() {
+        lamp.setMinSize(Theme.px(16), Theme.px(16));
+        lamp.setMaxSize(Theme.px(16), Theme.px(16));
     }
 
     /** Speaks before stored findings. */

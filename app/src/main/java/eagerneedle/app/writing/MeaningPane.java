@@ -18,7 +18,6 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.FlowPane;
-import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
@@ -58,8 +57,8 @@ final class MeaningPane extends VBox {
         super(8);
         this.model = model;
         setPrefWidth(Theme.px(400));
-        setMinWidth(Theme.px(260));
-        HBox bar = new HBox(2);
+        setMinWidth(Theme.px(190));
+        FlowPane bar = new FlowPane(2, 2);
         ToggleGroup group = new ToggleGroup();
         for (Side s : Side.values()) {
             ToggleButton b = new ToggleButton(s.title);

@@ -105,7 +105,7 @@ public final class WritingView implements StationView {
         VirtualizedScrollPane<SheetEditor> scroll = new VirtualizedScrollPane<>(editor);
         VBox.setVgrow(scroll, Priority.ALWAYS);
         VBox left = new VBox(6, bar(), searching, scroll, help, told);
-        left.setMinWidth(Theme.px(420));
+        left.setMinWidth(Theme.px(300));
         HBox.setHgrow(left, Priority.ALWAYS);
         left.setPrefWidth(Theme.px(700));
         HBox both = new HBox(14, left, meaning);
