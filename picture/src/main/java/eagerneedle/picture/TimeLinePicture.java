@@ -27,7 +27,7 @@ public final class TimeLinePicture {
         DoubleUnaryOperator px = m -> left + m / total * (right - left);
         s.text("at hand", 2, 17, Align.LEFT, Lettering.text(11.5), Ink.QUIET);
         s.text("by itself", 2, 36, Align.LEFT, Lettering.text(11.5), Ink.QUIET);
-        for (double tick : PlotPainter.ticks(0, total, 8)) {
+        for (double tick : PlotPainter.ticks(0, total, (int) Math.max(2, Math.min(8, (right - left) / 34)))) {
             s.line(px.applyAsDouble(tick), 4, px.applyAsDouble(tick), 43, Ink.RULE, 1);
             s.text(Notation.plain(tick, 4), px.applyAsDouble(tick), 55, Align.CENTRE, Lettering.figures(11), Ink.QUIET);
         }

@@ -17,6 +17,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
@@ -37,6 +38,7 @@ final class HoldMode extends CaptureMode {
         model = new HoldModel(desk, plan);
         state.setId("hold-state");
         state.setWrapText(true);
+        state.setMinHeight(Region.USE_PREF_SIZE);
         state.setText("Set the level; then the program waits until it is steady and averages "
                 + plan.hold().samples() + " samples.");
         anyway.setId("hold-anyway");

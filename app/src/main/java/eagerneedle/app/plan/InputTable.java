@@ -12,7 +12,9 @@ import eagerneedle.picture.BudgetPicture;
 import eagerneedle.picture.Ink;
 import eagerneedle.picture.Lettering;
 import eagerneedle.picture.Surface;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
 import javafx.geometry.Insets;
@@ -27,13 +29,21 @@ import javafx.scene.layout.ColumnConstraints;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 
 /** The inputs, a line each: name and instrument, as planned, as measured. */
 final class InputTable extends GridPane {
     /** A cell of the table. */
     private record Cell(String key, Column column) {}
 
+    /** What stands beside each other in a wide table, and on two lines in a narrow one. */
+    private record Line(Node name, Node planned, Node measured, Node share) {}
+
+    private static final double WIDE = 600;
+
     private final InputsModel model;
+    private final List<Line> lines = new ArrayList<>();
+    private boolean narrow;
     private final Map<Cell, CellField> cells = new LinkedHashMap<>();
     private final Map<String, MenuButton> ties = new LinkedHashMap<>();
     private final Map<String, Node> rows = new LinkedHashMap<>();
@@ -43,35 +53,59 @@ final class InputTable extends GridPane {
         this.model = model;
         getStyleClass().add("table-cells");
         setStyle("-fx-vgap: 3; -fx-hgap: 10;");
-        ColumnConstraints name = new ColumnConstraints();
-        name.setHgrow(Priority.ALWAYS);
-        name.setMinWidth(Theme.px(130));
-        getColumnConstraints().addAll(name, column(150, 186), column(196, 232), column(56, 110));
-        addRow(
-                0,
+        lines.add(new Line(
                 Labels.quiet("input, and what it is read with"),
                 Labels.quiet("planned"),
                 Labels.quiet("as measured"),
-                Labels.quiet("share of u²"));
-        int row = 1;
+                Labels.quiet("share of u²")));
         for (Map.Entry<String, Sheet.Input> e : model.inputs().entrySet()) {
             String key = e.getKey();
             CellField read = field(key, e.getValue(), Column.MEASURED);
             read.setPromptText("not read yet");
-            addRow(
-                    row++,
+            lines.add(new Line(
                     tied(key, e.getValue()),
                     field(key, e.getValue(), Column.PLANNED),
                     new ReadingField(
                             read, e.getValue().label(), e.getValue().value(), () -> commit(read, key, Column.MEASURED)),
-                    share(key, e.getValue()));
+                    share(key, e.getValue())));
         }
         for (Map.Entry<String, Sheet.Input> e : model.onlyPlanned().entrySet()) {
-            addRow(
-                    row++,
+            lines.add(new Line(
                     label(e.getValue()),
                     field(e.getKey(), e.getValue(), Column.PLANNED),
-                    Labels.quiet("only for planning"));
+                    Labels.quiet("only for planning"),
+                    new Region()));
+        }
+        arrange(false);
+    }
+
+    /** The room there is: where the four columns have none, a line becomes two. */
+    void room(double width) {
+        boolean now = width < Theme.px(WIDE);
+        if (now != narrow) {
+            arrange(now);
+        }
+    }
+
+    private void arrange(boolean now) {
+        narrow = now;
+        getChildren().clear();
+        ColumnConstraints name = new ColumnConstraints();
+        name.setHgrow(Priority.ALWAYS);
+        name.setMinWidth(Theme.px(130));
+        getColumnConstraints()
+                .setAll(
+                        now
+                                ? List.of(name, column(170, 232))
+                                : List.of(name, column(150, 186), column(196, 232), column(56, 110)));
+        int row = 0;
+        for (Line l : lines) {
+            if (now) {
+                addRow(row++, l.name(), l.share());
+                addRow(row++, l.planned(), l.measured());
+            } else {
+                addRow(row++, l.name(), l.planned(), l.measured(), l.share());
+            }
         }
         getChildren().forEach(n -> GridPane.setValignment(n, VPos.CENTER));
     }

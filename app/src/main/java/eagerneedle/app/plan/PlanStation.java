@@ -8,6 +8,7 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.HandoutPaper;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.AddRow;
+import eagerneedle.app.widget.BesideOrBelow;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
@@ -30,7 +31,6 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.util.Duration;
@@ -63,11 +63,12 @@ public final class PlanStation implements StationView {
         hand = new InstrumentChips(desk, inputsModel, inputs.rows());
         cautions = new CautionCard(desk, true);
         Sheet sheet = desk.bench().sheet();
-        VBox all = new VBox(16, cautions, new HBox(26, question(sheet), prediction()), inputs(desk), rest(sheet));
+        VBox all = new VBox(16, cautions, new BesideOrBelow(question(sheet), prediction()), inputs(desk), rest(sheet));
         all.getStyleClass().add("surface");
         scroll.setContent(all);
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("plan-scroll");
+        scroll.viewportBoundsProperty().addListener((o, was, is) -> inputs.room(is.getWidth()));
         pause.setOnFinished(e -> {
             boolean here = scroll.getScene() != null
                     && scroll.getScene().getWindow() != null
@@ -133,7 +134,6 @@ public final class PlanStation implements StationView {
                 budget,
                 new TargetPanel(desk));
         right.setMinWidth(0);
-        HBox.setHgrow(right, Priority.ALWAYS);
         return right;
     }
 
@@ -156,10 +156,9 @@ public final class PlanStation implements StationView {
         key.setOnAction(e -> Notices.attempt(
                 scroll, () -> HandoutPaper.ask(scroll, desk.bench().session().sheetText(), true)));
         paper.getItems().addAll(students, key);
-        Region gap = new Region();
-        HBox.setHgrow(gap, Priority.ALWAYS);
-        HBox head = new HBox(8, Labels.heading("Inputs"), gap, paper, hand.toggle(), stock);
-        head.setAlignment(Pos.CENTER_LEFT);
+        HBox acts = new HBox(8, paper, hand.toggle(), stock);
+        acts.setAlignment(Pos.CENTER_RIGHT);
+        BesideOrBelow head = new BesideOrBelow(Labels.heading("Inputs"), acts);
         AddRow add = new AddRow(
                         "add-input",
                         "Add an input",
@@ -181,13 +180,12 @@ public final class PlanStation implements StationView {
     }
 
     /** Equations, and what is to be taken and had ready. */
-    private HBox rest(Sheet sheet) {
+    private Node rest(Sheet sheet) {
         VBox equations = new VBox(8, Labels.heading("By which equations"));
         sheet.principle().forEach(p -> equations.getChildren().add(equation(p)));
         equations.setPrefWidth(Theme.px(440));
         equations.setMinWidth(Theme.px(250));
         VBox lists = new VBox(8);
-        HBox.setHgrow(lists, Priority.ALWAYS);
         if (sheet.pool().isThere()) {
             Label sessions = Labels.wrapped(model.sessions());
             sessions.setId("sessions-expected");
@@ -203,11 +201,7 @@ public final class PlanStation implements StationView {
             verdict.setId("sheet-verdict");
             lists.getChildren().addAll(Labels.heading("This sheet"), verdict);
         }
-        HBox both = new HBox(26, lists);
-        if (!sheet.principle().isEmpty()) {
-            both.getChildren().add(0, equations);
-        }
-        return both;
+        return sheet.principle().isEmpty() ? lists : new BesideOrBelow(equations, lists);
     }
 
     private static Node equation(Sheet.Principle p) {

@@ -7,6 +7,7 @@ import eagerneedle.core.plan.TimeLine;
 import eagerneedle.picture.TimeLinePicture;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
+import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -49,9 +50,12 @@ final class TimeLineBar extends VBox {
                 open, "Filled: somebody has to be at it; hollow: runs by itself; red: a delay of it delays the end");
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
+        Label title = Labels.section("Time line");
+        title.setMinWidth(USE_PREF_SIZE);
+        open.setMinWidth(USE_PREF_SIZE);
         HBox head = new HBox(
                 8,
-                Labels.section("Time line"),
+                title,
                 Labels.quiet(Math.round(line.total()) + " min with one pair of hands; what delays the end is red"),
                 gap,
                 open);

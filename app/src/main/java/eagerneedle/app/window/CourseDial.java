@@ -25,6 +25,9 @@ import javafx.util.Duration;
  */
 public final class CourseDial extends Pane {
     private static final double SAG = 13;
+    /** From the first graduation to the edge; the longest names must stand free of each other. */
+    private static final double EDGE = 27;
+
     private final List<Button> buttons = new ArrayList<>();
     private final PictureView face = new PictureView("Course dial", this::paint);
     private final DoubleProperty needle = new SimpleDoubleProperty(0);
@@ -90,7 +93,7 @@ public final class CourseDial extends Pane {
     }
 
     private double at(double station, double w) {
-        return 40 + station / 6.0 * (w - 80);
+        return EDGE + station / 6.0 * (w - 2 * EDGE);
     }
 
     /** Takes the height that the size of the text asks for. */

@@ -21,6 +21,7 @@ final class Header extends HBox {
     private static final double STATIONS = 400;
     private final CourseDial dial;
     private final VBox names;
+    private final Label program;
     private final Label title = new Label();
     private final Label place = Labels.quiet("");
 
@@ -29,7 +30,11 @@ final class Header extends HBox {
         title.setMinWidth(0);
         place.setMinWidth(0);
         this.dial = dial;
-        names = new VBox(1, Labels.styled("Eager Needle", "program"), title, place);
+        program = Labels.styled("Eager Needle", "program");
+        program.managedProperty().bind(program.visibleProperty());
+        names = new VBox(1, program, title, place);
+        // Where there is no room for both, the session's title is what tells two windows apart.
+        names.widthProperty().addListener((o, was, is) -> program.setVisible(is.doubleValue() >= Theme.px(100)));
         resize();
         names.setPadding(new Insets(14, 0, 0, 20));
         tools.setMinWidth(USE_PREF_SIZE);

@@ -23,6 +23,7 @@ import java.util.List;
 import java.util.Optional;
 import javafx.scene.Node;
 import javafx.scene.Scene;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
@@ -79,8 +80,7 @@ public final class MainWindow implements Desk {
         this.trouble = new TroubleBanner(() -> this.bench, clock);
         this.pace = pace;
         strip.answeredBy(new WatchAnswers(() -> bench, strip));
-        VBox middle = new VBox(trouble, trial, surface);
-        VBox.setVgrow(surface, Priority.ALWAYS);
+        VBox middle = new VBox(trouble, trial, room());
         BorderPane inner = new BorderPane(middle, header, ledger, strip, null);
         root.setCenter(new StackPane(inner, projector, finder));
         Scene scene = new Scene(root, 1280, 800);
@@ -101,6 +101,19 @@ public final class MainWindow implements Desk {
         stage.setOnHidden(e -> close());
         show(bench);
         frames.start();
+    }
+
+    /** Where the surface stands. With large text in a small window it is scrolled to, and nothing leaves the window. */
+    private ScrollPane room() {
+        ScrollPane room = new ScrollPane(surface);
+        room.setId("room");
+        room.getStyleClass().add("bare");
+        room.setFitToWidth(true);
+        room.setFitToHeight(true);
+        room.setMinSize(0, 0);
+        room.setFocusTraversable(false);
+        VBox.setVgrow(room, Priority.ALWAYS);
+        return room;
     }
 
     TrialBanner trial() {

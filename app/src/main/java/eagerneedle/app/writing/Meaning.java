@@ -1,7 +1,5 @@
 package eagerneedle.app.writing;
 
-import eagerneedle.core.formula.Formula;
-import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.quantity.Budget;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
@@ -63,32 +61,6 @@ final class Meaning {
             return Optional.empty();
         }
         return Optional.of(new Equation(d.label(), name + " = " + d.formula()));
-    }
-
-    /** The names that a result follows from, and those that follow from it. */
-    static List<Line> quantities(SheetReader.Located located) {
-        Sheet sheet = located.sheet();
-        List<Line> out = new ArrayList<>();
-        sheet.captures()
-                .forEach((c, capture) -> capture.quantities()
-                        .forEach((n, d) -> out.add(new Line(
-                                c + "." + n + (d.label() == null ? "" : ": " + d.label()), from(d.formula())))));
-        sheet.results()
-                .forEach((n, d) ->
-                        out.add(new Line(n + (d.label() == null ? "" : ": " + d.label()), from(d.formula()))));
-        return out;
-    }
-
-    private static String from(String formula) {
-        if ("choice".equals(formula)) {
-            return "one of several ways";
-        }
-        try {
-            Set<String> names = Formula.parse(formula).names();
-            return names.isEmpty() ? "from nothing else" : "from " + String.join(", ", names);
-        } catch (FormulaException e) {
-            return "";
-        }
     }
 
     /** The predicted value of every result with what its uncertainty comes from. */

@@ -4,11 +4,14 @@ import eagerneedle.app.plot.EquationView;
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.core.edit.Mend;
+import eagerneedle.core.sheet.Descent;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import java.util.List;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.IntConsumer;
 import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -42,6 +45,7 @@ final class MeaningPane extends VBox {
     }
 
     private final WritingModel model;
+    private final IntConsumer go;
     private final VBox content = new VBox(8);
     private final ChoiceBox<String> fault = new ChoiceBox<>();
     private final Button rehearse = new Button("Rehearse");
@@ -53,9 +57,11 @@ final class MeaningPane extends VBox {
     private WritingModel.@Nullable Seen seen;
     private boolean checking;
 
-    MeaningPane(WritingModel model) {
+    /** @param go where a press leads: an offset in the text */
+    MeaningPane(WritingModel model, IntConsumer go) {
         super(8);
         this.model = model;
+        this.go = go;
         setPrefWidth(Theme.px(400));
         setMinWidth(Theme.px(190));
         FlowPane bar = new FlowPane(2, 2);
@@ -113,7 +119,7 @@ final class MeaningPane extends VBox {
         Sheet sheet = located.sheet();
         switch (side) {
             case EQUATIONS -> equations(sheet);
-            case QUANTITIES -> beside(() -> Meaning.quantities(located), this::lines);
+            case QUANTITIES -> beside(() -> Descent.of(sheet), items -> descent(located, items));
             case BUDGET -> beside(() -> Meaning.budget(located), this::lines);
             case REHEARSAL -> rehearsal(sheet);
         }
@@ -134,6 +140,20 @@ final class MeaningPane extends VBox {
         if (content.getChildren().isEmpty()) {
             content.getChildren().add(Labels.quiet("No equation yet: write a principle, or a result."));
         }
+    }
+
+    /** What follows from what, drawn; a press on a quantity goes to where it is written. */
+    private void descent(SheetReader.Located located, List<Descent.Item> items) {
+        if (items.isEmpty()) {
+            content.getChildren().setAll(Labels.quiet("Nothing is found from this sheet yet."));
+            return;
+        }
+        content.getChildren().setAll(new DescentView(items, item -> {
+            int[] at = located.places().get(item.pointer());
+            if (at != null) {
+                go.accept(Mend.offset(located.text(), at[0], at[1]));
+            }
+        }));
     }
 
     private void lines(List<Meaning.Line> lines) {

@@ -46,7 +46,7 @@ import org.jspecify.annotations.Nullable;
  * changed only when it is taken over, and what moves in the ledger is shown before.
  */
 public final class WritingView implements StationView {
-    private static final Duration PAUSE = Duration.millis(150);
+    private static final Duration PAUSE = Duration.millis(120);
     private static final int FEW = 12;
 
     private final Desk desk;
@@ -76,7 +76,7 @@ public final class WritingView implements StationView {
         model = new WritingModel(desk);
         moves = new Moves(model);
         editor = new SheetEditor(model::proposals);
-        meaning = new MeaningPane(model);
+        meaning = new MeaningPane(model, this::goTo);
         searching = new SearchBar(editor);
         all.getStyleClass().add("surface");
         String text = model.draft().read().orElseGet(model::sessionText);
@@ -348,10 +348,14 @@ public final class WritingView implements StationView {
 
     private void goTo(WritingModel.Problem p) {
         if (p.offset() >= 0) {
-            editor.moveTo(Math.min(p.offset(), editor.getLength()));
-            editor.requestFollowCaret();
-            editor.requestFocus();
+            goTo(p.offset());
         }
+    }
+
+    private void goTo(int offset) {
+        editor.moveTo(Math.min(offset, editor.getLength()));
+        editor.requestFollowCaret();
+        editor.requestFocus();
     }
 
     /**

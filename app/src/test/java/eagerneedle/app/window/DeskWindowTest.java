@@ -20,6 +20,7 @@ import javafx.scene.control.Labeled;
 import javafx.scene.control.ListView;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.Pane;
+import javafx.scene.layout.Region;
 import javafx.stage.Stage;
 import org.fxmisc.richtext.CodeArea;
 import org.junit.jupiter.api.AfterEach;
@@ -127,6 +128,15 @@ class DeskWindowTest extends BenchWindow {
         await(() -> robot.lookup(n -> n instanceof Labeled l && l.getText().startsWith("local g"))
                 .tryQuery()
                 .isPresent());
+        fire(robot, "side-quantities");
+        await(() -> robot.lookup("#descent").tryQuery().isPresent());
+        Region descent = robot.lookup("#descent").queryAs(Region.class);
+        assertThat(descent.getAccessibleText()).contains("g: ", "from");
+        int caret = area.getCaretPosition();
+        act(descent::requestFocus);
+        robot.push(KeyCode.DOWN).push(KeyCode.ENTER);
+        await(() -> area.getCaretPosition() != caret);
+        assertThat(area.getText().substring(area.getCaretPosition())).matches("(?s)[a-zA-Z_]+:.*");
         fire(robot, "side-rehearsal");
         act(() -> robot.lookup("#rehearse-fault")
                 .queryAs(ChoiceBox.class)

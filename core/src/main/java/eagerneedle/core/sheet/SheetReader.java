@@ -12,11 +12,12 @@ import java.io.StringReader;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.NavigableMap;
 import java.util.Optional;
+import java.util.TreeMap;
 import org.yaml.snakeyaml.LoaderOptions;
 import org.yaml.snakeyaml.Yaml;
 import org.yaml.snakeyaml.constructor.SafeConstructor;
@@ -211,7 +212,7 @@ public final class SheetReader {
         if (!(root instanceof MappingNode)) {
             throw new SheetException(file, 1, 1, "this is not a method sheet; a sheet starts with 'sheet: 1'.");
         }
-        Map<String, int[]> places = new HashMap<>();
+        NavigableMap<String, int[]> places = new TreeMap<>();
         JsonNode tree = copy(root, "", places, file, 0);
         if (tree.path("results") instanceof ObjectNode results) {
             asked.forEach((name, formula) -> results.putObject(name).put("formula", formula));
