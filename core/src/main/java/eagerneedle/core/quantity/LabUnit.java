@@ -245,6 +245,11 @@ public final class LabUnit {
         return factor == 1 && offset == 0 ? this : ofExponents(exponents, angle);
     }
 
+    /** The power to which a second stands in its dimension: -2 for an acceleration. */
+    public double exponentOfTime() {
+        return exponents[SECONDS] / (double) TWELFTHS;
+    }
+
     public LabUnit times(LabUnit other) {
         return combine(other, 1);
     }

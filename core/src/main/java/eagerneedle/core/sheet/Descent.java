@@ -9,6 +9,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 
 /**
@@ -76,15 +77,32 @@ public final class Descent {
         }
     }
 
-    /** A name as it is written outside its capture. */
+    /** A name as it is written outside its capture; a part of a fit or of an answer is that fit or answer. */
     private String outside(String name, String capture) {
-        boolean ofSheet = name.indexOf('.') > 0
-                || sheet.inputs().containsKey(name)
+        for (String whole = name; !whole.isEmpty(); whole = whole.substring(0, Math.max(0, whole.lastIndexOf('.')))) {
+            if (!capture.isEmpty()
+                    && Objects.requireNonNull(sheet.captures().get(capture))
+                            .quantities()
+                            .containsKey(whole)) {
+                return capture + "." + whole;
+            }
+            if (isOfSheet(whole)) {
+                return whole;
+            }
+        }
+        return capture.isEmpty() || name.indexOf('.') > 0 ? name : capture + "." + name;
+    }
+
+    private boolean isOfSheet(String name) {
+        int dot = name.indexOf('.');
+        return sheet.inputs().containsKey(name)
                 || sheet.channels().containsKey(name)
-                || sheet.results().containsKey(name);
-        boolean inside = !capture.isEmpty()
-                && (!ofSheet || sheet.captures().get(capture).quantities().containsKey(name));
-        return inside ? capture + "." + name : name;
+                || sheet.results().containsKey(name)
+                || dot > 0
+                        && sheet.captures().containsKey(name.substring(0, dot))
+                        && Objects.requireNonNull(sheet.captures().get(name.substring(0, dot)))
+                                .quantities()
+                                .containsKey(name.substring(dot + 1));
     }
 
     /** Depth first; a circle, which the check of the sheet tells, is cut where it closes. */

@@ -1,0 +1,15 @@
+package eagerneedle.core.marking;
+
+/**
+ * What may have made a number of a student's data.
+ *
+ * @param label in words, as the sheet or the slip is called
+ * @param says why it is wrong
+ * @param value what it gives, in the unit of the right result
+ * @param nearness how much likelier it is than coincidence; 0 while nothing is held against it
+ */
+public record Explanation(Change.Kind kind, String id, String label, String says, double value, double nearness) {
+    Explanation near(double odds) {
+        return new Explanation(kind, id, label, says, value, odds);
+    }
+}
