@@ -37,6 +37,8 @@ public final class NeedleCommand implements Runnable {
         COMMANDS.put("plan", PlanCommand.class);
         COMMANDS.put("report", ReportCommand.class);
         COMMANDS.put("handout", HandoutCommand.class);
+        COMMANDS.put("classset", ClassSetCommand.class);
+        COMMANDS.put("mark", MarkCommand.class);
         COMMANDS.put("look", LookCommand.class);
         COMMANDS.put("import", ImportCommand.class);
         COMMANDS.put("read", ReadCommand.class);

@@ -19,6 +19,7 @@ final class Chance {
 
     private static final double DECADES = 2;
     private static final double NEAR = 0.1;
+    private static final double BEYOND = 0.1;
 
     private final double right;
     private final double scale;
@@ -30,16 +31,23 @@ final class Chance {
     }
 
     /** How likely it is that a number without a known cause is written so. */
-    double coincidence(GivenNumber g, double value, double step) {
-        double near = Math.exp(-Math.abs(value - right) / scale) / (2 * scale);
-        double ratio = right == 0 || value == 0 ? 0 : Math.abs(Math.log10(Math.abs(value / right)));
-        double far = value == 0 || ratio > DECADES / 2 ? 0 : 1 / (2 * Math.abs(value) * DECADES / 2 * 2 * Math.log(10));
-        return Math.min(1, UNKNOWN * (0.5 * near + 0.5 * Math.max(far, least(value))) * step);
+    double coincidence(double value, double step) {
+        return UNKNOWN * anywhere(value, step);
     }
 
-    /** Beyond its two powers of ten a number is not impossible. */
-    private double least(double value) {
-        return value == 0 ? 0 : 0.05 / (Math.abs(value) * 2 * Math.log(10));
+    /** How likely a number that nothing is known of falls into one step of the last digit. */
+    double anywhere(double value, double step) {
+        double near = Math.exp(-Math.abs(value - right) / scale) / (2 * scale);
+        return Math.min(1, 0.5 * (near + far(value)) * step);
+    }
+
+    /** Evenly over the logarithm within the two powers of ten, and hardly ever beyond; of either sign. */
+    private double far(double value) {
+        if (value == 0) {
+            return 0;
+        }
+        boolean within = right != 0 && Math.abs(Math.log10(Math.abs(value / right))) <= DECADES / 2;
+        return (within ? 1 : BEYOND) / (2 * Math.abs(value) * DECADES * Math.log(10));
     }
 
     /**

@@ -265,8 +265,8 @@ public final class Marker {
             if (!from.isEmpty()) {
                 return result(Verdict.FOLLOWED, List.of(), from);
             }
-            OwnData.Span windows = data.windows(quantity);
-            if (windows.holds(value, step / 2)) {
+            if (data.mayBeOfWindows(quantity, value) && data.windows(quantity).holds(value, step / 2)) {
+                OwnData.Span windows = data.windows(quantity);
                 notes.add("Right with windows set a little otherwise: they give "
                         + Notation.plain(windows.least(), 4) + " to " + Notation.plain(windows.greatest(), 4) + " "
                         + is.unit().symbol() + ".");
@@ -389,7 +389,7 @@ public final class Marker {
         /** Everything that reproduces the digits and is likelier than coincidence, likeliest first. */
         private List<Explanation> explanations() {
             Chance chance = new Chance(right, is.u());
-            double coincidence = chance.coincidence(g, value, step);
+            double coincidence = chance.coincidence(value, step);
             List<Explanation> out = new ArrayList<>();
             for (Change.Kind kind : List.of(Change.Kind.MISTAKE, Change.Kind.SLIP, Change.Kind.PAIR, Change.Kind.ROW)) {
                 List<Change> all = data.of(kind);

@@ -31,13 +31,16 @@ import org.jspecify.annotations.Nullable;
 public final class OwnData {
     private static final double[] GROWN = {-0.10, 0.10};
     /** Windows beyond so many are not moved one by one; those that are stand for them. */
-    private static final int MOST_MOVED = 40;
+    private static final int MOST_MOVED = 24;
+
+    private static final double REACH = 0.25;
+    private static final double REACH_U = 5;
 
     private final Reducer reducer;
     private final Session session;
     private final Sheet sheet;
     private final Reduction right;
-    private final Map<String, Optional<Reduction>> reckoned = new HashMap<>();
+    private final Map<String, Map<String, Double>> reckoned = new HashMap<>();
     private final Map<Change.Kind, List<Change>> changes = new HashMap<>();
     private final Map<String, Span> spans = new HashMap<>();
     private @Nullable List<Placed> placed;
@@ -146,24 +149,30 @@ public final class OwnData {
         }
     }
 
-    /** What a change makes of a result; empty where it makes none, or leaves it as it is. */
+    /** What a change makes of a result, in the unit of the right one; empty where it makes none. */
     OptionalDouble value(Change change, String quantity) {
-        Optional<Quantity> now = reckoned.computeIfAbsent(change.kind() + change.id(), k -> reckon(change))
-                .flatMap(r -> r.quantity(quantity));
-        return now.isEmpty() ? OptionalDouble.empty() : number(now.get(), quantity);
+        Double v = reckoned.computeIfAbsent(change.kind() + change.id(), k -> reckon(change))
+                .get(quantity);
+        return v == null ? OptionalDouble.empty() : OptionalDouble.of(v);
     }
 
-    private Optional<Reduction> reckon(Change change) {
+    /** Every result with a change made; only the numbers are kept, since a whole reduction is large. */
+    private Map<String, Double> reckon(Change change) {
+        Map<String, Double> out = new HashMap<>();
         try {
             Session with = session;
             for (Command act : change.acts()) {
                 with = act.apply(with);
             }
-            return Optional.of(
-                    change.formulas().isEmpty() ? reducer.whatIf(with) : reducer.mistaken(with, change.together()));
+            Reduction r =
+                    change.formulas().isEmpty() ? reducer.whatIf(with) : reducer.mistaken(with, change.together());
+            for (String name : sheet.results().keySet()) {
+                r.quantity(name).ifPresent(q -> number(q, name).ifPresent(v -> out.put(name, v)));
+            }
         } catch (IllegalArgumentException cannotBe) {
-            return Optional.empty();
+            // A window beyond the run, a formula that gives nothing: no other way of reckoning.
         }
+        return out;
     }
 
     /** A value as the number that is written before the right unit; in its own unit where the mistake changed that. */
@@ -189,6 +198,13 @@ public final class OwnData {
         String id = "following " + change;
         Sheet.Mistake put = new Sheet.Mistake(id, id, change, "");
         return value(new Change(Change.Kind.MISTAKE, id, id, "", List.of(put), List.of()), quantity);
+    }
+
+    /** Whether a number is near enough that windows could have made it; to find out takes long. */
+    boolean mayBeOfWindows(String quantity, double value) {
+        Quantity is = expected(quantity).orElseThrow();
+        double off = Math.abs(value - is.value());
+        return off <= Math.max(REACH * Math.abs(is.value()), REACH_U * is.u());
     }
 
     /**
@@ -250,9 +266,8 @@ public final class OwnData {
         double stride = Math.max(1, (double) all.size() / MOST_MOVED);
         for (double at = 0; at < all.size(); at += stride) {
             Placed p = all.get((int) at);
-            for (double share : GROWN) {
-                out.add(moved(p.run().id() + " " + p.window() + " " + share, List.of(p.grown(share))));
-            }
+            double share = GROWN[out.size() % GROWN.length];
+            out.add(moved(p.run().id() + " " + p.window() + " " + share, List.of(p.grown(share))));
         }
         return out;
     }
