@@ -320,10 +320,9 @@ public final class ClassMarking {
                             w.power() == 0 ? plain(w.number()) : plain(w.number()) + "e" + w.power(),
                             x.u() == 0
                                     ? ""
-                                    : String.valueOf(
-                                            Reading.parse(plain(w.number()) + "(" + plain(w.uncertainty()) + ")")
-                                                            .u()
-                                                    * ten),
+                                    : String.valueOf(Reading.parse(plain(w.number()) + plain(w.uncertainty()))
+                                                    .u()
+                                            * ten),
                             w.unit().symbol()));
                 });
             }

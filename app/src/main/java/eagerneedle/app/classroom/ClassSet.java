@@ -3,6 +3,7 @@ package eagerneedle.app.classroom;
 import eagerneedle.core.edit.StudentSheet;
 import eagerneedle.core.marking.OwnData;
 import eagerneedle.core.marking.Wanted;
+import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
@@ -28,6 +29,7 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutionException;
@@ -48,6 +50,9 @@ public final class ClassSet {
     interface Source {
         /** Writes a session, its sheet the one that students may have, and tells what is true of it. */
         ClassKey.Unit write(String unit, Path bench, List<String> faults) throws IOException;
+
+        /** What such data look like, of nobody's. */
+        Reduction example();
     }
 
     /** Told after each set; false stops the making. */
@@ -146,7 +151,9 @@ public final class ClassSet {
 
     private ClassFolder folder() {
         Sheet s = sheet.sheet();
+        Reduction example = source.example();
         List<ClassFolder.Asked> asked = Wanted.of(s).stream()
+                .filter(q -> !isGiven(q, example))
                 .map(q -> {
                     Sheet.Derived d = s.results().get(q);
                     return new ClassFolder.Asked(
@@ -156,6 +163,20 @@ public final class ClassSet {
                 })
                 .toList();
         return new ClassFolder(1, s.id(), s.title(), asked, list.students());
+    }
+
+    /** What a calibration referred to stands in its record, and need not be asked for. */
+    private static boolean isGiven(String quantity, Reduction example) {
+        Optional<Quantity> q = example.quantity(quantity);
+        return q.isPresent()
+                && example.session().calibrations().stream()
+                        .flatMap(c -> Stream.concat(c.points().stream(), c.verification().stream()))
+                        .filter(p -> p.value() != null
+                                && LabUnit.parse(p.unit()).fits(q.get().unit()))
+                        .anyMatch(p -> Math.abs(LabUnit.parse(p.unit())
+                                                .convert(p.value(), q.get().unit())
+                                        - q.get().value())
+                                <= 1e-6 * Math.abs(q.get().value()));
     }
 
     /** Which units have which fault: as the secret has it, so that nobody can tell and the key can. */

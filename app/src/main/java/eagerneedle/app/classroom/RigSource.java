@@ -1,5 +1,7 @@
 package eagerneedle.app.classroom;
 
+import eagerneedle.core.reduce.Reducer;
+import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Notebook;
@@ -9,6 +11,7 @@ import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.trace.RawSamples;
 import eagerneedle.rig.simulated.Rehearsal;
 import eagerneedle.rig.simulated.Rigs;
 import eagerneedle.store.bench.BenchFile;
@@ -19,6 +22,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /** Data from the simulated rig of a sheet: its own hidden truth, its own readings, its own scatter for every unit. */
 final class RigSource implements ClassSet.Source {
@@ -47,6 +51,16 @@ final class RigSource implements ClassSet.Source {
         Map<String, String> truth = new LinkedHashMap<>();
         r.truth().forEach((n, q) -> truth.put(n, ClassSet.written(q)));
         return new ClassKey.Unit(faults, truth, Map.of());
+    }
+
+    @Override
+    public Reduction example() {
+        Rehearsal r = Rehearsal.of(whole, Rigs.of(whole.sheet(), 1, Set.of()), day);
+        return new Reducer(
+                        whole,
+                        (run, channel) ->
+                                r.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE))
+                .reduce(r.session());
     }
 
     private void write(Rehearsal r, BenchFile file) {

@@ -1,5 +1,7 @@
 package eagerneedle.app.classroom;
 
+import eagerneedle.core.reduce.Reducer;
+import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.CalibrationCommand;
 import eagerneedle.core.session.Command;
@@ -45,8 +47,8 @@ final class ShareSource implements ClassSet.Source {
     }
 
     @Override
-    public ClassKey.Unit write(String unit, Path bench, List<String> faults) {
-        // Several units are written at once, each from a connection of its own.
+    public synchronized ClassKey.Unit write(String unit, Path bench, List<String> faults) {
+        // Several units are written at once, but a bench file is open in one place only.
         try (BenchFile from = BenchFile.open(session)) {
             Session real = from.session();
             if (real.keptRuns().isEmpty()) {
@@ -62,6 +64,13 @@ final class ShareSource implements ClassSet.Source {
             }
         }
         return new ClassKey.Unit(List.of(), Map.of(), Map.of());
+    }
+
+    @Override
+    public Reduction example() {
+        try (BenchFile from = BenchFile.open(session)) {
+            return new Reducer(whole, from).reduce(from.session());
+        }
     }
 
     private static List<Run> share(Session real, Random random) {

@@ -34,7 +34,7 @@ public final class Marker {
     private static final double BELIEVED = 3;
     private static final double SAME = 1e-9;
     /** A share of its uncertainty that a number may be off by and still be the same work, done by other hands. */
-    private static final double HANDS = 0.3;
+    private static final double HANDS = 0.5;
 
     private static final int MOST_POWER = 9;
     private static final int MOST_NAMED = 4;
@@ -297,7 +297,7 @@ public final class Marker {
                 return true;
             }
             if (off <= HANDS * is.u()) {
-                notes.add("It differs from what the data give by far less than their uncertainty.");
+                notes.add("It differs from what the data give by less than half their uncertainty.");
                 return true;
             }
             return false;

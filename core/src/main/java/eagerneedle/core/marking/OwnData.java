@@ -34,7 +34,9 @@ public final class OwnData {
     private static final int MOST_MOVED = 24;
 
     private static final double REACH = 0.25;
-    private static final double REACH_U = 5;
+    private static final double REACH_U = 8;
+    /** Several windows are moved at once, and both their edges. */
+    private static final double MARGIN = 1.5;
 
     private final Reducer reducer;
     private final Session session;
