@@ -1,13 +1,19 @@
 package eagerneedle.app.command;
 
 import eagerneedle.app.classroom.ClassMarking;
+import eagerneedle.app.classroom.FeedbackPages;
+import eagerneedle.app.classroom.Gradebook;
+import eagerneedle.app.classroom.MarkingBook;
 import eagerneedle.app.classroom.MarksJson;
 import eagerneedle.app.classroom.StudentMarks;
 import eagerneedle.core.marking.Marked;
 import eagerneedle.store.classroom.ClassKey;
+import eagerneedle.store.classroom.GradeTable;
 import eagerneedle.store.classroom.HandIns;
+import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.util.concurrent.Callable;
 import java.util.stream.Collectors;
 import picocli.CommandLine.Command;
@@ -37,13 +43,22 @@ final class MarkCommand implements Callable<Integer> {
     @Option(names = "--json", description = "print JSON at full precision")
     private boolean json;
 
+    @Option(names = "--table", paramLabel = "OUT.csv|OUT.xlsx", description = "write the table of the class")
+    private Path table;
+
+    @Option(names = "--feedback", paramLabel = "DIR", description = "write a page for each student, HTML and PDF")
+    private Path feedback;
+
+    @Option(names = "--closed", description = "on those pages, tell what the data give: nothing can be handed in again")
+    private boolean closed;
+
     private static final int MOST_TOLD = 8;
 
     @Spec
     private CommandSpec spec;
 
     @Override
-    public Integer call() {
+    public Integer call() throws IOException {
         ClassMarking marking = ClassMarking.of(folder, passphrase == null ? null : ClassKey.passphrase(passphrase));
         HandIns in = HandIns.read(handIns, marking.about().students());
         ClassMarking.Marks marks = marking.mark(in, (n, of) -> true);
@@ -56,6 +71,7 @@ final class MarkCommand implements Callable<Integer> {
                     .getErr()
                     .println("And " + (in.problems().size() - MOST_TOLD) + " more files like these.");
         }
+        written(marks);
         if (json) {
             out.println(MarksJson.of(marks));
             return NeedleCommand.GOOD;
@@ -68,6 +84,20 @@ final class MarkCommand implements Callable<Integer> {
         }
         marks.shared().forEach(p -> out.println(p.says()));
         return NeedleCommand.GOOD;
+    }
+
+    private void written(ClassMarking.Marks marks) throws IOException {
+        if (table == null && feedback == null) {
+            return;
+        }
+        MarkingBook book = MarkingBook.open(folder, Clock.systemUTC());
+        Gradebook grades = new Gradebook(marks, book);
+        if (table != null) {
+            GradeTable.write(grades.head(), grades.rows(), table);
+        }
+        if (feedback != null) {
+            FeedbackPages.write(grades, book, feedback, closed, (n, of) -> true);
+        }
     }
 
     private static String line(Marked m) {

@@ -75,6 +75,14 @@ public final class Files {
         return f == null ? null : f.toPath();
     }
 
+    /** Asks for a file that is there; null when nothing was chosen. */
+    public static Path askToOpen(Node owner, String words, String... kinds) {
+        FileChooser chooser = new FileChooser();
+        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter(words, kinds));
+        File f = chooser.showOpenDialog(owner.getScene().getWindow());
+        return f == null ? null : f.toPath();
+    }
+
     /** The place chosen, or null. */
     public static Path ask(Window owner, String suggested) {
         FileChooser chooser = new FileChooser();

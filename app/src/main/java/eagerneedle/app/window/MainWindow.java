@@ -1,5 +1,6 @@
 package eagerneedle.app.window;
 
+import eagerneedle.app.marking.ClassroomView;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.Progress;
 import eagerneedle.app.station.Station;
@@ -371,6 +372,16 @@ public final class MainWindow implements Desk {
     /** Shows the method desk with the session's sheet. */
     public WritingView showDesk() {
         WritingView view = new WritingView(this, () -> go(dial.current()));
+        beside = view;
+        side.leave();
+        surface.getChildren().setAll(view.node());
+        view.focus().ifPresent(Node::requestFocus);
+        return view;
+    }
+
+    /** Shows the classroom: data given out, and what comes back marked. */
+    public ClassroomView showClassroom() {
+        ClassroomView view = new ClassroomView(() -> bench.session().sheetText(), clock, () -> go(dial.current()));
         beside = view;
         side.leave();
         surface.getChildren().setAll(view.node());

@@ -16,7 +16,7 @@ import java.util.Map;
 public record Change(
         Kind kind, String id, String label, String says, List<Sheet.Mistake> formulas, List<Command> acts) {
     /** Where it comes from; how likely that is stands in {@link Chance}. */
-    enum Kind {
+    public enum Kind {
         /** A way that the sheet offers: right. */
         WAY,
         /** A mistake of the sheet. */

@@ -1,0 +1,130 @@
+package eagerneedle.app.marking;
+
+import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Theme;
+import eagerneedle.core.marking.Verdict;
+import java.util.Arrays;
+import javafx.scene.control.Button;
+import javafx.scene.control.ChoiceBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import javafx.util.StringConverter;
+import org.jspecify.annotations.Nullable;
+
+/** One number of one student: what it was held against, what explains it, and the marker's word. */
+final class MarkDetail extends VBox {
+    private final MarkingModel model;
+    private final Runnable changed;
+    private final VBox words = new VBox(8);
+    private final ChoiceBox<Verdict> verdict = new ChoiceBox<>();
+    private final TextField reason = new TextField();
+    private final VBox acts = new VBox(6);
+    private MarkingModel.@Nullable Cell cell;
+
+    /** @param changed something was decided */
+    MarkDetail(MarkingModel model, Runnable changed) {
+        super(10);
+        this.model = model;
+        this.changed = changed;
+        setId("mark-detail");
+        setPrefWidth(Theme.px(310));
+        setMinWidth(Theme.px(250));
+        verdict.getItems()
+                .setAll(Arrays.stream(Verdict.values())
+                        .filter(v -> v != Verdict.MISSING)
+                        .toList());
+        verdict.setId("overrule-verdict");
+        verdict.setAccessibleText("The verdict instead");
+        verdict.setMaxWidth(Double.MAX_VALUE);
+        verdict.setConverter(new StringConverter<>() {
+            @Override
+            public String toString(@Nullable Verdict v) {
+                return v == null ? "" : v.words();
+            }
+
+            @Override
+            public Verdict fromString(String s) {
+                throw new UnsupportedOperationException();
+            }
+        });
+        reason.setId("overrule-reason");
+        reason.setPromptText("why; the student reads it");
+        reason.setAccessibleText("Why");
+        Button agree = act("mark-agree", "Agree", "It was looked at and stands", c -> model.agree(c));
+        Button overrule = act(
+                "mark-overrule",
+                "Overrule",
+                "Puts this verdict in place of the program's, with the reason",
+                c -> model.overrule(c, verdict.getValue(), reason.getText()));
+        Button second = act(
+                "mark-second",
+                "Second view",
+                "What a second marker thinks; the first verdict stands",
+                c -> model.second(c, verdict.getValue(), reason.getText()));
+        Button late = act(
+                "mark-late",
+                "Late",
+                "This student's work came late; the reason says how that is dealt with",
+                c -> model.late(c.student(), reason.getText()));
+        acts.getChildren().addAll(verdict, reason, new FlowPane(6, 6, agree, overrule, second, late));
+        ScrollPane scroll = new ScrollPane(words);
+        scroll.setFitToWidth(true);
+        scroll.getStyleClass().add("bare");
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        getChildren().addAll(scroll, acts);
+        show(null);
+    }
+
+    private interface Deciding {
+        void on(MarkingModel.Cell c);
+    }
+
+    private Button act(String id, String text, String says, Deciding what) {
+        Button b = new Button(text);
+        b.setId(id);
+        b.setMinWidth(USE_PREF_SIZE);
+        b.setOnAction(e -> {
+            MarkingModel.Cell c = cell;
+            if (c != null && Notices.attempt(this, () -> what.on(c))) {
+                reason.clear();
+                changed.run();
+            }
+        });
+        return Labels.explained(b, says);
+    }
+
+    /** Opens a number; null for none. */
+    void show(MarkingModel.@Nullable Cell c) {
+        cell = c;
+        words.getChildren().clear();
+        acts.setVisible(c != null);
+        acts.setManaged(c != null);
+        if (c == null) {
+            words.getChildren().add(Labels.wrapped("Choose a number to see what it was held against."));
+            return;
+        }
+        words.getChildren()
+                .add(Labels.heading(model.name(c.student()) + ": "
+                        + model.asked().get(c.quantity()).label()));
+        words.getChildren().forEach(n -> ((Label) n).setWrapText(true));
+        for (MarkingModel.Part p : model.detail(c)) {
+            words.getChildren().add(part(p));
+        }
+        verdict.getSelectionModel().select(model.verdict(c) == Verdict.MISSING ? Verdict.RIGHT : model.verdict(c));
+    }
+
+    /** A heading with its sentences. */
+    static VBox part(MarkingModel.Part p) {
+        VBox box = new VBox(1);
+        if (!p.head().isEmpty()) {
+            box.getChildren().add(Labels.quiet(p.head()));
+        }
+        p.lines().forEach(l -> box.getChildren().add(Labels.wrapped(l)));
+        return box;
+    }
+}
