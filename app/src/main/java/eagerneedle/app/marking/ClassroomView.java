@@ -26,8 +26,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.PasswordField;
 import javafx.scene.control.ProgressBar;
 import javafx.scene.control.TextField;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.FlowPane;
@@ -88,7 +86,6 @@ public final class ClassroomView implements StationView {
         undo.setOnAction(e -> step(true));
         redo.setId("marking-redo");
         redo.setOnAction(e -> step(false));
-        all.addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
         all.setOnDragOver(e -> {
             if (e.getDragboard().hasFiles()) {
                 e.acceptTransferModes(TransferMode.COPY);
@@ -275,20 +272,17 @@ public final class ClassroomView implements StationView {
         refresh();
     }
 
-    private void step(boolean undoing) {
-        if (undoing ? model.canUndo() : model.canRedo()) {
-            Notices.tell(all, (undoing ? "Taken back: " : "Done again: ") + (undoing ? model.undo() : model.redo()));
+    /** Undo here means the last mark, not the last act of the session behind. */
+    @Override
+    public boolean step(boolean back) {
+        if (!model.isMarked() || all.getCenter() != matrix) {
+            return false;
+        }
+        if (back ? model.canUndo() : model.canRedo()) {
+            Notices.tell(all, (back ? "Taken back: " : "Done again: ") + (back ? model.undo() : model.redo()));
             refresh();
         }
-    }
-
-    /** Undo here means the last mark, not the last act of the session behind. */
-    private void pressed(KeyEvent e) {
-        boolean typing = e.getTarget() instanceof javafx.scene.control.TextInputControl;
-        if (model.isMarked() && !typing && e.isShortcutDown() && e.getCode() == KeyCode.Z) {
-            step(!e.isShiftDown());
-            e.consume();
-        }
+        return true;
     }
 
     private void table() {

@@ -15,6 +15,11 @@ public interface StationView {
         return Optional.empty();
     }
 
+    /** Takes an act of its own back, or does it again; false leaves that to the session. */
+    default boolean step(boolean back) {
+        return false;
+    }
+
     /** Called about thirty times a second while the station is shown. */
     default void tick() {}
 }

@@ -316,6 +316,9 @@ public final class MainWindow implements Desk {
     }
 
     void step(boolean back) {
+        if (beside != null && beside.step(back)) {
+            return;
+        }
         Notices.attempt(root, () -> (back ? bench.undo() : bench.redo()).ifPresent(says -> strip.say(says, false)));
     }
 
