@@ -13,6 +13,7 @@ import java.math.MathContext;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
+import java.util.concurrent.CompletableFuture;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ChoiceBox;
@@ -123,7 +124,9 @@ class ClassroomWindowTest extends BenchWindow {
         assertThat(Files.readAllLines(table)).hasSize(31).anyMatch(l -> l.startsWith("s2,Student 2,,right,2.0"));
         assertThat(book).isNotEmptyFile();
         Path pages = classes.resolve("pages");
-        view[0].writePages(pages, false).get();
+        CompletableFuture<?>[] written = new CompletableFuture<?>[1];
+        act(() -> written[0] = view[0].writePages(pages, false));
+        written[0].get();
         assertThat(pages.resolve("feedback-s30.pdf")).isNotEmptyFile();
         assertThat(Files.readString(pages.resolve("feedback-s2.html"))).contains("there and back was asked for");
         fire(robot, "classroom-back");
