@@ -17,11 +17,14 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayDeque;
+import java.util.Comparator;
 import java.util.Deque;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.Set;
 import java.util.concurrent.Callable;
+import java.util.stream.Stream;
 import javafx.animation.PauseTransition;
 import javafx.application.Platform;
 import javafx.scene.Scene;
@@ -52,6 +55,7 @@ final class ShotsCommand implements Callable<Integer> {
         Demonstration.simulate("potters-wheel", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("wheel.needle"));
         Demonstration.simulate("weather-vane-reed", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("reed.needle"));
         Demonstration.simulate("fading-dye", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("dye.needle"));
+        DemonstrationClass.make(Objects.requireNonNull(file.getParent()));
         Deque<Runnable> steps = new ArrayDeque<>();
         NeedleApplication.launchOn(() -> new Workbench(BenchFile.open(file), Clock.systemUTC()), window -> {
             String[] wh = size.split("x");
@@ -80,21 +84,15 @@ final class ShotsCommand implements Callable<Integer> {
             steps.add(window::showStockroom);
             steps.add(() -> fire(window, "#stock-TH-CP-01"));
             steps.add(() -> save(window, "stockroom"));
+            classroom(steps, window, file.resolveSibling("class"), file.resolveSibling("in.csv"));
             steps.add(() -> components(false));
             steps.add(() -> components(true));
             next(steps, window);
         });
-        for (String name : List.of(
-                "demo.needle",
-                "cabinet.needle",
-                "day.needle",
-                "logging.needle",
-                "wheel.needle",
-                "reed.needle",
-                "dye.needle",
-                "tea.needle",
-                "tea.csv")) {
-            Files.deleteIfExists(file.resolveSibling(name));
+        try (Stream<Path> made = Files.walk(file.getParent())) {
+            for (Path p : made.sorted(Comparator.reverseOrder()).toList()) {
+                Files.delete(p);
+            }
         }
         return NeedleCommand.GOOD;
     }
@@ -105,7 +103,7 @@ final class ShotsCommand implements Callable<Integer> {
         steps.add(() -> save(window, "plan-cabinet"));
     }
 
-    /** Calibrations with pictures of their own: the trim needle, the shunt table, the closure map. */
+    /** A calibration with a picture of its own: the closure map. */
     private void calibrations(Deque<Runnable> steps, MainWindow window, Path file) {
         steps.add(() -> {
             window.show(new Workbench(BenchFile.open(file), Clock.systemUTC()));
@@ -113,21 +111,6 @@ final class ShotsCommand implements Callable<Integer> {
         });
         steps.add(() -> fire(window, "#calibrate-tables"));
         steps.add(() -> save(window, "calibrate-closure"));
-        steps.add(() -> window.go(Station.RIG));
-        steps.add(() -> fire(window, "#connect"));
-        for (int i = 0; i < 4; i++) {
-            steps.add(() -> {});
-        }
-        steps.add(() -> window.go(Station.CALIBRATE));
-        steps.add(() -> fire(window, "#calibrate-scale"));
-        steps.add(() -> {});
-        for (String act : List.of("#trim-load", "#trim-take", "#trim-load", "#trim-take", "#trim-load", "#turn-on")) {
-            steps.add(() -> fire(window, act));
-            for (int i = 0; i < 7; i++) {
-                steps.add(() -> {});
-            }
-        }
-        steps.add(() -> save(window, "calibrate-adjust"));
     }
 
     /** Prompted readings under way. */
@@ -212,6 +195,18 @@ final class ShotsCommand implements Callable<Integer> {
         } catch (java.io.IOException e) {
             throw new java.io.UncheckedIOException(e);
         }
+    }
+
+    /** A class that was marked, one of its numbers opened. */
+    private void classroom(Deque<Runnable> steps, MainWindow window, Path folder, Path in) {
+        steps.add(() -> window.showClassroom()
+                .mark(folder, in, DemonstrationClass.PASSPHRASE)
+                .join());
+        for (int i = 0; i < 2; i++) {
+            steps.add(() -> {});
+        }
+        steps.add(() -> fire(window, "#mark-5-2"));
+        steps.add(() -> save(window, "classroom"));
     }
 
     private static void fire(MainWindow window, String id) {

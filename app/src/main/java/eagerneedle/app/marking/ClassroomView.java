@@ -191,21 +191,22 @@ public final class ClassroomView implements StationView {
     }
 
     /** Marks a class; nothing is in the way meanwhile. */
-    public CompletableFuture<Void> mark(Path of, Path handedIn, String words) {
+    public CompletableFuture<?> mark(Path of, Path handedIn, String words) {
         going.set(true);
         mark.setText("Stop");
         bar.setVisible(true);
         bar.setProgress(0);
         state.setText("");
-        return CompletableFuture.runAsync(() -> model.mark(of, handedIn, words, (done, n) -> {
+        return CompletableFuture.supplyAsync(() -> model.mark(of, handedIn, words, (done, n) -> {
                     Platform.runLater(() -> bar.setProgress((double) done / n));
                     return going.get();
                 }))
-                .whenComplete((done, failed) -> Platform.runLater(() -> {
+                .whenComplete((loaded, failed) -> Platform.runLater(() -> {
                     going.set(false);
                     mark.setText("Mark");
                     bar.setVisible(false);
                     if (failed == null) {
+                        model.show(loaded);
                         marked();
                     } else {
                         state.setText(GiveOutPanel.said(failed));

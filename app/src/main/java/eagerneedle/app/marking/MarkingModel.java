@@ -12,7 +12,6 @@ import eagerneedle.core.marking.Verdict;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.store.FileName;
 import eagerneedle.store.classroom.ClassFolder;
-import eagerneedle.store.classroom.ClassKey;
 import eagerneedle.store.classroom.GradeTable;
 import eagerneedle.store.classroom.HandIns;
 import java.io.IOException;
@@ -44,28 +43,28 @@ final class MarkingModel {
         this.clock = clock;
     }
 
+    /** A class that was marked, not shown yet. */
+    record Loaded(Path folder, MarkingBook book, Gradebook grades, List<String> problems) {}
+
     /**
-     * Marks a class; may take a minute, and nothing is shown of it before it is done.
+     * Marks a class; may take a minute, and changes nothing here, so that any thread may do it.
      *
      * @param passphrase empty for none
      * @throws IllegalArgumentException with one sentence where it cannot be
      */
-    void mark(Path classFolder, Path handIns, String passphrase, ClassSet.Progress progress) {
+    Loaded mark(Path classFolder, Path handIns, String passphrase, ClassSet.Progress progress) {
         ClassMarking marking = ClassMarking.of(classFolder, passphrase.isEmpty() ? null : passphrase.toCharArray());
         HandIns in = HandIns.read(handIns, marking.about().students());
         MarkingBook opened = MarkingBook.open(classFolder, clock);
-        ClassMarking.Marks marks = marking.mark(in, progress);
-        synchronized (this) {
-            folder = classFolder;
-            book = opened;
-            grades = new Gradebook(marks, opened);
-            problems = in.problems();
-        }
+        return new Loaded(classFolder, opened, new Gradebook(marking.mark(in, progress), opened), in.problems());
     }
 
-    /** The passphrase in a file, when somebody chose one. */
-    static String passphrase(Path file) {
-        return new String(ClassKey.passphrase(file));
+    /** Shows a class that was marked. */
+    void show(Loaded loaded) {
+        folder = loaded.folder();
+        book = loaded.book();
+        grades = loaded.grades();
+        problems = loaded.problems();
     }
 
     boolean isMarked() {

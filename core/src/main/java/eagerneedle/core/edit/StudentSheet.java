@@ -1,5 +1,7 @@
 package eagerneedle.core.edit;
 
+import eagerneedle.core.reduce.SheetTrial;
+import eagerneedle.core.sheet.SheetException;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -22,12 +24,27 @@ public final class StudentSheet {
 
     private StudentSheet() {}
 
-    /** The text without what is not for students; it can be read as the sheet of a session. */
+    /**
+     * The text without what is not for students; it can be read as the sheet of a session. What is expected to be read
+     * stays where nothing could be planned without it: it is the method's, not that of anybody's data.
+     */
     public static String of(String text) {
         SheetText sheet = SheetText.of(text);
         for (String pointer : KEPT_BACK) {
             sheet = sheet.has(pointer) ? sheet.without(pointer) : sheet;
         }
+        String expecting = withoutIdle(withoutRemarks(sheet.text()), text);
+        String plain = withoutExpected(expecting);
+        try {
+            SheetTrial.readOfSession(plain, "the sheet for students");
+            return plain;
+        } catch (SheetException e) {
+            return expecting;
+        }
+    }
+
+    private static String withoutExpected(String text) {
+        SheetText sheet = SheetText.of(text);
         List<String> gone = sheet.leaves().stream()
                 .map(SheetText.Leaf::pointer)
                 .filter(p -> EXPECTED.matcher(p).matches() || PLANNED.matcher(p).matches())
@@ -37,8 +54,7 @@ public final class StudentSheet {
         for (String pointer : gone) {
             sheet = sheet.without(pointer);
         }
-        String without = withoutRemarks(sheet.text());
-        return withoutIdle(without, text);
+        return sheet.text();
     }
 
     /** Inputs that were only compared with are answers; what the sheet never used but its comparisons did is one. */

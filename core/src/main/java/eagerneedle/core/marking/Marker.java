@@ -33,6 +33,8 @@ public final class Marker {
     private static final double TOO_FINE = 50;
     private static final double BELIEVED = 3;
     private static final double SAME = 1e-9;
+    /** A kelvin value below is a difference, which degrees Celsius tell as well. */
+    private static final double ABSOLUTE = 150;
     /** A share of its uncertainty that a number may be off by and still be the same work, done by other hands. */
     private static final double HANDS = 0.5;
 
@@ -197,6 +199,7 @@ public final class Marker {
         private double value;
         private double step;
         private double scale = 1;
+        private boolean converted;
         private boolean unitFits;
 
         Item(String quantity, HandIn h, GivenNumber g, Quantity is) {
@@ -212,10 +215,15 @@ public final class Marker {
 
         /** Brings the number into the unit of the right result; false where its own does not fit, or it has none. */
         private boolean read() {
+            boolean number = is.unit().fits(LabUnit.ONE);
             if (g.unit().isEmpty()) {
-                boolean plain =
-                        is.unit().isDimensionless() && is.unit().symbol().isEmpty();
-                return plain || !asksForUnits;
+                // 0.05 for 5 % is a number as good as any.
+                if (number
+                        && Math.abs(LabUnit.ONE.convert(g.value(), is.unit()) - right) < Math.abs(g.value() - right)) {
+                    convert(LabUnit.ONE);
+                    return true;
+                }
+                return is.unit().symbol().isEmpty() || !asksForUnits;
             }
             try {
                 LabUnit own = LabUnit.parse(g.unit());
@@ -223,16 +231,22 @@ public final class Marker {
                     notes.add("Its unit, " + g.unit() + ", is not one of this quantity.");
                     return false;
                 }
-                if (!own.equals(is.unit())) {
-                    value = own.convert(g.value(), is.unit());
-                    scale = own.scaleTo(is.unit());
-                    step = Math.abs(g.step() * scale);
+                boolean difference = own.isAffine() && !is.unit().isAffine() && Math.abs(right) < ABSOLUTE;
+                if (!own.equals(is.unit()) && !difference) {
+                    convert(own);
                 }
                 return true;
             } catch (IllegalArgumentException e) {
                 notes.add("Its unit, '" + g.unit() + "', is not known.");
                 return false;
             }
+        }
+
+        private void convert(LabUnit own) {
+            value = own.convert(g.value(), is.unit());
+            scale = own.scaleTo(is.unit());
+            step = Math.abs(g.step() * scale);
+            converted = true;
         }
 
         private boolean is(double v) {
@@ -243,7 +257,7 @@ public final class Marker {
             if (is(right)) {
                 return unitFits ? ifRight(Verdict.RIGHT) : result(unitVerdict(), List.of(), List.of());
             }
-            if (Math.abs(g.value() - right) <= HALF * g.step() && scale != 1) {
+            if (Math.abs(g.value() - right) <= HALF * g.step() && converted) {
                 notes.add("The number stands in " + is.unit().named() + ", its unit says " + g.unit() + ".");
                 return result(Verdict.UNIT, List.of(), List.of());
             }

@@ -25,6 +25,9 @@ class MarkerTest {
             results:
               a: {label: acceleration, unit: m/s^2, formula: "2 * h / t^2"}
               v: {label: speed at the ground, unit: m/s, formula: "a * t"}
+              share: {label: share of the height, unit: "%", formula: "d / h"}
+              warm: {label: warming, unit: K, formula: "21.5 degC - 17.3 degC"}
+              room: {label: room, unit: K, formula: "21.5 degC"}
               A: {label: area, unit: cm^2, formula: "3.14159265 * d^2 / 4"}
             mistakes:
               - {id: no-square, label: Time not squared, change: {a: "2 * h / t * 1 s^-1"}, says: It is squared.}
@@ -72,6 +75,20 @@ class MarkerTest {
         assertThat(words.verdict()).isEqualTo(Verdict.UNEXPLAINED);
         assertThat(words.notes().get(0)).contains("cannot be read as a number");
         assertThat(mark("speed of light", "3e8", "", "m/s").notes()).contains("The method has no result of that name.");
+    }
+
+    @Test
+    void percentAndDegreesAreReadAsPeopleMeanThem() {
+        // 84.0 mm / 1.200 m = 7.00 %, u 0.020 %
+        assertThat(mark("share", "7.00", "0.02", "%").verdict()).isEqualTo(Verdict.RIGHT);
+        assertThat(mark("share", "0.0700", "0.0002", "").verdict()).isEqualTo(Verdict.RIGHT);
+        assertThat(mark("share", "7.00", "0.02", "").verdict()).isEqualTo(Verdict.UNIT);
+        assertThat(mark("warm", "4.2", "0", "K").verdict()).isNotIn(Verdict.UNIT, Verdict.UNEXPLAINED);
+        assertThat(mark("warm", "4.2", "0", "degC").verdict()).isNotIn(Verdict.UNIT, Verdict.UNEXPLAINED);
+        assertThat(mark("room", "21.5", "0", "degC").verdict()).isNotIn(Verdict.UNIT, Verdict.UNEXPLAINED);
+        assertThat(mark("room", "294.7", "0", "degC").verdict()).isEqualTo(Verdict.UNIT);
+        assertThat(mark("a", "1e999", "", "").verdict()).isEqualTo(Verdict.UNEXPLAINED);
+        assertThat(mark("a", "NaN", "", "").notes().get(0)).contains("cannot be read");
     }
 
     @Test
