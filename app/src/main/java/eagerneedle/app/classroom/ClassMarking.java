@@ -116,10 +116,11 @@ public final class ClassMarking {
 
     private SheetReader.Located sheet() {
         if (key != null) {
-            return SheetTrial.readOfSession(key.sheet(), about.method());
+            // It was tried when the class was made.
+            return SheetReader.read(key.sheet(), about.method());
         }
         return SheetReader.shipped().contains(about.method())
-                ? SheetTrial.readOfSession(SheetReader.shippedText(about.method()), about.method())
+                ? SheetReader.read(SheetReader.shippedText(about.method()), about.method())
                 : sheetOf(data.values().iterator().next());
     }
 
