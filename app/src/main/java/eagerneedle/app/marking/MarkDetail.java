@@ -23,6 +23,7 @@ final class MarkDetail extends VBox {
     private final VBox words = new VBox(8);
     private final ChoiceBox<Verdict> verdict = new ChoiceBox<>();
     private final TextField reason = new TextField();
+    private final TextField credit = new TextField();
     private final VBox acts = new VBox(6);
     private MarkingModel.@Nullable Cell cell;
 
@@ -71,7 +72,14 @@ final class MarkDetail extends VBox {
                 "Late",
                 "This student's work came late; the reason says how that is dealt with",
                 c -> model.late(c.student(), reason.getText()));
-        acts.getChildren().addAll(verdict, reason, new FlowPane(6, 6, agree, overrule, second, late));
+        credit.setId("mark-credit");
+        credit.setAccessibleText("Share of the points that such a verdict earns, for everybody");
+        credit.setPrefWidth(Theme.px(60));
+        credit.setOnAction(e -> earn());
+        FlowPane earns = new FlowPane(
+                6, 4, Labels.quiet("everybody with this verdict earns"), credit, Labels.quiet("of the points"));
+        earns.setRowValignment(javafx.geometry.VPos.CENTER);
+        acts.getChildren().addAll(earns, verdict, reason, new FlowPane(6, 6, agree, overrule, second, late));
         ScrollPane scroll = new ScrollPane(words);
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("bare");
@@ -98,6 +106,13 @@ final class MarkDetail extends VBox {
         return Labels.explained(b, says);
     }
 
+    private void earn() {
+        MarkingModel.Cell c = cell;
+        if (c != null && Notices.attempt(this, () -> model.credit(c, credit.getText()))) {
+            changed.run();
+        }
+    }
+
     /** Opens a number; null for none. */
     void show(MarkingModel.@Nullable Cell c) {
         cell = c;
@@ -115,6 +130,7 @@ final class MarkDetail extends VBox {
         for (MarkingModel.Part p : model.detail(c)) {
             words.getChildren().add(part(p));
         }
+        credit.setText(model.credit(c));
         verdict.getSelectionModel().select(model.verdict(c) == Verdict.MISSING ? Verdict.RIGHT : model.verdict(c));
     }
 

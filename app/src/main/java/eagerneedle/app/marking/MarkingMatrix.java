@@ -74,6 +74,7 @@ final class MarkingMatrix extends ScrollPane {
                 cell(new MarkingModel.Cell(s, q));
             }
             Label total = Labels.figure("");
+            total.setId("together-" + s);
             total.setMaxWidth(Double.MAX_VALUE);
             total.setAlignment(Pos.CENTER_RIGHT);
             totals.put(s, total);

@@ -258,6 +258,15 @@ final class MarkingModel {
         return Notation.plain(grades().most(), 3);
     }
 
+    /** What share of the points a number of this verdict earns. */
+    String credit(Cell c) {
+        return Notation.plain(book().credits().getOrDefault(verdict(c), 0.0), 3);
+    }
+
+    void credit(Cell c, String share) {
+        book().credit(verdict(c), share);
+    }
+
     boolean canUndo() {
         return book != null && book().canUndo();
     }

@@ -106,7 +106,11 @@ public final class MainWindow implements Desk {
 
     /** Where the surface stands. With large text in a small window it is scrolled to, and nothing leaves the window. */
     private ScrollPane room() {
-        ScrollPane room = new ScrollPane(surface);
+        ScrollPane room = new ScrollPane(surface) {
+            /** Whatever is pressed in it keeps the keyboard: arrows move edges and cursors, not the page. */
+            @Override
+            public void requestFocus() {}
+        };
         room.setId("room");
         room.getStyleClass().add("bare");
         room.setFitToWidth(true);

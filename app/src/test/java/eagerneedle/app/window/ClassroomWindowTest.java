@@ -91,6 +91,12 @@ class ClassroomWindowTest extends BenchWindow {
         assertThat(told(robot, "mark-3-0")).isIn("right", "digits");
 
         fire(robot, "mark-1-0");
+        String before = told(robot, "together-1");
+        write(robot, "mark-credit", "0.45");
+        act(() -> robot.lookup("#mark-credit")
+                .queryAs(javafx.scene.control.TextField.class)
+                .fireEvent(new javafx.event.ActionEvent()));
+        assertThat(told(robot, "together-1")).isNotEqualTo(before);
         assertThat(robot.lookup("#mark-detail").query().lookupAll(".label"))
                 .anyMatch(n -> n instanceof Labeled l && l.getText().startsWith("Twice as large. A factor of two"));
         choose(robot, 0);
