@@ -63,6 +63,8 @@ final class ShotsCommand implements Callable<Integer> {
             window.stage().setY(0);
             window.stage().setWidth(Double.parseDouble(wh[0]));
             window.stage().setHeight(Double.parseDouble(wh[1]));
+            // Pictures are those of the usual size, whatever this user has chosen.
+            Theme.textSize(100);
             Theme.dress(window.stage().getScene(), dark);
             for (Station s : Station.values()) {
                 steps.add(() -> window.go(s));

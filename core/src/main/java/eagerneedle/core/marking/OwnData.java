@@ -81,6 +81,11 @@ public final class OwnData {
         return value(Change.mistake(m), quantity);
     }
 
+    /** The general slips that can be made with this sheet and these readings, written as mistakes of it. */
+    public List<Sheet.Mistake> slips() {
+        return of(Change.Kind.SLIP).stream().map(Change::together).toList();
+    }
+
     /** What each way, or each combination of two, that the sheet offers gives. */
     List<Change> ways() {
         return changes.computeIfAbsent(Change.Kind.WAY, k -> {

@@ -236,6 +236,9 @@ final class MarkingRehearsal {
                 }
             }
         }
+        for (Sheet.Mistake slip : data.slips()) {
+            named(q, is, digits, data.mistaken(slip, q), slip.id(), "slip of the sheet", what);
+        }
         for (double f : new double[] {-1, 2, 0.5, Math.PI, 1 / (2 * Math.PI)}) {
             named(q, is, digits, OptionalDouble.of(f * is.value()), f == -1 ? "sign" : "factor", "general slip", what);
         }

@@ -40,6 +40,7 @@ class MarkingTest {
         atLeast(sum, "single mistake", 4, 0.95);
         atLeast(sum, "two mistakes", 4, 0.95);
         atLeast(sum, "general slip", 4, 0.95);
+        atLeast(sum, "slip of the sheet", 4, 0.95);
         atLeast(sum, "unknown", 3, 0.85);
         atLeast(sum, "unknown", 4, 0.95);
         atLeast(sum, "chain of two", 3, 1);
