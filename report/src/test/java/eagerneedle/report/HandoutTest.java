@@ -92,6 +92,7 @@ class HandoutTest {
     void everyMethodIsOnPaperForStudentsAndForTheInstructor(String id) throws Exception {
         SheetReader.Located sheet = SheetReader.read(SheetReader.shippedText(id), id);
         looksGood(id, Handout.pdf(sheet.sheet(), Optional.empty(), Handout.Paper.A4));
+        looksGood(id, Handout.pdf(sheet.sheet(), Optional.empty(), Handout.Paper.LETTER));
         Optional<Reduction> found = rehearsed(sheet);
         String key = Handout.html(sheet.sheet(), found, Handout.Paper.LETTER);
         looksGood(id, Papers.pdf(key));
