@@ -26,6 +26,8 @@ class MarkerTest {
               a: {label: acceleration, unit: m/s^2, formula: "2 * h / t^2"}
               v: {label: speed at the ground, unit: m/s, formula: "a * t"}
               share: {label: share of the height, unit: "%", formula: "d / h"}
+              tilt: {label: sine of the tilt, formula: "sin(0.3 * h / (1.2 m))"}
+              decay: {label: logarithm, formula: "ln(h / d)"}
               warm: {label: warming, unit: K, formula: "21.5 degC - 17.3 degC"}
               room: {label: room, unit: K, formula: "21.5 degC"}
               A: {label: area, unit: cm^2, formula: "3.14159265 * d^2 / 4"}
@@ -75,6 +77,14 @@ class MarkerTest {
         assertThat(words.verdict()).isEqualTo(Verdict.UNEXPLAINED);
         assertThat(words.notes().get(0)).contains("cannot be read as a number");
         assertThat(mark("speed of light", "3e8", "", "m/s").notes()).contains("The method has no result of that name.");
+    }
+
+    @Test
+    void slipsOfAnglesAndLogarithmsAreThoseOfAHandCalculation() {
+        // sin 0.3 = 0.2955; of 0.3 * 180 / pi and of 0.3 * pi / 180; ln(1.2 / 0.084) = 2.659 against log10.
+        assertThat(mark("tilt", "-0.996", "", "").explanations().get(0).id()).isEqualTo("degrees-in-radians");
+        assertThat(mark("tilt", "0.005236", "", "").explanations().get(0).id()).isEqualTo("radians-in-degrees");
+        assertThat(mark("decay", "1.155", "", "").explanations().get(0).id()).isEqualTo("other-logarithm");
     }
 
     @Test
