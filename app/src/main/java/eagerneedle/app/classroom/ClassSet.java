@@ -118,7 +118,12 @@ public final class ClassSet {
         Thread stump = new Thread(() -> delete(making));
         Runtime.getRuntime().addShutdownHook(stump);
         try {
-            Files.createDirectories(making);
+            try {
+                Files.createDirectories(making);
+            } catch (IOException e) {
+                throw new IllegalArgumentException(
+                        FileName.of(folder) + " cannot be made there; choose another place.", e);
+            }
             Map<String, List<String>> faults = faults(withFaults);
             ClassFolder c = folder();
             Map<String, ClassKey.Unit> units = units(c, making, faults, progress);

@@ -1,6 +1,7 @@
 package eagerneedle.core.marking;
 
 import eagerneedle.core.quantity.Quantity;
+import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -24,4 +25,12 @@ public record Marked(
         Verdict verdict,
         List<String> notes,
         List<Explanation> explanations,
-        List<String> followsFrom) {}
+        List<String> followsFrom) {
+    /** The same with one more sentence. */
+    Marked noting(String sentence) {
+        List<String> more = new ArrayList<>(notes);
+        more.add(sentence);
+        return new Marked(
+                handIn, quantity, label, given, expected, verdict, List.copyOf(more), explanations, followsFrom);
+    }
+}

@@ -82,11 +82,14 @@ public final class Marker {
     public static List<Marked> mark(
             OwnData data, List<HandIn> handIns, List<String> wanted, Asked asked, Others others) {
         Map<String, HandIn> by = new LinkedHashMap<>();
+        Set<String> twice = new LinkedHashSet<>();
         List<Marked> strangers = new ArrayList<>();
         for (HandIn h : handIns) {
             Optional<String> name = name(data.sheet(), h.quantity());
             if (name.isPresent()) {
-                by.put(name.get(), h);
+                if (by.put(name.get(), h) != null) {
+                    twice.add(name.get());
+                }
             } else {
                 strangers.add(new Marked(
                         h,
@@ -118,7 +121,9 @@ public final class Marker {
                             : m.item(q, h));
         });
         List<Marked> out = new ArrayList<>();
-        all.forEach(q -> Optional.ofNullable(marked.get(q)).ifPresent(out::add));
+        all.forEach(q -> Optional.ofNullable(marked.get(q))
+                .ifPresent(m -> out.add(
+                        twice.contains(q) ? m.noting("It was handed in more than once; the last one counts.") : m)));
         out.addAll(strangers);
         return out;
     }

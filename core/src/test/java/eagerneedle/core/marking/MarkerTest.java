@@ -88,6 +88,15 @@ class MarkerTest {
     }
 
     @Test
+    void ofTwoNumbersForOneQuantityTheLastCountsAndThatIsSaid() {
+        List<Marked> m =
+                all(new HandIn("one", "a", "7.313", "0.08", "m/s^2"), new HandIn("one", "a", "9.79", "0.08", "m/s^2"));
+        assertThat(m).hasSize(1);
+        assertThat(m.get(0).verdict()).isEqualTo(Verdict.RIGHT);
+        assertThat(m.get(0).notes()).contains("It was handed in more than once; the last one counts.");
+    }
+
+    @Test
     void percentAndDegreesAreReadAsPeopleMeanThem() {
         // 84.0 mm / 1.200 m = 7.00 %, u 0.020 %
         assertThat(mark("share", "7.00", "0.02", "%").verdict()).isEqualTo(Verdict.RIGHT);
