@@ -65,7 +65,9 @@ class LiveWatchModelTest {
                             .orElse(1));
         });
         rig = LiveRig.to(sheet, ways, rates);
-        file = BenchFile.create(folder.resolve("live" + System.nanoTime() + ".needle"), Session.start(located.text(), sheet.title(), DAY));
+        file = BenchFile.create(
+                folder.resolve("live" + System.nanoTime() + ".needle"),
+                Session.start(located.text(), sheet.title(), DAY));
     }
 
     /**

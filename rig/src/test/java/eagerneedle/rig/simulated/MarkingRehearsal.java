@@ -14,6 +14,7 @@ import eagerneedle.core.reduce.SampleSource;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.ReduceCommand;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
@@ -26,6 +27,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Random;
 import java.util.Set;
@@ -73,6 +75,8 @@ final class MarkingRehearsal {
     private final Session session;
     private final SampleSource samples;
     private final OwnData data;
+    private final OwnData neighbour;
+    private final Map<Integer, Reduction> withoutRun = new LinkedHashMap<>();
     private final Random random;
 
     MarkingRehearsal(String method, long seed) {
@@ -82,6 +86,11 @@ final class MarkingRehearsal {
         session = r.session();
         samples = (run, channel) -> r.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE);
         data = new OwnData(located, session, samples);
+        Rehearsal other = Rehearsal.of(located, Rigs.of(located.sheet(), seed + 1, Set.of()), Instant.EPOCH);
+        neighbour = new OwnData(
+                located,
+                other.session(),
+                (run, channel) -> other.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE));
         random = new Random(seed);
     }
 
@@ -115,7 +124,48 @@ final class MarkingRehearsal {
             ways(q, digits, what);
             windows(q, digits, what);
             mistakes(q, is, digits, what);
+            rows(q, is, digits, what);
+            neighbours(q, is, digits, what);
             unknown(q, is, digits, what);
+        }
+    }
+
+    /** A run that was forgotten: what that moves by less than other hands would is right all the same. */
+    private void rows(String q, Quantity is, int digits, String what) {
+        for (Run run : data.right().runs()) {
+            if (run.takesPart()) {
+                Optional<Quantity> without = withoutRun
+                        .computeIfAbsent(
+                                run.id(), id -> reduced(new RunCommand.DiscardRun(id, "forgotten").apply(session)))
+                        .quantity(q);
+                if (without.isEmpty()
+                        || mark(q, without.get().value(), digits).verdict().isRightNumber()) {
+                    continue;
+                }
+                OptionalDouble v = OptionalDouble.of(without.get().value());
+                named(q, is, digits, v, "row-" + run.id(), "row left out", what);
+            }
+        }
+    }
+
+    /** The number that belongs to another student's data. */
+    private void neighbours(String q, Quantity is, int digits, String what) {
+        Optional<Quantity> theirs = neighbour.expected(q);
+        if (theirs.isEmpty() || Math.abs(theirs.get().value() - is.value()) <= MOVED * step(is.value(), digits)) {
+            return;
+        }
+        double v = theirs.get().value();
+        List<HandIn> one = List.of(new HandIn("one", q, rounded(v, digits), "", ""));
+        Marked m = Marker.mark(data, one, List.of(q), new Marker.Asked(false, false), x -> Map.of("two", v))
+                .get(0);
+        if (!m.verdict().isRightNumber()) {
+            count("another's data", digits)
+                    .add(
+                            m.explanations().stream().limit(2).anyMatch(e -> e.id().equals("data-two")),
+                            what + " " + v + " of " + is + ": " + m.verdict() + m.notes()
+                                    + m.explanations().stream()
+                                            .map(Explanation::id)
+                                            .toList());
         }
     }
 
@@ -156,7 +206,8 @@ final class MarkingRehearsal {
                         .filter(x -> x.quantity().equals(a))
                         .findFirst()
                         .orElseThrow();
-                if (first.verdict().isRightNumber()) {
+                if (first.verdict().isRightNumber() || later.verdict() == Verdict.ANOTHER_WAY) {
+                    // Right by another way as well, and so it stands.
                     continue;
                 }
                 count("chain of two", digits)

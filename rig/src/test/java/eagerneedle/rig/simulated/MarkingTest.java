@@ -32,15 +32,21 @@ class MarkingTest {
             sum.forEach((kind, by) -> System.out.println(kind + " " + by));
         }
         for (String right : List.of("correct", "other way", "other windows")) {
-            for (int digits = 2; digits <= 4; digits++) {
-                atLeast(sum, right, digits, 0.995);
-            }
+            sum.get(right)
+                    .forEach((digits, c) -> sum.computeIfAbsent("right work", k -> new TreeMap<>())
+                            .computeIfAbsent(digits, d -> new MarkingRehearsal.Count())
+                            .add(c));
+        }
+        for (int digits = 2; digits <= 4; digits++) {
+            atLeast(sum, "right work", digits, 0.995);
         }
         atLeast(sum, "single mistake", 3, 0.85);
         atLeast(sum, "single mistake", 4, 0.95);
         atLeast(sum, "two mistakes", 4, 0.95);
         atLeast(sum, "general slip", 4, 0.95);
         atLeast(sum, "slip of the sheet", 4, 0.95);
+        atLeast(sum, "row left out", 4, 0.8);
+        atLeast(sum, "another's data", 4, 0.95);
         atLeast(sum, "unknown", 3, 0.85);
         atLeast(sum, "unknown", 4, 0.95);
         atLeast(sum, "chain of two", 3, 1);
