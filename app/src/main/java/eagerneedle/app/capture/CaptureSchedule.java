@@ -97,6 +97,8 @@ final class CaptureSchedule extends VBox {
         b.setToggleGroup(group);
         b.setId("level-" + c + "-" + l);
         b.setMaxWidth(Double.MAX_VALUE);
+        b.setWrapText(true);
+        b.setMinHeight(USE_PREF_SIZE);
         b.setAlignment(Pos.CENTER_LEFT);
         b.getStyleClass().add("quiet-button");
         b.setOnAction(e -> choice.of(c, l));

@@ -90,6 +90,7 @@ public final class CaptureStation implements StationView {
             }
         });
         clock.setId("run-clock");
+        clock.setWrapText(true);
         start.getStyleClass().addAll("default-act", "big-act");
         controls = new HBox(14, start, clock, goOn);
         controls.setAlignment(Pos.CENTER_LEFT);

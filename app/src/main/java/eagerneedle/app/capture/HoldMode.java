@@ -11,12 +11,12 @@ import eagerneedle.core.sheet.Capture;
 import eagerneedle.picture.TrimNeedle;
 import eagerneedle.rig.driver.OutputGuard;
 import java.io.IOException;
-import javafx.geometry.Pos;
+import javafx.geometry.VPos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
-import javafx.scene.layout.HBox;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
@@ -44,6 +44,7 @@ final class HoldMode extends CaptureMode {
         anyway.setId("hold-anyway");
         anyway.setOnAction(e -> model.takeAnyway());
         anyway.setVisible(false);
+        anyway.managedProperty().bind(anyway.visibleProperty());
         Labels.explained(anyway, "Keeps the row though it is not steady; the watches will say so");
         all.setId("all-levels");
         Labels.explained(
@@ -59,9 +60,9 @@ final class HoldMode extends CaptureMode {
         needle.setPrefSize(340, 150);
         needle.setMaxWidth(Theme.px(420));
         show(needle, plan.seek() != null);
-        HBox line = new HBox(12, state, anyway, all);
-        line.setAlignment(Pos.CENTER_LEFT);
-        panel = new VBox(4, line, needle, turned);
+        FlowPane acts = new FlowPane(12, 6, all, anyway);
+        acts.setRowValignment(VPos.CENTER);
+        panel = new VBox(4, state, acts, needle, turned);
         turned.setVisible(false);
         turned.setManaged(false);
     }

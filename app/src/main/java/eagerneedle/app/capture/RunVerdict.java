@@ -12,12 +12,12 @@ import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.function.Consumer;
-import javafx.geometry.Pos;
+import javafx.geometry.VPos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.input.TransferMode;
-import javafx.scene.layout.HBox;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
 
@@ -84,8 +84,8 @@ final class RunVerdict extends VBox {
             e.setDropCompleted(true);
             e.consume();
         });
-        HBox row = new HBox(8, name, keep, picture, reason, discard);
-        row.setAlignment(Pos.CENTER_LEFT);
+        FlowPane row = new FlowPane(8, 6, name, keep, picture, reason, discard);
+        row.setRowValignment(VPos.CENTER);
         refusal.setId("refusal");
         refusal.setWrapText(true);
         refusal.getStyleClass().add("attention");

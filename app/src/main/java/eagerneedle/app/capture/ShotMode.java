@@ -8,6 +8,7 @@ import eagerneedle.core.sheet.Capture;
 import java.io.IOException;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
+import javafx.scene.layout.Region;
 
 /** Armed: keeps what lies from a little before the trigger to a little after it, then is over by itself. */
 final class ShotMode extends CaptureMode {
@@ -20,6 +21,7 @@ final class ShotMode extends CaptureMode {
         state = Labels.quiet(model.begins());
         state.setId("shot-state");
         state.setWrapText(true);
+        state.setMinHeight(Region.USE_PREF_SIZE);
     }
 
     @Override

@@ -5,11 +5,11 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.OneOf;
 import eagerneedle.app.workbench.LiveRig;
-import javafx.geometry.Pos;
+import javafx.geometry.VPos;
 import javafx.scene.control.Button;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
-import javafx.scene.layout.HBox;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 
 /** Touch to identify: choose a place, touch it, and see which input answers. */
@@ -37,8 +37,8 @@ final class TouchPanel extends VBox {
             show();
         });
         says.setId("touch-says");
-        HBox row = new HBox(10, Labels.quiet("place"), place, touch, exchange);
-        row.setAlignment(Pos.CENTER_LEFT);
+        FlowPane row = new FlowPane(10, 6, Labels.quiet("place"), place, touch, exchange);
+        row.setRowValignment(VPos.CENTER);
         getChildren().addAll(Labels.section("Touch to identify"), row, says);
         show();
     }

@@ -34,7 +34,7 @@ import javafx.scene.layout.VBox;
  */
 public final class LedgerPane extends VBox {
     private static final double WIDTH = 316;
-    private static final double LEAST = 284;
+    private static final double LEAST = 296;
     private static final double NARROW = 1150;
     private static final double FORMULA = 14;
     private final LedgerModel model = new LedgerModel();

@@ -23,6 +23,7 @@ import javafx.scene.text.Text;
  */
 final class LedgerRow extends VBox {
     private static final double NEEDLE = 58;
+    private static final double LEAST_NEEDLE = 30;
     private final HBox line = new HBox();
     private final Label name = Labels.styled("", "ledger-name");
     private final Label number = Labels.figure("");
@@ -46,7 +47,8 @@ final class LedgerRow extends VBox {
         unit.setMinWidth(USE_PREF_SIZE);
         value.setMinWidth(USE_PREF_SIZE);
         value.setAlignment(Pos.BASELINE_LEFT);
-        needle.setMinSize(Theme.px(0.6 * NEEDLE), Theme.px(NEEDLE / 2));
+        // A long unit goes before it: the needle stands at Judge as well.
+        needle.setMinSize(0, Theme.px(NEEDLE / 2));
         needle.setPrefSize(Theme.px(NEEDLE), Theme.px(NEEDLE / 2));
         needle.setMaxHeight(Theme.px(NEEDLE / 2));
         if (large) {
@@ -98,8 +100,11 @@ final class LedgerRow extends VBox {
         needle.setVisible(i.verdict().isPresent());
         needle.setManaged(i.verdict().isPresent());
         i.verdict()
-                .ifPresent(v ->
-                        needle.show((s, w, h) -> NeedlePicture.paint(s, v.comparison(), v.school(), 0, 0, w, h, true)));
+                .ifPresent(v -> needle.show((s, w, h) -> {
+                    if (w >= Theme.px(LEAST_NEEDLE)) {
+                        NeedlePicture.paint(s, v.comparison(), v.school(), 0, 0, w, h, true);
+                    }
+                }));
     }
 
     /** Width that a number of a small row wants. */
