@@ -88,8 +88,9 @@ final class CaptureSchedule extends VBox {
     private String words(Sheet sheet, String c, String l, Capture.Level what) {
         long done = desk.bench().runsAt(c, l);
         int wanted = desk.bench().session().repeats(sheet, c);
-        return (what.label() == null ? l : what.label()) + "   " + done + " of " + wanted
-                + (done >= wanted ? "  ✓" : "");
+        String taken = done + " of " + wanted + (done >= wanted ? "  ✓" : "");
+        // The count stays together where the name takes two lines.
+        return (what.label() == null ? l : what.label()) + "   " + taken.replace(' ', '\u00a0');
     }
 
     private ToggleButton button(String c, String l) {

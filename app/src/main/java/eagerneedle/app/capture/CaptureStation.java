@@ -9,7 +9,6 @@ import eagerneedle.app.widget.TypedPanel;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
-import eagerneedle.picture.SessionPlots;
 import java.util.List;
 import java.util.Optional;
 import javafx.application.Platform;
@@ -90,7 +89,6 @@ public final class CaptureStation implements StationView {
             }
         });
         clock.setId("run-clock");
-        clock.setWrapText(true);
         start.getStyleClass().addAll("default-act", "big-act");
         controls = new HBox(14, start, clock, goOn);
         controls.setAlignment(Pos.CENTER_LEFT);
@@ -348,8 +346,8 @@ public final class CaptureStation implements StationView {
         Run run = model.stored().orElse(null);
         traces.stored(run);
         if (run != null) {
-            clock.setText(
-                    run.name() + ", " + SessionPlots.levelLabel(desk.bench().reduction(), run));
+            // Its level is marked in the list of runs to take.
+            clock.setText(run.name());
         }
         String channel = model.channel();
         boolean known = run != null && desk.bench().file().count(run.id(), channel) <= RateOfChange.MOST;
