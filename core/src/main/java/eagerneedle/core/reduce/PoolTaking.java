@@ -14,11 +14,13 @@ import eagerneedle.core.sheet.SheetException;
 import eagerneedle.core.sheet.SheetReader;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 
 /** Takes what a pool wants of a session, which is reduced by its own sheet. */
 public final class PoolTaking {
@@ -105,6 +107,26 @@ public final class PoolTaking {
                 labels(pool, own.sheet(), taken.keySet()),
                 remarks,
                 null);
+    }
+
+    /**
+     * Quantities of a session as they stand beside those of others: what sessions share is one influence of all, what
+     * belongs to this one alone is called by its name.
+     *
+     * @param name what the session is called, as no other is
+     */
+    public static UnaryOperator<Quantity> besideOthers(String name, Sheet sheet, Session session) {
+        PoolIdentity identity = new PoolIdentity(name, Pool.NONE, sheet, session);
+        Map<Leaf, Leaf> known = new HashMap<>();
+        return q -> {
+            Quantity out = Quantity.exact(q.value(), q.unit());
+            for (Leaf l : q.contributions().keySet()) {
+                Leaf own =
+                        known.computeIfAbsent(l, x -> KeptLeaf.of(x, identity).toLeaf());
+                out = out.with(own, q.contribution(l));
+            }
+            return out;
+        };
     }
 
     /** What the sheet of a session calls a result that is taken as it is; a family without the name of its member. */

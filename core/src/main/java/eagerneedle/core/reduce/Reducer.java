@@ -1,11 +1,14 @@
 package eagerneedle.core.reduce;
 
+import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.PlanCommand;
 import eagerneedle.core.session.ReduceCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
+import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 
 /**
@@ -90,6 +93,34 @@ public final class Reducer {
                 tried.outcomes(),
                 RowRules.applied(sheetOf(with).mistaken(mistake), with.runs(), tried.outcomes()),
                 false);
+    }
+
+    /**
+     * As if quantities were what is put in their place; what is remembered of the real session stays.
+     *
+     * @param put by key, of the kind that stands there; a key that the session does not have is passed over
+     */
+    public Reduction asIf(Session session, Map<Key, Quantity> put) {
+        Map<Key, Graph.Node> nodes =
+                new LinkedHashMap<>(builder(session, false, sheetOf(session)).build());
+        put.forEach((key, q) -> nodes.computeIfPresent(
+                key,
+                (k, node) -> new Graph.Node(node.needs(), List.of(node.stamp(), q.toString()), f -> Outcome.of(q))));
+        Graph tried = Graph.evaluate(nodes, last);
+        return new Reduction(
+                sheetOf(session),
+                session,
+                source,
+                tried.outcomes(),
+                RowRules.applied(sheetOf(session), session.runs(), tried.outcomes()),
+                false);
+    }
+
+    /** What each quantity of a session is worked out from, one step back. */
+    public Map<Key, List<Key>> needs(Session session) {
+        Map<Key, List<Key>> out = new LinkedHashMap<>();
+        builder(session, false, sheetOf(session)).build().forEach((key, node) -> out.put(key, node.needs()));
+        return out;
     }
 
     private String reading(Session session, String input) {
