@@ -22,4 +22,7 @@ public interface StationView {
 
     /** Called about thirty times a second while the station is shown. */
     default void tick() {}
+
+    /** Something else took its place and it is not shown again. */
+    default void left() {}
 }

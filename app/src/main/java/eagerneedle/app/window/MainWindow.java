@@ -1,11 +1,11 @@
 package eagerneedle.app.window;
 
+import eagerneedle.app.benches.BenchesView;
 import eagerneedle.app.marking.ClassroomView;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.Progress;
 import eagerneedle.app.station.Station;
 import eagerneedle.app.station.StationView;
-import eagerneedle.app.stockroom.StockroomView;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.InstrumentsInUse;
@@ -60,7 +60,7 @@ public final class MainWindow implements Desk {
     private LiveRig rig;
     private final RunInHand run = new RunInHand();
     private final Stockroom stockroom;
-    private StationView beside;
+    private final Aside aside;
     private final Frames frames = new Frames(this::tick);
 
     /** With the demonstration stockroom. */
@@ -78,6 +78,7 @@ public final class MainWindow implements Desk {
         this.stage = stage;
         this.stockroom = stockroom;
         this.clock = clock;
+        this.aside = new Aside(this, surface, side, clock);
         this.trouble = new TroubleBanner(() -> this.bench, clock);
         this.pace = pace;
         strip.answeredBy(new WatchAnswers(() -> bench, strip));
@@ -247,9 +248,7 @@ public final class MainWindow implements Desk {
         if (rig != null) {
             rig.setUp(bench.session().setups());
         }
-        if (beside != null) {
-            beside.refresh();
-        }
+        aside.refresh();
         view(dial.current()).refresh();
         around();
     }
@@ -266,7 +265,7 @@ public final class MainWindow implements Desk {
         header.show(bench);
         ledger.show(bench);
         ledger.focusRun(run.orNull());
-        if (beside == null && !shows(dial.current())) {
+        if (!aside.isShown() && !shows(dial.current())) {
             go(dial.current());
         }
     }
@@ -282,6 +281,7 @@ public final class MainWindow implements Desk {
 
     private void tick() {
         view(dial.current()).tick();
+        aside.tick();
         projector.tick(bench, rig, dial.current());
         if (dial.current() != Station.CAPTURE) {
             strip.live(rig == null ? "" : rig.news());
@@ -291,7 +291,7 @@ public final class MainWindow implements Desk {
     @Override
     public void go(Station station) {
         StationView view = view(station);
-        beside = null;
+        aside.leave();
         boolean animated = stage.isShowing();
         dial.point(station, animated);
         surface.getChildren().setAll(view.node());
@@ -320,7 +320,7 @@ public final class MainWindow implements Desk {
     }
 
     void step(boolean back) {
-        if (beside != null && beside.step(back)) {
+        if (aside.step(back)) {
             return;
         }
         Notices.attempt(root, () -> (back ? bench.undo() : bench.redo()).ifPresent(says -> strip.say(says, false)));
@@ -342,7 +342,7 @@ public final class MainWindow implements Desk {
 
     /** Shows the start page in place of the station. */
     public void showStart() {
-        beside = null;
+        aside.leave();
         side.leave();
         surface.getChildren().setAll(new StartPage(door, recent));
     }
@@ -378,35 +378,27 @@ public final class MainWindow implements Desk {
 
     /** Shows the method desk with the session's sheet. */
     public WritingView showDesk() {
-        WritingView view = new WritingView(this, () -> go(dial.current()));
-        beside = view;
-        side.leave();
-        surface.getChildren().setAll(view.node());
-        view.focus().ifPresent(Node::requestFocus);
-        return view;
+        return aside.desk();
     }
 
     /** Shows the classroom: data given out, and what comes back marked. */
     public ClassroomView showClassroom() {
-        ClassroomView view = new ClassroomView(() -> bench.session().sheetText(), clock, () -> go(dial.current()));
-        beside = view;
-        side.leave();
-        surface.getChildren().setAll(view.node());
-        view.focus().ifPresent(Node::requestFocus);
-        return view;
+        return aside.classroom();
+    }
+
+    /** Shows all benches of a folder on one picture. */
+    public BenchesView showBenches() {
+        return aside.benches();
     }
 
     /** Shows the stockroom with an instrument open, or without when it is null. */
     void showInstrument(String id) {
-        StockroomView view = new StockroomView(this, () -> go(dial.current()));
-        beside = view;
-        side.leave();
-        surface.getChildren().setAll(view.node());
-        if (id == null) {
-            view.focus().ifPresent(Node::requestFocus);
-        } else {
-            view.show(id);
-        }
+        aside.stockroom(id);
+    }
+
+    /** Shows the station again that something stood in place of. */
+    void back() {
+        go(dial.current());
     }
 
     /** Shows the lineage of a quantity in the ledger. */

@@ -1,0 +1,91 @@
+package eagerneedle.app.window;
+
+import eagerneedle.app.benches.BenchesView;
+import eagerneedle.app.marking.ClassroomView;
+import eagerneedle.app.station.StationView;
+import eagerneedle.app.stockroom.StockroomView;
+import eagerneedle.app.writing.WritingView;
+import java.time.Clock;
+import javafx.scene.Node;
+import javafx.scene.layout.StackPane;
+
+/** What takes the surface in place of a station and leads back to it: the method desk, the classroom, the stockroom. */
+final class Aside {
+    private final MainWindow window;
+    private final StackPane surface;
+    private final LedgerSide side;
+    private final Clock clock;
+    private StationView shown;
+
+    Aside(MainWindow window, StackPane surface, LedgerSide side, Clock clock) {
+        this.window = window;
+        this.surface = surface;
+        this.side = side;
+        this.clock = clock;
+    }
+
+    WritingView desk() {
+        return show(new WritingView(window, window::back));
+    }
+
+    ClassroomView classroom() {
+        return show(new ClassroomView(() -> window.bench().session().sheetText(), clock, window::back));
+    }
+
+    BenchesView benches() {
+        return show(new BenchesView(() -> window.bench().file(), window::back));
+    }
+
+    /** The stockroom with an instrument open, or without when it is null. */
+    void stockroom(String id) {
+        StockroomView view = new StockroomView(window, window::back);
+        put(view);
+        if (id == null) {
+            view.focus().ifPresent(Node::requestFocus);
+        } else {
+            view.show(id);
+        }
+    }
+
+    private <T extends StationView> T show(T view) {
+        put(view);
+        view.focus().ifPresent(Node::requestFocus);
+        return view;
+    }
+
+    private void put(StationView view) {
+        leave();
+        shown = view;
+        side.leave();
+        surface.getChildren().setAll(view.node());
+    }
+
+    /** Something else takes the surface. */
+    void leave() {
+        if (shown != null) {
+            shown.left();
+        }
+        shown = null;
+    }
+
+    boolean isShown() {
+        return shown != null;
+    }
+
+    void refresh() {
+        if (shown != null) {
+            shown.refresh();
+        }
+    }
+
+    void tick() {
+        if (shown != null) {
+            shown.tick();
+        }
+    }
+
+    /** Takes an act of its own back, or does it again; false leaves that to the session. */
+    boolean step(boolean back) {
+        return shown != null && shown.step(back);
+    }
+}
