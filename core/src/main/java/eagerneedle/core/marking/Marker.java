@@ -266,6 +266,11 @@ public final class Marker {
                 notes.add("The number stands in " + is.unit().named() + ", its unit says " + g.unit() + ".");
                 return result(Verdict.UNIT, List.of(), List.of());
             }
+            // What follows from an earlier number may happen to be a power of ten off.
+            List<String> from = follows();
+            if (!from.isEmpty()) {
+                return result(Verdict.FOLLOWED, List.of(), from);
+            }
             List<Explanation> named = explanations();
             for (int k = -MOST_POWER; k <= MOST_POWER; k++) {
                 if (k != 0 && right != 0 && is(right * Math.pow(10, k))) {
@@ -279,10 +284,6 @@ public final class Marker {
                     notes.add("Right by another way: " + way.label() + ".");
                     return unitFits ? ifRight(Verdict.ANOTHER_WAY) : result(unitVerdict(), List.of(), List.of());
                 }
-            }
-            List<String> from = follows();
-            if (!from.isEmpty()) {
-                return result(Verdict.FOLLOWED, List.of(), from);
             }
             if (data.mayBeOfWindows(quantity, value) && data.windows(quantity).holds(value, step / 2)) {
                 OwnData.Span windows = data.windows(quantity);
