@@ -38,7 +38,7 @@ import org.hipparchus.distribution.continuous.ChiSquaredDistribution;
 public record Benches(
         List<Row> rows, Quantity mean, double between, double chi2, double probability, List<StandingOut.Apart> apart) {
     private static final int FEWEST_APART = 3;
-    private static final double RARE = 0.05;
+    private static final double RARE = 0.01;
     private static final int MOST_STEPS = 200;
 
     /** What one bench gives. */
@@ -88,7 +88,8 @@ public record Benches(
     /**
      * Each is held against the mean of the others, whose own scatter between benches is allowed it as well; the
      * furthest is set aside first and the rest looked at again, as in {@link StandingOut}. Because the furthest of n is
-     * looked for, it counts when it is n times less likely than one in twenty (Bonferroni).
+     * looked for, it counts when it is n times less likely than one in a hundred (Bonferroni): a bench is named before
+     * others.
      */
     private static List<StandingOut.Apart> apart(List<Row> rows) {
         List<Row> left = new ArrayList<>(rows);

@@ -1,5 +1,6 @@
 package eagerneedle.core.benches;
 
+import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Key;
@@ -35,8 +36,7 @@ public record Cause(String label, Quantity own, double others, Quantity result, 
     private static final double MOST = 0.6;
     private static final double TOO_MUCH = 1.6;
     private static final double BEYOND = 3.5;
-    /** What a median absolute deviation of normal scatter is multiplied by. */
-    private static final double TO_SD = 1.4826;
+    private static final double RARE = 0.001;
 
     private record Found(String name, Set<Key> keys, Cause cause) {}
 
@@ -169,16 +169,21 @@ public record Cause(String label, Quantity own, double others, Quantity result, 
         }
 
         /**
-         * By more than the others among themselves; or, where these are all alike, by more than its own uncertainty.
+         * By more than the others scatter, as Student's t of one against n; where these are all alike, by more than its
+         * own uncertainty. Many things are tried, so that once in a thousand is asked for.
          */
         boolean isDifferent() {
-            if (put.isEmpty() || off == 0) {
+            double[] v = Arrays.stream(among).filter(Double::isFinite).toArray();
+            if (put.isEmpty() || off == 0 || v.length < 2) {
                 return false;
             }
-            double mid = median(among);
-            double sd = TO_SD
-                    * median(Arrays.stream(among).map(a -> Math.abs(a - mid)).toArray());
-            return Math.abs(off - (Double.isNaN(mid) ? 0 : mid)) > BEYOND * (sd > 0 ? sd : u) * 0.999;
+            double mean = Arrays.stream(v).average().orElseThrow();
+            double sd =
+                    Math.sqrt(Arrays.stream(v).map(x -> (x - mean) * (x - mean)).sum() / (v.length - 1));
+            double far = Math.abs(off - mean);
+            return sd > 0
+                    ? Coverage.tails(far / (sd * Math.sqrt(1 + 1.0 / v.length)), v.length - 1) < RARE
+                    : far > BEYOND * u;
         }
 
         Quantity own() {

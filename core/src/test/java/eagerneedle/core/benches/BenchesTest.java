@@ -88,8 +88,8 @@ class BenchesTest {
             doubted += b.probability() < 0.05 ? 1 : 0;
             covered += Math.abs(b.mean().value() - 9.8) < 1.96 * b.mean().u() ? 1 : 0;
         }
-        // One in twenty, within four standard deviations of so many tries.
-        assertThat(named).isLessThan(50 + 28);
+        // One in a hundred, and one in twenty, within four standard deviations of so many tries.
+        assertThat(named).isLessThan(10 + 13);
         assertThat(doubted).isBetween(50 - 28, 50 + 28);
         assertThat(covered).isGreaterThan(950 - 28);
     }
@@ -109,7 +109,7 @@ class BenchesTest {
             named += b.apart().isEmpty() ? 0 : 1;
         }
         assertThat(covered).isGreaterThan(950 - 28);
-        assertThat(named).isLessThan(50 + 28);
+        assertThat(named).isLessThan(10 + 13);
     }
 
     @Test

@@ -3,6 +3,7 @@ package eagerneedle.store.export;
 import eagerneedle.store.FileName;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.AtomicMoveNotSupportedException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -24,11 +25,20 @@ public final class Beside {
         Path part = target.resolveSibling("." + FileName.of(target) + ".part");
         try {
             writing.to(part);
-            Files.move(part, target, StandardCopyOption.REPLACE_EXISTING);
+            moved(part, target);
         } finally {
             for (String end : new String[] {"", "-wal", "-shm", "-journal"}) {
                 Files.deleteIfExists(part.resolveSibling(FileName.of(part) + end));
             }
+        }
+    }
+
+    /** In one step where the file system can: who looks meanwhile finds the old one or the new one, never none. */
+    private static void moved(Path part, Path target) throws IOException {
+        try {
+            Files.move(part, target, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+        } catch (AtomicMoveNotSupportedException none) {
+            Files.move(part, target, StandardCopyOption.REPLACE_EXISTING);
         }
     }
 
