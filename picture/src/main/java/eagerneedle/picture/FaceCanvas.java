@@ -15,12 +15,15 @@ abstract class FaceCanvas {
     final double w;
     final double h;
     final Map<String, String> values;
+    /** Whether what is read is said: not where somebody is asked to read it. */
+    final boolean tells;
 
-    FaceCanvas(Surface s, double w, double h, Map<String, String> values) {
+    FaceCanvas(Surface s, double w, double h, Map<String, String> values, boolean tells) {
         this.s = s;
         this.w = w;
         this.h = h;
         this.values = values;
+        this.tells = tells;
     }
 
     Quantity quantity(String gap) {
@@ -60,7 +63,21 @@ abstract class FaceCanvas {
         return i % numbered == 0 ? 22 : numbered % 2 == 0 && i % (numbered / 2) == 0 ? 16 : 10;
     }
 
+    /** What is read. */
     void caption(String text) {
+        if (tells) {
+            under(text);
+        }
+    }
+
+    /** What cannot be seen on the picture, where the reading itself is not said. */
+    void beside(String text) {
+        if (!tells) {
+            under(text);
+        }
+    }
+
+    private void under(String text) {
         s.text(text, w / 2, h - 6, Align.CENTRE, Lettering.text(12), Ink.QUIET);
     }
 }

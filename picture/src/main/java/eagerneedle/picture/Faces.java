@@ -15,8 +15,8 @@ import java.util.Map;
  * value, the vernier's marks that meet, the thimble at its line, the surface of a liquid.
  */
 public final class Faces extends FaceCanvas {
-    private Faces(Surface s, double w, double h, Map<String, String> values) {
-        super(s, w, h, values);
+    private Faces(Surface s, double w, double h, Map<String, String> values, boolean tells) {
+        super(s, w, h, values, tells);
     }
 
     /**
@@ -26,9 +26,18 @@ public final class Faces extends FaceCanvas {
      * @throws IllegalArgumentException with one sentence where a value cannot be read
      */
     public static void paint(Surface s, double w, double h, Face face, Map<String, String> values) {
-        StraightFaces straight = new StraightFaces(s, w, h, values);
-        RoundFaces round = new RoundFaces(s, w, h, values);
-        Faces other = new Faces(s, w, h, values);
+        paint(s, w, h, face, values, true);
+    }
+
+    /** The same without saying what is read, for who is asked to read it. */
+    public static void asked(Surface s, double w, double h, Face face, Map<String, String> values) {
+        paint(s, w, h, face, values, false);
+    }
+
+    private static void paint(Surface s, double w, double h, Face face, Map<String, String> values, boolean tells) {
+        StraightFaces straight = new StraightFaces(s, w, h, values, tells);
+        RoundFaces round = new RoundFaces(s, w, h, values, tells);
+        Faces other = new Faces(s, w, h, values, tells);
         switch (face) {
             case RULE -> straight.rule();
             case VERNIER ->

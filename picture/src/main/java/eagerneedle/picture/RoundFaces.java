@@ -7,8 +7,8 @@ import java.util.Map;
 final class RoundFaces extends FaceCanvas {
     private static final double HALF_METER = Math.toRadians(46);
 
-    RoundFaces(Surface s, double w, double h, Map<String, String> values) {
-        super(s, w, h, values);
+    RoundFaces(Surface s, double w, double h, Map<String, String> values, boolean tells) {
+        super(s, w, h, values, tells);
     }
 
     void dial() {
@@ -33,6 +33,7 @@ final class RoundFaces extends FaceCanvas {
         s.line(cx, cy, cx + (r - 8) * Math.sin(a), cy - (r - 8) * Math.cos(a), Ink.NEEDLE, 2);
         s.circle(cx, cy, 3, Ink.NEEDLE, null, 1);
         double value = number("main") + hand / divisions * step("turn", "main");
+        beside("whole turns: " + values.get("main"));
         caption(values.get("main") + " and " + plain(hand) + ": " + plain(value) + " "
                 + unitOf("main").pretty());
     }

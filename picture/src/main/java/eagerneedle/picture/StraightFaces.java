@@ -6,8 +6,8 @@ import java.util.Map;
 
 /** Faces along a line: a rule, a vernier, a micrometer, a drum with a vernier, the tube of a liquid. */
 final class StraightFaces extends FaceCanvas {
-    StraightFaces(Surface s, double w, double h, Map<String, String> values) {
-        super(s, w, h, values);
+    StraightFaces(Surface s, double w, double h, Map<String, String> values, boolean tells) {
+        super(s, w, h, values, tells);
     }
 
     void rule() {
@@ -58,7 +58,7 @@ final class StraightFaces extends FaceCanvas {
         int every = marks > 30 ? 10 : 5;
         for (int i = 0; i <= marks; i++) {
             double x = from + i * vernierGap;
-            boolean meets = Math.abs(i - mark) < 0.51;
+            boolean meets = tells && Math.abs(i - mark) < 0.51;
             s.line(x, y, x, y + (i % every == 0 ? 18 : 11), meets ? Ink.NEEDLE : Ink.INK, meets ? 2.2 : 0.9);
             if (i % every == 0) {
                 s.text(Integer.toString(i), x, y + 34, Align.CENTRE, Lettering.figures(11), Ink.QUIET);
@@ -80,7 +80,8 @@ final class StraightFaces extends FaceCanvas {
         s.line(8, y, edge, y, Ink.INK, 1.2);
         for (long i = Math.round(sleeve / pitch) + 1; i >= 0; i--) {
             double x = edge - (value / pitch - i) * gap;
-            if (x > edge + 0.5 || x < 16) {
+            // A mark shows once the edge has passed it, and not before.
+            if (x > edge + 0.02 || x < 16) {
                 continue;
             }
             boolean above = i % 2 == 0;
@@ -115,6 +116,7 @@ final class StraightFaces extends FaceCanvas {
         double value = number("main") + fine / divisions * step("turn", "main");
         vernier(number("hand"), LabUnit.ONE);
         s.rectangle(0, h - 20, w, 20, Ink.PAPER, null, 0);
+        beside("whole turns: " + values.get("main"));
         caption(values.get("main") + ", then " + plain(number("hand")) + " and mark " + plain(mark) + ": "
                 + plain(value) + " " + unitOf("main").pretty());
     }
