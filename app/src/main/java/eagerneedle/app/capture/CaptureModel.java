@@ -342,7 +342,7 @@ final class CaptureModel {
         long samples = plan().orElseThrow().channels().stream()
                 .mapToLong(c -> desk.bench().file().count(pending.id(), c))
                 .sum();
-        if (samples > AT_ONCE) {
+        if (samples > AT_ONCE || desk.bench().isSilent()) {
             return List.of();
         }
         Reduction kept = desk.bench().whatIf(new RunCommand.KeepRun(pending));

@@ -13,12 +13,14 @@ import javafx.scene.control.Label;
  */
 final class LiveWatch {
     private static final long EVERY = 150_000_000L;
+    private final Desk desk;
     private final LiveTraces traces;
     private final Label line = Labels.wrapped("");
     private final LiveWatchModel model;
     private long last;
 
     LiveWatch(Desk desk, LiveTraces traces) {
+        this.desk = desk;
         this.traces = traces;
         this.model = new LiveWatchModel(
                 n -> desk.bench().session().channel(desk.bench().sheet(), n), traces::exact);
@@ -45,10 +47,13 @@ final class LiveWatch {
             return;
         }
         last = now;
-        String c = model.look(rig, plan);
-        traces.points(c, model.of(c));
+        boolean silent = desk.bench().isSilent();
+        if (!silent) {
+            String c = model.look(rig, plan);
+            traces.points(c, model.of(c));
+        }
         String news = rig.news();
-        String says = news.isEmpty() ? model.says(plan) : news;
+        String says = news.isEmpty() && !silent ? model.says(plan) : news;
         Labels.says(line, says.isEmpty() ? "" : "▲ " + says);
         Notices.live(line, says);
     }

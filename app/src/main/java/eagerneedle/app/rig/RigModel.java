@@ -104,7 +104,7 @@ final class RigModel {
     /** Mistakes that the simulated instruments can rehearse, none of them first. */
     List<String> mistakes() {
         List<String> all = new java.util.ArrayList<>(List.of(NO_MISTAKE));
-        if (isSimulated()) {
+        if (isSimulated() && desk.hunt().isEmpty()) {
             all.addAll(Rigs.faults(sheet()));
         }
         return all;
@@ -128,7 +128,8 @@ final class RigModel {
 
     /** The instruments that the sheet has: simulated with a mistake, or readings typed by hand. */
     Opening own(String mistake) {
-        Set<String> faults = mistake.equals(NO_MISTAKE) ? Set.of() : Set.of(mistake);
+        Set<String> chosen = mistake.equals(NO_MISTAKE) ? Set.of() : Set.of(mistake);
+        Set<String> faults = desk.hunt().map(h -> Set.copyOf(h.atBench())).orElse(chosen);
         Way simulated = new Way.Simulated(desk.pace(), faults);
         Map<String, Way> ways = new LinkedHashMap<>();
         devices().forEach((name, d) -> {

@@ -3,6 +3,7 @@ package eagerneedle.app.station;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.training.Hunt;
 import eagerneedle.store.stockroom.Stockroom;
 import java.nio.file.Path;
 import java.util.List;
@@ -33,6 +34,11 @@ public interface Desk {
     Optional<Run> run();
 
     void choose(Run run);
+
+    /** What is hidden at the simulated bench; empty where nothing is hunted. */
+    default Optional<Hunt> hunt() {
+        return Optional.empty();
+    }
 
     /** How fast simulated rigs run; 1 for real time. */
     double pace();

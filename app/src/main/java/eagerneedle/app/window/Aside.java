@@ -4,8 +4,12 @@ import eagerneedle.app.benches.BenchesView;
 import eagerneedle.app.marking.ClassroomView;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.stockroom.StockroomView;
+import eagerneedle.app.training.HuntModel;
+import eagerneedle.app.training.HuntView;
+import eagerneedle.app.training.TrainingView;
 import eagerneedle.app.writing.WritingView;
 import java.time.Clock;
+import java.util.Random;
 import javafx.scene.Node;
 import javafx.scene.layout.StackPane;
 
@@ -34,6 +38,19 @@ final class Aside {
 
     BenchesView benches() {
         return show(new BenchesView(() -> window.bench().file(), window::back));
+    }
+
+    TrainingView training() {
+        return show(new TrainingView(
+                new Random(),
+                HuntBanner.progress(),
+                () -> window.bench().session().sheetText(),
+                window::hunt,
+                window::back));
+    }
+
+    HuntView hunt(HuntModel model, Runnable over) {
+        return show(new HuntView(model, over, window::back));
     }
 
     /** The stockroom with an instrument open, or without when it is null. */

@@ -6,6 +6,7 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.Progress;
 import eagerneedle.app.station.Station;
 import eagerneedle.app.station.StationView;
+import eagerneedle.app.training.TrainingView;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.InstrumentsInUse;
@@ -15,6 +16,7 @@ import eagerneedle.app.writing.WritingView;
 import eagerneedle.core.reduce.Key;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.core.training.Hunt;
 import eagerneedle.store.bench.Recent;
 import eagerneedle.store.stockroom.Stockroom;
 import java.nio.file.Path;
@@ -51,6 +53,7 @@ public final class MainWindow implements Desk {
     private Workbench bench;
     private final TrialBanner trial = new TrialBanner(() -> bench);
     private final TroubleBanner trouble;
+    private final HuntBanner hunting;
     private final SessionDoor door = new SessionDoor(this);
     private final List<MenuAct> acts = MenuAct.of(this);
     private final Toolbar tools = new Toolbar(acts, this::step, this::find);
@@ -82,7 +85,8 @@ public final class MainWindow implements Desk {
         this.trouble = new TroubleBanner(() -> this.bench, clock);
         this.pace = pace;
         strip.answeredBy(new WatchAnswers(() -> bench, strip));
-        VBox middle = new VBox(trouble, trial, room());
+        hunting = new HuntBanner(this, clock);
+        VBox middle = new VBox(trouble, trial, hunting, room());
         BorderPane inner = new BorderPane(middle, header, ledger, strip, null);
         root.setCenter(new StackPane(inner, projector, finder));
         Scene scene = new Scene(root, 1280, 800);
@@ -224,6 +228,7 @@ public final class MainWindow implements Desk {
 
     private void present(Workbench newBench) {
         bench = newBench;
+        hunting.shows(bench);
         laidOutBy = bench.session().sheetText();
         run.open(bench);
         views.forget();
@@ -275,6 +280,7 @@ public final class MainWindow implements Desk {
         ledger.refresh();
         trial.refresh();
         dial.refresh();
+        strip.silent(bench.isSilent());
         strip.findings(bench.findings());
         tools.refresh(bench);
     }
@@ -282,6 +288,7 @@ public final class MainWindow implements Desk {
     private void tick() {
         view(dial.current()).tick();
         aside.tick();
+        hunting.tick();
         projector.tick(bench, rig, dial.current());
         if (dial.current() != Station.CAPTURE) {
             strip.live(rig == null ? "" : rig.news());
@@ -389,6 +396,25 @@ public final class MainWindow implements Desk {
     /** Shows all benches of a folder on one picture. */
     public BenchesView showBenches() {
         return aside.benches();
+    }
+
+    /** Shows the training of readings and of faults. */
+    public TrainingView showTraining() {
+        return aside.training();
+    }
+
+    /** Begins a session at whose simulated bench a fault is hidden. */
+    void hunt(SheetReader.Located sheet) {
+        hunting.begin(sheet);
+    }
+
+    @Override
+    public Optional<Hunt> hunt() {
+        return hunting.hidden();
+    }
+
+    Aside aside() {
+        return aside;
     }
 
     /** Shows the stockroom with an instrument open, or without when it is null. */

@@ -50,6 +50,7 @@ record MenuAct(String label, KeyCombination shortcut, String shown, Runnable run
                 MenuAct.of("Method desk: write the sheet", "Shortcut+E", w::showDesk),
                 MenuAct.of("Classroom: give out and mark", "Shortcut+G", w::showClassroom),
                 MenuAct.of("All benches on one picture", "Shortcut+B", w::showBenches),
+                MenuAct.of("Training: read and hunt", "Shortcut+T", w::showTraining),
                 MenuAct.of("Stockroom", "Shortcut+I", w::showStockroom),
                 MenuAct.of("Find anything", "/", w::find),
                 MenuAct.of("Staff takes the cautions over", "Shortcut+K", () -> new Cautions(w.bench()).takeOver()),

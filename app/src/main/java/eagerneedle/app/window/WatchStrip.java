@@ -34,6 +34,7 @@ public final class WatchStrip extends VBox implements Notices.Board {
     private List<Finding> findings = List.of();
     private Answers answers;
     private String live = "";
+    private boolean silent;
     private boolean open;
 
     /** @param showRun shows the run a finding points at */
@@ -156,6 +157,12 @@ public final class WatchStrip extends VBox implements Notices.Board {
         acts.setAlignment(Pos.CENTER_LEFT);
     }
 
+    /** The watches look and say nothing, or speak again. */
+    void silent(boolean on) {
+        silent = on;
+        refresh();
+    }
+
     private static String mark(Finding f) {
         return f.severity() == Finding.Severity.NOTE ? "·" : "▲";
     }
@@ -167,7 +174,7 @@ public final class WatchStrip extends VBox implements Notices.Board {
         if (!live.isEmpty()) {
             show(live, Ink.ATTENTION, true);
         } else if (findings.isEmpty()) {
-            show("Nothing to watch.", Ink.GOOD, false);
+            show(silent ? "The watches are silent." : "Nothing to watch.", silent ? Ink.QUIET : Ink.GOOD, false);
         } else {
             Finding first = findings.get(0);
             show(

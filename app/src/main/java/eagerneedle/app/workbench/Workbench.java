@@ -53,6 +53,7 @@ public final class Workbench implements AutoCloseable {
     private Reduction plan;
     private final PlanRehearsal rehearsal = new PlanRehearsal(this);
     private List<Finding> findings;
+    private boolean silent;
     private Command previewed;
     /** Choices that are tried and not made, in order; null while nothing is tried. */
     private List<Command> tried;
@@ -201,8 +202,19 @@ public final class Workbench implements AutoCloseable {
         return reducer;
     }
 
+    /** What the watches find; nothing while they are silent. */
     public List<Finding> findings() {
-        return findings;
+        return silent ? List.of() : findings;
+    }
+
+    /** The watches look and say nothing, or speak again: who hunts a fault is to find it. */
+    public void silence(boolean on) {
+        silent = on;
+        tell();
+    }
+
+    public boolean isSilent() {
+        return silent;
     }
 
     /** Ledger keys whose values changed and have not been looked at since. */

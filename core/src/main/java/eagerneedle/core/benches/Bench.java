@@ -84,6 +84,16 @@ public final class Bench {
         return out;
     }
 
+    /** The same with the result itself. */
+    Map<Place, List<Key>> withAbove(String result) {
+        Map<Place, List<Key>> out = above(result);
+        Key key = new Key.Global(result);
+        if (reduction.quantity(key).isPresent()) {
+            out.put(new Place("", "", result), List.of(key));
+        }
+        return out;
+    }
+
     /** Keys that one is worked out from, directly or not; without itself. */
     Set<Key> ancestors(Key of) {
         Set<Key> out = new LinkedHashSet<>();

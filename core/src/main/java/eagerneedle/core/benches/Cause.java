@@ -86,7 +86,8 @@ public record Cause(String label, Quantity own, double others, Quantity result, 
         return keys.stream().allMatch(k -> odd.ancestors(k).stream().anyMatch(from::contains));
     }
 
-    private static String label(Sheet sheet, Bench.Place p) {
+    /** What people call a place. */
+    static String label(Sheet sheet, Bench.Place p) {
         if (!p.capture().isEmpty()) {
             Capture c = java.util.Objects.requireNonNull(sheet.captures().get(p.capture()));
             Sheet.Derived d = c.quantities().get(p.name());
