@@ -79,7 +79,7 @@ class GateDriverTest {
         heard.more(10);
         heard.timesRise();
         standIn.misbehave(Misbehaviour.WRONG_UNITS);
-        Recorder.await(() -> heard.states.contains(Driver.State.REFUSED));
+        Recorder.await(() -> heard.states.contains(Driver.State.REFUSED) && !heard.sentences.isEmpty());
         assertThat(driver.state()).isEqualTo(Driver.State.REFUSED);
         assertThat(heard.sentences.get(heard.sentences.size() - 1)).contains("first in ms");
     }

@@ -124,7 +124,7 @@ class ScpiDriverTest {
     void afterALostConnectionTheOutputIsSwitchedOffFirst() throws IOException {
         running();
         standIn.disconnect();
-        Recorder.await(() -> heard.states.contains(Driver.State.LOST));
+        Recorder.await(() -> heard.states.contains(Driver.State.LOST) && !heard.sentences.isEmpty());
         assertThat(heard.sentences.get(0)).contains("may still be on");
         Recorder.await(() -> driver.state() == Driver.State.RUNNING);
         heard.more(5);
