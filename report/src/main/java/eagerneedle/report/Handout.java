@@ -47,6 +47,10 @@ public final class Handout {
         Paper(String css) {
             this.css = css;
         }
+
+        String css() {
+            return css;
+        }
     }
 
     private final Sheet sheet;

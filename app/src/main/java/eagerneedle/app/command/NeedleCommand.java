@@ -45,6 +45,7 @@ public final class NeedleCommand implements Runnable {
         COMMANDS.put("device", DeviceCommand.class);
         COMMANDS.put("pool", PoolCommand.class);
         COMMANDS.put("benches", BenchesCommand.class);
+        COMMANDS.put("day", DayCommand.class);
         COMMANDS.put("publish", PublishCommand.class);
         COMMANDS.put("export", ExportCommand.class);
         COMMANDS.put("repair", RepairCommand.class);

@@ -27,6 +27,7 @@ import java.util.Set;
  * @param staff who is there
  * @param methods how each method is offered, by its id or the file of its sheet
  * @param have how many there are of a kind of instrument, where the stockroom does not say
+ * @param kits how many there are at least of every kind that the stockroom has or a sheet names
  * @param shared kinds of which one serves all benches
  */
 public record Afternoon(
@@ -41,12 +42,13 @@ public record Afternoon(
         List<String> staff,
         Map<String, Offered> methods,
         Map<String, Integer> have,
+        int kits,
         Set<String> shared) {
     private static final int MOST_GROUPS = 200;
     private static final int MOST_SLOTS = 20;
     private static final Set<String> KNOWN = Set.of(
             "day", "date", "begins", "slots", "minutes", "between", "groups", "each", "staff", "methods", "have",
-            "shared");
+            "kits", "shared");
 
     /**
      * How a method is offered.
@@ -129,6 +131,7 @@ public record Afternoon(
                 names(root.path("staff"), "staff", where),
                 methods,
                 have,
+                number(root, "kits", 0, 0, 999, where),
                 shared);
     }
 

@@ -80,7 +80,7 @@ public record Rota(List<Place> places, List<String> clashes) {
     /**
      * Of a set of methods at most so many benches at once.
      *
-     * @param more names one more of what runs short, with a number before it
+     * @param more names one of what is limited
      */
     private record Limit(String more, List<String> methods, int most) {
         Limit with(int lent) {
@@ -100,19 +100,16 @@ public record Rota(List<Place> places, List<String> clashes) {
 
         String counted(Afternoon day) {
             int all = most + lacks(day);
-            return "There is no rota with " + named(most) + ": needed at least " + wanted(day) + " times in "
-                    + day.slots()
-                    + (day.slots() == 1 ? " round" : " rounds") + ", so that " + all
-                    + (all == 1 ? " is" : " are") + " wanted.";
+            return there() + ", and " + all + (all == 1 ? " is" : " are") + " wanted; needed at least " + wanted(day)
+                    + " times in " + day.slots() + (day.slots() == 1 ? " round." : " rounds.");
         }
 
         String says() {
-            return "There is no rota with " + named(most) + "; with one more there is one.";
+            return there() + "; with one more there is a rota, and without there is none.";
         }
 
-        private String named(int n) {
-            return n + " "
-                    + (n == 1 ? more : more.startsWith("bench of ") ? "benches of " + more.substring(9) : more + "s");
+        private String there() {
+            return more + ": there " + (most == 1 ? "is 1" : "are " + most);
         }
     }
 
