@@ -140,6 +140,9 @@ public record DayPlan(
         if (i.retired()) {
             return Optional.of("is retired");
         }
+        if (i.quarantine().isPresent()) {
+            return Optional.of("is in quarantine and is not counted");
+        }
         return i.calibration()
                 .filter(c -> c.due() != null && c.due().isBefore(at))
                 .map(c -> "is overdue for calibration since "

@@ -239,7 +239,7 @@ final class ChainModel {
     }
 
     private static boolean fits(Instrument other, Link link) {
-        return !other.retired()
+        return !other.isOut()
                 && other.link() != null
                 && other.link().kind().equals(link.kind())
                 && other.link().from().equals(link.from())

@@ -211,15 +211,16 @@ final class InstrumentCard extends VBox {
         due.setPromptText("due, 2027-11-23");
         due.setPrefWidth(Theme.px(110));
         ChoiceBox<String> outcome = new ChoiceBox<>();
-        outcome.getItems().addAll("", "passed", "failed");
+        outcome.getItems().addAll("", "passed", "failed", Instrument.BROKEN, Instrument.REPAIRED);
         outcome.getSelectionModel().selectFirst();
         outcome.setId("stock-event-outcome");
-        outcome.setAccessibleText("Outcome of a calibration");
-        outcome.setPrefWidth(Theme.px(84));
+        outcome.setAccessibleText("Outcome of a calibration, or broken or repaired");
+        outcome.setPrefWidth(Theme.px(104));
         Button enter = act(
                 "stock-event-add",
                 "Enter",
-                "Adds a line to its history; with a due date it counts as a calibration",
+                "Adds a line to its history; with a due date it counts as a calibration. What is broken is out of every plan at "
+                        + "once; what was repaired asks for a calibration",
                 () -> {
                     model.enter(what.getText(), due.getText(), outcome.getValue());
                     what.clear();
@@ -242,10 +243,10 @@ final class InstrumentCard extends VBox {
     }
 
     /** The sessions it was used in; nothing stands there where it was used in none. */
-    void usedIn(List<InstrumentsInUse.Use> uses) {
+    void usedIn(Instrument i, List<InstrumentsInUse.Use> uses) {
         used.getChildren().clear();
         for (InstrumentsInUse.Use u : uses) {
-            Label line = new Label(InstrumentWords.use(u));
+            Label line = new Label(InstrumentWords.use(i, u));
             line.setMinWidth(0);
             Labels.explained(line, u.file().toString());
             used.getChildren().add(line);
@@ -292,6 +293,6 @@ final class InstrumentCard extends VBox {
         }
         noPast.setVisible(card.history().isEmpty());
         noPast.setManaged(noPast.isVisible());
-        usedIn(card.uses());
+        usedIn(i, card.uses());
     }
 }

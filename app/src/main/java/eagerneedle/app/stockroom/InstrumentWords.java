@@ -91,8 +91,10 @@ final class InstrumentWords {
     }
 
     /** A session it was used in. */
-    static String use(InstrumentsInUse.Use u) {
-        return u.title() + " · " + FileName.of(u.file()) + " · "
+    static String use(Instrument i, InstrumentsInUse.Use u) {
+        boolean doubtful = i.quarantine().isPresent()
+                && i.lastGood().map(good -> u.last().isAfter(good)).orElse(true);
+        return (doubtful ? "▲ since it was last good: " : "") + u.title() + " · " + FileName.of(u.file()) + " · "
                 + (u.runs() == 0 ? "no runs yet" : u.runs() == 1 ? "one run" : u.runs() + " runs");
     }
 

@@ -115,7 +115,11 @@ final class StockroomModel {
             }
             boolean due = i.objection(clock.instant()).isPresent() && !i.retired();
             out.add(new Line.Item(
-                    i.id(), i.name(), due ? "▲ due" : i.place() == null ? "" : i.place(), due, i.id().equals(chosen)));
+                    i.id(),
+                    i.name(),
+                    i.quarantine().isPresent() ? "▲ out of use" : due ? "▲ due" : i.place() == null ? "" : i.place(),
+                    due,
+                    i.id().equals(chosen)));
         }
         return out;
     }
@@ -218,12 +222,16 @@ final class StockroomModel {
      * Adds a line to the history of the instrument in hand.
      *
      * @param due year-month-day; blank for none
-     * @param outcome passed, failed or empty
+     * @param outcome passed, failed, broken, repaired or empty
      * @throws IllegalArgumentException with one sentence when it cannot be read
      */
     void enter(String what, String due, String outcome) {
         if (what.isBlank()) {
             throw new IllegalArgumentException("Say what happened to it.");
+        }
+        if (!due.isBlank() && (outcome.equals(Instrument.BROKEN) || outcome.equals(Instrument.REPAIRED))) {
+            throw new IllegalArgumentException("What is " + outcome
+                    + " is good until no date; leave the date out, and enter the calibration after it.");
         }
         java.time.Instant until = null;
         if (!due.isBlank()) {

@@ -92,7 +92,7 @@ public final class StockroomView implements StationView {
         CompletableFuture.supplyAsync(() -> InstrumentsInUse.among(sessions, serials))
                 .thenAccept(found -> Platform.runLater(() -> {
                     model.usedIn(found);
-                    model.card().ifPresent(c -> card.usedIn(c.uses()));
+                    model.card().ifPresent(c -> card.usedIn(c.instrument(), c.uses()));
                 }));
     }
 

@@ -1,5 +1,6 @@
 package eagerneedle.app.workbench;
 
+import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetException;
@@ -10,11 +11,14 @@ import eagerneedle.store.bench.BenchFileException;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -27,8 +31,9 @@ public final class InstrumentsInUse {
      * A session in which an instrument was used.
      *
      * @param runs how many are kept in it
+     * @param last when the last of them was taken, or the session begun where there is none
      */
-    public record Use(Path file, String title, int runs) {}
+    public record Use(Path file, String title, int runs, Instant last) {}
 
     private InstrumentsInUse() {}
 
@@ -72,7 +77,15 @@ public final class InstrumentsInUse {
         for (Path file : files) {
             try {
                 Session session = BenchFile.glance(file);
-                Use use = new Use(file, session.title(), session.keptRuns().size());
+                Use use = new Use(
+                        file,
+                        session.title(),
+                        session.keptRuns().size(),
+                        session.keptRuns().stream()
+                                .map(Run::started)
+                                .filter(Objects::nonNull)
+                                .max(Comparator.naturalOrder())
+                                .orElse(session.created()));
                 serials(
                                 session,
                                 SheetReader.read(session.sheetText(), file.toString())

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import eagerneedle.app.PlainDesk;
 import eagerneedle.app.stockroom.StockroomModel.Line;
 import eagerneedle.app.workbench.InstrumentsInUse;
+import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.store.stockroom.Stockroom;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -68,7 +69,7 @@ class StockroomModelTest {
             model.usedIn(
                     InstrumentsInUse.among(List.of(folder.resolve("gone.needle"), broken, inHand), model.serials()));
             assertThat(model.card().orElseThrow().uses())
-                    .extracting(InstrumentWords::use)
+                    .extracting(u -> InstrumentWords.use(stock.all().get(0), u))
                     .singleElement()
                     .asString()
                     .contains(inHand.getFileName().toString())
@@ -146,5 +147,32 @@ class StockroomModelTest {
         assertThatThrownBy(() -> model.bringIn(folder.resolve("none.json"))).hasMessageContaining("cannot be read");
         model.takeBack();
         assertThat(stock.all()).as("as before the file that was read").hasSize(all + 1);
+    }
+
+    /** Reported broken it is offered nowhere at once, and the sessions since it was last good are marked. */
+    @Test
+    void whatIsBrokenIsOutOfEveryPlanAndItsSessionsAreMarked() {
+        try (PlainDesk desk = PlainDesk.rehearsed(folder, "baggage-chute")) {
+            model.usedIn(InstrumentsInUse.among(List.of(desk.bench().file().path()), model.serials()));
+            model.choose("TH-CP-01");
+            assertThat(InstrumentWords.use(
+                            model.card().orElseThrow().instrument(),
+                            model.card().orElseThrow().uses().get(0)))
+                    .doesNotContain("last good");
+            assertThatThrownBy(() -> model.enter("jaw bent", "2027-11-23", Instrument.BROKEN))
+                    .hasMessageContaining("leave the date out");
+            model.enter("jaw bent", "", Instrument.BROKEN);
+            StockroomModel.Card card = model.card().orElseThrow();
+            assertThat(card.objection().orElseThrow())
+                    .contains("reported broken")
+                    .contains("jaw bent");
+            assertThat(InstrumentWords.use(card.instrument(), card.uses().get(0)))
+                    .startsWith("▲ since it was last good: ");
+            assertThat(stock.find("TH-CP-01").orElseThrow().isOut()).isTrue();
+            model.enter("new jaw", "", Instrument.REPAIRED);
+            assertThat(model.card().orElseThrow().objection().orElseThrow()).contains("until it is calibrated");
+            model.enter("gauge blocks TH-GB-01", "2027-11-23", "passed");
+            assertThat(model.card().orElseThrow().objection()).isEmpty();
+        }
     }
 }

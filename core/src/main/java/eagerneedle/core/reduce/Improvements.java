@@ -48,7 +48,7 @@ public final class Improvements {
         this.reducer = reducer;
         this.foresight = foresight;
         this.session = session;
-        this.stock = stock.stream().filter(i -> !i.retired()).toList();
+        this.stock = stock.stream().filter(i -> !i.isOut()).toList();
         this.result = result;
     }
 

@@ -57,6 +57,11 @@ public record Instrument(
         boolean retired) {
     private static final java.util.Set<String> ANGLES =
             java.util.Set.of("rad", "mrad", "urad", "deg", "arcmin", "arcsec", "rev");
+    /** Outcome of an event that puts it in quarantine, and of one after which it asks for a calibration. */
+    public static final String BROKEN = "broken";
+
+    public static final String REPAIRED = "repaired";
+
     public static final List<String> KINDS =
             List.of("sensor", "conditioner", "converter", "hand instrument", "reference", "specimen");
 
@@ -223,10 +228,55 @@ public record Instrument(
         return history.stream().filter(e -> e.due() != null).reduce((a, b) -> b);
     }
 
+    /**
+     * Why it is in quarantine, in one sentence; empty when it is not. What is reported broken is out of use at once;
+     * when it has been repaired, nobody knows what it reads until it is calibrated again.
+     */
+    public Optional<String> quarantine() {
+        Event last = null;
+        for (Event e : history) {
+            boolean good = e.due() != null && !"failed".equals(e.outcome());
+            boolean tells = BROKEN.equals(e.outcome()) || REPAIRED.equals(e.outcome()) && last != null;
+            last = good ? null : tells ? e : last;
+        }
+        if (last == null) {
+            return Optional.empty();
+        }
+        String day = last.at().toString().substring(0, 10);
+        return Optional.of(
+                BROKEN.equals(last.outcome())
+                        ? name + " " + id + " was reported broken on " + day + ": " + last.what()
+                                + ". It is out of use until it is repaired and calibrated."
+                        : name + " " + id + " was repaired on " + day
+                                + " and is out of use until it is calibrated again.");
+    }
+
+    /** True where it is offered for nothing: retired, or in quarantine. */
+    public boolean isOut() {
+        return retired || quarantine().isPresent();
+    }
+
+    /**
+     * When it was good for the last time before it was reported broken: its last calibration before that. Empty when it
+     * is not in quarantine, or was never calibrated.
+     */
+    public Optional<Instant> lastGood() {
+        return quarantine().isEmpty()
+                ? Optional.empty()
+                : history.stream()
+                        .filter(e -> e.due() != null && !"failed".equals(e.outcome()))
+                        .map(Event::at)
+                        .reduce((a, b) -> b);
+    }
+
     /** Why it should not be used: one sentence; empty when there is no reason. */
     public Optional<String> objection(Instant now) {
         if (retired) {
             return Optional.of(name + " " + id + " is retired.");
+        }
+        Optional<String> out = quarantine();
+        if (out.isPresent()) {
+            return out;
         }
         return calibration()
                 .flatMap(c -> "failed".equals(c.outcome())

@@ -123,4 +123,57 @@ class InstrumentTest {
         assertThat(fresh.matches("ba-01 bench")).isTrue();
         assertThat(fresh.matches("ba-01 cupboard")).isFalse();
     }
+
+    private static Instrument.Event event(String day, String what, String outcome, String due) {
+        return new Instrument.Event(
+                Instant.parse(day + "T10:00:00Z"),
+                what,
+                "staff",
+                null,
+                due == null ? null : Instant.parse(due + "T00:00:00Z"),
+                outcome);
+    }
+
+    @Test
+    void whatIsReportedBrokenIsOutUntilItIsRepairedAndCalibrated() {
+        Instrument probe = new Instrument(
+                        "TH-TP-09",
+                        "sensor",
+                        "probe",
+                        "degC",
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        null,
+                        false)
+                .withEvent(event("2026-09-01", "outside laboratory", "passed", "2027-09-01"));
+        assertThat(probe.isOut()).isFalse();
+        assertThat(probe.lastGood()).isEmpty();
+        Instrument broken = probe.withEvent(event("2026-11-20", "lead torn", Instrument.BROKEN, null));
+        assertThat(broken.isOut()).isTrue();
+        assertThat(broken.objection(NOW).orElseThrow())
+                .isEqualTo("probe TH-TP-09 was reported broken on 2026-11-20: lead torn. It is out of use until it is "
+                        + "repaired and calibrated.");
+        assertThat(broken.lastGood()).contains(Instant.parse("2026-09-01T10:00:00Z"));
+        Instrument repaired = broken.withEvent(event("2026-11-22", "new lead", Instrument.REPAIRED, null));
+        assertThat(repaired.objection(NOW).orElseThrow()).endsWith("is out of use until it is calibrated again.");
+        Instrument failed = repaired.withEvent(event("2026-11-23", "ice and steam", "failed", "2027-11-23"));
+        assertThat(failed.isOut()).isTrue();
+        Instrument good = failed.withEvent(event("2026-11-24", "ice and steam", "passed", "2027-11-24"));
+        assertThat(good.isOut()).isFalse();
+        assertThat(good.quarantine()).isEmpty();
+        // A repair of what nobody reported broken asks for nothing, and a note in between changes nothing.
+        assertThat(probe.withEvent(event("2026-11-20", "cleaned", Instrument.REPAIRED, null))
+                        .isOut())
+                .isFalse();
+        assertThat(broken.withEvent(event("2026-11-21", "lent out", null, null)).isOut())
+                .isTrue();
+    }
 }
