@@ -100,7 +100,7 @@ public record Together(
                         ? "Together they give "
                         : "Without " + String.join(", ", all.namesApart()) + " they give ")
                 + Notation.bracket(of.mean())
-                + (rest == null ? "." : ", with " + Notation.bracket(all.mean()) + "."));
+                + (rest == null ? "." : ", with all " + Notation.bracket(all.mean()) + "."));
         without.forEach((name, why) -> out.add(name + " has no " + label + ": " + sentence(why)));
         return out;
     }

@@ -9,7 +9,9 @@ import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.app.workbench.OpenBench;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.edit.Additions;
+import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.SheetCommand;
+import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -38,6 +40,9 @@ final class ShotsCommand implements Callable<Integer> {
     @Parameters(paramLabel = "DIR")
     private Path folder;
 
+    private static final int BENCHES = 8;
+    private static final int ODD = 5;
+
     @Option(names = "--dark", description = "in the dark theme only")
     private boolean dark;
 
@@ -52,7 +57,6 @@ final class ShotsCommand implements Callable<Integer> {
         Demonstration.simulate("drying-cabinet", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("cabinet.needle"));
         Demonstration.simulate("calibration-day", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("day.needle"));
         Demonstration.simulate("logging-day", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("logging.needle"));
-        Demonstration.simulate("potters-wheel", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("wheel.needle"));
         Demonstration.simulate("weather-vane-reed", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("reed.needle"));
         Demonstration.simulate("fading-dye", LiveRig.BENCH_SEED, Set.of(), file.resolveSibling("dye.needle"));
         DemonstrationClass.make(Objects.requireNonNull(file.getParent()));
@@ -87,6 +91,7 @@ final class ShotsCommand implements Callable<Integer> {
             steps.add(() -> fire(window, "#stock-TH-CP-01"));
             steps.add(() -> save(window, "stockroom"));
             classroom(steps, window, file.resolveSibling("class"), file.resolveSibling("in.csv"));
+            benches(steps, window, file.resolveSibling("benches"));
             steps.add(() -> components(false));
             steps.add(() -> components(true));
             next(steps, window);
@@ -132,14 +137,8 @@ final class ShotsCommand implements Callable<Integer> {
         steps.add(() -> save(window, "capture-prompted"));
     }
 
-    /** All runs over each other, models side by side, a mistake tried on the real data, and where work begins. */
+    /** Models side by side, a mistake tried on the real data, and where work begins. */
     private void methods(Deque<Runnable> steps, MainWindow window, Path file) {
-        steps.add(() -> {
-            window.show(new Workbench(BenchFile.open(file.resolveSibling("wheel.needle")), Clock.systemUTC()));
-            window.go(Station.REDUCE);
-        });
-        steps.add(() -> fire(window, "#sight-all"));
-        steps.add(() -> save(window, "reduce-wheel"));
         steps.add(() -> {
             window.show(new Workbench(BenchFile.open(file.resolveSibling("dye.needle")), Clock.systemUTC()));
             window.go(Station.REDUCE);
@@ -209,6 +208,35 @@ final class ShotsCommand implements Callable<Integer> {
         }
         steps.add(() -> fire(window, "#mark-5-2"));
         steps.add(() -> save(window, "classroom"));
+    }
+
+    /** Eight benches of one method held together, one with two gauges exchanged. */
+    private void benches(Deque<Runnable> steps, MainWindow window, Path folder) {
+        steps.add(() -> {
+            SheetReader.Located sheet = SheetTrial.read(SheetReader.shippedText("signpost-arm"), "signpost-arm");
+            try {
+                Files.createDirectories(folder);
+                for (int i = 1; i <= BENCHES; i++) {
+                    Demonstration.simulate(
+                            sheet,
+                            i,
+                            i == ODD ? Set.of("b-for-c") : Set.of(),
+                            folder.resolve("bench " + i + ".needle"));
+                }
+            } catch (java.io.IOException e) {
+                throw new java.io.UncheckedIOException(e);
+            }
+            window.showBenches().read(folder).join();
+        });
+        for (int i = 0; i < 2; i++) {
+            steps.add(() -> {});
+        }
+        steps.add(() -> {
+            if (window.stage().getScene().lookup("#benches-folder") instanceof javafx.scene.control.TextField f) {
+                f.setText("monday-benches");
+            }
+            save(window, "benches");
+        });
     }
 
     private static void fire(MainWindow window, String id) {
