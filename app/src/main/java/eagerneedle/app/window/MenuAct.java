@@ -49,7 +49,7 @@ record MenuAct(String label, KeyCombination shortcut, String shown, Runnable run
                 MenuAct.of("Keep as a method...", "Shortcut+M", () -> w.door().askKeepAsMethod()),
                 MenuAct.of("Method desk: write the sheet", "Shortcut+E", w::showDesk),
                 MenuAct.of("Classroom: give out and mark", "Shortcut+G", w::showClassroom),
-                MenuAct.of("All benches on one picture", "Shortcut+B", w::showBenches),
+                MenuAct.of("All benches on one picture", "Shortcut+U", w::showBenches),
                 MenuAct.of("Training: read and hunt", "Shortcut+T", w::showTraining),
                 MenuAct.of("Stockroom", "Shortcut+I", w::showStockroom),
                 MenuAct.of("Find anything", "/", w::find),

@@ -55,7 +55,7 @@ class BenchesWindowTest extends BenchWindow {
                     sheet, i, i == 4 ? Set.of("b-for-c") : Set.of(), shared.resolve("bench " + i + ".needle"));
         }
         openRehearsed(robot, "signpost-arm");
-        robot.push(KeyCode.CONTROL, KeyCode.B);
+        robot.push(KeyCode.CONTROL, KeyCode.U);
         settle();
         fire(robot, "benches-read");
         assertThat(told(robot)).as("nothing was named").contains("publishes a closed copy");
