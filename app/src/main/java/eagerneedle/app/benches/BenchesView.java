@@ -140,7 +140,7 @@ public final class BenchesView implements StationView {
     }
 
     /** A folder of benches, or one of them, is dropped here. */
-    void dropped(Path p) {
+    public void dropped(Path p) {
         Path of = java.nio.file.Files.isDirectory(p) ? p : FileName.folder(p);
         folder.setText(of.toString());
         read(of);

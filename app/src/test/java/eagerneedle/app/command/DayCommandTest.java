@@ -18,7 +18,7 @@ import org.junit.jupiter.api.io.TempDir;
 
 /** The afternoon of the example: twelve groups, five methods, three photometers. */
 class DayCommandTest {
-    private static final Path EXAMPLE = Path.of("..", "docs", "examples", "afternoon.yaml");
+    private static final Path EXAMPLE = Path.of("..", "docs", "formats", "afternoon.yaml");
 
     @TempDir
     private Path folder;

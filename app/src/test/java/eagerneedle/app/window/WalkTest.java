@@ -110,6 +110,12 @@ class WalkTest extends BenchWindow {
         act(() -> window.showStockroom());
         settle();
         act(() -> look("Stockroom", stage.getScene().getRoot(), wrong));
+        act(() -> window.showTraining());
+        settle();
+        act(() -> look("Training", stage.getScene().getRoot(), wrong));
+        act(() -> window.showBenches());
+        settle();
+        act(() -> look("All benches", stage.getScene().getRoot(), wrong));
         act(() -> window.showStart());
         settle();
         act(() -> look("Start", stage.getScene().getRoot(), wrong));
