@@ -46,6 +46,7 @@ public record Afternoon(
         Set<String> shared) {
     private static final int MOST_GROUPS = 200;
     private static final int MOST_SLOTS = 20;
+    private static final Set<String> OFFERED = Set.of("benches", "staff", "needs");
     private static final Set<String> KNOWN = Set.of(
             "day", "date", "begins", "slots", "minutes", "between", "groups", "each", "staff", "methods", "have",
             "kits", "shared");
@@ -66,6 +67,10 @@ public record Afternoon(
     public Afternoon {
         groups = List.copyOf(groups);
         staff = List.copyOf(staff);
+        if (begins.toSecondOfDay() / 60 + slots * minutes + (slots - 1) * between > 24 * 60) {
+            throw new IllegalArgumentException(
+                    "The afternoon " + title + " goes on beyond midnight; offer fewer slots, or shorter ones.");
+        }
         methods = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(methods));
         have = Map.copyOf(have);
         shared = Set.copyOf(shared);
@@ -159,25 +164,29 @@ public record Afternoon(
         if (node.isArray()) {
             names(node, "methods", where).forEach(m -> out.put(m, new Offered(0, false, List.of())));
         } else {
-            node.properties()
-                    .forEach(e -> out.put(
-                            e.getKey(),
-                            new Offered(
-                                    e.getValue().has("benches")
-                                            ? whole(
-                                                    e.getValue().path("benches"),
-                                                    "benches of " + e.getKey(),
-                                                    1,
-                                                    999,
-                                                    where)
-                                            : 0,
-                                    e.getValue().path("staff").asBoolean(false),
-                                    names(e.getValue().path("needs"), "needs of " + e.getKey(), where))));
+            node.properties().forEach(e -> out.put(e.getKey(), offered(e.getKey(), e.getValue(), where)));
         }
         if (out.isEmpty()) {
             throw new IllegalArgumentException(where + ": write under methods which are offered.");
         }
         return out;
+    }
+
+    private static Offered offered(String method, JsonNode node, String where) {
+        if (!node.isObject() && !node.isNull()) {
+            throw new IllegalArgumentException(
+                    where + ": what is said of " + method + " stands in braces, such as {benches: 3}.");
+        }
+        node.fieldNames().forEachRemaining(n -> {
+            if (!OFFERED.contains(n)) {
+                throw new IllegalArgumentException(where + ": " + method + " has no entry " + n
+                        + eagerneedle.core.formula.NearName.hint(n, OFFERED));
+            }
+        });
+        return new Offered(
+                node.has("benches") ? whole(node.path("benches"), "benches of " + method, 1, 999, where) : 0,
+                node.path("staff").asBoolean(false),
+                names(node.path("needs"), "needs of " + method, where));
     }
 
     private static List<String> names(JsonNode node, String what, String where) {
@@ -188,7 +197,13 @@ public record Afternoon(
         if (!node.isArray()) {
             throw new IllegalArgumentException(where + ": " + what + " is a list, such as [a, b].");
         }
-        node.forEach(n -> out.add(n.asText().strip()));
+        node.forEach(n -> {
+            if (!n.isValueNode() || n.asText().isBlank()) {
+                throw new IllegalArgumentException(where + ": " + what + " is a list of names, and " + n
+                        + " is none; put quotes around it where it is one.");
+            }
+            out.add(n.asText().strip());
+        });
         return out;
     }
 

@@ -52,7 +52,11 @@ public final class Reducer {
 
     /** Reduces a session that is only tried out; what is remembered of the real one stays. */
     public Reduction whatIf(Session session) {
-        Graph tried = Graph.evaluate(builder(session, false, sheetOf(session)).build(), last);
+        return tried(session, builder(session, false, sheetOf(session)).build());
+    }
+
+    private Reduction tried(Session session, Map<Key, Graph.Node> nodes) {
+        Graph tried = Graph.evaluate(nodes, last);
         return new Reduction(
                 sheetOf(session),
                 session,
@@ -106,14 +110,7 @@ public final class Reducer {
         put.forEach((key, q) -> nodes.computeIfPresent(
                 key,
                 (k, node) -> new Graph.Node(node.needs(), List.of(node.stamp(), q.toString()), f -> Outcome.of(q))));
-        Graph tried = Graph.evaluate(nodes, last);
-        return new Reduction(
-                sheetOf(session),
-                session,
-                source,
-                tried.outcomes(),
-                RowRules.applied(sheetOf(session), session.runs(), tried.outcomes()),
-                false);
+        return tried(session, nodes);
     }
 
     /** What each quantity of a session is worked out from, one step back. */

@@ -127,6 +127,10 @@ class RotaTest {
                 "date: 2026-11-30\ngroups: 3\nmethods: {a: {benches: 0}}",
                 "date: 2026-11-30\ngroups: 3\nmethods: a",
                 "date: 2026-11-30\nbegins: noon\ngroups: 3\nmethods: [a]",
+                "date: 2026-11-30\ngroups: [A, {b: 1}]\nmethods: [a]",
+                "date: 2026-11-30\ngroups: [A, '']\nmethods: [a]",
+                "date: 2026-11-30\ngroups: 3\nmethods: {a: 3}",
+                "date: 2026-11-30\ngroups: 3\nmethods: {a: {bench: 3}}",
                 "date: [2026\n",
             })
     void whatCannotBeReadIsSaidInOneSentence(String text) {
@@ -134,5 +138,14 @@ class RotaTest {
                 .isInstanceOf(IllegalArgumentException.class)
                 .hasMessageStartingWith("day.yaml")
                 .hasMessageEndingWith(".");
+    }
+
+    @Test
+    void anAfternoonIsOverByMidnight() {
+        String to = "date: 2026-11-30\nbegins: '13:30'\nminutes: 300\nbetween: 30\ngroups: 2\nmethods: [a, b]\nslots: ";
+        assertThat(Afternoon.read(to + 1, "day.yaml").at(0)).hasToString("13:30");
+        assertThat(Afternoon.read(to.replace("300", "600") + "1", "day.yaml").slots())
+                .isEqualTo(1);
+        assertThatThrownBy(() -> Afternoon.read(to + 3, "day.yaml")).hasMessageContaining("beyond midnight");
     }
 }
