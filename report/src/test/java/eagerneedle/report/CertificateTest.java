@@ -48,7 +48,7 @@ class CertificateTest {
     @ParameterizedTest
     @ValueSource(strings = {"strain", "scale", "thermometer", "light", "gate", "balance", "charge", "tables"})
     void everyKindHasACertificateOnPaperWithTheFiguresOfThePage(String channel) throws IOException {
-        Calibration c = SESSION.calibrationOf(channel).orElseThrow();
+        Calibration c = SESSION.latestCalibrationOf(channel).orElseThrow();
         String html = Certificate.html(c, sheet.channels().get(channel), sheet.place(), DAY);
         String pdf = text(Certificate.pdf(c, sheet.channels().get(channel), sheet.place(), DAY));
         keep(channel + ".pdf", Certificate.pdf(c, sheet.channels().get(channel), sheet.place(), DAY));
@@ -74,7 +74,7 @@ class CertificateTest {
 
     @Test
     void overdueFailedAndDriftedAreSaid() {
-        Calibration c = SESSION.calibrationOf("balance").orElseThrow();
+        Calibration c = SESSION.latestCalibrationOf("balance").orElseThrow();
         Calibration strict = new Calibration(
                 c.id(),
                 c.channel(),
@@ -90,7 +90,8 @@ class CertificateTest {
                 c.by(),
                 c.reference(),
                 c.conditions(),
-                new AfterUse(DAY.plusSeconds(3600), List.of(c.points().get(0)), AfterUse.Use.INFLUENCE));
+                new AfterUse(DAY.plusSeconds(3600), List.of(c.points().get(0)), AfterUse.Use.INFLUENCE),
+                null);
         String html = Certificate.html(
                 strict, sheet.channels().get("balance"), sheet.place(), c.due().plus(Duration.ofDays(2)));
         assertThat(html)
@@ -105,7 +106,10 @@ class CertificateTest {
     @Test
     void theScaleSaysThatItsSpanWasSetAndWhatThatDoesNotTest() {
         String html = Certificate.html(
-                SESSION.calibrationOf("scale").orElseThrow(), sheet.channels().get("scale"), sheet.place(), DAY);
+                SESSION.latestCalibrationOf("scale").orElseThrow(),
+                sheet.channels().get("scale"),
+                sheet.place(),
+                DAY);
         assertThat(html)
                 .contains("tests linearity, hysteresis and repeatability, not the references")
                 .containsPattern("Linearity [0-9.e-]+ % of span, hysteresis [0-9.e-]+ % of span");

@@ -78,7 +78,10 @@ final class ActualProcedure implements CalibrateStation.Procedure {
     private void take() {
         Notices.attempt(all, () -> {
             SteadyModel.Taken t = reading.take();
-            Calibration c = desk.bench().session().calibrationOf(name).orElse(null);
+            Calibration c = desk.bench()
+                    .session()
+                    .calibrationOf(name, desk.bench().sheet())
+                    .orElse(null);
             double value = c == null ? t.mean() : c.at(t.mean()).value();
             double sum =
                     t.u() * t.u() + (c == null ? 0 : Math.pow(c.at(t.mean()).u(), 2));

@@ -220,7 +220,7 @@ public final class CalibrateStation implements StationView {
     }
 
     private Optional<Calibration> calibration(String key) {
-        return desk.bench().session().calibrationOf(key);
+        return desk.bench().session().calibrationOf(key, desk.bench().sheet());
     }
 
     private String mark(String key, Instant now) {

@@ -5,6 +5,7 @@ import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.CalibrationPoint;
 import eagerneedle.core.calibration.ClosureReadings;
 import eagerneedle.core.calibration.Relation;
+import eagerneedle.core.chain.Link;
 import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
@@ -121,10 +122,11 @@ final class CalibrationDraft {
                 closure,
                 at,
                 at.plus(Duration.ofDays(plan.days())),
-                "instructor on duty",
-                plan.reference() == null ? "" : plan.reference(),
+                bench.session().bench().inCharge(),
+                plan.reference() == null ? "" : bench.session().bench().named(plan.reference()),
                 "",
-                null);
+                null,
+                Link.serials(bench.session().channel(bench.sheet(), name).chain()));
     }
 
     /** A difference written with any unit that fits, in the channel's unit. */

@@ -128,9 +128,16 @@ final class CalibrationKeeping {
             Calibration found;
             try (BenchFile other = BenchFile.open(file)) {
                 found = other.session()
-                        .calibrationOf(name)
+                        .latestCalibrationOf(name)
                         .orElseThrow(() -> new IllegalArgumentException(
                                 FileName.of(file) + " holds no calibration of the channel " + name + "."));
+            }
+            List<String> here = Link.serials(
+                    desk.bench().session().channel(desk.bench().sheet(), name).chain());
+            if (!found.speaksOf(here)) {
+                throw new IllegalArgumentException("That calibration is one of " + String.join(", ", found.chain())
+                        + ", and " + channel().label() + " has " + String.join(", ", here)
+                        + " here; calibrate it, or set that instrument at Rig.");
             }
             if (!LabUnit.parse(found.unit()).equals(channel().labUnit())
                     || found.relation() != channel().calibration().toRelation()) {
@@ -147,7 +154,8 @@ final class CalibrationKeeping {
 
     /** Asks where to and saves the certificate of the kept calibration, as pdf or html. */
     void certificate(String kind) {
-        Calibration c = desk.bench().session().calibrationOf(name).orElse(null);
+        Calibration c =
+                desk.bench().session().calibrationOf(name, desk.bench().sheet()).orElse(null);
         if (c == null) {
             Notices.warn(owner, "There is no kept calibration yet to certify.");
             return;

@@ -108,7 +108,7 @@ final class ClosureModel {
     }
 
     private Optional<Calibration> stored() {
-        return bench.session().calibrationOf(name);
+        return bench.session().calibrationOf(name, bench.sheet());
     }
 
     boolean canCertify() {

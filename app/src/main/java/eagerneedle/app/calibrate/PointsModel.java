@@ -144,7 +144,8 @@ final class PointsModel {
     String finishCheck() {
         AfterUse check = new AfterUse(bench.clock().instant(), checked, checking);
         checking = null;
-        bench.apply(new CalibrationCommand.CheckAfterUse(name, check));
+        bench.apply(new CalibrationCommand.CheckAfterUse(
+                name, stored().orElseThrow().id(), check));
         checked.clear();
         current = 0;
         return stored().flatMap(Calibration::driftFound)
@@ -193,7 +194,7 @@ final class PointsModel {
     }
 
     Optional<Calibration> stored() {
-        return bench.session().calibrationOf(name);
+        return bench.session().calibrationOf(name, bench.sheet());
     }
 
     private List<CalibrationPoint> taken(boolean verification) {

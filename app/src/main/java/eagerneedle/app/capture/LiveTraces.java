@@ -130,7 +130,10 @@ final class LiveTraces extends VBox {
 
     private QuickScale scale(String name, String rawUnit) {
         return scales.computeIfAbsent(name + rawUnit, k -> {
-            Calibration c = desk.bench().session().calibrationOf(name).orElse(null);
+            Calibration c = desk.bench()
+                    .session()
+                    .calibrationOf(name, desk.bench().sheet())
+                    .orElse(null);
             return new QuickScale(channel(name), rawUnit, c == null || c.relation() == Relation.CLOSURE ? null : c);
         });
     }

@@ -70,7 +70,7 @@ final class DayCommand implements Callable<Integer> {
                                     .sheet());
         }
         List<Instrument> stock;
-        Path own = stockroom == null ? Home.folder().resolve("stockroom.db") : stockroom;
+        Path own = stockroom == null ? Home.stockroom() : stockroom;
         if (stockroom != null && !Files.exists(stockroom)) {
             throw new IllegalArgumentException(
                     "There is no stockroom " + FileName.of(stockroom) + "; look at its name.");

@@ -46,6 +46,7 @@ public final class NeedleCommand implements Runnable {
         COMMANDS.put("pool", PoolCommand.class);
         COMMANDS.put("benches", BenchesCommand.class);
         COMMANDS.put("day", DayCommand.class);
+        COMMANDS.put("putright", PutRightCommand.class);
         COMMANDS.put("publish", PublishCommand.class);
         COMMANDS.put("export", ExportCommand.class);
         COMMANDS.put("repair", RepairCommand.class);

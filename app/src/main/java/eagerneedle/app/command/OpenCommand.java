@@ -26,7 +26,7 @@ final class OpenCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        NeedleApplication.with(() -> Stockroom.at(Home.folder().resolve("stockroom.db")));
+        NeedleApplication.with(() -> Stockroom.at(Home.stockroom()));
         NeedleApplication.remembering(() -> Recent.at(Home.folder().resolve("recent.json")));
         if (file == null) {
             NeedleApplication.launchOn(null, w -> {});

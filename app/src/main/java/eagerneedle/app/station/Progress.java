@@ -69,7 +69,7 @@ public final class Progress {
 
     private static long calibrated(Workbench bench) {
         return bench.sheet().channels().keySet().stream()
-                .filter(c -> bench.session().calibrationOf(c).isPresent())
+                .filter(c -> bench.session().calibrationOf(c, bench.sheet()).isPresent())
                 .count();
     }
 

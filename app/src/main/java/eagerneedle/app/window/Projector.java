@@ -85,7 +85,7 @@ final class Projector extends VBox {
                 ? "—"
                 : Notation.plain(
                         bench.session()
-                                .calibrationOf(name)
+                                .calibrationOf(name, bench.sheet())
                                 .filter(c -> c.closure() == null)
                                 .map(mean(sum / n))
                                 .orElse(sum / n),

@@ -50,13 +50,13 @@ public final class InstrumentsInUse {
                     .filter(l -> l.instrument() != null)
                     .forEach(l -> out.add(l.instrument()));
         }
-        sheet.devices().values().forEach(d -> words(d.label(), known, out));
+        sheet.devices().values().forEach(d -> words(session.bench().named(d.label()), known, out));
         sheet.inputs().forEach((name, input) -> {
             Instrument tied = session.tied().get(name);
             if (tied != null) {
                 out.add(tied.id());
             } else if (input.by() != null) {
-                words(input.by(), known, out);
+                words(session.bench().named(input.by()), known, out);
             }
         });
         return out;

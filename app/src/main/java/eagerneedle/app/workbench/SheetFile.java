@@ -63,7 +63,7 @@ public final class SheetFile {
     }
 
     private static Optional<Instrument> instrument(String serial) {
-        Path own = Home.folder().resolve("stockroom.db");
+        Path own = Home.stockroom();
         try (Stockroom s = Files.exists(own) ? Stockroom.at(own) : Stockroom.demonstration()) {
             return s.find(serial);
         }

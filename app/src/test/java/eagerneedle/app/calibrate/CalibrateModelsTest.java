@@ -173,7 +173,11 @@ class CalibrateModelsTest {
         assertThat(m.isCheckComplete()).isTrue();
         assertThat(m.finishCheck()).startsWith("It has drifted by 0.50");
         assertThat(m.isCheckComplete()).isFalse();
-        assertThat(bench.session().calibrationOf("gate").orElseThrow().after().use())
+        assertThat(bench.session()
+                        .latestCalibrationOf("gate")
+                        .orElseThrow()
+                        .after()
+                        .use())
                 .isEqualTo(AfterUse.Use.TELL);
     }
 

@@ -321,7 +321,7 @@ class OpenBenchTest extends BenchWindow {
             await(() -> text(robot, "steadiness").startsWith("steady"));
             fire(robot, "take-point");
             fire(robot, "keep-calibration");
-            await(() -> session().calibrationOf("a").isPresent());
+            await(() -> session().latestCalibrationOf("a").isPresent());
             act(() -> window.go(Station.CAPTURE));
             fire(robot, "start-stop");
             await(() -> window.rig().get().all("a").size() >= 20);

@@ -306,7 +306,8 @@ class PrepareTest extends BenchWindow {
         robot.push(KeyCode.DIGIT3);
         act(() -> ((eagerneedle.app.calibrate.CalibrateStation) window.view(eagerneedle.app.station.Station.CALIBRATE))
                 .reuse("position", other));
-        assertThat(session().calibrationOf("position").orElseThrow().points()).hasSize(6);
+        assertThat(session().latestCalibrationOf("position").orElseThrow().points())
+                .hasSize(6);
         assertThat(text(robot, "watch-line")).startsWith("Taken over: calibrated 23 Nov 2026");
         act(() -> ((eagerneedle.app.calibrate.CalibrateStation) window.view(eagerneedle.app.station.Station.CALIBRATE))
                 .reuse("position", folder.resolve("baggage-chute.needle.none")));
@@ -351,8 +352,8 @@ class PrepareTest extends BenchWindow {
         }
         tabTo(robot, "keep-calibration", false);
         robot.push(KeyCode.SPACE);
-        await(() -> session().calibrationOf("position").isPresent());
-        Calibration c = session().calibrationOf("position").orElseThrow();
+        await(() -> session().latestCalibrationOf("position").isPresent());
+        Calibration c = session().latestCalibrationOf("position").orElseThrow();
         assertThat(c.points()).hasSize(6).allMatch(p -> p.steady());
         assertThat(c.coefficients().get(1).value()).isCloseTo(1, within(0.05));
         assertThat(c.due()).isAfter(c.taken().plus(Duration.ofDays(179)));
@@ -416,8 +417,8 @@ class PrepareTest extends BenchWindow {
             fire(robot, "take-point");
         }
         fire(robot, "keep-calibration");
-        await(() -> session().calibrationOf("scale").isPresent());
-        Calibration c = session().calibrationOf("scale").orElseThrow();
+        await(() -> session().latestCalibrationOf("scale").isPresent());
+        Calibration c = session().latestCalibrationOf("scale").orElseThrow();
         assertThat(c.verification()).hasSize(5);
         assertThat(c.failure()).isEmpty();
         assertThat(c.points().get(1).indication()).isCloseTo(500, within(0.6));
@@ -434,7 +435,7 @@ class PrepareTest extends BenchWindow {
             fire(robot, "take-point");
         }
         fire(robot, "keep-calibration");
-        await(() -> session().calibrationOf("charge").isPresent());
+        await(() -> session().latestCalibrationOf("charge").isPresent());
         assertThat(window.stockroom()
                         .find("TH-CI-01")
                         .orElseThrow()
@@ -471,7 +472,7 @@ class PrepareTest extends BenchWindow {
         fire(robot, "closure-run");
         await(() -> text(robot, "closure-next").startsWith("Every interval"));
         fire(robot, "keep-calibration");
-        await(() -> session().calibrationOf("tables").isPresent());
+        await(() -> session().latestCalibrationOf("tables").isPresent());
         assertThat(window.bench().reduction().column("tables.lower")).hasSize(8);
         fire(robot, "calibrate-strain");
         type(robot, "reference", "-R_g / (R_g + 20 kohm) / G");
@@ -487,15 +488,15 @@ class PrepareTest extends BenchWindow {
             fire(robot, "take-point");
         }
         fire(robot, "keep-calibration");
-        await(() -> session().calibrationOf("strain").isPresent());
+        await(() -> session().latestCalibrationOf("strain").isPresent());
         pick(robot, "after-use", "keep the drift");
         await(() -> text(robot, "steadiness").startsWith("steady"));
         fire(robot, "take-point");
-        await(() -> session().calibrationOf("strain").orElseThrow().after() != null);
-        assertThat(session().calibrationOf("strain").orElseThrow().after().use())
+        await(() -> session().latestCalibrationOf("strain").orElseThrow().after() != null);
+        assertThat(session().latestCalibrationOf("strain").orElseThrow().after().use())
                 .isEqualTo(AfterUse.Use.INFLUENCE);
         assertThat(session()
-                        .calibrationOf("strain")
+                        .latestCalibrationOf("strain")
                         .orElseThrow()
                         .driftFound()
                         .orElseThrow()

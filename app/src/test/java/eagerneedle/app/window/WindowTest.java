@@ -280,7 +280,7 @@ class WindowTest {
         await(() -> window.bench().session().calibrations().size() == 2);
         assertThat(window.bench()
                         .session()
-                        .calibrationOf("position")
+                        .latestCalibrationOf("position")
                         .orElseThrow()
                         .points())
                 .hasSize(5);

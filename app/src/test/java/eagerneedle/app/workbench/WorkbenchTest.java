@@ -82,7 +82,7 @@ class WorkbenchTest {
     @Test
     void recalibratingReducesStoredRunsAgainAndTheLedgerKnowsWhatMovedAndFromWhere() {
         Quantity before = bench.reduction().quantity("g").orElseThrow();
-        Calibration old = bench.session().calibrationOf("position").orElseThrow();
+        Calibration old = bench.session().latestCalibrationOf("position").orElseThrow();
         List<CalibrationPoint> stretched = old.points().stream()
                 .map(p -> new CalibrationPoint(
                         p.reference(), p.indication() * 0.99, p.uIndication(), p.samples(), p.steady()))

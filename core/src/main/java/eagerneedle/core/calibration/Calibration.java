@@ -41,6 +41,8 @@ import java.util.Optional;
  * @param reference against which reference
  * @param conditions what else a reader should know
  * @param after the check after use, null while there is none
+ * @param chain serials of the instruments in the channel's chain when it was taken; null where that was not kept, and
+ *     then it holds whatever is in the chain
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Calibration(
@@ -58,8 +60,10 @@ public record Calibration(
         String by,
         String reference,
         String conditions,
-        AfterUse after) {
+        AfterUse after,
+        List<String> chain) {
     public Calibration {
+        chain = chain == null ? null : List.copyOf(chain);
         relation = relation == null ? Relation.LINE : relation;
         points = List.copyOf(points);
         verification = verification == null ? List.of() : List.copyOf(verification);
@@ -91,27 +95,74 @@ public record Calibration(
                 by,
                 "",
                 conditions,
+                null,
                 null);
+    }
+
+    /** The same, taken of a chain of these instruments. */
+    public Calibration ofChain(List<String> serials) {
+        return with(channel, points, verification, after, serials);
+    }
+
+    /** True where it speaks of a chain of these instruments. */
+    public boolean speaksOf(List<String> serials) {
+        return chain == null || chain.equals(serials);
+    }
+
+    /**
+     * The same with some references put right.
+     *
+     * @param right what a reference is in truth, given its point and what it was taken to be; empty where it was right
+     */
+    public Calibration corrected(Corrected right) {
+        return with(
+                channel,
+                corrected(points, "", right),
+                corrected(verification, "verification", right),
+                after == null
+                        ? null
+                        : new AfterUse(after.taken(), corrected(after.points(), "after", right), after.use()),
+                chain);
+    }
+
+    /** Puts a reference right. */
+    @FunctionalInterface
+    public interface Corrected {
+        Optional<Quantity> of(CalibrationPoint point, Quantity was);
+    }
+
+    private List<CalibrationPoint> corrected(List<CalibrationPoint> list, String part, Corrected right) {
+        List<CalibrationPoint> out = new ArrayList<>();
+        for (CalibrationPoint p : list) {
+            Quantity was = asTaken(list, out.size(), part);
+            out.add(right.of(p, was).map(p::corrected).orElse(p));
+        }
+        return out;
     }
 
     /** The same, its influences called by what people call the channel. */
     public Calibration called(String label) {
-        return with(label, after);
+        return with(label, points, verification, after, chain);
     }
 
     public Calibration withAfter(AfterUse check) {
-        return with(channel, check);
+        return with(channel, points, verification, check, chain);
     }
 
-    private Calibration with(String called, AfterUse check) {
+    private Calibration with(
+            String called,
+            List<CalibrationPoint> against,
+            List<CalibrationPoint> tested,
+            AfterUse check,
+            List<String> serials) {
         return new Calibration(
                 id,
                 called,
                 kind,
                 relation,
                 unit,
-                points,
-                verification,
+                against,
+                tested,
                 tolerance,
                 closure,
                 taken,
@@ -119,7 +170,8 @@ public record Calibration(
                 by,
                 reference,
                 conditions,
-                check);
+                check,
+                serials);
     }
 
     /** Unit of differences, in which everything is computed: kelvin for a temperature. */
@@ -128,12 +180,17 @@ public record Calibration(
         return u.difference();
     }
 
-    Quantity reference(List<CalibrationPoint> list, int i, String part) {
-        Quantity q = list.get(i)
+    /** A reference value as it was taken to be, in the unit it was written in. */
+    private Quantity asTaken(List<CalibrationPoint> list, int i, String part) {
+        return list.get(i)
                 .referenceQuantity(
                         "calibration:" + id + "/" + part + i,
                         channel + " calibration: reference values",
                         reference == null || reference.isBlank() ? kind : reference);
+    }
+
+    Quantity reference(List<CalibrationPoint> list, int i, String part) {
+        Quantity q = asTaken(list, i, part);
         LabUnit u = LabUnit.parse(unit);
         return u.isAffine() ? q.to(u).minus(Quantity.exact(0, u)) : q.to(u);
     }

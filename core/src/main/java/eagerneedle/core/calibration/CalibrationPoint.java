@@ -34,6 +34,9 @@ public record CalibrationPoint(
         int samples,
         boolean steady,
         String way) {
+    /** What follows the words of a reference that was put right. */
+    private static final String CORRECTED = ", corrected";
+
     /**
      * One influence on a computed reference: identity, words, what one standard deviation of it does, and its degrees
      * of freedom (0 for known).
@@ -67,6 +70,25 @@ public record CalibrationPoint(
 
     public CalibrationPoint going(String newWay) {
         return new CalibrationPoint(reference, value, unit, parts, indication, uIndication, samples, steady, newWay);
+    }
+
+    /** The same with its reference put right; what was set keeps its words. */
+    CalibrationPoint corrected(Quantity right) {
+        CalibrationPoint p = computed(
+                reference.endsWith(CORRECTED) ? reference : reference + CORRECTED,
+                right,
+                indication,
+                uIndication,
+                samples,
+                steady);
+        return p.going(way);
+    }
+
+    /** What was set, in the words in which it was planned. */
+    public String set() {
+        return reference.endsWith(CORRECTED)
+                ? reference.substring(0, reference.length() - CORRECTED.length())
+                : reference;
     }
 
     /** The value of the reference, in a unit of its kind. */

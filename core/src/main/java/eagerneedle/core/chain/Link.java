@@ -69,6 +69,14 @@ public record Link(
         String colours,
         String shared,
         Map<String, String> inputs) {
+    /** Serials of the instruments in a chain, in its order; of those that have one. */
+    public static List<String> serials(List<Link> chain) {
+        return chain.stream()
+                .map(Link::instrument)
+                .filter(java.util.Objects::nonNull)
+                .toList();
+    }
+
     /** A link of its own, used by one channel alone. */
     public Link(
             String kind,

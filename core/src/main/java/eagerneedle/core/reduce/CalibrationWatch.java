@@ -36,7 +36,8 @@ final class CalibrationWatch {
 
     static void look(Reduction reduction, Instant now, List<Finding> found) {
         reduction.sheet().channels().forEach((name, channel) -> {
-            Calibration c = reduction.session().calibrationOf(name).orElse(null);
+            Calibration c =
+                    reduction.session().calibrationOf(name, reduction.sheet()).orElse(null);
             boolean used = reduction.session().keptRuns().stream()
                     .anyMatch(r -> r.rawUnit(name).equals(Run.COUNTS)
                             && reduction

@@ -33,7 +33,7 @@ final class Doubts {
         List<String> out = new ArrayList<>();
         Session session = r.session();
         for (Calibration c : session.calibrations()) {
-            if (session.calibrationOf(c.channel()).filter(c::equals).isPresent()
+            if (session.isInForce(c)
                     && q.contributions().keySet().stream().anyMatch(l -> l.id().startsWith("calibration:" + c.id()))) {
                 String what = r.sheet().channels().containsKey(c.channel())
                         ? r.sheet().channels().get(c.channel()).label()

@@ -10,6 +10,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.stockroom.Correction;
 import eagerneedle.core.stockroom.Instrument;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -37,17 +38,18 @@ final class InputNodes {
         List<String> together = correlatedWith(key);
         Instrument tied = session.tied().get(key);
         boolean byTheSheet = planning && !session.planned().containsKey(key);
+        String by = tied != null ? tied.name() + " " + tied.id() : input.by() == null ? "reading" : input.by();
+        String label = tied == null ? input.leafLabel() : input.label() + " by " + by;
+        List<Correction> corrections = Corrections.of(session, by);
         nodes.put(
                 together.isEmpty() ? new Key.Global(key) : new Key.Alone(key),
-                new Graph.Node(List.of(), Arrays.asList(text, input.leafLabel(), tied, byTheSheet), look -> {
+                new Graph.Node(List.of(), Arrays.asList(text, label, tied, byTheSheet, corrections), look -> {
                     try {
-                        Quantity q = Written.quantity(
-                                text, "input:" + key, input.leafLabel(), input.by() == null ? "reading" : input.by());
-                        return Outcome.of(
-                                tied != null && (byTheSheet || q.isExact())
-                                        ? tied.reading(
-                                                Quantity.exact(q.value(), q.unit()), "input:" + key, input.label())
-                                        : q);
+                        Quantity q = Written.quantity(text, "input:" + key, label, tied == null ? by : tied.id());
+                        Quantity read = tied != null && (byTheSheet || q.isExact())
+                                ? tied.reading(Quantity.exact(q.value(), q.unit()), "input:" + key, input.label())
+                                : q;
+                        return Outcome.of(Corrections.of(read, corrections));
                     } catch (IllegalArgumentException e) {
                         return Outcome.problem(e.getMessage());
                     }
@@ -72,7 +74,7 @@ final class InputNodes {
         }
         Calibration c = planning
                 ? null
-                : session.calibrationOf(name)
+                : session.calibrationOf(name, sheet)
                         .map(k -> k.called(channel.label()))
                         .orElse(null);
         boolean closure = channel.calibration().toRelation() == Relation.CLOSURE;

@@ -32,7 +32,7 @@ final class Measurand {
     static Optional<Calibration> calibrationOf(Session session, Run run, String name, Channel channel) {
         String rawUnit = run.rawUnit(name);
         return rawUnit.equals(Run.COUNTS) || !LabUnit.parse(rawUnit).fits(channel.labUnit())
-                ? session.calibrationOf(name)
+                ? session.calibrationOf(name, channel)
                 : Optional.empty();
     }
 

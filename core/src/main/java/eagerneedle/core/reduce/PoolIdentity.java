@@ -6,6 +6,7 @@ import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Pool;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.stockroom.Correction;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
@@ -50,6 +51,9 @@ final class PoolIdentity implements UnaryOperator<String> {
     private Optional<String> once(String id) {
         if (id.startsWith("instrument:")) {
             return Optional.of("serial");
+        }
+        if (id.startsWith(Correction.ROOT)) {
+            return Optional.of("standard");
         }
         Matcher m = INPUT.matcher(id);
         if (m.find()) {

@@ -15,6 +15,7 @@ import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.stockroom.Correction;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
@@ -65,13 +66,16 @@ final class RunNodes {
         String id = input.isOncePerLevel()
                 ? run.capture() + "." + run.level() + "." + name + ": " + text
                 : Key.of(run, name).toString();
-        nodes.put(Key.of(run, name), new Graph.Node(List.of(), Arrays.asList(text, input.leafLabel(), id), look -> {
+        String by = input.by() == null ? "reading" : session.bench().named(input.by(), run.started());
+        String label = input.by() == null ? input.label() : input.label() + " by " + by;
+        List<Correction> corrections = planning ? List.of() : Corrections.of(session, by);
+        nodes.put(Key.of(run, name), new Graph.Node(List.of(), Arrays.asList(text, label, id, corrections), look -> {
             if (text == null) {
                 return Outcome.problem(run.name() + ": " + input.label() + " was not read.");
             }
             try {
-                Quantity q = Written.quantity(text, id, input.leafLabel(), input.by() == null ? "reading" : input.by());
-                return Outcome.of(planning ? repeated(q, input, id) : q);
+                Quantity q = Written.quantity(text, id, label, by);
+                return Outcome.of(planning ? repeated(q, input, id) : Corrections.of(q, corrections));
             } catch (IllegalArgumentException e) {
                 return Outcome.problem(e.getMessage());
             }

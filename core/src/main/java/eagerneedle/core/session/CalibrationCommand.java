@@ -2,6 +2,10 @@ package eagerneedle.core.session;
 
 import eagerneedle.core.calibration.AfterUse;
 import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.stockroom.Correction;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
 
 /** Calibrations, and their checks after use. */
 public sealed interface CalibrationCommand extends Command {
@@ -24,11 +28,37 @@ public sealed interface CalibrationCommand extends Command {
         }
     }
 
-    /** Keeps what a check after use found, with the calibration it checked. */
-    record CheckAfterUse(String channel, AfterUse check) implements CalibrationCommand {
+    /**
+     * Puts a standard right that turned out wrong after it was used.
+     *
+     * @param calibrations those that referred to it, with their references as they are now
+     */
+    record PutRight(Correction correction, List<Calibration> calibrations) implements CalibrationCommand {
         @Override
         public Session apply(Session s) {
-            Calibration c = s.calibrationOf(channel)
+            correction.checked();
+            Map<String, Calibration> now = new HashMap<>();
+            calibrations.forEach(c -> now.put(c.id(), c));
+            return s.withCorrection(correction)
+                    .withCalibrations(s.calibrations().stream()
+                            .map(c -> now.getOrDefault(c.id(), c))
+                            .toList());
+        }
+
+        @Override
+        public String says() {
+            return "Put right by " + correction.by() + ": " + correction.standard() + ", " + correction.says()
+                    + ", because " + correction.why().strip().replaceAll("[.]$", "") + ".";
+        }
+    }
+
+    /** Keeps what a check after use found, with the calibration it checked. */
+    record CheckAfterUse(String channel, String calibration, AfterUse check) implements CalibrationCommand {
+        @Override
+        public Session apply(Session s) {
+            Calibration c = s.calibrations().stream()
+                    .filter(x -> x.id().equals(calibration))
+                    .findFirst()
                     .orElseThrow(() ->
                             new IllegalArgumentException("The channel " + channel + " has no calibration to check."));
             return s.withCalibrations(s.calibrations().stream()

@@ -2,6 +2,7 @@ package eagerneedle.core.session;
 
 import eagerneedle.core.chain.Chain;
 import java.time.Instant;
+import java.util.List;
 import java.util.Map;
 
 /** How the rig stands: chains as they were set up, steps with their timers and signatures. */
@@ -66,11 +67,19 @@ public sealed interface RigCommand extends Command {
         }
     }
 
-    /** Signs a step off, or takes the sign-off back when the moment is null. */
-    record SignOff(String step, String text, Instant at) implements RigCommand {
+    /**
+     * Signs a step off, or takes the sign-off back when the moment is null.
+     *
+     * @param by the member of staff who agreed to it; null where nobody had to
+     */
+    record SignOff(String step, String text, Instant at, String by) implements RigCommand {
+        public SignOff(String step, String text, Instant at) {
+            this(step, text, at, null);
+        }
+
         @Override
         public Session apply(Session s) {
-            return s.withSignOff(step, at);
+            return s.withSignOff(step, at).withBench(s.bench().agreed(step, at == null ? null : by));
         }
 
         @Override
@@ -80,7 +89,57 @@ public sealed interface RigCommand extends Command {
 
         @Override
         public String says() {
-            return (at == null ? "Took back the sign-off: " : "Signed off: ") + text + ".";
+            return (at == null ? "Took back the sign-off: " : "Signed off: ") + text
+                    + (at == null || by == null || by.isBlank() ? "" : ", " + by.strip()) + ".";
+        }
+    }
+
+    /** Says who is at the bench from now on. */
+    record BeAtBench(String who) implements RigCommand {
+        @Override
+        public Session apply(Session s) {
+            return s.withBench(s.bench().by(who.strip()));
+        }
+
+        @Override
+        public boolean isChoice() {
+            return false;
+        }
+
+        @Override
+        public String says() {
+            return who.isBlank() ? "Nobody is named at the bench." : "At the bench: " + who.strip() + ".";
+        }
+    }
+
+    /**
+     * Goes on at a bench with the instruments that it has. What was captured and calibrated elsewhere stays with the
+     * instruments of that time.
+     *
+     * @param serials what stands there in place of each serial that the sheet names
+     * @param before serials in the chain of each channel until now, for calibrations that do not say theirs
+     */
+    record WorkAtBench(String bench, Map<String, String> serials, Map<String, List<String>> before, Instant at)
+            implements RigCommand {
+        @Override
+        public Session apply(Session s) {
+            return s.withBench(s.bench().at(bench.strip(), serials, at))
+                    .withCalibrations(s.calibrations().stream()
+                            .map(c -> c.chain() == null && before.containsKey(c.channel())
+                                    ? c.ofChain(before.get(c.channel()))
+                                    : c)
+                            .toList());
+        }
+
+        @Override
+        public boolean isChoice() {
+            return false;
+        }
+
+        @Override
+        public String says() {
+            return "The session is at " + bench.strip()
+                    + (serials.isEmpty() ? "." : " with " + String.join(", ", serials.values()) + ".");
         }
     }
 }

@@ -2,9 +2,11 @@ package eagerneedle.core.session;
 
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.chain.Link;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.stockroom.Correction;
 import eagerneedle.core.stockroom.Instrument;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -39,6 +41,8 @@ import java.util.function.UnaryOperator;
  *     name
  * @param picked the ways that were chosen, by the key of the choice
  * @param sources what a pool took from other sessions, in the order in which they were taken first
+ * @param bench who works where
+ * @param corrections what standards and instruments turned out to be wrong by, in the order in which that was found
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Session(
@@ -60,7 +64,9 @@ public record Session(
         Blind blind,
         Map<String, Map<String, Sheet.Derived>> own,
         Map<String, String> picked,
-        List<PoolSource> sources) {
+        List<PoolSource> sources,
+        AtBench bench,
+        List<Correction> corrections) {
     /** Where {@link #own} keeps what belongs to no capture. */
     public static final String RESULTS = "";
 
@@ -90,12 +96,14 @@ public record Session(
         own = own == null ? Map.of() : frozen(own);
         picked = picked == null ? Map.of() : frozen(picked);
         sources = sources == null ? List.of() : List.copyOf(sources);
+        bench = bench == null ? AtBench.NOBODY : bench;
+        corrections = corrections == null ? List.of() : List.copyOf(corrections);
     }
 
     public static Session start(String sheetText, String title, Instant now) {
         return new Session(
                 sheetText, title, now, Map.of(), Map.of(), List.of(), List.of(), Map.of(), List.of(), null, Map.of(),
-                Map.of(), Map.of(), Map.of(), Map.of(), null, Map.of(), Map.of(), List.of());
+                Map.of(), Map.of(), Map.of(), Map.of(), null, Map.of(), Map.of(), List.of(), null, List.of());
     }
 
     public Optional<Run> run(int id) {
@@ -111,9 +119,36 @@ public record Session(
         return runs.stream().mapToInt(Run::id).max().orElse(0) + 1;
     }
 
-    /** The calibration in force for a channel: the latest. */
-    public Optional<Calibration> calibrationOf(String channel) {
+    /**
+     * The calibration in force for a channel: the latest of those that were taken of the instruments in its chain.
+     *
+     * @param as the channel as it is set up now, or as it was when a run was captured
+     */
+    public Optional<Calibration> calibrationOf(String channel, Channel as) {
+        List<String> serials = Link.serials(as.chain());
+        return calibrations.stream()
+                .filter(c -> c.channel().equals(channel) && c.speaksOf(serials))
+                .reduce((a, b) -> b);
+    }
+
+    /** The same for a channel as it is set up now; empty for one that the sheet does not have. */
+    public Optional<Calibration> calibrationOf(String channel, Sheet sheet) {
+        return sheet.channels().containsKey(channel)
+                ? calibrationOf(channel, channel(sheet, channel))
+                : Optional.empty();
+    }
+
+    /** The latest calibration of a channel, whatever was in its chain then. */
+    public Optional<Calibration> latestCalibrationOf(String channel) {
         return calibrations.stream().filter(c -> c.channel().equals(channel)).reduce((a, b) -> b);
+    }
+
+    /** True for a calibration that no later one of the same channel and the same instruments has replaced. */
+    public boolean isInForce(Calibration c) {
+        return calibrations.stream()
+                .skip(calibrations.indexOf(c) + 1L)
+                .noneMatch(o -> o.channel().equals(c.channel())
+                        && (o.chain() == null || c.chain() == null || o.chain().equals(c.chain())));
     }
 
     /** How a channel is set up; as the sheet says unless something was changed. */
@@ -222,6 +257,15 @@ public record Session(
         return with(d -> d.own = put(own, capture, there.isEmpty() ? null : there));
     }
 
+    Session withBench(AtBench where) {
+        return with(d -> d.bench = where);
+    }
+
+    /** With a standard put right: its correction reaches readings; calibrations are replaced by what they are now. */
+    public Session withCorrection(Correction c) {
+        return with(d -> d.corrections = plus(corrections, c));
+    }
+
     private Session with(Consumer<Draft> change) {
         Draft d = new Draft(this);
         change.accept(d);
@@ -249,6 +293,8 @@ public record Session(
         private Map<String, Map<String, Sheet.Derived>> own;
         private Map<String, String> picked;
         private List<PoolSource> sources;
+        private AtBench bench;
+        private List<Correction> corrections;
 
         Draft(Session s) {
             sheetText = s.sheetText;
@@ -270,6 +316,8 @@ public record Session(
             own = s.own;
             picked = s.picked;
             sources = s.sources;
+            bench = s.bench;
+            corrections = s.corrections;
         }
 
         Session done() {
@@ -292,7 +340,9 @@ public record Session(
                     blind,
                     own,
                     picked,
-                    sources);
+                    sources,
+                    bench,
+                    corrections);
         }
     }
 

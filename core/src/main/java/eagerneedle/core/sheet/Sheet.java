@@ -83,7 +83,8 @@ public record Sheet(
      * Something measured once, by hand or from elsewhere. {@code value} is the planned reading; {@code actual} names
      * the channel that measures it, for a value that is only nominal on paper; {@code given} says that it stands in a
      * certificate or a table, and is not read. Of what is read with a run, {@code times} says how often each time, and
-     * {@code once: level} that it is read with the first run at a level only.
+     * {@code once: level} that it is read with the first run at a level only. {@code site} names what a laboratory says
+     * once for all sheets, which then stands in the place of {@code value}: g, mains or pressure.
      */
     public record Input(
             String label,
@@ -94,7 +95,8 @@ public record Sheet(
             String actual,
             Boolean given,
             int times,
-            String once) {
+            String once,
+            String site) {
         public Input {
             times = Math.max(1, times);
         }
@@ -110,7 +112,7 @@ public record Sheet(
 
         /** The same with another reading. */
         Input reading(String text) {
-            return new Input(label, symbol, text, by, group, actual, given, times, once);
+            return new Input(label, symbol, text, by, group, actual, given, times, once, site);
         }
 
         /** What budgets call it: "foot spacing by steel tape TH-TP-02". */

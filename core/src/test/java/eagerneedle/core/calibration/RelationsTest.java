@@ -42,6 +42,7 @@ class RelationsTest {
                 "someone",
                 "reference",
                 "",
+                null,
                 null);
     }
 

@@ -248,6 +248,7 @@ class PreparationTest {
                 "x",
                 "",
                 "",
+                null,
                 null);
     }
 

@@ -126,6 +126,8 @@ class HistoryTest {
                 null,
                 null,
                 null,
+                null,
+                null,
                 null);
         planned.put("a", "b");
         assertThat(s.planned()).isEmpty();

@@ -6,6 +6,7 @@ import eagerneedle.core.calibration.ClosureReadings;
 import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.calibration.TrimAdvisor;
 import eagerneedle.core.chain.Chain;
+import eagerneedle.core.chain.Link;
 import eagerneedle.core.fit.FitException;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
@@ -268,7 +269,8 @@ public record Rehearsal(
                 "instructor on duty",
                 plan.reference() == null ? "" : plan.reference(),
                 "",
-                null);
+                null,
+                Link.serials(channel.chain()));
     }
 
     private static double difference(String text, Channel channel) {

@@ -48,7 +48,7 @@ final class Alone {
         double[] v = Arrays.stream(d.raw(run, channel).values()).map(law).toArray();
         return d.rehearsal()
                 .session()
-                .calibrationOf(channel)
+                .latestCalibrationOf(channel)
                 .map(c -> calibrated(c, mean(v)))
                 .orElse(mean(v));
     }

@@ -74,7 +74,7 @@ class ChainRigTest {
                         ? 1
                         : 0;
             }
-            Calibration scale = reduction.session().calibrationOf("scale").orElseThrow();
+            Calibration scale = reduction.session().latestCalibrationOf("scale").orElseThrow();
             assertThat(Math.abs(scale.points().get(0).indication()))
                     .as("zero was brought into its band")
                     .isLessThan(0.6);
@@ -82,11 +82,15 @@ class ChainRigTest {
             assertThat(scale.failure()).isEmpty();
             assertThat(reduction
                             .session()
-                            .calibrationOf("balance")
+                            .latestCalibrationOf("balance")
                             .orElseThrow()
                             .failure())
                     .isEmpty();
-            assertThat(reduction.session().calibrationOf("light").orElseThrow().failure())
+            assertThat(reduction
+                            .session()
+                            .latestCalibrationOf("light")
+                            .orElseThrow()
+                            .failure())
                     .isEmpty();
         }
         // 80 trials: three standard deviations of a true 95 % are 7.3 %.

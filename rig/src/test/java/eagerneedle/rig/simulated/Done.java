@@ -74,7 +74,7 @@ record Done(Rehearsal rehearsal, Reduction reduction) {
     }
 
     Calibration calibration(String channel) {
-        return rehearsal.session().calibrationOf(channel).orElseThrow();
+        return rehearsal.session().latestCalibrationOf(channel).orElseThrow();
     }
 
     /** A method that ships. */

@@ -106,9 +106,10 @@ class BenchFileTest {
             s = new RigCommand.StartTimer("warm", "warm", DAY).apply(s);
             s = new CalibrationCommand.CheckAfterUse(
                             "strain",
+                            s.latestCalibrationOf("strain").orElseThrow().id(),
                             new AfterUse(
                                     DAY.plusSeconds(60),
-                                    List.of(s.calibrationOf("strain")
+                                    List.of(s.latestCalibrationOf("strain")
                                             .orElseThrow()
                                             .points()
                                             .get(0)),
