@@ -90,6 +90,9 @@ public final class PlainDesk implements Desk, AutoCloseable {
     }
 
     @Override
+    public void showReady() {}
+
+    @Override
     public void showStockroom() {}
 
     @Override

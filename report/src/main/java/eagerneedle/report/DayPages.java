@@ -16,6 +16,7 @@ public final class DayPages {
      * @param switching what is switched on early
      * @param fetching what is fetched from the stockroom
      * @param warnings what stands in the way
+     * @param ready which benches were looked at and signed for that day
      */
     public record Wall(
             String title,
@@ -25,7 +26,8 @@ public final class DayPages {
             List<String> staff,
             List<String> switching,
             List<String> fetching,
-            List<String> warnings) {}
+            List<String> warnings,
+            List<String> ready) {}
 
     /**
      * What stands at a bench.
@@ -46,6 +48,7 @@ public final class DayPages {
         m.put("switching", wall.switching());
         m.put("fetching", wall.fetching());
         m.put("warnings", wall.warnings());
+        m.put("ready", wall.ready());
         m.put(
                 "benches",
                 benches.stream()

@@ -84,6 +84,7 @@ public final class SessionReport {
         m.put("title", sheet.title());
         m.put("place", sheet.place());
         m.put("date", STAMP.format(reduction.session().created()));
+        m.put("who", WhoAndWhere.of(reduction));
         m.put("question", sheet.question());
         m.put(
                 "principle",
@@ -190,6 +191,7 @@ public final class SessionReport {
                                 ? "signed off "
                                         + STAMP.format(
                                                 reduction.session().signOffs().get(s.id()))
+                                        + WhoAndWhere.agreed(reduction, s.id())
                                 : "not signed off"))
                 .toList();
     }

@@ -42,7 +42,8 @@ final class CaptureSchedule extends VBox {
         super(10);
         this.desk = desk;
         this.choice = choice;
-        clocks = new Rows<>(clockBox, s -> new StepCard(desk.bench(), s));
+        clocks = new Rows<>(
+                clockBox, s -> new StepCard(desk.bench(), s, desk.site().staff()));
         desk.bench().sheet().captures().forEach((name, plan) -> {
             VBox box = new VBox(2);
             rows.put(

@@ -9,13 +9,16 @@ import eagerneedle.app.classroom.Gradebook;
 import eagerneedle.app.classroom.MarkingBook;
 import eagerneedle.app.classroom.StudentMarks;
 import eagerneedle.app.day.FolderRight;
+import eagerneedle.app.workbench.Home;
 import eagerneedle.core.marking.Marked;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.stockroom.Correction;
 import eagerneedle.store.classroom.ClassKey;
 import eagerneedle.store.classroom.HandIns;
+import eagerneedle.store.stockroom.Stockroom;
 import java.io.IOException;
 import java.io.PrintWriter;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.temporal.ChronoUnit;
@@ -112,13 +115,32 @@ final class PutRightCommand implements Callable<Integer> {
     private void said(FolderRight all, PrintWriter out) {
         for (FolderRight.Reached r : all.reached()) {
             out.println(all.relative(r.file()) + ": " + String.join("; ", r.parts()) + ".");
-            r.shifts().forEach(s -> out.println("  " + s.says() + "."));
+            r.seen().forEach(s -> out.println("  " + s + "."));
             r.verdicts().forEach(v -> out.println("  " + v + "."));
         }
+        calibratedAgainst().forEach(out::println);
         out.println((write ? "Put right: " : "Would be put right: ")
                 + sessions(all.reached().size()) + "; "
                 + sessions(all.untouched().size()) + " had nothing to do with " + standard + "."
                 + (write ? "" : " Nothing was changed; add --write to do it."));
+    }
+
+    /** Instruments of the laboratory whose last calibration was against that standard: nobody put those right. */
+    private List<String> calibratedAgainst() {
+        if (!Files.exists(Home.stockroom())) {
+            return List.of();
+        }
+        try (Stockroom room = Stockroom.at(Home.stockroom())) {
+            return room.all().stream()
+                    .filter(i -> !i.retired()
+                            && i.calibration()
+                                    .filter(e -> e.what() != null
+                                            && (" " + e.what() + " ").contains(" " + standard.strip() + " "))
+                                    .isPresent())
+                    .map(i -> i.name() + " " + i.id() + " was calibrated against " + standard
+                            + ": calibrate it again, or put right what was read with it too.")
+                    .toList();
+        }
     }
 
     private static String sessions(int n) {

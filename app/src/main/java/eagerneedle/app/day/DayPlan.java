@@ -3,6 +3,7 @@ package eagerneedle.app.day;
 import eagerneedle.app.workbench.InstrumentsInUse;
 import eagerneedle.core.day.Afternoon;
 import eagerneedle.core.day.Need;
+import eagerneedle.core.day.ReadyCheck;
 import eagerneedle.core.day.Rota;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
@@ -222,6 +223,52 @@ public record DayPlan(
     /** When a round begins and ends. */
     public String time(int slot) {
         return CLOCK.format(day.at(slot)) + " to " + CLOCK.format(day.at(slot).plusMinutes(day.minutes()));
+    }
+
+    /**
+     * Which benches were looked at for that day: one line a method, the ones that are not ready first.
+     *
+     * @param checks in the order in which they were signed; the last of a bench counts
+     */
+    public List<String> ready(List<ReadyCheck> checks) {
+        List<String> out = new ArrayList<>();
+        needs.forEach((method, need) -> {
+            Map<String, ReadyCheck> last = new LinkedHashMap<>();
+            checks.stream()
+                    .filter(c -> c.method().equals(method)
+                            && c.at().atZone(ZoneId.systemDefault())
+                                    .toLocalDate()
+                                    .equals(day.date()))
+                    .forEach(c -> last.put(c.bench(), c));
+            if (last.isEmpty()) {
+                return;
+            }
+            List<String> bad = last.values().stream()
+                    .filter(c -> !c.isReady())
+                    .map(c -> c.bench() + " is not ready ("
+                            + c.rows().stream()
+                                    .filter(r -> !r.good())
+                                    .map(r -> r.what().toLowerCase(Locale.ROOT))
+                                    .collect(Collectors.joining(", "))
+                            + "; " + c.by() + ")")
+                    .toList();
+            List<String> good = last.values().stream()
+                    .filter(ReadyCheck::isReady)
+                    .map(c -> c.bench() + " (" + c.by() + ", "
+                            + CLOCK.withZone(ZoneId.systemDefault()).format(c.at()) + ")")
+                    .toList();
+            List<String> parts = new ArrayList<>();
+            bad.forEach(b -> parts.add("▲ " + b));
+            if (!good.isEmpty()) {
+                parts.add("ready: " + String.join(", ", good));
+            }
+            int open = rota.benches(method) - last.size();
+            if (open > 0) {
+                parts.add(open + (open == 1 ? " bench" : " benches") + " not looked at");
+            }
+            out.add(need.title() + ": " + String.join("; ", parts) + ".");
+        });
+        return out;
     }
 
     /** What is to be switched on, the earliest first. */

@@ -33,6 +33,11 @@ import java.util.stream.Stream;
  * not reach is not opened for writing, so its file stays as it is, bit for bit.
  */
 public final class FolderRight {
+    /** Share of a standard uncertainty that is no move. */
+    private static final double LEAST = 1e-6;
+
+    private static final int FIGURES = 6;
+
     private final Path folder;
     private final Correction correction;
     private final List<Reached> reached = new ArrayList<>();
@@ -47,26 +52,46 @@ public final class FolderRight {
      * @param verdicts of comparisons that say something else now, one sentence each
      */
     public record Reached(
-            Path file, String title, List<String> parts, List<Shift> shifts, List<String> verdicts, Made made) {}
+            Path file, String title, List<String> parts, List<Shift> shifts, List<String> verdicts, Made made) {
+        /** What moved so that it is written otherwise, and how many results moved by less. */
+        public List<String> seen() {
+            List<String> out = new ArrayList<>(
+                    shifts.stream().filter(Shift::isSeen).map(Shift::says).toList());
+            long less = shifts.stream().filter(s -> !s.isSeen()).count();
+            if (less > 0) {
+                out.add(less + (less == 1 ? " result" : " results") + " moved by less than the last digit");
+            }
+            return out;
+        }
+    }
 
     /** A result before and after; either may be empty where there was none. */
     public record Shift(String name, String label, Optional<Quantity> was, Optional<Quantity> now) {
+        /** True where what is written of it changes; false where it moved by less than its last digit. */
+        public boolean isSeen() {
+            return !written(was).equals(written(now));
+        }
+
         /** In words, with how far it moved in units of the uncertainty that it had. */
         public String says() {
-            String moved = was.isPresent() && now.isPresent() && was.get().u() > 0
-                    ? " ("
-                            + Notation.plain(
-                                    Math.abs(now.get().in(was.get().unit())
-                                                    - was.get().value())
-                                            / was.get().u(),
-                                    2)
-                            + " of its standard uncertainties)"
-                    : "";
+            String moved = "";
+            if (was.isPresent() && now.isPresent() && was.get().u() > 0) {
+                double by = Math.abs(now.get().in(was.get().unit()) - was.get().value())
+                        / was.get().u();
+                moved = by < LEAST
+                        ? " (only its uncertainty)"
+                        : " (" + Notation.plain(by, 2) + " of its standard uncertainties)";
+            }
             return label + ": " + written(was) + " becomes " + written(now) + moved;
         }
 
         private static String written(Optional<Quantity> q) {
-            return q.map(Notation::bracket).orElse("nothing");
+            return q.map(x -> x.u() > 0
+                            ? Notation.bracket(x)
+                            : (Notation.figures(x.value(), FIGURES) + " "
+                                            + x.unit().pretty())
+                                    .strip())
+                    .orElse("nothing");
         }
     }
 
@@ -207,12 +232,7 @@ public final class FolderRight {
 
     private static String says(Reached r) {
         return r.made().act().says() + " It reached " + String.join("; ", r.parts()) + "."
-                + (r.shifts().isEmpty()
-                        ? " No result moved."
-                        : " "
-                                + String.join(
-                                        "; ",
-                                        r.shifts().stream().map(Shift::says).toList()) + ".");
+                + (r.shifts().isEmpty() ? " No result moved." : " " + String.join("; ", r.seen()) + ".");
     }
 
     /** The sessions that the standard reached. */

@@ -59,7 +59,8 @@ public final class RecordStation implements StationView {
     public RecordStation(Desk desk) {
         this.desk = desk;
         model = new RecordModel(desk);
-        finish = new Rows<>(finishBox, s -> new StepCard(desk.bench(), s));
+        finish = new Rows<>(
+                finishBox, s -> new StepCard(desk.bench(), s, desk.site().staff()));
         all.getStyleClass().add("surface");
         pages = new PagesView(desk.bench()::paper);
         all.getChildren().addAll(leaving(), notes());

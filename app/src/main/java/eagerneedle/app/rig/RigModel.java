@@ -211,7 +211,7 @@ final class RigModel {
                         String key =
                                 l.instrument() == null ? l.label().replaceAll("[^A-Za-z0-9]+", "-") : l.instrument();
                         String text = l.label() + (l.instrument() == null ? "" : " " + l.instrument()) + " warmed up";
-                        all.putIfAbsent(key, new Sheet.Step("warm-" + key, text, l.warmUp()));
+                        all.putIfAbsent(key, new Sheet.Step("warm-" + key, text, l.warmUp(), false));
                     });
         }
         sheet().prepare().forEach(s -> all.put("step " + s.id(), s));

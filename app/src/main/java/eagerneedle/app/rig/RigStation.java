@@ -49,6 +49,7 @@ public final class RigStation implements StationView {
     private final CautionCard cautions;
     private final Optional<DrawingView> drawing;
     private final ConnectionBar connection;
+    private final PlaceBar place;
     private final Map<String, ChainCard> cards = new LinkedHashMap<>();
     private final FlowPane stepPane = new FlowPane(12, 12);
     private final Rows<Sheet.Step> steps;
@@ -62,13 +63,15 @@ public final class RigStation implements StationView {
     public RigStation(Desk desk) {
         this.desk = desk;
         model = new RigModel(desk);
+        place = new PlaceBar(desk);
         connection = new ConnectionBar(desk, model, this::refresh);
-        steps = new Rows<>(stepPane, s -> new StepCard(desk.bench(), s));
+        steps = new Rows<>(
+                stepPane, s -> new StepCard(desk.bench(), s, desk.site().staff()));
         Sheet sheet = desk.bench().sheet();
         typed = new TypedPanel(sheet, desk::rig);
         cautions = new CautionCard(desk, false);
         drawing = Apparatus.of(sheet).map(a -> DrawingView.of(a, sheet.title()));
-        VBox acts = new VBox(10, connection, typed, Labels.heading("Before switching on"), stepPane);
+        VBox acts = new VBox(10, place, connection, typed, Labels.heading("Before switching on"), stepPane);
         HBox.setHgrow(acts, Priority.ALWAYS);
         acts.setMinWidth(0);
         HBox bench = new HBox(22, acts);
@@ -148,6 +151,7 @@ public final class RigStation implements StationView {
     public void refresh() {
         boolean connected = desk.rig().isPresent();
         cautions.refresh();
+        place.refresh();
         connection.refresh();
         typed.refresh();
         steps.show(model.preparation());

@@ -5,10 +5,14 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Rows;
 import eagerneedle.app.widget.Theme;
+import java.util.List;
 import javafx.geometry.Pos;
+import javafx.geometry.Side;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
+import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -39,7 +43,7 @@ public final class CautionCard extends VBox {
         setId("cautions");
         staff.setId("cautions-staff");
         staff.setMinWidth(USE_PREF_SIZE);
-        staff.setOnAction(e -> Notices.attempt(this, cautions::takeOver));
+        staff.setOnAction(e -> Notices.attempt(this, () -> takeOver(desk.site().staff())));
         Labels.explained(
                 staff, "The member of staff in charge answers for the cautions (Ctrl+K); the notebook keeps when");
         show.setId("cautions-show");
@@ -63,6 +67,21 @@ public final class CautionCard extends VBox {
         scroll.setMaxHeight(Theme.px(MOST));
         getChildren().addAll(top, scroll);
         refresh();
+    }
+
+    /** By whom, where the laboratory says who its staff are. */
+    private void takeOver(List<String> names) {
+        if (names.size() < 2) {
+            cautions.takeOver(names);
+            return;
+        }
+        ContextMenu who = new ContextMenu();
+        for (String name : names) {
+            MenuItem one = new MenuItem(name);
+            one.setOnAction(e -> Notices.attempt(this, () -> cautions.takeOver(name)));
+            who.getItems().add(one);
+        }
+        who.show(staff, Side.BOTTOM, 0, 0);
     }
 
     private CheckBox box(Caution c) {
@@ -90,7 +109,9 @@ public final class CautionCard extends VBox {
         boolean pending = cautions.arePending();
         boolean open = pending || opened;
         long read = cautions.all().stream().filter(Caution::read).count();
-        String known = cautions.areTakenOver() ? ", taken over by staff" : read == 0 ? "" : ", " + read + " read";
+        String known = cautions.areTakenOver()
+                ? ", taken over by " + (cautions.takenOverBy().isEmpty() ? "staff" : cautions.takenOverBy())
+                : read == 0 ? "" : ", " + read + " read";
         head.setText(pending ? "▲ Before anything is switched on" : "▲ " + all + " cautions" + known);
         Labels.styled(head, "attention", pending);
         Labels.styled(head, "quiet", !pending);

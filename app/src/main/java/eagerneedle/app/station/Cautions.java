@@ -53,14 +53,39 @@ public record Cautions(Workbench bench) {
                 isRead ? bench.clock().instant() : null));
     }
 
-    /** Notes that the member of staff in charge takes them over. */
-    public void takeOver() {
+    /**
+     * Notes that a member of staff takes them over.
+     *
+     * @param by who; empty where the laboratory does not say who its staff are
+     */
+    public void takeOver(String by) {
         if (!areTakenOver()) {
             bench.apply(new RigCommand.SignOff(
                     STAFF,
                     "cautions taken over by the member of staff in charge",
-                    bench.clock().instant()));
+                    bench.clock().instant(),
+                    by));
         }
+    }
+
+    /**
+     * The same by whoever is at the bench, where that is one of the staff.
+     *
+     * @param staff of the laboratory; empty where it does not say
+     * @throws IllegalArgumentException with one sentence where it is not known who that is
+     */
+    public void takeOver(List<String> staff) {
+        String at = bench.session().bench().operator();
+        if (!staff.isEmpty() && !staff.contains(at) && staff.size() > 1) {
+            throw new IllegalArgumentException("Choose on the card of the cautions who of the staff takes them over: "
+                    + String.join(", ", staff) + ".");
+        }
+        takeOver(staff.isEmpty() ? "" : staff.contains(at) ? at : staff.get(0));
+    }
+
+    /** Who took them over; empty where nobody did, or nobody was named. */
+    public String takenOverBy() {
+        return bench.session().bench().agreed().getOrDefault(STAFF, "");
     }
 
     /**

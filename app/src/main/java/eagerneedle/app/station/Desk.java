@@ -1,8 +1,10 @@
 package eagerneedle.app.station;
 
+import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.stockroom.Site;
 import eagerneedle.core.training.Hunt;
 import eagerneedle.store.stockroom.Stockroom;
 import java.nio.file.Path;
@@ -24,8 +26,23 @@ public interface Desk {
     /** The instruments of the laboratory. */
     Stockroom stockroom();
 
+    /** What the laboratory says once for all; nothing where that cannot be read. */
+    default Site site() {
+        try {
+            return Home.site();
+        } catch (IllegalArgumentException unreadable) {
+            return Site.UNSAID;
+        }
+    }
+
     /** The bench files that the program knows of, the one in hand first. */
     List<Path> sessions();
+
+    /** Shows what puts a standard right that was wrong, in place of the station; nothing where that is not offered. */
+    default void showPutRight(String serial) {}
+
+    /** Shows the check before a class in place of the station; leaving it goes back. */
+    void showReady();
 
     /** Shows the stockroom in place of the station; leaving it goes back. */
     void showStockroom();

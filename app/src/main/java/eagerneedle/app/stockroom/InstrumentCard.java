@@ -17,6 +17,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -60,8 +61,11 @@ final class InstrumentCard extends VBox {
     private final VBox used = new VBox(3);
     private final Label usedWhere = Labels.section("Used in");
 
-    /** @param changed is called when the instrument or which one is in hand was changed */
-    InstrumentCard(StockroomModel model, Runnable changed) {
+    /**
+     * @param changed is called when the instrument or which one is in hand was changed
+     * @param wrong is called with a serial that turned out wrong after it was used
+     */
+    InstrumentCard(StockroomModel model, Runnable changed, Consumer<String> wrong) {
         super(8);
         this.model = model;
         this.changed = changed;
@@ -89,6 +93,12 @@ final class InstrumentCard extends VBox {
         change.getStyleClass().add("quiet-button");
         change.setMinWidth(USE_PREF_SIZE);
         change.setOnAction(e -> open(!details.isVisible()));
+        Button right = new Button("It was wrong...");
+        right.setId("stock-wrong");
+        right.getStyleClass().add("quiet-button");
+        right.setMinWidth(USE_PREF_SIZE);
+        right.setOnAction(e -> wrong.accept(serial.getText()));
+        Labels.explained(right, "Puts sessions right in which something was read with it, or calibrated against it");
         Labels.explained(change, "Its specification and its part in a chain, field by field");
         facts.getStyleClass().add("quiet");
         getChildren()
@@ -105,7 +115,7 @@ final class InstrumentCard extends VBox {
                         entering(),
                         usedWhere,
                         used,
-                        new HBox(change),
+                        new HBox(8, change, right),
                         details);
         open(false);
     }

@@ -57,7 +57,7 @@ public final class StockroomView implements StationView {
     /** @param leave goes back to where one came from */
     public StockroomView(Desk desk, Runnable leave) {
         model = new StockroomModel(desk.stockroom(), desk.bench().clock());
-        card = new InstrumentCard(model, this::showAll);
+        card = new InstrumentCard(model, this::showAll, desk::showPutRight);
         all.getStyleClass().add("surface");
         all.setId("stockroom");
         search.setId("stock-search");

@@ -7,9 +7,11 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
+import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
@@ -24,10 +26,18 @@ public final class StepCard extends VBox {
     private final Label left = Labels.quiet("");
     private final CheckBox box;
     private final Button start = new Button("Start timer");
+    private final ComboBox<String> staff = new ComboBox<>();
 
-    public StepCard(Workbench bench, Sheet.Step step) {
+    /** @param names the staff of the laboratory, where it says who they are */
+    public StepCard(Workbench bench, Sheet.Step step, List<String> names) {
         this.bench = bench;
         this.step = step;
+        staff.setId("agreed-" + step.id());
+        staff.getItems().setAll(names);
+        staff.setEditable(names.isEmpty());
+        staff.setPromptText("member of staff");
+        staff.setPrefWidth(Theme.px(150));
+        staff.setAccessibleText("Member of staff who agrees to: " + step.text());
         getStyleClass().add("card");
         setSpacing(6);
         box = new CheckBox(step.text());
@@ -35,8 +45,11 @@ public final class StepCard extends VBox {
         box.setId("step-" + step.id());
         box.setPrefWidth(Theme.px(200));
         box.setMinHeight(Region.USE_PREF_SIZE);
-        box.setOnAction(e -> bench.apply(new RigCommand.SignOff(
-                step.id(), step.text(), box.isSelected() ? bench.clock().instant() : null)));
+        box.setOnAction(e -> {
+            if (!Notices.attempt(this, this::sign)) {
+                tick();
+            }
+        });
         start.setId("timer-" + step.id());
         start.getStyleClass().add("quiet-button");
         start.setOnAction(e -> bench.apply(
@@ -47,8 +60,28 @@ public final class StepCard extends VBox {
         HBox row = new HBox(8, left, start);
         row.setAlignment(Pos.BASELINE_LEFT);
         getChildren().addAll(box, row);
+        if (step.staff()) {
+            HBox agreed = new HBox(8, Labels.quiet("agreed by"), staff);
+            agreed.setAlignment(Pos.BASELINE_LEFT);
+            getChildren().add(1, agreed);
+        }
         setPrefWidth(Theme.px(226));
         tick();
+    }
+
+    private void sign() {
+        String who = step.staff() && box.isSelected() ? by() : null;
+        bench.apply(new RigCommand.SignOff(
+                step.id(), step.text(), box.isSelected() ? bench.clock().instant() : null, who));
+    }
+
+    /** Who agrees. @throws IllegalArgumentException with one sentence where nobody is named */
+    private String by() {
+        String typed = staff.isEditable() ? staff.getEditor().getText() : staff.getValue();
+        if (typed == null || typed.isBlank()) {
+            throw new IllegalArgumentException("A member of staff has to agree to this step: say who, then tick it.");
+        }
+        return typed.strip();
     }
 
     private Instant signedOff() {
@@ -78,7 +111,8 @@ public final class StepCard extends VBox {
         double seconds = secondsLeft(bench, step);
         left.getStyleClass().removeAll("attention", "good");
         if (at != null) {
-            left.setText("signed off " + TIME.format(at));
+            String who = bench.session().bench().agreed().getOrDefault(step.id(), "");
+            left.setText("signed off " + TIME.format(at) + (who.isEmpty() ? "" : " by " + who));
         } else if (step.minutes() <= 0) {
             left.setText("to be signed off");
         } else if (Double.isNaN(seconds)) {

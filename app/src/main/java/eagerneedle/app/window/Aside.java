@@ -1,7 +1,10 @@
 package eagerneedle.app.window;
 
 import eagerneedle.app.benches.BenchesView;
+import eagerneedle.app.day.DayView;
+import eagerneedle.app.day.PutRightView;
 import eagerneedle.app.marking.ClassroomView;
+import eagerneedle.app.ready.ReadyView;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.stockroom.StockroomView;
 import eagerneedle.app.training.HuntModel;
@@ -47,6 +50,18 @@ final class Aside {
                 () -> window.bench().session().sheetText(),
                 window::hunt,
                 window::back));
+    }
+
+    DayView day() {
+        return show(new DayView(window::back));
+    }
+
+    PutRightView putRight(String serial) {
+        return show(new PutRightView(serial, window.bench().session().bench().operator(), clock, window::back));
+    }
+
+    ReadyView ready() {
+        return show(new ReadyView(window, window::back));
     }
 
     HuntView hunt(HuntModel model, Runnable over) {

@@ -383,6 +383,16 @@ public final class MainWindow implements Desk {
         showInstrument(null);
     }
 
+    @Override
+    public void showPutRight(String serial) {
+        aside.putRight(serial);
+    }
+
+    @Override
+    public void showReady() {
+        aside.ready();
+    }
+
     /** Shows the method desk with the session's sheet. */
     public WritingView showDesk() {
         return aside.desk();

@@ -51,9 +51,16 @@ record MenuAct(String label, KeyCombination shortcut, String shown, Runnable run
                 MenuAct.of("Classroom: give out and mark", "Shortcut+G", w::showClassroom),
                 MenuAct.of("All benches on one picture", "Shortcut+U", w::showBenches),
                 MenuAct.of("Training: read and hunt", "Shortcut+T", w::showTraining),
+                MenuAct.of(
+                        "The day: who is where", "Shortcut+J", () -> w.aside().day()),
+                MenuAct.of("A standard was wrong", "Shortcut+P", () -> w.aside().putRight("")),
+                MenuAct.of("Ready check of this bench", "Shortcut+L", w::showReady),
                 MenuAct.of("Stockroom", "Shortcut+I", w::showStockroom),
                 MenuAct.of("Find anything", "/", w::find),
-                MenuAct.of("Staff takes the cautions over", "Shortcut+K", () -> new Cautions(w.bench()).takeOver()),
+                MenuAct.of(
+                        "Staff takes the cautions over",
+                        "Shortcut+K",
+                        () -> new Cautions(w.bench()).takeOver(w.site().staff())),
                 MenuAct.of(
                         "What if: try choices without making them",
                         "W",

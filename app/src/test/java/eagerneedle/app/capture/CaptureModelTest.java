@@ -38,7 +38,7 @@ class CaptureModelTest {
     void open() {
         desk = PlainDesk.fresh(folder, "baggage-chute");
         desk.connect(rig);
-        new Cautions(desk.bench()).takeOver();
+        new Cautions(desk.bench()).takeOver(java.util.List.of());
         model = new CaptureModel(desk);
         model.follow();
         when(rig.run(anyInt(), any(), any(), any()))

@@ -34,8 +34,8 @@ class CautionsTest {
     void staffTakesThemOverOnceAndThatIsRecorded() {
         try (PlainDesk desk = PlainDesk.fresh(folder, "drying-cabinet")) {
             Cautions c = new Cautions(desk.bench());
-            c.takeOver();
-            c.takeOver();
+            c.takeOver(java.util.List.of());
+            c.takeOver(java.util.List.of());
             assertThat(c.arePending()).isFalse();
             assertThat(desk.bench().file().acts().stream()
                             .filter(n -> n.toString().contains("taken over by the member of staff")))

@@ -51,7 +51,7 @@ class EyeWindowTest extends BenchWindow {
         BenchFile.create(file, Session.start(SheetFile.text(SHEET), "Coil", Instant.parse("2026-11-28T10:00:00Z")))
                 .close();
         open(file);
-        act(() -> new Cautions(window.bench()).takeOver());
+        act(() -> new Cautions(window.bench()).takeOver(java.util.List.of()));
     }
 
     private List<Run> runs() {

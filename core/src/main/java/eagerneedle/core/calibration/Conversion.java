@@ -59,8 +59,8 @@ public final class Conversion {
      *
      * @param chain the chain it was captured through; what of its influences the calibration does not take out stays.
      *     Null for none
-     * @param started when the run began, for a drift that is of.taken() out in proportion to time; null when that is
-     *     not known
+     * @param started when the run began, for a drift that is taken out in proportion to time; null when that is not
+     *     known
      */
     public Trace apply(Trace indicated, Chain chain, Instant started) {
         double[] v = new double[indicated.size()];
@@ -139,8 +139,8 @@ public final class Conversion {
     }
 
     /**
-     * The drift found of.after() use: mean error of the check of.points() by this calibration, in {@link #unit()};
-     * empty without a check.
+     * The drift found after use: mean error of the points of the check by this calibration, in {@link #unit()}; empty
+     * without a check.
      */
     public Optional<Quantity> driftFound() {
         if (of.after() == null || of.after().points().isEmpty()) {
@@ -153,8 +153,8 @@ public final class Conversion {
                     .keeping(l -> false)
                     .with(
                             Leaf.typeA(
-                                    "calibration:" + of.id() + "/of.after()" + i,
-                                    of.channel() + ": check of.after() use",
+                                    "calibration:" + of.id() + "/after" + i,
+                                    of.channel() + ": check after use",
                                     of.kind(),
                                     Math.max(1, p.samples() - 1)),
                             p.uIndication());
@@ -176,7 +176,7 @@ public final class Conversion {
         }
         Leaf leaf = Leaf.typeB(
                 "calibration:" + of.id() + "/drift",
-                of.channel() + ": drift until the check of.after() use",
+                of.channel() + ": drift until the check after use",
                 of.kind(),
                 Distribution.RECTANGULAR);
         double between = Duration.between(of.taken(), of.after().taken()).toMillis() / 1000.0;

@@ -170,8 +170,11 @@ public record Sheet(
             double step,
             String command) {}
 
-    /** A step to be signed off; {@code minutes} it has to run before it may be, 0 for none. */
-    public record Step(String id, String text, double minutes) {}
+    /**
+     * A step to be signed off; {@code minutes} it has to run before it may be, 0 for none; {@code staff} when a member
+     * of staff has to agree, because what comes after it can hurt somebody.
+     */
+    public record Step(String id, String text, double minutes, boolean staff) {}
 
     /** Something to weigh out or to have ready: an amount by formula. */
     public record Material(String label, String amount, String unit) {}
