@@ -47,6 +47,7 @@ public final class NeedleCommand implements Runnable {
         COMMANDS.put("benches", BenchesCommand.class);
         COMMANDS.put("day", DayCommand.class);
         COMMANDS.put("putright", PutRightCommand.class);
+        COMMANDS.put("stockroom", StockroomCommand.class);
         COMMANDS.put("publish", PublishCommand.class);
         COMMANDS.put("export", ExportCommand.class);
         COMMANDS.put("repair", RepairCommand.class);

@@ -83,7 +83,9 @@ public record Instrument(
         need(
                 id != null && id.matches("[A-Za-z0-9][A-Za-z0-9._-]*"),
                 "An instrument needs a serial of letters, digits, points and hyphens.");
-        need(KINDS.contains(kind), "The kind of " + id + " is one of: " + String.join(", ", KINDS) + ".");
+        need(
+                kind != null && KINDS.contains(kind),
+                "The kind of " + id + " is one of: " + String.join(", ", KINDS) + ".");
         need(name != null && !name.isBlank(), "The instrument " + id + " needs a name.");
         need(range.isEmpty() || range.size() == 2, "The range of " + id + " is written as lowest and highest.");
         if (measures != null) {
@@ -290,6 +292,10 @@ public record Instrument(
     public Instrument withEvent(Event e) {
         List<Event> longer = new ArrayList<>(history);
         longer.add(e);
+        return withHistory(longer);
+    }
+
+    Instrument withHistory(List<Event> events) {
         return new Instrument(
                 id,
                 kind,
@@ -305,7 +311,7 @@ public record Instrument(
                 minutes,
                 limits,
                 link,
-                longer,
+                events,
                 retired);
     }
 

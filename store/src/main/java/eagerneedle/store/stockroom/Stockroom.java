@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.datatype.jsr310.JavaTimeModule;
 import eagerneedle.core.stockroom.Instrument;
+import eagerneedle.core.stockroom.Merging;
 import eagerneedle.store.FileName;
 import java.io.IOException;
 import java.io.InputStream;
@@ -41,9 +42,11 @@ public final class Stockroom implements AutoCloseable {
 
     private final Connection connection;
     private final String name;
+    private final boolean mayWrite;
 
-    private Stockroom(String url, String name) {
+    private Stockroom(String url, String name, boolean mayWrite) {
         this.name = name;
+        this.mayWrite = mayWrite;
         try {
             connection = DriverManager.getConnection(url);
             try (Statement s = connection.createStatement()) {
@@ -52,6 +55,9 @@ public final class Stockroom implements AutoCloseable {
                 if (version > VERSION) {
                     throw new StockroomException(
                             "The stockroom " + name + " was written by a newer version of the program.");
+                }
+                if (!mayWrite) {
+                    return;
                 }
                 s.execute("create table if not exists instrument (id text primary key, json text not null)");
                 s.execute("pragma user_version = " + VERSION);
@@ -70,12 +76,29 @@ public final class Stockroom implements AutoCloseable {
             throw new StockroomException(
                     "The folder of the stockroom cannot be made: " + FileName.folder(file) + ".", e);
         }
-        return new Stockroom("jdbc:sqlite:" + file, FileName.of(file));
+        return Files.exists(file) && !Files.isWritable(file)
+                ? reading(file)
+                : new Stockroom("jdbc:sqlite:" + file, FileName.of(file), true);
+    }
+
+    /** Opens a stockroom that others write: everything may be looked at, and nothing changed. */
+    public static Stockroom reading(Path file) {
+        if (!Files.exists(file)) {
+            throw new StockroomException("There is no stockroom " + FileName.of(file) + ".");
+        }
+        return new Stockroom("jdbc:sqlite:file:" + file.toUri().getRawPath() + "?mode=ro", FileName.of(file), false);
+    }
+
+    private void mayWrite() {
+        if (!mayWrite) {
+            throw new StockroomException("The stockroom " + name
+                    + " is the laboratory's: it can be read here, and staff changes it. Ask them, or log in as staff.");
+        }
     }
 
     /** The inventory of Tarn Hollow College, in memory. */
     public static Stockroom demonstration() {
-        Stockroom s = new Stockroom("jdbc:sqlite::memory:", "demonstration");
+        Stockroom s = new Stockroom("jdbc:sqlite::memory:", "demonstration", true);
         s.bringIn(demonstrationJson());
         return s;
     }
@@ -112,6 +135,7 @@ public final class Stockroom implements AutoCloseable {
 
     /** Adds an instrument or replaces the one of the same serial. */
     public synchronized void put(Instrument instrument) {
+        mayWrite();
         instrument.checked();
         try (PreparedStatement s = connection.prepareStatement(
                 "insert into instrument values (?, ?) on conflict (id) do update set json = excluded.json")) {
@@ -128,6 +152,7 @@ public final class Stockroom implements AutoCloseable {
 
     /** Takes an instrument out again: for undoing that it was added. */
     public synchronized void remove(String id) {
+        mayWrite();
         try (PreparedStatement s = connection.prepareStatement("delete from instrument where id = ?")) {
             s.setString(1, id);
             s.executeUpdate();
@@ -166,25 +191,8 @@ public final class Stockroom implements AutoCloseable {
      * @throws StockroomException with one sentence when the text is not such a list
      */
     public synchronized String bringIn(String json) {
-        List<Instrument> incoming;
-        try {
-            incoming = JSON.readValue(json, new TypeReference<List<Instrument>>() {});
-        } catch (JsonProcessingException e) {
-            throw new StockroomException(
-                    "This is not a stockroom: a list of instruments in JSON is wanted"
-                            + (e.getLocation() == null
-                                    ? "."
-                                    : "; line " + e.getLocation().getLineNr() + " cannot be read."),
-                    e);
-        }
-        if (incoming == null || incoming.contains(null)) {
-            throw new StockroomException("An entry is empty. Nothing was brought in.");
-        }
-        try {
-            incoming.forEach(Instrument::checked);
-        } catch (IllegalArgumentException e) {
-            throw new StockroomException(e.getMessage() + " Nothing was brought in.", e);
-        }
+        mayWrite();
+        List<Instrument> incoming = listed(json, " Nothing was brought in.");
         Set<String> known = new LinkedHashSet<>();
         all().forEach(i -> known.add(i.id()));
         long replaced = incoming.stream().filter(i -> known.contains(i.id())).count();
@@ -199,6 +207,62 @@ public final class Stockroom implements AutoCloseable {
         }
         return "Brought in " + (incoming.size() - replaced) + " new instruments"
                 + (replaced == 0 ? "." : " and replaced " + replaced + " of the same serial.");
+    }
+
+    private static List<Instrument> listed(String json, String after) {
+        List<Instrument> incoming;
+        try {
+            incoming = JSON.readValue(json, new TypeReference<List<Instrument>>() {});
+        } catch (JsonProcessingException e) {
+            throw new StockroomException(
+                    "This is not a stockroom: a list of instruments in JSON is wanted"
+                            + (e.getLocation() == null
+                                    ? "."
+                                    : "; line " + e.getLocation().getLineNr() + " cannot be read."),
+                    e);
+        }
+        if (incoming == null || incoming.contains(null)) {
+            throw new StockroomException("An entry is empty." + after);
+        }
+        try {
+            incoming.forEach(Instrument::checked);
+        } catch (IllegalArgumentException e) {
+            throw new StockroomException(e.getMessage() + after, e);
+        }
+        return incoming;
+    }
+
+    /**
+     * Takes what another machine wrote down into this one: all of it or, when something cannot be used, nothing.
+     *
+     * @param other a stockroom, or a list of instruments in JSON; it is only read
+     * @throws StockroomException with one sentence where it cannot be read
+     */
+    public synchronized Merging merge(Path other) {
+        mayWrite();
+        List<Instrument> theirs;
+        if (FileName.of(other).endsWith(".json")) {
+            try {
+                theirs = listed(Files.readString(other), " Nothing was merged.");
+            } catch (IOException e) {
+                throw new StockroomException(FileName.of(other) + " cannot be read; it should be text in UTF-8.", e);
+            }
+        } else {
+            try (Stockroom room = reading(other)) {
+                theirs = room.all();
+            }
+        }
+        Merging merging = Merging.of(all(), theirs);
+        try {
+            connection.setAutoCommit(false);
+            merging.changed().forEach(this::put);
+            connection.commit();
+            connection.setAutoCommit(true);
+        } catch (SQLException e) {
+            throw new StockroomException(
+                    "The instruments could not be kept; the disk may be full or the file in use.", e);
+        }
+        return merging;
     }
 
     @Override
