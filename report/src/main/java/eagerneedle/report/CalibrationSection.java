@@ -1,13 +1,16 @@
 package eagerneedle.report;
 
 import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.calibration.CalibrationPoint;
 import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Written;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.picture.CalibrationPlots;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -56,18 +59,41 @@ final class CalibrationSection {
                 c.driftFound()
                         .map(d -> "After use it had drifted by " + d + ".")
                         .orElse(""));
-        m.put(
-                "points",
-                c.points().stream()
-                        .map(p -> Map.of(
-                                "reference",
-                                p.reference(),
-                                "indication",
-                                Notation.bracketed(p.indication(), p.uIndication()) + " "
-                                        + LabUnit.parse(c.unit()).pretty(),
-                                "n",
-                                p.samples()))
-                        .toList());
+        List<Map<String, Object>> points = new ArrayList<>();
+        double[] residuals = residuals(c);
+        for (int i = 0; i < c.points().size(); i++) {
+            CalibrationPoint p = c.points().get(i);
+            points.add(Map.of(
+                    "set",
+                    p.value() == null ? "" : p.reference(),
+                    "reference",
+                    p.value() == null
+                            ? p.reference()
+                            : Written.of(c.referenceOf(i)).text(),
+                    "indication",
+                    InPrint.powered(Notation.bracketed(p.indication(), p.uIndication())) + " "
+                            + LabUnit.parse(c.unit()).pretty(),
+                    "residual",
+                    Double.isNaN(residuals[i]) ? "" : InPrint.powered(Notation.plain(residuals[i], 2)),
+                    "n",
+                    p.samples()));
+        }
+        m.put("points", points);
+        m.put("words", c.points().stream().anyMatch(p -> p.value() != null) ? "yes" : "");
+        m.put("unit", LabUnit.parse(c.unit()).pretty());
         return m;
+    }
+
+    /** What the relation leaves of each reference, in the channel's unit. */
+    private static double[] residuals(Calibration c) {
+        double[] out = new double[c.points().size()];
+        java.util.Arrays.fill(out, Double.NaN);
+        if (c.relation() != Relation.CLOSURE) {
+            double[] refs = c.references(c.points());
+            for (int i = 0; i < out.length; i++) {
+                out[i] = refs[i] - c.at(c.points().get(i).indication()).value();
+            }
+        }
+        return out;
     }
 }

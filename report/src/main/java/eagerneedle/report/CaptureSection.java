@@ -1,6 +1,6 @@
 package eagerneedle.report;
 
-import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.Written;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
@@ -8,12 +8,20 @@ import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Window;
 import eagerneedle.picture.SessionPlots;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 
 /** The runs of each capture: their quantities, windows, the picture of one, photographs. */
 final class CaptureSection {
+    /** Letters that a line of a table holds. */
+    private static final int WIDE = 96;
+
+    /** Letters that a window is given; more stand below each other. */
+    private static final int WINDOW = 16;
+
     private final Reduction reduction;
     private final Figures figures;
     private final Photographs photographs;
@@ -40,24 +48,27 @@ final class CaptureSection {
                 Run first =
                         runs.stream().filter(Run::takesPart).reduce((a, b) -> b).orElse(runs.get(0));
                 String svg = capture.top()
-                                .flatMap(top -> SessionPlots.run(reduction, first, top))
-                                .map(p -> figures.plot(p, Figures.WIDE, 280))
-                                .orElse("")
-                        + SessionPlots.residuals(reduction, first, capture.top().orElse(""))
-                                .map(p -> figures.plot(p, Figures.WIDE, 120))
-                                .orElse("");
+                        .flatMap(top -> SessionPlots.run(reduction, first, top))
+                        .map(p -> figures.plot(p, Figures.WIDE, 240))
+                        .orElse("");
+                String residuals = SessionPlots.residuals(
+                                reduction, first, capture.top().orElse(""))
+                        .map(p -> figures.plot(p, Figures.WIDE, 120))
+                        .orElse("");
                 List<Map<String, String>> taken = runs.stream()
                         .flatMap(r -> photographs.of(r.entries().pictures()).stream())
                         .toList();
                 out.add(Map.of(
                         "label",
                         capture.label(),
-                        "heads",
-                        heads,
-                        "rows",
-                        rows,
+                        "tables",
+                        tables(heads, rows, !capture.windows().isEmpty()),
+                        "windows",
+                        capture.windows().isEmpty() ? "" : "yes",
                         "svg",
                         svg,
+                        "residuals",
+                        residuals,
                         "shown",
                         first.name() + ", " + SessionPlots.levelLabel(reduction, first),
                         "pictures",
@@ -67,9 +78,69 @@ final class CaptureSection {
         return out;
     }
 
+    /** As many columns in one table as a page is wide; the rest in further ones with the same runs. */
+    private static List<Map<String, Object>> tables(
+            List<String> heads, List<Map<String, Object>> rows, boolean windowed) {
+        int names = widest(rows, "name") + widest(rows, "level");
+        List<Map<String, Object>> out = new ArrayList<>();
+        int from = 0;
+        do {
+            int room = WIDE - names - (from == 0 && windowed ? Math.min(WINDOW, widest(rows, "window")) : 0);
+            int to = from;
+            while (to < heads.size()) {
+                int width = width(heads.get(to), rows, to);
+                if (to > from && width > room) {
+                    break;
+                }
+                room -= width;
+                to++;
+            }
+            int first = from;
+            int last = to;
+            out.add(Map.of(
+                    "heads",
+                    heads.subList(from, to),
+                    "rows",
+                    rows.stream()
+                            .map(r -> {
+                                Map<String, Object> part = new LinkedHashMap<>(r);
+                                List<?> cells = (List<?>) r.get("cells");
+                                part.put(
+                                        "cells",
+                                        cells.subList(Math.min(first, cells.size()), Math.min(last, cells.size())));
+                                return part;
+                            })
+                            .toList(),
+                    "windows",
+                    from == 0));
+            from = to;
+        } while (from < heads.size());
+        return out;
+    }
+
+    private static int widest(List<Map<String, Object>> rows, String what) {
+        return 2
+                + rows.stream()
+                        .mapToInt(r -> String.valueOf(r.get(what)).length())
+                        .max()
+                        .orElse(0);
+    }
+
+    /** Letters that a column wants: its widest cell, or the longest word of its head. */
+    private static int width(String head, List<Map<String, Object>> rows, int column) {
+        int word = Arrays.stream(head.split(" ")).mapToInt(String::length).max().orElse(0);
+        int cell = rows.stream()
+                .map(r -> (List<?>) r.get("cells"))
+                .filter(c -> column < c.size())
+                .mapToInt(c -> String.valueOf(c.get(column)).length())
+                .max()
+                .orElse(0);
+        return 2 + Math.max(word, cell);
+    }
+
     private Map<String, Object> row(Run run, Capture capture) {
         List<String> cells = reduction.ofRun(run).stream()
-                .map(e -> e.quantity().map(Quantity::toString).orElse("—"))
+                .map(e -> e.quantity().map(q -> Written.of(q).text()).orElse("—"))
                 .toList();
         String windows = capture.windows().keySet().stream()
                 .map(w -> reduction.window(run, w).map(x -> window(run, w, x)).orElse("none"))

@@ -28,6 +28,14 @@ final class Figures {
         return s.document(formula);
     }
 
+    /** A name as formulas set it, small enough for a row of a table. */
+    String symbol(String name) {
+        FormulaPicture.Size size = FormulaPicture.measure(new SvgSurface(1, 1, false, "m"), name, 11);
+        SvgSurface s = surface(size.width() + 2, size.ascent() + size.descent() + 2);
+        FormulaPicture.paint(s, name, 1, size.ascent() + 1, 11, Ink.INK);
+        return s.document(name);
+    }
+
     /** Whole points: the writer of PDF takes fractions for no size at all. */
     SvgSurface surface(double w, double h) {
         return new SvgSurface(Math.ceil(w), Math.ceil(h), false, "p" + pictures++);

@@ -2,6 +2,7 @@ package eagerneedle.report;
 
 import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Written;
 import eagerneedle.core.reduce.LawOfResult;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.sheet.Sheet;
@@ -42,25 +43,33 @@ final class LawSection {
                         t.label(),
                         "name",
                         t.name(),
+                        "picture",
+                        figures.symbol(t.name()),
                         "value",
-                        t.quantity().toString(),
+                        Written.of(t.quantity()).text(),
                         "u",
-                        Notation.figures(
-                                limits ? t.quantity().limit() : t.quantity().u(), 2),
+                        InPrint.powered(Notation.figures(
+                                (limits ? t.quantity().limit() : t.quantity().u())
+                                        * t.quantity()
+                                                .unit()
+                                                .scaleTo(
+                                                        Written.of(t.quantity()).unit()),
+                                2)),
                         "derivative",
-                        (Notation.plain(t.derivative().value(), 4) + " "
+                        InPrint.powered((Notation.plain(t.derivative().value(), 4) + " "
                                         + t.derivative().unit().pretty())
-                                .strip(),
+                                .strip()),
                         "part",
-                        Notation.figures(t.contribution(), 2)))
+                        InPrint.powered(Notation.figures(t.contribution(), 2))))
                 .toList();
         String total = l.law().isEmpty()
                 ? ""
                 : (limits ? "Their sum is " : "Their root sum of squares is ")
-                        + Notation.figures(l.alone(), 2)
+                        + InPrint.powered(Notation.figures(l.alone(), 2))
                         + unit
                         + (l.shares()
-                                ? "; what they share counted, it is " + Notation.figures(l.stated(), 2) + unit + "."
+                                ? "; what they share counted, it is " + InPrint.powered(Notation.figures(l.stated(), 2))
+                                        + unit + "."
                                 : ".");
         return Map.of(
                 "formula",

@@ -10,8 +10,10 @@ import freemarker.template.Configuration;
 import freemarker.template.TemplateException;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.StringWriter;
 import java.io.UncheckedIOException;
+import java.util.Base64;
 import java.util.Map;
 
 /**
@@ -20,6 +22,25 @@ import java.util.Map;
  */
 final class Papers {
     private static final Configuration TEMPLATES = templates();
+    private static final String BOLD = "Inter Bold";
+    private static final String ITALIC = "Inter Italic";
+    private static final String TEXT = "font-family=\"Inter, 'Segoe UI', sans-serif\"";
+
+    /**
+     * The fonts once more, as the page itself would bring them: who draws pictures looks nowhere else, and knows one
+     * face of a family.
+     */
+    private static final String FACES =
+            face("Inter-Regular.ttf", "Inter") + face("Inter-SemiBold.ttf", BOLD) + face("Inter-Italic.ttf", ITALIC);
+
+    private static String face(String file, String family) {
+        try (InputStream in = Fonts.open(file)) {
+            return "@font-face{font-family:'" + family + "';src:url(data:font/ttf;base64,"
+                    + Base64.getEncoder().encodeToString(in.readAllBytes()) + ");-fs-pdf-font-embed:embed}";
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
 
     private Papers() {}
 
@@ -27,7 +48,10 @@ final class Papers {
         try (StringWriter out = new StringWriter()) {
             TEMPLATES.getTemplate(template).process(data, out);
             // Words that people typed may hold characters that no page may: they show as what they are, unreadable.
-            return out.toString().replaceAll("[\\x00-\\x08\\x0B\\x0C\\x0E-\\x1F]", "\uFFFD");
+            // On paper the figures of pictures are those of the text.
+            return out.toString()
+                    .replace("font-family=\"'JetBrains Mono', monospace\"", TEXT)
+                    .replaceAll("[\\x00-\\x08\\x0B\\x0C\\x0E-\\x1F]", "\uFFFD");
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         } catch (TemplateException e) {
@@ -44,7 +68,11 @@ final class Papers {
             font(b, "Inter-Italic.ttf", "Inter", 400, FontStyle.ITALIC);
             font(b, "JetBrainsMono-Regular.ttf", "JetBrains Mono", 400, FontStyle.NORMAL);
             b.useSVGDrawer(new BatikSVGDrawer());
-            b.withHtmlContent(xhtml, null);
+            b.withHtmlContent(
+                    xhtml.replaceFirst("<style>", "<style>" + FACES)
+                            .replace(TEXT + " font-weight=\"600\"", "font-family=\"" + BOLD + "\"")
+                            .replace(TEXT + " font-style=\"italic\"", "font-family=\"" + ITALIC + "\""),
+                    null);
             b.toStream(out);
             b.run();
             return out.toByteArray();

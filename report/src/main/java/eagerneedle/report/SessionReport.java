@@ -4,18 +4,19 @@ import eagerneedle.core.chain.Chain;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.Budget;
-import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.Notation;
-import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.PlainWords;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.watch.Finding;
+import eagerneedle.picture.Apparatus;
 import eagerneedle.picture.BudgetPicture;
 import eagerneedle.picture.ChainPicture;
 import eagerneedle.picture.ColumnPlots;
+import eagerneedle.picture.DrawingPainter;
+import eagerneedle.picture.Ink;
 import eagerneedle.picture.NeedlePicture;
 import eagerneedle.picture.SvgSurface;
 import eagerneedle.picture.ValueRows;
@@ -27,6 +28,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 
 /**
  * The report of a session, as one self-contained HTML page or as PDF: question, method, rig with chains and
@@ -44,14 +46,18 @@ public final class SessionReport {
         java.util.Optional<byte[]> picture(int number);
     }
 
+    private static final int SHARES = 7;
+
     private final Reduction reduction;
     private final Instant now;
+    private final Handout.Paper paper;
     private final Figures figures = new Figures();
     private final Photographs photographs;
 
-    private SessionReport(Reduction reduction, Instant now, Attachments attachments) {
+    private SessionReport(Reduction reduction, Instant now, Attachments attachments, Handout.Paper paper) {
         this.reduction = reduction;
         this.now = now;
+        this.paper = paper;
         this.photographs = new Photographs(attachments);
     }
 
@@ -65,7 +71,18 @@ public final class SessionReport {
             List<BenchFile.NotebookLine> acts,
             Instant now,
             Attachments attachments) {
-        return Papers.html("report.ftlh", new SessionReport(reduction, now, attachments).model(findings, acts));
+        return html(reduction, findings, acts, now, attachments, Handout.Paper.A4);
+    }
+
+    /** The same for paper of another size. */
+    public static String html(
+            Reduction reduction,
+            List<Finding> findings,
+            List<BenchFile.NotebookLine> acts,
+            Instant now,
+            Attachments attachments,
+            Handout.Paper paper) {
+        return Papers.html("report.ftlh", new SessionReport(reduction, now, attachments, paper).model(findings, acts));
     }
 
     /** The same as PDF on A4. */
@@ -75,7 +92,18 @@ public final class SessionReport {
             List<BenchFile.NotebookLine> acts,
             Instant now,
             Attachments attachments) {
-        return Papers.pdf(html(reduction, findings, acts, now, attachments));
+        return pdf(reduction, findings, acts, now, attachments, Handout.Paper.A4);
+    }
+
+    /** The same on paper of another size. */
+    public static byte[] pdf(
+            Reduction reduction,
+            List<Finding> findings,
+            List<BenchFile.NotebookLine> acts,
+            Instant now,
+            Attachments attachments,
+            Handout.Paper paper) {
+        return Papers.pdf(html(reduction, findings, acts, now, attachments, paper));
     }
 
     private Map<String, Object> model(List<Finding> findings, List<BenchFile.NotebookLine> acts) {
@@ -85,6 +113,8 @@ public final class SessionReport {
         m.put("place", sheet.place());
         m.put("date", STAMP.format(reduction.session().created()));
         m.put("who", WhoAndWhere.of(reduction));
+        m.put("paper", paper.css());
+        m.put("front", new FrontPage(reduction, figures).of());
         m.put("question", sheet.question());
         m.put(
                 "principle",
@@ -99,7 +129,8 @@ public final class SessionReport {
                         .map(c -> c.verdict(reduction.speaks(c.id())))
                         .toList());
         m.put("blind", ChoicesMade.blind(reduction));
-        m.put("chains", sheet.channels().keySet().stream().map(this::chain).toList());
+        m.put("drawing", Apparatus.of(sheet).map(this::drawing).orElse(""));
+        m.put("chains", chains());
         m.put("prepare", steps(sheet.prepare()));
         m.put("finish", steps(sheet.finish()));
         m.put("groups", groups());
@@ -118,10 +149,11 @@ public final class SessionReport {
                                         "title",
                                         p.title(),
                                         "svg",
-                                        figures.plot(plot, Figures.WIDE, 330)
-                                                + ColumnPlots.residuals(reduction, p)
-                                                        .map(r -> figures.plot(r, Figures.WIDE, 120))
-                                                        .orElse(""))))
+                                        figures.plot(plot, Figures.WIDE, 270),
+                                        "residuals",
+                                        ColumnPlots.residuals(reduction, p)
+                                                .map(r -> figures.plot(r, Figures.WIDE, 120))
+                                                .orElse(""))))
                         .toList());
         m.put(
                 "comparisons",
@@ -159,18 +191,38 @@ public final class SessionReport {
         return m;
     }
 
-    private Map<String, Object> chain(String name) {
-        Channel c = reduction.session().channel(reduction.sheet(), name);
+    private String drawing(Apparatus a) {
+        SvgSurface s = figures.surface(620, 290);
+        new DrawingPainter(a.drawing(), Ink.SURFACE, 0, 0, 620, 290).paint(s, a.words(), "");
+        return s.document("The apparatus with its names");
+    }
+
+    /** Chains that are alike stand once, with the names of their channels. */
+    private List<Map<String, Object>> chains() {
+        Map<String, List<String>> alike = new LinkedHashMap<>();
+        for (String name : reduction.sheet().channels().keySet()) {
+            Channel c = reduction.session().channel(reduction.sheet(), name);
+            alike.computeIfAbsent(c.chain() + " " + c.rate() + " " + c.needs(), k -> new ArrayList<>())
+                    .add(name);
+        }
+        return alike.values().stream().map(this::chain).toList();
+    }
+
+    private Map<String, Object> chain(List<String> names) {
+        Channel c = reduction.session().channel(reduction.sheet(), names.get(0));
         Chain chain = c.toChain();
         double at = c.needed().map(n -> (n[0] + n[1]) / 2).orElseGet(() -> (chain.reach()[0] + chain.reach()[1]) / 2);
         SvgSurface s = figures.surface(640, 88);
         ChainPicture.ribbon(s, chain, at, 0, 2, 640);
         return Map.of(
                 "name",
-                c.label(),
+                names.stream()
+                        .map(n -> reduction.sheet().channels().get(n).label())
+                        .collect(Collectors.joining("; ")),
                 "where",
-                (c.position() == null ? "" : "at " + c.position())
-                        + (c.specimen() == null ? "" : " on " + c.specimen()),
+                names.size() > 1 || c.position() == null
+                        ? ""
+                        : "at " + c.position() + (c.specimen() == null ? "" : " on " + c.specimen()),
                 "rate",
                 c.rate() > 0 ? Notation.plain(c.rate(), 5) + " samples a second" : "",
                 "svg",
@@ -211,11 +263,15 @@ public final class SessionReport {
                 "label",
                 said.statement().label(),
                 "text",
-                said.sentence().orElse(said.problem() == null ? "Nothing yet." : said.problem()),
+                plain(said.sentence().orElse(said.problem() == null ? "Nothing yet." : said.problem())),
                 "bound",
-                said.bound(),
+                plain(said.bound()),
                 "svg",
                 svg);
+    }
+
+    private String plain(String sentence) {
+        return PlainWords.of(reduction.sheet()).say(sentence);
     }
 
     private String budget() {
@@ -226,28 +282,25 @@ public final class SessionReport {
                         .quantity(main.result())
                         .map(q -> {
                             Budget b = Budget.of(q).said(PlainWords.of(reduction.sheet())::say);
-                            double h = BudgetPicture.height(b, 10);
+                            double h = BudgetPicture.height(b, SHARES);
                             SvgSurface s = figures.surface(640, h);
-                            BudgetPicture.paint(s, b, 0, 0, 640, 10);
+                            BudgetPicture.paint(s, b, 0, 0, 640, SHARES);
                             return s.document("Uncertainty budget");
                         })
                         .orElse("");
     }
 
     private List<Map<String, Object>> groups() {
-        Map<String, List<Map<String, String>>> groups = new LinkedHashMap<>();
+        Map<String, List<Map<String, Object>>> groups = new LinkedHashMap<>();
         for (Ledger.Entry e : reduction.ledger().entries()) {
             if (e.key().isOfRun()) {
                 continue;
             }
-            Map<String, String> row = new LinkedHashMap<>();
+            Map<String, Object> row = new LinkedHashMap<>();
             row.put("label", e.label());
-            row.put(
-                    "value",
-                    e.quantity().map(q -> Notation.bracketed(q.value(), q.u())).orElse("—"));
-            row.put("unit", e.quantity().map(q -> q.unit().pretty()).orElse(""));
-            row.put("expanded", e.quantity().map(SessionReport::expanded).orElse(e.instead()));
-            row.put("source", reduction.formula(e.key()).orElse(e.source()));
+            row.put("value", e.quantity().map(InPrint::of).orElseGet(() -> InPrint.none("—")));
+            row.put("expanded", e.quantity().map(InPrint::expanded).orElse(e.instead()));
+            row.put("source", reduction.formula(e.key()).isPresent() ? "computed" : e.source());
             row.put(
                     "doubt",
                     e.quantity()
@@ -258,13 +311,6 @@ public final class SessionReport {
         List<Map<String, Object>> out = new ArrayList<>();
         groups.forEach((name, rows) -> out.add(Map.of("name", name, "rows", rows)));
         return out;
-    }
-
-    private static String expanded(Quantity q) {
-        return q.isExact()
-                ? "taken as exact"
-                : Notation.plusMinus(q.value(), Coverage.DEFAULT.expanded(q)) + " (k = "
-                        + Notation.plain(Coverage.DEFAULT.factor(q.dof()), 3) + ")";
     }
 
     private Map<String, Object> comparison(Comparison c) {

@@ -10,6 +10,7 @@ import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.quantity.Written;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.reduce.SessionWatch;
@@ -107,11 +108,14 @@ class ReportTest {
         String html = SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty());
         r.ledger().entries().stream().filter(e -> !e.key().isOfRun()).forEach(e -> {
             Quantity q = e.quantity().orElseThrow();
-            assertThat(html).as(e.name()).contains(Notation.bracketed(q.value(), q.u()));
+            Written w = Written.of(q);
+            assertThat(html).as(e.name()).contains(w.number() + "<span class=\"unc\">" + w.uncertainty() + "</span>");
         });
         for (Comparison c : r.comparisons()) {
             for (School s : School.values()) {
-                assertThat(html).contains(c.verdict(s));
+                // Numbers are held together where a line may end.
+                assertThat(html.replaceAll("<span class='name'>([^<]*)</span>", "$1"))
+                        .contains(c.verdict(s));
             }
         }
     }
@@ -130,15 +134,19 @@ class ReportTest {
             for (var t : law.get("terms")) {
                 assertThat(html)
                         .as(t.get("name").asText())
-                        .contains(Notation.figures(t.get("contribution").asDouble(), 2))
-                        .contains(Notation.plain(t.get("derivative").asDouble(), 4));
+                        .contains(InPrint.powered(
+                                Notation.figures(t.get("contribution").asDouble(), 2)))
+                        .contains(InPrint.powered(
+                                Notation.plain(t.get("derivative").asDouble(), 4)));
             }
         }
         String ledger = eagerneedle.store.export.LedgerCsv.of(r.ledger());
         r.runs()
                 .forEach(run -> r.ofRun(run)
                         .forEach(e -> e.quantity().ifPresent(q -> {
-                            assertThat(html).as(e.name()).contains(q.toString().replace("&", "&amp;"));
+                            assertThat(html)
+                                    .as(e.name())
+                                    .contains(Written.of(q).text().replace("&", "&amp;"));
                             assertThat(ledger).as(e.name()).contains(Double.toString(q.value()));
                         })));
     }

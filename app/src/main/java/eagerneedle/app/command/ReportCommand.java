@@ -1,6 +1,7 @@
 package eagerneedle.app.command;
 
 import eagerneedle.app.workbench.Workbench;
+import eagerneedle.report.Handout;
 import eagerneedle.store.FileName;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.export.Beside;
@@ -21,6 +22,9 @@ final class ReportCommand implements Callable<Integer> {
     @Option(names = "-o", required = true, paramLabel = "OUT.pdf|OUT.html")
     private Path output;
 
+    @Option(names = "--letter", description = "on Letter; the paper of the laboratory when not said")
+    private boolean letter;
+
     @Spec
     private CommandSpec spec;
 
@@ -32,7 +36,7 @@ final class ReportCommand implements Callable<Integer> {
                     "A report is PDF or HTML; name the output something.pdf or something.html.");
         }
         try (Workbench bench = Workbench.patient(BenchFile.open(file), Clock.systemUTC())) {
-            Beside.write(output, bench.report(paper));
+            Beside.write(output, letter ? bench.report(paper, Handout.Paper.LETTER) : bench.report(paper));
         }
         spec.commandLine().getOut().println("Wrote " + FileName.of(output) + ".");
         return NeedleCommand.GOOD;

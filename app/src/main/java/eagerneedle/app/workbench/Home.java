@@ -53,6 +53,15 @@ public final class Home {
         }
     }
 
+    /** Whether the laboratory prints on paper of Letter size; A4 where nothing is said, or nothing can be read. */
+    public static boolean letter() {
+        try {
+            return site().letter();
+        } catch (IllegalArgumentException unreadable) {
+            return false;
+        }
+    }
+
     /** The bench of this machine; empty where nobody said. */
     public static String bench() {
         String set = System.getProperty("needle.bench", System.getenv("NEEDLE_BENCH"));

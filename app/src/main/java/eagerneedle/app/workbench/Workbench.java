@@ -17,6 +17,7 @@ import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.watch.Finding;
+import eagerneedle.report.Handout;
 import eagerneedle.report.SessionReport;
 import eagerneedle.store.FileName;
 import eagerneedle.store.bench.BenchFile;
@@ -429,6 +430,11 @@ public final class Workbench implements AutoCloseable {
 
     /** The report of the session as it is: PDF, or one page of HTML in UTF-8. */
     public byte[] report(boolean paper) {
+        return report(paper, Home.letter() ? Handout.Paper.LETTER : Handout.Paper.A4);
+    }
+
+    /** The same on paper of a size. */
+    public byte[] report(boolean paper, Handout.Paper size) {
         SessionReport.Attachments pictures = n -> {
             try {
                 return Optional.of(file.attachment(n));
@@ -437,8 +443,8 @@ public final class Workbench implements AutoCloseable {
             }
         };
         return paper
-                ? SessionReport.pdf(reduction, findings, file.acts(), clock.instant(), pictures)
-                : SessionReport.html(reduction, findings, file.acts(), clock.instant(), pictures)
+                ? SessionReport.pdf(reduction, findings, file.acts(), clock.instant(), pictures, size)
+                : SessionReport.html(reduction, findings, file.acts(), clock.instant(), pictures, size)
                         .getBytes(java.nio.charset.StandardCharsets.UTF_8);
     }
 

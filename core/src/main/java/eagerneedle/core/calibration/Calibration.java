@@ -180,6 +180,11 @@ public record Calibration(
         return u.difference();
     }
 
+    /** The reference value of a point with its uncertainty, in {@link #unit()}. */
+    public Quantity referenceOf(int point) {
+        return asTaken(points, point, "").to(LabUnit.parse(unit));
+    }
+
     /** A reference value as it was taken to be, in the unit it was written in. */
     private Quantity asTaken(List<CalibrationPoint> list, int i, String part) {
         return list.get(i)

@@ -24,6 +24,11 @@ public final class PlainWords {
         sheet.results().forEach((name, d) -> label(name, d.label()));
         sheet.channels().forEach((name, c) -> label(name, c.label()));
         sheet.captures()
+                .forEach((capture, c) -> c.byEye().forEach((name, i) -> {
+                    label(name, i.label());
+                    label(capture + "." + name, i.label());
+                }));
+        sheet.captures()
                 .forEach((capture, c) -> c.quantities().forEach((name, d) -> {
                     label(name, d.label());
                     label(capture + "." + name, d.label());

@@ -14,6 +14,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import java.util.zip.DataFormatException;
 
 /**
@@ -275,6 +276,7 @@ final class Salvage {
             missing.add("The session is as it stood after act " + lastAct + " of " + mostActs
                     + "; look what was done after that.");
         }
+        settle(session);
         List<Integer> homeless = blocks.values().stream()
                 .map(Block::run)
                 .distinct()
@@ -312,6 +314,31 @@ final class Salvage {
         }
         if (!attachments.isEmpty()) {
             missing.add("Attached files (" + attachments.size() + ") carry no checksum; look at them.");
+        }
+    }
+
+    /**
+     * No checksum covers the run and the channel of a block's row; its outline says both a second time. Where they
+     * differ, the one that fits the session is followed, and told.
+     */
+    private void settle(Session session) {
+        Map<String, Long> often =
+                blocks.values().stream().collect(Collectors.groupingBy(Block::channel, Collectors.counting()));
+        outlines.values().forEach(o -> often.merge(o.channel(), 1L, Long::sum));
+        for (Map.Entry<Long, Outline> e : outlines.entrySet()) {
+            Block b = blocks.get(e.getKey());
+            Outline o = e.getValue();
+            if (b == null || b.run() == o.run() && b.channel().equals(o.channel())) {
+                continue;
+            }
+            boolean ofBlock = session.run(b.run()).isPresent() && often.get(b.channel()) > often.get(o.channel());
+            boolean byOutline = !ofBlock && session.run(o.run()).isPresent();
+            if (byOutline) {
+                blocks.put(e.getKey(), new Block(o.run(), o.channel(), b.samples()));
+            }
+            missing.add("Block " + e.getKey() + " of samples says run " + b.run() + ", " + b.channel()
+                    + ", and its outline run " + o.run() + ", " + o.channel() + "; "
+                    + (byOutline ? "the outline" : "the block") + " was followed. Look at both.");
         }
     }
 

@@ -1,0 +1,58 @@
+package eagerneedle.report;
+
+import eagerneedle.core.quantity.Coverage;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.Written;
+import java.util.LinkedHashMap;
+import java.util.Map;
+
+/**
+ * Quantities as a page sets them: digits, uncertainty in quiet ink, a power of ten where no prefix spares it, a unit.
+ */
+final class InPrint {
+    private InPrint() {}
+
+    /** The parts of a quantity, for the template. */
+    static Map<String, String> of(Quantity q) {
+        Written w = Written.of(q);
+        Map<String, String> m = new LinkedHashMap<>();
+        m.put("n", w.number());
+        m.put("u", w.uncertainty());
+        m.put("power", w.times());
+        m.put("unit", w.unit().pretty());
+        return m;
+    }
+
+    /** Nothing where something might stand. */
+    static Map<String, String> none(String instead) {
+        return Map.of("n", instead, "u", "", "power", "", "unit", "");
+    }
+
+    /** The expanded uncertainty in the unit in which the quantity is set, with its coverage factor. */
+    static String expanded(Quantity q) {
+        if (q.isExact()) {
+            return "taken as exact";
+        }
+        LabUnit unit = Written.of(q).unit();
+        Quantity shown = unit.isAffine() ? q : q.to(unit);
+        return powered(Notation.plusMinus(shown.value(), Coverage.DEFAULT.expanded(shown))) + " (k = "
+                + Notation.plain(Coverage.DEFAULT.factor(q.dof()), 3) + ")";
+    }
+
+    /** A number as programs write it, 2.05e9, as people do: 2.05 × 10⁹. */
+    static String powered(String text) {
+        java.util.regex.Matcher m =
+                java.util.regex.Pattern.compile("(?<=[0-9)])e(-?[0-9]+)").matcher(text);
+        return m.replaceAll(r -> Written.THIN + "×" + Written.THIN + "10" + raised(r.group(1)));
+    }
+
+    private static String raised(String digits) {
+        StringBuilder b = new StringBuilder();
+        for (char c : digits.toCharArray()) {
+            b.append(c == '-' ? '⁻' : "⁰¹²³⁴⁵⁶⁷⁸⁹".charAt(c - '0'));
+        }
+        return b.toString();
+    }
+}
