@@ -22,9 +22,16 @@ public record Apparatus(Drawing drawing, Map<String, String> words) {
 
     /** The apparatus of a sheet; empty where its method ships no drawing. */
     public static Optional<Apparatus> of(Sheet sheet) {
-        return READ.computeIfAbsent(
-                        sheet.id(), id -> SheetReader.shippedDrawing(id).map(Drawing::read))
-                .map(d -> new Apparatus(d, words(sheet)));
+        return drawing(sheet.id()).map(d -> new Apparatus(d, words(sheet)));
+    }
+
+    /** The drawing of a method that ships, without words. */
+    public static Optional<Apparatus> plain(String id) {
+        return drawing(id).map(d -> new Apparatus(d, Map.of()));
+    }
+
+    private static Optional<Drawing> drawing(String id) {
+        return READ.computeIfAbsent(id, i -> SheetReader.shippedDrawing(i).map(Drawing::read));
     }
 
     /** What channels, inputs and cautions are called on a drawing. */

@@ -4,7 +4,7 @@ import eagerneedle.app.plot.DrawingView;
 import eagerneedle.app.widget.Hints;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Theme;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.SheetHead;
 import eagerneedle.picture.Apparatus;
 import javafx.scene.AccessibleRole;
 import javafx.scene.control.Button;
@@ -19,7 +19,7 @@ final class MethodCard extends VBox {
     private static final double WIDTH = 276;
     private static final double DRAWING = 130;
 
-    MethodCard(Sheet sheet, Runnable begin, Runnable demonstrate) {
+    MethodCard(SheetHead sheet, Runnable begin, Runnable demonstrate) {
         super(4);
         setId("begin-" + sheet.id());
         getStyleClass().addAll("card", "method-card");
@@ -30,7 +30,7 @@ final class MethodCard extends VBox {
         setAccessibleRole(AccessibleRole.BUTTON);
         setAccessibleText("Begin: " + sheet.title());
         Hints.give(this, "Begin a session: " + sheet.question());
-        Apparatus.of(sheet).ifPresent(a -> {
+        Apparatus.plain(sheet.id()).ifPresent(a -> {
             DrawingView view = DrawingView.onCard(a, sheet.title());
             view.setMinHeight(Theme.px(DRAWING));
             view.setPrefHeight(Theme.px(DRAWING));

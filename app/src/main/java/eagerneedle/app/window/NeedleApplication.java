@@ -48,6 +48,7 @@ public final class NeedleApplication extends Application {
         } else {
             then.accept(window(stage, opening.get(), sessions));
         }
+        Started.tell(stage);
     }
 
     private static MainWindow window(Stage stage, Workbench bench, Recent sessions) {

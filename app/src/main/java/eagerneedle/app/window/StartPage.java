@@ -8,6 +8,7 @@ import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.SheetFile;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.sheet.SheetException;
+import eagerneedle.core.sheet.SheetHead;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.FileName;
 import eagerneedle.store.bench.Recent;
@@ -218,21 +219,21 @@ public final class StartPage extends VBox {
     }
 
     private Region methods() {
-        Map<String, List<SheetReader.Located>> bySubject = new LinkedHashMap<>();
+        Map<String, List<SheetHead>> bySubject = new LinkedHashMap<>();
         for (String id : SheetReader.shipped()) {
-            SheetReader.Located sheet = SheetReader.read(SheetReader.shippedText(id), id + ".yaml");
+            SheetHead head = SheetHead.shipped(id);
             bySubject
-                    .computeIfAbsent(sheet.sheet().subject(), s -> new java.util.ArrayList<>())
-                    .add(sheet);
+                    .computeIfAbsent(head.subject(), s -> new java.util.ArrayList<>())
+                    .add(head);
         }
         FlowPane cards = new FlowPane(12, 12);
         bySubject
                 .values()
-                .forEach(sheets -> sheets.forEach(located -> cards.getChildren()
+                .forEach(heads -> heads.forEach(head -> cards.getChildren()
                         .add(new MethodCard(
-                                located.sheet(),
-                                () -> begin(located),
-                                () -> visitor.demonstrate(located.sheet().id())))));
+                                head,
+                                () -> begin(SheetReader.read(SheetReader.shippedText(head.id()), head.id() + ".yaml")),
+                                () -> visitor.demonstrate(head.id())))));
         cards.setPadding(new Insets(2, 12, 12, 2));
         ScrollPane scroll = new ScrollPane(cards);
         scroll.setFitToWidth(true);
