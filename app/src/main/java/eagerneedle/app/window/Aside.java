@@ -5,6 +5,7 @@ import eagerneedle.app.day.DayView;
 import eagerneedle.app.day.PutRightView;
 import eagerneedle.app.marking.ClassroomView;
 import eagerneedle.app.ready.ReadyView;
+import eagerneedle.app.settings.SettingsView;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.stockroom.StockroomView;
 import eagerneedle.app.training.HuntModel;
@@ -50,6 +51,10 @@ final class Aside {
                 () -> window.bench().session().sheetText(),
                 window::hunt,
                 window::back));
+    }
+
+    SettingsView settings() {
+        return show(new SettingsView(window.kept(), window.site(), window::back));
     }
 
     DayView day() {

@@ -62,10 +62,21 @@ public final class Home {
         }
     }
 
-    /** The bench of this machine; empty where nobody said. */
+    /** What this user has set. */
+    private static Settings settings() {
+        return Settings.read(folder().resolve(Settings.FILE));
+    }
+
+    /** The bench of this machine, by {@code NEEDLE_BENCH} or the settings; empty where nobody said. */
     public static String bench() {
         String set = System.getProperty("needle.bench", System.getenv("NEEDLE_BENCH"));
-        return set == null ? "" : set.strip();
+        return set == null ? settings().bench() : set.strip();
+    }
+
+    /** Where new sessions are kept. */
+    public static Path sessions() {
+        String set = settings().folder();
+        return set.isBlank() ? folder() : Path.of(set);
     }
 
     /**
@@ -101,9 +112,9 @@ public final class Home {
 
     /** A new session in a file of its own in that folder, named after its method. */
     public static BenchFile begin(String id, Session session) {
-        Path to = folder().resolve(id + ".needle");
+        Path to = sessions().resolve(id + ".needle");
         for (int i = 2; Files.exists(to); i++) {
-            to = folder().resolve(id + "-" + i + ".needle");
+            to = sessions().resolve(id + "-" + i + ".needle");
         }
         return BenchFile.create(to, session);
     }

@@ -104,12 +104,14 @@ public final class InstrumentsInUse {
     public static List<Path> files(List<Path> others) {
         Set<Path> out = new LinkedHashSet<>();
         others.forEach(p -> out.add(p.toAbsolutePath().normalize()));
-        try (Stream<Path> kept = Files.list(Home.folder())) {
-            kept.filter(p -> p.getFileName().toString().endsWith(".needle"))
-                    .sorted()
-                    .forEach(p -> out.add(p.toAbsolutePath().normalize()));
-        } catch (IOException e) {
-            // No folder of its own yet.
+        for (Path folder : new LinkedHashSet<>(List.of(Home.folder(), Home.sessions()))) {
+            try (Stream<Path> kept = Files.list(folder)) {
+                kept.filter(p -> p.getFileName().toString().endsWith(".needle"))
+                        .sorted()
+                        .forEach(p -> out.add(p.toAbsolutePath().normalize()));
+            } catch (IOException e) {
+                // No folder of its own yet.
+            }
         }
         return List.copyOf(out);
     }

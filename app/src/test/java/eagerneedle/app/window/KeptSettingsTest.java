@@ -5,10 +5,12 @@ import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.Settings;
 import eagerneedle.core.reduce.Key;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Labeled;
 import javafx.stage.Stage;
 import org.fxmisc.richtext.CodeArea;
@@ -70,5 +72,49 @@ class KeptSettingsTest extends BenchWindow {
         Files.writeString(file, "{\"textSize\": 130, \"new\": 1}");
         assertThat(Settings.read(file).textSize()).isEqualTo(130);
         assertThat(Settings.read(folder.resolve("none.json"))).isEqualTo(Settings.USUAL);
+    }
+
+    @Test
+    @SuppressWarnings("unchecked")
+    void whatIsSetOnThePageOfSettingsIsKeptAndFollowedAtOnce(FxRobot robot) throws Exception {
+        Path file = folder.resolve("home").resolve(Settings.FILE);
+        System.setProperty("needle.site", folder.resolve("site").toString());
+        Files.createDirectories(folder.resolve("site"));
+        Files.writeString(folder.resolve("site").resolve("site.yaml"), "kits:\n  bench 7: [TH-CP-07]\n");
+        try {
+            openRehearsed(robot, "trolley-two-gates");
+            act(() -> window.settingsIn(file));
+            act(() -> window.aside().settings());
+            settle();
+            act(() -> robot.lookup("#set-look").queryAs(ChoiceBox.class).setValue("dark"));
+            act(() -> robot.lookup("#set-bench").queryAs(ChoiceBox.class).setValue("bench 7"));
+            Path kept = folder.resolve("my sessions");
+            type(robot, "set-folder", kept.toString());
+            fire(robot, "set-folder-keep");
+            Settings now = Settings.read(file);
+            assertThat(Theme.isDark()).isTrue();
+            assertThat(now.dark()).isTrue();
+            assertThat(now.bench()).isEqualTo("bench 7");
+            assertThat(Home.bench()).isEqualTo("bench 7");
+            assertThat(Home.sessions()).isEqualTo(kept).isDirectory();
+            Path blocked = Files.writeString(folder.resolve("a file"), "");
+            type(robot, "set-folder", blocked.resolve("below").toString());
+            fire(robot, "set-folder-keep");
+            assertThat(text(robot, "watch-line")).contains("Sessions cannot be kept in");
+            assertThat(Home.sessions()).isEqualTo(kept);
+            act(() -> robot.lookup("#set-size").queryAs(ChoiceBox.class).setValue(120));
+            settle();
+            assertThat(Settings.read(file).textSize()).isEqualTo(120);
+            act(() -> {
+                stage.setX(40);
+                stage.setWidth(1100);
+                stage.hide();
+            });
+            assertThat(Settings.read(file).window().get(0)).isEqualTo(40.0);
+            assertThat(Settings.read(file).window().get(2)).isEqualTo(1100.0);
+            assertThat(Settings.read(file).bench()).as("nothing else is lost").isEqualTo("bench 7");
+        } finally {
+            System.clearProperty("needle.site");
+        }
     }
 }
