@@ -64,6 +64,8 @@ final class ConnectionBar extends VBox {
         });
         mistake.setAccessibleText("How the simulated bench is set up");
         mistake.setMaxWidth(Theme.px(250));
+        mistake.setMinWidth(0);
+        rehearse.setMinWidth(USE_PREF_SIZE);
         Labels.explained(
                 mistake,
                 "The simulated bench as it should be, or with a mistake of those people make, to learn to find it");
