@@ -54,6 +54,7 @@ public final class MainWindow implements Desk {
     private final TrialBanner trial = new TrialBanner(() -> bench);
     private final TroubleBanner trouble;
     private final HuntBanner hunting;
+    private final GuideBanner guide = new GuideBanner(this);
     private final SessionDoor door = new SessionDoor(this);
     private final List<MenuAct> acts = MenuAct.of(this);
     private final Toolbar tools = new Toolbar(acts, this::step, this::find);
@@ -86,7 +87,7 @@ public final class MainWindow implements Desk {
         this.pace = pace;
         strip.answeredBy(new WatchAnswers(() -> bench, strip));
         hunting = new HuntBanner(this, clock);
-        VBox middle = new VBox(trouble, trial, hunting, room());
+        VBox middle = new VBox(trouble, guide, trial, hunting, room());
         BorderPane inner = new BorderPane(middle, header, ledger, strip, null);
         root.setCenter(new StackPane(inner, projector, finder));
         Scene scene = new Scene(root, 1280, 800);
@@ -124,6 +125,10 @@ public final class MainWindow implements Desk {
         room.setFocusTraversable(false);
         VBox.setVgrow(room, Priority.ALWAYS);
         return room;
+    }
+
+    GuideBanner guide() {
+        return guide;
     }
 
     TrialBanner trial() {

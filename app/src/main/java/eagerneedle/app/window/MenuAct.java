@@ -68,6 +68,7 @@ record MenuAct(String label, KeyCombination shortcut, String shown, Runnable run
                 MenuAct.of(
                         "Large numbers for the class", "P", () -> w.projector().toggle()),
                 MenuAct.of("Show or hide the ledger", "L", w::toggleLedger),
+                MenuAct.of("Walk round in two minutes", "F1", () -> w.guide().begin()),
                 MenuAct.of("Settings", "Shortcut+Comma", () -> w.aside().settings()),
                 MenuAct.of("Larger text", "Shortcut+Equals", () -> w.textSize(Theme.textSize() + 10)),
                 MenuAct.of("Smaller text", "Shortcut+Minus", () -> w.textSize(Theme.textSize() - 10)),

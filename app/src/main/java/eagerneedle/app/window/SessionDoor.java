@@ -60,6 +60,12 @@ final class SessionDoor implements StartPage.Visitor {
     }
 
     @Override
+    public void walk(Path benchFile) {
+        open(benchFile);
+        window.guide().begin();
+    }
+
+    @Override
     public void open(Path path) {
         if (isOpen(path)) {
             window.go(Station.PLAN);

@@ -21,6 +21,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import javafx.application.Platform;
 import javafx.geometry.Insets;
@@ -43,6 +44,9 @@ import javafx.stage.FileChooser;
  */
 public final class StartPage extends VBox {
     private static final int MOST_TOLD = 6;
+    /** The method in whose demonstration newcomers walk round. */
+    private static final String WALKED = "baggage-chute";
+
     private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu, HH:mm")
             .withLocale(Locale.UK)
             .withZone(ZoneId.systemDefault());
@@ -64,17 +68,25 @@ public final class StartPage extends VBox {
 
         void say(String sentence);
 
+        /** Opens a bench file and walks round in it. */
+        void walk(Path benchFile);
+
         /**
          * Opens the demonstration session of a shipped method; the first time it is carried out on its simulated rig,
          * which takes a few seconds.
          */
         default void demonstrate(String method) {
+            demonstrate(method, this::open);
+        }
+
+        /** The same, with what is done with it then. */
+        default void demonstrate(String method, Consumer<Path> then) {
             say("The demonstration is being carried out on its simulated rig ...");
             Thread work = new Thread(
                     () -> {
                         try {
                             Path file = Demonstration.of(method);
-                            Platform.runLater(() -> open(file));
+                            Platform.runLater(() -> then.accept(file));
                         } catch (IOException | RuntimeException e) {
                             Platform.runLater(() -> say("The demonstration could not be kept in " + Home.folder()
                                     + "; make room there and try again."));
@@ -139,7 +151,12 @@ public final class StartPage extends VBox {
                 "Readings for a method...",
                 "A file of another program or logger; the method it belongs to is asked for next",
                 this::askImport);
-        FlowPane acts = new FlowPane(8, 6, open, bring);
+        Button walk = act(
+                "start-walk",
+                "Walk round in two minutes",
+                "One sentence a station in a demonstration; it can be left at any time",
+                () -> visitor.demonstrate(WALKED, visitor::walk));
+        FlowPane acts = new FlowPane(8, 6, open, bring, walk);
         if (visitor.stockroom() != null) {
             acts.getChildren()
                     .add(act(

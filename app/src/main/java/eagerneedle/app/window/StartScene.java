@@ -39,6 +39,13 @@ public final class StartScene {
                     }
 
                     @Override
+                    public void walk(Path benchFile) {
+                        attempt(() -> into.apply(new Workbench(BenchFile.open(benchFile), Clock.systemUTC()))
+                                .guide()
+                                .begin());
+                    }
+
+                    @Override
                     public void begin(SheetReader.Located sheet, Path bring) {
                         attempt(() -> {
                             MainWindow w = into.apply(new Workbench(
