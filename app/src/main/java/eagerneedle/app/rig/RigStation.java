@@ -71,7 +71,7 @@ public final class RigStation implements StationView {
         typed = new TypedPanel(sheet, desk::rig);
         cautions = new CautionCard(desk, false);
         drawing = Apparatus.of(sheet).map(a -> DrawingView.of(a, sheet.title()));
-        VBox acts = new VBox(10, place, connection, typed, Labels.heading("Before switching on"), stepPane);
+        VBox acts = new VBox(10, connection, typed, Labels.heading("Before switching on"), stepPane);
         HBox.setHgrow(acts, Priority.ALWAYS);
         acts.setMinWidth(0);
         HBox bench = new HBox(22, acts);
@@ -80,8 +80,12 @@ public final class RigStation implements StationView {
             v.setPrefSize(Theme.px(430), Theme.px(232));
             v.setMinSize(Theme.px(380), Theme.px(200));
             v.setMaxHeight(Theme.px(232));
-            bench.getChildren().add(0, v);
+            place.setPrefWrapLength(Theme.px(420));
+            bench.getChildren().add(0, new VBox(10, v, place));
         });
+        if (drawing.isEmpty()) {
+            acts.getChildren().add(0, place);
+        }
         VBox all = new VBox(12, cautions, bench, outputPane, head());
         all.getStyleClass().add("surface");
         sheet.channels().keySet().forEach(name -> {
