@@ -91,7 +91,7 @@ final class PutRightCommand implements Callable<Integer> {
         FolderRight all = FolderRight.look(folder, correction, at, (n, of) -> true);
         PrintWriter out = spec.commandLine().getOut();
         all.problems().forEach(spec.commandLine().getErr()::println);
-        Map<String, String> before = write && handIns != null ? verdicts(marks()) : Map.of();
+        Map<Item, Marked> before = write && handIns != null ? items(marks()) : Map.of();
         if (write) {
             all.write();
         }
@@ -102,9 +102,9 @@ final class PutRightCommand implements Callable<Integer> {
         }
         if (write && handIns != null) {
             ClassMarking.Marks marks = marks();
-            told(before, verdicts(marks), out);
+            MarkingBook book = MarkingBook.open(folder, Clock.systemUTC());
+            told(before, items(marks), book, out);
             if (feedback != null) {
-                MarkingBook book = MarkingBook.open(folder, Clock.systemUTC());
                 int n = FeedbackPages.write(new Gradebook(marks, book), book, feedback, false, (i, of) -> true);
                 out.println("Wrote the pages of " + n + " students again.");
             }
@@ -152,26 +152,48 @@ final class PutRightCommand implements Callable<Integer> {
         return marking.mark(HandIns.read(handIns, marking.about().students()), (n, of) -> true);
     }
 
-    private static Map<String, String> verdicts(ClassMarking.Marks marks) {
-        Map<String, String> out = new LinkedHashMap<>();
+    /** A number that a student was asked for. */
+    private record Item(String student, String quantity) {}
+
+    private static Map<Item, Marked> items(ClassMarking.Marks marks) {
+        Map<Item, Marked> out = new LinkedHashMap<>();
         for (StudentMarks s : marks.students()) {
-            for (Marked m : s.items()) {
-                out.put(s.student().id() + ", " + m.label(), m.verdict().words());
-            }
+            s.items().forEach(m -> out.put(new Item(s.student().id(), m.quantity()), m));
         }
         return out;
     }
 
-    private static void told(Map<String, String> before, Map<String, String> now, PrintWriter out) {
-        int[] changed = {0};
-        now.forEach((what, verdict) -> {
-            String was = before.get(what);
-            if (!verdict.equals(was)) {
-                out.println("Mark of " + what + ": " + was + " becomes " + verdict + ".");
-                changed[0]++;
+    /**
+     * Marks that change. Who was right with the standard as it was given out stays right, since the mistake was ours;
+     * the marker's notebook says so, and it can be overruled there.
+     */
+    private void told(Map<Item, Marked> before, Map<Item, Marked> now, MarkingBook book, PrintWriter out) {
+        int changed = 0;
+        for (Map.Entry<Item, Marked> e : now.entrySet()) {
+            Item item = e.getKey();
+            Marked was = before.get(item);
+            Marked is = e.getValue();
+            if (was == null || is.verdict() == was.verdict()) {
+                continue;
             }
-        });
-        out.println(changed[0] == 0 ? "No mark changes." : changed[0] + " marks change.");
+            String what = "Mark of " + item.student() + ", " + is.label() + ": ";
+            if (was.verdict().isRightNumber() && !is.verdict().isRightNumber()) {
+                if (book.overruled(item.student(), item.quantity()).isEmpty()) {
+                    book.overrule(
+                            item.student(),
+                            item.quantity(),
+                            was.verdict(),
+                            "It was so with " + standard + " as it was given out.",
+                            by);
+                }
+                out.println(what + was.verdict().words() + " with " + standard + " as it was given out, and stays so.");
+            } else {
+                out.println(what + was.verdict().words() + " becomes "
+                        + is.verdict().words() + ".");
+                changed++;
+            }
+        }
+        out.println(changed == 0 ? "No mark changes." : changed + (changed == 1 ? " mark changes." : " marks change."));
     }
 
     private String json(FolderRight all) {

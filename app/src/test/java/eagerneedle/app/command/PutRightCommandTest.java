@@ -137,4 +137,49 @@ class PutRightCommandTest {
         assertThat(right(folder.resolve("none")).err()).contains("none is no folder");
         assertThat(right(folder, "--feedback", folder.resolve("f")).err()).contains("add --hand-ins");
     }
+
+    @Test
+    void whoWasRightWithTheStandardAsItWasGivenOutStaysRight() throws IOException {
+        Path list = Files.writeString(folder.resolve("list.csv"), "id,name\ns1,Ann\ns2,Bob\n");
+        Path pass = Files.writeString(folder.resolve("pass"), "open sesame open\n");
+        Path made = folder.resolve("class");
+        assertThat(needle("classset", "letter-scale", "--students", list, "-o", made, "--passphrase-file", pass)
+                        .status())
+                .isZero();
+        JsonNode ann = quantities(made.resolve("give").resolve("s1").resolve("letter-scale-s1.needle"))
+                .get("m_u");
+        double right = ann.at("/value").asDouble();
+        // Ann used the masses as they were given out; Bob handed in what nobody can explain.
+        Path in = Files.writeString(
+                folder.resolve("in.csv"),
+                "student,quantity,value,u,unit\ns1,m_u," + String.format(java.util.Locale.ROOT, "%.2f", right)
+                        + ",0.18,g\ns2,m_u,77.77,0.18,g\n");
+        Path pages = folder.resolve("pages");
+        Needle.Said said = needle(
+                "putright",
+                made,
+                "--standard",
+                "TH-CM-01",
+                "--times",
+                "1.02",
+                "--why",
+                "misread",
+                "--by",
+                "M. Ash",
+                "--write",
+                "--hand-ins",
+                in,
+                "--passphrase-file",
+                pass,
+                "--feedback",
+                pages);
+        assertThat(said.status()).as(said.err()).isZero();
+        assertThat(said.out())
+                .contains("Mark of s1, mass of the unknown: right with TH-CM-01 as it was given out, and stays so.")
+                .contains("No mark changes.")
+                .contains("Wrote the pages of 2 students again.");
+        assertThat(Files.readString(pages.resolve("feedback-s1.html")))
+                .contains("It was so with TH-CM-01 as it was given out.");
+        assertThat(Files.readString(made.resolve("marking.jsonl"))).contains("M. Ash");
+    }
 }
