@@ -53,6 +53,9 @@ public final class NeedleCommand implements Runnable {
         COMMANDS.put("repair", RepairCommand.class);
         COMMANDS.put("shots", ShotsCommand.class);
         COMMANDS.put("functions", FunctionsCommand.class);
+        COMMANDS.put("archive", ArchiveCommand.class);
+        COMMANDS.put("ask", AskCommand.class);
+        COMMANDS.put("package", PackageCommand.class);
         COMMANDS.put("bench", BenchCommand.class);
         COMMANDS.put("test", TestCommand.class);
     }
