@@ -50,7 +50,7 @@ class ArchiveTest {
         all[3] = to;
         System.arraycopy(more, 0, all, 4, more.length);
         Years.Said said = run(all);
-        assertThat(said.err()).isEmpty();
+        assertThat(said.err().replaceAll("(?m)^[0-9]+ of [0-9]+ [.]{3}\\R", "")).isEmpty();
         assertThat(said.status()).isZero();
         return to;
     }
@@ -86,7 +86,7 @@ class ArchiveTest {
             assertThat((Double) masses.get(drift.columns().indexOf("per_year"))).isCloseTo(-0.01, within(1e-4));
             Answer results = asking.ask(Question.RESULTS.sql(""), 1000);
             assertThat(results.rows().stream().map(r -> r.get(0))).contains("signpost-arm", "letter-scale");
-            Answer overdue = asking.ask(Question.OVERDUE.sql("2026-11-30"), 1000);
+            Answer overdue = asking.ask(Question.OVERDUE.sql("2040-01-01"), 1000);
             assertThat(overdue.rows().toString())
                     .contains("letter-scale: strain")
                     .contains("TH-BA-05");
