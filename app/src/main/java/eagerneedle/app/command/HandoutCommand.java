@@ -1,5 +1,6 @@
 package eagerneedle.app.command;
 
+import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.Papering;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.sheet.SheetReader;
@@ -29,7 +30,7 @@ final class HandoutCommand implements Callable<Integer> {
     @Option(names = "--key", description = "the instructor's copy")
     private boolean key;
 
-    @Option(names = "--letter", description = "on Letter; A4 when not said")
+    @Option(names = "--letter", description = "on Letter; the paper of the laboratory when not said")
     private boolean letter;
 
     @Spec
@@ -45,7 +46,7 @@ final class HandoutCommand implements Callable<Integer> {
         String text =
                 SheetReader.shipped().contains(sheet) ? SheetReader.shippedText(sheet) : Sessions.text(Path.of(sheet));
         SheetReader.Located located = SheetTrial.read(text, sheet);
-        Handout.Paper paper = letter ? Handout.Paper.LETTER : Handout.Paper.A4;
+        Handout.Paper paper = letter || Home.letter() ? Handout.Paper.LETTER : Handout.Paper.A4;
         if (name.endsWith(".pdf")) {
             Beside.write(output, Papering.pdf(located, key, paper));
         } else {

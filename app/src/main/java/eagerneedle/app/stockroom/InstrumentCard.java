@@ -39,6 +39,7 @@ import javafx.scene.layout.VBox;
 final class InstrumentCard extends VBox {
     private final StockroomModel model;
     private final Runnable changed;
+    private final List<String> places;
     private final Label objection = Labels.attention("");
     private final Label title = Labels.styled("", "instrument-name");
     private final Label serial = Labels.styled("", "instrument-serial");
@@ -64,11 +65,13 @@ final class InstrumentCard extends VBox {
     /**
      * @param changed is called when the instrument or which one is in hand was changed
      * @param wrong is called with a serial that turned out wrong after it was used
+     * @param places where the laboratory keeps things; empty where it does not say
      */
-    InstrumentCard(StockroomModel model, Runnable changed, Consumer<String> wrong) {
+    InstrumentCard(StockroomModel model, Runnable changed, Consumer<String> wrong, List<String> places) {
         super(8);
         this.model = model;
         this.changed = changed;
+        this.places = places;
         link.setId("stock-link");
         link.setPrefRowCount(3);
         link.setWrapText(true);
@@ -243,7 +246,16 @@ final class InstrumentCard extends VBox {
     private void save() {
         Map<String, String> written = new LinkedHashMap<>();
         fields.forEach((key, f) -> written.put(key, f.getText()));
-        Notices.tell(this, model.save(kinds.getValue(), written, link.getText()));
+        String said = model.save(kinds.getValue(), written, link.getText());
+        String place = written.getOrDefault("place", "").strip();
+        if (place.isEmpty() || places.isEmpty() || places.contains(place)) {
+            Notices.tell(this, said);
+        } else {
+            Notices.warn(
+                    this,
+                    said + " The laboratory names no place '" + place + "'; it has: " + String.join(", ", places)
+                            + ".");
+        }
     }
 
     private static void shown(PlotView view, Optional<Plot> plot) {

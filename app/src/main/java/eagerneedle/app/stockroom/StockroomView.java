@@ -57,7 +57,8 @@ public final class StockroomView implements StationView {
     /** @param leave goes back to where one came from */
     public StockroomView(Desk desk, Runnable leave) {
         model = new StockroomModel(desk.stockroom(), desk.bench().clock());
-        card = new InstrumentCard(model, this::showAll, desk::showPutRight);
+        card = new InstrumentCard(
+                model, this::showAll, desk::showPutRight, desk.site().places());
         all.getStyleClass().add("surface");
         all.setId("stockroom");
         search.setId("stock-search");

@@ -47,7 +47,7 @@ class WeekWindowTest extends BenchWindow {
         System.setProperty("needle.home", site.resolve("home").toString());
         Files.writeString(
                 site.resolve("site.yaml"),
-                "staff: [M. Ash, J. Birch]\nkits:\n  bench 7: [TH-CP-01]\n  bench 9: [TH-LG-09]\n");
+                "staff: [M. Ash, J. Birch]\nplaces: [drawer 4]\nkits:\n  bench 7: [TH-CP-01]\n  bench 9: [TH-LG-09]\n");
     }
 
     @AfterEach
@@ -137,6 +137,9 @@ class WeekWindowTest extends BenchWindow {
         // Wednesday: the micrometer is broken: it is out at once, and the bench is not ready.
         act(() -> window.showInstrument("TH-BA-01"));
         settle();
+        type(robot, "stock-field-place", "the moon");
+        fire(robot, "stock-save");
+        assertThat(text(robot, "watch-line")).contains("names no place 'the moon'; it has: drawer 4");
         type(robot, "stock-event-what", "dropped");
         choose(robot, "stock-event-outcome", "broken");
         fire(robot, "stock-event-add");
