@@ -251,6 +251,9 @@ final class SessionRows {
         if (s.school() != null) {
             add(Table.CHOICES, "school", s.school().name());
         }
+        if (s.coverageChosen() != null) {
+            add(Table.CHOICES, "coverage", s.coverage().percent());
+        }
         s.picked().forEach((what, way) -> add(Table.CHOICES, what, way));
         long left = s.keptRuns().stream().filter(x -> x.leftOut() != null).count();
         if (left > 0) {

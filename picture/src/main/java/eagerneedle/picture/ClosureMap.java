@@ -178,6 +178,6 @@ public final class ClosureMap {
     }
 
     private static String signed(double v) {
-        return String.format(java.util.Locale.ROOT, "%+.2f", v).replace('-', '−');
+        return Notation.sentence("%+.2f", v);
     }
 }

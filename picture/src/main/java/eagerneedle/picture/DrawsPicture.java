@@ -55,7 +55,8 @@ public final class DrawsPicture {
                 3);
         String unit = m.of().unit().pretty();
         s.text(
-                "95 %, even tails: " + Notation.plain(m.symmetric().low(), 5) + " to "
+                m.coverage().percent() + ", even tails: "
+                        + Notation.plain(m.symmetric().low(), 5) + " to "
                         + Notation.plain(m.symmetric().high(), 5) + " " + unit,
                 left,
                 ground + 34,

@@ -1,5 +1,6 @@
 package eagerneedle.picture;
 
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.picture.Surface.Align;
 
 /** Paints what lies over the data and may stand out of the frame: the edges of windows, words and legends. */
@@ -132,9 +133,7 @@ final class OverPainter implements Layer.Cases<Void> {
             return free;
         }
         s.polygon(new double[] {px - 6, px + 6, px}, new double[] {f.top() - 1, f.top() - 1, f.top() + 9}, Ink.NEEDLE);
-        String text = String.format(java.util.Locale.ROOT, "%.2f s", at)
-                .replaceFirst("^-(0\\.0*\\D)", "$1")
-                .replace('-', '−');
+        String text = Notation.fixed(at, 2) + " s";
         double width = s.textWidth(text, Lettering.figures(11));
         // The first of two leaves as much room on the right as the second needs.
         double right = f.left() + f.width() - (free == Double.NEGATIVE_INFINITY ? width + GAP : 0);

@@ -187,7 +187,6 @@ public final class PlotPainter {
         if (decimals > 5 || Math.abs(t) >= 1e6) {
             return Notation.plain(t, 4);
         }
-        String s = String.format(java.util.Locale.ROOT, "%." + decimals + "f", t);
-        return s.matches("-0\\.?0*") ? s.substring(1) : s.replace('-', '−');
+        return Notation.fixed(t, decimals);
     }
 }

@@ -1,5 +1,6 @@
 package eagerneedle.report;
 
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Written;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
@@ -11,7 +12,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 
 /** The runs of each capture: their quantities, windows, the picture of one, photographs. */
@@ -160,11 +160,7 @@ final class CaptureSection {
     }
 
     private static String window(Run run, String name, Window w) {
-        return String.format(
-                Locale.ROOT,
-                "%.2f … %.2f s%s",
-                w.from(),
-                w.to(),
-                run.windows().containsKey(name) ? " (set by hand)" : "");
+        return Notation.sentence(
+                "%.2f … %.2f s%s", w.from(), w.to(), run.windows().containsKey(name) ? " (set by hand)" : "");
     }
 }

@@ -1,5 +1,6 @@
 package eagerneedle.report;
 
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Blind;
 import eagerneedle.core.session.Run;
@@ -27,6 +28,9 @@ final class ChoicesMade {
                 s.school() == null
                         ? "The school in use is the one the sheet names for each comparison."
                         : "The school in use: " + s.school().label() + ", chosen for this session.");
+        if (s.coverageChosen() != null) {
+            out.add("A coverage of " + s.coverage().percent() + " was chosen for this session.");
+        }
         r.sheet().offers().forEach(o -> {
             String way = s.picked().get(o.key());
             String why = o.choice().why().isEmpty() ? "" : " (" + o.choice().why() + ")";
@@ -47,13 +51,9 @@ final class ChoicesMade {
             run.windows().forEach((name, w) -> out.add(setByHand(r, run, name, w)));
             run.entries()
                     .voided()
-                    .forEach(v -> out.add(String.format(
-                            Locale.ROOT,
+                    .forEach(v -> out.add(Notation.sentence(
                             "Samples of %s from %.4g s to %.4g s do not count: %s.",
-                            run.name(),
-                            v.from(),
-                            v.to(),
-                            v.reason())));
+                            run.name(), v.from(), v.to(), v.reason())));
         }
         s.own()
                 .forEach((where, quantities) -> quantities.forEach((name, d) ->
@@ -80,25 +80,17 @@ final class ChoicesMade {
         Capture c = r.sheet().captures().get(run.capture());
         if (c != null && !c.windows().containsKey(name) && c.quantities().containsKey(name)) {
             String label = c.quantities().get(name).label();
-            return String.format(
-                    Locale.ROOT,
+            return Notation.sentence(
                     "%s of %s was set to %.4f s by hand.",
-                    label == null ? name : label,
-                    run.name(),
-                    (w.from() + w.to()) / 2);
+                    label == null ? name : label, run.name(), (w.from() + w.to()) / 2);
         }
         return window(run, name, w);
     }
 
     private static String window(Run run, String name, Window w) {
-        return String.format(
-                Locale.ROOT,
+        return Notation.sentence(
                 "The window '%s' of %s was set to %.3f s ... %.3f s (%s).",
-                name,
-                run.name(),
-                w.from(),
-                w.to(),
-                w.reason());
+                name, run.name(), w.from(), w.to(), w.reason());
     }
 
     /** What blind work there was; empty when there was none. */

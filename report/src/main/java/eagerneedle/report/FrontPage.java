@@ -94,7 +94,8 @@ final class FrontPage {
                 Map.of(
                         "label", d.label(),
                         "value", InPrint.of(q.get()),
-                        "expanded", InPrint.expanded(q.get()),
+                        "expanded",
+                                InPrint.expanded(q.get(), reduction.session().coverage()),
                         "against", String.join("; ", against)));
     }
 }

@@ -31,14 +31,14 @@ final class InPrint {
     }
 
     /** The expanded uncertainty in the unit in which the quantity is set, with its coverage factor. */
-    static String expanded(Quantity q) {
+    static String expanded(Quantity q, Coverage coverage) {
         if (q.isExact()) {
             return "taken as exact";
         }
         LabUnit unit = Written.of(q).unit();
         Quantity shown = unit.isAffine() ? q : q.to(unit);
-        return powered(Notation.plusMinus(shown.value(), Coverage.DEFAULT.expanded(shown))) + " (k = "
-                + Notation.plain(Coverage.DEFAULT.factor(q.dof()), 3) + ")";
+        return powered(Notation.plusMinus(shown.value(), coverage.expanded(shown))) + " (k = "
+                + Notation.plain(coverage.factor(q.dof()), 3) + ")";
     }
 
     /** A number as programs write it, 2.05e9, as people do: 2.05 × 10⁹. */

@@ -114,6 +114,7 @@ public final class SessionReport {
         m.put("date", STAMP.format(reduction.session().created()));
         m.put("who", WhoAndWhere.of(reduction));
         m.put("paper", paper.css());
+        m.put("coverage", reduction.session().coverage().percent());
         m.put("front", new FrontPage(reduction, figures).of());
         m.put("question", sheet.question());
         m.put(
@@ -299,7 +300,11 @@ public final class SessionReport {
             Map<String, Object> row = new LinkedHashMap<>();
             row.put("label", e.label());
             row.put("value", e.quantity().map(InPrint::of).orElseGet(() -> InPrint.none("—")));
-            row.put("expanded", e.quantity().map(InPrint::expanded).orElse(e.instead()));
+            row.put(
+                    "expanded",
+                    e.quantity()
+                            .map(q -> InPrint.expanded(q, reduction.session().coverage()))
+                            .orElse(e.instead()));
             row.put("source", reduction.formula(e.key()).isPresent() ? "computed" : e.source());
             row.put(
                     "doubt",

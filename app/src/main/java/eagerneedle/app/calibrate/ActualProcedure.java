@@ -4,8 +4,8 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.quantity.Digits;
 import eagerneedle.core.quantity.LabUnit;
-import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.PlanCommand;
 import eagerneedle.core.sheet.Channel;
@@ -55,7 +55,7 @@ final class ActualProcedure implements CalibrateStation.Procedure {
                         desk.bench()
                                 .plan()
                                 .quantity(input)
-                                .map(q -> Notation.bracketed(q.value(), 0) + " "
+                                .map(q -> Digits.bracketed(q.value(), 0) + " "
                                         + q.unit().symbol())
                                 .orElse("0")))));
         HBox read = new HBox(12, reading, take);
@@ -99,7 +99,7 @@ final class ActualProcedure implements CalibrateStation.Procedure {
             double u = Math.sqrt(sum) * channel().labUnit().scaleTo(to);
             desk.bench()
                     .apply(new PlanCommand.SetMeasured(
-                            input, plan.label(), (Notation.bracketed(q.value(), u) + " " + to.symbol()).strip()));
+                            input, plan.label(), (Digits.bracketed(q.value(), u) + " " + to.symbol()).strip()));
             Notices.tell(
                     all,
                     capital(plan.label()) + " is "

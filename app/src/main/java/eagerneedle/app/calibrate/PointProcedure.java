@@ -7,6 +7,7 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.core.calibration.AfterUse;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.quantity.Notation;
@@ -184,7 +185,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
     }
 
     private void arrange() {
-        model.reference(reference.getText());
+        model.reference(Typing.in(reference));
         Map<String, String> bench = model.placing();
         if (desk.rig().isEmpty() && !plan.typed()) {
             throw new IllegalArgumentException("No instrument is connected: connect it at Rig first.");
@@ -194,7 +195,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
 
     private void takePoint() {
         Notices.attempt(all, () -> {
-            model.reference(reference.getText());
+            model.reference(Typing.in(reference));
             boolean more = model.take(reading.take());
             if (model.isCheckComplete()) {
                 Notices.tell(all, model.finishCheck());
@@ -205,7 +206,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
 
     /** Shows what changed, and sets the next point of the plan where there is one. */
     private void goOn(boolean more) {
-        reference.setText(model.reference());
+        Typing.show(reference, model.reference());
         if (more) {
             place();
         }
@@ -269,10 +270,10 @@ final class PointProcedure implements CalibrateStation.Procedure {
             shown(setting.getChildren().get(1), !adjusting);
             take.setVisible(!adjusting);
         }
-        if (reference.getText().isEmpty()) {
-            reference.setText(model.reference());
+        if (Typing.in(reference).isEmpty()) {
+            Typing.show(reference, model.reference());
         }
-        model.reference(reference.getText());
+        model.reference(Typing.in(reference));
         Labels.says(next, adjusting ? "" : model.says());
         Labels.says(computed, model.computed());
         keep.setDisable(!model.canKeep());

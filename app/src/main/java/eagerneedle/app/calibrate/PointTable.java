@@ -8,7 +8,6 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.picture.CalibrationPlots;
 import java.util.List;
-import java.util.Locale;
 import java.util.Objects;
 import javafx.geometry.HPos;
 import javafx.scene.control.Label;
@@ -71,11 +70,7 @@ final class PointTable extends GridPane {
                 p.samples() == 0
                         ? "typed"
                         : "mean of " + p.samples() + " samples" + (p.steady() ? ", steady" : ", not steady"));
-        Label e = Labels.figure(
-                Double.isNaN(residual)
-                        ? ""
-                        : String.format(Locale.ROOT, "%+." + digits + "f", residual)
-                                .replace('-', '−'));
+        Label e = Labels.figure(Double.isNaN(residual) ? "" : Notation.sentence("%+." + digits + "f", residual));
         add(read, 2, at);
         add(e, 3, at);
         GridPane.setHalignment(e, HPos.RIGHT);

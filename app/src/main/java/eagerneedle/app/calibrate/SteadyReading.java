@@ -4,6 +4,7 @@ import eagerneedle.app.eye.ReadingField;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.widget.Typing;
 import java.util.Map;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
@@ -60,7 +61,7 @@ final class SteadyReading extends VBox {
 
     /** @throws IllegalArgumentException with one sentence when there is nothing steady to take */
     SteadyModel.Taken take() {
-        return model.take(System.nanoTime(), field.getText());
+        return model.take(System.nanoTime(), Typing.in(field));
     }
 
     /** Takes the newest samples in; true when something changed. */

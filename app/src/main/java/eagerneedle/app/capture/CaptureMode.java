@@ -2,10 +2,10 @@ package eagerneedle.app.capture;
 
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.workbench.LiveRig;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
 import java.io.IOException;
-import java.util.Locale;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.Region;
@@ -53,7 +53,7 @@ abstract class CaptureMode implements RunTaking {
 
     /** The clock of the run. */
     String clock(LiveRig rig) {
-        return String.format(Locale.ROOT, "%.1f s", Math.max(0, rig.clock(first())));
+        return Notation.sentence("%.1f s", Math.max(0, rig.clock(first())));
     }
 
     final String first() {

@@ -4,8 +4,8 @@ import eagerneedle.app.eye.EyeReadings;
 import eagerneedle.app.station.Cautions;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.workbench.LiveRig;
+import eagerneedle.core.quantity.Digits;
 import eagerneedle.core.quantity.LabUnit;
-import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.reduce.LevelOutputs;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.reduce.SessionWatch;
@@ -294,7 +294,7 @@ final class CaptureModel {
         Map<String, String> out = new LinkedHashMap<>();
         rig.outputs().forEach((name, g) -> {
             if (g.isOn()) {
-                String value = Notation.plain(g.value(), 6).replace('\u2212', '-');
+                String value = Digits.plain(g.value(), 6);
                 out.put(name, (value + " " + LabUnit.parse(g.limits().unit()).symbol()).strip());
             }
         });

@@ -5,6 +5,7 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Tone;
 import eagerneedle.app.widget.TypedPanel;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Run;
@@ -381,6 +382,9 @@ public final class CaptureStation implements StationView {
             clock.setText(model.isContinuing() ? "continued" : mode.clock(rig));
             String over = mode.tick(rig);
             if (over != null) {
+                if (Tone.isWanted()) {
+                    Tone.play();
+                }
                 stop(over);
                 return;
             }

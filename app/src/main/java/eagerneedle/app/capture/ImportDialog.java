@@ -7,6 +7,7 @@ import eagerneedle.app.widget.Dialogue;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.app.workbench.ColumnMapping;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.store.FileName;
@@ -267,7 +268,7 @@ public final class ImportDialog {
         try {
             model.belongsTo(captures.getValue(), levels.getValue());
             ColumnMapping how = chosen();
-            desk.choose(model.bring(how, ahead.getText(), schedule.isSelected()));
+            desk.choose(model.bring(how, Typing.in(ahead), schedule.isSelected()));
             Node behind = stage.getOwner().getScene().getRoot();
             stage.close();
             String remarks = model.remarks(how);

@@ -2,6 +2,7 @@ package eagerneedle.app.capture;
 
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.workbench.Pooling;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.PoolCommand;
 import eagerneedle.core.session.PoolSource;
@@ -95,8 +96,9 @@ final class PoolModel {
     private static String values(PoolSource s, String column) {
         List<Quantity> all = s.quantities(column);
         return all.size() <= SHOWN
-                ? all.stream().map(Quantity::toString).collect(Collectors.joining("; "))
-                : all.get(0) + " ... " + all.get(all.size() - 1) + " (" + all.size() + " rows)";
+                ? all.stream().map(Notation::bracket).collect(Collectors.joining("; "))
+                : Notation.bracket(all.get(0)) + " ... " + Notation.bracket(all.get(all.size() - 1)) + " (" + all.size()
+                        + " rows)";
     }
 
     /** How many there are, and how many are expected. */

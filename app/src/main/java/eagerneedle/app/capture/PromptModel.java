@@ -126,9 +126,7 @@ final class PromptModel {
             return plan.count() + " readings";
         }
         double toGo = prompts.toGo(now);
-        return toGo < 0
-                ? String.format(Locale.ROOT, "%.0f s late", -toGo)
-                : String.format(Locale.ROOT, "%.0f s", Math.ceil(toGo));
+        return toGo < 0 ? Notation.sentence("%.0f s late", -toGo) : Notation.sentence("%.0f s", Math.ceil(toGo));
     }
 
     /** Which reading is due when. */

@@ -5,6 +5,7 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.app.widget.Tone;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
@@ -56,6 +57,7 @@ final class PromptedMode extends CaptureMode {
         itself.setSelected(plan.prompt().by().equals("itself"));
         Labels.explained(itself, "The program takes each reading at its moment; otherwise you do, by key T");
         sound.setId("prompt-sound");
+        sound.setSelected(Tone.isWanted());
         sound.setMinWidth(Region.USE_PREF_SIZE);
         Labels.explained(sound, "A tone at each moment, beside the flash");
         HBox row = new HBox(12, count, take, skip, itself, sound);
@@ -150,7 +152,7 @@ final class PromptedMode extends CaptureMode {
     }
 
     private void enterLate(int i) {
-        TextField when = new TextField(model.due(i));
+        TextField when = new TextField(Typing.as(model.due(i)));
         when.setPrefWidth(Theme.px(80));
         when.setId("late-when");
         when.setAccessibleText("Moment of the reading, in s");
@@ -161,7 +163,7 @@ final class PromptedMode extends CaptureMode {
         Button enter = new Button("Enter");
         enter.setId("late-enter");
         Runnable act = () -> Notices.attempt(panel, () -> {
-            model.enterLate(i, when.getText(), value.getText());
+            model.enterLate(i, Typing.in(when), Typing.in(value));
             late.getChildren().clear();
             rebuild();
         });

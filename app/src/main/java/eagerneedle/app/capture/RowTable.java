@@ -5,7 +5,6 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.core.quantity.Notation;
-import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
@@ -108,7 +107,7 @@ final class RowTable extends VBox {
         String text = run.entries().byEye().getOrDefault(key, "—");
         return text.length() < LONG && text.indexOf(';') < 0
                 ? text
-                : reduction.ofRun(run, key).quantity().map(Quantity::toString).orElse(text);
+                : reduction.ofRun(run, key).quantity().map(Notation::bracket).orElse(text);
     }
 
     private void figure(String text, int column, int row) {

@@ -1,7 +1,7 @@
 package eagerneedle.app.capture;
 
 import eagerneedle.app.widget.Labels;
-import java.util.Locale;
+import eagerneedle.core.quantity.Notation;
 import java.util.function.DoubleConsumer;
 import javafx.animation.AnimationTimer;
 import javafx.geometry.Pos;
@@ -66,9 +66,6 @@ final class StopwatchPanel extends HBox {
 
     private void show() {
         double s = (running ? System.nanoTime() - since : before) / 1e9;
-        time.setText(
-                s < 60
-                        ? String.format(Locale.ROOT, "%.2f s", s)
-                        : String.format(Locale.ROOT, "%d:%05.2f", (int) (s / 60), s % 60));
+        time.setText(s < 60 ? Notation.sentence("%.2f s", s) : Notation.sentence("%d:%05.2f", (int) (s / 60), s % 60));
     }
 }

@@ -6,6 +6,7 @@ import eagerneedle.core.marking.Marker;
 import eagerneedle.core.marking.OwnData;
 import eagerneedle.core.marking.SharedDigits;
 import eagerneedle.core.marking.Wanted;
+import eagerneedle.core.quantity.DecimalSign;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.quantity.Written;
@@ -334,7 +335,7 @@ public final class ClassMarking {
     }
 
     private static String plain(String number) {
-        return number.replace('−', '-').replaceAll("\\s", "");
+        return DecimalSign.inUse().typed(number.replace('−', '-').replaceAll("\\s", ""));
     }
 
     private static boolean sameData(BenchFile a, BenchFile b, Sheet sheet) {

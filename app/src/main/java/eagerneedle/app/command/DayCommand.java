@@ -8,6 +8,7 @@ import eagerneedle.app.day.DayPaper;
 import eagerneedle.app.day.DayPlan;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.core.day.ReadyCheck;
+import eagerneedle.core.quantity.DecimalSign;
 import eagerneedle.store.FileName;
 import eagerneedle.store.stockroom.ReadyBook;
 import java.io.IOException;
@@ -46,6 +47,7 @@ final class DayCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws IOException {
+        DecimalSign.use(Home.decimal());
         if (stockroom != null && !Files.exists(stockroom)) {
             throw new IllegalArgumentException(
                     "There is no stockroom " + FileName.of(stockroom) + "; look at its name.");

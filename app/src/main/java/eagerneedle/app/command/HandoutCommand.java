@@ -2,6 +2,7 @@ package eagerneedle.app.command;
 
 import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.Papering;
+import eagerneedle.core.quantity.DecimalSign;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.report.Handout;
@@ -38,6 +39,7 @@ final class HandoutCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
+        DecimalSign.use(Home.decimal());
         String name = FileName.of(output).toLowerCase(Locale.ROOT);
         if (!name.endsWith(".pdf") && !name.endsWith(".html")) {
             throw new IllegalArgumentException(

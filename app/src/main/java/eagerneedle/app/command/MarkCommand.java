@@ -6,7 +6,9 @@ import eagerneedle.app.classroom.Gradebook;
 import eagerneedle.app.classroom.MarkingBook;
 import eagerneedle.app.classroom.MarksJson;
 import eagerneedle.app.classroom.StudentMarks;
+import eagerneedle.app.workbench.Home;
 import eagerneedle.core.marking.Marked;
+import eagerneedle.core.quantity.DecimalSign;
 import eagerneedle.store.classroom.ClassKey;
 import eagerneedle.store.classroom.GradeTable;
 import eagerneedle.store.classroom.HandIns;
@@ -59,6 +61,7 @@ final class MarkCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws IOException {
+        DecimalSign.use(Home.decimal());
         ClassMarking marking = ClassMarking.of(folder, passphrase == null ? null : ClassKey.passphrase(passphrase));
         HandIns in = HandIns.read(handIns, marking.about().students());
         ClassMarking.Marks marks = marking.mark(in, (n, of) -> true);

@@ -1,6 +1,8 @@
 package eagerneedle.app.command;
 
+import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.Workbench;
+import eagerneedle.core.quantity.DecimalSign;
 import eagerneedle.report.Handout;
 import eagerneedle.store.FileName;
 import eagerneedle.store.bench.BenchFile;
@@ -30,6 +32,7 @@ final class ReportCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
+        DecimalSign.use(Home.decimal());
         boolean paper = output.toString().toLowerCase(java.util.Locale.ROOT).endsWith(".pdf");
         if (!paper && !output.toString().toLowerCase(java.util.Locale.ROOT).endsWith(".html")) {
             throw new IllegalArgumentException(

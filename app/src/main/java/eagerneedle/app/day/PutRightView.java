@@ -4,6 +4,7 @@ import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.core.stockroom.Correction;
 import java.io.File;
 import java.nio.file.Path;
@@ -136,8 +137,8 @@ public final class PutRightView implements StationView {
         }
     }
 
-    private static @Nullable String said(TextField f) {
-        return f.getText().isBlank() ? null : f.getText().strip();
+    private static @Nullable String reading(TextField f) {
+        return f.getText().isBlank() ? null : Typing.in(f).strip();
     }
 
     private void look() {
@@ -147,14 +148,14 @@ public final class PutRightView implements StationView {
         }
         Correction c = new Correction(
                 standard.getText().strip(),
-                said(times),
-                said(plus),
+                reading(times),
+                reading(plus),
                 clock.instant().truncatedTo(ChronoUnit.MILLIS),
                 by.getText().isBlank() ? "staff" : by.getText().strip(),
                 why.getText().strip());
         List<String> only = at.getText().isBlank()
                 ? List.of()
-                : Arrays.stream(at.getText().split(";")).map(String::strip).toList();
+                : Arrays.stream(Typing.in(at).split(";")).map(String::strip).toList();
         if (!Notices.attempt(all, c::checked) || !going.compareAndSet(false, true)) {
             return;
         }

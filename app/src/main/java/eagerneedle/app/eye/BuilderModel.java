@@ -2,6 +2,7 @@ package eagerneedle.app.eye;
 
 import eagerneedle.core.formula.Written;
 import eagerneedle.core.quantity.Budget;
+import eagerneedle.core.quantity.Digits;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
@@ -10,7 +11,6 @@ import eagerneedle.core.reading.Face;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
@@ -98,7 +98,7 @@ final class BuilderModel {
             try {
                 out.putAll(new Eyesight(() -> 0, () -> 0, n -> 0).seen(f, out, q));
             } catch (IllegalArgumentException elsewhere) {
-                out.put(f.gaps().get(0).name(), q.toString());
+                out.put(f.gaps().get(0).name(), Digits.bracket(q));
             }
         });
         return out;
@@ -169,8 +169,7 @@ final class BuilderModel {
         }
         String causes = Budget.of(q).lines().stream()
                 .limit(CAUSES)
-                .map(l -> l.label().replace(label + ": ", "") + " "
-                        + String.format(Locale.ROOT, "%.0f %%", 100 * l.share()))
+                .map(l -> l.label().replace(label + ": ", "") + " " + Notation.sentence("%.0f %%", 100 * l.share()))
                 .reduce((a, b) -> a + ", " + b)
                 .orElse("");
         return q + "   u = " + Notation.figures(q.u(), 2) + " "

@@ -2,6 +2,7 @@ package eagerneedle.app.eye;
 
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.session.Run;
@@ -57,7 +58,7 @@ public final class EyeFields extends FlowPane {
         Map<String, String> typed = new HashMap<>();
         String of = run.id() + " " + run.capture();
         if (of.equals(shown)) {
-            asked.forEach(a -> typed.put(a.name(), a.field().getText()));
+            asked.forEach(a -> typed.put(a.name(), Typing.in(a.field())));
         }
         clear();
         shown = of;
@@ -66,21 +67,23 @@ public final class EyeFields extends FlowPane {
             TextField f = new Cells(key);
             f.setId(prefix + key);
             f.setPrefWidth(input.times() > 1 || expected.length() > LONG ? 230 : 130);
-            f.setPromptText(expected);
+            f.setPromptText(Typing.as(expected));
             f.setAccessibleText(input.label() + ", by eye");
-            f.setText(run.entries()
-                    .byEye()
-                    .getOrDefault(
-                            key,
-                            EyeReadings.known(bench, run.capture(), run.level(), key)
-                                    .orElse(typed.getOrDefault(key, ""))));
+            Typing.show(
+                    f,
+                    run.entries()
+                            .byEye()
+                            .getOrDefault(
+                                    key,
+                                    EyeReadings.known(bench, run.capture(), run.level(), key)
+                                            .orElse(typed.getOrDefault(key, ""))));
             Labels.explained(
                     f,
                     (input.by() == null ? "Read by eye" : "By " + input.by())
                             + (input.times() > 1
                                     ? ": " + input.times()
                                             + " readings with semicolons between, the unit behind the last"
-                                    : ": value with its uncertainty and unit, for instance " + expected)
+                                    : ": value with its uncertainty and unit, for instance " + Typing.as(expected))
                             + (input.isOncePerLevel() ? "; read once, it serves all runs at this level" : ""));
             f.setOnAction(e -> next(f));
             ReadingField around = new ReadingField(f, input.label(), expected, () -> {});
@@ -151,11 +154,8 @@ public final class EyeFields extends FlowPane {
                 continue;
             }
             try {
-                r = r.entered(r.entries()
-                        .read(
-                                a.name(),
-                                EyeReadings.checked(
-                                        a.input(), a.expected(), a.field().getText())));
+                r = r.entered(
+                        r.entries().read(a.name(), EyeReadings.checked(a.input(), a.expected(), Typing.in(a.field()))));
             } catch (IllegalArgumentException bad) {
                 a.field().requestFocus();
                 throw bad;
@@ -170,15 +170,15 @@ public final class EyeFields extends FlowPane {
     public boolean stopped(double seconds) {
         String time = String.format(Locale.ROOT, "%.2f", seconds);
         for (Asked a : asked) {
-            String there = a.field().getText().strip();
+            String there = Typing.in(a.field()).strip();
             int have = there.isEmpty() ? 0 : there.split(";").length;
             if (EyeReadings.unit(a.expected()).fits(LabUnit.SECOND)
                     && have < a.input().times()) {
-                a.field()
-                        .setText(
-                                a.input().times() == 1
-                                        ? "stopwatch(" + time + " s)"
-                                        : (there.isEmpty() ? "" : there + "; ") + time + " s");
+                Typing.show(
+                        a.field(),
+                        a.input().times() == 1
+                                ? "stopwatch(" + time + " s)"
+                                : (there.isEmpty() ? "" : there + "; ") + time + " s");
                 return true;
             }
         }
@@ -199,7 +199,7 @@ public final class EyeFields extends FlowPane {
             if (text == null || !text.strip().contains("\n") && !text.contains("\t")) {
                 super.paste();
             } else if (text.strip().contains("\n")) {
-                several.accept(text);
+                several.accept(Typing.of(text));
             } else {
                 Notices.attempt(this, () -> across(text.strip().split("\t", -1)));
             }
@@ -215,7 +215,7 @@ public final class EyeFields extends FlowPane {
             for (int i = 0; i < cells.length; i++) {
                 if (!cells[i].isBlank()) {
                     Asked a = from.get(i);
-                    a.field().setText(EyeReadings.asExpected(a.expected(), cells[i], ""));
+                    Typing.show(a.field(), EyeReadings.asExpected(a.expected(), Typing.of(cells[i]), ""));
                 }
             }
         }

@@ -3,6 +3,7 @@ package eagerneedle.app.eye;
 import eagerneedle.app.widget.Dialogue;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.OneOf;
+import eagerneedle.app.widget.Typing;
 import java.io.ByteArrayInputStream;
 import java.util.ArrayList;
 import java.util.List;
@@ -150,12 +151,12 @@ final class PicturePick {
 
     private void field(TextField f, String id, String text, String says, double width) {
         f.setId(id);
-        f.setText(text);
+        Typing.show(f, text);
         f.setPrefWidth(width);
         f.setAccessibleText(says);
         Labels.explained(f, says);
         f.textProperty().addListener((o, was, is) -> {
-            model.know(length.getText(), pick.getText(), parallax.getText());
+            model.know(Typing.in(length), Typing.in(pick), Typing.in(parallax));
             refresh();
         });
     }

@@ -5,6 +5,7 @@ import eagerneedle.app.widget.Dialogue;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.OneOf;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.core.reading.Face;
 import eagerneedle.picture.Faces;
 import java.util.function.Consumer;
@@ -95,12 +96,12 @@ final class ReadingBuilder {
         gaps.getChildren().clear();
         int row = 0;
         for (Face.Gap g : model.face().gaps()) {
-            TextField f = new TextField(model.values().get(g.name()));
+            TextField f = new TextField(Typing.as(model.values().getOrDefault(g.name(), "")));
             f.setId("build-" + g.name());
             f.setPrefWidth(Theme.px(150));
             f.setAccessibleText(g.says());
             f.textProperty().addListener((o, was, is) -> {
-                model.say(g.name(), is);
+                model.say(g.name(), Typing.of(is));
                 refresh();
             });
             gaps.addRow(row++, f, Labels.quiet(g.says()));

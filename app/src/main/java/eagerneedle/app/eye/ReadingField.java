@@ -2,6 +2,7 @@ package eagerneedle.app.eye;
 
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.core.session.Entries;
 import java.util.List;
 import java.util.function.IntFunction;
@@ -80,7 +81,7 @@ public final class ReadingField extends HBox {
                             this,
                             label,
                             expected,
-                            field.getText(),
+                            Typing.in(field),
                             p.attachment(),
                             bytes.apply(p.attachment()),
                             this::take)));
@@ -93,13 +94,13 @@ public final class ReadingField extends HBox {
     }
 
     private void take(String text) {
-        field.setText(text);
+        Typing.show(field, text);
         field.requestFocus();
         taken.run();
     }
 
     private void build() {
         Notices.attempt(
-                this, () -> ReadingBuilder.open(this, new BuilderModel(label, expected, field.getText()), this::take));
+                this, () -> ReadingBuilder.open(this, new BuilderModel(label, expected, Typing.in(field)), this::take));
     }
 }

@@ -21,6 +21,7 @@ final class DrawsCard extends VBox {
     private final Label says = Labels.wrapped("");
     private final PictureView picture = new PictureView("Draws of the result against its first-order curve", null);
     private Quantity of;
+    private Coverage coverage = Coverage.DEFAULT;
     private CompletableFuture<MonteCarlo> running;
 
     DrawsCard() {
@@ -41,9 +42,10 @@ final class DrawsCard extends VBox {
     }
 
     /** The result that would be drawn; draws of another one are forgotten. */
-    void of(Quantity q) {
-        if (of == null || !q.sameAs(of)) {
+    void of(Quantity q, Coverage wanted) {
+        if (of == null || !q.sameAs(of) || !wanted.equals(coverage)) {
             of = q;
+            coverage = wanted;
             forget();
         }
     }
@@ -71,9 +73,10 @@ final class DrawsCard extends VBox {
             return;
         }
         Quantity now = of;
+        Coverage at = coverage;
         draw.setText("Drawing... Cancel");
         CompletableFuture<MonteCarlo> mine =
-                CompletableFuture.supplyAsync(() -> MonteCarlo.of(now, Coverage.DEFAULT, MonteCarlo.Settings.DEFAULT));
+                CompletableFuture.supplyAsync(() -> MonteCarlo.of(now, at, MonteCarlo.Settings.DEFAULT));
         running = mine;
         mine.whenComplete((m, failed) -> Platform.runLater(() -> {
             if (running != mine) {

@@ -330,6 +330,17 @@ final class JudgeModel {
         desk.bench().apply(new JudgeCommand.ChooseSchool(school));
     }
 
+    /** The coverage of stated intervals and of verdicts. */
+    double coverage() {
+        return desk.bench().session().coverage().probability();
+    }
+
+    void cover(double probability) {
+        if (probability != coverage()) {
+            desk.bench().apply(new JudgeCommand.ChooseCoverage(probability));
+        }
+    }
+
     void hideReferences() {
         desk.bench().apply(new JudgeCommand.HideReferences(desk.bench().clock().instant()));
     }
@@ -371,7 +382,7 @@ final class JudgeModel {
     void compare(String result, String reference, String label) {
         if (result.isBlank() || reference.isBlank()) {
             throw new IllegalArgumentException(
-                    "Say which result is compared, and with what: 9.81(1) m/s^2, or an input.");
+                    "Say which result is compared, and with what: a value with its uncertainty and unit, or an input.");
         }
         if (!comparable().contains(result)) {
             throw new IllegalArgumentException(

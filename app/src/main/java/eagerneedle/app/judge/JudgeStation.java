@@ -5,10 +5,12 @@ import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.AddRow;
+import eagerneedle.app.widget.CoverageBox;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Rows;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.core.judge.School;
 import eagerneedle.picture.NeedlePicture;
 import eagerneedle.picture.ValueRows;
@@ -16,6 +18,7 @@ import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.input.KeyCode;
@@ -55,6 +58,7 @@ public final class JudgeStation implements StationView {
     private final MistakeLens lens;
     private final AddRow compare;
     private final VBox right;
+    private final ChoiceBox<Double> coverage = CoverageBox.of("coverage");
     private final Button hide = new Button("Work blind from now on");
 
     public JudgeStation(Desk desk) {
@@ -73,9 +77,24 @@ public final class JudgeStation implements StationView {
                 hide,
                 "Hides every reference, here, in the ledger, at Plan and in what leaves the program, until the "
                         + "result is locked");
+        HBox covered = new HBox(8, Labels.quiet("coverage"), coverage);
+        covered.setAlignment(Pos.CENTER_LEFT);
+        Labels.explained(
+                coverage, "With which probability intervals that are stated cover, and differences count as agreement");
+        coverage.setOnAction(e -> {
+            if (coverage.getValue() != null) {
+                Notices.attempt(scroll, () -> model.cover(coverage.getValue()));
+            }
+        });
         comparing
                 .getChildren()
-                .addAll(Labels.heading("The same data under three schools"), schoolBox, otherHead, otherBox, laterBox);
+                .addAll(
+                        Labels.heading("The same data under three schools"),
+                        schoolBox,
+                        covered,
+                        otherHead,
+                        otherBox,
+                        laterBox);
         telling.getChildren().addAll(saidHead, saidBox, Labels.heading("Checks"), checkBox);
         right = new VBox(10, comparing, telling, lens, hide);
         right.setPrefWidth(Theme.px(352));
@@ -85,10 +104,10 @@ public final class JudgeStation implements StationView {
                         "compare",
                         "Compare",
                         "Hold a result against a reference: an input, another result, or a value with its uncertainty",
-                        v -> model.compare(v.get(0), v.get(1), v.get(2)))
+                        v -> model.compare(v.get(0), reference(v.get(1)), v.get(2)))
                 .offer("result", "result", 150, model::comparable)
                 .words("with")
-                .offer("reference", "9.81(1) m/s^2", 150, model::references)
+                .offer("reference", Typing.as("9.81(1) m/s^2"), 150, model::references)
                 .text("label", "what it is about", 170);
         VBox.setVgrow(left, Priority.ALWAYS);
         VBox lefts = new VBox(14, left, compare);
@@ -100,6 +119,11 @@ public final class JudgeStation implements StationView {
         scroll.setFitToWidth(true);
     }
 
+    /** A value may have the sign that is set; in a formula a comma parts arguments. */
+    private static String reference(String typed) {
+        return typed.matches("\\s*[-+−]?[0-9].*") ? Typing.of(typed) : typed;
+    }
+
     @Override
     public Node node() {
         return scroll;
@@ -107,6 +131,7 @@ public final class JudgeStation implements StationView {
 
     @Override
     public void refresh() {
+        CoverageBox.show(coverage, model.coverage());
         // Java 17 has no switch over a sealed type.
         Shown shown = model.shown();
         if (shown instanceof Shown.Judged j) {

@@ -12,7 +12,6 @@ import eagerneedle.picture.Ink;
 import eagerneedle.picture.Lettering;
 import eagerneedle.picture.NeedlePicture;
 import eagerneedle.picture.Surface;
-import java.util.Locale;
 import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
 
@@ -61,14 +60,14 @@ final class JudgedPanel extends VBox {
         Labels.says(remedy, j.remedy());
         shares.show(j.shares());
         remarks.showOrHide(j.remarks());
-        draws.of(c.result());
+        draws.of(c.result(), c.coverage());
     }
 
     private static void paint(Surface s, double w, double h, Comparison c, School speaks) {
         double wide = Math.min(w, 470);
         NeedlePicture.paint(
                 s, c, speaks == School.PERCENT ? School.STANDARD : speaks, (w - wide) / 2, 0, wide, h - 44, false);
-        String value = (c.normalised() < 0 ? "−" : "+") + String.format(Locale.ROOT, "%.2f", Math.abs(c.normalised()));
+        String value = (c.normalised() < 0 ? "−" : "+") + Notation.sentence("%.2f", Math.abs(c.normalised()));
         s.text(value, w / 2, h - 24, Surface.Align.CENTRE, Lettering.heading(16), Ink.INK);
         s.text("combined standard uncertainties", w / 2, h - 7, Surface.Align.CENTRE, Lettering.text(11.5), Ink.QUIET);
     }

@@ -4,6 +4,7 @@ import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Rows;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.picture.BudgetPicture;
 import java.util.List;
 import javafx.geometry.Pos;
@@ -44,7 +45,7 @@ final class SharesPanel extends VBox {
         wanted.setMinWidth(Theme.px(100));
         wanted.setPromptText("half of it");
         wanted.setAccessibleText("Standard uncertainty wanted");
-        wanted.setText(model.wanted());
+        Typing.show(wanted, model.wanted());
         Labels.explained(wanted, "The standard uncertainty you want: a share such as 0.2 %, or a value with its unit");
         wanted.setOnAction(e -> work());
         Label u = Labels.quiet("u wanted");
@@ -63,7 +64,7 @@ final class SharesPanel extends VBox {
     }
 
     private void work() {
-        cheapest.setText(model.cheapest(shown.result(), wanted.getText()));
+        cheapest.setText(model.cheapest(shown.result(), Typing.in(wanted)));
     }
 
     void show(JudgeModel.Shares shares) {

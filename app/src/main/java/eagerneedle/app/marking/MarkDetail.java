@@ -3,6 +3,7 @@ package eagerneedle.app.marking;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.core.marking.Verdict;
 import java.util.Arrays;
 import javafx.scene.control.Button;
@@ -108,7 +109,7 @@ final class MarkDetail extends VBox {
 
     private void earn() {
         MarkingModel.Cell c = cell;
-        if (c != null && Notices.attempt(this, () -> model.credit(c, credit.getText()))) {
+        if (c != null && Notices.attempt(this, () -> model.credit(c, Typing.in(credit)))) {
             changed.run();
         }
     }

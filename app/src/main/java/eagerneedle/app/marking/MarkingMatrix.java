@@ -3,6 +3,7 @@ package eagerneedle.app.marking;
 import eagerneedle.app.widget.Hints;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.core.marking.Verdict;
 import java.util.HashMap;
 import java.util.Map;
@@ -104,10 +105,10 @@ final class MarkingMatrix extends ScrollPane {
         f.setAccessibleText("Points for " + model.asked().get(q).label());
         f.setPrefWidth(Theme.px(56));
         f.setMaxWidth(Theme.px(56));
-        f.setOnAction(e -> points.accept(q, f.getText()));
+        f.setOnAction(e -> points.accept(q, Typing.in(f)));
         f.focusedProperty().addListener((o, was, is) -> {
             if (!is && !f.getText().equals(model.points(q))) {
-                points.accept(q, f.getText());
+                points.accept(q, Typing.in(f));
             }
         });
         worth.put(q, f);

@@ -19,7 +19,6 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -218,7 +217,7 @@ final class MarkingModel {
     private static String words(Explanation e) {
         String odds = e.nearness() >= SURE
                 ? "coincidence is more than a thousand times less likely"
-                : "coincidence is " + String.format(Locale.ROOT, "%.0f", e.nearness()) + " times less likely";
+                : "coincidence is " + Notation.sentence("%.0f", e.nearness()) + " times less likely";
         return e.label() + ". " + e.says() + (e.says().isEmpty() ? "" : " ") + "(" + odds + ")";
     }
 

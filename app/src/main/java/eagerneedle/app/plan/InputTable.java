@@ -7,6 +7,7 @@ import eagerneedle.app.widget.Hints;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.picture.BudgetPicture;
 import eagerneedle.picture.Ink;
@@ -209,13 +210,18 @@ final class InputTable extends GridPane {
     private CellField field(String key, Sheet.Input input, Column column) {
         boolean plan = column == Column.PLANNED;
         CellField f = new CellField();
-        f.onCells(pasted -> Notices.attempt(this, () -> Notices.tell(this, model.paste(key, column, pasted))));
+        f.onCells(pasted -> Notices.attempt(
+                this,
+                () -> Notices.tell(
+                        this,
+                        model.paste(key, column, pasted.stream().map(Typing::of).toList()))));
         f.setId((plan ? "plan-" : "read-") + key);
         f.setAccessibleText(input.label() + (plan ? ", planned" : ", as measured"));
         Labels.explained(
                 f,
-                "Write a value with its uncertainty and unit: 842.3(6) mm, or 20.02 limit 0.05 mm for a largest "
-                        + "believable error.");
+                Typing.as(
+                        "Write a value with its uncertainty and unit: 842.3(6) mm, or 20.02 limit 0.05 mm for a largest "
+                                + "believable error."));
         f.setOnAction(e -> commit(f, key, column));
         f.focusedProperty().addListener((o, was, is) -> {
             if (!is) {
@@ -227,16 +233,16 @@ final class InputTable extends GridPane {
     }
 
     private void commit(CellField f, String key, Column column) {
-        boolean same = f.getText().strip().equals(model.cell(key, column));
+        boolean same = f.getText().strip().equals(Typing.as(model.cell(key, column)));
         f.taken();
-        Labels.styled(f, "wrong", !same && !Notices.attempt(f, () -> model.write(key, column, f.getText())));
+        Labels.styled(f, "wrong", !same && !Notices.attempt(f, () -> model.write(key, column, Typing.in(f))));
     }
 
     void refresh() {
         cells.forEach((cell, f) -> {
             f.setDisable(model.isHidden(cell.key()));
             if (!f.isFocused() || !f.getStyleClass().contains("wrong")) {
-                f.says(model.cell(cell.key(), cell.column()));
+                f.says(Typing.as(model.cell(cell.key(), cell.column())));
                 Labels.styled(f, "wrong", false);
             }
         });

@@ -96,10 +96,11 @@ final class PlanModel {
         Budget budget = Budget.of(q).said(PlainWords.of(sheet())::say);
         Sheet.Derived derived = sheet().results().get(main.result());
         String label = derived == null ? main.result() : derived.label();
+        Coverage coverage = desk.bench().session().coverage();
         return new Prediction(
                 Written.of(q).text(),
-                label + ", ± " + Notation.figures(Coverage.DEFAULT.expanded(q), 2) + " "
-                        + q.unit().pretty() + " at 95 %. "
+                label + ", ± " + Notation.figures(coverage.expanded(q), 2) + " "
+                        + q.unit().pretty() + " at " + coverage.percent() + ". "
                         + (budget.lines().isEmpty()
                                 ? "Nothing is uncertain."
                                 : "Largest contributor: "

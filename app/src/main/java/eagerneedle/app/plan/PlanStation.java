@@ -12,6 +12,7 @@ import eagerneedle.app.widget.BesideOrBelow;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.app.workbench.OpenBench;
 import eagerneedle.core.quantity.Budget;
 import eagerneedle.core.sheet.Sheet;
@@ -162,11 +163,12 @@ public final class PlanStation implements StationView {
         AddRow add = new AddRow(
                         "add-input",
                         "Add an input",
-                        "Something that is read once, with its uncertainty: 20.02(5) mm, or 20.02 limit 0.05 mm",
-                        v -> model.addInput(v.get(0), v.get(1), v.get(2)))
+                        Typing.as(
+                                "Something that is read once, with its uncertainty: 20.02(5) mm, or 20.02 limit 0.05 mm"),
+                        v -> model.addInput(v.get(0), v.get(1), Typing.of(v.get(2))))
                 .text("name", "name", 96)
                 .text("label", "what it is", 190)
-                .text("value", "value: 20.02(5) mm", 170);
+                .text("value", Typing.as("value: 20.02(5) mm"), 170);
         AddRow result = new AddRow(
                         "add-result",
                         "Add a result",

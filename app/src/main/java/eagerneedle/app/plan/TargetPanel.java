@@ -4,6 +4,7 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.widget.Typing;
 import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.geometry.Pos;
@@ -27,11 +28,12 @@ final class TargetPanel extends VBox {
         model = new TargetModel(desk);
         target.setId("target");
         target.setPrefWidth(Theme.px(110));
-        target.setPromptText("0.2 %");
+        target.setPromptText(Typing.as("0.2 %"));
         target.setAccessibleText("Target standard uncertainty");
         Labels.explained(
                 target,
-                "Target standard uncertainty of the main result: a share such as 0.2 %, or a value with its unit");
+                Typing.as(
+                        "Target standard uncertainty of the main result: a share such as 0.2 %, or a value with its unit"));
         target.setOnAction(e -> work());
         work.setId("target-work");
         work.setMinWidth(USE_PREF_SIZE);
@@ -53,7 +55,7 @@ final class TargetPanel extends VBox {
         }
         Supplier<TargetModel.Way> search;
         try {
-            search = model.search(target.getText());
+            search = model.search(Typing.in(target));
         } catch (IllegalArgumentException e) {
             says.setText(e.getMessage());
             return;

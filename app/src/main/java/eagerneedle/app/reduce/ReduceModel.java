@@ -322,8 +322,7 @@ final class ReduceModel {
             run.entries()
                     .voided()
                     .forEach(v -> out.add(new Act(
-                            String.format(
-                                    Locale.ROOT, "Take %.3f s to %.3f s in again (%s)", v.from(), v.to(), v.reason()),
+                            Notation.sentence("Take %.3f s to %.3f s in again (%s)", v.from(), v.to(), v.reason()),
                             () -> desk.bench().apply(new RunCommand.CountSamples(run.id(), v)))));
         });
         return out;

@@ -89,7 +89,7 @@ final class TraceModel {
                         + reduction()
                                 .ofRun(run, e.getKey())
                                 .quantity()
-                                .map(Quantity::toString)
+                                .map(Notation::bracket)
                                 .orElse("not read"))
                 .collect(Collectors.joining(" · "));
         String instead = instead(run);

@@ -6,6 +6,7 @@ import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.chain.Advice;
 import eagerneedle.core.chain.Chain;
 import eagerneedle.core.chain.Link;
+import eagerneedle.core.quantity.Digits;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Reading;
@@ -208,11 +209,8 @@ final class ChainModel {
         List<Alternative> out = new ArrayList<>();
         if (link.gains() != null) {
             link.gains()
-                    .forEach(g -> out.add(with(
-                            links,
-                            at,
-                            "gain " + Notation.plain(g, 5),
-                            link.withGain(Notation.plain(g, 12).replace('−', '-')))));
+                    .forEach(g -> out.add(
+                            with(links, at, "gain " + Notation.plain(g, 5), link.withGain(Digits.plain(g, 12)))));
         }
         if (link.ranges() != null) {
             link.ranges()

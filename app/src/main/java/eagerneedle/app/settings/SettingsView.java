@@ -1,21 +1,27 @@
 package eagerneedle.app.settings;
 
 import eagerneedle.app.station.StationView;
+import eagerneedle.app.widget.CoverageBox;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.OneOf;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.Settings;
+import eagerneedle.core.judge.School;
+import eagerneedle.core.quantity.DecimalSign;
 import eagerneedle.core.stockroom.Kit;
 import eagerneedle.core.stockroom.Site;
 import java.io.File;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
@@ -35,12 +41,17 @@ public final class SettingsView implements StationView {
 
         void textSize(int percent);
 
+        void numbers(Settings.Numbers how);
+
+        void manner(Settings.Manner how);
+
         void bench(String name);
 
         /** @throws IllegalArgumentException with one sentence where nothing can be kept there */
         void folder(String path);
     }
 
+    private static final String BY_SHEET = "as the sheet says";
     private static final String NO_BENCH = "no bench";
     private static final List<String> LOOKS = List.of("light", "dark", "as the desktop");
     private final Kept kept;
@@ -63,6 +74,8 @@ public final class SettingsView implements StationView {
         grid.setVgap(12);
         row("Colours", look, "dark for a darkened room");
         row("Text", size, "Ctrl and + or - anywhere");
+        numbers(site);
+        manner();
         List<String> benches = new ArrayList<>(List.of(NO_BENCH));
         site.kits().stream().map(Kit::bench).forEach(benches::add);
         ChoiceBox<String> bench = OneOf.of("set-bench", "Bench of this machine", benches, b -> b);
@@ -115,6 +128,53 @@ public final class SettingsView implements StationView {
         bench.setOnAction(e -> kept.bench(NO_BENCH.equals(bench.getValue()) ? "" : bench.getValue()));
         folder.setText(kept.now().folder());
         refresh();
+    }
+
+    private void numbers(Site site) {
+        String here = site.comma() ? "comma" : "point";
+        ChoiceBox<String> decimal = OneOf.of(
+                "set-decimal",
+                "Decimal sign",
+                List.of("", "point", "comma"),
+                d -> d.isEmpty() ? "as the laboratory: " + here : d);
+        Settings.Numbers now = kept.now().numbers();
+        decimal.setValue(now.decimal() == null ? "" : now.decimal().name().toLowerCase(Locale.ROOT));
+        row("Decimal sign", decimal, "on screen and on paper; files and formulas always have a point");
+        ChoiceBox<Double> coverage = CoverageBox.of("set-coverage");
+        CoverageBox.show(coverage, now.coverage());
+        row("Coverage", coverage, "of stated intervals, in sessions that begin here; Judge changes it in one");
+        List<String> schools = new ArrayList<>(List.of(BY_SHEET));
+        for (School s : School.values()) {
+            schools.add(s.label());
+        }
+        ChoiceBox<String> school = OneOf.of("set-school", "School of uncertainty", schools, s -> s);
+        school.setValue(now.school() == null ? BY_SHEET : now.school().label());
+        row("School", school, "in use in sessions that begin here; Judge changes it in one");
+        for (ChoiceBox<?> box : List.of(decimal, coverage, school)) {
+            box.setOnAction(e -> kept.numbers(new Settings.Numbers(
+                    decimal.getValue().isEmpty()
+                            ? null
+                            : DecimalSign.valueOf(decimal.getValue().toUpperCase(Locale.ROOT)),
+                    coverage.getValue(),
+                    Arrays.stream(School.values())
+                            .filter(s -> s.label().equals(school.getValue()))
+                            .findFirst()
+                            .orElse(null))));
+        }
+    }
+
+    private void manner() {
+        CheckBox sound = new CheckBox("a tone when a reading is due, and when a run is over");
+        sound.setId("set-sound");
+        sound.setSelected(kept.now().manner().sound());
+        CheckBox still = new CheckBox("nothing moves that need not");
+        still.setId("set-still");
+        still.setSelected(kept.now().manner().still());
+        for (CheckBox box : List.of(sound, still)) {
+            box.setOnAction(e -> kept.manner(new Settings.Manner(sound.isSelected(), still.isSelected())));
+        }
+        row("Sound", sound, "");
+        row("Motion", still, "the needle of the dial goes to its place at once");
     }
 
     private void row(String words, Node control, String says) {

@@ -6,6 +6,7 @@ import eagerneedle.app.widget.Files;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.app.workbench.InstrumentsInUse;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.picture.InstrumentPlots;
@@ -245,7 +246,7 @@ final class InstrumentCard extends VBox {
 
     private void save() {
         Map<String, String> written = new LinkedHashMap<>();
-        fields.forEach((key, f) -> written.put(key, f.getText()));
+        fields.forEach((key, f) -> written.put(key, Typing.in(f)));
         String said = model.save(kinds.getValue(), written, link.getText());
         String place = written.getOrDefault("place", "").strip();
         if (place.isEmpty() || places.isEmpty() || places.contains(place)) {
@@ -304,7 +305,7 @@ final class InstrumentCard extends VBox {
         shown(accuracy, InstrumentPlots.accuracy(drawn));
         shown(drift, card.drift());
         kinds.setValue(i.kind());
-        fields.forEach((key, f) -> f.setText(card.fields().getOrDefault(key, "")));
+        fields.forEach((key, f) -> Typing.show(f, card.fields().getOrDefault(key, "")));
         retire.setText(i.retired() ? "Take back into use" : "Retire");
         link.setText(card.link().orElse(""));
         chain.setVisible(card.link().isPresent());

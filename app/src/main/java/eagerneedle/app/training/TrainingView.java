@@ -7,6 +7,7 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.OneOf;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.core.reading.Face;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
@@ -194,7 +195,7 @@ public final class TrainingView implements StationView {
         if (drill.judged().isPresent()) {
             drill.next();
             begin();
-        } else if (Notices.attempt(all, () -> drill.answer(value.getText(), u.getText()))) {
+        } else if (Notices.attempt(all, () -> drill.answer(Typing.in(value), Typing.in(u)))) {
             show();
             answer.requestFocus();
         }

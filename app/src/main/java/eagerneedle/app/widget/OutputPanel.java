@@ -38,7 +38,7 @@ public final class OutputPanel extends HBox {
         Labels.explained(off, "Switches off at once");
         Runnable act = () -> Notices.attempt(this, () -> {
             try {
-                guard.set(Double.parseDouble(wish.getText().strip()));
+                guard.set(Double.parseDouble(Typing.in(wish).strip()));
             } catch (NumberFormatException e) {
                 throw new IllegalArgumentException(
                         "'" + wish.getText().strip() + "' is not a number in " + unit + ".", e);

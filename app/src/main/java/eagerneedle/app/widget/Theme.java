@@ -63,6 +63,7 @@ public final class Theme {
 
     private static final List<WeakReference<Node>> WATCHERS = new ArrayList<>();
     private static boolean dark;
+    private static boolean still;
     private static int percent = 100;
 
     private Theme() {}
@@ -82,6 +83,15 @@ public final class Theme {
      */
     public static void textSize(int newPercent) {
         percent = Math.max(SMALLEST, Math.min(LARGEST, newPercent));
+    }
+
+    /** True where nothing may move that need not. */
+    public static boolean isStill() {
+        return still;
+    }
+
+    public static void still(boolean nothingMoves) {
+        still = nothingMoves;
     }
 
     /** A length in pixels that grows with the text. */

@@ -11,7 +11,18 @@ public final class Tone {
     private static final double SECONDS = 0.18;
     private static final double PITCH = 660;
 
+    private static boolean wanted;
+
     private Tone() {}
+
+    /** Whether this person wants to hear tones. */
+    public static boolean isWanted() {
+        return wanted;
+    }
+
+    public static void want(boolean tones) {
+        wanted = tones;
+    }
 
     public static void play() {
         byte[] wave = new byte[(int) (RATE * SECONDS)];

@@ -96,7 +96,7 @@ public final class TypedPanel extends FlowPane {
 
     /** The number typed in a field, in the unit the instrument shows; a number alone is in that unit. */
     private double reading(int i) {
-        String text = fields.get(i).getText().strip().replace('−', '-');
+        String text = Typing.in(fields.get(i)).strip().replace('−', '-');
         if (text.isEmpty()) {
             throw new IllegalArgumentException("Type the reading of "
                     + fields.get(i).getAccessibleText().replace(", typed reading", "") + " first.");

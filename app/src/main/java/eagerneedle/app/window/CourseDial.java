@@ -73,7 +73,7 @@ public final class CourseDial extends Pane {
         current = to;
         buttons.forEach(b -> b.getStyleClass().remove("current"));
         buttons.get(to.ordinal()).getStyleClass().add("current");
-        if (animated) {
+        if (animated && !Theme.isStill()) {
             new Timeline(new KeyFrame(
                             Duration.millis(220),
                             new KeyValue(needle, to.ordinal(), javafx.animation.Interpolator.EASE_BOTH)))

@@ -2,7 +2,7 @@ package eagerneedle.app.window;
 
 import eagerneedle.app.find.Hit;
 import eagerneedle.app.station.Station;
-import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.picture.SessionPlots;
@@ -52,7 +52,7 @@ final class Findables {
                 .forEach(e -> hits.add(new Hit(
                         "quantity",
                         (e.key().isOfRun() ? e.group() + ": " : "") + e.label(),
-                        e.quantity().map(Quantity::toString).orElse(""),
+                        e.quantity().map(Notation::bracket).orElse(""),
                         () -> window.showQuantity(e.key()))));
         bench.session()
                 .keptRuns()

@@ -3,7 +3,9 @@ package eagerneedle.app.window;
 import eagerneedle.app.settings.SettingsView;
 import eagerneedle.app.widget.SystemTheme;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.widget.Tone;
 import eagerneedle.app.workbench.Settings;
+import eagerneedle.core.quantity.DecimalSign;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
@@ -37,6 +39,8 @@ final class KeptSettings implements SettingsView.Kept {
         if (now.textSize() != Theme.textSize()) {
             window.textSize(now.textSize());
         }
+        numbers();
+        behave();
         place();
         window.stage().setOnHiding(e -> keepPlace());
     }
@@ -78,6 +82,20 @@ final class KeptSettings implements SettingsView.Kept {
         look(!Theme.isDark(), false);
     }
 
+    private void numbers() {
+        DecimalSign own = now.numbers().decimal();
+        DecimalSign wanted = own != null ? own : window.site().comma() ? DecimalSign.COMMA : DecimalSign.POINT;
+        if (wanted != DecimalSign.inUse()) {
+            DecimalSign.use(wanted);
+            window.restyled();
+        }
+    }
+
+    private void behave() {
+        Tone.want(now.manner().sound());
+        Theme.still(now.manner().still());
+    }
+
     @Override
     public Settings now() {
         return now;
@@ -92,6 +110,18 @@ final class KeptSettings implements SettingsView.Kept {
     @Override
     public void textSize(int percent) {
         window.textSize(percent);
+    }
+
+    @Override
+    public void numbers(Settings.Numbers how) {
+        write(now.writing(how));
+        numbers();
+    }
+
+    @Override
+    public void manner(Settings.Manner how) {
+        write(now.behaving(how));
+        behave();
     }
 
     @Override

@@ -63,13 +63,13 @@ record LedgerDetail(Reduction r, Key key, Quantity was, PlainWords words, Instan
     }
 
     private void of(Quantity v, List<Remark> out) {
-        out.add(new Remark(uncertainty(v), "quiet"));
+        out.add(new Remark(uncertainty(v, r.session().coverage()), "quiet"));
         if (was != null && was.unit().fits(v.unit())) {
             out.add(new Remark(moved(was, v), "needle-ink"));
         }
         r.doubts(v, now).forEach(doubt -> out.add(new Remark("▲ " + doubt, "attention")));
         if (!v.isLinear()) {
-            MonteCarlo m = MonteCarlo.of(v, Coverage.DEFAULT, MonteCarlo.Settings.QUICK);
+            MonteCarlo m = MonteCarlo.of(v, r.session().coverage(), MonteCarlo.Settings.QUICK);
             out.add(new Remark(m.remark(), m.firstOrderIsGoodEnough() ? "quiet" : "attention"));
         }
         r.outcome(key).remarks().forEach(said -> out.add(new Remark(words.say(said), "quiet")));
@@ -82,11 +82,12 @@ record LedgerDetail(Reduction r, Key key, Quantity was, PlainWords words, Instan
         names("Feeds", lineage.feeds()).ifPresent(out::add);
     }
 
-    private static String uncertainty(Quantity v) {
+    private static String uncertainty(Quantity v, Coverage coverage) {
         return v.isExact()
                 ? "Taken as exact."
-                : "± " + Notation.figures(Coverage.DEFAULT.expanded(v), 2) + " "
-                        + v.unit().pretty() + " at 95 %, k = " + Notation.plain(Coverage.DEFAULT.factor(v.dof()), 3)
+                : "± " + Notation.figures(coverage.expanded(v), 2) + " "
+                        + v.unit().pretty() + " at " + coverage.percent() + ", k = "
+                        + Notation.plain(coverage.factor(v.dof()), 3)
                         + (Double.isInfinite(v.dof()) ? "" : ", " + Notation.plain(v.dof(), 3) + " degrees of freedom");
     }
 
@@ -112,7 +113,7 @@ record LedgerDetail(Reduction r, Key key, Quantity was, PlainWords words, Instan
     /** What moved and by how much, in one sentence. */
     static String moved(Quantity before, Quantity now) {
         double by = now.value() - before.in(now.unit());
-        return "It was " + before + " and moved by " + Notation.plain(by, 2) + " "
+        return "It was " + Notation.bracket(before) + " and moved by " + Notation.plain(by, 2) + " "
                 + now.unit().difference().pretty()
                 + (before.u() > 0
                         ? ", "

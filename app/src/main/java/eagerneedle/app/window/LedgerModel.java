@@ -335,7 +335,7 @@ final class LedgerModel {
                 e.quantity().map(q -> Figures.of(q, left)).orElseGet(() -> Figures.none(left)),
                 e.label() + " "
                         + e.quantity()
-                                .map(Quantity::toString)
+                                .map(Notation::bracket)
                                 .orElse("has no value: " + words.say(e.outcome().problem())),
                 hint(e, fresh, before),
                 role,

@@ -77,7 +77,7 @@ public final class LedgerPane extends VBox {
         Labels.explained(
                 title,
                 "In brackets the standard uncertainty in units of the last digits; a click shows lineage and "
-                        + "the expanded uncertainty for 95 %");
+                        + "the expanded uncertainty");
         title.setMinWidth(USE_PREF_SIZE);
         copy.setMinWidth(USE_PREF_SIZE);
         Region gap = new Region();

@@ -324,7 +324,22 @@ public final class MainWindow implements Desk {
         strip.resize();
         ledger.refresh();
         kept.keep();
-        go(dial.current());
+        again();
+    }
+
+    /** After numbers are written otherwise: whatever shows some is made anew. */
+    void restyled() {
+        views.forget();
+        bench.sayAgain();
+        header.show(bench);
+        again();
+    }
+
+    /** Shows where one is once more; what stands beside the stations stays. */
+    private void again() {
+        if (!aside.isShown()) {
+            go(dial.current());
+        }
     }
 
     void toggleLedger() {

@@ -3,6 +3,7 @@ package eagerneedle.app.window;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.ProgramLog;
 import eagerneedle.app.workbench.Workbench;
+import eagerneedle.core.quantity.DecimalSign;
 import eagerneedle.store.bench.Recent;
 import eagerneedle.store.stockroom.Stockroom;
 import java.time.Clock;
@@ -42,6 +43,7 @@ public final class NeedleApplication extends Application {
     public void start(Stage stage) {
         ProgramLog.begin();
         Recent sessions = recent.get();
+        DecimalSign.use(Home.decimal());
         if (opening == null) {
             StartScene.show(stage, sessions, bench -> window(stage, bench, sessions));
             stage.show();

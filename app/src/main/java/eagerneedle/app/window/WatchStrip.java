@@ -4,6 +4,7 @@ import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.watch.Finding;
 import eagerneedle.picture.Ink;
 import java.util.List;
@@ -148,8 +149,7 @@ public final class WatchStrip extends VBox implements Notices.Board {
         why.setOnAction(e -> explain.fire());
         acts.getChildren().addAll(known, why, explain);
         if (f.run() > 0 && !Double.isNaN(f.from())) {
-            Hyperlink voids = new Hyperlink(
-                    String.format(java.util.Locale.ROOT, "Void its samples, %.4g s to %.4g s", f.from(), f.to()));
+            Hyperlink voids = new Hyperlink(Notation.sentence("Void its samples, %.4g s to %.4g s", f.from(), f.to()));
             voids.setId("watch-void-" + at);
             voids.setOnAction(e -> answers.voidSamples(f, why.getText().isBlank() ? f.watch() : why.getText()));
             acts.getChildren().add(voids);

@@ -1,6 +1,7 @@
 package eagerneedle.app.workbench;
 
 import eagerneedle.core.formula.NearName;
+import eagerneedle.core.quantity.DecimalSign;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
@@ -73,6 +74,16 @@ public final class Home {
         return set == null ? settings().bench() : set.strip();
     }
 
+    /** The sign between whole and tenths: what this user has set, or else what the laboratory says. */
+    public static DecimalSign decimal() {
+        DecimalSign own = settings().numbers().decimal();
+        try {
+            return own != null ? own : site().comma() ? DecimalSign.COMMA : DecimalSign.POINT;
+        } catch (IllegalArgumentException unreadable) {
+            return DecimalSign.POINT;
+        }
+    }
+
     /** Where new sessions are kept. */
     public static Path sessions() {
         String set = settings().folder();
@@ -99,6 +110,7 @@ public final class Home {
                                         bench,
                                         site.kits().stream().map(Kit::bench).toList())));
         BenchFile file = begin(sheet.id(), Session.start(located.text(), sheet.title(), now));
+        settings().numbers().first().ifPresent(c -> file.save(c.apply(file.session()), now, c.says()));
         AtSite.said(sheet, site).ifPresent(c -> file.save(c.apply(file.session()), now, c.says()));
         if (kit != null) {
             try (Stockroom room = Stockroom.at(stockroom())) {

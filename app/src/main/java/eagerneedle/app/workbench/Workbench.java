@@ -42,7 +42,7 @@ public final class Workbench implements AutoCloseable {
     private final boolean patient;
     private final History history;
     private Reducer reducer;
-    private final SessionWatch watch = new SessionWatch();
+    private SessionWatch watch = new SessionWatch();
     private final List<Runnable> listeners = new ArrayList<>();
     private final Set<Key> changed = new HashSet<>();
     private Reduction reduction;
@@ -90,12 +90,24 @@ public final class Workbench implements AutoCloseable {
         if (reducer != null && reducer.located().text().equals(session.sheetText())) {
             return reducer;
         }
+        return freshReducer(session);
+    }
+
+    private Reducer freshReducer(Session session) {
         Reducer other = new Reducer(
                 SheetTrial.readOfSession(session.sheetText(), "the sheet in " + FileName.of(file.path())), file);
         if (patient) {
             other.takeLong();
         }
         return other;
+    }
+
+    /** Works everything out once more, so that all sentences are written as numbers are written now. */
+    public void sayAgain() {
+        reducer = freshReducer(session());
+        watch = new SessionWatch();
+        recompute(session());
+        tell();
     }
 
     /** What it would take to make a result better, with these instruments. */

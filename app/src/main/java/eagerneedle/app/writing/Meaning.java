@@ -72,7 +72,7 @@ final class Meaning {
             if (d.label() != null) {
                 Optional<Quantity> q = plan.quantity(new Key.Global(n));
                 out.add(new Line(
-                        d.label() + ": " + q.map(Quantity::toString).orElse("told by a rehearsal"),
+                        d.label() + ": " + q.map(Notation::bracket).orElse("told by a rehearsal"),
                         q.map(Meaning::shares).orElse("")));
             }
         });
@@ -118,7 +118,7 @@ final class Meaning {
                 Quantity hidden = r.truth().get(n);
                 lines.add(new Line(
                         d.label() + ": "
-                                + q.map(Quantity::toString)
+                                + q.map(Notation::bracket)
                                         .orElse(reduction.outcome(n).problem()),
                         hidden == null
                                 ? ""

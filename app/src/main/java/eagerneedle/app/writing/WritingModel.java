@@ -8,7 +8,7 @@ import eagerneedle.core.edit.Place;
 import eagerneedle.core.edit.Renaming;
 import eagerneedle.core.edit.SheetText;
 import eagerneedle.core.function.Functions;
-import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.reduce.SheetTrial;
@@ -198,7 +198,7 @@ final class WritingModel {
     }
 
     private static String said(Ledger.Entry e) {
-        return e.quantity().map(Quantity::toString).orElse(e.instead());
+        return e.quantity().map(Notation::bracket).orElse(e.instead());
     }
 
     /** Gives the session this sheet; the one from before stays in the bench file, and undo brings it back. */

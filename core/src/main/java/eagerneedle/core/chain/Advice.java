@@ -1,5 +1,6 @@
 package eagerneedle.core.chain;
 
+import eagerneedle.core.quantity.Digits;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import java.util.ArrayList;
@@ -171,7 +172,7 @@ public record Advice(String about, boolean good, String says, Fix fix) {
                                 gain == now.value()
                                         ? link.gain()
                                         : now.u() == 0
-                                                ? Notation.plain(gain, 12)
+                                                ? Digits.plain(gain, 12)
                                                 : gain + " ± " + Math.abs(gain * now.u() / now.value()))));
             }
         }
@@ -255,7 +256,7 @@ public record Advice(String about, boolean good, String says, Fix fix) {
                     String u = links.get(links.size() - 1).from();
                     links.add(
                             links.size() - 1,
-                            Link.linear("conditioner", "amplifier", u, u, Notation.plain(gain, 6), null));
+                            Link.linear("conditioner", "amplifier", u, u, Digits.plain(gain, 6), null));
                     if (Chain.of(links).step(need.low(), need.high()) <= need.step()) {
                         return new Fix("add gain " + Notation.plain(gain, 6), links, null, null);
                     }

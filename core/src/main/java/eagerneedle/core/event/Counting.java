@@ -3,6 +3,7 @@ package eagerneedle.core.event;
 import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Shape;
 import java.util.Arrays;
@@ -68,14 +69,16 @@ public final class Counting {
         /** One sentence. */
         public String sentence() {
             return chance > 0.05
-                    ? "The counts scatter as random events do (dispersion %.2f).".formatted(index)
+                    ? Notation.sentence("The counts scatter as random events do (dispersion %.2f).", index)
                     : index > 1
-                            ? ("The counts scatter more than random events do (dispersion %.2f): something "
-                                            + "drifted or disturbed them.")
-                                    .formatted(index)
-                            : ("The counts scatter less than random events do (dispersion %.2f): they are not "
-                                            + "independent, or a dead time is large.")
-                                    .formatted(index);
+                            ? Notation.sentence(
+                                    "The counts scatter more than random events do (dispersion %.2f): something "
+                                            + "drifted or disturbed them.",
+                                    index)
+                            : Notation.sentence(
+                                    "The counts scatter less than random events do (dispersion %.2f): they are not "
+                                            + "independent, or a dead time is large.",
+                                    index);
         }
     }
 

@@ -2,6 +2,7 @@ package eagerneedle.core.fit;
 
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import java.util.ArrayList;
 import java.util.List;
@@ -261,18 +262,21 @@ public final class CurveFit {
             double tail = 1 - new ChiSquaredDistribution(fit.dof()).cumulativeProbability(fit.chiSquared());
             out = out.withRemark(
                     tail < 0.025
-                            ? ("The points scatter more than their stated uncertainties allow (chi-square %.1f "
+                            ? Notation.sentence(
+                                    "The points scatter more than their stated uncertainties allow (chi-square %.1f "
                                             + "for %d degrees of freedom, Birge ratio %.2f); standard uncertainties were "
-                                            + "not scaled.")
-                                    .formatted(fit.chiSquared(), fit.dof(), Math.sqrt(fit.chiSquared() / fit.dof()))
+                                            + "not scaled.",
+                                    fit.chiSquared(), fit.dof(), Math.sqrt(fit.chiSquared() / fit.dof()))
                             : tail > 0.975 && fit.dof() > 3
-                                    ? ("The points scatter less than their stated uncertainties suggest "
+                                    ? Notation.sentence(
+                                            "The points scatter less than their stated uncertainties suggest "
                                                     + "(chi-square %.2f for %d degrees of freedom); they may be stated "
-                                                    + "too large, or share an influence.")
-                                            .formatted(fit.chiSquared(), fit.dof())
-                                    : ("The scatter agrees with the stated uncertainties (chi-square %.1f for %d "
-                                                    + "degrees of freedom).")
-                                            .formatted(fit.chiSquared(), fit.dof()));
+                                                    + "too large, or share an influence.",
+                                            fit.chiSquared(), fit.dof())
+                                    : Notation.sentence(
+                                            "The scatter agrees with the stated uncertainties (chi-square %.1f for %d "
+                                                    + "degrees of freedom).",
+                                            fit.chiSquared(), fit.dof()));
         }
         Fit checked = out;
         return Residuals.remark(fit.residuals()).map(checked::withRemark).orElse(checked);

@@ -2,6 +2,7 @@ package eagerneedle.core.fit;
 
 import eagerneedle.core.quantity.Digest;
 import eagerneedle.core.quantity.Leaf;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Seen;
 import eagerneedle.core.trace.SerialNoise;
@@ -64,13 +65,15 @@ record PointScatter(double sd, List<Leaf> leaves, double[][] factor, List<String
         if (all && own > 0) {
             double tail = new ChiSquaredDistribution(n - p).cumulativeProbability((n - p) * squares / own);
             if (tail > 1 - SURELY) {
-                remarks.add(("The points scatter %.1f times as much as their own uncertainties explain; what is left "
-                                + "over is counted beside them.")
-                        .formatted(Math.sqrt(squares / own)));
+                remarks.add(Notation.sentence(
+                        "The points scatter %.1f times as much as their own uncertainties explain; what is left "
+                                + "over is counted beside them.",
+                        Math.sqrt(squares / own)));
             } else if (tail < SURELY && n - p > 1) {
-                remarks.add(("The points scatter less than their own uncertainties say (by a factor of %.2f); these "
-                                + "are kept, but may be stated too large, or be shared.")
-                        .formatted(Math.sqrt(squares / own)));
+                remarks.add(Notation.sentence(
+                        "The points scatter less than their own uncertainties say (by a factor of %.2f); these "
+                                + "are kept, but may be stated too large, or be shared.",
+                        Math.sqrt(squares / own)));
             }
         }
         if (rest == 0) {

@@ -1,5 +1,6 @@
 package eagerneedle.core.fit;
 
+import eagerneedle.core.quantity.Notation;
 import java.util.Optional;
 
 /**
@@ -19,9 +20,10 @@ public final class Residuals {
     public static Optional<String> remark(double[] residuals) {
         double z = runsScore(residuals);
         return z < -SUSPICIOUS
-                ? Optional.of(("The residuals follow a pattern (runs test %.1f): the model, or the window, does not "
-                                + "describe the data.")
-                        .formatted(z))
+                ? Optional.of(Notation.sentence(
+                        "The residuals follow a pattern (runs test %.1f): the model, or the window, does not "
+                                + "describe the data.",
+                        z))
                 : Optional.empty();
     }
 

@@ -1,7 +1,7 @@
 package eagerneedle.core.formula;
 
+import eagerneedle.core.quantity.Digits;
 import eagerneedle.core.quantity.LabUnit;
-import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Reading;
 
 /**
@@ -49,9 +49,7 @@ final class Algebra {
     }
 
     static Expr number(double v) {
-        String text = v == Math.rint(v) && Math.abs(v) < 1e9
-                ? Long.toString((long) v)
-                : Notation.plain(v, 6).replace('−', '-');
+        String text = v == Math.rint(v) && Math.abs(v) < 1e9 ? Long.toString((long) v) : Digits.plain(v, 6);
         return v < 0 ? new Expr.Prefix("-", number(-v), 0) : new Expr.Literal(Reading.parse(text), text, 0);
     }
 

@@ -8,7 +8,6 @@ import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Straightness;
 import eagerneedle.core.quantity.UnitException;
-import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -249,16 +248,16 @@ public record Comparison(
             case STANDARD ->
                 drawn != null
                         ? byDraws(drawn, unit)
-                        : ("%s %s %s: the difference %s%s is %.2f combined standard uncertainties (limit of "
-                                        + "agreement %.2f).")
-                                .formatted(
-                                        Notation.bracket(result),
-                                        isInside(school) ? "agrees with" : "does not agree with",
-                                        Notation.bracket(reference),
-                                        Notation.plusMinus(difference().value(), coverage.expanded(difference())),
-                                        unit,
-                                        Math.abs(normalised()),
-                                        factor());
+                        : Notation.sentence(
+                                "%s %s %s: the difference %s%s is %.2f combined standard uncertainties (limit of "
+                                        + "agreement %.2f).",
+                                Notation.bracket(result),
+                                isInside(school) ? "agrees with" : "does not agree with",
+                                Notation.bracket(reference),
+                                Notation.plusMinus(difference().value(), coverage.expanded(difference())),
+                                unit,
+                                Math.abs(normalised()),
+                                factor());
             case LIMITS ->
                 agrees(school)
                         ? "%s%s and %s%s agree: the limits overlap by %s%s."
@@ -282,8 +281,7 @@ public record Comparison(
                         ? "A percentage of a temperature in " + reference.unit().pretty()
                                 + " says nothing, since its zero is arbitrary; the difference is "
                                 + Notation.bracket(difference()) + "."
-                        : String.format(
-                                Locale.ROOT,
+                        : Notation.sentence(
                                 "The percent error is %.2g %%%s; it says nothing of how well it was measured.",
                                 percent(),
                                 Double.isNaN(threshold)

@@ -128,8 +128,9 @@ public record Routes(
             return "The routes %s are functions of each other and hold no independent evidence; they were not averaged."
                     .formatted(listed(names));
         }
-        String numbers = "chi-square %.1f for %d degree%s of freedom, Birge ratio %.2f"
-                .formatted(chiSquare, values.size() - 1, values.size() == 2 ? "" : "s", birgeRatio());
+        String numbers = Notation.sentence(
+                "chi-square %.1f for %d degree%s of freedom, Birge ratio %.2f",
+                chiSquare, values.size() - 1, values.size() == 2 ? "" : "s", birgeRatio());
         if (chance() >= 0.05) {
             return "The %d routes agree (%s); together they give %s."
                     .formatted(values.size(), numbers, Notation.bracket(mean));

@@ -1,5 +1,6 @@
 package eagerneedle.core.marking;
 
+import eagerneedle.core.quantity.Notation;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -32,7 +33,7 @@ public final class SharedDigits {
         public String says() {
             return a + " and " + b + " handed in the same digits for " + String.join(", ", quantities)
                     + ", and their own data do not give them to both. By chance that is rarer than one in "
-                    + String.format(java.util.Locale.ROOT, "%,.0f", Math.min(1e9, Math.floor(1 / chance)))
+                    + Notation.sentence("%,.0f", Math.min(1e9, Math.floor(1 / chance)))
                     + ". There may be a good reason: ask before anything is concluded.";
         }
     }

@@ -19,6 +19,11 @@ public record Coverage(double probability) {
         }
     }
 
+    /** {@code 95 %}. */
+    public String percent() {
+        return Notation.plain(100 * probability, 4) + " %";
+    }
+
     /** Coverage factor k for so many degrees of freedom. */
     public double factor(double dof) {
         double tail = (1 + probability) / 2;

@@ -341,34 +341,36 @@ public record MonteCarlo(
     public String remark() {
         String unit = of.unit().pretty().isEmpty() ? "" : " " + of.unit().pretty();
         if (undefined > 0) {
-            return ("In %.2g %% of the draws the formula has no value; the inputs' uncertainties reach outside "
-                            + "its domain, and no interval can be trusted.")
-                    .formatted(100 * undefined);
+            return Notation.sentence(
+                    "In %.2g %% of the draws the formula has no value; the inputs' uncertainties reach outside "
+                            + "its domain, and no interval can be trusted.",
+                    100 * undefined);
         }
         String interval = Notation.interval(symmetric.low(), symmetric.high()) + unit;
         if (firstOrderIsGoodEnough()) {
-            return "Monte Carlo (%,d draws) confirms the first-order result: %s.".formatted(draws, interval);
+            return Notation.sentence("Monte Carlo (%,d draws) confirms the first-order result: %s.", draws, interval);
         }
         String coverageInWords = Notation.plain(100 * coverage.probability(), 4) + " %";
         if (!stable) {
-            return ("First order is not good enough here (Monte Carlo, %,d draws): the draws do not come to rest, "
-                            + "because a few of them lie very far out; only their %s interval can be quoted, %s.")
-                    .formatted(draws, coverageInWords, interval);
+            return Notation.sentence(
+                    "First order is not good enough here (Monte Carlo, %,d draws): the draws do not come to rest, "
+                            + "because a few of them lie very far out; only their %s interval can be quoted, %s.",
+                    draws, coverageInWords, interval);
         }
         if (of.isLinear()) {
-            return "The %s interval of the draws is %s where k u gives %s%s (Monte Carlo, %,d draws)%s."
-                    .formatted(
-                            coverageInWords,
-                            interval,
-                            Notation.interval(firstOrder.low(), firstOrder.high()),
-                            unit,
-                            draws,
-                            cause());
+            return Notation.sentence(
+                    "The %s interval of the draws is %s where k u gives %s%s (Monte Carlo, %,d draws)%s.",
+                    coverageInWords,
+                    interval,
+                    Notation.interval(firstOrder.low(), firstOrder.high()),
+                    unit,
+                    draws,
+                    cause());
         }
-        return ("First order is not good enough here (Monte Carlo, %,d draws): the %s interval is %s, the "
-                        + "standard deviation %s%s, the mean %s%s.")
-                .formatted(
-                        draws, coverageInWords, interval, Notation.figures(sd, 2), unit, Notation.plain(mean, 5), unit);
+        return Notation.sentence(
+                "First order is not good enough here (Monte Carlo, %,d draws): the %s interval is %s, the "
+                        + "standard deviation %s%s, the mean %s%s.",
+                draws, coverageInWords, interval, Notation.figures(sd, 2), unit, Notation.plain(mean, 5), unit);
     }
 
     /**
@@ -385,7 +387,7 @@ public record MonteCarlo(
                 .findFirst()
                 .orElseThrow();
         boolean few = top.dof() < 30;
-        return ": " + top.label() + ", %.0f %% of the variance, ".formatted(100 * top.share())
+        return ": " + top.label() + Notation.sentence(", %.0f %% of the variance, ", 100 * top.share())
                 + (few
                         ? "is known from only %s degrees of freedom".formatted(Notation.plain(top.dof(), 2))
                         : "has a " + leaf.distribution().label()

@@ -1,42 +1,34 @@
 package eagerneedle.core.quantity;
 
 import java.math.BigDecimal;
-import java.math.MathContext;
 import java.math.RoundingMode;
+import java.util.Locale;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /**
- * How numbers are written: the uncertainty to two significant digits, the value to the same place (JCGM 100, 7.2.2 and
- * 7.2.6).
+ * How numbers are written for people: the {@link Digits} with a proper minus sign and the {@link DecimalSign} in use.
+ * What a program reads again is written by {@link Digits}.
  */
 public final class Notation {
-    private static final int EXACT_DIGITS = 10;
-    private static final double ROUNDING = 1e-14;
+    private static final Pattern SLOT = Pattern.compile("%[-#+ 0,(]*[0-9]*(?:[.][0-9]+)?[a-zA-Z%]");
+    private static final Object[] NOTHING = {};
 
     private Notation() {}
 
     /** {@code 4.127(38) N}: bracket form with unit. */
     public static String bracket(Quantity q) {
-        return bracketed(q.value(), q.u()) + spaced(q.unit());
+        return DecimalSign.inUse().shown(pointed(q));
+    }
+
+    /** The same with a point, whatever is in use: the name of a number, the same everywhere and always. */
+    public static String pointed(Quantity q) {
+        return minus(Digits.bracketed(q.value(), q.u())) + spaced(q.unit());
     }
 
     /** {@code 4.127(38)}: the number alone, of a value and its standard uncertainty in one unit. */
     public static String bracketed(double value, double u) {
-        if (!Double.isFinite(value)) {
-            return "no value";
-        }
-        // What is left of rounding in the last bits of a value is no uncertainty of it.
-        boolean exact = u <= ROUNDING * Math.abs(value);
-        if (exact || !Double.isFinite(u)) {
-            return plain(value, EXACT_DIGITS) + (exact ? "" : "(?)");
-        }
-        int place = lastPlace(u);
-        int exponent = exponentFor(value, u, place);
-        BigDecimal v = rounded(value, place).scaleByPowerOfTen(-exponent);
-        BigDecimal du = rounded(u, place);
-        String digits =
-                du.scaleByPowerOfTen(-place).setScale(0, RoundingMode.HALF_UP).toPlainString();
-        return minus(v.setScale(Math.max(0, exponent - place), RoundingMode.HALF_UP)
-                        .toPlainString()) + "(" + digits + ")" + (exponent == 0 ? "" : "e" + exponent);
+        return set(Digits.bracketed(value, u));
     }
 
     /** {@code 4.127 ± 0.038 N}. */
@@ -46,66 +38,19 @@ public final class Notation {
 
     /** {@code 4.127 ± 0.038}: a value and any half-width, the half-width to two digits. */
     public static String plusMinus(double value, double halfWidth) {
-        if (halfWidth == 0 || !Double.isFinite(halfWidth) || !Double.isFinite(value)) {
-            return plain(value, EXACT_DIGITS);
-        }
-        int place = lastPlace(halfWidth);
-        int exponent = exponentFor(value, halfWidth, place);
-        int decimals = Math.max(0, exponent - place);
-        String v = minus(rounded(value, place)
-                .scaleByPowerOfTen(-exponent)
-                .setScale(decimals, RoundingMode.HALF_UP)
-                .toPlainString());
-        String h = rounded(halfWidth, place)
-                .scaleByPowerOfTen(-exponent)
-                .setScale(decimals, RoundingMode.HALF_UP)
-                .toPlainString();
-        return exponent == 0 ? v + " ± " + h : "(" + v + " ± " + h + ")e" + exponent;
+        return set(Digits.plusMinus(value, halfWidth));
     }
 
     /**
      * {@code 50.0012 to 50.0019}: two numbers to as many digits as tell them apart, the second digit of their distance.
      */
     public static String interval(double low, double high) {
-        double width = high - low;
-        if (!(width > 0) || !Double.isFinite(low) || !Double.isFinite(high)) {
-            return plain(low, EXACT_DIGITS) + " to " + plain(high, EXACT_DIGITS);
-        }
-        int place = lastPlace(width);
-        double size = Math.max(Math.abs(low), Math.abs(high));
-        int exponent = exponentFor(size, width, place);
-        int decimals = Math.max(0, exponent - place);
-        String ten = exponent == 0 ? "" : "e" + exponent;
-        return minus(rounded(low, place)
-                        .scaleByPowerOfTen(-exponent)
-                        .setScale(decimals, RoundingMode.HALF_UP)
-                        .toPlainString())
-                + ten + " to "
-                + minus(rounded(high, place)
-                        .scaleByPowerOfTen(-exponent)
-                        .setScale(decimals, RoundingMode.HALF_UP)
-                        .toPlainString())
-                + ten;
+        return set(Digits.interval(low, high));
     }
 
     /** A plain number to so many significant digits, without trailing zeros. */
     public static String plain(double value, int significant) {
-        if (!Double.isFinite(value)) {
-            return "no value";
-        }
-        if (value == 0) {
-            return "0";
-        }
-        BigDecimal d = new BigDecimal(value)
-                .round(new MathContext(significant, RoundingMode.HALF_UP))
-                .stripTrailingZeros();
-        int magnitude = d.precision() - d.scale() - 1;
-        if (magnitude > significant || magnitude < -5) {
-            String mantissa =
-                    d.scaleByPowerOfTen(-magnitude).stripTrailingZeros().toPlainString();
-            return minus(mantissa) + "e" + magnitude;
-        }
-        return minus(d.toPlainString());
+        return set(Digits.plain(value, significant));
     }
 
     /**
@@ -113,34 +58,49 @@ public final class Notation {
      * scatters.
      */
     public static String figures(double value, int significant) {
-        if (value == 0 || !Double.isFinite(value)) {
-            return plain(value, significant);
+        return set(Digits.figures(value, significant));
+    }
+
+    /** A plain number with so many decimals, trailing zeros kept: {@code 12.50}. */
+    public static String fixed(double value, int decimals) {
+        return Double.isFinite(value)
+                ? set(new BigDecimal(value)
+                        .setScale(decimals, RoundingMode.HALF_UP)
+                        .toPlainString())
+                : set(Digits.plain(value, 1));
+    }
+
+    /**
+     * A sentence by a format as {@link String#format} has it, its arguments in order: the same on every machine, its
+     * decimals with the sign in use, thousands in groups by a thin space (ISO 80000-1, 7.3.1).
+     */
+    public static String sentence(String format, Object... arguments) {
+        StringBuilder out = new StringBuilder();
+        Matcher m = SLOT.matcher(format);
+        int next = 0;
+        while (m.find()) {
+            String slot = m.group();
+            String text =
+                    String.format(Locale.ROOT, slot, slot.endsWith("%") ? NOTHING : new Object[] {arguments[next++]});
+            boolean number = "dfge".indexOf(slot.charAt(slot.length() - 1)) >= 0;
+            String spaced = number ? text.replace(",", Written.THIN) : text;
+            m.appendReplacement(out, Matcher.quoteReplacement(number ? set(spaced) : spaced));
         }
-        BigDecimal d = new BigDecimal(value).round(new MathContext(significant, RoundingMode.HALF_UP));
-        int magnitude = d.precision() - d.scale() - 1;
-        return magnitude >= significant || magnitude < -5
-                ? plain(value, significant)
-                : minus(d.setScale(significant - 1 - magnitude, RoundingMode.HALF_UP)
-                        .toPlainString());
+        return m.appendTail(out).toString();
     }
 
-    private static int lastPlace(double u) {
-        BigDecimal two = new BigDecimal(u).round(new MathContext(2, RoundingMode.HALF_UP));
-        return two.precision() - two.scale() - 2;
+    private static String set(String digits) {
+        return DecimalSign.inUse().shown(minus(digits));
     }
 
-    private static int exponentFor(double value, double u, int place) {
-        double magnitude = Math.max(Math.abs(value), u);
-        int top = (int) Math.floor(Math.log10(magnitude));
-        return place > 0 || top < -4 ? top : 0;
-    }
-
-    private static BigDecimal rounded(double x, int place) {
-        return new BigDecimal(x).setScale(-place, RoundingMode.HALF_UP);
-    }
-
+    /** With minus signs; that of a power of ten stays a hyphen until the power is raised. */
     private static String minus(String digits) {
-        return digits.startsWith("-") && digits.matches("-0*\\.?0*") ? digits.substring(1) : digits.replace('-', '−');
+        StringBuilder out = new StringBuilder(digits.length());
+        for (int i = 0; i < digits.length(); i++) {
+            char c = digits.charAt(i);
+            out.append(c == '-' && (i == 0 || digits.charAt(i - 1) != 'e') ? '−' : c);
+        }
+        return out.toString();
     }
 
     private static String spaced(LabUnit unit) {

@@ -93,8 +93,8 @@ public record Reading(double value, double u, LabUnit unit, Distribution distrib
     /** The reading written back so that {@link #parse} gives the same again, as far as two digits of uncertainty go. */
     public String text() {
         String number = distribution == Distribution.RECTANGULAR && u > 0
-                ? Notation.plusMinus(value, u * Math.sqrt(3)).replace("±", "limit")
-                : Notation.bracketed(value, u);
+                ? Digits.plusMinus(value, u * Math.sqrt(3)).replace("±", "limit")
+                : Digits.bracketed(value, u);
         return (number + " " + unit.symbol()).strip();
     }
 }

@@ -89,7 +89,7 @@ public record Written(String number, String uncertainty, int power, LabUnit unit
 
     /** Digits before the decimal point, the sign among them. */
     public int beforePoint() {
-        int point = number.indexOf('.');
+        int point = number.indexOf(DecimalSign.inUse().sign());
         return point < 0 ? number.length() : point;
     }
 

@@ -1,7 +1,7 @@
 package eagerneedle.core.reading;
 
+import eagerneedle.core.quantity.Digits;
 import eagerneedle.core.quantity.LabUnit;
-import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import java.util.LinkedHashMap;
@@ -65,7 +65,7 @@ public final class Eyesight {
                 double marks = number(like, "marks");
                 double steps = Math.rint(truth.in(main.unit()) / division * marks);
                 out.put("main", text(Math.floor(steps / marks) * division, division, main.unit()));
-                out.put("mark", Notation.plain(steps - Math.floor(steps / marks) * marks, 6));
+                out.put("mark", Digits.plain(steps - Math.floor(steps / marks) * marks, 6));
             }
             case MICROMETER -> turned(out, "sleeve", "thimble", "pitch", truth);
             case DIAL, DIAL_AND_VERNIER -> turned(out, "main", "hand", "turn", truth);
@@ -90,7 +90,7 @@ public final class Eyesight {
                 out.put("low", text(middle - half, half / 50, low.unit()));
                 out.put("high", text(middle + half, half / 50, low.unit()));
             }
-            case SEVERAL -> out.put("readings", truth.toString());
+            case SEVERAL -> out.put("readings", Digits.bracket(truth));
         }
         return out;
     }
@@ -109,10 +109,10 @@ public final class Eyesight {
         out.put(main, text(turns * whole, whole, unit));
         if (marks > 1) {
             double shown = Math.floor(rest + 1e-9);
-            out.put(hand, Notation.plain(shown, 6));
-            out.put("mark", Notation.plain(Math.rint((rest - shown) * marks), 6));
+            out.put(hand, Digits.plain(shown, 6));
+            out.put("mark", Digits.plain(Math.rint((rest - shown) * marks), 6));
         } else {
-            out.put(hand, Notation.plain(rest, 6));
+            out.put(hand, Digits.plain(rest, 6));
         }
     }
 
@@ -129,7 +129,6 @@ public final class Eyesight {
     /** With as many decimals as a step needs. */
     private static String text(double v, double step, LabUnit unit) {
         int figures = step > 0 ? (int) Math.ceil(Math.log10(Math.max(1, Math.abs(v) / step)) + 3) : 12;
-        return (Notation.plain(v == 0 ? 0 : v, Math.min(15, figures)).replace('\u2212', '-') + " " + unit.symbol())
-                .strip();
+        return (Digits.plain(v == 0 ? 0 : v, Math.min(15, figures)) + " " + unit.symbol()).strip();
     }
 }

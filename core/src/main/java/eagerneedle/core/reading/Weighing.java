@@ -2,6 +2,7 @@ package eagerneedle.core.reading;
 
 import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.Leaf;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import java.util.HashMap;
 import java.util.List;
@@ -33,7 +34,7 @@ public record Weighing(List<Quantity> weights, Quantity tolerance, Quantity sens
         Quantity sum = Quantity.exact(0, weights.get(0).unit());
         Map<String, Integer> seen = new HashMap<>();
         for (Quantity w : weights) {
-            String name = Quantity.exact(w.value(), w.unit()).toString();
+            String name = Notation.pointed(Quantity.exact(w.value(), w.unit()));
             int nth = seen.merge(name, 1, Integer::sum);
             Quantity one = Quantity.exact(w.value(), w.unit());
             double limit = tolerance.to(w.unit()).value();

@@ -4,7 +4,6 @@ import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.formula.Value;
 import eagerneedle.core.judge.Comparison;
-import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.sheet.Sheet;
 import java.util.ArrayList;
@@ -32,7 +31,7 @@ final class Comparisons {
                         c.label(),
                         result.get(),
                         reference.get(),
-                        Coverage.DEFAULT,
+                        r.session().coverage(),
                         c.threshold() == null ? Double.NaN : c.threshold(),
                         Demands.of(c, result.get(), reference.get())));
             }

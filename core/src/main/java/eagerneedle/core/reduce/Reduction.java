@@ -8,6 +8,7 @@ import eagerneedle.core.formula.Value;
 import eagerneedle.core.judge.Circularity;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.School;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Run;
@@ -219,7 +220,7 @@ public final class Reduction {
     /** The results that comparisons are about as they are now, by comparison: what is locked in blind work. */
     public Map<String, String> results() {
         Map<String, String> out = new LinkedHashMap<>();
-        sheet.comparisons().forEach(c -> quantity(c.result()).ifPresent(q -> out.put(c.id(), q.toString())));
+        sheet.comparisons().forEach(c -> quantity(c.result()).ifPresent(q -> out.put(c.id(), Notation.pointed(q))));
         return out;
     }
 

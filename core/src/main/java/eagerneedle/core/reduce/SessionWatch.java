@@ -221,8 +221,7 @@ public final class SessionWatch {
                                         "",
                                         late ? p.to() : byHand.from(),
                                         late ? byHand.to() : p.from(),
-                                        String.format(
-                                                Locale.ROOT,
+                                        Notation.sentence(
                                                 "%s: the window '%s' runs %.2f s past the change at %.2f s.",
                                                 run.name(),
                                                 name,

@@ -1,6 +1,7 @@
 package eagerneedle.core.session;
 
 import eagerneedle.core.judge.School;
+import eagerneedle.core.quantity.Coverage;
 import java.time.Instant;
 
 /** Judging: the school that speaks, references hidden, results locked. */
@@ -14,6 +15,29 @@ public sealed interface JudgeCommand extends Command {
         @Override
         public String says() {
             return "Chose the school that speaks: " + school.label() + ".";
+        }
+    }
+
+    /**
+     * With which probability intervals that are stated shall cover, and differences agree (JCGM 100, 6.2).
+     *
+     * @param probability between 0.5 and 1, both left out
+     */
+    record ChooseCoverage(double probability) implements JudgeCommand {
+        public ChooseCoverage {
+            if (!(probability > 0.5 && probability < 1)) {
+                throw new IllegalArgumentException("A coverage lies between 50 % and 100 %, for instance at 95 %.");
+            }
+        }
+
+        @Override
+        public Session apply(Session s) {
+            return s.withCoverage(probability);
+        }
+
+        @Override
+        public String says() {
+            return "Chose a coverage of " + new Coverage(probability).percent() + ".";
         }
     }
 

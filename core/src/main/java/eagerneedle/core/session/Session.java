@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.chain.Link;
 import eagerneedle.core.judge.School;
+import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Correction;
@@ -42,6 +43,7 @@ import java.util.function.UnaryOperator;
  * @param picked the ways that were chosen, by the key of the choice
  * @param sources what a pool took from other sessions, in the order in which they were taken first
  * @param bench who works where
+ * @param coverageChosen the coverage probability that was chosen for this session; null for the usual 95 %
  * @param corrections what standards and instruments turned out to be wrong by, in the order in which that was found
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
@@ -66,7 +68,8 @@ public record Session(
         Map<String, String> picked,
         List<PoolSource> sources,
         AtBench bench,
-        List<Correction> corrections) {
+        List<Correction> corrections,
+        Double coverageChosen) {
     /** Where {@link #own} keeps what belongs to no capture. */
     public static final String RESULTS = "";
 
@@ -103,7 +106,12 @@ public record Session(
     public static Session start(String sheetText, String title, Instant now) {
         return new Session(
                 sheetText, title, now, Map.of(), Map.of(), List.of(), List.of(), Map.of(), List.of(), null, Map.of(),
-                Map.of(), Map.of(), Map.of(), Map.of(), null, Map.of(), Map.of(), List.of(), null, List.of());
+                Map.of(), Map.of(), Map.of(), Map.of(), null, Map.of(), Map.of(), List.of(), null, List.of(), null);
+    }
+
+    /** The coverage of stated intervals and of verdicts. */
+    public Coverage coverage() {
+        return coverageChosen == null ? Coverage.DEFAULT : new Coverage(coverageChosen);
     }
 
     public Optional<Run> run(int id) {
@@ -213,6 +221,10 @@ public record Session(
         return with(d -> d.school = s);
     }
 
+    Session withCoverage(double probability) {
+        return with(d -> d.coverageChosen = probability == Coverage.DEFAULT.probability() ? null : probability);
+    }
+
     Session withTied(String input, Instrument instrument) {
         return with(d -> d.tied = put(tied, input, instrument));
     }
@@ -295,6 +307,7 @@ public record Session(
         private List<PoolSource> sources;
         private AtBench bench;
         private List<Correction> corrections;
+        private Double coverageChosen;
 
         Draft(Session s) {
             sheetText = s.sheetText;
@@ -318,6 +331,7 @@ public record Session(
             sources = s.sources;
             bench = s.bench;
             corrections = s.corrections;
+            coverageChosen = s.coverageChosen;
         }
 
         Session done() {
@@ -342,7 +356,8 @@ public record Session(
                     picked,
                     sources,
                     bench,
-                    corrections);
+                    corrections,
+                    coverageChosen);
         }
     }
 

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import eagerneedle.core.quantity.Notation;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.StringReader;
@@ -189,7 +190,8 @@ public final class SheetReader {
                     file,
                     0,
                     0,
-                    "this is %,d characters long; a method sheet has at most %,d.".formatted(text.length(), LARGEST));
+                    Notation.sentence(
+                            "this is %,d characters long; a method sheet has at most %,d.", text.length(), LARGEST));
         }
         Node root;
         try {
@@ -250,8 +252,9 @@ public final class SheetReader {
                     file,
                     mark.getLine() + 1,
                     mark.getColumn() + 1,
-                    "the sheet has more than %,d entries once its aliases are followed; write out what is meant."
-                            .formatted(MOST_ENTRIES));
+                    Notation.sentence(
+                            "the sheet has more than %,d entries once its aliases are followed; write out what is meant.",
+                            MOST_ENTRIES));
         }
         if (node instanceof ScalarNode s
                 && s.getValue().chars().anyMatch(c -> c < 32 && c != '\n' && c != '\t' || c == 127)) {

@@ -3,6 +3,7 @@ package eagerneedle.core.sheet;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import eagerneedle.core.quantity.Digits;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Reading;
@@ -75,9 +76,7 @@ final class SpreadLevels {
         for (int i = 0; i < (back ? 2 * n - 1 : n); i++) {
             int step = i < n ? i : 2 * (n - 1) - i;
             double value = from.value() + step * (last - from.value()) / (n - 1);
-            String text = (Notation.plain(value, FIGURES) + " " + from.unit().symbol())
-                    .replace('−', '-')
-                    .strip();
+            String text = (Digits.plain(value, FIGURES) + " " + from.unit().symbol()).strip();
             String id = name + (i + 1);
             ObjectNode l = out.putObject(id);
             l.put(

@@ -21,6 +21,7 @@ import java.util.Set;
  * @param said readings by name: g (local acceleration of free fall), mains (its frequency), pressure (of the air at
  *     this height), each with its unit and uncertainty
  * @param letter true for paper of Letter size, false for A4
+ * @param comma true where numbers are written with a comma, false for a point
  * @param places where things are kept
  * @param staff who may agree to what can hurt somebody
  * @param kits the instruments of each bench, in order
@@ -29,17 +30,18 @@ public record Site(
         String laboratory,
         Map<String, String> said,
         boolean letter,
+        boolean comma,
         List<String> places,
         List<String> staff,
         List<Kit> kits) {
     /** A laboratory of which nothing was said. */
-    public static final Site UNSAID = new Site("", Map.of(), false, List.of(), List.of(), List.of());
+    public static final Site UNSAID = new Site("", Map.of(), false, false, List.of(), List.of(), List.of());
 
     /** What can be said once, and in what unit. */
     private static final Map<String, String> READINGS = Map.of("g", "m/s^2", "mains", "Hz", "pressure", "Pa");
 
     private static final Set<String> KNOWN =
-            Set.of("laboratory", "g", "mains", "pressure", "paper", "places", "staff", "kits");
+            Set.of("laboratory", "g", "mains", "pressure", "paper", "decimal", "places", "staff", "kits");
 
     public Site {
         said = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(said));
@@ -95,10 +97,15 @@ public record Site(
         if (!paper.equalsIgnoreCase("A4") && !paper.equalsIgnoreCase("Letter")) {
             throw new IllegalArgumentException(where + ": paper is A4 or Letter, not " + paper + ".");
         }
+        String decimal = root.path("decimal").asText("point");
+        if (!decimal.equalsIgnoreCase("point") && !decimal.equalsIgnoreCase("comma")) {
+            throw new IllegalArgumentException(where + ": decimal is point or comma, not " + decimal + ".");
+        }
         return new Site(
                 root.path("laboratory").asText(""),
                 said,
                 paper.equalsIgnoreCase("Letter"),
+                decimal.equalsIgnoreCase("comma"),
                 names(root.path("places"), "places", where),
                 names(root.path("staff"), "staff", where),
                 kits(root.path("kits"), where));

@@ -1,5 +1,6 @@
 package eagerneedle.core.trace;
 
+import eagerneedle.core.quantity.Notation;
 import java.util.Arrays;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -254,6 +255,9 @@ public record SerialNoise(double[] coefficients, double innovation, double dof, 
                 ? Optional.empty()
                 : Optional.of(("The samples are so alike from one to the next that the record holds only about %s; its "
                                 + "uncertainty is hardly known itself. Record for longer.")
-                        .formatted(dof < 1.5 ? "one independent piece" : "%.0f independent pieces".formatted(dof)));
+                        .formatted(
+                                dof < 1.5
+                                        ? "one independent piece"
+                                        : Notation.sentence("%.0f independent pieces", dof)));
     }
 }

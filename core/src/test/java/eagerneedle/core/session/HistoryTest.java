@@ -128,6 +128,7 @@ class HistoryTest {
                 null,
                 null,
                 null,
+                null,
                 null);
         planned.put("a", "b");
         assertThat(s.planned()).isEmpty();

@@ -3,7 +3,7 @@ package eagerneedle.rig.simulated;
 import eagerneedle.core.capture.Prompts;
 import eagerneedle.core.capture.Trigger;
 import eagerneedle.core.chain.Chain;
-import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Digits;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.reduce.LevelOutputs;
 import eagerneedle.core.reduce.LiveCondition;
@@ -209,8 +209,8 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
         Reading r = Reading.parse(text);
         double v = r.value() + r.u() * random.nextGaussian();
         String number = withUncertainty
-                ? Notation.bracketed(v, r.u())
-                : Notation.bracketed(v, r.u()).replaceAll("\\(.*?\\)", "");
+                ? Digits.bracketed(v, r.u())
+                : Digits.bracketed(v, r.u()).replaceAll("\\(.*?\\)", "");
         return r.u() == 0 ? text : (number + " " + r.unit().symbol()).strip();
     }
 

@@ -8,7 +8,7 @@ import eagerneedle.core.calibration.TrimAdvisor;
 import eagerneedle.core.chain.Chain;
 import eagerneedle.core.chain.Link;
 import eagerneedle.core.fit.FitException;
-import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Digits;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.reduce.Reducer;
@@ -356,6 +356,6 @@ public record Rehearsal(
 
     /** A reference as it is written into a point: rounded to what it is worth. */
     static String written(Quantity q) {
-        return (Notation.bracketed(q.value(), q.u()) + " " + q.unit().symbol()).strip();
+        return Digits.bracket(q);
     }
 }

@@ -1,8 +1,8 @@
 package eagerneedle.rig.simulated;
 
 import eagerneedle.core.capture.Seeker;
+import eagerneedle.core.quantity.Digits;
 import eagerneedle.core.quantity.LabUnit;
-import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.reduce.LevelOutputs;
 import eagerneedle.core.reduce.LiveTarget;
 import eagerneedle.core.sheet.Capture;
@@ -43,11 +43,7 @@ final class Seeking {
             return target.now(c -> last.getOrDefault(c, RawSamples.NONE), c -> read.getOrDefault(c, RawSamples.NONE))
                     .orElse(Double.NaN);
         });
-        stood.put(
-                name,
-                (Notation.plain(at, 6).replace('\u2212', '-') + " "
-                                + LabUnit.parse(o.unit()).symbol())
-                        .strip());
+        stood.put(name, (Digits.plain(at, 6) + " " + LabUnit.parse(o.unit()).symbol()).strip());
         return stood;
     }
 

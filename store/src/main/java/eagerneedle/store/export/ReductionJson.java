@@ -38,7 +38,11 @@ public final class ReductionJson {
         for (Ledger.Entry e : reduction.ledger().entries()) {
             e.quantity()
                     .ifPresentOrElse(
-                            q -> add(quantities.addObject(), e.name(), q),
+                            q -> add(
+                                    quantities.addObject(),
+                                    e.name(),
+                                    q,
+                                    reduction.session().coverage()),
                             () -> quantities
                                     .addObject()
                                     .put("name", e.name())
@@ -107,14 +111,22 @@ public final class ReductionJson {
             Outcome o = reduction.outcome(name);
             if (o.value() instanceof Value.Column column) {
                 for (int i = 0; i < column.rows().size(); i++) {
-                    add(to.addObject(), name + "[" + i + "]", column.rows().get(i));
+                    add(
+                            to.addObject(),
+                            name + "[" + i + "]",
+                            column.rows().get(i),
+                            reduction.session().coverage());
                 }
             } else if (o.quantity().isPresent() && o.quantity().get().isExact()) {
                 to.addObject()
                         .put("name", name)
                         .put("says", "taken as " + o.quantity().get() + "; this calibration does not find it");
             } else if (o.quantity().isPresent()) {
-                add(to.addObject(), name, o.quantity().get());
+                add(
+                        to.addObject(),
+                        name,
+                        o.quantity().get(),
+                        reduction.session().coverage());
             } else {
                 to.addObject().put("name", name).put("problem", o.problem());
             }
@@ -259,6 +271,10 @@ public final class ReductionJson {
     }
 
     private static void add(ObjectNode n, String name, Quantity q) {
+        add(n, name, q, Coverage.DEFAULT);
+    }
+
+    private static void add(ObjectNode n, String name, Quantity q, Coverage coverage) {
         double dof = q.dof();
         n.put("name", name)
                 .put("value", q.value())
@@ -269,8 +285,8 @@ public final class ReductionJson {
         } else {
             n.put("dof", dof);
         }
-        n.put("k", Coverage.DEFAULT.factor(dof))
-                .put("U", Coverage.DEFAULT.expanded(q))
+        n.put("k", coverage.factor(dof))
+                .put("U", coverage.expanded(q))
                 .put("limit", q.limit())
                 .put("school", name(School.STANDARD));
         boolean ofOneRun = name.contains("[");

@@ -3,6 +3,7 @@ package eagerneedle.store.export;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import eagerneedle.core.quantity.DecimalSign;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.watch.Finding;
@@ -32,6 +33,10 @@ public final class SessionExport {
 
     /** @throws IllegalArgumentException with one sentence when the ending is not known or the file cannot be written */
     public static void write(Reduction reduction, List<Finding> findings, Path to) {
+        DecimalSign.inFiles(() -> inFull(reduction, findings, to));
+    }
+
+    private static void inFull(Reduction reduction, List<Finding> findings, Path to) {
         String name = FileName.of(to).toLowerCase(Locale.ROOT);
         String ending = ENDINGS.stream()
                 .filter(name::endsWith)
