@@ -71,10 +71,10 @@ final class CalibrationSection {
                             ? p.reference()
                             : Written.of(c.referenceOf(i)).text(),
                     "indication",
-                    InPrint.powered(Notation.bracketed(p.indication(), p.uIndication())) + " "
+                    Notation.bracketed(p.indication(), p.uIndication()) + " "
                             + LabUnit.parse(c.unit()).pretty(),
                     "residual",
-                    Double.isNaN(residuals[i]) ? "" : InPrint.powered(Notation.plain(residuals[i], 2)),
+                    Double.isNaN(residuals[i]) ? "" : Notation.plain(residuals[i], 2),
                     "n",
                     p.samples()));
         }

@@ -47,8 +47,10 @@ public final class Feedback {
      */
     public record Page(String title, String student, List<Line> lines, String total, String most, String late) {}
 
-    public static String html(Page p) {
+    /** The page, on paper of a size. */
+    public static String html(Page p, Handout.Paper paper) {
         Map<String, Object> m = new LinkedHashMap<>();
+        m.put("paper", paper == Handout.Paper.LETTER ? "letter" : "A4");
         m.put("title", p.title());
         m.put("student", p.student());
         m.put("lines", p.lines().stream().map(Line::model).toList());
@@ -58,7 +60,7 @@ public final class Feedback {
         return Papers.html("feedback.ftlh", m);
     }
 
-    public static byte[] pdf(Page p) {
-        return Papers.pdf(html(p));
+    public static byte[] pdf(Page p, Handout.Paper paper) {
+        return Papers.pdf(html(p, paper));
     }
 }

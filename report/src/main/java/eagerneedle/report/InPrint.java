@@ -37,22 +37,7 @@ final class InPrint {
         }
         LabUnit unit = Written.of(q).unit();
         Quantity shown = unit.isAffine() ? q : q.to(unit);
-        return powered(Notation.plusMinus(shown.value(), coverage.expanded(shown))) + " (k = "
+        return Notation.plusMinus(shown.value(), coverage.expanded(shown)) + " (k = "
                 + Notation.plain(coverage.factor(q.dof()), 3) + ")";
-    }
-
-    /** A number as programs write it, 2.05e9, as people do: 2.05 × 10⁹. */
-    static String powered(String text) {
-        java.util.regex.Matcher m =
-                java.util.regex.Pattern.compile("(?<=[0-9)])e(-?[0-9]+)").matcher(text);
-        return m.replaceAll(r -> Written.THIN + "×" + Written.THIN + "10" + raised(r.group(1)));
-    }
-
-    private static String raised(String digits) {
-        StringBuilder b = new StringBuilder();
-        for (char c : digits.toCharArray()) {
-            b.append(c == '-' ? '⁻' : "⁰¹²³⁴⁵⁶⁷⁸⁹".charAt(c - '0'));
-        }
-        return b.toString();
     }
 }

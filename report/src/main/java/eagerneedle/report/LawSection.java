@@ -48,28 +48,27 @@ final class LawSection {
                         "value",
                         Written.of(t.quantity()).text(),
                         "u",
-                        InPrint.powered(Notation.figures(
+                        Notation.figures(
                                 (limits ? t.quantity().limit() : t.quantity().u())
                                         * t.quantity()
                                                 .unit()
                                                 .scaleTo(
                                                         Written.of(t.quantity()).unit()),
-                                2)),
+                                2),
                         "derivative",
-                        InPrint.powered((Notation.plain(t.derivative().value(), 4) + " "
+                        (Notation.plain(t.derivative().value(), 4) + " "
                                         + t.derivative().unit().pretty())
-                                .strip()),
+                                .strip(),
                         "part",
-                        InPrint.powered(Notation.figures(t.contribution(), 2))))
+                        Notation.figures(t.contribution(), 2)))
                 .toList();
         String total = l.law().isEmpty()
                 ? ""
                 : (limits ? "Their sum is " : "Their root sum of squares is ")
-                        + InPrint.powered(Notation.figures(l.alone(), 2))
+                        + Notation.figures(l.alone(), 2)
                         + unit
                         + (l.shares()
-                                ? "; what they share counted, it is " + InPrint.powered(Notation.figures(l.stated(), 2))
-                                        + unit + "."
+                                ? "; what they share counted, it is " + Notation.figures(l.stated(), 2) + unit + "."
                                 : ".");
         return Map.of(
                 "formula",

@@ -5,6 +5,7 @@ import eagerneedle.core.marking.Marked;
 import eagerneedle.core.marking.Verdict;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.report.Feedback;
+import eagerneedle.report.Handout;
 import eagerneedle.store.classroom.ClassFolder;
 import eagerneedle.store.classroom.ClassList;
 import eagerneedle.store.export.Beside;
@@ -29,16 +30,17 @@ public final class FeedbackPages {
      * @param closed true when nothing can be handed in again, so that the right values may be told
      * @throws IOException when they cannot be written
      */
-    public static int write(Gradebook g, MarkingBook book, Path folder, boolean closed, ClassSet.Progress progress)
+    public static int write(
+            Gradebook g, MarkingBook book, Path folder, boolean closed, Handout.Paper paper, ClassSet.Progress progress)
             throws IOException {
         Files.createDirectories(folder);
         int n = 0;
         for (StudentMarks s : g.students()) {
             Feedback.Page page = page(g, book, s, closed);
             String name = "feedback-" + ClassList.folder(s.student().id());
-            String html = Feedback.html(page);
+            String html = Feedback.html(page, paper);
             Beside.write(folder.resolve(name + ".html"), html);
-            Beside.write(folder.resolve(name + ".pdf"), Feedback.pdf(page));
+            Beside.write(folder.resolve(name + ".pdf"), Feedback.pdf(page, paper));
             if (!progress.done(++n, g.students().size())) {
                 throw new CancellationException("Stopped after " + n + " pages.");
             }

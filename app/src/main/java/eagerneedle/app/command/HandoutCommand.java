@@ -48,7 +48,7 @@ final class HandoutCommand implements Callable<Integer> {
         String text =
                 SheetReader.shipped().contains(sheet) ? SheetReader.shippedText(sheet) : Sessions.text(Path.of(sheet));
         SheetReader.Located located = SheetTrial.read(text, sheet);
-        Handout.Paper paper = letter || Home.letter() ? Handout.Paper.LETTER : Handout.Paper.A4;
+        Handout.Paper paper = letter ? Handout.Paper.LETTER : Home.paper();
         if (name.endsWith(".pdf")) {
             Beside.write(output, Papering.pdf(located, key, paper));
         } else {

@@ -99,7 +99,7 @@ final class MarkCommand implements Callable<Integer> {
             GradeTable.write(grades.head(), grades.rows(), table);
         }
         if (feedback != null) {
-            FeedbackPages.write(grades, book, feedback, closed, (n, of) -> true);
+            FeedbackPages.write(grades, book, feedback, closed, Home.paper(), (n, of) -> true);
         }
     }
 

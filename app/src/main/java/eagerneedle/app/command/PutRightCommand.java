@@ -105,7 +105,8 @@ final class PutRightCommand implements Callable<Integer> {
             MarkingBook book = MarkingBook.open(folder, Clock.systemUTC());
             told(before, items(marks), book, out);
             if (feedback != null) {
-                int n = FeedbackPages.write(new Gradebook(marks, book), book, feedback, false, (i, of) -> true);
+                int n = FeedbackPages.write(
+                        new Gradebook(marks, book), book, feedback, false, Home.paper(), (i, of) -> true);
                 out.println("Wrote the pages of " + n + " students again.");
             }
         }

@@ -6,6 +6,7 @@ import eagerneedle.app.classroom.FeedbackPages;
 import eagerneedle.app.classroom.Gradebook;
 import eagerneedle.app.classroom.MarkingBook;
 import eagerneedle.app.classroom.StudentMarks;
+import eagerneedle.app.workbench.Home;
 import eagerneedle.core.marking.Explanation;
 import eagerneedle.core.marking.Marked;
 import eagerneedle.core.marking.Verdict;
@@ -304,6 +305,6 @@ final class MarkingModel {
     }
 
     int feedback(Path to, boolean closed, ClassSet.Progress progress) throws IOException {
-        return FeedbackPages.write(grades(), book(), to, closed, progress);
+        return FeedbackPages.write(grades(), book(), to, closed, Home.paper(), progress);
     }
 }

@@ -2,13 +2,12 @@ package eagerneedle.app.station;
 
 import eagerneedle.app.widget.Files;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.Papering;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.sheet.SheetReader;
-import eagerneedle.report.Handout;
 import eagerneedle.store.FileName;
 import java.nio.file.Path;
-import java.util.Locale;
 import java.util.concurrent.CompletableFuture;
 import javafx.application.Platform;
 import javafx.scene.Node;
@@ -29,10 +28,10 @@ public final class HandoutPaper {
         }
     }
 
-    /** Writes it; the paper is that of the country this computer is set to. */
+    /** Writes it on the paper of the laboratory. */
     public static CompletableFuture<Void> write(Node owner, SheetReader.Located sheet, boolean key, Path to) {
         Notices.tell(owner, "The handout is being set...");
-        return CompletableFuture.supplyAsync(() -> Papering.pdf(sheet, key, paper(Locale.getDefault())))
+        return CompletableFuture.supplyAsync(() -> Papering.pdf(sheet, key, Home.paper()))
                 .thenAccept(pdf -> Files.write(to, pdf))
                 .whenComplete((done, failed) -> Platform.runLater(() -> {
                     if (failed == null) {
@@ -42,11 +41,5 @@ public final class HandoutPaper {
                         Notices.warn(owner, String.valueOf(cause.getMessage()));
                     }
                 }));
-    }
-
-    static Handout.Paper paper(Locale country) {
-        return java.util.Set.of("US", "CA", "MX", "PH", "CL", "CO").contains(country.getCountry())
-                ? Handout.Paper.LETTER
-                : Handout.Paper.A4;
     }
 }

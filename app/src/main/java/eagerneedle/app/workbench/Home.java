@@ -7,15 +7,21 @@ import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.stockroom.Kit;
 import eagerneedle.core.stockroom.Site;
+import eagerneedle.report.Handout;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.stockroom.Stockroom;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.Locale;
+import java.util.Set;
 
 /** Where the program keeps what nobody gave another place. */
 public final class Home {
+    /** Countries that print on it. */
+    private static final Set<String> LETTER = Set.of("US", "CA", "MX", "PH", "CL", "CO");
+
     private Home() {}
 
     /** The folder; {@code NEEDLE_HOME}, or the property {@code needle.home}, may say otherwise. */
@@ -54,13 +60,17 @@ public final class Home {
         }
     }
 
-    /** Whether the laboratory prints on paper of Letter size; A4 where nothing is said, or nothing can be read. */
-    public static boolean letter() {
+    /** What the laboratory prints on; where it says nothing, the paper of the country this computer is set to. */
+    public static Handout.Paper paper() {
+        Boolean letter;
         try {
-            return site().letter();
+            letter = site().letter();
         } catch (IllegalArgumentException unreadable) {
-            return false;
+            letter = null;
         }
+        return (letter != null ? letter : LETTER.contains(Locale.getDefault().getCountry()))
+                ? Handout.Paper.LETTER
+                : Handout.Paper.A4;
     }
 
     /** What this user has set. */

@@ -442,7 +442,7 @@ public final class Workbench implements AutoCloseable {
 
     /** The report of the session as it is: PDF, or one page of HTML in UTF-8. */
     public byte[] report(boolean paper) {
-        return report(paper, Home.letter() ? Handout.Paper.LETTER : Handout.Paper.A4);
+        return report(paper, Home.paper());
     }
 
     /** The same on paper of a size. */

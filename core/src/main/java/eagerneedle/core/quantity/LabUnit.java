@@ -159,6 +159,7 @@ public final class LabUnit {
                 .replace("%RH", "% RH")
                 .replace("arcsec", "″")
                 .replaceAll("\\bdeg\\b", "°")
+                .replaceAll("(?<![\\p{L}°])u(?=[\\p{L}Ω])", "µ")
                 .toCharArray()) {
             if (c == '^') {
                 power = true;

@@ -12,18 +12,19 @@ import java.util.regex.Pattern;
  */
 public final class Notation {
     private static final Pattern SLOT = Pattern.compile("%[-#+ 0,(]*[0-9]*(?:[.][0-9]+)?[a-zA-Z%]");
+    private static final Pattern POWER = Pattern.compile("(?<=[0-9)])e(-?[0-9]+)");
     private static final Object[] NOTHING = {};
 
     private Notation() {}
 
     /** {@code 4.127(38) N}: bracket form with unit. */
     public static String bracket(Quantity q) {
-        return DecimalSign.inUse().shown(pointed(q));
+        return bracketed(q.value(), q.u()) + spaced(q.unit());
     }
 
     /** The same with a point, whatever is in use: the name of a number, the same everywhere and always. */
     public static String pointed(Quantity q) {
-        return minus(Digits.bracketed(q.value(), q.u())) + spaced(q.unit());
+        return raised(minus(Digits.bracketed(q.value(), q.u()))) + spaced(q.unit());
     }
 
     /** {@code 4.127(38)}: the number alone, of a value and its standard uncertainty in one unit. */
@@ -89,11 +90,29 @@ public final class Notation {
         return m.appendTail(out).toString();
     }
 
-    private static String set(String digits) {
-        return DecimalSign.inUse().shown(minus(digits));
+    /** Digits as print sets them: {@code 1.25e-9} is 1.25 × 10⁻⁹. */
+    static String set(String digits) {
+        return raised(DecimalSign.inUse().shown(minus(digits)));
     }
 
-    /** With minus signs; that of a power of ten stays a hyphen until the power is raised. */
+    private static String raised(String digits) {
+        return digits.indexOf('e') < 0
+                ? digits
+                : POWER.matcher(digits)
+                        .replaceAll(
+                                m -> Written.THIN + "×" + Written.THIN + "10" + power(Integer.parseInt(m.group(1))));
+    }
+
+    /** An exponent, raised. */
+    static String power(int n) {
+        StringBuilder b = new StringBuilder(n < 0 ? "⁻" : "");
+        for (char c : Integer.toString(Math.abs(n)).toCharArray()) {
+            b.append("⁰¹²³⁴⁵⁶⁷⁸⁹".charAt(c - '0'));
+        }
+        return b.toString();
+    }
+
+    /** With minus signs, but for that of a power of ten. */
     private static String minus(String digits) {
         StringBuilder out = new StringBuilder(digits.length());
         for (int i = 0; i < digits.length(); i++) {

@@ -38,7 +38,7 @@ public record Written(String number, String uncertainty, int power, LabUnit unit
 
     /** How a quantity is written in its own unit. */
     public static Written in(Quantity q) {
-        return parts(Notation.bracketed(q.value(), q.u()), q.unit());
+        return parts(Digits.bracketed(q.value(), q.u()), q.unit());
     }
 
     /** A plain number to so many digits, its unit with the prefix that makes it readable: {@code 0.69 mm}. */
@@ -53,12 +53,7 @@ public record Written(String number, String uncertainty, int power, LabUnit unit
                         .filter(x -> Math.abs(x.value()) >= 0.1 && Math.abs(x.value()) < LARGE)
                         .findFirst()
                         .orElse(q);
-        String number = Notation.plain(shown.value(), significant);
-        int e = number.lastIndexOf('e');
-        return (e > 0
-                        ? number.substring(0, e) + THIN + "×" + THIN + "10"
-                                + raised(Integer.parseInt(number.substring(e + 1)))
-                        : number)
+        return Notation.plain(shown.value(), significant)
                 + (unit.symbol().isEmpty() ? "" : THIN + shown.unit().pretty());
     }
 
@@ -68,23 +63,15 @@ public record Written(String number, String uncertainty, int power, LabUnit unit
         String digits = powered ? text.substring(0, e) : text;
         int bracket = digits.indexOf('(');
         return new Written(
-                bracket < 0 ? digits : digits.substring(0, bracket),
-                bracket < 0 ? "" : digits.substring(bracket),
+                Notation.set(bracket < 0 ? digits : digits.substring(0, bracket)),
+                bracket < 0 ? "" : DecimalSign.inUse().shown(digits.substring(bracket)),
                 powered ? Integer.parseInt(text.substring(e + 1)) : 0,
                 unit);
     }
 
     /** {@code × 10⁻³}, or empty. */
     public String times() {
-        return power == 0 ? "" : "×" + THIN + "10" + raised(power);
-    }
-
-    private static String raised(int n) {
-        StringBuilder b = new StringBuilder(n < 0 ? "⁻" : "");
-        for (char c : Integer.toString(Math.abs(n)).toCharArray()) {
-            b.append("⁰¹²³⁴⁵⁶⁷⁸⁹".charAt(c - '0'));
-        }
-        return b.toString();
+        return power == 0 ? "" : "×" + THIN + "10" + Notation.power(power);
     }
 
     /** Digits before the decimal point, the sign among them. */

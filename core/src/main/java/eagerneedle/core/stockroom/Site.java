@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a laboratory says once for all its sheets and sessions, as docs/formats/site.md describes.
@@ -20,7 +21,7 @@ import java.util.Set;
  * @param laboratory what it is called
  * @param said readings by name: g (local acceleration of free fall), mains (its frequency), pressure (of the air at
  *     this height), each with its unit and uncertainty
- * @param letter true for paper of Letter size, false for A4
+ * @param letter true for paper of Letter size, false for A4; null where nothing is said of paper
  * @param comma true where numbers are written with a comma, false for a point
  * @param places where things are kept
  * @param staff who may agree to what can hurt somebody
@@ -29,13 +30,13 @@ import java.util.Set;
 public record Site(
         String laboratory,
         Map<String, String> said,
-        boolean letter,
+        @Nullable Boolean letter,
         boolean comma,
         List<String> places,
         List<String> staff,
         List<Kit> kits) {
     /** A laboratory of which nothing was said. */
-    public static final Site UNSAID = new Site("", Map.of(), false, false, List.of(), List.of(), List.of());
+    public static final Site UNSAID = new Site("", Map.of(), null, false, List.of(), List.of(), List.of());
 
     /** What can be said once, and in what unit. */
     private static final Map<String, String> READINGS = Map.of("g", "m/s^2", "mains", "Hz", "pressure", "Pa");
@@ -104,7 +105,7 @@ public record Site(
         return new Site(
                 root.path("laboratory").asText(""),
                 said,
-                paper.equalsIgnoreCase("Letter"),
+                root.hasNonNull("paper") ? paper.equalsIgnoreCase("Letter") : null,
                 decimal.equalsIgnoreCase("comma"),
                 names(root.path("places"), "places", where),
                 names(root.path("staff"), "staff", where),

@@ -147,7 +147,8 @@ class MonteCarloTest {
     void theEndsOfAnIntervalAreToldApart() {
         assertThat(Notation.interval(50.00012, 50.00138)).isEqualTo("50.0001 to 50.0014");
         assertThat(Notation.interval(-3, 12)).isEqualTo("−3 to 12");
-        assertThat(Notation.interval(0.00000123, 0.00000145)).isEqualTo("1.23e-6 to 1.45e-6");
+        assertThat(Notation.interval(0.00000123, 0.00000145))
+                .isEqualTo("1.23\u2009×\u200910⁻⁶ to 1.45\u2009×\u200910⁻⁶");
         assertThat(Notation.interval(5, 5)).isEqualTo("5 to 5");
     }
 

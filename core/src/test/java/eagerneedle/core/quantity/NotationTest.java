@@ -40,7 +40,7 @@ class NotationTest {
     void plainNumbersLoseTheirTrailingZerosAndFiguresKeepThem() {
         assertThat(Notation.plain(0.25000, 4)).isEqualTo("0.25");
         assertThat(Notation.plain(-3.14159, 3)).isEqualTo("−3.14");
-        assertThat(Notation.plain(1.5e-9, 3)).isEqualTo("1.5e-9");
+        assertThat(Notation.plain(1.5e-9, 3)).isEqualTo("1.5\u2009×\u200910⁻⁹");
         assertThat(Notation.plain(Double.NaN, 3)).isEqualTo("no value");
         assertThat(Notation.figures(0.002, 2)).isEqualTo("0.0020");
         assertThat(Notation.figures(0.09996, 2)).isEqualTo("0.10");
