@@ -134,10 +134,8 @@ class ReportTest {
             for (var t : law.get("terms")) {
                 assertThat(html)
                         .as(t.get("name").asText())
-                        .contains(InPrint.powered(
-                                Notation.figures(t.get("contribution").asDouble(), 2)))
-                        .contains(InPrint.powered(
-                                Notation.plain(t.get("derivative").asDouble(), 4)));
+                        .contains(Notation.figures(t.get("contribution").asDouble(), 2))
+                        .contains(Notation.plain(t.get("derivative").asDouble(), 4));
             }
         }
         String ledger = eagerneedle.store.export.LedgerCsv.of(r.ledger());

@@ -3,6 +3,7 @@ package eagerneedle.app.window;
 import static eagerneedle.app.OnScreen.act;
 import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import eagerneedle.app.writing.WritingView;
 import eagerneedle.core.edit.Completion;
@@ -259,6 +260,7 @@ class DeskWindowTest extends BenchWindow {
     /** How long a key takes in 1 500 lines is measured, and nothing is asked of it; what is typed must be there. */
     @Test
     void keysInALongSheetAreMeasured(FxRobot robot) throws Exception {
+        assumeTrue(Boolean.getBoolean("everyMethod"), "in the long profile");
         StringBuilder more = new StringBuilder();
         for (int i = 0; i < 1450; i++) {
             more.append("  more_").append(i).append(": {label: more, value: \"1.0(1) mm\", group: More}\n");

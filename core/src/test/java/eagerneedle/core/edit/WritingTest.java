@@ -170,9 +170,22 @@ class WritingTest {
         assertThatThrownBy(() -> Renaming.of(s, given(s, "results", "g"), "2g")).hasMessageContaining("begins with");
     }
 
-    /** Renamed, and renamed back, every sheet is what it was; in between it is as good and plans the same numbers. */
+    /** Six sheets in the daily build, all in the long one. */
+    static List<String> renamed() {
+        return Boolean.getBoolean("everyMethod")
+                ? SheetReader.shipped()
+                : List.of(
+                        "baggage-chute",
+                        "colliding-wagons",
+                        "dividing-tables",
+                        "flask-jackets",
+                        "mast-rotor",
+                        "rain-spillway");
+    }
+
+    /** Renamed, and renamed back, a sheet is what it was; in between it is as good and plans the same numbers. */
     @ParameterizedTest
-    @MethodSource("shipped")
+    @MethodSource("renamed")
     void renamingChangesNoNumberOfAnySheet(String id) {
         String text = SheetReader.shippedText(id);
         Outline o = Outline.of(text);

@@ -17,7 +17,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** A coverage that could not fail would prove nothing: a main result whose formula is broken misses its truth. */
 class CoverageCanFailTest {
-    private static final int SESSIONS = Integer.getInteger("sessions", 8);
+    private static final int SESSIONS = Integer.getInteger("sessions", 4);
 
     private static double coverage(SheetReader.Located sheet, String result) {
         return IntStream.range(0, SESSIONS)

@@ -29,12 +29,12 @@ import org.junit.jupiter.params.provider.ValueSource;
  * stated 95 % intervals as often as they should, and the mistakes that a rig can make are found.
  */
 class MethodsTest {
-    private static final int SESSIONS = Integer.getInteger("sessions", 12);
-    private static final int TRIES = Integer.getInteger("tries", 3);
+    private static final int SESSIONS = Integer.getInteger("sessions", 6);
+    private static final int TRIES = Integer.getInteger("tries", 2);
     /** Of so few tries one may be missed; of many 96 % are found. */
     private static final int FOUND = Math.min(TRIES - 1, (int) Math.ceil(0.96 * TRIES));
 
-    private static final int CLEAN = Integer.getInteger("clean", 4);
+    private static final int CLEAN = Integer.getInteger("clean", 2);
 
     /** What must stand in the words of a watch, a check or its remedy for a fault to be called named rightly. */
     private static final Map<String, String> NAMES = Map.ofEntries(
