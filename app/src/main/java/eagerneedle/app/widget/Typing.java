@@ -1,7 +1,6 @@
 package eagerneedle.app.widget;
 
 import eagerneedle.core.quantity.DecimalSign;
-import java.util.regex.Pattern;
 import javafx.scene.control.TextInputControl;
 
 /**
@@ -9,9 +8,6 @@ import javafx.scene.control.TextInputControl;
  * Formulas are not typed through here: in them a comma parts arguments.
  */
 public final class Typing {
-    private static final Pattern POWER = Pattern.compile("\\s*[×·]\\s*10([⁻⁰¹²³⁴⁵⁶⁷⁸⁹]+)");
-    private static final Pattern RAISED = Pattern.compile(".");
-
     private Typing() {}
 
     /** What stands in a field, as files have it. */
@@ -19,13 +15,9 @@ public final class Typing {
         return of(field.getText());
     }
 
-    /** What was typed, or pasted as the program writes it (1.25 × 10⁻⁹), as files have it. */
+    /** What was typed or pasted, as files have it. */
     public static String of(String typed) {
-        String powers = POWER.matcher(typed)
-                .replaceAll(m -> "e"
-                        + RAISED.matcher(m.group(1))
-                                .replaceAll(c -> c.group().equals("⁻") ? "-" : "" + "⁰¹²³⁴⁵⁶⁷⁸⁹".indexOf(c.group())));
-        return DecimalSign.inUse().typed(powers);
+        return DecimalSign.inUse().typed(typed);
     }
 
     /** Puts a reading into a field, as people write it. */

@@ -2,6 +2,7 @@ package eagerneedle.core.quantity;
 
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
 /**
  * A number as a person writes it: {@code 9.8123(4) m/s^2}, {@code 12.4 ± 0.3 mm}, {@code (1.60 ± 0.02)e-3 kg}, {@code 5
@@ -17,6 +18,7 @@ import java.util.regex.Pattern;
  */
 public record Reading(double value, double u, LabUnit unit, Distribution distribution) {
     private static final String NUMBER = "[+-]?(?:\\d+\\.?\\d*|\\.\\d+)";
+    private static final Pattern RAISED = Pattern.compile("\\s*×\\s*10([⁻⁰¹²³⁴⁵⁶⁷⁸⁹]+)");
     private static final Pattern FORM = Pattern.compile(
             "(\\()?\\s*(" + NUMBER + ")(?:\\((\\d+\\.?\\d*)\\))?([eE][+-]?\\d+)?"
                     + "\\s*(?:(±|\\+/-|\\+-|limit)\\s*(\\d+\\.?\\d*(?:[eE][+-]?\\d+)?|\\.\\d+)\\s*)?(\\))?(?:\\s*[·×x*]?\\s*(?:10\\^|[eE])([+-]?\\d+))?\\s*(.*)");
@@ -27,7 +29,8 @@ public record Reading(double value, double u, LabUnit unit, Distribution distrib
      * @throws IllegalArgumentException with one sentence that says what would fit
      */
     public static Reading parse(String text) {
-        String clean = text.strip().replace('−', '-').replace(' ', ' ');
+        String clean =
+                lowered(text.strip().replace('−', '-').replace('\u00a0', ' ').replace('\u2009', ' '));
         Matcher m = FORM.matcher(clean);
         if (clean.isEmpty() || !m.matches() || (m.group(1) == null) != (m.group(7) == null)) {
             throw new IllegalArgumentException("'" + text.strip()
@@ -59,6 +62,18 @@ public record Reading(double value, double u, LabUnit unit, Distribution distrib
                 limit ? u / Math.sqrt(3) : u,
                 LabUnit.parse(m.group(9)),
                 limit ? Distribution.RECTANGULAR : Distribution.NORMAL);
+    }
+
+    /** Powers as the program prints them, × 10⁻⁹, as they are typed. */
+    private static String lowered(String text) {
+        return text.indexOf('×') < 0
+                ? text
+                : RAISED.matcher(text)
+                        .replaceAll(m -> "e"
+                                + m.group(1)
+                                        .chars()
+                                        .mapToObj(c -> c == '⁻' ? "-" : "" + "⁰¹²³⁴⁵⁶⁷⁸⁹".indexOf(c))
+                                        .collect(Collectors.joining()));
     }
 
     private static double scaled(String digits, String exponent) {

@@ -1,0 +1,224 @@
+package eagerneedle.app.window;
+
+import static eagerneedle.app.OnScreen.act;
+import static eagerneedle.app.OnScreen.settle;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import eagerneedle.app.station.Station;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.reduce.Key;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.testfx.api.FxRobot;
+import org.testfx.framework.junit5.Start;
+
+/** The tour of the README, followed to the letter: what it says happens. In the long profile. */
+class TourTest extends BenchWindow {
+    @BeforeEach
+    void long1() {
+        assumeTrue(Boolean.getBoolean("everyMethod"), "in the long profile");
+    }
+
+    @Start
+    void start(Stage newStage) throws Exception {
+        prepare(newStage);
+        System.setProperty("needle.home", folder.toString());
+    }
+
+    private Quantity g() {
+        return window.bench().reduction().quantity("g").orElseThrow();
+    }
+
+    private static void key(FxRobot robot, KeyCode... keys) {
+        robot.push(keys);
+        settle();
+    }
+
+    private static void keyed(FxRobot robot, String id, String words) {
+        TextField f = robot.lookup("#" + id).queryAs(TextField.class);
+        act(() -> {
+            f.requestFocus();
+            f.setText(words);
+        });
+        key(robot, KeyCode.ENTER);
+    }
+
+    @Test
+    void whatTheTourSaysHappens(FxRobot robot) throws Exception {
+        openRehearsed(robot, "baggage-chute");
+        // 1
+        assertThat(window.dial().current()).isEqualTo(Station.PLAN);
+        assertThat(window.bench().session().runs()).hasSize(28);
+        // 2
+        await(() -> !text(robot, "predicted").equals("—"));
+        double before = window.bench()
+                .plan()
+                .quantity(new Key.Global("g"))
+                .orElseThrow()
+                .u();
+        keyed(robot, "plan-spacing", "842.3(90) mm");
+        Quantity wide = window.bench().plan().quantity(new Key.Global("g")).orElseThrow();
+        assertThat(wide.u()).isGreaterThan(2 * before);
+        assertThat(eagerneedle.core.quantity.Budget.of(wide).lines().get(0).label())
+                .contains("foot spacing");
+        act(() -> robot.lookup("#ledger").query().requestFocus());
+        key(robot, KeyCode.CONTROL, KeyCode.Z);
+        assertThat(window.bench().session().planned()).doesNotContainKey("spacing");
+        keyed(robot, "target", "0.4 %");
+        await(() -> text(robot, "target-says").contains("run"));
+        String rise = window.bench().sheet().inputs().entrySet().stream()
+                .filter(i -> i.getValue().label().startsWith("rise, block A"))
+                .findFirst()
+                .orElseThrow()
+                .getKey();
+        MenuButton by = robot.lookup("#tie-" + rise).queryAs(MenuButton.class);
+        assertThat(by.getText()).contains("caliper TH-CP-01");
+        act(by::show);
+        settle();
+        assertThat(by.getItems().stream().map(MenuItem::getText).toList().get(0))
+                .contains("micrometer");
+        act(by::hide);
+        // 3
+        act(() -> robot.lookup("#station-rig").query().requestFocus());
+        key(robot, KeyCode.DIGIT2);
+        assertThat(robot.lookup("#connect")
+                        .queryAs(javafx.scene.control.Button.class)
+                        .getText())
+                .contains("Connect");
+        fire(robot, "connect");
+        await(() -> window.rig().isPresent()
+                && window.rig().orElseThrow().last("position", 1).size() > 5);
+        // 4
+        key(robot, KeyCode.DIGIT3);
+        fire(robot, "place");
+        for (int i = 0; i < 4; i++) {
+            String reference =
+                    robot.lookup("#reference").queryAs(TextField.class).getText();
+            await(() -> {
+                if (text(robot, "steadiness").startsWith("steady")) {
+                    fire(robot, "take-point");
+                }
+                return !robot.lookup("#reference")
+                        .queryAs(TextField.class)
+                        .getText()
+                        .equals(reference);
+            });
+        }
+        double was = g().value();
+        fire(robot, "keep-calibration");
+        await(() -> window.bench().session().calibrations().size() == 2);
+        assertThat(g().value()).isNotEqualTo(was);
+        // 5
+        act(() -> robot.lookup("#station-calibrate").query().requestFocus());
+        key(robot, KeyCode.DIGIT4);
+        robot.clickOn("#level-slopes-D");
+        settle();
+        key(robot, KeyCode.SPACE);
+        await(() -> window.rig().orElseThrow().isRecording());
+        await(() -> window.rig().orElseThrow().all("position").size() > 110);
+        key(robot, KeyCode.SPACE);
+        await(() -> !window.rig().orElseThrow().isRecording());
+        key(robot, KeyCode.K);
+        await(() -> window.bench().session().runs().size() == 29);
+        // 6
+        key(robot, KeyCode.DIGIT5);
+        robot.clickOn("#run-9");
+        settle();
+        eagerneedle.app.plot.PlotView trace = robot.lookup("#trace").queryAs(eagerneedle.app.plot.PlotView.class);
+        eagerneedle.core.trace.Window w = window.bench()
+                .reduction()
+                .window(window.bench().session().run(9).orElseThrow(), "rolling")
+                .orElseThrow();
+        double a = a(9);
+        Point2D edge = trace.localToScreen(
+                trace.frame().px(w.to()), trace.frame().top() + trace.frame().height() / 2);
+        robot.drag(edge, MouseButton.PRIMARY).dropTo(edge.add(40, 0));
+        settle();
+        assertThat(a(9)).as("into the bounce").isNotEqualTo(a);
+        assertThat(window.bench().findings().stream().map(f -> f.message()).toList())
+                .anyMatch(f -> f.contains("window"));
+        key(robot, KeyCode.CONTROL, KeyCode.Z);
+        assertThat(a(9)).isEqualTo(a);
+        // 7
+        double all = g().value();
+        fire(robot, "leave-out");
+        assertThat(text(robot, "leave-effect")).contains("would");
+        keyed(robot, "reason", "tried");
+        assertThat(g().value()).isNotEqualTo(all);
+        fire(robot, "leave-out");
+        assertThat(g().value()).isEqualTo(all);
+        act(() -> robot.lookup("#station-reduce").query().requestFocus());
+        key(robot, KeyCode.W);
+        fire(robot, "leave-out");
+        keyed(robot, "reason", "tried");
+        assertThat(robot.lookup("#trial").query().isVisible()).isTrue();
+        fire(robot, "trial-forget");
+        assertThat(g().value()).isEqualTo(all);
+        fire(robot, "sight-table");
+        settle();
+        keyed(robot, "own-name", "ratio");
+        act(() -> robot.lookup("#own-formula").queryAs(TextField.class).setText("a / sin_theta"));
+        act(() -> robot.lookup("#own-unit").queryAs(TextField.class).setText("m/s^2"));
+        fire(robot, "own-add");
+        settle();
+        assertThat(window.bench().session().own().toString()).contains("a / sin_theta");
+        // 8
+        act(() -> robot.lookup("#station-reduce").query().requestFocus());
+        key(robot, KeyCode.DIGIT6);
+        fire(robot, "speak-limits");
+        assertThat(text(robot, "verdict")).contains("limits");
+        fire(robot, "speak-standard");
+        act(() -> robot.lookup("#station-judge").query().requestFocus());
+        key(robot, KeyCode.P);
+        assertThat(shown(robot, "#projector")).isTrue();
+        key(robot, KeyCode.F);
+        key(robot, KeyCode.ESCAPE);
+        assertThat(shown(robot, "#projector")).isFalse();
+        // 9
+        key(robot, KeyCode.DIGIT7);
+        Path report = folder.resolve("report.pdf");
+        Files.write(report, window.bench().paper());
+        assertThat(Files.size(report)).isGreaterThan(50_000);
+        assertThat(window.bench().file().acts().toString()).contains("842.3(90) mm", "Took back");
+        key(robot, KeyCode.SLASH);
+        robot.write("friction");
+        settle();
+        assertThat(robot.lookup("#hit-0").query().isVisible()).isTrue();
+        key(robot, KeyCode.ESCAPE);
+        // 10 to 14: every view that a key is named for is there.
+        for (KeyCode k :
+                List.of(KeyCode.E, KeyCode.G, KeyCode.T, KeyCode.U, KeyCode.L, KeyCode.J, KeyCode.P, KeyCode.COMMA)) {
+            Node surface = window.stage().getScene().getRoot();
+            String now = surface.lookupAll(".heading").toString();
+            key(robot, KeyCode.CONTROL, k);
+            assertThat(surface.lookupAll(".heading").toString())
+                    .as("Ctrl and " + k)
+                    .isNotEqualTo(now);
+        }
+    }
+
+    private double a(int run) {
+        return window.bench()
+                .reduction()
+                .ofRun(window.bench().session().run(run).orElseThrow(), "a")
+                .quantity()
+                .orElseThrow()
+                .value();
+    }
+
+    private static boolean shown(FxRobot robot, String id) {
+        return robot.lookup(id).tryQuery().filter(Node::isVisible).isPresent();
+    }
+}
