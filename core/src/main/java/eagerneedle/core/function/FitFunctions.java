@@ -126,7 +126,7 @@ final class FitFunctions {
                                         + "by the names of the columns: lower_1, upper_3",
                                 "closure(column(3 um, 1 um, 0 um, -2 um), column(1, 1, 2, 2), column(1, 2, 1, 2))",
                                 "first_1 = 1.50(35) µm, first_2 = −1.50(35) µm, second_1 = −1.00(35) µm, "
-                                        + "second_2 = 1.00(35) um"),
+                                        + "second_2 = 1.00(35) µm"),
                 ClosureFit::value);
         Functions.define(
                 Function.of("parameter", fit("fit"), words("name"))
