@@ -5,6 +5,9 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
 import java.util.List;
+import java.util.function.BinaryOperator;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
@@ -92,15 +95,38 @@ public sealed interface Value {
         }
     }
 
-    record Words(String text) implements Value {
+    /**
+     * A sentence. Members of sets are kept in it apart from its words, so that people read what they are called.
+     *
+     * @param written with {@link #member members} in it
+     */
+    record Words(String written) implements Value {
+        private static final Pattern MEMBER = Pattern.compile("\uE000([^\uE001]*)\uE001([^\uE002]*)\uE002");
+
+        /** A member of a set, as it stands in a sentence. */
+        public static String member(String set, String member) {
+            return "\uE000" + set + "\uE001" + member + "\uE002";
+        }
+
+        /** The sentence with the names that formulas have for members. */
+        public String text() {
+            return said((set, member) -> member);
+        }
+
+        /** @param called what people call a member of a set */
+        public String said(BinaryOperator<String> called) {
+            return MEMBER.matcher(written)
+                    .replaceAll(m -> Matcher.quoteReplacement(called.apply(m.group(1), m.group(2))));
+        }
+
         @Override
         public String shown() {
-            return text;
+            return text();
         }
 
         @Override
         public String described() {
-            return "the text \"" + text + "\"";
+            return "the text \"" + text() + "\"";
         }
     }
 

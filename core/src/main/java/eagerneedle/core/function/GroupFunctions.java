@@ -20,6 +20,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 
 /** Rows judged against each other: which is best, which cannot be told apart, how groups differ, what is tolerated. */
 final class GroupFunctions {
@@ -109,7 +110,9 @@ final class GroupFunctions {
 
     private static List<String> names(Arguments a) {
         return labels(a).rows().stream()
-                .map(r -> String.join(" ", r.labels().values()))
+                .map(r -> r.labels().entrySet().stream()
+                        .map(l -> Value.Words.member(l.getKey(), l.getValue()))
+                        .collect(Collectors.joining(" ")))
                 .toList();
     }
 

@@ -53,7 +53,7 @@ final class SheetWords {
         List<Reduction.Labelled> about = QuantitiesOfStatement.quantities(r.sheet(), formula, r.scope());
         return new Reduction.Said(
                 s,
-                v instanceof Value.Words w ? Optional.of(w.text()) : Optional.empty(),
+                v instanceof Value.Words w ? Optional.of(w.said(r.sheet()::member)) : Optional.empty(),
                 null,
                 about,
                 formula.text().startsWith("routes") ? QuantitiesOfStatement.correlations(about) : "");
