@@ -95,7 +95,7 @@ class LayersTest {
     @Test
     void linesOfAFamilyAreCalledWhatTheyHaveInCommonAndJoinedInOrder() {
         Plot plot = example("four-gauges").plot(1);
-        assertThat(plot.y().label()).isEqualTo("strain, um/m");
+        assertThat(plot.y().label()).isEqualTo("strain, µm/m");
         assertThat(layers(plot, Layer.Curve.class)).hasSize(4);
         assertThat(layers(plot, Layer.Curve.class).get(1).x())
                 .containsExactly(0, 100, 200, 300, 400, 500, 400, 300, 200, 100, 0);
