@@ -63,8 +63,9 @@ class CertificateTest {
                 .contains("After use")
                 .doesNotContain("#");
         c.points()
-                .forEach(p -> assertThat(pdf.replaceAll("\\s+", " "))
-                        .contains(Notation.bracketed(p.indication(), p.uIndication())));
+                .forEach(p -> assertThat(pdf.replaceAll("[\\s\u2009]+", " "))
+                        .contains(Notation.bracketed(p.indication(), p.uIndication())
+                                .replace('\u2009', ' ')));
         if (!channel.equals("tables") && !channel.equals("scale")) {
             assertThat(pdf)
                     .contains(
