@@ -1,5 +1,6 @@
 package eagerneedle.core.quantity;
 
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
@@ -175,20 +176,24 @@ final class UnitAtoms {
     }
 
     private static void prefixed(String symbol, Unit<?> unit) {
-        plain(symbol, unit);
+        LabUnit whole = from(symbol, unit);
+        put(symbol, whole);
         PREFIXED.add(symbol);
+        BigDecimal factor = new BigDecimal(Double.toString(whole.factor()));
         for (MetricPrefix prefix : MetricPrefix.values()) {
             if (Math.abs(prefix.getExponent()) > 15) {
                 continue;
             }
             String full = prefix.getSymbol() + symbol;
             if (!KNOWN.containsKey(full)) {
-                Unit<?> scaled = unit.prefix(prefix);
-                put(full, from(full, scaled));
+                // A power of ten of the decimal number, which is the same number and asks the library once a unit.
+                double scaled = factor.scaleByPowerOfTen(prefix.getExponent()).doubleValue();
+                put(full, whole.scaled(full, scaled, 0));
                 if (prefix == MetricPrefix.MICRO) {
-                    put("µ" + symbol, from("µ" + symbol, scaled));
-                    put("μ" + symbol, from("µ" + symbol, scaled));
-                    put("u" + symbol, from("µ" + symbol, scaled));
+                    LabUnit micro = whole.scaled("µ" + symbol, scaled, 0);
+                    put("µ" + symbol, micro);
+                    put("μ" + symbol, micro);
+                    put("u" + symbol, micro);
                 }
             }
         }
