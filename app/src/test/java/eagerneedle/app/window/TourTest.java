@@ -27,7 +27,7 @@ import org.testfx.framework.junit5.Start;
 /** The tour of the README, followed to the letter: what it says happens. In the long profile. */
 class TourTest extends BenchWindow {
     @BeforeEach
-    void long1() {
+    void onlyInTheLongProfile() {
         assumeTrue(Boolean.getBoolean("everyMethod"), "in the long profile");
     }
 
@@ -173,7 +173,10 @@ class TourTest extends BenchWindow {
         act(() -> robot.lookup("#own-unit").queryAs(TextField.class).setText("m/s^2"));
         fire(robot, "own-add");
         settle();
-        assertThat(window.bench().session().own().toString()).contains("a / sin_theta");
+        assertThat(window.bench().session().sheetText()
+                        + window.bench().session().own())
+                .as(text(robot, "watch-line"))
+                .contains("a / sin_theta");
         // 8
         act(() -> robot.lookup("#station-reduce").query().requestFocus());
         key(robot, KeyCode.DIGIT6);
@@ -191,7 +194,7 @@ class TourTest extends BenchWindow {
         Path report = folder.resolve("report.pdf");
         Files.write(report, window.bench().paper());
         assertThat(Files.size(report)).isGreaterThan(50_000);
-        assertThat(window.bench().file().acts().toString()).contains("842.3(90) mm", "Took back");
+        assertThat(window.bench().file().acts().toString()).contains("842.3(90) mm", "Undid");
         key(robot, KeyCode.SLASH);
         robot.write("friction");
         settle();
