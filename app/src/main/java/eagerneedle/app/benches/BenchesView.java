@@ -1,5 +1,6 @@
 package eagerneedle.app.benches;
 
+import eagerneedle.app.widget.Copied;
 import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.BesideOrBelow;
@@ -31,8 +32,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
-import javafx.scene.input.Clipboard;
-import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.FlowPane;
@@ -303,11 +302,9 @@ public final class BenchesView implements StationView {
     private void copy() {
         Together t = shown;
         if (t != null) {
-            ClipboardContent content = new ClipboardContent();
-            content.putString(BenchesModel.table(t).stream()
+            Copied.table(BenchesModel.table(t).stream()
                     .map(cells -> String.join("\t", cells))
                     .collect(Collectors.joining("\n")));
-            Clipboard.getSystemClipboard().setContent(content);
             Notices.tell(all, "The table of " + t.label() + " is on the clipboard.");
         }
     }

@@ -1,5 +1,6 @@
 package eagerneedle.app.capture;
 
+import eagerneedle.app.widget.Copied;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
@@ -17,8 +18,6 @@ import javafx.geometry.HPos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.input.Clipboard;
-import javafx.scene.input.ClipboardContent;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.VBox;
 
@@ -38,9 +37,7 @@ final class RowTable extends VBox {
         copy.setId("copy-rows");
         copy.getStyleClass().add("quiet-button");
         copy.setOnAction(e -> {
-            ClipboardContent c = new ClipboardContent();
-            c.putString(tabbed());
-            Clipboard.getSystemClipboard().setContent(c);
+            Copied.table(tabbed());
             Notices.tell(this, "The table is on the clipboard; paste it into a spreadsheet.");
         });
         Labels.explained(copy, "The table with full figures, for pasting into a spreadsheet");

@@ -1,12 +1,11 @@
 package eagerneedle.app.plot;
 
+import eagerneedle.app.widget.Copied;
 import eagerneedle.app.widget.Files;
 import eagerneedle.picture.Plot;
 import eagerneedle.report.PlotTable;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.MenuItem;
-import javafx.scene.input.Clipboard;
-import javafx.scene.input.ClipboardContent;
 
 /** What may be done with a plot: seen whole, copied, saved as a picture or as numbers. */
 final class PlotMenu extends ContextMenu {
@@ -15,9 +14,7 @@ final class PlotMenu extends ContextMenu {
         item("Show all", view::all);
         item("One step back", view::back);
         item("Copy numbers", () -> {
-            ClipboardContent c = new ClipboardContent();
-            c.putString(PlotTable.tabbed(plot));
-            Clipboard.getSystemClipboard().setContent(c);
+            Copied.table(PlotTable.tabbed(plot));
         });
         item("Save as PNG...", () -> Files.savePng(view, plot.title()));
         item("Save as SVG...", () -> Files.saveText(view, plot.title() + ".svg", view.svg()));

@@ -1,5 +1,6 @@
 package eagerneedle.app.reduce;
 
+import eagerneedle.app.widget.Copied;
 import eagerneedle.app.eye.Correction;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.StationView;
@@ -25,8 +26,6 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
-import javafx.scene.input.Clipboard;
-import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -380,9 +379,7 @@ public final class ReduceStation implements StationView {
 
     /** The tables of all captures, for a spreadsheet. */
     private void copyTable() {
-        ClipboardContent c = new ClipboardContent();
-        c.putString(model.tables());
-        Clipboard.getSystemClipboard().setContent(c);
+        Copied.table(model.tables());
         Notices.tell(all, "The table of runs is on the clipboard.");
     }
 

@@ -1,5 +1,6 @@
 package eagerneedle.app.reduce;
 
+import eagerneedle.app.widget.Copied;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
@@ -18,8 +19,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
-import javafx.scene.input.Clipboard;
-import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -153,9 +152,7 @@ final class RunTable extends VBox {
     }
 
     private void copy() {
-        ClipboardContent c = new ClipboardContent();
-        c.putString(model.tabbed());
-        Clipboard.getSystemClipboard().setContent(c);
+        Copied.table(model.tabbed());
         Notices.tell(this, "The table is on the clipboard; paste it into a spreadsheet.");
     }
 }

@@ -1,5 +1,6 @@
 package eagerneedle.app.window;
 
+import eagerneedle.app.widget.Copied;
 import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
@@ -21,8 +22,6 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
-import javafx.scene.input.Clipboard;
-import javafx.scene.input.ClipboardContent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -248,9 +247,7 @@ public final class LedgerPane extends VBox {
     }
 
     private void copy() {
-        ClipboardContent c = new ClipboardContent();
-        c.putString(model.tabbed());
-        Clipboard.getSystemClipboard().setContent(c);
+        Copied.table(model.tabbed());
         Notices.tell(this, "The ledger is on the clipboard.");
     }
 }
