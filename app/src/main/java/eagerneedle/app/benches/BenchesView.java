@@ -1,9 +1,9 @@
 package eagerneedle.app.benches;
 
-import eagerneedle.app.widget.Copied;
 import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.BesideOrBelow;
+import eagerneedle.app.widget.Copied;
 import eagerneedle.app.widget.Files;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;

@@ -1,9 +1,9 @@
 package eagerneedle.app.reduce;
 
-import eagerneedle.app.widget.Copied;
 import eagerneedle.app.eye.Correction;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.StationView;
+import eagerneedle.app.widget.Copied;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;

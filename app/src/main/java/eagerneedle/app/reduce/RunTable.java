@@ -1,7 +1,7 @@
 package eagerneedle.app.reduce;
 
-import eagerneedle.app.widget.Copied;
 import eagerneedle.app.station.Desk;
+import eagerneedle.app.widget.Copied;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Rows;

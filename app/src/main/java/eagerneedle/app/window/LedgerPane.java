@@ -1,7 +1,7 @@
 package eagerneedle.app.window;
 
-import eagerneedle.app.widget.Copied;
 import eagerneedle.app.plot.PictureView;
+import eagerneedle.app.widget.Copied;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Rows;

@@ -22,6 +22,9 @@ final class Ripple {
     static final int PARAMETERS = 1 + 2 * HARMONICS;
 
     private static final double MOST = 0.6;
+    /** Of three harmonics that make up {@link #MOST} one has a third; a spectrum may show it a fifth too low. */
+    private static final double LEAST = 0.75 * MOST / HARMONICS;
+
     private static final int FEWEST = 24;
 
     private Ripple() {}
@@ -72,6 +75,7 @@ final class Ripple {
         return left < (1 - MOST) * all ? Optional.of(ripple) : Optional.empty();
     }
 
+    /** The frequency with which to begin, in 1/s; not a number where no line is tall enough to be a ripple's. */
     private static double start(double[] time, double[] e, double span) {
         int n = e.length;
         int size = Integer.highestOneBit(Math.max(4, 2 * n - 1)) * 2;
@@ -91,7 +95,13 @@ final class Ripple {
                 best = k;
             }
         }
-        return 2 * Math.PI * best / (size * span / (n - 1));
+        double all = 0;
+        for (int i = 0; i < n; i++) {
+            all += padded[i] * padded[i];
+        }
+        // What a cosine of that frequency takes out of the squares; a frame between two lines costs a fifth of it.
+        boolean any = 2 * tallest / n > LEAST * all;
+        return any ? 2 * Math.PI * best / (size * span / (n - 1)) : Double.NaN;
     }
 
     /**

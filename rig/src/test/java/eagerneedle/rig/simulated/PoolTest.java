@@ -212,7 +212,7 @@ class PoolTest {
             }
         }
         Reduction r = reduced(sheet, carriedOut(sheet, 5, "one-pulled"));
-        assertThat(r.statements().get(0).sentence().orElseThrow()).startsWith("even left stands out");
+        assertThat(r.statements().get(0).sentence().orElseThrow()).startsWith("even left tube stands out");
     }
 
     @Test
