@@ -5,6 +5,7 @@ import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Written;
 import eagerneedle.core.reduce.LawOfResult;
 import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.sheet.PlainWords;
 import eagerneedle.core.sheet.Sheet;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -16,10 +17,12 @@ import java.util.Set;
 final class LawSection {
     private final Reduction reduction;
     private final Figures figures;
+    private final PlainWords words;
 
     LawSection(Reduction reduction, Figures figures) {
         this.reduction = reduction;
         this.figures = figures;
+        words = PlainWords.of(reduction.sheet());
     }
 
     List<Map<String, Object>> all() {
@@ -44,7 +47,7 @@ final class LawSection {
                         "name",
                         t.name(),
                         "picture",
-                        figures.symbol(t.name()),
+                        figures.symbol(words.formula(t.name())),
                         "value",
                         Written.of(t.quantity()).text(),
                         "u",
@@ -72,10 +75,10 @@ final class LawSection {
                                 : ".");
         return Map.of(
                 "formula",
-                figures.equation(l.key() + " = "
-                        + reduction.sheet().results().get(l.key()).formula()),
+                figures.equation(words.formula(l.key() + " = "
+                        + reduction.sheet().results().get(l.key()).formula())),
                 "law",
-                l.law().isEmpty() ? "" : figures.law(l.law()),
+                l.law().isEmpty() ? "" : figures.law(words.formula(l.law())),
                 "rows",
                 rows,
                 "total",

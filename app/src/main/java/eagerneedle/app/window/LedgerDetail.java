@@ -55,7 +55,7 @@ record LedgerDetail(Reduction r, Key key, Quantity was, PlainWords words, Instan
             try {
                 Formula.parse(name);
                 Formula.parse(f);
-                return Optional.of(new Remark(name + " = " + f, FORMULA));
+                return Optional.of(new Remark(words.formula(name + " = " + f), FORMULA));
             } catch (IllegalArgumentException e) {
                 return Optional.empty();
             }

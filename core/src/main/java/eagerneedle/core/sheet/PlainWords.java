@@ -1,7 +1,9 @@
 package eagerneedle.core.sheet;
 
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.Map;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
@@ -17,9 +19,14 @@ public final class PlainWords {
             Pattern.compile("^(?:the sheet in )?[^ ,]+\\.(?:needle|ya?ml), line \\d+, column \\d+: ");
     private static final Pattern KEY =
             Pattern.compile("\\b[A-Za-z][A-Za-z0-9]*(?:[._][A-Za-z0-9_]+)+\\b|\\b[A-Za-z]+\\d+\\b");
+    private static final Pattern DOTTED = Pattern.compile("\\b([A-Za-z]\\w*)\\.([A-Za-z]\\w*)\\b");
     private final Map<String, String> labels = new HashMap<>();
+    private final Set<String> captures;
+    private final Set<String> members = new HashSet<>();
 
     private PlainWords(Sheet sheet) {
+        captures = sheet.captures().keySet();
+        sheet.members().values().forEach(m -> members.addAll(m.keySet()));
         sheet.inputs().forEach((name, i) -> label(name, i.label()));
         sheet.results().forEach((name, d) -> label(name, d.label()));
         sheet.channels().forEach((name, c) -> label(name, c.label()));
@@ -40,6 +47,17 @@ public final class PlainWords {
         if (label != null) {
             labels.putIfAbsent(name, label);
         }
+    }
+
+    /**
+     * A formula as it is set in print: a member of a family stands as an index of its name, P_e of r10 rather than r10
+     * alone. A column of a capture keeps its own name.
+     */
+    public String formula(String text) {
+        return DOTTED.matcher(text)
+                .replaceAll(m -> captures.contains(m.group(1)) || !members.contains(m.group(2))
+                        ? Matcher.quoteReplacement(m.group())
+                        : m.group(1) + "_" + m.group(2));
     }
 
     public static PlainWords of(Sheet sheet) {

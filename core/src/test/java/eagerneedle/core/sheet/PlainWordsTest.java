@@ -33,4 +33,23 @@ class PlainWordsTest {
         assertThat(PlainWords.of(sheet).say("by_T2 and ride.r_outer"))
                 .isEqualTo("by_T2 and radius found from outside in");
     }
+
+    @Test
+    void membersOfFamiliesAreIndicesInPrintAndColumnsKeepTheirNames() {
+        PlainWords rotor = PlainWords.of(SheetReader.read(SheetReader.shippedText("mast-rotor"), "rotor.yaml")
+                .sheet());
+        assertThat(rotor.formula("eta.r10 = P_e.r10 / P_w + 2.5 * u(P_e.r10)"))
+                .isEqualTo("eta_r10 = P_e_r10 / P_w + 2.5 * u(P_e_r10)");
+        String column = rotor.formula("mean(" + sheetColumn() + ")");
+        assertThat(column).isEqualTo("mean(" + sheetColumn() + ")");
+        assertThat(words.formula("mean(slopes.a)")).isEqualTo("mean(slopes.a)");
+    }
+
+    private static String sheetColumn() {
+        Sheet sheet = SheetReader.read(SheetReader.shippedText("mast-rotor"), "rotor.yaml")
+                .sheet();
+        String capture = sheet.captures().keySet().iterator().next();
+        return capture + "."
+                + sheet.captures().get(capture).quantities().keySet().iterator().next();
+    }
 }
