@@ -15,6 +15,8 @@ import java.util.Set;
 
 /** How the uncertainty of each result follows, in symbols and numbers. */
 final class LawSection {
+    private static final int LONGEST = 9;
+
     private final Reduction reduction;
     private final Figures figures;
     private final PlainWords words;
@@ -37,6 +39,12 @@ final class LawSection {
         return out;
     }
 
+    /** A long name beside a label takes the room of the numbers; the label says it as well. */
+    private String symbol(LawOfResult.Term t) {
+        String name = words.formula(t.name());
+        return t.label().isEmpty() || name.length() <= LONGEST ? figures.symbol(name) : "";
+    }
+
     private Map<String, Object> law(LawOfResult l) {
         String unit = (" " + l.result().unit().pretty()).stripTrailing();
         boolean limits = l.school() == School.LIMITS;
@@ -47,7 +55,7 @@ final class LawSection {
                         "name",
                         t.name(),
                         "picture",
-                        figures.symbol(words.formula(t.name())),
+                        symbol(t),
                         "value",
                         Written.of(t.quantity()).text(),
                         "u",
