@@ -52,7 +52,9 @@ public final class BudgetPicture {
                 ? "100 %"
                 : share >= 0.095
                         ? Math.round(100 * share) + " %"
-                        : share >= 0.001 ? Notation.plain(100 * share, share < 0.01 ? 1 : 2) + " %" : "< 0.1 %";
+                        : share >= 0.001
+                                ? Notation.plain(100 * share, share < 0.01 ? 1 : 2) + " %"
+                                : "< " + Notation.fixed(0.1, 1) + " %";
     }
 
     /** The text, cut with dots if it is wider than the room. */

@@ -1,6 +1,7 @@
 package eagerneedle.picture;
 
 import eagerneedle.core.formula.Written;
+import eagerneedle.core.quantity.DecimalSign;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reading.Face;
@@ -49,8 +50,11 @@ public final class Faces extends FaceCanvas {
             case MENISCUS -> straight.meniscus();
             case METER -> round.meter();
             case BALANCE -> other.balance();
-            case STOPWATCH -> other.display(values.get("time"), "");
-            case DISPLAY -> other.display(values.get("low") + "  …  " + values.get("high"), "lowest and highest seen");
+            case STOPWATCH -> other.display(DecimalSign.inUse().shown(values.getOrDefault("time", "")), "");
+            case DISPLAY ->
+                other.display(
+                        DecimalSign.inUse().shown(values.get("low") + "  …  " + values.get("high")),
+                        "lowest and highest seen");
             case SEVERAL -> other.several();
         }
     }

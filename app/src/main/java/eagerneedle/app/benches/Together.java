@@ -152,7 +152,7 @@ public record Together(
     }
 
     private static String percent(double p) {
-        return p < 0.001 ? "less than 0.1 %" : Notation.plain(100 * p, 2) + " %";
+        return p < 0.001 ? "less than " + Notation.fixed(0.1, 1) + " %" : Notation.plain(100 * p, 2) + " %";
     }
 
     private static String sentence(String why) {

@@ -73,8 +73,9 @@ final class PointProcedure implements CalibrateStation.Procedure {
         reference.setAccessibleText("Reference value with its uncertainty");
         Labels.explained(
                 reference,
-                "The reference value with its own uncertainty, for instance 0.500(1) m; or a formula over the "
-                        + "inputs of the sheet");
+                Typing.as(
+                        "The reference value with its own uncertainty, for instance 0.500(1) m; or a formula over the "
+                                + "inputs of the sheet"));
         reference.setOnAction(e -> place());
         Button place = new Button("Set there");
         place.setId("place");

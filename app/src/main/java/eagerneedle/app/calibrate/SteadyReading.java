@@ -27,10 +27,10 @@ final class SteadyReading extends VBox {
         steady.setWrapText(true);
         field.setId("typed-reading");
         field.setPrefWidth(Theme.px(150));
-        field.setPromptText("for instance 12.5(2)");
+        field.setPromptText(Typing.as("for instance 12.5(2)"));
         field.setAccessibleText("Indication as read from the display");
         String unit = model.channel().labUnit().pretty();
-        Labels.explained(field, "The display's reading with what can be told of it: 182.5(3), in " + unit);
+        Labels.explained(field, Typing.as("The display's reading with what can be told of it: 182.5(3), in ") + unit);
         if (typed) {
             String like = ("12.5(2) " + model.channel().labUnit().symbol()).strip();
             HBox row = new HBox(

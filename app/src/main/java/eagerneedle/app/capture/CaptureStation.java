@@ -7,6 +7,7 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Tone;
 import eagerneedle.app.widget.TypedPanel;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
@@ -38,7 +39,7 @@ public final class CaptureStation implements StationView {
     private final HBox all = new HBox(22);
     private final CaptureSchedule schedule;
     private final Label hint = Labels.wrapped("");
-    private final Label clock = Labels.styled("0.0 s", "figure-big");
+    private final Label clock = Labels.styled(Typing.as("0.0 s"), "figure-big");
     private final Button start = new Button("Start");
     private final Button goOn = new Button("Continue");
     private final CautionCard cautions;
@@ -336,7 +337,7 @@ public final class CaptureStation implements StationView {
             verdict.show(null, null);
         }
         if (!running && !waiting) {
-            clock.setText("0.0 s");
+            clock.setText(Typing.as("0.0 s"));
         }
     }
 
@@ -408,7 +409,7 @@ public final class CaptureStation implements StationView {
     /** Outputs are on their way; the run begins once they are there. */
     private void begin(LiveRig rig) {
         boolean goes = Notices.attempt(all, () -> model.goOnBeginning(rig, mode));
-        clock.setText(model.isBeginning() ? "setting" : "0.0 s");
+        clock.setText(model.isBeginning() ? "setting" : Typing.as("0.0 s"));
         hint.setText(model.isBeginning() ? model.waitsFor() : model.hint());
         if (!goes && mode instanceof HoldMode h) {
             h.endAutomatic("Not begun.");

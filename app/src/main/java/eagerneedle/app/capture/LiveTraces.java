@@ -3,6 +3,7 @@ package eagerneedle.app.capture;
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.Relation;
@@ -64,7 +65,7 @@ final class LiveTraces extends VBox {
     LiveTraces(Desk desk) {
         super(4);
         this.desk = desk;
-        span.getItems().setAll("0.2 s", "1 s", "5 s", "20 s", SEEN);
+        span.getItems().setAll(Typing.as("0.2 s"), "1 s", "5 s", "20 s", SEEN);
         span.setValue("1 s");
         span.setId("live-span");
         span.setAccessibleText("Span of the numbers");
@@ -207,8 +208,9 @@ final class LiveTraces extends VBox {
                 return;
             }
             row.count(now);
-            double seconds =
-                    seen ? run ? to : SHOWN : Double.parseDouble(span.getValue().replace(" s", ""));
+            double seconds = seen
+                    ? run ? to : SHOWN
+                    : Double.parseDouble(Typing.of(span.getValue()).replace(" s", ""));
             Trace newest = scale(name, Run.COUNTS)
                     .exact(rig.last(name, Math.min(seconds, (seen ? EXACT : MOST_COUNTED) / Math.max(1, rig.rate()))));
             if (newest.size() < 4) {

@@ -1,6 +1,7 @@
 package eagerneedle.app.capture;
 
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.core.quantity.Notation;
 import java.util.function.DoubleConsumer;
 import javafx.animation.AnimationTimer;
@@ -11,7 +12,7 @@ import javafx.scene.layout.HBox;
 
 /** A stopwatch for what runs beside the capture. */
 final class StopwatchPanel extends HBox {
-    private final Label time = Labels.styled("0.00 s", "figure");
+    private final Label time = Labels.styled(Typing.as("0.00 s"), "figure");
     private final Button go = new Button("Stopwatch");
     private long since;
     private long before;

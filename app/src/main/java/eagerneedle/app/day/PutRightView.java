@@ -69,8 +69,8 @@ public final class PutRightView implements StationView {
         fields.setHgap(10);
         fields.setVgap(6);
         row("standard", standard, "its serial");
-        row("times", times, "what its value is multiplied by, as 1.0021(3)");
-        row("plus", plus, "what is then added, as 0.12(2) K");
+        row("times", times, Typing.as("what its value is multiplied by, as 1.0021(3)"));
+        row("plus", plus, Typing.as("what is then added, as 0.12(2) K"));
         row("only at", at, "references that were of it, where a calibration had several; apart by ;");
         row("because", why, "every notebook keeps it");
         row("said by", by, "");
@@ -112,7 +112,7 @@ public final class PutRightView implements StationView {
     private static TextField field(String id, String prompt, String says) {
         TextField f = new TextField();
         f.setId(id);
-        f.setPromptText(prompt);
+        f.setPromptText(Typing.as(prompt));
         f.setAccessibleText(says);
         f.setPrefWidth(Theme.px(300));
         return f;

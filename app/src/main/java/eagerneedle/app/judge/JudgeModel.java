@@ -2,6 +2,7 @@ package eagerneedle.app.judge;
 
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.Lacking;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.core.edit.Additions;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.Conclusion;
@@ -316,7 +317,7 @@ final class JudgeModel {
             wanted = target;
             return says;
         } catch (RuntimeException e) {
-            return "Write it as a share, 0.2 %, or as a value with a unit that fits "
+            return Typing.as("Write it as a share, 0.2 %, or as a value with a unit that fits ")
                     + result.unit().named() + ".";
         }
     }

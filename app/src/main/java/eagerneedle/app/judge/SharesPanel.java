@@ -46,7 +46,9 @@ final class SharesPanel extends VBox {
         wanted.setPromptText("half of it");
         wanted.setAccessibleText("Standard uncertainty wanted");
         Typing.show(wanted, model.wanted());
-        Labels.explained(wanted, "The standard uncertainty you want: a share such as 0.2 %, or a value with its unit");
+        Labels.explained(
+                wanted,
+                Typing.as("The standard uncertainty you want: a share such as 0.2 %, or a value with its unit"));
         wanted.setOnAction(e -> work());
         Label u = Labels.quiet("u wanted");
         u.setMinWidth(USE_PREF_SIZE);

@@ -1,6 +1,7 @@
 package eagerneedle.app.plan;
 
 import eagerneedle.app.station.Desk;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.core.plan.Change;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
@@ -48,7 +49,7 @@ final class TargetModel {
             return Improvements.target(target, now);
         } catch (RuntimeException e) {
             throw new IllegalArgumentException(
-                    "Write the target as a share, 0.2 %, or as a value with a unit that fits "
+                    Typing.as("Write the target as a share, 0.2 %, or as a value with a unit that fits ")
                             + now.unit().pretty() + ".",
                     e);
         }

@@ -1,6 +1,7 @@
 package eagerneedle.app.ready;
 
 import eagerneedle.app.station.Desk;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.app.workbench.InstrumentsInUse;
 import eagerneedle.app.workbench.LiveReadings;
 import eagerneedle.app.workbench.LiveRig;
@@ -191,7 +192,11 @@ final class ReadyModel {
     private static void add(List<Point> out, String name, Channel c, String part, List<Channel.PointPlan> plans) {
         for (int i = 0; i < plans.size(); i++) {
             out.add(new Point(
-                    name, part, i, plans.get(i), c.label() + ": " + plans.get(i).words()));
+                    name,
+                    part,
+                    i,
+                    plans.get(i),
+                    c.label() + ": " + Typing.as(plans.get(i).words())));
         }
     }
 

@@ -104,8 +104,10 @@ final class ModelsModel {
                 best,
                 "share "
                         + (e.share() > 0.9995
-                                ? "over 99.9"
-                                : e.share() < 0.0005 ? "under 0.1" : Notation.plain(100 * e.share(), 3))
+                                ? "over " + Notation.fixed(99.9, 1)
+                                : e.share() < 0.0005
+                                        ? "under " + Notation.fixed(0.1, 1)
+                                        : Notation.plain(100 * e.share(), 3))
                         + " %" + (best ? ": the likeliest" : ""),
                 "residual SD " + SessionPlots.finely(f.residualSd(), f.yUnit()) + " · runs test "
                         + Notation.plain(e.runs(), 2) + (e.runs() < -3 ? ", they bend" : "") + " · r² "

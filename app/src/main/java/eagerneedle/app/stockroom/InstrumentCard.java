@@ -200,10 +200,10 @@ final class InstrumentCard extends VBox {
         for (StockroomModel.Field f : StockroomModel.FIELDS) {
             TextField field = new TextField();
             field.setId("stock-field-" + f.key());
-            field.setPromptText(f.example());
+            field.setPromptText(Typing.as(f.example()));
             field.setPrefWidth(Theme.px(330));
             field.setAccessibleText(f.label());
-            Labels.explained(field, "For instance " + f.example());
+            Labels.explained(field, "For instance " + Typing.as(f.example()));
             fields.put(f.key(), field);
             grid.addRow(grid.getRowCount(), Labels.quiet(f.label()), field);
             if (fields.size() == 1) {
@@ -290,7 +290,7 @@ final class InstrumentCard extends VBox {
         title.setText(i.name());
         serial.setText(i.id());
         standing.setText(card.standing());
-        facts.setText(card.facts());
+        facts.setText(Typing.as(card.facts()));
         filling = true;
         beside.getItems().setAll(card.comparable());
         beside.setValue(card.beside().map(Instrument::id).orElse(StockroomModel.ALONE));

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import eagerneedle.app.stockroom.StockroomModel.Past;
+import eagerneedle.app.widget.Typing;
 import eagerneedle.app.workbench.InstrumentsInUse;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.stockroom.Instrument;
@@ -104,7 +105,7 @@ final class InstrumentWords {
                 .map(e -> new Past(
                         DAY.format(e.at()),
                         e.what()
-                                + (e.value() == null ? "" : ": " + e.value())
+                                + (e.value() == null ? "" : ": " + Typing.as(e.value()))
                                 + (e.outcome() == null ? "" : ", " + e.outcome())
                                 + (e.due() == null ? "" : ", due " + DAY.format(e.due())),
                         e.by() == null ? "" : e.by()))

@@ -1,5 +1,6 @@
 package eagerneedle.app.training;
 
+import eagerneedle.app.widget.Typing;
 import eagerneedle.core.formula.Written;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reading.Face;
@@ -108,7 +109,8 @@ public final class DrillModel {
             }
             return q.to(asked.right().unit());
         } catch (eagerneedle.core.formula.FormulaException e) {
-            throw new IllegalArgumentException(text.strip() + " is not a number: write one such as 12.34.", e);
+            throw new IllegalArgumentException(
+                    text.strip() + Typing.as(" is not a number: write one such as 12.34."), e);
         }
     }
 

@@ -6,7 +6,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.app.PlainDesk;
 import eagerneedle.app.command.NeedleCommand;
-import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.station.Station;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.app.widget.Tone;
@@ -17,31 +16,22 @@ import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.DecimalSign;
 import eagerneedle.core.session.PlanCommand;
 import eagerneedle.core.sheet.SheetReader;
-import eagerneedle.picture.SvgSurface;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.export.SessionExport;
 import java.io.PrintStream;
-import java.lang.reflect.Field;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
-import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ChoiceBox;
-import javafx.scene.control.Labeled;
 import javafx.scene.control.TextField;
-import javafx.scene.control.TextInputControl;
-import javafx.scene.text.Text;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
@@ -55,8 +45,6 @@ import org.testfx.framework.junit5.Start;
  * what else is set about numbers, sound and motion.
  */
 class DecimalCommaTest extends BenchWindow {
-    private static final Pattern POINTED = Pattern.compile("[0-9]+[.][0-9]+");
-
     @Start
     void start(Stage newStage) throws Exception {
         prepare(newStage);
@@ -75,7 +63,7 @@ class DecimalCommaTest extends BenchWindow {
 
     @ParameterizedTest
     @ValueSource(strings = {"potters-wheel", "drying-cabinet"})
-    void noNumberOnScreenHasAPoint(String method, FxRobot robot) {
+    void noNumberAtTheStationsHasAPoint(String method, FxRobot robot) {
         openRehearsed(robot, method);
         act(() -> {
             DecimalSign.use(DecimalSign.COMMA);
@@ -89,49 +77,21 @@ class DecimalCommaTest extends BenchWindow {
             settle();
             // The notebook is part of the file, and shown as it was written there.
             String notebook = window.bench().file().acts().toString();
-            act(() -> texts(stage.getScene().getRoot()).forEach(t -> {
-                Matcher m = POINTED.matcher(t);
-                while (m.find()) {
-                    // What the author of a sheet wrote, formulas among it, stands as it was written.
-                    if (!sheet.contains(m.group()) && !notebook.contains(m.group())) {
-                        wrong.add(s.title() + ": " + t);
-                    }
-                }
-                commas[0] += t.matches("(?s).*[0-9],[0-9].*") ? 1 : 0;
-            }));
+            act(() -> {
+                Parent root = stage.getScene().getRoot();
+                // What the author of a sheet wrote, formulas among it, stands as it was written.
+                Onlooker.pointed(root, sheet, notebook).forEach(t -> wrong.add(s.title() + ": " + t));
+                commas[0] += (int) Onlooker.texts(root).stream()
+                        .filter(t -> t.matches("(?s).*[0-9],[0-9].*"))
+                        .count();
+            });
         }
         String report = new String(window.bench().report(false), StandardCharsets.UTF_8)
                 .replaceAll("(?s)<style.*?</style>|<[^>]*>", " ");
         String notebook = window.bench().file().acts().toString();
-        Matcher m = POINTED.matcher(report);
-        while (m.find()) {
-            if (!sheet.contains(m.group()) && !notebook.contains(m.group())) {
-                wrong.add("Report: "
-                        + report.substring(Math.max(0, m.start() - 40), m.end()).strip());
-            }
-        }
+        Onlooker.pointed(Set.of(report), sheet, notebook).forEach(t -> wrong.add("Report: " + t));
         assertThat(wrong).isEmpty();
         assertThat(commas[0]).as("texts with a comma").isGreaterThan(50);
-    }
-
-    /** The words of a picture, which stand on a canvas and are painted once more as a drawing to be read. */
-    private static List<String> painted(PictureView picture) {
-        try {
-            Field of = PictureView.class.getDeclaredField("painter");
-            of.setAccessible(true);
-            SvgSurface again = new SvgSurface(picture.getWidth(), picture.getHeight(), false, "p");
-            if (of.get(picture) instanceof PictureView.Painter painter && picture.getWidth() > 10) {
-                painter.paint(again, picture.getWidth(), picture.getHeight());
-            }
-            List<String> out = new ArrayList<>();
-            Matcher words = Pattern.compile("<text[^>]*>([^<]*)</text>").matcher(again.document("p"));
-            while (words.find()) {
-                out.add(words.group(1));
-            }
-            return out;
-        } catch (ReflectiveOperationException e) {
-            throw new IllegalStateException(e);
-        }
     }
 
     /** A rehearsal, acts by hand and every export. */
@@ -176,28 +136,6 @@ class DecimalCommaTest extends BenchWindow {
         apart.removeAll(written.get(DecimalSign.POINT).lines().toList());
         assertThat(apart).isEmpty();
         assertThat(written.get(DecimalSign.COMMA)).hasSameSizeAs(written.get(DecimalSign.POINT));
-    }
-
-    private static Set<String> texts(Parent p) {
-        Set<String> out = new LinkedHashSet<>();
-        for (Node n : p.getChildrenUnmodifiable()) {
-            if (!n.isVisible()) {
-                continue;
-            }
-            if (n instanceof Labeled l && l.getText() != null) {
-                out.add(l.getText());
-            } else if (n instanceof Text t) {
-                out.add(t.getText());
-            } else if (n instanceof TextInputControl f) {
-                out.add(f.getText() + " " + f.getPromptText());
-            } else if (n instanceof PictureView picture) {
-                out.addAll(painted(picture));
-            }
-            if (n instanceof Parent q) {
-                out.addAll(texts(q));
-            }
-        }
-        return out;
     }
 
     @Test

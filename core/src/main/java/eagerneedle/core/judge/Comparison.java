@@ -114,8 +114,9 @@ public record Comparison(
     private String byBound() {
         double p = chanceOfKeeping();
         String side = demand.bound() == Demand.Side.BELOW ? "below" : "above";
-        String chance =
-                p > CERTAIN ? "more than 99.99" : p < 1 - CERTAIN ? "less than 0.01" : Notation.plain(100 * p, 3);
+        String chance = p > CERTAIN
+                ? "more than " + Notation.fixed(99.99, 2)
+                : p < 1 - CERTAIN ? "less than " + Notation.fixed(0.01, 2) : Notation.plain(100 * p, 3);
         return switch (conclusion(School.STANDARD)) {
             case KEEPS ->
                 "%s lies %s %s, with a probability of %s %%."

@@ -68,12 +68,12 @@ final class Slips {
         each(
                 "other-logarithm",
                 "Logarithm to base ten for the natural one",
-                "ln and log10 differ by a factor of 2.303.",
+                "ln and log10 differ by a factor of ln 10.",
                 f -> Calls.renamed(f, "ln", "log10"));
         each(
                 "natural-logarithm",
                 "Natural logarithm for the one to base ten",
-                "ln and log10 differ by a factor of 2.303.",
+                "ln and log10 differ by a factor of ln 10.",
                 f -> Calls.renamed(f, "log10", "ln"));
         each(
                 "axes-exchanged",

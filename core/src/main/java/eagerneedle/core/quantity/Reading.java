@@ -34,7 +34,8 @@ public record Reading(double value, double u, LabUnit unit, Distribution distrib
         Matcher m = FORM.matcher(clean);
         if (clean.isEmpty() || !m.matches() || (m.group(1) == null) != (m.group(7) == null)) {
             throw new IllegalArgumentException("'" + text.strip()
-                    + "' is not a number with a unit; write for instance 842.3(6) mm or 842.3 ± 0.6 mm.");
+                    + DecimalSign.inUse()
+                            .shown("' is not a number with a unit; write for instance 842.3(6) mm or 842.3 ± 0.6 mm."));
         }
         if (m.group(3) != null && m.group(6) != null) {
             throw new IllegalArgumentException("'" + text.strip() + "' gives its uncertainty twice; write it once.");

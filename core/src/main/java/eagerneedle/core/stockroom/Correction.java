@@ -1,6 +1,7 @@
 package eagerneedle.core.stockroom;
 
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
+import eagerneedle.core.quantity.DecimalSign;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
@@ -36,9 +37,10 @@ public record Correction(
             throw new IllegalArgumentException("Say which standard was wrong, by its serial.");
         }
         if (times == null && plus == null) {
-            throw new IllegalArgumentException(
-                    "Say by how much " + standard + " is wrong: times a number such as 1.0021(3), plus a difference "
-                            + "such as 0.12(2) K, or both.");
+            throw new IllegalArgumentException("Say by how much " + standard
+                    + DecimalSign.inUse()
+                            .shown(" is wrong: times a number such as 1.0021(3), plus a difference "
+                                    + "such as 0.12(2) K, or both."));
         }
         if (why.isBlank()) {
             throw new IllegalArgumentException("Say why " + standard + " is corrected; the notebooks keep it.");
@@ -46,8 +48,8 @@ public record Correction(
         if (times != null) {
             Reading factor = Reading.parse(times);
             if (!factor.unit().isDimensionless() || !(factor.value() > 0) || !Double.isFinite(factor.value())) {
-                throw new IllegalArgumentException(
-                        "A standard is multiplied by a number above 0, such as 1.0021(3), not by " + times + ".");
+                throw new IllegalArgumentException("A standard is multiplied by a number above 0, such as "
+                        + DecimalSign.inUse().shown("1.0021(3), not by " + times + "."));
             }
         }
         if (plus != null && Reading.parse(plus).unit().isAffine()) {

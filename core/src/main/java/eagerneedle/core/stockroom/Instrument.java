@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import eagerneedle.core.chain.Link;
+import eagerneedle.core.quantity.DecimalSign;
 import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
@@ -184,7 +185,9 @@ public record Instrument(
             } catch (IllegalArgumentException e) {
                 throw new IllegalArgumentException(
                         "The accuracy of " + id + " cannot be read at '" + part.strip()
-                                + "'; write for instance 0.02 mm + 0.1 mm/m, or 0.5 % of reading + 2 digits.",
+                                + DecimalSign.inUse()
+                                        .shown(
+                                                "'; write for instance 0.02 mm + 0.1 mm/m, or 0.5 % of reading + 2 digits."),
                         e);
             }
         }

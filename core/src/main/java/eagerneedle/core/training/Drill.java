@@ -1,6 +1,7 @@
 package eagerneedle.core.training;
 
 import eagerneedle.core.formula.Written;
+import eagerneedle.core.quantity.DecimalSign;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
@@ -137,7 +138,7 @@ public record Drill(Face face, Map<String, String> values, Quantity right) {
             boolean seen = List.of("mark", "thimble", "hand", "start", "edges", "instrument", "set")
                     .contains(g.name());
             if (!seen) {
-                out.add(g.says() + ": " + values.get(g.name()));
+                out.add(g.says() + ": " + DecimalSign.inUse().shown(values.getOrDefault(g.name(), "")));
             }
         }
         if (face == Face.MENISCUS) {
