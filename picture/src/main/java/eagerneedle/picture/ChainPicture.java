@@ -40,8 +40,11 @@ public final class ChainPicture {
             String transfer = last ? chain.converter().transfer() : stage.transfer(signal);
             double a = last ? chain.converter().input(chain.converter().lowestCount()) : chain.signal(reach[0], i);
             double b = last ? chain.converter().input(chain.converter().highestCount()) : chain.signal(reach[1], i);
-            String limits = "step " + Written.plain(step, 2, unit.difference()) + ", "
-                    + Notation.plain(Math.min(a, b), 2) + " to " + Written.plain(Math.max(a, b), 2, unit);
+            boolean twoStates = last && chain.converter().bits() == 1;
+            String limits = twoStates
+                    ? Notation.plain(a, 2) + " or " + Written.plain(b, 2, unit)
+                    : "step " + Written.plain(step, 2, unit.difference()) + ", " + Notation.plain(Math.min(a, b), 2)
+                            + " to " + Written.plain(Math.max(a, b), 2, unit);
             String label = last ? chain.converter().label() : stage.label();
             double u = Math.sqrt(chain.shared().stream()
                     .filter(q -> q.leaf().source().equals(label))

@@ -37,7 +37,11 @@ public final class ValueRows {
                 values.stream().mapToDouble(q -> q.value() - 1.3 * q.u()).min().orElse(0);
         double hi =
                 values.stream().mapToDouble(q -> q.value() + 1.3 * q.u()).max().orElse(1);
-        double left = Math.min(142, 0.42 * w);
+        double widest = rows.stream()
+                .mapToDouble(r -> s.textWidth(r.label(), Lettering.text(12)))
+                .max()
+                .orElse(0);
+        double left = Math.max(Math.min(142, 0.42 * w), Math.min(widest + 18, 0.64 * w));
         double scale = (w - 14 - left) / Math.max(hi - lo, 1e-300);
         s.rectangle(0, top, w, h - top, Ink.SURFACE, null, 0);
         double centre = left + (values.get(0).value() - lo) * scale;

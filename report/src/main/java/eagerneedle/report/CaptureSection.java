@@ -161,6 +161,7 @@ final class CaptureSection {
 
     private static String window(Run run, String name, Window w) {
         return Notation.sentence(
-                "%.2f … %.2f s%s", w.from(), w.to(), run.windows().containsKey(name) ? " (set by hand)" : "");
+                "%.2f\u00a0…\u00a0%.2f\u00a0s%s",
+                w.from(), w.to(), run.windows().containsKey(name) ? " (set by hand)" : "");
     }
 }

@@ -86,7 +86,7 @@ final class FrontPage {
             if (reduction.sheet().comparisons().stream()
                     .anyMatch(s -> s.id().equals(c.id()) && s.result().equals(name))) {
                 against.add(Written.of(c.reference()).text() + ": "
-                        + (c.agrees(reduction.speaks(c.id())) ? "agrees" : "does not agree"));
+                        + c.conclusion(reduction.speaks(c.id())).words());
             }
         }
         out.put(

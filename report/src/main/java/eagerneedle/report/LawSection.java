@@ -1,6 +1,7 @@
 package eagerneedle.report;
 
 import eagerneedle.core.judge.School;
+import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Written;
 import eagerneedle.core.reduce.LawOfResult;
@@ -12,10 +13,15 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /** How the uncertainty of each result follows, in symbols and numbers. */
 final class LawSection {
-    private static final int LONGEST = 9;
+    /** A name that is not that of a function. */
+    private static final Pattern NAME = Pattern.compile("\\b[A-Za-z_][A-Za-z0-9_.]*\\b(?![(.])");
+
+    private static final int LONGEST = 12;
 
     private final Reduction reduction;
     private final Figures figures;
@@ -39,10 +45,25 @@ final class LawSection {
         return out;
     }
 
-    /** A long name beside a label takes the room of the numbers; the label says it as well. */
+    /** A long name takes the room of the numbers where it is drawn; it stands as words then. */
     private String symbol(LawOfResult.Term t) {
         String name = words.formula(t.name());
-        return t.label().isEmpty() || name.length() <= LONGEST ? figures.symbol(name) : "";
+        return name.length() <= LONGEST ? figures.symbol(name) : "";
+    }
+
+    private String said(LawOfResult.Term t) {
+        if (!t.label().equals(t.name())) {
+            return t.label();
+        }
+        return words.formula(t.name()).length() <= LONGEST ? "" : said(t.name());
+    }
+
+    /** What a function gives, with the first thing it is given where that has a label: "slope of strain". */
+    private String said(String call) {
+        String function = call.replaceFirst("\\(.*", "").replace('_', ' ');
+        Matcher name = NAME.matcher(call);
+        String label = name.find() ? words.say(name.group()) : "";
+        return function + (label.isEmpty() || label.equals(name.group()) ? "" : " of " + label);
     }
 
     private Map<String, Object> law(LawOfResult l) {
@@ -51,9 +72,7 @@ final class LawSection {
         List<Map<String, String>> rows = l.terms().stream()
                 .map(t -> Map.of(
                         "label",
-                        t.label(),
-                        "name",
-                        t.name(),
+                        said(t),
                         "picture",
                         symbol(t),
                         "value",
@@ -67,8 +86,8 @@ final class LawSection {
                                                         Written.of(t.quantity()).unit()),
                                 2),
                         "derivative",
-                        (Notation.plain(t.derivative().value(), 4) + " "
-                                        + t.derivative().unit().pretty())
+                        (Notation.plain(t.derivative(), 4) + " "
+                                        + t.per(l.result().unit(), LabUnit::pretty))
                                 .strip(),
                         "part",
                         Notation.figures(t.contribution(), 2)))

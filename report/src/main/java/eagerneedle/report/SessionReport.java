@@ -223,9 +223,9 @@ public final class SessionReport {
                 "where",
                 names.size() > 1 || c.position() == null
                         ? ""
-                        : "at " + c.position() + (c.specimen() == null ? "" : " on " + c.specimen()),
+                        : " · " + c.position() + (c.specimen() == null ? "" : " · " + c.specimen()),
                 "rate",
-                c.rate() > 0 ? Notation.plain(c.rate(), 5) + " samples a second" : "",
+                c.rate() > 0 ? " · " + Notation.plain(c.rate(), 5) + " samples a second" : "",
                 "svg",
                 s.document("Chain of " + c.label()),
                 "links",

@@ -125,7 +125,7 @@ class CertificateTest {
         byte[] pdf = WiringCard.pdf(cabinet, s);
         keep("wiring.pdf", pdf);
         for (String words : List.of(
-                "green +, white -", "A+ A-", "TH-AM-01", "gain 0.2000(4)", "20 min", "at ice bath", "−0.8 to 0.8 V")) {
+                "green +, white -", "A+ A-", "TH-AM-01", "gain 0.2000(4)", "20 min", "· ice bath", "−0.8 to 0.8 V")) {
             assertThat(html).contains(words);
         }
         assertThat(text(pdf))

@@ -234,6 +234,15 @@ final class JudgeModel {
 
     private static UnderSchool under(Comparison c, School s, boolean speaks) {
         String unit = c.result().unit().pretty();
+        if (c.demand().bound() != null && s != School.STANDARD) {
+            return new UnderSchool(
+                    c,
+                    s,
+                    speaks,
+                    c.conclusion(s).words(),
+                    c.conclusion(s) == Conclusion.CANNOT_TELL ? Optional.empty() : Optional.of(c.agrees(s)),
+                    "a bound is judged by its probability under every school");
+        }
         return switch (s) {
             case STANDARD ->
                 new UnderSchool(

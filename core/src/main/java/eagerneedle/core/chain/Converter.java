@@ -86,6 +86,9 @@ public record Converter(
     }
 
     public String transfer() {
+        if (bits == 1) {
+            return "two states, 1 bit";
+        }
         double milli = input.symbol().equals("V") && step < 0.01 ? 1000 : 1;
         boolean micro = milli > 1 && step < 1e-3;
         String unit = micro ? "µV" : milli > 1 ? "mV" : input.pretty();

@@ -19,9 +19,9 @@ import java.util.Map;
  * The law of propagation of a formula in symbols (JCGM 100, 5.1.2): what it rests on and how fast it changes with each.
  *
  * <p>What a formula rests on are its names, quantities written with an uncertainty, and functions that are not
- * elementary, such as the slope of a line: these have an uncertainty of their own and are taken as they are.
- * Derivatives are found by the rules of calculus, not numerically, so that they can be printed; that they give what the
- * lineage gives is a test.
+ * elementary, such as the slope of a line: these have an uncertainty of their own and are taken as they are. How many
+ * there are of something is no such thing: it is exact. Derivatives are found by the rules of calculus, not
+ * numerically, so that they can be printed; that they give what the lineage gives is a test.
  *
  * @param terms in the order of the formula
  * @param exponents powers of the terms' names where the formula is a product of powers, for which the law is shortest
@@ -73,6 +73,7 @@ public record Propagation(List<Term> terms, Map<String, Double> exponents) {
     /** Collects the powers of what a product holds; false when it is no product of powers. */
     private static boolean powers(Expr e, double power, Map<String, Double> into) {
         if (e instanceof Expr.Name n && Constants.has(n.name())
+                || counts(e)
                 || e instanceof Expr.Literal l && l.reading().u() == 0) {
             return true;
         }
@@ -160,11 +161,19 @@ public record Propagation(List<Term> terms, Map<String, Double> exponents) {
         return square ? (simple ? s : "(" + s + ")") + "^2 * " : simple ? s + " * " : "abs(" + s + ") * ";
     }
 
+    /** A number of things, which is exact. */
+    private static boolean counts(Expr e) {
+        return e instanceof Expr.Call c && c.function().equals("count");
+    }
+
     private static boolean opaque(Expr e) {
         return e instanceof Expr.Call c && !Algebra.isElementary(c);
     }
 
     private static void atoms(Expr e, Map<String, Expr> into) {
+        if (counts(e)) {
+            return;
+        }
         if (e instanceof Expr.Name n && !Constants.has(n.name())
                 || opaque(e)
                 || e instanceof Expr.Literal l && l.reading().u() > 0) {

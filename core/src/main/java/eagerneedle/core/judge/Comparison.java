@@ -96,8 +96,7 @@ public record Comparison(
 
     private String byDraws(MonteCarlo drawn, String unit) {
         if (drawn.undefined() > 0) {
-            return "No verdict: " + Character.toLowerCase(drawn.remark().charAt(0))
-                    + drawn.remark().substring(1);
+            return noVerdict(drawn);
         }
         return ("%s %s %s: the %s %% interval of the difference by Monte Carlo runs from %s%s (first order is not "
                         + "good enough here).")
@@ -111,7 +110,15 @@ public record Comparison(
                         unit);
     }
 
+    private static String noVerdict(MonteCarlo drawn) {
+        return "No verdict: " + Character.toLowerCase(drawn.remark().charAt(0))
+                + drawn.remark().substring(1);
+    }
+
     private String byBound() {
+        if (drawn != null && drawn.undefined() > 0) {
+            return noVerdict(drawn);
+        }
         double p = chanceOfKeeping();
         String side = demand.bound() == Demand.Side.BELOW ? "below" : "above";
         String chance = p > CERTAIN
@@ -169,10 +176,17 @@ public record Comparison(
         return Math.abs(q.value()) <= coverage.expanded(q);
     }
 
-    /** The chance that the result lies on the side of the bound where it should, 0 to 1; NaN where there is none. */
+    /**
+     * The chance that the result lies on the side of the bound where it should, 0 to 1; by the draws where first order
+     * is not good enough. NaN where there is no bound, or draws without a value leave it open.
+     */
     public double chanceOfKeeping() {
         if (demand.bound() == null) {
             return Double.NaN;
+        }
+        if (drawn != null) {
+            double below = drawn.undefined() > 0 ? Double.NaN : drawn.shareBelow(0);
+            return demand.bound() == Demand.Side.BELOW ? below : 1 - below;
         }
         Quantity d = difference();
         double sign = demand.bound() == Demand.Side.BELOW ? -1 : 1;

@@ -5,12 +5,14 @@ import eagerneedle.core.formula.Propagation;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.Written;
 import eagerneedle.core.sheet.Sheet;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 
 /**
  * How the uncertainty of one result follows from what its formula rests on: the law in symbols under a school, then the
@@ -33,11 +35,26 @@ public record LawOfResult(String key, String law, List<Term> terms, double alone
      *
      * @param name as the formula has it
      * @param label what a person calls it
-     * @param quantity it
-     * @param derivative partial derivative of the result by it
+     * @param quantity it, in the unit in which people read it
+     * @param derivative partial derivative of the result by it, in the result's unit for one unit of the quantity, so
+     *     that uncertainty times derivative is the contribution as both stand written
      * @param contribution size of derivative times uncertainty (standard, or limit), in the result's unit
      */
-    public record Term(String name, String label, Quantity quantity, Quantity derivative, double contribution) {}
+    public record Term(String name, String label, Quantity quantity, double derivative, double contribution) {
+        /**
+         * The unit of the derivative, by the symbols of the result's unit and the quantity's; empty for the number one.
+         */
+        public String per(LabUnit result, Function<LabUnit, String> symbol) {
+            String above = symbol.apply(result.difference());
+            String below = symbol.apply(quantity.unit().difference());
+            return below.isEmpty()
+                    ? above
+                    : above.equals(below)
+                            ? ""
+                            : (above.isEmpty() ? "1" : above) + "/"
+                                    + (below.matches(".*[/*·].*") ? "(" + below + ")" : below);
+        }
+    }
 
     public LawOfResult {
         terms = List.copyOf(terms);
@@ -91,8 +108,14 @@ public record LawOfResult(String key, String law, List<Term> terms, double alone
                 Quantity part = Quantity.exact(slope.value(), slope.unit()).times(Quantity.exact(of, step));
                 double contribution = Math.abs(part.value() * part.unit().scaleTo(result.unit()));
                 sum += school == School.LIMITS ? contribution : contribution * contribution;
+                LabUnit shown = Written.of(x).unit();
+                Quantity one = Quantity.exact(slope.value(), slope.unit()).times(Quantity.exact(1, shown.difference()));
                 terms.add(new Term(
-                        t.name(), label(r, t.name()), x, Quantity.exact(slope.value(), slope.unit()), contribution));
+                        t.name(),
+                        label(r, t.name()),
+                        x.unit().isAffine() ? x : x.to(shown),
+                        one.value() * one.unit().scaleTo(result.unit().difference()),
+                        contribution));
             } catch (IllegalArgumentException columnOrMissing) {
                 return Optional.empty();
             }

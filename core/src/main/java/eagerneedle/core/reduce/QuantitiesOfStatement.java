@@ -74,11 +74,15 @@ final class QuantitiesOfStatement {
                 if (a.u() > 0 && b.u() > 0) {
                     double r = a.covariance(b) / (a.u() * b.u());
                     if (Math.abs(r) >= 0.01) {
-                        words.add(all.get(i).label() + " and " + all.get(j).label() + " " + Notation.plain(r, 2));
+                        words.add(Notation.sentence(
+                                "%s between \u201c%s\u201d and \u201c%s\u201d",
+                                Notation.plain(r, 2),
+                                all.get(i).label(),
+                                all.get(j).label()));
                     }
                 }
             }
         }
-        return words.isEmpty() ? "" : "Correlation of " + String.join("; of ", words) + ".";
+        return words.isEmpty() ? "" : "Correlation " + String.join("; ", words) + ".";
     }
 }

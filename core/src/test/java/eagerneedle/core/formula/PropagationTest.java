@@ -54,6 +54,7 @@ class PropagationTest {
                 "a - b; u(g)^2 = u(a)^2 + u(b)^2",
                 "a * b; (u(g) / g)^2 = (u(a) / a)^2 + (u(b) / b)^2",
                 "3 * a; u(g)^2 = 3^2 * u(a)^2",
+                "sum(a) / count(a); u(g)^2 = (1 / count(a))^2 * u(sum(a))^2",
                 "slope(line) * (1 + h); u(g)^2 = (1 + h)^2 * u(slope(line))^2 + (slope(line))^2 * u(h)^2"
             })
     void theLawIsWrittenAsItIsTaught(String formula, String law) {

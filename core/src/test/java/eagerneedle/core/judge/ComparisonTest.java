@@ -182,4 +182,23 @@ class ComparisonTest {
         assertThat(asked("1 V", "1 V", Double.NaN, Demand.Side.BELOW).chanceOfKeeping())
                 .isEqualTo(1);
     }
+
+    /**
+     * The square of a standard normal is below 1/2 with probability erf(1/2) = 0.5205; to first order it is certain.
+     */
+    @Test
+    void aBoundOfACurvedResultIsJudgedByDraws() {
+        Quantity x = q("0.0(10)", "x");
+        Comparison c = Comparison.of(
+                "c",
+                "test",
+                x.times(x),
+                q("0.5", "r"),
+                Coverage.DEFAULT,
+                Double.NaN,
+                new Demand(Double.NaN, Demand.Side.BELOW));
+        assertThat(c.chanceOfKeeping()).isCloseTo(0.5205, within(0.02));
+        assertThat(c.conclusion(School.STANDARD)).isEqualTo(Conclusion.CANNOT_TELL);
+        assertThat(c.verdict(School.LIMITS)).startsWith("Nobody can tell whether");
+    }
 }

@@ -11,6 +11,7 @@ import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.Corners;
 import eagerneedle.core.quantity.Covariance;
 import eagerneedle.core.quantity.Coverage;
+import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.MonteCarlo;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Ledger;
@@ -156,10 +157,10 @@ public final class ReductionJson {
                                             .put("value", t.quantity().value())
                                             .put("unit", t.quantity().unit().symbol())
                                             .put("u", t.quantity().u())
-                                            .put("derivative", t.derivative().value())
+                                            .put("derivative", t.derivative())
                                             .put(
                                                     "derivativeUnit",
-                                                    t.derivative().unit().symbol())
+                                                    t.per(l.result().unit(), LabUnit::symbol))
                                             .put("contribution", t.contribution()));
                         }));
     }
