@@ -113,7 +113,7 @@ public record Together(
         if (of.between() == 0) {
             return " agree within what each says of itself" + chi + ".";
         }
-        String scatter = Notation.plain(of.between(), 2) + spaced(of.mean().unit());
+        String scatter = Notation.plain(of.between(), 2) + of.mean().unit().afterNumber();
         return of.probability() >= DOUBT
                 ? " agree within what each says of itself" + chi + "; a scatter between them of " + scatter
                         + " is allowed for."
@@ -137,18 +137,14 @@ public record Together(
         }
         Cause c = why.get(0);
         return first + " It differs by " + c.label() + ": " + mine(c) + ", on the others "
-                + Notation.plain(c.others(), 4) + spaced(c.own().unit()) + "; with theirs it would give "
+                + Notation.plain(c.others(), 4) + c.own().unit().afterNumber() + "; with theirs it would give "
                 + Notation.bracket(c.result()) + ".";
     }
 
     private static String mine(Cause c) {
         return c.own().u() > 0
                 ? Notation.bracket(c.own())
-                : Notation.plain(c.own().value(), 4) + spaced(c.own().unit());
-    }
-
-    private static String spaced(LabUnit unit) {
-        return unit.pretty().isEmpty() ? "" : " " + unit.pretty();
+                : Notation.plain(c.own().value(), 4) + c.own().unit().afterNumber();
     }
 
     private static String percent(double p) {

@@ -213,8 +213,8 @@ final class JudgeModel {
         if (!b.lines().isEmpty()) {
             Budget.Line first = b.lines().get(0);
             largest = "Largest: " + first.label() + ". Halve it and u falls from " + Notation.figures(result.u(), 2)
-                    + " to " + Notation.figures(first.combinedIfHalved(result.u()), 2) + " "
-                    + result.unit().pretty() + ".";
+                    + " to " + Notation.figures(first.combinedIfHalved(result.u()), 2)
+                    + result.unit().afterNumber() + ".";
             doubts = reduction().doubts(result, desk.bench().clock().instant());
         }
         double rest = b.lines().stream()
@@ -233,7 +233,7 @@ final class JudgeModel {
     }
 
     private static UnderSchool under(Comparison c, School s, boolean speaks) {
-        String unit = c.result().unit().pretty();
+        String unit = c.result().unit().afterNumber();
         if (c.demand().bound() != null && s != School.STANDARD) {
             return new UnderSchool(
                     c,
@@ -251,7 +251,7 @@ final class JudgeModel {
                         speaks,
                         c.conclusion(s).words(),
                         c.conclusion(s) == Conclusion.CANNOT_TELL ? Optional.empty() : Optional.of(c.agrees(s)),
-                        Notation.plusMinus(c.difference().value(), c.coverage().expanded(c.difference())) + " " + unit
+                        Notation.plusMinus(c.difference().value(), c.coverage().expanded(c.difference())) + unit
                                 + " (k = " + Notation.plain(c.factor(), 3) + ")");
             case LIMITS -> {
                 double overlap = c.overlap();
@@ -261,7 +261,7 @@ final class JudgeModel {
                         speaks,
                         overlap >= 0 ? "agrees" : "does not agree",
                         Optional.of(overlap >= 0),
-                        (overlap >= 0 ? "limits overlap by " : "a gap of ") + Notation.plain(Math.abs(overlap), 2) + " "
+                        (overlap >= 0 ? "limits overlap by " : "a gap of ") + Notation.plain(Math.abs(overlap), 2)
                                 + unit + "; 2 u for a normal input, more for few readings");
             }
             case PERCENT ->

@@ -10,9 +10,9 @@ import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** Where the uncertainty of a result comes from, and what it would take to have less of it. */
@@ -33,8 +33,6 @@ final class SharesPanel extends VBox {
         super(10);
         this.model = model;
         this.mostLines = mostLines;
-        Region gap = new Region();
-        HBox.setHgrow(gap, Priority.ALWAYS);
         Label where = Labels.heading("Where the uncertainty comes from");
         where.setMinWidth(USE_PREF_SIZE);
         largest.setId("largest");
@@ -57,7 +55,7 @@ final class SharesPanel extends VBox {
         HBox.setHgrow(cheapest, Priority.ALWAYS);
         getChildren()
                 .addAll(
-                        new HBox(10, where, gap, Labels.quiet("share of variance; A by statistics, B otherwise")),
+                        new FlowPane(10, 2, where, Labels.quiet("share of variance; A by statistics, B otherwise")),
                         largest,
                         ask,
                         doubtBox,

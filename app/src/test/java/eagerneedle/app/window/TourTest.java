@@ -13,6 +13,7 @@ import java.nio.file.Path;
 import java.util.List;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
@@ -200,7 +201,7 @@ class TourTest extends BenchWindow {
         settle();
         assertThat(robot.lookup("#hit-0").query().isVisible()).isTrue();
         key(robot, KeyCode.ESCAPE);
-        // 10 to 14: every view that a key is named for is there.
+        // 11 to 14: every view that a key is named for is there.
         for (KeyCode k :
                 List.of(KeyCode.E, KeyCode.G, KeyCode.T, KeyCode.U, KeyCode.L, KeyCode.J, KeyCode.P, KeyCode.COMMA)) {
             Node surface = window.stage().getScene().getRoot();
@@ -210,6 +211,82 @@ class TourTest extends BenchWindow {
                     .as("Ctrl and " + k)
                     .isNotEqualTo(now);
         }
+    }
+
+    /** From a file of one's own to a method, and a class that is given data of it. */
+    @Test
+    void whatTheTourSaysOfAFileOfOnesOwnAndOfAClassHappens(FxRobot robot) throws Exception {
+        openRehearsed(robot, "baggage-chute");
+        // 10
+        act(() -> robot.lookup("#ledger").query().requestFocus());
+        key(robot, KeyCode.CONTROL, KeyCode.H);
+        StringBuilder own = new StringBuilder("time (s),level (mm)\n");
+        for (int i = 0; i < 120; i++) {
+            own.append(String.format(
+                    java.util.Locale.ROOT,
+                    "%.1f,%.3f%n",
+                    0.5 * i,
+                    80 * Math.exp(-i / 40.0) + 0.02 * ((i * 7) % 5 - 2)));
+        }
+        Path file = Files.writeString(folder.resolve("tank.csv"), own);
+        act(() -> robot.lookup("#start-page").queryAs(StartPage.class).drop(List.of(file)));
+        await(() ->
+                window.bench().session().keptRuns().size() == 1 && window.dial().current() == Station.REDUCE);
+        pick(robot, "windows", "Put a window on this trace");
+        pick(robot, "fit", "Exponential decay");
+        fire(robot, "sight-table");
+        act(() -> robot.lookup("#own-where")
+                .queryAs(javafx.scene.control.ChoiceBox.class)
+                .getSelectionModel()
+                .select(1));
+        String column = "level_tau";
+        type(robot, "own-name", "tau");
+        type(robot, "own-formula", "mean(record." + column + ")");
+        fire(robot, "own-add");
+        act(() -> window.dial().requestFocus());
+        key(robot, KeyCode.DIGIT6);
+        act(() -> {
+            robot.lookup("#compare-result").queryAs(ComboBox.class).getEditor().setText("tau");
+            robot.lookup("#compare-reference")
+                    .queryAs(ComboBox.class)
+                    .getEditor()
+                    .setText("20.0(1) s");
+        });
+        fire(robot, "compare");
+        assertThat(text(robot, "verdict")).contains("agrees with");
+        Path kept = folder.resolve("tank.yaml");
+        act(() -> window.door().keepAsMethod(kept));
+        assertThat(Files.readString(kept)).contains("mean(record." + column + ")");
+        act(() -> window.dial().requestFocus());
+        key(robot, KeyCode.CONTROL, KeyCode.E);
+        assertThat(robot.lookup("#sheet-text")
+                        .queryAs(org.fxmisc.richtext.CodeArea.class)
+                        .getText())
+                .contains("mean(record." + column + ")");
+
+        // 11
+        openRehearsed(robot, "baggage-chute");
+        act(() -> window.dial().requestFocus());
+        key(robot, KeyCode.CONTROL, KeyCode.G);
+        Path students = Files.writeString(folder.resolve("list.csv"), "id,name\ns1,A. Alder\ns2,B. Beech\n");
+        type(robot, "class-list", students.toString());
+        type(robot, "class-folder", folder.resolve("set").toString());
+        type(robot, "class-passphrase", "words of the class");
+        fire(robot, "class-make");
+        await(() -> text(robot, "class-state").startsWith("2 data sets"));
+
+        // 12
+        assertThat(eagerneedle.app.command.NeedleCommand.run(
+                        new String[] {
+                            "day",
+                            "../docs/formats/afternoon.yaml",
+                            "-o",
+                            folder.resolve("day.pdf").toString()
+                        },
+                        System.out,
+                        System.err))
+                .isZero();
+        assertThat(folder.resolve("day.pdf")).isNotEmptyFile();
     }
 
     private double a(int run) {

@@ -148,6 +148,11 @@ public final class LabUnit {
         return symbol;
     }
 
+    /** What follows a number in print: a space and the unit, or nothing for the number one. */
+    public String afterNumber() {
+        return symbol.isEmpty() ? "" : " " + pretty();
+    }
+
     /** The symbol as it is set in print: m/s², µV, °C, Ω. */
     public String pretty() {
         StringBuilder b = new StringBuilder();

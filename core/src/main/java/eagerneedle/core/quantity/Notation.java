@@ -19,12 +19,12 @@ public final class Notation {
 
     /** {@code 4.127(38) N}: bracket form with unit. */
     public static String bracket(Quantity q) {
-        return bracketed(q.value(), q.u()) + spaced(q.unit());
+        return bracketed(q.value(), q.u()) + q.unit().afterNumber();
     }
 
     /** The same with a point, whatever is in use: the name of a number, the same everywhere and always. */
     public static String pointed(Quantity q) {
-        return raised(minus(Digits.bracketed(q.value(), q.u()))) + spaced(q.unit());
+        return raised(minus(Digits.bracketed(q.value(), q.u()))) + q.unit().afterNumber();
     }
 
     /** {@code 4.127(38)}: the number alone, of a value and its standard uncertainty in one unit. */
@@ -34,7 +34,7 @@ public final class Notation {
 
     /** {@code 4.127 ± 0.038 N}. */
     public static String plusMinus(Quantity q) {
-        return plusMinus(q.value(), q.u()) + spaced(q.unit());
+        return plusMinus(q.value(), q.u()) + q.unit().afterNumber();
     }
 
     /** {@code 4.127 ± 0.038}: a value and any half-width, the half-width to two digits. */
@@ -120,9 +120,5 @@ public final class Notation {
             out.append(c == '-' && (i == 0 || digits.charAt(i - 1) != 'e') ? '−' : c);
         }
         return out.toString();
-    }
-
-    private static String spaced(LabUnit unit) {
-        return unit.symbol().isEmpty() ? "" : " " + unit.pretty();
     }
 }
