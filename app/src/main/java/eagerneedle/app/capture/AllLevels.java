@@ -56,8 +56,11 @@ final class AllLevels {
         }
         String before = model.capture();
         keep.accept(model.pending().orElseThrow());
-        boolean more =
-                desk.bench().next().filter(next -> next[0].equals(before)).isPresent();
+        boolean more = desk.bench()
+                .schedule()
+                .next()
+                .filter(next -> next[0].equals(before))
+                .isPresent();
         if (more && same.getAsBoolean()) {
             begin.run();
         } else {

@@ -136,6 +136,7 @@ final class CaptureModel {
         Sheet sheet = desk.bench().sheet();
         if (!byHand && pending == null) {
             desk.bench()
+                    .schedule()
                     .next()
                     .or(() -> desk.run()
                             .filter(r ->
@@ -155,7 +156,9 @@ final class CaptureModel {
     String hint() {
         return plan().map(plan -> {
                     String label = plan.levels().get(level).label();
-                    return (desk.bench().next().isPresent() ? "Next: " : "All runs are taken. Another one of: ")
+                    return (desk.bench().schedule().next().isPresent()
+                                    ? "Next: "
+                                    : "All runs are taken. Another one of: ")
                             + plan.label() + ", " + (label == null ? level : label) + ". " + plan.hint();
                 })
                 .orElse("This sheet captures nothing.");

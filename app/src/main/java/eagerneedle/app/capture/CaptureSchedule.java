@@ -87,7 +87,7 @@ final class CaptureSchedule extends VBox {
     }
 
     private String words(Sheet sheet, String c, String l, Capture.Level what) {
-        long done = desk.bench().runsAt(c, l);
+        long done = desk.bench().schedule().runsAt(c, l);
         int wanted = desk.bench().session().repeats(sheet, c);
         String taken = done + " of " + wanted + (done >= wanted ? "  ✓" : "");
         // The count stays together where the name takes two lines.

@@ -241,7 +241,7 @@ final class ImportModel {
                             + table.names().size() + "; " + i + " of " + files.size() + " files were brought in.");
                 }
                 Optional<String[]> next =
-                        inSchedule ? bench.next().filter(n -> n[0].equals(capture)) : Optional.empty();
+                        inSchedule ? bench.schedule().next().filter(n -> n[0].equals(capture)) : Optional.empty();
                 last = with.bring(
                         bench,
                         t,

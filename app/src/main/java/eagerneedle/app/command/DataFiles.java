@@ -47,7 +47,8 @@ record DataFiles(List<Path> files, String capture, String level) {
         String said = atLevel(bench, to);
         String at = said != null
                 ? said
-                : bench.next()
+                : bench.schedule()
+                        .next()
                         .filter(n -> n[0].equals(to))
                         .map(n -> n[1])
                         .orElseGet(() -> bench.sheet()

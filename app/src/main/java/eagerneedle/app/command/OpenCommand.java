@@ -32,8 +32,8 @@ final class OpenCommand implements Callable<Integer> {
             NeedleApplication.launchOn(null, w -> {});
             return NeedleCommand.GOOD;
         }
-        Workbench bench = new Workbench(benchFile(), Clock.systemUTC());
-        NeedleApplication.launchOn(() -> bench, w -> {});
+        BenchFile opened = benchFile();
+        NeedleApplication.launchOn(() -> new Workbench(opened, Clock.systemUTC()), w -> {});
         return NeedleCommand.GOOD;
     }
 

@@ -21,7 +21,8 @@ final class Places {
                     "This sheet captures nothing, so there is nothing to bring a file into.");
         }
         if (wanted == null) {
-            return bench.next()
+            return bench.schedule()
+                    .next()
                     .map(n -> n[0])
                     .orElseGet(() -> captures.keySet().iterator().next());
         }

@@ -151,7 +151,7 @@ final class ShotsCommand implements Callable<Integer> {
         });
         steps.add(() -> fire(window, "#mistake-distance"));
         steps.add(() -> save(window, "judge-reed"));
-        steps.add(window::showDesk);
+        steps.add(window.aside()::desk);
         steps.add(() -> fire(window, "#side-equations"));
         steps.add(() -> save(window, "desk"));
         steps.add(() -> {
@@ -200,7 +200,8 @@ final class ShotsCommand implements Callable<Integer> {
 
     /** A class that was marked, one of its numbers opened. */
     private void classroom(Deque<Runnable> steps, MainWindow window, Path folder, Path in) {
-        steps.add(() -> window.showClassroom()
+        steps.add(() -> window.aside()
+                .classroom()
                 .mark(folder, in, DemonstrationClass.PASSPHRASE)
                 .join());
         for (int i = 0; i < 2; i++) {
@@ -226,7 +227,7 @@ final class ShotsCommand implements Callable<Integer> {
             } catch (java.io.IOException e) {
                 throw new java.io.UncheckedIOException(e);
             }
-            window.showBenches().read(folder).join();
+            window.aside().benches().read(folder).join();
         });
         for (int i = 0; i < 2; i++) {
             steps.add(() -> {});

@@ -174,7 +174,8 @@ public final class EyeReadings {
     private static List<String> toTake(Workbench bench, String capture) {
         List<String> out = new ArrayList<>();
         plan(bench, capture).levels().keySet().forEach(l -> {
-            long open = bench.session().repeats(bench.sheet(), capture) - bench.runsAt(capture, l);
+            long open = bench.session().repeats(bench.sheet(), capture)
+                    - bench.schedule().runsAt(capture, l);
             for (long i = 0; i < open; i++) {
                 out.add(l);
             }

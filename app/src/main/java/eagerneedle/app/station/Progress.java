@@ -30,13 +30,13 @@ public final class Progress {
             case CAPTURE ->
                 taken(
                         taken,
-                        bench.next().isPresent()
+                        bench.schedule().next().isPresent()
                                 || findings.stream()
                                         .anyMatch(f -> f.run() > 0 && f.severity() == Finding.Severity.WRONG));
             case REDUCE ->
                 taken(
                         taken,
-                        bench.next().isPresent()
+                        bench.schedule().next().isPresent()
                                 || findings.stream()
                                         .anyMatch(f -> f.run() > 0 && f.severity() != Finding.Severity.NOTE));
             case JUDGE ->
@@ -44,7 +44,7 @@ public final class Progress {
                         !bench.reduction().comparisons().isEmpty(),
                         bench.reduction().comparisons().size()
                                         < bench.sheet().comparisons().size()
-                                || bench.next().isPresent()
+                                || bench.schedule().next().isPresent()
                                 || !bench.reduction().comparisons().stream()
                                         .allMatch(
                                                 c -> c.agrees(bench.reduction().speaks(c.id()))));

@@ -18,7 +18,7 @@ import javafx.scene.Node;
 import javafx.scene.layout.StackPane;
 
 /** What takes the surface in place of a station and leads back to it: the method desk, the classroom, the stockroom. */
-final class Aside {
+public final class Aside {
     private final MainWindow window;
     private final StackPane surface;
     private final LedgerSide side;
@@ -32,24 +32,28 @@ final class Aside {
         this.clock = clock;
     }
 
-    WritingView desk() {
+    /** The method desk with the session's sheet. */
+    public WritingView desk() {
         return show(new WritingView(window, window::back));
     }
 
-    ClassroomView classroom() {
+    /** The classroom: data given out, and what comes back marked. */
+    public ClassroomView classroom() {
         return show(new ClassroomView(() -> window.bench().session().sheetText(), clock, window::back));
     }
 
-    BenchesView benches() {
+    /** All benches of a folder on one picture. */
+    public BenchesView benches() {
         return show(new BenchesView(() -> window.bench().file(), window::back));
     }
 
-    TrainingView training() {
+    /** The training of readings and of faults. */
+    public TrainingView training() {
         return show(new TrainingView(
                 new Random(),
                 HuntBanner.progress(),
                 () -> window.bench().session().sheetText(),
-                window::hunt,
+                window.hunting()::begin,
                 window::back));
     }
 

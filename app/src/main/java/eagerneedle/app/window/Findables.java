@@ -35,11 +35,18 @@ final class Findables {
                         () -> window.showInstrument(i.id()))));
         window.recent()
                 .entries()
-                .forEach(e ->
-                        hits.add(new Hit("session", e.title(), FileName.of(e.file()), () -> window.open(e.file()))));
+                .forEach(e -> hits.add(new Hit(
+                        "session",
+                        e.title(),
+                        FileName.of(e.file()),
+                        () -> window.door().open(e.file()))));
         for (String id : SheetReader.shipped()) {
             SheetReader.Located sheet = SheetReader.read(SheetReader.shippedText(id), id);
-            hits.add(new Hit("method", sheet.sheet().title(), "begin a session", () -> window.begin(sheet, null)));
+            hits.add(new Hit(
+                    "method",
+                    sheet.sheet().title(),
+                    "begin a session",
+                    () -> window.door().begin(sheet, null)));
         }
         return hits;
     }
@@ -53,7 +60,7 @@ final class Findables {
                         "quantity",
                         (e.key().isOfRun() ? e.group() + ": " : "") + e.label(),
                         e.quantity().map(Notation::bracket).orElse(""),
-                        () -> window.showQuantity(e.key()))));
+                        () -> window.leads().toQuantity(e.key()))));
         bench.session()
                 .keptRuns()
                 .forEach(r -> hits.add(new Hit(
@@ -61,11 +68,11 @@ final class Findables {
                         r.name(),
                         SessionPlots.levelLabel(bench.reduction(), r)
                                 + (r.leftOut() == null ? "" : " · left out: " + r.leftOut()),
-                        () -> window.showRun(r.id()))));
+                        () -> window.leads().toRun(r.id()))));
         bench.findings()
                 .forEach(f -> hits.add(new Hit("watch", f.message(), f.remedy(), () -> {
                     if (f.run() > 0) {
-                        window.showRun(f.run());
+                        window.leads().toRun(f.run());
                     }
                 })));
         bench.session().notes().forEach(n -> hits.add(new Hit("note", n.text(), "", () -> window.go(Station.RECORD))));

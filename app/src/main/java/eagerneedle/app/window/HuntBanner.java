@@ -59,7 +59,7 @@ final class HuntBanner extends HBox {
     void begin(SheetReader.Located sheet) {
         Workbench before = window.bench();
         hidden = Optional.of(Hunt.of(sheet.sheet(), new Random()));
-        window.begin(sheet, null);
+        window.door().begin(sheet, null);
         if (window.bench() == before) {
             hidden = Optional.empty();
             return;

@@ -37,7 +37,7 @@ final class KeptSettings implements SettingsView.Kept {
         ledger.onPin(this::keep);
         Theme.dress(window.stage().getScene(), now.asSystem() ? SystemTheme.isDark() : now.dark());
         if (now.textSize() != Theme.textSize()) {
-            window.textSize(now.textSize());
+            window.restyling().textSize(now.textSize());
         }
         numbers();
         behave();
@@ -87,7 +87,7 @@ final class KeptSettings implements SettingsView.Kept {
         DecimalSign wanted = own != null ? own : window.site().comma() ? DecimalSign.COMMA : DecimalSign.POINT;
         if (wanted != DecimalSign.inUse()) {
             DecimalSign.use(wanted);
-            window.restyled();
+            window.restyling().numbers();
         }
     }
 
@@ -109,7 +109,7 @@ final class KeptSettings implements SettingsView.Kept {
 
     @Override
     public void textSize(int percent) {
-        window.textSize(percent);
+        window.restyling().textSize(percent);
     }
 
     @Override

@@ -1,36 +1,25 @@
 package eagerneedle.app.window;
 
-import eagerneedle.app.benches.BenchesView;
-import eagerneedle.app.marking.ClassroomView;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.Progress;
 import eagerneedle.app.station.Station;
 import eagerneedle.app.station.StationView;
-import eagerneedle.app.training.TrainingView;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
-import eagerneedle.app.workbench.InstrumentsInUse;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.app.workbench.Workbench;
-import eagerneedle.app.writing.WritingView;
-import eagerneedle.core.reduce.Key;
 import eagerneedle.core.session.Run;
-import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.training.Hunt;
 import eagerneedle.store.bench.Recent;
 import eagerneedle.store.stockroom.Stockroom;
 import java.nio.file.Path;
 import java.time.Clock;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javafx.scene.Node;
 import javafx.scene.Scene;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.input.KeyEvent;
-import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
-import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.stage.Stage;
@@ -44,11 +33,12 @@ public final class MainWindow implements Desk {
     private final StackPane surface = new StackPane();
     private final LedgerPane ledger = new LedgerPane();
     private final LedgerSide side = new LedgerSide(ledger);
-    private final WatchStrip strip = new WatchStrip(id -> showRun(id));
+    private final WatchStrip strip = new WatchStrip(id -> leads().toRun(id));
     private final CourseDial dial = new CourseDial(this::go);
     private final Projector projector = new Projector();
     private final Finder finder = new Finder(() -> new Findables(this).all());
-    private Recent recent = Recent.forNow();
+    private final Remembered remembered = new Remembered();
+    private final Restyling restyling;
     private final Views views = new Views(this, b -> door().add(b));
     private Workbench bench;
     private final TrialBanner trial = new TrialBanner(() -> bench);
@@ -61,16 +51,12 @@ public final class MainWindow implements Desk {
     private final Header header = new Header(dial, tools);
     private String laidOutBy = "";
     private final KeptSettings kept = new KeptSettings(this, ledger);
-    private LiveRig rig;
+    private final ConnectedRig rig = new ConnectedRig();
+    private final Leads leads = new Leads(this, side, ledger);
     private final RunInHand run = new RunInHand();
     private final Stockroom stockroom;
     private final Aside aside;
     private final Frames frames = new Frames(this::tick);
-
-    /** With the demonstration stockroom. */
-    public MainWindow(Stage stage, Workbench bench, Clock clock, double pace) {
-        this(stage, bench, clock, pace, Stockroom.demonstration());
-    }
 
     /**
      * A window on a session.
@@ -82,25 +68,20 @@ public final class MainWindow implements Desk {
         this.stage = stage;
         this.stockroom = stockroom;
         this.clock = clock;
+        this.restyling = new Restyling(this, header, ledger, strip);
         this.aside = new Aside(this, surface, side, clock);
         this.trouble = new TroubleBanner(() -> this.bench, clock);
         this.pace = pace;
         strip.answeredBy(new WatchAnswers(() -> bench, strip));
         hunting = new HuntBanner(this, clock);
-        VBox middle = new VBox(trouble, guide, trial, hunting, room());
+        VBox middle = new VBox(trouble, guide, trial, hunting, new Room(surface));
         BorderPane inner = new BorderPane(middle, header, ledger, strip, null);
         root.setCenter(new StackPane(inner, projector, finder));
         Scene scene = new Scene(root, 1280, 800);
         Theme.dress(scene, Theme.isDark());
         scene.addEventFilter(KeyEvent.KEY_PRESSED, new WindowKeys(this, acts)::pressed);
-        scene.setOnDragOver(e -> {
-            if (e.getDragboard().hasFiles()) {
-                e.acceptTransferModes(TransferMode.COPY);
-            }
-        });
-        scene.setOnDragDropped(e -> door.drop(
-                e.getDragboard().getFiles().stream().map(f -> f.toPath()).toList()));
-        ledger.onLine(key -> new LineOf(key, bench.session()).in(showDesk()));
+        door.takesDropsOn(scene);
+        ledger.onLine(key -> new LineOf(key, bench.session()).in(aside.desk()));
         stage.setScene(scene);
         stage.setOnShown(e -> go(dial.current()));
         stage.setMinWidth(Theme.px(1000));
@@ -108,23 +89,6 @@ public final class MainWindow implements Desk {
         stage.setOnHidden(e -> close());
         show(bench);
         frames.start();
-    }
-
-    /** Where the surface stands. With large text in a small window it is scrolled to, and nothing leaves the window. */
-    private ScrollPane room() {
-        ScrollPane room = new ScrollPane(surface) {
-            /** Whatever is pressed in it keeps the keyboard: arrows move edges and cursors, not the page. */
-            @Override
-            public void requestFocus() {}
-        };
-        room.setId("room");
-        room.getStyleClass().add("bare");
-        room.setFitToWidth(true);
-        room.setFitToHeight(true);
-        room.setMinSize(0, 0);
-        room.setFocusTraversable(false);
-        VBox.setVgrow(room, Priority.ALWAYS);
-        return room;
     }
 
     GuideBanner guide() {
@@ -151,6 +115,14 @@ public final class MainWindow implements Desk {
         return finder.isVisible();
     }
 
+    Views views() {
+        return views;
+    }
+
+    HuntBanner hunting() {
+        return hunting;
+    }
+
     Projector projector() {
         return projector;
     }
@@ -163,22 +135,12 @@ public final class MainWindow implements Desk {
 
     /** Remembers sessions here from now on. */
     public void rememberIn(Recent where) {
-        recent = where;
-        remember();
+        remembered.in(where);
+        remembered.add(bench, clock);
     }
 
     KeptSettings kept() {
         return kept;
-    }
-
-    /** Takes what was set last time, and keeps there what is set from now on. */
-    void settingsIn(Path file) {
-        kept.in(file);
-    }
-
-    /** From now on errors of the program itself are told in this window. */
-    public void watchErrors() {
-        trouble.watch();
     }
 
     TroubleBanner trouble() {
@@ -195,27 +157,18 @@ public final class MainWindow implements Desk {
     }
 
     Recent recent() {
-        return recent;
-    }
-
-    private void remember() {
-        recent.remember(
-                bench.file().path(), bench.sheet().title(), bench.sheet().place(), clock.instant());
+        return remembered.recent();
     }
 
     /** Opens another session in this window. */
     public void show(Workbench newBench) {
         Workbench before = bench;
-        LiveRig connected = rig;
-        if (connected != null && connected.isRecording()) {
-            connected.finish();
-        }
-        rig = null;
+        LiveRig connected = rig.laidAside();
         try {
             present(newBench);
         } catch (RuntimeException e) {
             // What cannot be shown must not take what is shown along: the session from before goes on.
-            rig = connected;
+            rig.takeUp(connected);
             if (before != null && before != newBench) {
                 present(before);
                 newBench.close();
@@ -245,7 +198,7 @@ public final class MainWindow implements Desk {
         ledger.focusRun(run.orNull());
         go(Station.PLAN);
         around();
-        remember();
+        remembered.add(bench, clock);
     }
 
     private void refresh() {
@@ -255,9 +208,7 @@ public final class MainWindow implements Desk {
         if (run.follow(bench)) {
             ledger.focusRun(run.orNull());
         }
-        if (rig != null) {
-            rig.setUp(bench.session().setups());
-        }
+        rig.setUp(bench.session());
         aside.refresh();
         view(dial.current()).refresh();
         around();
@@ -267,7 +218,7 @@ public final class MainWindow implements Desk {
     private void layOut() {
         laidOutBy = bench.session().sheetText();
         stage.setTitle("Eager Needle: " + bench.sheet().title());
-        if (rig != null && !rig.fits(bench.sheet())) {
+        if (!rig.fits(bench.sheet())) {
             disconnect();
             say("The sheet has other instruments or channels now; connect again at Rig.", true);
         }
@@ -294,9 +245,9 @@ public final class MainWindow implements Desk {
         view(dial.current()).tick();
         aside.tick();
         hunting.tick();
-        projector.tick(bench, rig, dial.current());
+        projector.tick(bench, rig.orNull(), dial.current());
         if (dial.current() != Station.CAPTURE) {
-            strip.live(rig == null ? "" : rig.news());
+            strip.live(rig.news());
         }
     }
 
@@ -314,36 +265,13 @@ public final class MainWindow implements Desk {
         strip.live("");
     }
 
-    /** Shows everything with text of a size in percent, as far as {@link Theme} goes. */
-    void textSize(int percent) {
-        Theme.textSize(percent);
-        Theme.dress(stage.getScene(), Theme.isDark());
-        views.forget();
-        header.resize();
-        ledger.resize();
-        strip.resize();
-        ledger.refresh();
-        kept.keep();
-        again();
+    /** What makes everything shown anew, with text of another size or numbers written otherwise. */
+    Restyling restyling() {
+        return restyling;
     }
 
-    /** After numbers are written otherwise: whatever shows some is made anew. */
-    void restyled() {
-        views.forget();
-        bench.sayAgain();
-        header.show(bench);
-        again();
-    }
-
-    /** Shows where one is once more; what stands beside the stations stays. */
-    private void again() {
-        if (!aside.isShown()) {
-            go(dial.current());
-        }
-    }
-
-    void toggleLedger() {
-        side.toggle();
+    LedgerSide side() {
+        return side;
     }
 
     void step(boolean back) {
@@ -353,32 +281,11 @@ public final class MainWindow implements Desk {
         Notices.attempt(root, () -> (back ? bench.undo() : bench.redo()).ifPresent(says -> strip.say(says, false)));
     }
 
-    /**
-     * Opens a bench file in this window; if it cannot be opened the present session stays and one sentence says why.
-     */
-    public void open(Path path) {
-        door.open(path);
-    }
-
-    /**
-     * Begins a session of a sheet in a file of its own, and brings readings into it unless {@code readings} is null.
-     */
-    void begin(SheetReader.Located sheet, Path readings) {
-        door.begin(sheet, readings);
-    }
-
     /** Shows the start page in place of the station. */
     public void showStart() {
         aside.leave();
         side.leave();
-        surface.getChildren().setAll(new StartPage(door, recent));
-    }
-
-    void showRun(int id) {
-        bench.session().run(id).ifPresent(r -> {
-            choose(r);
-            go(Station.REDUCE);
-        });
+        surface.getChildren().setAll(new StartPage(door, recent()));
     }
 
     @Override
@@ -393,9 +300,7 @@ public final class MainWindow implements Desk {
 
     @Override
     public List<Path> sessions() {
-        List<Path> known = new ArrayList<>(List.of(bench.file().path()));
-        recent.entries().forEach(e -> known.add(e.file()));
-        return InstrumentsInUse.files(known);
+        return remembered.files(bench);
     }
 
     @Override
@@ -413,37 +318,13 @@ public final class MainWindow implements Desk {
         aside.ready();
     }
 
-    /** Shows the method desk with the session's sheet. */
-    public WritingView showDesk() {
-        return aside.desk();
-    }
-
-    /** Shows the classroom: data given out, and what comes back marked. */
-    public ClassroomView showClassroom() {
-        return aside.classroom();
-    }
-
-    /** Shows all benches of a folder on one picture. */
-    public BenchesView showBenches() {
-        return aside.benches();
-    }
-
-    /** Shows the training of readings and of faults. */
-    public TrainingView showTraining() {
-        return aside.training();
-    }
-
-    /** Begins a session at whose simulated bench a fault is hidden. */
-    void hunt(SheetReader.Located sheet) {
-        hunting.begin(sheet);
-    }
-
     @Override
     public Optional<Hunt> hunt() {
         return hunting.hidden();
     }
 
-    Aside aside() {
+    /** What takes the surface in place of a station. */
+    public Aside aside() {
         return aside;
     }
 
@@ -457,38 +338,25 @@ public final class MainWindow implements Desk {
         go(dial.current());
     }
 
-    /** Shows the lineage of a quantity in the ledger. */
-    void showQuantity(Key key) {
-        side.ask();
-        bench.session().runs().stream()
-                .filter(r -> key instanceof Key.OfRun of && of.run() == r.id())
-                .findFirst()
-                .ifPresent(this::choose);
-        ledger.reveal(key);
+    Leads leads() {
+        return leads;
     }
 
     @Override
     public Optional<LiveRig> rig() {
-        return Optional.ofNullable(rig);
+        return rig.get();
     }
 
     @Override
     public void connect(LiveRig newRig) {
-        disconnect();
-        rig = newRig;
-        rig.setUp(bench.session().setups());
+        rig.connect(newRig);
+        rig.setUp(bench.session());
         views.refresh();
     }
 
     @Override
     public void disconnect() {
-        if (rig != null) {
-            if (rig.isRecording()) {
-                rig.finish();
-            }
-            rig.close();
-            rig = null;
-        }
+        rig.disconnect();
     }
 
     @Override

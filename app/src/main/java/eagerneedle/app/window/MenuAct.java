@@ -39,18 +39,19 @@ record MenuAct(String label, KeyCombination shortcut, String shown, Runnable run
                 MenuAct.of(
                         "New session of this method",
                         "Shortcut+N",
-                        () -> w.begin(
-                                SheetReader.read(
-                                        w.bench().session().sheetText(),
-                                        w.bench().sheet().id()),
-                                null)),
+                        () -> w.door()
+                                .begin(
+                                        SheetReader.read(
+                                                w.bench().session().sheetText(),
+                                                w.bench().sheet().id()),
+                                        null)),
                 MenuAct.of("Open a bench file...", "Shortcut+O", () -> w.door().ask()),
                 MenuAct.of("Save a copy...", "Shortcut+S", () -> w.door().saveCopy()),
                 MenuAct.of("Keep as a method...", "Shortcut+M", () -> w.door().askKeepAsMethod()),
-                MenuAct.of("Method desk: write the sheet", "Shortcut+E", w::showDesk),
-                MenuAct.of("Classroom: give out and mark", "Shortcut+G", w::showClassroom),
-                MenuAct.of("All benches on one picture", "Shortcut+U", w::showBenches),
-                MenuAct.of("Training: read and hunt", "Shortcut+T", w::showTraining),
+                MenuAct.of("Method desk: write the sheet", "Shortcut+E", w.aside()::desk),
+                MenuAct.of("Classroom: give out and mark", "Shortcut+G", w.aside()::classroom),
+                MenuAct.of("All benches on one picture", "Shortcut+U", w.aside()::benches),
+                MenuAct.of("Training: read and hunt", "Shortcut+T", w.aside()::training),
                 MenuAct.of(
                         "The day: who is where", "Shortcut+J", () -> w.aside().day()),
                 MenuAct.of("A standard was wrong", "Shortcut+P", () -> w.aside().putRight("")),
@@ -67,12 +68,12 @@ record MenuAct(String label, KeyCombination shortcut, String shown, Runnable run
                         () -> w.trial().toggle()),
                 MenuAct.of(
                         "Large numbers for the class", "P", () -> w.projector().toggle()),
-                MenuAct.of("Show or hide the ledger", "L", w::toggleLedger),
+                MenuAct.of("Show or hide the ledger", "L", w.side()::toggle),
                 MenuAct.of("Walk round in two minutes", "F1", () -> w.guide().begin()),
                 MenuAct.of("Settings", "Shortcut+Comma", () -> w.aside().settings()),
-                MenuAct.of("Larger text", "Shortcut+Equals", () -> w.textSize(Theme.textSize() + 10)),
-                MenuAct.of("Smaller text", "Shortcut+Minus", () -> w.textSize(Theme.textSize() - 10)),
-                MenuAct.of("Text as it was", "Shortcut+0", () -> w.textSize(100)),
+                MenuAct.of("Larger text", "Shortcut+Equals", () -> w.restyling().textSize(Theme.textSize() + 10)),
+                MenuAct.of("Smaller text", "Shortcut+Minus", () -> w.restyling().textSize(Theme.textSize() - 10)),
+                MenuAct.of("Text as it was", "Shortcut+0", () -> w.restyling().textSize(100)),
                 MenuAct.of("Light or dark", "Shortcut+D", () -> w.kept().otherTheme()));
     }
 }

@@ -7,14 +7,18 @@ import eagerneedle.core.quantity.DecimalSign;
 import eagerneedle.store.bench.Recent;
 import eagerneedle.store.stockroom.Stockroom;
 import java.time.Clock;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import javafx.application.Application;
+import javafx.application.Platform;
 import javafx.stage.Stage;
 
 /** The JavaFX side of the program. What it opens is set before it is launched. */
 public final class NeedleApplication extends Application {
-    private static Supplier<Workbench> opening;
+    private static CompletableFuture<Workbench> opening;
+    private static RuntimeException failed;
     private static Supplier<Stockroom> stockroom = Stockroom::demonstration;
     private static Supplier<Recent> recent = Recent::forNow;
     private static Consumer<MainWindow> then = w -> {};
@@ -31,24 +35,38 @@ public final class NeedleApplication extends Application {
 
     /**
      * Starts the toolkit, opens a workbench in the window (the start page when it is null) and waits until the window
-     * is closed.
+     * is closed. The session is worked out while the toolkit starts.
+     *
+     * @throws RuntimeException with one sentence where the workbench cannot be opened; then no window was shown
      */
     public static void launchOn(Supplier<Workbench> workbench, Consumer<MainWindow> afterShowing) {
-        opening = workbench;
+        DecimalSign.use(Home.decimal());
+        failed = null;
+        opening = workbench == null ? null : CompletableFuture.supplyAsync(workbench);
         then = afterShowing;
         launch(NeedleApplication.class);
+        if (failed != null) {
+            throw failed;
+        }
     }
 
     @Override
     public void start(Stage stage) {
         ProgramLog.begin();
         Recent sessions = recent.get();
-        DecimalSign.use(Home.decimal());
         if (opening == null) {
             StartScene.show(stage, sessions, bench -> window(stage, bench, sessions));
             stage.show();
         } else {
-            then.accept(window(stage, opening.get(), sessions));
+            Workbench bench;
+            try {
+                bench = opening.join();
+            } catch (CompletionException e) {
+                failed = e.getCause() instanceof RuntimeException r ? r : e;
+                Platform.exit();
+                return;
+            }
+            then.accept(window(stage, bench, sessions));
         }
         Started.tell(stage);
     }
@@ -56,8 +74,8 @@ public final class NeedleApplication extends Application {
     private static MainWindow window(Stage stage, Workbench bench, Recent sessions) {
         MainWindow window = new MainWindow(stage, bench, Clock.systemUTC(), 1, stockroom.get());
         window.rememberIn(sessions);
-        window.settingsIn(Home.folder().resolve("settings.json"));
-        window.watchErrors();
+        window.kept().in(Home.folder().resolve("settings.json"));
+        window.trouble().watch();
         stage.show();
         return window;
     }

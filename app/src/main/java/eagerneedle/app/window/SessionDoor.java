@@ -25,9 +25,11 @@ import java.util.List;
 import java.util.Optional;
 import javafx.geometry.Insets;
 import javafx.scene.Node;
+import javafx.scene.Scene;
 import javafx.scene.control.Alert;
 import javafx.scene.control.ButtonType;
 import javafx.scene.control.TextArea;
+import javafx.scene.input.TransferMode;
 import javafx.scene.layout.StackPane;
 import javafx.stage.FileChooser;
 
@@ -252,6 +254,17 @@ final class SessionDoor implements StartPage.Visitor {
         opening().add(window, beginning);
     }
 
+    /** Files may be let fall anywhere on the window. */
+    void takesDropsOn(Scene scene) {
+        scene.setOnDragOver(e -> {
+            if (e.getDragboard().hasFiles()) {
+                e.acceptTransferModes(TransferMode.COPY);
+            }
+        });
+        scene.setOnDragDropped(e ->
+                drop(e.getDragboard().getFiles().stream().map(f -> f.toPath()).toList()));
+    }
+
     /** What is dropped on the window: sessions for a pool, otherwise files of readings, or a bench file. */
     void drop(List<Path> paths) {
         if (window.bench().sheet().pool().isThere()
@@ -282,7 +295,7 @@ final class SessionDoor implements StartPage.Visitor {
                     true);
             return;
         }
-        String[] next = window.bench().next().orElse(null);
+        String[] next = window.bench().schedule().next().orElse(null);
         Sheet sheet = window.bench().sheet();
         if (sheet.captures().isEmpty()) {
             window.say("This sheet captures nothing, so there is nothing to import a file into.", true);

@@ -5,14 +5,16 @@ import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.report.Handout;
+import eagerneedle.report.SessionReport;
 import eagerneedle.rig.simulated.Rehearsal;
 import eagerneedle.rig.simulated.Rigs;
+import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-/** Handouts of sheets; the instructor's copy is filled by carrying the sheet out once. */
+/** Reports of sessions, and handouts of sheets; the instructor's copy is filled by carrying the sheet out once. */
 public final class Papering {
     private Papering() {}
 
@@ -22,6 +24,23 @@ public final class Papering {
 
     public static String html(SheetReader.Located sheet, boolean key, Handout.Paper paper) {
         return Handout.html(sheet.sheet(), expected(sheet, key), paper);
+    }
+
+    /** The report of a session as it is: PDF, or one page of HTML in UTF-8. */
+    static byte[] report(Workbench bench, boolean paper, Handout.Paper size) {
+        Reduction reduction = bench.reduction();
+        Instant now = bench.clock().instant();
+        SessionReport.Attachments pictures = n -> {
+            try {
+                return Optional.of(bench.file().attachment(n));
+            } catch (RuntimeException gone) {
+                return Optional.empty();
+            }
+        };
+        return paper
+                ? SessionReport.pdf(reduction, bench.found(), bench.file().acts(), now, pictures, size)
+                : SessionReport.html(reduction, bench.found(), bench.file().acts(), now, pictures, size)
+                        .getBytes(StandardCharsets.UTF_8);
     }
 
     /** @throws IllegalArgumentException with one sentence for a key of a sheet that cannot be carried out */

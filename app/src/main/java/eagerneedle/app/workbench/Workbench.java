@@ -7,7 +7,6 @@ import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.reduce.SessionWatch;
-import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.History;
 import eagerneedle.core.session.Notebook;
@@ -18,15 +17,10 @@ import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.watch.Finding;
 import eagerneedle.report.Handout;
-import eagerneedle.report.SessionReport;
-import eagerneedle.store.FileName;
 import eagerneedle.store.bench.BenchFile;
 import java.time.Clock;
 import java.util.ArrayList;
-import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
@@ -39,25 +33,22 @@ import java.util.concurrent.Executor;
 public final class Workbench implements AutoCloseable {
     private final BenchFile file;
     private final Clock clock;
-    private final boolean patient;
+    private final SheetReducer reducers;
     private final History history;
-    private Reducer reducer;
     private SessionWatch watch = new SessionWatch();
     private final List<Runnable> listeners = new ArrayList<>();
-    private final Set<Key> changed = new HashSet<>();
+    private final Moved moved = new Moved();
     private Reduction reduction;
     private Reduction kept;
     /** What follows from the session without what is tried. */
     private Reduction real;
 
-    private final Map<Key, Quantity> moved = new HashMap<>();
     private Reduction plan;
     private final PlanRehearsal rehearsal = new PlanRehearsal(this);
     private List<Finding> findings;
     private boolean silent;
     private Command previewed;
-    /** Choices that are tried and not made, in order; null while nothing is tried. */
-    private List<Command> tried;
+    private final Trying tried = new Trying();
 
     public Workbench(BenchFile file, Clock clock) {
         this(file, clock, false);
@@ -75,36 +66,13 @@ public final class Workbench implements AutoCloseable {
         this.clock = clock;
         Session session = file.session();
         this.history = new History(session);
-        this.patient = patient;
-        this.reducer = reducerFor(session);
+        this.reducers = new SheetReducer(file, patient);
         recompute(session);
-        changed.clear();
-    }
-
-    /**
-     * The reducer of a session's sheet: the one at hand, or a new one where the sheet has another text.
-     *
-     * @throws RuntimeException with one sentence where the sheet is not good
-     */
-    private Reducer reducerFor(Session session) {
-        if (reducer != null && reducer.located().text().equals(session.sheetText())) {
-            return reducer;
-        }
-        return freshReducer(session);
-    }
-
-    private Reducer freshReducer(Session session) {
-        Reducer other = new Reducer(
-                SheetTrial.readOfSession(session.sheetText(), "the sheet in " + FileName.of(file.path())), file);
-        if (patient) {
-            other.takeLong();
-        }
-        return other;
     }
 
     /** Works everything out once more, so that all sentences are written as numbers are written now. */
     public void sayAgain() {
-        reducer = freshReducer(session());
+        reducers.renew(session());
         watch = new SessionWatch();
         recompute(session());
         tell();
@@ -112,16 +80,16 @@ public final class Workbench implements AutoCloseable {
 
     /** What it would take to make a result better, with these instruments. */
     public Improvements improvements(List<Instrument> stock, String result) {
-        return new Improvements(reducer, rehearsal.foresight(), session(), stock, result);
+        return new Improvements(reducer(), rehearsal.foresight(), session(), stock, result);
     }
 
     /** The same for somebody who can wait for rehearsals. */
     public Improvements patientImprovements(List<Instrument> stock, String result) {
-        return new Improvements(reducer, rehearsal.patientForesight(), session(), stock, result);
+        return new Improvements(reducer(), rehearsal.patientForesight(), session(), stock, result);
     }
 
     public Sheet sheet() {
-        return reducer.sheetOf(session());
+        return reducer().sheetOf(session());
     }
 
     /** True for a sheet that was written or changed here, not one that ships as it is. */
@@ -133,58 +101,34 @@ public final class Workbench implements AutoCloseable {
 
     /** The session as it is; with what is tried while something is. */
     public Session session() {
-        return with(tried == null ? List.of() : tried);
-    }
-
-    private Session with(List<Command> acts) {
-        Session s = history.session();
-        for (Command c : acts) {
-            s = c.apply(s);
-        }
-        return s;
+        return tried.over(history.session());
     }
 
     /** From now on choices are only tried: everything follows them, and nothing is kept until {@link #keepTried}. */
     public void startTrying() {
-        if (tried == null) {
-            tried = new ArrayList<>();
+        if (tried.start()) {
             tell();
         }
     }
 
     public boolean isTrying() {
-        return tried != null;
+        return tried.isOn();
     }
 
     /** The choices tried so far, as the notebook would have them. */
     public List<String> tried() {
-        return tried == null ? List.of() : tried.stream().map(Command::says).toList();
+        return tried.says();
     }
 
     /** Makes the choices that were tried, as one act. */
     public void keepTried() {
-        List<Command> acts = tried == null ? List.of() : List.copyOf(tried);
-        tried = null;
-        if (acts.isEmpty()) {
-            tell();
-        } else {
-            apply(
-                    acts.size() == 1
-                            ? acts.get(0)
-                            : new Command.Together(
-                                    String.join(
-                                            " ",
-                                            acts.stream().map(Command::says).toList()),
-                                    acts));
-        }
+        tried.end().ifPresentOrElse(this::apply, this::tell);
     }
 
     /** Forgets the choices that were tried. */
     public void forgetTried() {
-        if (tried != null) {
-            boolean any = !tried.isEmpty();
-            tried = null;
-            if (any) {
+        if (tried.isOn()) {
+            if (tried.end().isPresent()) {
                 recompute(session());
             }
             tell();
@@ -212,12 +156,17 @@ public final class Workbench implements AutoCloseable {
     }
 
     Reducer reducer() {
-        return reducer;
+        return reducers.inUse();
     }
 
     /** What the watches find; nothing while they are silent. */
     public List<Finding> findings() {
         return silent ? List.of() : findings;
+    }
+
+    /** The same when they are silent too. */
+    List<Finding> found() {
+        return findings;
     }
 
     /** The watches look and say nothing, or speak again: who hunts a fault is to find it. */
@@ -232,7 +181,7 @@ public final class Workbench implements AutoCloseable {
 
     /** Ledger keys whose values changed and have not been looked at since. */
     public Set<Key> changed() {
-        return changed;
+        return moved.keys();
     }
 
     /**
@@ -240,16 +189,15 @@ public final class Workbench implements AutoCloseable {
      * at.
      */
     public Optional<Quantity> before(Key key) {
-        if (tried != null) {
+        if (tried.isOn()) {
             Optional<Quantity> now = reduction.quantity(key);
             return real.quantity(key).filter(q -> now.isEmpty() || !q.sameAs(now.get()));
         }
-        return Optional.ofNullable(moved.get(key));
+        return moved.before(key);
     }
 
     public void lookedAt(Key key) {
-        moved.remove(key);
-        if (changed.remove(key)) {
+        if (moved.lookedAt(key)) {
             tell();
         }
     }
@@ -264,7 +212,7 @@ public final class Workbench implements AutoCloseable {
      * @throws RuntimeException with one sentence if it cannot be carried out or kept; then nothing has changed
      */
     public void apply(Command command) {
-        if (tried != null && command.isChoice()) {
+        if (tried.isOn() && command.isChoice()) {
             command.apply(session());
             tried.add(command);
             show(session());
@@ -281,7 +229,7 @@ public final class Workbench implements AutoCloseable {
     /** A sheet that is not good, or has no room for what was taken already, changes nothing. */
     private void refuseWhatLacks(Session after) {
         if (!after.sheetText().equals(session().sheetText())) {
-            Reducer other = reducerFor(after);
+            Reducer other = reducers.of(after);
             String lacking = SheetCommand.lacking(after, other.located().sheet());
             if (!lacking.isEmpty()) {
                 throw new IllegalArgumentException(lacking + " Nothing was changed.");
@@ -295,9 +243,9 @@ public final class Workbench implements AutoCloseable {
             return;
         }
         previewed = command;
-        reduction = command == null && tried == null
-                ? reducer.reduce(session())
-                : command == null ? reducer.whatIf(session()) : whatIf(command);
+        reduction = command == null && !tried.isOn()
+                ? reducer().reduce(session())
+                : command == null ? reducer().whatIf(session()) : whatIf(command);
         tell();
     }
 
@@ -310,12 +258,12 @@ public final class Workbench implements AutoCloseable {
     public Reduction whatIf(Command command) {
         Session after = command.apply(session());
         refuseWhatLacks(after);
-        return reducerFor(after).whatIf(after);
+        return reducers.of(after).whatIf(after);
     }
 
     /** True when a run is so long that it waits to be asked for. */
     public boolean hasLongRuns() {
-        return reducer.hasLong(session());
+        return reducer().hasLong(session());
     }
 
     /**
@@ -325,8 +273,7 @@ public final class Workbench implements AutoCloseable {
      * @return cancel it to go on as before
      */
     public CompletableFuture<Void> workOutLongRuns(Executor here) {
-        Reducer patient = new Reducer(reducer.located(), file);
-        patient.takeLong();
+        Reducer patient = reducers.patient();
         Session now = session();
         CompletableFuture<Void> done = new CompletableFuture<>();
         CompletableFuture.runAsync(() -> patient.reduce(now))
@@ -335,7 +282,7 @@ public final class Workbench implements AutoCloseable {
                             if (failed != null) {
                                 done.completeExceptionally(failed);
                             } else if (!done.isCancelled()) {
-                                reducer = patient;
+                                reducers.take(patient);
                                 show(session());
                                 done.complete(null);
                             }
@@ -346,26 +293,25 @@ public final class Workbench implements AutoCloseable {
 
     /** What a mistake of the sheet would have made of the session. */
     public Reduction mistaken(Sheet.Mistake mistake) {
-        return reducer.mistaken(session(), mistake);
+        return reducer().mistaken(session(), mistake);
     }
 
     public boolean canUndo() {
-        return tried == null ? history.canUndo() : !tried.isEmpty();
+        return tried.isOn() ? tried.isAny() : history.canUndo();
     }
 
     public boolean canRedo() {
-        return tried == null && history.canRedo();
+        return !tried.isOn() && history.canRedo();
     }
 
     /** Takes the last act back, or the last choice that was tried; its line for the notebook is returned. */
     public Optional<String> undo() {
-        if (tried != null) {
-            if (tried.isEmpty()) {
-                return Optional.empty();
+        if (tried.isOn()) {
+            Optional<String> says = tried.takeBack();
+            if (says.isPresent()) {
+                show(session());
             }
-            String says = "No longer tried: " + tried.remove(tried.size() - 1).says();
-            show(session());
-            return Optional.of(says);
+            return says;
         }
         return history.toUndo()
                 .map(step ->
@@ -373,7 +319,7 @@ public final class Workbench implements AutoCloseable {
     }
 
     public Optional<String> redo() {
-        return tried != null
+        return tried.isOn()
                 ? Optional.empty()
                 : history.toRedo()
                         .map(step -> stepped(
@@ -393,33 +339,20 @@ public final class Workbench implements AutoCloseable {
         previewed = null;
         Ledger before = kept.ledger();
         recompute(session);
-        if (tried != null) {
+        if (tried.isOn()) {
             tell();
             return;
         }
-        for (Ledger.Entry e : reduction.ledger().entries()) {
-            Optional<Quantity> old = before.entries().stream()
-                    .filter(b -> b.key().equals(e.key()))
-                    .findFirst()
-                    .flatMap(Ledger.Entry::quantity);
-            if (e.quantity().isPresent()
-                    && (old.isEmpty() || !old.get().sameAs(e.quantity().get()))) {
-                changed.add(e.key());
-                if (old.isPresent()) {
-                    moved.putIfAbsent(e.key(), old.get());
-                }
-            }
-        }
+        moved.between(before, reduction.ledger());
         tell();
     }
 
     private void recompute(Session session) {
-        Reducer other = reducerFor(session);
-        if (other != reducer) {
-            reducer = other;
+        Reducer reducer = reducers.of(session);
+        if (reducers.take(reducer)) {
             rehearsal.forget();
         }
-        if (tried == null) {
+        if (!tried.isOn()) {
             reduction = reducer.reduce(session);
             kept = reduction;
             real = reduction;
@@ -447,36 +380,12 @@ public final class Workbench implements AutoCloseable {
 
     /** The same on paper of a size. */
     public byte[] report(boolean paper, Handout.Paper size) {
-        SessionReport.Attachments pictures = n -> {
-            try {
-                return Optional.of(file.attachment(n));
-            } catch (RuntimeException gone) {
-                return Optional.empty();
-            }
-        };
-        return paper
-                ? SessionReport.pdf(reduction, findings, file.acts(), clock.instant(), pictures, size)
-                : SessionReport.html(reduction, findings, file.acts(), clock.instant(), pictures, size)
-                        .getBytes(java.nio.charset.StandardCharsets.UTF_8);
+        return Papering.report(this, paper, size);
     }
 
-    /** How many runs of a level take part or are left out, discarded ones not counted. */
-    public long runsAt(String capture, String level) {
-        return session().keptRuns().stream()
-                .filter(r -> r.capture().equals(capture) && r.level().equals(level))
-                .count();
-    }
-
-    /** The capture and level that come next by the schedule; empty when all are done. */
-    public Optional<String[]> next() {
-        for (var c : sheet().captures().entrySet()) {
-            for (String level : c.getValue().levels().keySet()) {
-                if (runsAt(c.getKey(), level) < session().repeats(sheet(), c.getKey())) {
-                    return Optional.of(new String[] {c.getKey(), level});
-                }
-            }
-        }
-        return Optional.empty();
+    /** What has been taken of what is to be taken. */
+    public Schedule schedule() {
+        return new Schedule(session(), sheet());
     }
 
     @Override

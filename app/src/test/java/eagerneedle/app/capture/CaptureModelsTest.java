@@ -251,7 +251,7 @@ class CaptureModelsTest {
         Files.writeString(runs.resolve(".hidden"), "not this");
         Files.writeString(runs.resolve("c.csv"), "time,x,y\n0,1,2\n1,2,3\n2,3,4\n3,4,5\n");
         ImportModel m = ImportModel.ofFiles(bench, List.of(runs));
-        String[] next = bench.next().orElseThrow();
+        String[] next = bench.schedule().next().orElseThrow();
         List<String> levels =
                 List.copyOf(bench.sheet().captures().get(next[0]).levels().keySet());
         m.belongsTo(next[0], levels.get(levels.size() - 1));

@@ -57,7 +57,7 @@ class ClassroomWindowTest extends BenchWindow {
         Path students = Files.writeString(classes.resolve("list.csv"), list);
         Path set = classes.resolve("set");
         ClassroomView[] view = new ClassroomView[1];
-        act(() -> view[0] = window.showClassroom());
+        act(() -> view[0] = window.aside().classroom());
         fire(robot, "class-make");
         assertThat(robot.lookup("#class-state").queryAs(Label.class).getText()).isEmpty();
         write(robot, "class-list", students.toString());

@@ -110,7 +110,7 @@ class DecimalCommaBesideTest extends BenchWindow {
     @Test
     void atTheDesk(FxRobot robot) throws Exception {
         openRehearsed(robot, "potters-wheel");
-        act(() -> window.showDesk());
+        act(() -> window.aside().desk());
         settle();
         String sheet = window.bench().session().sheetText();
         look("Desk", sheet);
@@ -127,7 +127,7 @@ class DecimalCommaBesideTest extends BenchWindow {
     void inTraining(FxRobot robot) {
         openRehearsed(robot, "baggage-chute");
         TrainingView[] view = new TrainingView[1];
-        act(() -> view[0] = window.showTraining());
+        act(() -> view[0] = window.aside().training());
         ChoiceBox<Optional<Face>> which = robot.lookup("#drill-face").queryAs(ChoiceBox.class);
         for (Face face : Drill.FACES) {
             act(() -> which.setValue(Optional.of(face)));
@@ -151,7 +151,7 @@ class DecimalCommaBesideTest extends BenchWindow {
                     sheet, i, i == 4 ? Set.of("b-for-c") : Set.of(), shared.resolve("bench " + i + ".needle"));
         }
         openRehearsed(robot, "signpost-arm");
-        act(() -> window.showBenches().read(shared));
+        act(() -> window.aside().benches().read(shared));
         await(() -> told(robot, "benches-state").contains("4 benches"));
         look("All benches");
         ChoiceBox<?> results = robot.lookup("#benches-result").queryAs(ChoiceBox.class);
@@ -186,7 +186,7 @@ class DecimalCommaBesideTest extends BenchWindow {
                 }));
         openRehearsed(robot, "potters-wheel");
         ClassroomView[] view = new ClassroomView[1];
-        act(() -> view[0] = window.showClassroom());
+        act(() -> view[0] = window.aside().classroom());
         settle();
         look("Classroom");
         Path handed = Files.writeString(folder.resolve("in.csv"), in);

@@ -67,7 +67,7 @@ class DecimalCommaTest extends BenchWindow {
         openRehearsed(robot, method);
         act(() -> {
             DecimalSign.use(DecimalSign.COMMA);
-            window.restyled();
+            window.restyling().numbers();
         });
         String sheet = window.bench().session().sheetText();
         Set<String> wrong = new LinkedHashSet<>();
@@ -148,7 +148,7 @@ class DecimalCommaTest extends BenchWindow {
         assertThat(Home.decimal()).as("as the laboratory").isEqualTo(DecimalSign.COMMA);
         openRehearsed(robot, "trolley-two-gates");
         Path file = folder.resolve("home").resolve(Settings.FILE);
-        act(() -> window.settingsIn(file));
+        act(() -> window.kept().in(file));
         assertThat(DecimalSign.inUse()).isEqualTo(DecimalSign.COMMA);
         act(() -> window.aside().settings());
         settle();

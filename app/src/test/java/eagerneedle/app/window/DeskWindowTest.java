@@ -51,7 +51,7 @@ class DeskWindowTest extends BenchWindow {
 
     private CodeArea open(FxRobot robot, String text) {
         openText(robot, text, Clock.systemUTC());
-        act(() -> desk = window.showDesk());
+        act(() -> desk = window.aside().desk());
         settle();
         return text(robot);
     }
@@ -217,7 +217,7 @@ class DeskWindowTest extends BenchWindow {
     void aSheetIsTakenOverOnceWhatMovesWasSeenAndABrokenOneIsNotLost(FxRobot robot) throws Exception {
         openRehearsed(robot, "trolley-two-gates");
         String first = session().sheetText();
-        act(() -> desk = window.showDesk());
+        act(() -> desk = window.aside().desk());
         CodeArea area = text(robot);
         await(() -> state(robot).startsWith("good"));
         String changed =
@@ -248,7 +248,7 @@ class DeskWindowTest extends BenchWindow {
         await(() -> told(robot) > 0 && Files.exists(folder.resolve("home").resolve("drafts")));
         fire(robot, "desk-back");
         assertThat(session().sheetText()).isEqualTo(good);
-        act(() -> desk = window.showDesk());
+        act(() -> desk = window.aside().desk());
         settle();
         assertThat(text(robot).getText()).isEqualTo(broken);
         pick(robot, "desk-sheet", "The session's sheet");

@@ -12,6 +12,7 @@ import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.stockroom.Stockroom;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -45,7 +46,7 @@ class FirstUseTest {
                         folder.resolve("first.needle"),
                         Session.start(SHEET, "first", Clock.systemUTC().instant())),
                 Clock.systemUTC());
-        window = new MainWindow(stage, bench, Clock.systemUTC(), 8);
+        window = new MainWindow(stage, bench, Clock.systemUTC(), 8, Stockroom.demonstration());
         stage.setX(0);
         stage.setY(0);
         stage.setWidth(1024);
@@ -140,7 +141,7 @@ class FirstUseTest {
             }
             file.append(1, "position", new RawSamples(t, c));
         }
-        act(() -> window.open(cut));
+        act(() -> window.door().open(cut));
         settle();
         assertThat(window.bench().session().run(1).orElseThrow().name()).isEqualTo("Recovered run 1");
         assertThat(text(robot, "watch-line")).contains("recovered");

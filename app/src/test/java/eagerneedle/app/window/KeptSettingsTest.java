@@ -42,10 +42,10 @@ class KeptSettingsTest extends BenchWindow {
     void textThemeAndPinsAreFoundAgainAndAQuantityLeadsToItsLine(FxRobot robot) throws Exception {
         Path file = folder.resolve("settings.json");
         openRehearsed(robot, "trolley-two-gates");
-        act(() -> window.settingsIn(file));
-        act(() -> window.textSize(120));
+        act(() -> window.kept().in(file));
+        act(() -> window.restyling().textSize(120));
         act(() -> window.kept().otherTheme());
-        act(() -> window.showQuantity(new Key.Global("mu")));
+        act(() -> window.leads().toQuantity(new Key.Global("mu")));
         fire(robot, "ledger-pin");
         assertThat(Settings.read(file).pinned()).containsKey("trolley-two-gates");
         act(() -> {
@@ -54,10 +54,10 @@ class KeptSettingsTest extends BenchWindow {
             stage.close();
         });
         openRehearsed(robot, "trolley-two-gates");
-        act(() -> window.settingsIn(file));
+        act(() -> window.kept().in(file));
         assertThat(Theme.textSize()).isEqualTo(120);
         assertThat(Theme.isDark()).isTrue();
-        act(() -> window.showQuantity(new Key.Global("mu")));
+        act(() -> window.leads().toQuantity(new Key.Global("mu")));
         assertThat(robot.lookup("#ledger-pin").queryAs(Labeled.class).getText()).isEqualTo("Unpin");
         fire(robot, "ledger-line");
         settle();
@@ -83,7 +83,7 @@ class KeptSettingsTest extends BenchWindow {
         Files.writeString(folder.resolve("site").resolve("site.yaml"), "kits:\n  bench 7: [TH-CP-07]\n");
         try {
             openRehearsed(robot, "trolley-two-gates");
-            act(() -> window.settingsIn(file));
+            act(() -> window.kept().in(file));
             act(() -> window.aside().settings());
             settle();
             act(() -> robot.lookup("#set-look").queryAs(ChoiceBox.class).setValue("dark"));

@@ -187,7 +187,7 @@ class OpenBenchTest extends BenchWindow {
         drop(other);
         assertThat(session().keptRuns()).hasSize(4);
         Quantity all = result("tau");
-        act(() -> window.begin(method, null));
+        act(() -> window.door().begin(method, null));
         await(() -> window.bench().sheet().id().equals("tea-cooling"));
         bring(folder.resolve("cooling.csv"));
         assertThat(result("tau").value()).isEqualTo(found.value());

@@ -81,7 +81,7 @@ class TrainingWindowTest extends BenchWindow {
     void everyInstrumentIsReadAndWhatWasReadIsKept(FxRobot robot) throws Exception {
         openRehearsed(robot, "drying-cabinet");
         TrainingView[] view = new TrainingView[1];
-        act(() -> view[0] = window.showTraining());
+        act(() -> view[0] = window.aside().training());
         DrillModel drill = view[0].drill();
         ChoiceBox<Optional<Face>> which = robot.lookup("#drill-face").queryAs(ChoiceBox.class);
         for (Face face : Drill.FACES) {
@@ -157,12 +157,12 @@ class TrainingWindowTest extends BenchWindow {
     @Test
     void whoGivesUpIsToldAndWhoOpensAnotherSessionHuntsNoMore(FxRobot robot) throws Exception {
         openRehearsed(robot, "baggage-chute");
-        act(() -> window.showTraining());
+        act(() -> window.aside().training());
         fire(robot, "hunt-begin");
         fire(robot, "hunt-leave");
         assertThat(text(robot, "watch-line")).startsWith("The hunt is over. ");
         assertThat(window.bench().isSilent()).isFalse();
-        act(() -> window.showTraining());
+        act(() -> window.aside().training());
         fire(robot, "hunt-begin");
         assertThat(window.hunt()).isPresent();
         openRehearsed(robot, "drying-cabinet");

@@ -42,7 +42,7 @@ class TroubleTest extends BenchWindow {
         System.setProperty("needle.home", home.toString());
         ProgramLog.begin();
         openRehearsed(robot, "baggage-chute");
-        act(window::watchErrors);
+        act(window.trouble()::watch);
     }
 
     @AfterEach

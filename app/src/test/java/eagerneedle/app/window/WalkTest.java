@@ -110,10 +110,10 @@ class WalkTest extends BenchWindow {
         act(() -> window.showStockroom());
         settle();
         act(() -> look("Stockroom", stage.getScene().getRoot(), wrong));
-        act(() -> window.showTraining());
+        act(() -> window.aside().training());
         settle();
         act(() -> look("Training", stage.getScene().getRoot(), wrong));
-        act(() -> window.showBenches());
+        act(() -> window.aside().benches());
         settle();
         act(() -> look("All benches", stage.getScene().getRoot(), wrong));
         act(() -> window.showStart());

@@ -20,6 +20,7 @@ import eagerneedle.picture.PlotPainter;
 import eagerneedle.rig.simulated.LineStandIn.Misbehaviour;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.export.ReductionJson;
+import eagerneedle.store.stockroom.Stockroom;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -57,7 +58,7 @@ class WindowTest {
         folder = Files.createTempDirectory("needle-window");
         Path file = Rehearsed.in(folder, "baggage-chute");
         bench = new Workbench(BenchFile.open(file), Clock.systemUTC());
-        window = new MainWindow(stage, bench, Clock.systemUTC(), 8);
+        window = new MainWindow(stage, bench, Clock.systemUTC(), 8, Stockroom.demonstration());
         stage.setX(0);
         stage.setY(0);
         stage.show();
@@ -307,7 +308,7 @@ class WindowTest {
                 ReductionJson.of(window.bench().reduction(), window.bench().findings());
         Path copy = folder.resolve("copy.needle");
         act(() -> window.bench().file().copyTo(copy));
-        act(() -> window.open(copy));
+        act(() -> window.door().open(copy));
         assertThat(window.bench().file().path()).isEqualTo(copy);
         assertThat(ReductionJson.of(window.bench().reduction(), window.bench().findings()))
                 .isEqualTo(ledger);
@@ -432,7 +433,7 @@ class WindowTest {
         assertThat(text(robot, "watch-line")).contains("broken.csv holds no rows of numbers");
         Path text = folder.resolve("letter.needle");
         Files.writeString(text, "Dear laboratory, this is a letter.");
-        act(() -> window.open(text));
+        act(() -> window.door().open(text));
         assertThat(text(robot, "watch-line")).contains("letter.needle is not a bench file");
         assertThat(window.bench()).isSameAs(bench);
     }
@@ -451,7 +452,7 @@ class WindowTest {
         try (BenchFile elsewhere = BenchFile.create(
                 held, eagerneedle.core.session.Session.start(SheetReader.shippedText("drying-cabinet"), "held", now))) {
             for (Path p : java.util.List.of(letter, strange, held, folder.resolve("nowhere.needle"))) {
-                act(() -> window.open(p));
+                act(() -> window.door().open(p));
                 settle();
                 assertThat(text(robot, "watch-line"))
                         .as(p.toString())
@@ -478,7 +479,7 @@ class WindowTest {
                     now,
                     "A run of a capture that the sheet does not have.");
         }
-        act(() -> window.open(lost));
+        act(() -> window.door().open(lost));
         settle();
         int acts = window.bench().file().acts().size();
         act(() -> window.bench().apply(new eagerneedle.core.session.RecordCommand.AddNote(now, "goes on")));

@@ -310,7 +310,8 @@ class WorkbenchTest {
         assertThat(Progress.of(bench, Station.RECORD)).isEqualTo(Station.State.ATTENTION);
         bench.apply(new RunCommand.DiscardRun(28, "wrong block"));
         assertThat(Progress.of(bench, Station.CAPTURE)).isEqualTo(Station.State.ATTENTION);
-        assertThat(bench.next()).hasValueSatisfying(n -> assertThat(n).containsExactly("slopes", "E"));
+        assertThat(bench.schedule().next())
+                .hasValueSatisfying(n -> assertThat(n).containsExactly("slopes", "E"));
     }
 
     @Test
@@ -343,7 +344,8 @@ class WorkbenchTest {
             for (Station s : Station.values()) {
                 assertThat(Progress.of(fresh, s)).isEqualTo(Station.State.NOT_YET);
             }
-            assertThat(fresh.next()).hasValueSatisfying(n -> assertThat(n).containsExactly("level_east", "level"));
+            assertThat(fresh.schedule().next())
+                    .hasValueSatisfying(n -> assertThat(n).containsExactly("level_east", "level"));
             assertThat(fresh.findings()).isEmpty();
             assertThat(fresh.plan().quantity("g"))
                     .as("told when the plan has been carried out")

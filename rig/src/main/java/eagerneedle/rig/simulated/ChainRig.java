@@ -30,8 +30,6 @@ final class ChainRig implements RigModel {
     /** Mistakes that a signal can show: two leads exchanged, the second channel turned round, the first one open. */
     static final List<String> FAULTS = List.of("swapped", "reversed", "open");
 
-    private static final double TOUCH_SECONDS = 3;
-    private static final double SETTLES = 1;
     /** How long a held value is left alone where the sheet does not say, s. */
     private static final double HOLD = 3;
 
@@ -296,11 +294,8 @@ final class ChainRig implements RigModel {
             course.advance(seconds);
         }
         probes.values().forEach(p -> {
-            if (!Double.isNaN(p.settling)) {
-                p.settling += seconds;
-                p.value = p.to + (p.from - p.to) * Math.exp(-p.settling / SETTLES);
-            }
-            p.touched = p.feels && p.touched > 4 * TOUCH_SECONDS ? Double.NaN : p.touched + seconds;
+            p.settles(seconds);
+            p.touchedSince(seconds);
         });
         if (handled) {
             hands();
@@ -318,42 +313,15 @@ final class ChainRig implements RigModel {
 
     private double counts(String name, int input) {
         Probe p = probes.get(name);
-        double[] needed = p.needed;
-        double span = needed[1] - needed[0];
         double value = runs && course.shows(name) ? course.signal(name, p.channel.labUnit()) : runs ? p.from : p.value;
-        if (runs && course.isStuck(name) && !Double.isNaN(p.last)) {
+        if (runs && course.isStuck(name) && p.isRead()) {
             return p.last;
         }
-        if (p.feels && !Double.isNaN(p.touched)) {
-            double t = p.touched / TOUCH_SECONDS;
-            value += 0.3 * span * t * Math.exp(1 - t);
-        }
-        if (p.turns) {
-            double[] k = p.trim;
-            double gain = 1 + k[1] + k[3] * p.spanTurns + k[5] * p.zeroTurns / 10;
-            value = gain * value + k[0] + k[2] * p.zeroTurns + k[4] * k[3] * p.spanTurns;
-        }
+        value = p.handled(value);
         if (faults.contains("reversed") && input == Math.min(1, names.size() - 1)) {
-            double still = -needed[0] > needed[1] / 2 ? 0 : needed[0];
-            value = 2 * still - value;
+            value = p.turnedRound(value);
         }
-        if (world.isIdeal()) {
-            double exact = p.hidden.exactCounts(value);
-            return Math.max(
-                    p.hidden.converter().lowestCount(),
-                    Math.min(p.hidden.converter().highestCount(), exact));
-        }
-        if (!(Math.abs(value - p.noiseKnownAt) <= 1e-3 * span)) {
-            double noise =
-                    Math.max(p.hidden.noiseAt(value), 0.2 * p.hidden.stepAt(value)) / Math.sqrt(p.channel.average());
-            p.noise = Double.isFinite(noise) ? noise : 0;
-            p.noiseKnownAt = value;
-        }
-        double noisy = value + p.noise * p.stream.normal();
-        double count =
-                faults.contains("open") && input == 0 ? p.hidden.converter().highestCount() : p.hidden.counts(noisy);
-        p.last = Double.isNaN(count) ? p.hidden.converter().highestCount() : count;
-        return p.last;
+        return world.isIdeal() ? p.exactly(value) : p.counts(value, faults.contains("open") && input == 0);
     }
 
     @Override
@@ -390,7 +358,7 @@ final class ChainRig implements RigModel {
     @Override
     public double duration() {
         if (!runs) {
-            return 14 * SETTLES;
+            return 14 * Probe.SETTLES;
         }
         return course.lastsKnown().orElseGet(() -> ahead().time());
     }

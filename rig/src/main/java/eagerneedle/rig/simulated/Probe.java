@@ -9,6 +9,11 @@ import eagerneedle.core.sheet.RigPlan;
 
 /** One sensor of a simulated bench at its place. */
 final class Probe {
+    /** Time in which it settles towards where it is put, s. */
+    static final double SETTLES = 1;
+
+    private static final double TOUCH_SECONDS = 3;
+
     Channel channel;
     Chain hidden;
     double[] needed;
@@ -62,5 +67,69 @@ final class Probe {
     /** True when the physics of the sheet says what hands do to it. */
     boolean isHandled() {
         return !feels || Hands.hasTrims(channel) && !turns;
+    }
+
+    void settles(double seconds) {
+        if (!Double.isNaN(settling)) {
+            settling += seconds;
+            value = to + (from - to) * Math.exp(-settling / SETTLES);
+        }
+    }
+
+    void touchedSince(double seconds) {
+        touched = feels && touched > 4 * TOUCH_SECONDS ? Double.NaN : touched + seconds;
+    }
+
+    /** True once it has been read. */
+    boolean isRead() {
+        return !Double.isNaN(last);
+    }
+
+    /** What hands make of a value: a touch that fades, and trims that were turned. */
+    double handled(double value) {
+        double out = value;
+        if (feels && !Double.isNaN(touched)) {
+            double t = touched / TOUCH_SECONDS;
+            out += 0.3 * span() * t * Math.exp(1 - t);
+        }
+        if (turns) {
+            double gain = 1 + trim[1] + trim[3] * spanTurns + trim[5] * zeroTurns / 10;
+            out = gain * out + trim[0] + trim[2] * zeroTurns + trim[4] * trim[3] * spanTurns;
+        }
+        return out;
+    }
+
+    private double span() {
+        return needed[1] - needed[0];
+    }
+
+    /** The same with the sensor the other way round, about where it stands still. */
+    double turnedRound(double value) {
+        double still = -needed[0] > needed[1] / 2 ? 0 : needed[0];
+        return 2 * still - value;
+    }
+
+    /** The counts of an ideal chain, which are not whole, within the reach of its converter. */
+    double exactly(double value) {
+        double exact = hidden.exactCounts(value);
+        return Math.max(
+                hidden.converter().lowestCount(), Math.min(hidden.converter().highestCount(), exact));
+    }
+
+    /**
+     * The counts of the next conversion.
+     *
+     * @param open a lead is: the converter is driven to its end
+     */
+    double counts(double value, boolean open) {
+        if (!(Math.abs(value - noiseKnownAt) <= 1e-3 * span())) {
+            double now = Math.max(hidden.noiseAt(value), 0.2 * hidden.stepAt(value)) / Math.sqrt(channel.average());
+            noise = Double.isFinite(now) ? now : 0;
+            noiseKnownAt = value;
+        }
+        double noisy = value + noise * stream.normal();
+        double count = open ? hidden.converter().highestCount() : hidden.counts(noisy);
+        last = Double.isNaN(count) ? hidden.converter().highestCount() : count;
+        return last;
     }
 }
