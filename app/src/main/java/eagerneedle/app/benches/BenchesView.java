@@ -106,8 +106,7 @@ public final class BenchesView implements StationView {
         HBox line = new HBox(8, folder, choose, read, publish);
         FlowPane acts = new FlowPane(8, 6, Labels.quiet("result"), result, copy, png, close);
         acts.setRowValignment(javafx.geometry.VPos.CENTER);
-        bar.setVisible(false);
-        bar.setManaged(false);
+        Labels.shown(bar, false);
         bar.setMaxWidth(Double.MAX_VALUE);
         state.setId("benches-state");
         VBox top = new VBox(8, Labels.heading("All benches"), line, bar, state, acts);
@@ -228,8 +227,7 @@ public final class BenchesView implements StationView {
 
     private void busy(boolean on) {
         bar.setProgress(0);
-        bar.setVisible(on);
-        bar.setManaged(on);
+        Labels.shown(bar, on);
     }
 
     private static String said(Throwable failed) {

@@ -309,7 +309,6 @@ final class PointProcedure implements CalibrateStation.Procedure {
     }
 
     private static void shown(Node node, boolean shown) {
-        node.setVisible(shown);
-        node.setManaged(shown);
+        Labels.shown(node, shown);
     }
 }

@@ -7,7 +7,6 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Tone;
 import eagerneedle.app.widget.TypedPanel;
-import eagerneedle.app.widget.Typing;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
@@ -16,7 +15,6 @@ import java.util.Optional;
 import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
-import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
@@ -39,9 +37,6 @@ public final class CaptureStation implements StationView {
     private final HBox all = new HBox(22);
     private final CaptureSchedule schedule;
     private final Label hint = Labels.wrapped("");
-    private final Label clock = Labels.styled(Typing.as("0.0 s"), "figure-big");
-    private final Button start = new Button("Start");
-    private final Button goOn = new Button("Continue");
     private final CautionCard cautions;
     private final Label stepsLeft = Labels.styled("", "attention");
     private final RunVerdict verdict;
@@ -52,7 +47,7 @@ public final class CaptureStation implements StationView {
     private final TypedPanel typed;
     private final StackPane panel = new StackPane();
     private final StopwatchPanel stopwatch;
-    private final HBox controls;
+    private final StartBar controls = new StartBar(this::startOrStop, this::goOn);
     private final RowsByEye byEye;
     private final AllLevels levels;
     private CaptureMode mode;
@@ -74,26 +69,12 @@ public final class CaptureStation implements StationView {
         all.getStyleClass().add("surface");
         all.setFocusTraversable(true);
         all.setAccessibleText("Capture: Space starts and stops a run");
-        start.setId("start-stop");
-        start.setOnAction(e -> startOrStop());
-        start.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
-        Labels.explained(start, "Start and stop the run (Space)");
-        goOn.setId("continue-run");
-        goOn.getStyleClass().add("quiet-button");
-        goOn.setOnAction(e -> goOn());
-        Labels.explained(
-                goOn,
-                "Go on with the run shown: new samples are added behind its own, with the time that passed in between");
         stopwatch = new StopwatchPanel(this::stopped);
         verdict.onRows(text -> {
             if (Notices.attempt(all, () -> Notices.tell(all, model.paste(text)))) {
                 refresh();
             }
         });
-        clock.setId("run-clock");
-        start.getStyleClass().addAll("default-act", "big-act");
-        controls = new HBox(14, start, clock, goOn);
-        controls.setAlignment(Pos.CENTER_LEFT);
         hint.getStyleClass().add("next");
         panel.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(traces, Priority.ALWAYS);
@@ -113,32 +94,35 @@ public final class CaptureStation implements StationView {
                 byEye.picture());
         HBox.setHgrow(right, Priority.ALWAYS);
         all.getChildren().addAll(new CaptureAside(desk, model, all, schedule, stopwatch), right);
-        all.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
-            if (e.getCode() == KeyCode.F8) {
-                stopwatch.press();
-                e.consume();
-            } else if (e.getCode() == KeyCode.ESCAPE && e.getTarget() instanceof TextInputControl) {
-                all.requestFocus();
-                e.consume();
-            }
-        });
-        all.setOnKeyPressed(e -> {
-            if (e.getTarget() instanceof TextInputControl) {
-                return;
-            }
-            if (e.getCode() == KeyCode.SPACE) {
-                startOrStop();
-                e.consume();
-            } else if (model.pending().isPresent() && !lasts() && e.getCode() == KeyCode.K) {
-                verdict.fireKeep();
-                e.consume();
-            } else if (model.pending().isPresent() && !lasts() && e.getCode() == KeyCode.D) {
-                verdict.fireVoid();
-                e.consume();
-            } else if (mode != null && !e.isShortcutDown() && mode.key(e.getCode())) {
-                e.consume();
-            }
-        });
+        all.addEventFilter(KeyEvent.KEY_PRESSED, this::pressedAnywhere);
+        all.setOnKeyPressed(this::pressed);
+    }
+
+    private void pressedAnywhere(KeyEvent e) {
+        if (e.getCode() == KeyCode.F8) {
+            stopwatch.press();
+            e.consume();
+        } else if (e.getCode() == KeyCode.ESCAPE && e.getTarget() instanceof TextInputControl) {
+            all.requestFocus();
+            e.consume();
+        }
+    }
+
+    private void pressed(KeyEvent e) {
+        if (e.getTarget() instanceof TextInputControl) {
+            return;
+        }
+        boolean decides = model.pending().isPresent() && !lasts();
+        if (e.getCode() == KeyCode.SPACE) {
+            startOrStop();
+        } else if (decides && e.getCode() == KeyCode.K) {
+            verdict.fireKeep();
+        } else if (decides && e.getCode() == KeyCode.D) {
+            verdict.fireVoid();
+        } else if (mode == null || e.isShortcutDown() || !mode.key(e.getCode())) {
+            return;
+        }
+        e.consume();
     }
 
     /** A time that was taken belongs where one is waited for. */
@@ -251,9 +235,7 @@ public final class CaptureStation implements StationView {
 
     /** Attaches a picture to the run that waits to be kept. */
     public void attach(java.nio.file.Path picture) {
-        if (model.isByEye()) {
-            verdict.attach(picture);
-        } else if (model.pending().isEmpty() || lasts()) {
+        if (!model.isByEye() && (model.pending().isEmpty() || lasts())) {
             Notices.warn(all, "A picture is attached to a run that has just ended; take one first.");
         } else {
             verdict.attach(picture);
@@ -279,14 +261,11 @@ public final class CaptureStation implements StationView {
         Labels.says(stepsLeft, model.stepsLeft());
         Capture plan = model.plan().orElse(null);
         if (plan == null) {
-            start.setDisable(true);
+            controls.off();
             return;
         }
         boolean eye = plan.isByEye();
-        List.of(controls, traces).forEach(n -> {
-            n.setVisible(!eye);
-            n.setManaged(!eye);
-        });
+        List.of(controls, traces).forEach(n -> Labels.shown(n, !eye));
         if (eye) {
             mode = null;
             modeOf = "";
@@ -294,8 +273,7 @@ public final class CaptureStation implements StationView {
             panel.setManaged(false);
             watch.clear();
             typed.refresh();
-            speed.setVisible(false);
-            speed.setManaged(false);
+            Labels.shown(speed, false);
             rows.show(model.capture());
             byEye.show();
             return;
@@ -317,8 +295,7 @@ public final class CaptureStation implements StationView {
         typed.refresh();
         rows.show(model.capture());
         if (!plan.mode().equals("hold")) {
-            rows.setVisible(false);
-            rows.setManaged(false);
+            Labels.shown(rows, false);
         }
         if (!lasts() && model.pending().isEmpty()) {
             showStored();
@@ -327,17 +304,16 @@ public final class CaptureStation implements StationView {
 
     private void refreshControls() {
         boolean running = lasts() || model.isBeginning();
-        start.setText(running && mode != null ? mode.ends() : mode == null ? "Start" : mode.begins());
         boolean waiting = model.pending().isPresent();
-        start.setDisable(waiting && !running);
-        boolean may = !running && mode != null && mode.getClass() == StreamMode.class && model.mayGoOn();
-        goOn.setVisible(may);
-        goOn.setManaged(may);
+        controls.show(
+                running && mode != null ? mode.ends() : mode == null ? "Start" : mode.begins(),
+                !waiting || running,
+                !running && mode != null && mode.getClass() == StreamMode.class && model.mayGoOn());
         if (running || !waiting) {
             verdict.show(null, null);
         }
         if (!running && !waiting) {
-            clock.setText(Typing.as("0.0 s"));
+            controls.clock(StartBar.NOTHING_YET);
         }
     }
 
@@ -349,7 +325,7 @@ public final class CaptureStation implements StationView {
         traces.stored(run);
         if (run != null) {
             // Its level is marked in the list of runs to take.
-            clock.setText(run.name());
+            controls.clock(run.name());
         }
         String channel = model.channel();
         boolean known = run != null && desk.bench().file().count(run.id(), channel) <= RateOfChange.MOST;
@@ -380,7 +356,7 @@ public final class CaptureStation implements StationView {
             return;
         }
         if (running) {
-            clock.setText(model.isContinuing() ? "continued" : mode.clock(rig));
+            controls.clock(model.isContinuing() ? "continued" : mode.clock(rig));
             String over = mode.tick(rig);
             if (over != null) {
                 if (Tone.isWanted()) {
@@ -394,14 +370,7 @@ public final class CaptureStation implements StationView {
         boolean whole = rig.isRecording() && !rig.isArmed() && !(mode instanceof HoldMode);
         traces.live(rig, whole);
         if (alone()) {
-            double samples = whole ? rig.count(model.channel()) : rig.rate() * LATELY;
-            speed.of(
-                    samples > RateOfChange.MOST
-                            ? null
-                            : traces.exact(
-                                    model.channel(),
-                                    whole ? rig.all(model.channel()) : rig.last(model.channel(), LATELY)),
-                    true);
+            speed.live(traces, rig, model.channel(), whole, LATELY);
         }
         watch.tick(rig, model.plan().orElseThrow());
     }
@@ -409,7 +378,7 @@ public final class CaptureStation implements StationView {
     /** Outputs are on their way; the run begins once they are there. */
     private void begin(LiveRig rig) {
         boolean goes = Notices.attempt(all, () -> model.goOnBeginning(rig, mode));
-        clock.setText(model.isBeginning() ? "setting" : Typing.as("0.0 s"));
+        controls.clock(model.isBeginning() ? "setting" : StartBar.NOTHING_YET);
         hint.setText(model.isBeginning() ? model.waitsFor() : model.hint());
         if (!goes && mode instanceof HoldMode h) {
             h.endAutomatic("Not begun.");

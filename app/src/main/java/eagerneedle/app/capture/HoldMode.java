@@ -63,13 +63,11 @@ final class HoldMode extends CaptureMode {
         FlowPane acts = new FlowPane(12, 6, all, anyway);
         acts.setRowValignment(VPos.CENTER);
         panel = new VBox(4, state, acts, needle, turned);
-        turned.setVisible(false);
-        turned.setManaged(false);
+        Labels.shown(turned, false);
     }
 
     private static void show(Node node, boolean on) {
-        node.setVisible(on);
-        node.setManaged(on);
+        Labels.shown(node, on);
     }
 
     /** True while rows are taken level after level without being asked. */

@@ -160,8 +160,7 @@ public final class ImportDialog {
         preview.getStyleClass().add("table-cells");
         HBox written = new HBox(10, Labels.quiet("separated by"), separator, comma);
         written.setAlignment(Pos.CENTER_LEFT);
-        written.setVisible(model.isText());
-        written.setManaged(model.isText());
+        Labels.shown(written, model.isText());
         Button bring = new Button(model.size() == 1 ? "Import as a run" : "Import " + model.size() + " runs");
         bring.setId("import-go");
         bring.setDefaultButton(true);

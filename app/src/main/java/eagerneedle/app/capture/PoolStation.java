@@ -120,8 +120,7 @@ public final class PoolStation implements StationView {
         List<Line> lines = model.lines();
         summary.setText(model.summary());
         rows.show(lines);
-        none.setVisible(lines.isEmpty());
-        none.setManaged(lines.isEmpty());
+        Labels.shown(none, lines.isEmpty());
         Labels.says(progress, model.progress());
         cancel.setVisible(!model.progress().isEmpty());
         if (below != null) {
@@ -200,8 +199,7 @@ public final class PoolStation implements StationView {
         }
 
         private void only(Node node, boolean shown) {
-            node.setVisible(shown);
-            node.setManaged(shown);
+            Labels.shown(node, shown);
         }
     }
 }

@@ -78,8 +78,7 @@ final class PromptedMode extends CaptureMode {
         super.begin(rig, run);
         model.begin(!rig.typed().isEmpty());
         running = rig;
-        itself.setVisible(rig.typed().isEmpty());
-        itself.setManaged(rig.typed().isEmpty());
+        Labels.shown(itself, rig.typed().isEmpty());
     }
 
     private void take() {

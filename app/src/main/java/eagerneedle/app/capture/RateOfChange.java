@@ -2,6 +2,7 @@ package eagerneedle.app.capture;
 
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.picture.Ink;
 import eagerneedle.picture.Layer;
@@ -36,6 +37,16 @@ final class RateOfChange extends PlotView {
         setVisible(shown);
         setManaged(shown);
         plot(shown && t.size() > 2 * HALF + 1 ? rate(t) : null, false);
+    }
+
+    /**
+     * Of what is coming in now.
+     *
+     * @param whole true for the whole run, false for what came lately
+     */
+    void live(LiveTraces traces, LiveRig rig, String channel, boolean whole, double lately) {
+        double samples = whole ? rig.count(channel) : rig.rate() * lately;
+        of(samples > MOST ? null : traces.exact(channel, whole ? rig.all(channel) : rig.last(channel, lately)), true);
     }
 
     /** By a straight line over seven neighbouring samples, which need not be evenly spaced. */

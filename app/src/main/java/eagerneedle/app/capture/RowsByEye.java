@@ -3,6 +3,7 @@ package eagerneedle.app.capture;
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.station.Cautions;
 import eagerneedle.app.station.Desk;
+import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.core.session.Run;
 import eagerneedle.picture.ColumnPlots;
@@ -56,15 +57,13 @@ final class RowsByEye {
                 .flatMap(p -> ColumnPlots.columns(desk.bench().reduction(), p).stream())
                 .findFirst();
         plot.ifPresent(p -> picture.plot(p, false));
-        picture.setVisible(plot.isPresent());
-        picture.setManaged(plot.isPresent());
+        Labels.shown(picture, plot.isPresent());
     }
 
     /** Something else is captured now. */
     void leave() {
         open = "";
-        picture.setVisible(false);
-        picture.setManaged(false);
+        Labels.shown(picture, false);
     }
 
     /**

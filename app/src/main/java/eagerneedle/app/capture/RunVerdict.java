@@ -121,10 +121,8 @@ final class RunVerdict extends VBox {
         pictures();
         name.setText(ended.name());
         boolean eye = plan.isByEye();
-        reason.setVisible(!eye);
-        reason.setManaged(!eye);
-        discard.setVisible(!eye);
-        discard.setManaged(!eye);
+        Labels.shown(reason, !eye);
+        Labels.shown(discard, !eye);
         byEye.show(desk.bench(), ended, "by-eye-");
         byEye.focus();
     }

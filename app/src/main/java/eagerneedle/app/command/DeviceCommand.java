@@ -1,7 +1,7 @@
 package eagerneedle.app.command;
 
 import eagerneedle.core.quantity.Notation;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Device;
 import eagerneedle.rig.driver.Driver;
 import eagerneedle.rig.driver.Drivers;
 import java.io.IOException;
@@ -104,7 +104,7 @@ final class DeviceCommand implements Callable<Integer> {
             throw new IllegalArgumentException("It is listened to for up to 60 s, at a rate above zero.");
         }
         PrintWriter out = spec.commandLine().getOut();
-        Sheet.Device device = new Sheet.Device("instrument", driver, address, queries, Map.of(), null);
+        Device device = new Device("instrument", driver, address, queries, Map.of(), null);
         Driver d;
         Driver.Description who;
         try {

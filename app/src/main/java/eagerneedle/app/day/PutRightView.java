@@ -93,8 +93,7 @@ public final class PutRightView implements StationView {
         close.setOnAction(e -> back.run());
         FlowPane acts = new FlowPane(8, 6, look, write, close);
         state.setId("right-state");
-        bar.setVisible(false);
-        bar.setManaged(false);
+        Labels.shown(bar, false);
         bar.setMaxWidth(Double.MAX_VALUE);
         list.setId("right-list");
         VBox top = new VBox(10, Labels.heading("A standard was wrong"), fields, acts, bar, state);
@@ -174,8 +173,7 @@ public final class PutRightView implements StationView {
 
     private void busy(boolean is) {
         bar.setProgress(0);
-        bar.setVisible(is);
-        bar.setManaged(is);
+        Labels.shown(bar, is);
         look.setDisable(is);
         write.setDisable(true);
     }

@@ -228,8 +228,7 @@ final class PicturePick {
 
     private void refresh() {
         boolean lengths = model.kind() == PickModel.Kind.LENGTH;
-        ofLength.setVisible(lengths);
-        ofLength.setManaged(lengths);
+        Labels.shown(ofLength, lengths);
         List<PickModel.Spot> s = model.spots();
         for (int i = 0; i < handles.size(); i++) {
             handles.get(i).setTranslateX(s.get(i).x() * zoom);

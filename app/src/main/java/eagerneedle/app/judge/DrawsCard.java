@@ -61,10 +61,8 @@ final class DrawsCard extends VBox {
     }
 
     private void show(boolean on) {
-        picture.setVisible(on);
-        picture.setManaged(on);
-        says.setVisible(on);
-        says.setManaged(on);
+        Labels.shown(picture, on);
+        Labels.shown(says, on);
     }
 
     private void draw() {
@@ -87,8 +85,7 @@ final class DrawsCard extends VBox {
             show(true);
             if (m == null) {
                 says.setText("It cannot be drawn: nothing about it is uncertain.");
-                picture.setVisible(false);
-                picture.setManaged(false);
+                Labels.shown(picture, false);
             } else {
                 says.setText(m.draws() + " draws. " + m.remark());
                 picture.show((s, w, h) -> DrawsPicture.paint(s, m, w, h));

@@ -5,7 +5,6 @@ import eagerneedle.app.station.Lacking;
 import eagerneedle.app.widget.Typing;
 import eagerneedle.core.edit.Additions;
 import eagerneedle.core.judge.Comparison;
-import eagerneedle.core.judge.Conclusion;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.judge.Target;
 import eagerneedle.core.quantity.Budget;
@@ -35,10 +34,6 @@ final class JudgeModel {
 
     /** Words with whether all is well with them. */
     record Remark(String words, boolean good) {}
-
-    /** A result under one school. {@code good} is absent where the school has no verdict. */
-    record UnderSchool(
-            Comparison of, School school, boolean speaks, String verdict, Optional<Boolean> good, String more) {}
 
     /** One of several comparisons. */
     record Other(Comparison of, School speaks, boolean chosen) {}
@@ -166,7 +161,7 @@ final class JudgeModel {
         }
         List<UnderSchool> schools = new ArrayList<>();
         for (School s : School.values()) {
-            schools.add(under(c, s, s == speaks));
+            schools.add(UnderSchool.of(c, s, s == speaks));
         }
         List<Other> others = r.comparisons().size() < 2
                 ? List.of()
@@ -230,53 +225,6 @@ final class JudgeModel {
                         ? "and " + (b.lines().size() - mostLines) + " more, together " + Notation.plain(100 * rest, 2)
                                 + " %"
                         : "");
-    }
-
-    private static UnderSchool under(Comparison c, School s, boolean speaks) {
-        String unit = c.result().unit().afterNumber();
-        if (c.demand().bound() != null && s != School.STANDARD) {
-            return new UnderSchool(
-                    c,
-                    s,
-                    speaks,
-                    c.conclusion(s).words(),
-                    c.conclusion(s) == Conclusion.CANNOT_TELL ? Optional.empty() : Optional.of(c.agrees(s)),
-                    "a bound is judged by its probability under every school");
-        }
-        return switch (s) {
-            case STANDARD ->
-                new UnderSchool(
-                        c,
-                        s,
-                        speaks,
-                        c.conclusion(s).words(),
-                        c.conclusion(s) == Conclusion.CANNOT_TELL ? Optional.empty() : Optional.of(c.agrees(s)),
-                        Notation.plusMinus(c.difference().value(), c.coverage().expanded(c.difference())) + unit
-                                + " (k = " + Notation.plain(c.factor(), 3) + ")");
-            case LIMITS -> {
-                double overlap = c.overlap();
-                yield new UnderSchool(
-                        c,
-                        s,
-                        speaks,
-                        overlap >= 0 ? "agrees" : "does not agree",
-                        Optional.of(overlap >= 0),
-                        (overlap >= 0 ? "limits overlap by " : "a gap of ") + Notation.plain(Math.abs(overlap), 2)
-                                + unit + "; 2 u for a normal input, more for few readings");
-            }
-            case PERCENT ->
-                new UnderSchool(
-                        c,
-                        s,
-                        speaks,
-                        Double.isNaN(c.percent()) ? "no percentage" : Notation.figures(c.percent(), 2) + " %",
-                        Optional.empty(),
-                        (Double.isNaN(c.threshold())
-                                        ? ""
-                                        : (c.agrees(s) ? "within the " : "beyond the ")
-                                                + Notation.plain(c.threshold(), 3) + " % allowed; ")
-                                + "says nothing of how well it was measured");
-        };
     }
 
     /** What the data say in words: routes, candidates, models. */

@@ -45,7 +45,7 @@ public final class JudgeStation implements StationView {
     private final Rows<JudgeModel.Awaited> later = new Rows<>(laterBox, JudgeStation::awaited);
     private final VBox comparing = new VBox(10);
     private final VBox schoolBox = new VBox(10);
-    private final Rows<JudgeModel.UnderSchool> schools;
+    private final Rows<UnderSchool> schools;
     private final VBox otherBox = new VBox(10);
     private final Rows<JudgeModel.Other> others = new Rows<>(otherBox, this::other);
     private final Label otherHead = Labels.heading("All comparisons");
@@ -151,19 +151,15 @@ public final class JudgeStation implements StationView {
         }
         boolean comparison = shown instanceof Shown.Judged;
         later.showOrHide(comparison ? model.awaited() : List.of());
-        comparing.setVisible(comparison);
-        comparing.setManaged(comparison);
+        Labels.shown(comparing, comparison);
         otherHead.setVisible(otherBox.isVisible());
         otherHead.setManaged(otherBox.isManaged());
         boolean any = !(shown instanceof Shown.Nothing);
-        right.setVisible(any);
-        right.setManaged(any);
-        telling.setVisible(any);
-        telling.setManaged(any);
+        Labels.shown(right, any);
+        Labels.shown(telling, any);
         List<JudgeModel.Said> saying = any ? model.said() : List.of();
         said.showOrHide(saying);
-        saidHead.setVisible(!saying.isEmpty());
-        saidHead.setManaged(!saying.isEmpty());
+        Labels.shown(saidHead, !saying.isEmpty());
         checks.show(any ? model.checks() : List.of());
         lens.showWhen(comparison);
         compare.setVisible(

@@ -19,7 +19,7 @@ import javafx.scene.layout.VBox;
 
 /** What one school says of the data, and the button that lets it speak. */
 final class SchoolCard extends VBox {
-    SchoolCard(JudgeModel.UnderSchool u, Consumer<School> letSpeak) {
+    SchoolCard(UnderSchool u, Consumer<School> letSpeak) {
         super(8);
         getStyleClass().add("card");
         setStyle("-fx-padding: 6 8 8 10;");

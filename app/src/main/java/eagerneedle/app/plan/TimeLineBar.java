@@ -33,17 +33,14 @@ final class TimeLineBar extends VBox {
         all.getStyleClass().add("bare");
         all.setMaxHeight(Theme.px(MOST));
         all.setPrefHeight(Theme.px(Math.min(MOST, TimeLinePicture.height(line) + 4)));
-        all.setVisible(false);
-        all.setManaged(false);
+        Labels.shown(all, false);
         Button open = new Button("All tasks");
         open.setId("time-line-open");
         open.getStyleClass().add("quiet-button");
         open.setOnAction(e -> {
             boolean show = !all.isVisible();
-            all.setVisible(show);
-            all.setManaged(show);
-            strip.setVisible(!show);
-            strip.setManaged(!show);
+            Labels.shown(all, show);
+            Labels.shown(strip, !show);
             open.setText(show ? "Two lanes" : "All tasks");
         });
         Labels.explained(

@@ -1,6 +1,7 @@
 package eagerneedle.app.reduce;
 
 import eagerneedle.app.plot.PlotView;
+import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.picture.Layer;
 import eagerneedle.picture.Plot;
@@ -67,8 +68,7 @@ final class ColumnsPanel extends VBox {
         columns.plot(model.columns(which.getValue()).orElse(null), false);
         Optional<Plot> rest = model.columnResiduals(which.getValue());
         residuals.plot(rest.orElse(null), false);
-        residuals.setVisible(rest.isPresent());
-        residuals.setManaged(rest.isPresent());
+        Labels.shown(residuals, rest.isPresent());
         columns.showTimeAxis(rest.isEmpty());
     }
 }

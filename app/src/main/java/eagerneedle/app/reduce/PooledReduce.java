@@ -46,8 +46,7 @@ public final class PooledReduce implements StationView {
     @Override
     public void refresh() {
         boolean there = ways.model().hasWays();
-        ways.setVisible(there);
-        ways.setManaged(there);
+        Labels.shown(ways, there);
         if (there) {
             ways.refresh();
         }

@@ -9,7 +9,6 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Key;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
-import eagerneedle.core.session.Command;
 import eagerneedle.core.session.ReduceCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
@@ -17,7 +16,6 @@ import eagerneedle.core.session.SheetCommand;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Picture;
 import eagerneedle.core.sheet.Sheet;
-import eagerneedle.core.trace.Window;
 import eagerneedle.picture.ColumnPlots;
 import eagerneedle.picture.Layer;
 import eagerneedle.picture.Plot;
@@ -302,71 +300,8 @@ final class ReduceModel {
 
     /** What may be done to the windows and the samples of the run in hand and its likes. */
     List<Act> windowActs() {
-        List<Act> out = new ArrayList<>();
-        run().ifPresent(run -> {
-            window(run).ifPresent(w -> {
-                out.add(new Act("All runs of this kind: edges moved as here", () -> asHere(run, w)));
-                out.add(new Act(
-                        "All runs of this kind: proposed again",
-                        () -> desk.bench()
-                                .apply(new Command.Together(
-                                        "Took the proposed windows of all runs of "
-                                                + capture(run).label() + " again.",
-                                        proposals(run, w)))));
-            });
-            capture(run).moments().stream()
-                    .filter(run.windows()::containsKey)
-                    .forEach(m -> out.add(new Act(
-                            "Take " + label(run, m) + " again where the sheet finds it",
-                            () -> desk.bench().apply(new ReduceCommand.SetMoment(run.id(), m, label(run, m), null)))));
-            run.entries()
-                    .voided()
-                    .forEach(v -> out.add(new Act(
-                            Notation.sentence("Take %.3f s to %.3f s in again (%s)", v.from(), v.to(), v.reason()),
-                            () -> desk.bench().apply(new RunCommand.CountSamples(run.id(), v)))));
-        });
-        return out;
-    }
-
-    private String label(Run run, String quantity) {
-        String label = capture(run).quantities().get(quantity).label();
-        return label == null ? quantity : label;
-    }
-
-    private List<Command> proposals(Run run, String window) {
-        return kept().stream()
-                .filter(x -> x.capture().equals(run.capture()))
-                .map(x -> (Command) new ReduceCommand.SetWindow(x.id(), window, null))
-                .toList();
-    }
-
-    /**
-     * Moves the edges of every run's window by as much as they were moved here from what is proposed, each from its own
-     * proposal.
-     */
-    private void asHere(Run run, String window) {
-        Reduction proposed = desk.bench().whatIf(new Command.Together("proposals", proposals(run, window)));
-        Window here = reduction()
-                .window(run, window)
-                .orElseThrow(() -> new IllegalArgumentException("This run has no window to take the others from."));
-        Window own = proposed.window(run, window)
-                .orElseThrow(() -> new IllegalArgumentException(
-                        "No window can be proposed for this run, so the others cannot be moved as here."));
-        List<Command> acts = new ArrayList<>();
-        for (Run x : kept()) {
-            if (x.capture().equals(run.capture())) {
-                proposed.window(x, window)
-                        .map(p -> new Window(
-                                p.from() + here.from() - own.from(),
-                                p.to() + here.to() - own.to(),
-                                "moved as in " + run.name()))
-                        .filter(p -> p.to() > p.from())
-                        .ifPresent(p -> acts.add(new ReduceCommand.SetWindow(x.id(), window, p)));
-            }
-        }
-        desk.bench()
-                .apply(new Command.Together(
-                        "Moved the windows of " + acts.size() + " runs as in " + run.name() + ".", acts));
+        return run().map(run -> new WindowActs(desk.bench(), run).all(window(run)))
+                .orElse(List.of());
     }
 
     /** Titles of the pictures over runs. */

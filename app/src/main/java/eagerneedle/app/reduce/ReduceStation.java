@@ -303,8 +303,7 @@ public final class ReduceStation implements StationView {
     }
 
     private void asking(boolean ask) {
-        reason.setVisible(ask);
-        reason.setManaged(ask);
+        Labels.shown(reason, ask);
         Labels.says(effect, ask ? model.without() : "");
     }
 
@@ -348,12 +347,10 @@ public final class ReduceStation implements StationView {
         one.refresh();
         model.see(one.seen());
         boolean fittable = model.mayFit();
-        fit.setVisible(fittable);
-        fit.setManaged(fittable);
+        Labels.shown(fit, fittable);
         boolean windowed = model.hasWindows();
         List.of(windows, proposal).forEach(b -> {
-            b.setVisible(windowed);
-            b.setManaged(windowed);
+            Labels.shown(b, windowed);
         });
         leave.setDisable(head.isEmpty());
         correct.setDisable(head.isEmpty());

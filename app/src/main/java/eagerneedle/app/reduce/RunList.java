@@ -114,7 +114,6 @@ final class RunList extends ScrollPane {
     void refresh() {
         List<Line> lines = model.lines();
         rows.show(lines);
-        none.setVisible(lines.isEmpty());
-        none.setManaged(lines.isEmpty());
+        Labels.shown(none, lines.isEmpty());
     }
 }

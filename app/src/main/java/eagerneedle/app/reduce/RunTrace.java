@@ -107,8 +107,7 @@ final class RunTrace extends VBox {
     }
 
     private void asking(boolean ask) {
-        why.setVisible(ask);
-        why.setManaged(ask);
+        Labels.shown(why, ask);
         offerToVoid();
         if (ask) {
             why.requestFocus();

@@ -6,7 +6,7 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.LiveRig;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Device;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
@@ -106,7 +106,7 @@ final class ConnectionBar extends VBox {
     }
 
     /** One of several instruments: what it is, where it is, how it does. */
-    private HBox line(String name, Sheet.Device d) {
+    private HBox line(String name, Device d) {
         Label label = Labels.section(d.label());
         label.setMinWidth(Theme.px(180));
         Label now = Labels.quiet("");
@@ -117,7 +117,7 @@ final class ConnectionBar extends VBox {
         return line;
     }
 
-    private TextField address(Sheet.Device d, String suffix) {
+    private TextField address(Device d, String suffix) {
         TextField address = new TextField(d.address() == null ? "" : d.address());
         address.setPrefWidth(Theme.px(150));
         address.setId("address" + suffix);
@@ -194,7 +194,6 @@ final class ConnectionBar extends VBox {
     }
 
     private static void show(Node n, boolean on) {
-        n.setVisible(on);
-        n.setManaged(on);
+        Labels.shown(n, on);
     }
 }

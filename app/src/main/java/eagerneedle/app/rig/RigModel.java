@@ -3,6 +3,8 @@ package eagerneedle.app.rig;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.app.workbench.Way;
+import eagerneedle.core.sheet.Device;
+import eagerneedle.core.sheet.Output;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.report.WiringCard;
 import eagerneedle.rig.simulated.Rigs;
@@ -44,16 +46,16 @@ final class RigModel {
     }
 
     /** The instruments that the sheet names, by name; empty where readings are typed or brought in. */
-    Map<String, Sheet.Device> devices() {
+    Map<String, Device> devices() {
         return sheet().devices();
     }
 
     /** The first of them. */
-    Optional<Sheet.Device> device() {
+    Optional<Device> device() {
         return devices().values().stream().findFirst();
     }
 
-    private boolean isByHand(Sheet.Device d) {
+    private boolean isByHand(Device d) {
         return d.driver().equals("manual") && !Rigs.standIn(sheet(), d);
     }
 
@@ -68,8 +70,7 @@ final class RigModel {
     Connection connection() {
         boolean connected = desk.rig().isPresent();
         boolean several = devices().size() > 1;
-        String label =
-                several ? "instruments" : device().map(Sheet.Device::label).orElse("");
+        String label = several ? "instruments" : device().map(Device::label).orElse("");
         String act = connected
                 ? "Disconnect"
                 : byHand()
@@ -150,7 +151,7 @@ final class RigModel {
     Opening at(List<String> addresses) {
         Map<String, Way> ways = new LinkedHashMap<>();
         int i = 0;
-        for (Map.Entry<String, Sheet.Device> d : devices().entrySet()) {
+        for (Map.Entry<String, Device> d : devices().entrySet()) {
             String address = addresses.get(i++).strip();
             if (!address.isEmpty() || devices().size() == 1 || isByHand(d.getValue())) {
                 ways.put(d.getKey(), new Way.At(address));
@@ -189,7 +190,7 @@ final class RigModel {
     }
 
     /** The limits of an output. */
-    Sheet.Output output(String output) {
+    Output output(String output) {
         return devices().values().stream()
                 .map(d -> d.outputs().get(output))
                 .filter(java.util.Objects::nonNull)

@@ -117,14 +117,11 @@ public final class CautionCard extends VBox {
         Labels.styled(head, "quiet", !pending);
         Labels.styled(this, "card", open);
         Labels.styled(this, "warns", pending);
-        staff.setVisible(pending);
-        staff.setManaged(pending);
-        show.setVisible(!pending);
-        show.setManaged(!pending);
+        Labels.shown(staff, pending);
+        Labels.shown(show, !pending);
         show.setText(open ? "Fold" : "Show");
         rows.show(cautions.all());
-        scroll.setVisible(open);
-        scroll.setManaged(open);
+        Labels.shown(scroll, open);
         setVisible(all > 0 && (pending || stays));
         setManaged(isVisible());
     }

@@ -126,8 +126,7 @@ final class InstrumentCard extends VBox {
 
     /** Shows the fields of the specification, or folds them. */
     private void open(boolean shown) {
-        details.setVisible(shown);
-        details.setManaged(shown);
+        Labels.shown(details, shown);
         change.setText(shown ? "Fold the specification" : "Change the specification");
     }
 
@@ -197,7 +196,7 @@ final class InstrumentCard extends VBox {
         kinds.getItems().setAll(Instrument.KINDS);
         kinds.setId("stock-field-kind");
         kinds.setAccessibleText("Kind of this instrument");
-        for (StockroomModel.Field f : StockroomModel.FIELDS) {
+        for (SpecificationField f : SpecificationField.ALL) {
             TextField field = new TextField();
             field.setId("stock-field-" + f.key());
             field.setPromptText(Typing.as(f.example()));
@@ -261,8 +260,7 @@ final class InstrumentCard extends VBox {
 
     private static void shown(PlotView view, Optional<Plot> plot) {
         view.plot(plot.orElse(null), false);
-        view.setVisible(plot.isPresent());
-        view.setManaged(plot.isPresent());
+        Labels.shown(view, plot.isPresent());
     }
 
     /** The sessions it was used in; nothing stands there where it was used in none. */
@@ -275,8 +273,7 @@ final class InstrumentCard extends VBox {
             used.getChildren().add(line);
         }
         for (Region part : List.of(usedWhere, used)) {
-            part.setVisible(!uses.isEmpty());
-            part.setManaged(!uses.isEmpty());
+            Labels.shown(part, !uses.isEmpty());
         }
     }
 
@@ -297,8 +294,7 @@ final class InstrumentCard extends VBox {
         filling = false;
         List<Instrument> drawn = card.beside().map(other -> List.of(i, other)).orElse(List.of(i));
         boolean ranged = i.range().size() == 2;
-        range.setVisible(ranged);
-        range.setManaged(ranged);
+        Labels.shown(range, ranged);
         range.setMinHeight(Theme.px(RangePicture.height(drawn.size())));
         range.setPrefHeight(Theme.px(RangePicture.height(drawn.size())));
         range.show((s, w, h) -> RangePicture.paint(s, drawn, w));

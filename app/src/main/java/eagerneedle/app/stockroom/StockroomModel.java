@@ -45,25 +45,6 @@ final class StockroomModel {
         record Item(String id, String name, String about, boolean due, boolean chosen) implements Line {}
     }
 
-    /** A field of the specification: its key, its words, and an example of what stands in it. */
-    record Field(String key, String label, String example) {}
-
-    /** Every field of a specification but the kind, in order. */
-    static final List<Field> FIELDS = List.of(
-            new Field("id", "serial", "TH-CP-01"),
-            new Field("name", "name", "caliper"),
-            new Field("measures", "unit", "mm"),
-            new Field("place", "kept at", "cupboard A"),
-            new Field("low", "range from", "0 mm"),
-            new Field("high", "range to", "150 mm"),
-            new Field("resolution", "resolution", "0.02 mm"),
-            new Field("edges", "edges lined up", "1; 2 for a rule laid freely"),
-            new Field("accuracy", "accuracy", "0.02 mm + 0.1 mm/m, or 0.5 % of reading + 2 digits"),
-            new Field("value", "reference value", "100.012(4) ohm"),
-            new Field("warm", "warm-up, min", "20"),
-            new Field("minutes", "one reading, min", "1"),
-            new Field("limits", "limits", "no more than 400 °C"));
-
     /** A line of the history. */
     record Past(String day, String what, String by) {}
 

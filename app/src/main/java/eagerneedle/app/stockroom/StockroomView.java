@@ -147,8 +147,7 @@ public final class StockroomView implements StationView {
                         : found.isEmpty()
                                 ? "Nothing matches. Search for part of a serial, a name, a place or a unit."
                                 : "");
-        demonstration.setVisible(model.isEmpty());
-        demonstration.setManaged(model.isEmpty());
+        Labels.shown(demonstration, model.isEmpty());
     }
 
     private static Object key(Line line) {

@@ -102,4 +102,10 @@ public final class Labels {
         control.setAccessibleHelp(says);
         return control;
     }
+
+    /** Shows something and makes room for it, or neither. */
+    public static void shown(Node node, boolean on) {
+        node.setVisible(on);
+        node.setManaged(on);
+    }
 }

@@ -2,7 +2,7 @@ package eagerneedle.app.widget;
 
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Output;
 import eagerneedle.rig.driver.OutputGuard;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -17,7 +17,7 @@ public final class OutputPanel extends HBox {
     private final String unit;
 
     /** Of an output by its name, with the limits of the sheet. */
-    public OutputPanel(String name, Sheet.Output limits, OutputGuard guard) {
+    public OutputPanel(String name, Output limits, OutputGuard guard) {
         super(10);
         this.guard = guard;
         this.unit = LabUnit.parse(limits.unit()).pretty();

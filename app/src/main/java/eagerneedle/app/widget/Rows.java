@@ -88,7 +88,6 @@ public final class Rows<T> {
     /** As {@link #show}, and takes the pane out of the window while there is nothing. */
     public void showOrHide(List<? extends T> things) {
         show(things);
-        pane.setVisible(!things.isEmpty());
-        pane.setManaged(!things.isEmpty());
+        Labels.shown(pane, !things.isEmpty());
     }
 }

@@ -107,12 +107,10 @@ final class Beginnings extends HBox {
         spoken.setPrefWidth(Theme.px(128));
         field(address, "begin-address", "host:port or serial port", 130);
         field(query, "begin-query", "query, such as READ?", 100);
-        query.setVisible(false);
-        query.setManaged(false);
+        Labels.shown(query, false);
         spoken.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> {
             boolean asks = "scpi".equals(SPOKEN.get(is));
-            query.setVisible(asks);
-            query.setManaged(asks);
+            Labels.shown(query, asks);
             address.setPromptText("file".equals(SPOKEN.get(is)) ? "path of the file" : "host:port or serial port");
         });
         Button listen = new Button("Listen");

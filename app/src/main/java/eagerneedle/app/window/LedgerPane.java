@@ -100,8 +100,7 @@ public final class LedgerPane extends VBox {
         line.setOnAction(e -> model.selected().ifPresent(onLine));
         Labels.explained(line, "Why is it so? Shows the line of the sheet that it stands in, at the method desk");
         lineage.getStyleClass().add("lineage");
-        lineage.setVisible(false);
-        lineage.setManaged(false);
+        Labels.shown(lineage, false);
         getChildren().addAll(head, scroll, lineage);
     }
 
@@ -151,8 +150,7 @@ public final class LedgerPane extends VBox {
             columns(lines);
             List<LedgerModel.Remark> said = model.detail();
             detail.showOrHide(said);
-            lineage.setVisible(!said.isEmpty());
-            lineage.setManaged(!said.isEmpty());
+            Labels.shown(lineage, !said.isEmpty());
             pin.setText(model.selected().map(model::isPinned).orElse(false) ? "Unpin" : "Pin to the top");
         }
     }

@@ -97,8 +97,7 @@ final class LedgerRow extends VBox {
         Labels.styled(line, "feeds", i.role() == Role.FEEDS);
         Hints.give(line, i.hint());
         Labels.says(was, i.was().isEmpty() ? "" : "was " + i.was());
-        needle.setVisible(i.verdict().isPresent());
-        needle.setManaged(i.verdict().isPresent());
+        Labels.shown(needle, i.verdict().isPresent());
         i.verdict()
                 .ifPresent(v -> needle.show((s, w, h) -> {
                     if (w >= Theme.px(LEAST_NEEDLE)) {

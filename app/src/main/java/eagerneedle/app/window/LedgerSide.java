@@ -1,5 +1,6 @@
 package eagerneedle.app.window;
 
+import eagerneedle.app.widget.Labels;
 import javafx.scene.Node;
 
 /**
@@ -37,7 +38,6 @@ final class LedgerSide {
     }
 
     private void set(boolean shown) {
-        ledger.setVisible(shown);
-        ledger.setManaged(shown);
+        Labels.shown(ledger, shown);
     }
 }

@@ -48,10 +48,20 @@ record MenuAct(String label, KeyCombination shortcut, String shown, Runnable run
                 MenuAct.of("Open a bench file...", "Shortcut+O", () -> w.door().ask()),
                 MenuAct.of("Save a copy...", "Shortcut+S", () -> w.door().saveCopy()),
                 MenuAct.of("Keep as a method...", "Shortcut+M", () -> w.door().askKeepAsMethod()),
-                MenuAct.of("Method desk: write the sheet", "Shortcut+E", w.aside()::desk),
-                MenuAct.of("Classroom: give out and mark", "Shortcut+G", w.aside()::classroom),
-                MenuAct.of("All benches on one picture", "Shortcut+U", w.aside()::benches),
-                MenuAct.of("Training: read and hunt", "Shortcut+T", w.aside()::training),
+                MenuAct.of(
+                        "Method desk: write the sheet",
+                        "Shortcut+E",
+                        () -> w.aside().desk()),
+                MenuAct.of(
+                        "Classroom: give out and mark",
+                        "Shortcut+G",
+                        () -> w.aside().classroom()),
+                MenuAct.of(
+                        "All benches on one picture",
+                        "Shortcut+U",
+                        () -> w.aside().benches()),
+                MenuAct.of(
+                        "Training: read and hunt", "Shortcut+T", () -> w.aside().training()),
                 MenuAct.of(
                         "The day: who is where", "Shortcut+J", () -> w.aside().day()),
                 MenuAct.of("A standard was wrong", "Shortcut+P", () -> w.aside().putRight("")),
@@ -68,7 +78,7 @@ record MenuAct(String label, KeyCombination shortcut, String shown, Runnable run
                         () -> w.trial().toggle()),
                 MenuAct.of(
                         "Large numbers for the class", "P", () -> w.projector().toggle()),
-                MenuAct.of("Show or hide the ledger", "L", w.side()::toggle),
+                MenuAct.of("Show or hide the ledger", "L", () -> w.side().toggle()),
                 MenuAct.of("Walk round in two minutes", "F1", () -> w.guide().begin()),
                 MenuAct.of("Settings", "Shortcut+Comma", () -> w.aside().settings()),
                 MenuAct.of("Larger text", "Shortcut+Equals", () -> w.restyling().textSize(Theme.textSize() + 10)),

@@ -57,16 +57,14 @@ public final class WatchStrip extends VBox implements Notices.Board {
         row.setAlignment(Pos.CENTER_LEFT);
         scroll.setFitToWidth(true);
         scroll.setPrefHeight(Theme.px(190));
-        scroll.setVisible(false);
-        scroll.setManaged(false);
+        Labels.shown(scroll, false);
         getChildren().addAll(scroll, row);
         fade.setOnFinished(e -> refresh());
     }
 
     private void toggle() {
         open = !open;
-        scroll.setVisible(open);
-        scroll.setManaged(open);
+        Labels.shown(scroll, open);
         more.setText(open ? "Close" : "All watches");
     }
 

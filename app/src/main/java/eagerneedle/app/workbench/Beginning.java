@@ -1,6 +1,6 @@
 package eagerneedle.app.workbench;
 
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Device;
 import eagerneedle.rig.driver.Driver;
 import eagerneedle.rig.driver.Drivers;
 import java.io.IOException;
@@ -37,7 +37,7 @@ public sealed interface Beginning {
             if (driver.equals("scpi") && query.isBlank()) {
                 throw new IOException("Write what the instrument is asked for a reading, for instance READ?");
             }
-            Sheet.Device d = new Sheet.Device("instrument", driver, address, queries(), Map.of(), null);
+            Device d = new Device("instrument", driver, address, queries(), Map.of(), null);
             try (Driver heard = Drivers.of(d, address, driver.equals("scpi") ? Map.of("reading", "") : Map.of())) {
                 return heard.open();
             }

@@ -1,5 +1,6 @@
 package eagerneedle.app.workbench;
 
+import eagerneedle.core.sheet.Device;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.rig.driver.Drivers;
 import eagerneedle.rig.driver.LineDriver;
@@ -38,7 +39,7 @@ final class Connecting {
 
     private static Connection connection(Sheet sheet, String device, Way way, double rate, OneWorld world)
             throws IOException {
-        Sheet.Device d = sheet.devices().get(device);
+        Device d = sheet.devices().get(device);
         if (way instanceof Way.At at) {
             Map<String, String> units = new LinkedHashMap<>();
             sheet.channels().forEach((name, c) -> {
@@ -69,5 +70,16 @@ final class Connecting {
             standIn.close();
             throw e;
         }
+    }
+
+    /** What a sheet asks of its instruments; another sheet that asks the same can go on with them. */
+    static Object asked(Sheet sheet) {
+        Map<String, Object> channels = new LinkedHashMap<>();
+        sheet.channels()
+                .forEach((n, c) -> channels.put(
+                        n, List.of(String.valueOf(c.device()), c.inputOr(n), c.rate(), c.unit(), c.chain())));
+        Map<String, Object> captures = new LinkedHashMap<>();
+        sheet.captures().forEach((n, c) -> captures.put(n, c.channels()));
+        return List.of(sheet.devices(), channels, captures);
     }
 }

@@ -2,6 +2,7 @@ package eagerneedle.app.workbench;
 
 import eagerneedle.core.capture.ClockFollower;
 import eagerneedle.core.session.Setup;
+import eagerneedle.core.sheet.Device;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.DeviceClock;
 import eagerneedle.core.trace.RawSamples;
@@ -54,7 +55,7 @@ final class Connection implements AutoCloseable {
         this.rate = rate;
         this.pace = pace;
         this.clock = new ClockFollower(driver.longestWay());
-        Sheet.Device d = sheet.devices().get(device);
+        Device d = sheet.devices().get(device);
         try {
             this.description = driver.open();
             this.label = standIn != null || description.label().isBlank() ? d.label() : description.label();

@@ -1,6 +1,5 @@
 package eagerneedle.app.workbench;
 
-import eagerneedle.core.capture.Trigger;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Setup;
 import eagerneedle.core.sheet.Capture;
@@ -84,17 +83,7 @@ public final class LiveRig implements AutoCloseable {
 
     /** True when another sheet asks of the instruments what this one did. */
     public boolean fits(Sheet other) {
-        return wiredBy(other).equals(wiredBy(sheet));
-    }
-
-    private static Object wiredBy(Sheet sheet) {
-        Map<String, Object> channels = new LinkedHashMap<>();
-        sheet.channels()
-                .forEach((n, c) -> channels.put(
-                        n, List.of(String.valueOf(c.device()), c.inputOr(n), c.rate(), c.unit(), c.chain())));
-        Map<String, Object> captures = new LinkedHashMap<>();
-        sheet.captures().forEach((n, c) -> captures.put(n, c.channels()));
-        return List.of(sheet.devices(), channels, captures);
+        return Connecting.asked(other).equals(Connecting.asked(sheet));
     }
 
     /** What the channels are set up as: which input each is wired to. */
@@ -345,12 +334,12 @@ public final class LiveRig implements AutoCloseable {
         }
         Channel channel =
                 setups.getOrDefault(on, Setup.AS_SHEET).of(sheet.channels().get(on));
-        Trigger trigger = Shot.trigger(plan, channel);
         int column = reading(on).description().channels().indexOf(wiring(on).input(on));
         if (column < 0) {
             throw new IOException(label() + " has no input for " + channel.label() + ".");
         }
-        Shot shot = new Shot(trigger, column, Shot.measurand(channel, rawUnit(on)), plan.before(), plan.after());
+        Shot shot = new Shot(
+                Shot.trigger(plan, channel), column, Shot.measurand(channel, rawUnit(on)), plan.before(), plan.after());
         begin(Recording.of(run, file, 0, connections, setups).when(shot));
     }
 
@@ -378,8 +367,7 @@ public final class LiveRig implements AutoCloseable {
     /** Ends the run; all its samples are on disk when this returns. How many there are of each channel is returned. */
     public synchronized long finish() {
         connections.forEach(c -> c.driver().stop());
-        Recording done = recording.ended();
-        recording = done;
+        recording = recording.ended();
         try {
             if (state() != Driver.State.LOST || connections.size() > 1) {
                 monitor();
@@ -387,7 +375,7 @@ public final class LiveRig implements AutoCloseable {
         } catch (IOException e) {
             connections.get(0).news(e.getMessage());
         }
-        return done.kept();
+        return recording.kept();
     }
 
     /** How the clocks of the instruments stood in the run that was recorded last; empty for one instrument. */

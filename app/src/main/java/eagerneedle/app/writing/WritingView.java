@@ -304,8 +304,7 @@ public final class WritingView implements StationView {
     private void tell() {
         boolean any =
                 !problemBox.getChildren().isEmpty() || !moves.getChildren().isEmpty();
-        told.setVisible(any);
-        told.setManaged(any);
+        Labels.shown(told, any);
     }
 
     private void takeOver() {

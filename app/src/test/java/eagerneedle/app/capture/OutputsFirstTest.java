@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Output;
 import eagerneedle.rig.driver.Driver;
 import eagerneedle.rig.driver.OutputGuard;
 import java.util.Map;
@@ -22,7 +22,7 @@ class OutputsFirstTest {
     void begin() {
         when(driver.state()).thenReturn(Driver.State.RUNNING);
         guard = new OutputGuard(
-                driver, "motor", new Sheet.Output("motor", "V", 0, 12, 4, null, 0, 0, 0, null), sentence -> {});
+                driver, "motor", new Output("motor", "V", 0, 12, 4, null, 0, 0, 0, null), sentence -> {});
     }
 
     @AfterEach

@@ -54,8 +54,8 @@ class JudgeModelTest {
         assertThat(j.verdict()).contains("agrees with");
         assertThat(j.chance()).startsWith("A difference this large or larger would be expected in ");
         assertThat(j.remedy()).as("there is none where they agree").isEmpty();
-        assertThat(j.schools()).extracting(JudgeModel.UnderSchool::school).containsExactly(School.values());
-        assertThat(j.schools()).filteredOn(JudgeModel.UnderSchool::speaks).hasSize(1);
+        assertThat(j.schools()).extracting(UnderSchool::school).containsExactly(School.values());
+        assertThat(j.schools()).filteredOn(UnderSchool::speaks).hasSize(1);
         assertThat(j.schools().get(School.PERCENT.ordinal()).good()).isEmpty();
         assertThat(j.schools().get(School.LIMITS.ordinal()).more()).startsWith("limits overlap by ");
         assertThat(j.mayHide()).isTrue();

@@ -6,7 +6,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.core.watch.Rule;
 import eagerneedle.rig.simulated.LineStandIn;
-import eagerneedle.rig.simulated.LineStandIn.Misbehaviour;
+import eagerneedle.rig.simulated.Misbehaviour;
 import java.time.Clock;
 import java.util.Arrays;
 import java.util.EnumSet;

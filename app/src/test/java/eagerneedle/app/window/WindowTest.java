@@ -17,7 +17,7 @@ import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.Window;
 import eagerneedle.picture.PlotPainter;
-import eagerneedle.rig.simulated.LineStandIn.Misbehaviour;
+import eagerneedle.rig.simulated.Misbehaviour;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.export.ReductionJson;
 import eagerneedle.store.stockroom.Stockroom;

@@ -57,7 +57,7 @@ class ChangedSheetTest {
             assertThat(BenchFile.glance(file).sheetText()).isEqualTo(changed);
         }
         Path repaired = dir.resolve("repaired.needle");
-        BenchFile.repair(file, repaired);
+        BenchFile.repair(file, repaired, null);
         try (BenchFile f = BenchFile.open(repaired)) {
             assertThat(f.session().sheetText()).isEqualTo(changed);
             assertThat(f.firstSheet()).isEqualTo(first);

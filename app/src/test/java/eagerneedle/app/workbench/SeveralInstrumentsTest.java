@@ -14,7 +14,7 @@ import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.rig.driver.Driver;
-import eagerneedle.rig.simulated.LineStandIn.Misbehaviour;
+import eagerneedle.rig.simulated.Misbehaviour;
 import eagerneedle.store.bench.BenchFile;
 import java.io.IOException;
 import java.io.InputStream;

@@ -125,12 +125,6 @@ public record Calibration(
                 chain);
     }
 
-    /** Puts a reference right. */
-    @FunctionalInterface
-    public interface Corrected {
-        Optional<Quantity> of(CalibrationPoint point, Quantity was);
-    }
-
     private List<CalibrationPoint> corrected(List<CalibrationPoint> list, String part, Corrected right) {
         List<CalibrationPoint> out = new ArrayList<>();
         for (CalibrationPoint p : list) {
@@ -226,7 +220,7 @@ public record Calibration(
      */
     public Fit fit() {
         if (points.size() < relation.fewest()) {
-            throw new FitException("A calibration by " + article() + " needs at least " + relation.fewest()
+            throw new FitException("A calibration by " + relation.article() + " needs at least " + relation.fewest()
                     + (relation.fewest() == 1 ? " point" : " points") + "; there "
                     + (points.size() == 1 ? "is 1." : "are " + points.size() + "."));
         }
@@ -254,7 +248,8 @@ public record Calibration(
             }
             case FACTOR ->
                 PolynomialFit.throughOrigin(Points.of(x, y), new FitOptions(Scatter.FROM_UNCERTAINTIES, origin, label));
-            case ADJUSTED, CLOSURE -> throw new FitException("A calibration by " + article() + " has no fitted line.");
+            case ADJUSTED, CLOSURE ->
+                throw new FitException("A calibration by " + relation.article() + " has no fitted line.");
             default -> PolynomialFit.ofPoints(x, y, relation.degree(), Scatter.FROM_UNCERTAINTIES, origin, label);
         };
     }
@@ -273,10 +268,6 @@ public record Calibration(
      */
     public double referenceUncertainty(int i) {
         return reference(points, i, "").u();
-    }
-
-    private String article() {
-        return relation == Relation.OFFSET ? "an offset" : "a " + relation.label();
     }
 
     /** Throws as {@link #fit()} does when the calibration cannot be used. */

@@ -38,6 +38,11 @@ public enum Relation {
         return label;
     }
 
+    /** With its article, for a sentence. */
+    String article() {
+        return this == OFFSET ? "an offset" : "a " + label;
+    }
+
     /** Degree of the polynomial, -1 for those that are none. */
     int degree() {
         return switch (this) {

@@ -6,9 +6,6 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
-import org.jspecify.annotations.Nullable;
 import org.yaml.snakeyaml.LoaderOptions;
 import org.yaml.snakeyaml.Yaml;
 import org.yaml.snakeyaml.constructor.SafeConstructor;
@@ -28,8 +25,6 @@ import org.yaml.snakeyaml.nodes.SequenceNode;
  * the author's line breaks. New entries are written in the flow style, one to a line, as the shipped sheets are.
  */
 public final class SheetText {
-    private static final Pattern ALIAS = Pattern.compile("\\*[^\\s,\\]}]+");
-
     private static final List<String> ORDER = List.of(
             "sheet",
             "id",
@@ -63,11 +58,13 @@ public final class SheetText {
 
     private final String text;
     private final Lines lines;
+    private final NodeMarks marks;
     private final MappingNode root;
 
     private SheetText(String text, MappingNode root) {
         this.text = text;
         this.lines = new Lines(text);
+        this.marks = new NodeMarks(text);
         this.root = root;
     }
 
@@ -106,7 +103,7 @@ public final class SheetText {
 
     /** Where the value of an entry stands; without the blanks and comments after it. */
     public Optional<Span> span(String pointer) {
-        return find(pointer).map(n -> new Span(start(n), end(n)));
+        return find(pointer).map(n -> new Span(marks.start(n), marks.end(n)));
     }
 
     /** Where the name of an entry of a mapping stands. */
@@ -114,7 +111,7 @@ public final class SheetText {
         return find(above(pointer))
                 .filter(MappingNode.class::isInstance)
                 .flatMap(m -> tuple((MappingNode) m, last(pointer)))
-                .map(t -> new Span(start(t.getKeyNode()), end(t.getKeyNode())));
+                .map(t -> new Span(marks.start(t.getKeyNode()), marks.end(t.getKeyNode())));
     }
 
     /** The names of the entries of a mapping, in the order of the text; none where there is no such mapping. */
@@ -150,19 +147,19 @@ public final class SheetText {
 
     private void leaves(Node node, String pointer, List<Leaf> out) {
         if (node instanceof ScalarNode s) {
-            out.add(new Leaf(pointer, s.getValue(), new Span(start(s), end(s)), false));
+            out.add(new Leaf(pointer, s.getValue(), new Span(marks.start(s), marks.end(s)), false));
         } else if (node instanceof SequenceNode l) {
             for (int i = 0; i < l.getValue().size(); i++) {
-                if (start(l.getValue().get(i)) >= start(l)) {
+                if (marks.start(l.getValue().get(i)) >= marks.start(l)) {
                     leaves(l.getValue().get(i), pointer + "/" + i, out);
                 }
             }
         } else if (node instanceof MappingNode m) {
             for (NodeTuple t : m.getValue()) {
                 String at = pointer + "/" + key(t);
-                out.add(new Leaf(at, key(t), new Span(start(t.getKeyNode()), end(t.getKeyNode())), true));
+                out.add(new Leaf(at, key(t), new Span(marks.start(t.getKeyNode()), marks.end(t.getKeyNode())), true));
                 // What an alias stands for is met where it is written.
-                if (!isAlias(t)) {
+                if (!NodeMarks.isAlias(t)) {
                     leaves(t.getValueNode(), at, out);
                 }
             }
@@ -199,14 +196,14 @@ public final class SheetText {
         if (there.isPresent()) {
             Node n = there.get();
             String by = Written.flow(value);
-            int from = start(n);
+            int from = marks.start(n);
             // A block stands below its name.
             Optional<Span> name = name(pointer);
-            if (name.isPresent() && n instanceof CollectionNode<?> c && !isFlow(c)) {
+            if (name.isPresent() && n instanceof CollectionNode<?> c && !NodeMarks.isFlow(c)) {
                 from = text.indexOf(':', name.get().to()) + 1;
                 by = " " + by;
             }
-            return changed(from, end(n), by);
+            return changed(from, marks.end(n), by);
         }
         String above = above(pointer);
         String last = last(pointer);
@@ -232,17 +229,19 @@ public final class SheetText {
         }
         String by = Written.flow(item);
         if (l.getValue().isEmpty()) {
-            return isFlow(l) ? changed(end(l) - 1, end(l) - 1, by) : changed(end(l), end(l), " [" + by + "]");
+            return NodeMarks.isFlow(l)
+                    ? changed(marks.end(l) - 1, marks.end(l) - 1, by)
+                    : changed(marks.end(l), marks.end(l), " [" + by + "]");
         }
         Node tail = l.getValue().get(l.getValue().size() - 1);
-        if (isFlow(l)) {
-            return changed(end(tail), end(tail), ", " + by);
+        if (NodeMarks.isFlow(l)) {
+            return changed(marks.end(tail), marks.end(tail), ", " + by);
         }
         Node first = l.getValue().get(0);
-        int dash = text.lastIndexOf('-', start(first));
+        int dash = text.lastIndexOf('-', marks.start(first));
         return changed(
-                lines.lineEnd(end(tail)),
-                lines.lineEnd(end(tail)),
+                lines.lineEnd(marks.end(tail)),
+                lines.lineEnd(marks.end(tail)),
                 lines.newline() + " ".repeat(lines.column(dash)) + "- " + by);
     }
 
@@ -263,18 +262,18 @@ public final class SheetText {
         List<Integer> ends = new ArrayList<>();
         if (parent instanceof MappingNode m) {
             m.getValue().forEach(t -> {
-                starts.add(start(t.getKeyNode()));
-                ends.add(end(t));
+                starts.add(marks.start(t.getKeyNode()));
+                ends.add(marks.end(t));
             });
             index = m.getValue().indexOf(tuple(m, last(pointer)).orElseThrow());
         } else {
             ((SequenceNode) parent).getValue().forEach(n -> {
-                starts.add(start(n));
-                ends.add(end(n));
+                starts.add(marks.start(n));
+                ends.add(marks.end(n));
             });
             index = Integer.parseInt(last(pointer));
         }
-        if (isFlow(all)) {
+        if (NodeMarks.isFlow(all)) {
             return index + 1 < starts.size()
                     ? changed(starts.get(index), starts.get(index + 1), "")
                     : changed(ends.get(index - 1), ends.get(index), "");
@@ -291,20 +290,22 @@ public final class SheetText {
 
     private SheetText inserted(MappingNode m, String name, Object value) {
         if (m.getValue().isEmpty()) {
-            int indent = m == root ? 0 : lines.column(lines.lineIndent(start(m))) + 2;
+            int indent = m == root ? 0 : lines.column(lines.lineIndent(marks.start(m))) + 2;
             boolean line = m == root || (value instanceof Map<?, ?> || value instanceof Block) && isLastOnLine(m);
             String entry = line
                     ? lines.newline() + " ".repeat(indent) + Written.named(name, value, indent, lines.newline())
                     : "{" + Written.key(name) + ": " + Written.flow(value) + "}";
-            int from = line && start(m) > 0 && text.charAt(start(m) - 1) == ' ' ? start(m) - 1 : start(m);
-            return changed(from, end(m), entry);
+            int from = line && marks.start(m) > 0 && text.charAt(marks.start(m) - 1) == ' '
+                    ? marks.start(m) - 1
+                    : marks.start(m);
+            return changed(from, marks.end(m), entry);
         }
         NodeTuple tail = before(m, name);
-        if (isFlow(m)) {
-            return changed(end(tail), end(tail), ", " + Written.key(name) + ": " + Written.flow(value));
+        if (NodeMarks.isFlow(m)) {
+            return changed(marks.end(tail), marks.end(tail), ", " + Written.key(name) + ": " + Written.flow(value));
         }
-        int indent = lines.column(start(m.getValue().get(0).getKeyNode()));
-        int at = lines.lineEnd(end(tail));
+        int indent = lines.column(marks.start(m.getValue().get(0).getKeyNode()));
+        int at = lines.lineEnd(marks.end(tail));
         return changed(
                 at, at, lines.newline() + " ".repeat(indent) + Written.named(name, value, indent, lines.newline()));
     }
@@ -327,7 +328,7 @@ public final class SheetText {
     }
 
     private boolean isLastOnLine(Node n) {
-        String rest = text.substring(end(n), lines.lineEnd(end(n)));
+        String rest = text.substring(marks.end(n), lines.lineEnd(marks.end(n)));
         return rest.isBlank() || rest.strip().startsWith("#");
     }
 
@@ -348,7 +349,7 @@ public final class SheetText {
             Node next = null;
             if (at instanceof MappingNode m) {
                 NodeTuple t = tuple(m, part).orElse(null);
-                if (t != null && isAlias(t)) {
+                if (t != null && NodeMarks.isAlias(t)) {
                     throw new IllegalArgumentException("What stands at " + part
                             + " is shared with another entry of the sheet; write this change at the desk.");
                 }
@@ -371,56 +372,6 @@ public final class SheetText {
 
     private static String key(NodeTuple t) {
         return t.getKeyNode() instanceof ScalarNode s ? s.getValue() : "";
-    }
-
-    private static boolean isFlow(CollectionNode<?> n) {
-        return n.getFlowStyle() == org.yaml.snakeyaml.DumperOptions.FlowStyle.FLOW;
-    }
-
-    private int start(Node n) {
-        return at(n.getStartMark().getIndex());
-    }
-
-    /** The end of what is written: the mark of a block goes on to the next entry, over blanks and comments. */
-    private int end(Node n) {
-        if (n instanceof CollectionNode<?> c && !isFlow(c)) {
-            if (c.getValue().isEmpty()) {
-                return start(n);
-            }
-            @Nullable Object tail = c.getValue().get(c.getValue().size() - 1);
-            if (tail instanceof NodeTuple t) {
-                return end(t);
-            }
-            return end((Node) java.util.Objects.requireNonNull(tail));
-        }
-        int end = at(n.getEndMark().getIndex());
-        if (n instanceof ScalarNode s
-                && s.getScalarStyle() != org.yaml.snakeyaml.DumperOptions.ScalarStyle.DOUBLE_QUOTED
-                && s.getScalarStyle() != org.yaml.snakeyaml.DumperOptions.ScalarStyle.SINGLE_QUOTED) {
-            while (end > start(n) && Character.isWhitespace(text.charAt(end - 1))) {
-                end--;
-            }
-        }
-        return end;
-    }
-
-    private static boolean isAlias(NodeTuple t) {
-        return t.getValueNode().getStartMark().getIndex()
-                < t.getKeyNode().getStartMark().getIndex();
-    }
-
-    /** The end of an entry's value; of a reference to what is written elsewhere, the end of its name. */
-    private int end(NodeTuple t) {
-        if (!isAlias(t)) {
-            return Math.max(end(t.getKeyNode()), end(t.getValueNode()));
-        }
-        Matcher m = ALIAS.matcher(text);
-        return m.find(end(t.getKeyNode())) ? m.end() : end(t.getKeyNode());
-    }
-
-    /** Marks count characters beyond the basic plane once, strings twice. */
-    private int at(int index) {
-        return text.offsetByCodePoints(0, Math.min(index, text.codePointCount(0, text.length())));
     }
 
     private static String above(String pointer) {

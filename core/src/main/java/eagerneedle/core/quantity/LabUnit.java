@@ -21,7 +21,7 @@ import java.util.regex.Pattern;
  */
 public final class LabUnit {
     private static final String[] BASE = BaseUnits.SYMBOLS;
-    private static final int TWELFTHS = BaseUnits.TWELFTHS;
+    static final int TWELFTHS = BaseUnits.TWELFTHS;
     private static final Pattern FACTOR =
             Pattern.compile("([·*/]?)\\s*([\\p{L}°µμΩ%]+|1)(?:\\^?\\(?(-?\\d+(?:\\.5)?)\\)?)?");
     private static final Map<String, LabUnit> PARSED = new ConcurrentHashMap<>();
@@ -153,6 +153,14 @@ public final class LabUnit {
         return symbol.isEmpty() ? "" : " " + pretty();
     }
 
+    boolean turns() {
+        return angle == 1;
+    }
+
+    int[] exponents() {
+        return exponents;
+    }
+
     /** The symbol as it is set in print: m/s², µV, °C, Ω. */
     public String pretty() {
         StringBuilder b = new StringBuilder();
@@ -248,7 +256,7 @@ public final class LabUnit {
      * The coherent SI unit of the same dimension; N, Pa, W, V, Ohm, C and F by name, others as products of base units.
      */
     public LabUnit coherent() {
-        return factor == 1 && offset == 0 ? this : ofExponents(exponents, angle);
+        return factor == 1 && offset == 0 ? this : NamedUnits.of(exponents, angle);
     }
 
     /** The power to which a second stands in its dimension: -2 for an acceleration. */
@@ -285,7 +293,7 @@ public final class LabUnit {
         for (int i = 0; i < sum.length; i++) {
             sum[i] += sign * other.exponents[i];
         }
-        return ofExponents(sum, angle + sign * other.angle);
+        return NamedUnits.of(sum, angle + sign * other.angle);
     }
 
     /** The coherent unit of this dimension raised to a power; powers down to twelfths of a base unit are kept. */
@@ -298,80 +306,7 @@ public final class LabUnit {
                 throw new UnitException("The unit " + named() + " cannot be raised to the power " + p + ".");
             }
         }
-        return ofExponents(e, p == 1 ? angle : 0);
-    }
-
-    private static LabUnit ofExponents(int[] e, int angle) {
-        if (angle == 1) {
-            LabUnit turning = new LabUnit(
-                    BaseUnits.spelled(e).isEmpty()
-                            ? "rad"
-                            : "rad" + BaseUnits.spelled(e).substring(1),
-                    1,
-                    0,
-                    e.clone(),
-                    1,
-                    false);
-            if (turning.angle == 1) {
-                return turning;
-            }
-        }
-        for (LabUnit named : UnitAtoms.namedCoherent()) {
-            if (Arrays.equals(named.exponents, e)) {
-                return named;
-            }
-        }
-        LabUnit readable = withNamedPart(e);
-        return readable != null ? readable : new LabUnit(BaseUnits.spelled(e), 1, 0, e.clone(), 0, false);
-    }
-
-    /**
-     * V/s rather than kg*m^2/s^4/A: a named unit and few base units, where that is shorter and hides no kilogram; or
-     * null.
-     */
-    private static LabUnit withNamedPart(int[] e) {
-        if (e[0] == 0) {
-            return null;
-        }
-        LabUnit squared = squared(e);
-        if (squared != null) {
-            return squared;
-        }
-        LabUnit best = null;
-        int fewest = BaseUnits.factors(e);
-        for (LabUnit named : UnitAtoms.namedCoherent()) {
-            int[] rest = e.clone();
-            for (int i = 0; i < rest.length; i++) {
-                rest[i] -= named.exponents[i];
-            }
-            int count = 1 + BaseUnits.factors(rest);
-            boolean simple = count == 2 && java.util.Arrays.stream(rest).allMatch(x -> Math.abs(x) <= TWELFTHS);
-            if (named.exponents[0] != 0
-                    && rest[0] == 0
-                    && (count < fewest || best == null && count == fewest && simple)) {
-                fewest = count;
-                String spelled = BaseUnits.spelled(rest);
-                best = new LabUnit(
-                        named.symbol + (spelled.startsWith("1/") ? spelled.substring(1) : "*" + spelled),
-                        1,
-                        0,
-                        e.clone(),
-                        0,
-                        false);
-            }
-        }
-        return best;
-    }
-
-    /** V^2 rather than kg^2*m^4/s^6/A^2; null where it is no square of a named unit. */
-    private static LabUnit squared(int[] e) {
-        for (LabUnit named : UnitAtoms.namedCoherent()) {
-            int[] twice = Arrays.stream(named.exponents).map(x -> 2 * x).toArray();
-            if (named.exponents[0] != 0 && Arrays.equals(twice, e)) {
-                return new LabUnit(named.symbol + "^2", 1, 0, e.clone(), 0, false);
-            }
-        }
-        return null;
+        return NamedUnits.of(e, p == 1 ? angle : 0);
     }
 
     /**

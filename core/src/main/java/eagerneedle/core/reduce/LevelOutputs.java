@@ -6,6 +6,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Output;
 import eagerneedle.core.sheet.Sheet;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -32,7 +33,7 @@ public final class LevelOutputs {
     }
 
     private static double value(Reduction r, String name, String text, Map<String, Quantity> set) {
-        Sheet.Output o = output(r.sheet(), name);
+        Output o = output(r.sheet(), name);
         LabUnit unit = LabUnit.parse(o.unit());
         String label = o.label() == null ? name : o.label();
         Quantity q = r.evaluate(Formula.parse(text), set);
@@ -57,10 +58,10 @@ public final class LevelOutputs {
     /**
      * The limits of an output. @throws IllegalArgumentException where no instrument of the sheet has one of that name
      */
-    public static Sheet.Output output(Sheet sheet, String name) {
-        Map<String, Sheet.Output> all = new LinkedHashMap<>();
+    public static Output output(Sheet sheet, String name) {
+        Map<String, Output> all = new LinkedHashMap<>();
         sheet.devices().values().forEach(d -> all.putAll(d.outputs()));
-        Sheet.Output o = all.get(name);
+        Output o = all.get(name);
         if (o == null) {
             throw new IllegalArgumentException(
                     "No instrument has an output " + name + NearName.hint(name, all.keySet()));

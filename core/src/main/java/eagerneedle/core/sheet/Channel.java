@@ -234,6 +234,11 @@ public record Channel(
             mode = mode == null ? "rezeroed" : mode;
         }
 
+        /** Its points of one part: points, verify or after. */
+        public List<PointPlan> part(String part) {
+            return part.equals("verify") ? verify : part.equals("after") ? after : points;
+        }
+
         public Relation toRelation() {
             return Relation.named(relation);
         }

@@ -1,6 +1,5 @@
 package eagerneedle.core.sheet;
 
-import com.fasterxml.jackson.annotation.JsonProperty;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.plan.TimeLine;
 import java.util.ArrayList;
@@ -123,52 +122,6 @@ public record Sheet(
 
     /** A declared correlation coefficient {@code r}, -1 to 1, of two inputs. */
     public record Correlation(List<String> between, double r) {}
-
-    /**
-     * An instrument with an output.
-     *
-     * @param driver line, scpi, gate, file, sound or manual
-     * @param address where it usually is: host:port, a serial port, a file
-     * @param queries scpi: the query that reads each channel
-     * @param outputs what it can set, by name
-     * @param rig its simulated stand-in, null if there is none
-     */
-    public record Device(
-            String label,
-            String driver,
-            String address,
-            Map<String, String> queries,
-            Map<String, Output> outputs,
-            String rig) {
-        public Device {
-            queries = orEmpty(queries);
-            outputs = orEmpty(outputs);
-        }
-    }
-
-    /**
-     * Something an instrument can set.
-     *
-     * @param lowest smallest value it may be set to, in {@code unit}
-     * @param highest largest
-     * @param ramp fastest change, in {@code unit} a second; 0 for none
-     * @param dwellAbove value above which time is limited; null for none
-     * @param dwell longest time above it, in s
-     * @param safe value at which it is off
-     * @param step smallest change it can be set by; 0 where that is not known
-     * @param command how the instrument is told, {@code %s} for the value
-     */
-    public record Output(
-            String label,
-            String unit,
-            double lowest,
-            double highest,
-            double ramp,
-            @JsonProperty("dwell_above") Double dwellAbove,
-            double dwell,
-            double safe,
-            double step,
-            String command) {}
 
     /**
      * A step to be signed off; {@code minutes} it has to run before it may be, 0 for none; {@code staff} when a member

@@ -51,7 +51,7 @@ class PreparationEntriesTest {
     @Test
     void devicesOutputsTimesAndMaterialsAreRead() {
         Sheet sheet = read(CABINET).sheet();
-        Sheet.Output heater = sheet.devices().get("logger").outputs().get("heater");
+        Output heater = sheet.devices().get("logger").outputs().get("heater");
         assertThat(heater.highest()).isEqualTo(24);
         assertThat(heater.ramp()).isEqualTo(6);
         assertThat(heater.dwellAbove()).isEqualTo(20);

@@ -1,6 +1,6 @@
 package eagerneedle.rig.driver;
 
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Device;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
@@ -23,7 +23,7 @@ public final class Drivers {
      * @param units unit of each channel by the instrument's name for it
      * @throws IOException with one sentence when the address makes no sense
      */
-    public static Driver of(Sheet.Device device, String address, Map<String, String> units) throws IOException {
+    public static Driver of(Device device, String address, Map<String, String> units) throws IOException {
         return switch (device.driver()) {
             case "scpi" -> {
                 Map<String, String> commands = new LinkedHashMap<>();

@@ -2,6 +2,7 @@ package eagerneedle.rig.driver;
 
 import java.io.IOException;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
@@ -219,7 +220,7 @@ public final class LineDriver extends WireSampler {
                     heldFrame = null;
                 }
                 case CONFIRMED -> {
-                    tellClock(by.held());
+                    to.clockSet(by.time(by.held()) / 1e9);
                     if (heldFrame != null) {
                         heldFrame.run();
                         heldFrame = null;
@@ -243,11 +244,8 @@ public final class LineDriver extends WireSampler {
 
     /** Samples of the sampling before may still be under way: their clock has not started anew. */
     private boolean isOfBefore(long raw, long now) {
-        if (awaitingRestart && raw >= lastRaw && now - startedAt < 1_000_000_000L) {
-            return true;
-        }
-        awaitingRestart = false;
-        return false;
+        awaitingRestart = awaitingRestart && raw >= lastRaw && now - startedAt < 1_000_000_000L;
+        return awaitingRestart;
     }
 
     /** A sample was taken: the instrument is there, and what there is to say of its clock is said. */
@@ -273,8 +271,7 @@ public final class LineDriver extends WireSampler {
             described.countDown();
         } else if (!before.channels().equals(now.channels()) || !before.units().equals(now.units())) {
             state = State.REFUSED;
-            tell("The instrument now says it sends " + LineWords.said(now) + " where it sent " + LineWords.said(before)
-                    + "; nothing of that is kept. Set it back, then connect again.");
+            tell(LineWords.changed(before, now));
         } else if (state == State.REFUSED) {
             state = sink == null ? State.READY : State.RUNNING;
             tell("The instrument sends " + LineWords.said(now) + " again.");
@@ -297,7 +294,7 @@ public final class LineDriver extends WireSampler {
             switch (clock.take(stamp, now)) {
                 case PLACED -> add(row, stamp);
                 case CONFIRMED -> {
-                    tellClock(clock.held());
+                    Optional.ofNullable(sink).ifPresent(to -> to.clockSet(clock.time(clock.held()) / 1e9));
                     if (heldRow != null) {
                         add(heldRow, clock.held());
                     }
@@ -318,13 +315,6 @@ public final class LineDriver extends WireSampler {
                 }
             }
             heldRow = null;
-        }
-    }
-
-    private void tellClock(long stamp) {
-        Sink to = sink;
-        if (to != null) {
-            to.clockSet(clock.time(stamp) / 1e9);
         }
     }
 

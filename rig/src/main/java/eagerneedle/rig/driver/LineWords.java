@@ -103,4 +103,10 @@ final class LineWords {
                     + answer.substring(7).strip() + ".");
         }
     }
+
+    /** That an instrument sends something else than it did. */
+    static String changed(Driver.Description before, Driver.Description now) {
+        return "The instrument now says it sends " + said(now) + " where it sent " + said(before)
+                + "; nothing of that is kept. Set it back, then connect again.";
+    }
 }

@@ -2,7 +2,7 @@ package eagerneedle.rig.driver;
 
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Output;
 import java.io.IOException;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
@@ -26,7 +26,7 @@ public final class OutputGuard implements AutoCloseable {
 
     private final Driver driver;
     private final String name;
-    private final Sheet.Output limits;
+    private final Output limits;
     private final Consumer<String> news;
     private final LongSupplier nanos;
     private final ScheduledExecutorService hand;
@@ -41,13 +41,13 @@ public final class OutputGuard implements AutoCloseable {
      *
      * @param news takes a sentence when the guard acts by itself
      */
-    public OutputGuard(Driver driver, String name, Sheet.Output limits, Consumer<String> news) {
+    public OutputGuard(Driver driver, String name, Output limits, Consumer<String> news) {
         this(driver, name, limits, news, System::nanoTime);
         hand.scheduleWithFixedDelay(this::step, STEP_MS, STEP_MS, TimeUnit.MILLISECONDS);
     }
 
     /** For tests: a clock of their own, and nothing moves unless {@link #step()} is called. */
-    OutputGuard(Driver driver, String name, Sheet.Output limits, Consumer<String> news, LongSupplier nanos) {
+    OutputGuard(Driver driver, String name, Output limits, Consumer<String> news, LongSupplier nanos) {
         this.driver = driver;
         this.name = name;
         this.limits = limits;
@@ -109,7 +109,7 @@ public final class OutputGuard implements AutoCloseable {
     }
 
     /** Its limits. */
-    public Sheet.Output limits() {
+    public Output limits() {
         return limits;
     }
 

@@ -131,8 +131,8 @@ final class ChainRig implements RigModel {
         Probe p = probes.get(channel);
         if (bench.containsKey("touch")) {
             probes.values().stream()
-                    .filter(q -> bench.get("touch").equals(place(q).replace(' ', '_'))
-                            || bench.get("touch").equals(place(q)))
+                    .filter(q -> bench.get("touch").equals(q.place().replace(' ', '_'))
+                            || bench.get("touch").equals(q.place()))
                     .forEach(q -> q.touched = 0);
         } else if (p != null && bench.containsKey("turn")) {
             double turns = Double.parseDouble(bench.get("turn"));
@@ -218,7 +218,7 @@ final class ChainRig implements RigModel {
             if (!name.equals(channel)
                     && c != null
                     && c.together()
-                    && !pointsOf(c, bench).isEmpty()) {
+                    && !c.part(bench.getOrDefault("part", "points")).isEmpty()) {
                 Quantity reference = reference(name, q.channel, bench);
                 course.stands("reference", reference);
                 stand(name, q, reference);
@@ -248,17 +248,11 @@ final class ChainRig implements RigModel {
 
     /** The true value that stands at a point of a calibration. */
     private Quantity reference(String name, Channel channel, Map<String, String> bench) {
-        Channel.CalibrationPlan c = channel.calibration();
-        List<Channel.PointPlan> list = pointsOf(c, bench);
+        List<Channel.PointPlan> list = channel.calibration().part(bench.getOrDefault("part", "points"));
         // Points that are gone through again are the same references.
         String text =
                 list.get(Integer.parseInt(bench.get("point")) % list.size()).reference();
         return world.referenceOf(name, text);
-    }
-
-    private static List<Channel.PointPlan> pointsOf(Channel.CalibrationPlan c, Map<String, String> bench) {
-        String part = bench.getOrDefault("part", "points");
-        return part.equals("verify") ? c.verify() : part.equals("after") ? c.after() : c.points();
     }
 
     private void running(String capture, String level, Map<String, Quantity> turned) {
@@ -277,10 +271,6 @@ final class ChainRig implements RigModel {
         // A row is waited for, so that its physics goes on from where the level was set.
         begun = runs && sheet.captures().get(capture).mode().equals("hold");
         probes.values().forEach(q -> q.settling = 0);
-    }
-
-    private static String place(Probe p) {
-        return p.channel.position() == null ? p.channel.label() : p.channel.position();
     }
 
     @Override

@@ -22,23 +22,6 @@ import java.util.concurrent.locks.LockSupport;
  * they go to 0 when the connection drops or nothing is heard for {@value #WATCHDOG_MS} ms.
  */
 public final class LineStandIn implements AutoCloseable {
-    /** What can go wrong on the wire. */
-    public enum Misbehaviour {
-        NONE,
-        SILENCE,
-        GARBAGE,
-        HALF_LINES,
-        CLOCK_BACK,
-        WRONG_UNITS,
-        DEAF,
-        /** Every tenth line is lost. */
-        DROPS,
-        /** Its stamps come from a clock that is busy with other things. */
-        JITTER,
-        /** A gate sees some spokes twice. */
-        REFLECTIONS
-    }
-
     private static final int WATCHDOG_MS = 1500;
     private static final double FINE = 1000;
     private static final int REFLECTED = 11;

@@ -64,6 +64,11 @@ final class Probe {
         return p;
     }
 
+    /** Where it sits; what it is called where nothing is said. */
+    String place() {
+        return channel.position() == null ? channel.label() : channel.position();
+    }
+
     /** True when the physics of the sheet says what hands do to it. */
     boolean isHandled() {
         return !feels || Hands.hasTrims(channel) && !turns;

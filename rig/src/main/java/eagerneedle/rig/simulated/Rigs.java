@@ -4,6 +4,7 @@ import eagerneedle.core.formula.NearName;
 import eagerneedle.core.physics.Draws;
 import eagerneedle.core.physics.Once;
 import eagerneedle.core.physics.RigChange;
+import eagerneedle.core.sheet.Device;
 import eagerneedle.core.sheet.PooledSheet;
 import eagerneedle.core.sheet.RigPlan;
 import eagerneedle.core.sheet.Sheet;
@@ -102,7 +103,7 @@ public final class Rigs {
     }
 
     /** True when an instrument of the sheet has a stand-in. */
-    public static boolean standIn(Sheet sheet, Sheet.Device device) {
+    public static boolean standIn(Sheet sheet, Device device) {
         return device.rig() != null || sheet.hasPhysics() && !device.driver().equals("manual");
     }
 
@@ -129,7 +130,7 @@ public final class Rigs {
             return sheet;
         }
         String named = sheet.devices().values().stream()
-                .map(Sheet.Device::rig)
+                .map(Device::rig)
                 .filter(r -> r != null && !r.equals(CHAINS))
                 .findFirst()
                 .orElse(null);

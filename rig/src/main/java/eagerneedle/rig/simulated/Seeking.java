@@ -6,6 +6,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.reduce.LevelOutputs;
 import eagerneedle.core.reduce.LiveTarget;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Output;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.RawSamples;
 import java.util.LinkedHashMap;
@@ -33,7 +34,7 @@ final class Seeking {
         if (name == null) {
             return stood;
         }
-        Sheet.Output o = LevelOutputs.output(sheet, name);
+        Output o = LevelOutputs.output(sheet, name);
         double seconds = Math.max(plan.hold().settle(), plan.hold().seconds());
         double at = sought(o.lowest(), o.highest(), o.step(), target, v -> {
             rig.arrange(Turned.words(Map.of(name, v)));

@@ -3,7 +3,8 @@ package eagerneedle.rig.driver;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Device;
+import eagerneedle.core.sheet.Output;
 import java.io.IOException;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
@@ -12,13 +13,13 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 class DriversTest {
-    private static Sheet.Device device(String driver) {
-        return new Sheet.Device(
+    private static Device device(String driver) {
+        return new Device(
                 "device",
                 driver,
                 null,
                 Map.of("voltage", "MEAS:VOLT?"),
-                Map.of("supply", new Sheet.Output(null, "V", 0, 5, 1, null, 0, 0, 0, "VOLT %s")),
+                Map.of("supply", new Output(null, "V", 0, 5, 1, null, 0, 0, 0, "VOLT %s")),
                 null);
     }
 

@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import eagerneedle.rig.simulated.LineStandIn;
-import eagerneedle.rig.simulated.LineStandIn.Misbehaviour;
+import eagerneedle.rig.simulated.Misbehaviour;
 import eagerneedle.rig.simulated.Rigs;
 import java.io.BufferedReader;
 import java.io.IOException;

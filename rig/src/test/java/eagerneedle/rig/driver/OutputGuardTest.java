@@ -10,7 +10,7 @@ import static org.mockito.Mockito.doThrow;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Output;
 import eagerneedle.rig.simulated.LineStandIn;
 import eagerneedle.rig.simulated.Rigs;
 import java.io.IOException;
@@ -24,7 +24,7 @@ import org.junit.jupiter.api.Timeout;
 
 @Timeout(40)
 class OutputGuardTest {
-    private static final Sheet.Output HEATER = new Sheet.Output("heater", "V", 0, 24, 6, 20.0, 10, 0, 0, null);
+    private static final Output HEATER = new Output("heater", "V", 0, 24, 6, 20.0, 10, 0, 0, null);
     private final List<Double> set = new ArrayList<>();
     private final List<String> news = new CopyOnWriteArrayList<>();
     private final long[] clock = {0};
@@ -131,7 +131,7 @@ class OutputGuardTest {
             line.open();
             line.configure(20);
             line.start(new Recorder());
-            Sheet.Output quick = new Sheet.Output("heater", "V", 0, 24, 60, null, 0, 0, 0, null);
+            Output quick = new Output("heater", "V", 0, 24, 60, null, 0, 0, 0, null);
             try (OutputGuard real = new OutputGuard(line, "heater", quick, news::add)) {
                 real.set(12);
                 Recorder.await(() -> standIn.output("heater") == 12);

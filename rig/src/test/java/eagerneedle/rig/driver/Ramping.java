@@ -1,6 +1,6 @@
 package eagerneedle.rig.driver;
 
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Output;
 
 /** A program that brings an output up by its ramp and holds it, until it is killed. */
 final class Ramping {
@@ -8,7 +8,7 @@ final class Ramping {
 
     /** @param arguments the serial port */
     public static void main(String[] arguments) throws Exception {
-        Sheet.Output limits = new Sheet.Output("heater", "V", 0, 10, 6.0, 8.0, 60.0, 0, 0, null);
+        Output limits = new Output("heater", "V", 0, 10, 6.0, 8.0, 60.0, 0, 0, null);
         LineDriver driver = new LineDriver(new SerialWire(arguments[0], 115200));
         driver.open();
         OutputGuard guard = new OutputGuard(driver, "heater", limits, s -> {});

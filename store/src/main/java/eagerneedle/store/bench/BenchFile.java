@@ -122,23 +122,32 @@ public final class BenchFile implements SampleSource, AutoCloseable {
     /** Carries many writes out as one transaction: all of them are kept, or none. */
     public synchronized void together(Runnable writes) {
         try {
-            connection.setAutoCommit(false);
-            try {
-                writes.run();
-                connection.commit();
-            } catch (SQLException | RuntimeException e) {
-                connection.rollback();
-                throw e;
-            } finally {
-                connection.setAutoCommit(true);
-            }
+            inOne(writes::run);
             settle();
         } catch (SQLException e) {
-            throw new BenchFileException(
-                    FileName.of(path) + " could not be written (" + Opening.brief(e)
-                            + "); make room on the disk and try again.",
-                    false,
-                    e);
+            throw Opening.full(FileName.of(path) + " could not be written", e);
+        }
+    }
+
+    private interface Writing {
+        void write() throws SQLException;
+    }
+
+    /** As one transaction, or as part of the one that goes on. */
+    private void inOne(Writing writing) throws SQLException {
+        if (!connection.getAutoCommit()) {
+            writing.write();
+            return;
+        }
+        connection.setAutoCommit(false);
+        try {
+            writing.write();
+            connection.commit();
+        } catch (SQLException | RuntimeException e) {
+            connection.rollback();
+            throw e;
+        } finally {
+            connection.setAutoCommit(true);
         }
     }
 
@@ -189,11 +198,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
                 settle();
             }
         } catch (SQLException e) {
-            throw new BenchFileException(
-                    "The last act could not be written to " + FileName.of(path) + " (" + Opening.brief(e)
-                            + "); make room on the disk and try again.",
-                    false,
-                    e);
+            throw Opening.full("The last act could not be written to " + FileName.of(path), e);
         }
     }
 
@@ -258,36 +263,16 @@ public final class BenchFile implements SampleSource, AutoCloseable {
     /** Appends raw samples of several channels of a run, all of them or none, and commits. */
     public synchronized void append(int run, Map<String, RawSamples> samples) {
         try {
-            boolean alone = connection.getAutoCommit();
-            if (alone) {
-                connection.setAutoCommit(false);
-            }
-            try {
+            inOne(() -> {
                 for (Map.Entry<String, RawSamples> e : samples.entrySet()) {
                     if (e.getValue().size() > 0) {
                         blocks.add(run, e.getKey(), e.getValue());
                         cache.remove(run + "/" + e.getKey());
                     }
                 }
-                if (alone) {
-                    connection.commit();
-                }
-            } catch (SQLException e) {
-                if (alone) {
-                    connection.rollback();
-                }
-                throw e;
-            } finally {
-                if (alone) {
-                    connection.setAutoCommit(true);
-                }
-            }
+            });
         } catch (SQLException e) {
-            throw new BenchFileException(
-                    "Samples could not be written to " + FileName.of(path) + " (" + Opening.brief(e)
-                            + "); make room on the disk.",
-                    false,
-                    e);
+            throw Opening.full("Samples could not be written to " + FileName.of(path), e);
         }
     }
 
@@ -336,11 +321,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         try {
             return attachments.add(name, kind, bytes);
         } catch (SQLException e) {
-            throw new BenchFileException(
-                    name + " could not be kept in " + FileName.of(path) + " (" + Opening.brief(e)
-                            + "); make room on the disk and try again.",
-                    false,
-                    e);
+            throw Opening.full(name + " could not be kept in " + FileName.of(path), e);
         }
     }
 
@@ -382,11 +363,6 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         }
     }
 
-    /** As {@link #repair(Path, Path, String)} with the sheet that is in the file. */
-    public static Repaired repair(Path damaged, Path repaired) {
-        return repair(damaged, repaired, null);
-    }
-
     /**
      * Puts what can be read of a damaged file, and of the log beside it, into a new one; the damaged file is left as it
      * is. The new one is made beside its place and put there when it is whole.
@@ -402,11 +378,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         try {
             acts.add(at, says, session);
         } catch (SQLException e) {
-            throw new BenchFileException(
-                    FileName.of(path) + " could not be written (" + Opening.brief(e)
-                            + "); make room on the disk and try again.",
-                    false,
-                    e);
+            throw Opening.full(FileName.of(path) + " could not be written", e);
         }
     }
 

@@ -144,6 +144,11 @@ final class Opening {
         return c;
     }
 
+    /** What was not written, most often because the disk is full. */
+    static BenchFileException full(String what, SQLException e) {
+        return new BenchFileException(what + " (" + brief(e) + "); make room on the disk and try again.", false, e);
+    }
+
     static String brief(Exception e) {
         return e instanceof IOException
                 ? "the folder does not take it"

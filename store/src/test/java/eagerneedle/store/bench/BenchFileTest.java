@@ -314,7 +314,7 @@ class BenchFileTest {
         assertThat(Files.readAllBytes(path)).isEqualTo(half);
         Path saved = folder.resolve("half-repaired.needle");
         try {
-            String says = BenchFile.repair(path, saved).sentence();
+            String says = BenchFile.repair(path, saved, null).sentence();
             assertThat(says).startsWith("half-repaired.needle holds");
             try (BenchFile file = BenchFile.open(saved)) {
                 assertThat(file.session().sheetText()).isEqualTo(SHEET);
@@ -382,7 +382,7 @@ class BenchFileTest {
             if (said) {
                 hurt++;
                 try {
-                    Repaired done = BenchFile.repair(damaged, to);
+                    Repaired done = BenchFile.repair(damaged, to, null);
                     saved++;
                     try (BenchFile file = BenchFile.open(to)) {
                         boolean same = file.session().equals(session);
@@ -445,7 +445,7 @@ class BenchFileTest {
             Path to = folder.resolve("page" + page + "-repaired.needle");
             Files.write(damaged, bytes);
             try {
-                Repaired done = BenchFile.repair(damaged, to);
+                Repaired done = BenchFile.repair(damaged, to, null);
                 long n = samplesIn(to);
                 lost += whole.samples() - n;
                 boolean branch = whole.bytes()[page * 4096 + (page == 0 ? 100 : 0)] == 5;
@@ -482,7 +482,7 @@ class BenchFileTest {
             put.executeUpdate();
         }
         assertSentence(() -> BenchFile.open(path), "damaged", true);
-        Repaired done = BenchFile.repair(path, folder.resolve("sheet-repaired.needle"));
+        Repaired done = BenchFile.repair(path, folder.resolve("sheet-repaired.needle"), null);
         assertThat(done.missing()).anyMatch(s -> s.contains("garbled") && s.contains("shipped one"));
         try (BenchFile file = BenchFile.open(folder.resolve("sheet-repaired.needle"))) {
             assertThat(file.session().sheetText()).isEqualTo(SHEET);
@@ -491,7 +491,7 @@ class BenchFileTest {
                 var s = c.createStatement()) {
             s.executeUpdate("UPDATE sheet SET crc = 12345");
         }
-        assertSentence(() -> BenchFile.repair(path, folder.resolve("no.needle")), "--sheet", false);
+        assertSentence(() -> BenchFile.repair(path, folder.resolve("no.needle"), null), "--sheet", false);
         assertThat(folder.resolve("no.needle")).doesNotExist();
         assertThat(BenchFile.repair(path, folder.resolve("given.needle"), SHEET).missing())
                 .anyMatch(s -> s.contains("the one given") && s.contains("not the same"));
@@ -513,7 +513,7 @@ class BenchFileTest {
             Files.copy(path, copy);
             Files.copy(folder.resolve("live.needle-wal"), folder.resolve("copy.needle-wal"));
         }
-        Repaired done = BenchFile.repair(copy, folder.resolve("live-repaired.needle"));
+        Repaired done = BenchFile.repair(copy, folder.resolve("live-repaired.needle"), null);
         assertThat(done.samples()).isEqualTo(3);
         assertThat(done.acts()).isEqualTo(2);
         try (BenchFile file = BenchFile.open(folder.resolve("live-repaired.needle"))) {
@@ -541,7 +541,7 @@ class BenchFileTest {
             s.executeUpdate("DELETE FROM block WHERE seq BETWEEN 50 AND 400");
             s.executeUpdate("UPDATE act SET session = x'00112233' WHERE n = 2");
         }
-        Repaired done = BenchFile.repair(path, folder.resolve("gap-repaired.needle"));
+        Repaired done = BenchFile.repair(path, folder.resolve("gap-repaired.needle"), null);
         assertThat(done.samples()).isEqualTo(600 - 351);
         assertThat(done.sentence())
                 .contains("351 blocks could not be read")
