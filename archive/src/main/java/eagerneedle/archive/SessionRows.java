@@ -123,8 +123,7 @@ final class SessionRows {
             return;
         }
         r.sheet()
-                .captures()
-                .get(run.capture())
+                .capture(run.capture())
                 .quantities()
                 .forEach((name, d) -> r.ofRun(run, name)
                         .quantity()

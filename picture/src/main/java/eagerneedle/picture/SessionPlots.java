@@ -23,7 +23,7 @@ public final class SessionPlots {
         return r.trace(run, channel).map(trace -> {
             Channel c = r.sheet().channels().get(channel);
             List<Layer> layers = new ArrayList<>();
-            Window w = r.sheet().captures().get(run.capture()).windows().entrySet().stream()
+            Window w = r.sheet().capture(run.capture()).windows().entrySet().stream()
                     .filter(e -> e.getValue().on().equals(channel))
                     .findFirst()
                     .flatMap(e -> r.window(run, e.getKey()))
@@ -54,8 +54,7 @@ public final class SessionPlots {
                     .orElseGet(() -> new Plot.Axis(c.label(), trace.unit().pretty()));
             Plot plot = new Plot(run.name() + ", " + levelLabel(r, run), new Plot.Axis("time", "s"), y, layers);
             List<String> legend = r.sheet()
-                            .captures()
-                            .get(run.capture())
+                            .capture(run.capture())
                             .top()
                             .filter(channel::equals)
                             .isPresent()
@@ -86,7 +85,7 @@ public final class SessionPlots {
     private static List<String> legend(Reduction r, Run run, Optional<DrawnFit> drawn) {
         List<String> lines = new ArrayList<>();
         r.headline(run).ifPresent(e -> e.quantity().ifPresent(q -> lines.add(e.label() + " " + q)));
-        boolean windowed = !r.sheet().captures().get(run.capture()).windows().isEmpty();
+        boolean windowed = !r.sheet().capture(run.capture()).windows().isEmpty();
         drawn.ifPresent(
                 d -> lines.add(d.fit().model() + (windowed ? " through the window" : " through the whole run")));
         return lines;
@@ -104,7 +103,7 @@ public final class SessionPlots {
 
     /** The fit that goes with a trace: of several channels the first through samples of this one. */
     private static Optional<Fit> through(Reduction r, Run run, Trace trace) {
-        return r.sheet().captures().get(run.capture()).channels().size() < 2
+        return r.sheet().capture(run.capture()).channels().size() < 2
                 ? r.fitOfRun(run)
                 : r.fitsOfRun(run).stream().filter(f -> isThrough(f, trace)).findFirst();
     }
@@ -227,7 +226,7 @@ public final class SessionPlots {
     public static Optional<Fit> ownPoints(Reduction r, Run run, Trace trace) {
         return r.fitOfRun(run)
                 .filter(f -> f.xUnit().fits(LabUnit.SECOND) && !f.yUnit().fits(trace.unit()))
-                .filter(f -> r.sheet().captures().get(run.capture()).channels().stream()
+                .filter(f -> r.sheet().capture(run.capture()).channels().stream()
                         .flatMap(c -> r.trace(run, c).stream())
                         .noneMatch(t -> isThrough(f, t)));
     }

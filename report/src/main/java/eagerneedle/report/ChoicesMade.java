@@ -64,12 +64,10 @@ final class ChoicesMade {
                         r.sheet().inputs().get(input).label() + " was read with " + i.name() + " " + i.id() + "."));
         s.setups()
                 .keySet()
-                .forEach(c ->
-                        out.add(r.sheet().channels().get(c).label() + " was set up otherwise than the sheet says."));
+                .forEach(c -> out.add(r.sheet().channel(c).label() + " was set up otherwise than the sheet says."));
         s.repeats()
-                .forEach((c, n) -> out.add(
-                        n + " runs of " + r.sheet().captures().get(c).label().toLowerCase(Locale.ROOT)
-                                + " were planned at each level."));
+                .forEach((c, n) -> out.add(n + " runs of "
+                        + r.sheet().capture(c).label().toLowerCase(Locale.ROOT) + " were planned at each level."));
         s.explained().values().stream()
                 .filter(t -> !t.isBlank())
                 .forEach(t -> out.add("To a watch it was said: " + t + "."));

@@ -217,9 +217,7 @@ public final class SessionReport {
         ChainPicture.ribbon(s, chain, at, 0, 2, 640);
         return Map.of(
                 "name",
-                names.stream()
-                        .map(n -> reduction.sheet().channels().get(n).label())
-                        .collect(Collectors.joining("; ")),
+                names.stream().map(n -> reduction.sheet().channel(n).label()).collect(Collectors.joining("; ")),
                 "where",
                 names.size() > 1 || c.position() == null
                         ? ""

@@ -45,10 +45,8 @@ final class AdjustPanel extends VBox {
         this.desk = desk;
         this.reading = reading;
         this.model = new AdjustModel(
-                name,
-                desk.bench().sheet().channels().get(name).calibration(),
-                new CalibrationDraft(desk.bench(), name));
-        this.unit = desk.bench().sheet().channels().get(name).labUnit().pretty();
+                name, desk.bench().sheet().channel(name).calibration(), new CalibrationDraft(desk.bench(), name));
+        this.unit = desk.bench().sheet().channel(name).labUnit().pretty();
         this.done = done;
         setId("adjust-panel");
         says.setId("trim-says");

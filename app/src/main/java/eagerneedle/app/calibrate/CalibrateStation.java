@@ -171,18 +171,13 @@ public final class CalibrateStation implements StationView {
             boolean input = key.startsWith("input ");
             String label = input
                     ? desk.bench().sheet().inputs().get(key.substring(6)).label()
-                    : desk.bench().sheet().channels().get(key).label();
+                    : desk.bench().sheet().channel(key).label();
             ToggleButton b = new ToggleButton();
             javafx.scene.control.Label first = new javafx.scene.control.Label(label);
             javafx.scene.control.Label second = Labels.quiet(
                     input
                             ? "actual value"
-                            : desk.bench()
-                                    .sheet()
-                                    .channels()
-                                    .get(key)
-                                    .calibration()
-                                    .kind());
+                            : desk.bench().sheet().channel(key).calibration().kind());
             javafx.scene.control.Label sign = new javafx.scene.control.Label(mark(key, now));
             sign.getStyleClass()
                     .add(

@@ -53,7 +53,7 @@ record OfferModel(Desk desk) {
         Additions.Added a = Additions.calibration(
                 desk.bench().session().sheetText(),
                 channel,
-                unit.isBlank() ? desk.bench().sheet().channels().get(channel).unit() : unit,
+                unit.isBlank() ? desk.bench().sheet().channel(channel).unit() : unit,
                 of,
                 reference,
                 set);
@@ -61,6 +61,6 @@ record OfferModel(Desk desk) {
                 .apply(new SheetCommand.Write(
                         a.text(),
                         "Will calibrate "
-                                + desk.bench().sheet().channels().get(channel).label() + " at " + points + "."));
+                                + desk.bench().sheet().channel(channel).label() + " at " + points + "."));
     }
 }

@@ -63,7 +63,7 @@ final class CaptureSchedule extends VBox {
     /** @param busy true while a run lasts or waits for its verdict, when no other level can be chosen */
     void refresh(String capture, String level, boolean busy) {
         Sheet sheet = desk.bench().sheet();
-        rows.forEach((c, r) -> r.show(sheet.captures().get(c).levels().entrySet().stream()
+        rows.forEach((c, r) -> r.show(sheet.capture(c).levels().entrySet().stream()
                 .map(l -> new Level(
                         c,
                         l.getKey(),

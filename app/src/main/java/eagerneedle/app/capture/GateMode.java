@@ -26,7 +26,7 @@ final class GateMode extends StreamMode {
         super(desk, plan);
         plan.channels()
                 .forEach(c -> cards.getChildren()
-                        .add(card(c, desk.bench().sheet().channels().get(c).label())));
+                        .add(card(c, desk.bench().sheet().channel(c).label())));
     }
 
     private VBox card(String channel, String label) {

@@ -62,11 +62,10 @@ public final class ImportDialog {
         Sheet sheet = desk.bench().sheet();
         captures.getItems().setAll(sheet.captures().keySet());
         captures.setValue(capture);
-        levels.getItems().setAll(sheet.captures().get(capture).levels().keySet());
+        levels.getItems().setAll(sheet.capture(capture).levels().keySet());
         levels.setValue(level);
         captures.setOnAction(e -> {
-            levels.getItems()
-                    .setAll(sheet.captures().get(captures.getValue()).levels().keySet());
+            levels.getItems().setAll(sheet.capture(captures.getValue()).levels().keySet());
             levels.getSelectionModel().selectFirst();
             columns();
         });
@@ -118,7 +117,7 @@ public final class ImportDialog {
     }
 
     private boolean isByEye() {
-        return desk.bench().sheet().captures().get(captures.getValue()).isByEye();
+        return desk.bench().sheet().capture(captures.getValue()).isByEye();
     }
 
     /** Rows of readings say themselves what they are: there is nothing to ask. What was decided is told. */

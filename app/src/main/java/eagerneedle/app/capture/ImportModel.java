@@ -185,8 +185,7 @@ final class ImportModel {
     Map<String, Channel> channels() {
         Map<String, Channel> out = new LinkedHashMap<>();
         bench.sheet()
-                .captures()
-                .get(capture)
+                .capture(capture)
                 .channels()
                 .forEach(c -> out.put(c, bench.sheet().channels().get(c)));
         return out;

@@ -168,7 +168,7 @@ final class PromptedMode extends CaptureMode {
         });
         enter.setOnAction(e -> act.run());
         value.setOnAction(e -> act.run());
-        String unit = desk.bench().sheet().channels().get(first()).labUnit().pretty();
+        String unit = desk.bench().sheet().channel(first()).labUnit().pretty();
         late.getChildren().setAll(Labels.quiet("read at"), when, Labels.quiet("s:"), value, Labels.quiet(unit), enter);
         value.requestFocus();
     }

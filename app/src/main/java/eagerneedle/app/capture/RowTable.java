@@ -61,8 +61,8 @@ final class RowTable extends VBox {
         List<List<String>> out = new ArrayList<>();
         List<String> head = new ArrayList<>(List.of("run", "level"));
         plan.channels().forEach(c -> {
-            String unit = desk.bench().sheet().channels().get(c).labUnit().pretty();
-            head.add(desk.bench().sheet().channels().get(c).label() + (unit.isEmpty() ? "" : ", " + unit));
+            String unit = desk.bench().sheet().channel(c).labUnit().pretty();
+            head.add(desk.bench().sheet().channel(c).label() + (unit.isEmpty() ? "" : ", " + unit));
             head.add("u");
         });
         plan.byEye().values().forEach(i -> head.add(i.label()));

@@ -14,7 +14,7 @@ final class ShotModel {
     ShotModel(Desk desk, Capture plan) {
         Capture.ShotPlan s = plan.shot();
         String channel = s.on() == null ? plan.channels().get(0) : s.on();
-        String on = desk.bench().sheet().channels().get(channel).label();
+        String on = desk.bench().sheet().channel(channel).label();
         String way = s.way().equals("either") ? "" : s.way().equals("up") ? " upwards" : " downwards";
         waitsFor = s.at() != null ? on + " passes " + s.at() + way : on + " changes" + way + " faster than " + s.rate();
         begins = "Fires when " + waitsFor + "; kept from " + Notation.plain(s.before(), 3) + " s before to "

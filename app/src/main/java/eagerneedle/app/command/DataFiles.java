@@ -25,7 +25,7 @@ record DataFiles(List<Path> files, String capture, String level) {
         List<String> said = new ArrayList<>();
         for (Path p : files) {
             String to = Places.capture(bench, capture);
-            if (bench.sheet().captures().get(to).isByEye()) {
+            if (bench.sheet().capture(to).isByEye()) {
                 said.add(RowsFile.bring(bench, to, atLevel(bench, to), FileName.of(p), ForeignFile.text(p))
                         .says(FileName.of(p)));
                 continue;
@@ -52,8 +52,7 @@ record DataFiles(List<Path> files, String capture, String level) {
                         .filter(n -> n[0].equals(to))
                         .map(n -> n[1])
                         .orElseGet(() -> bench.sheet()
-                                .captures()
-                                .get(to)
+                                .capture(to)
                                 .levels()
                                 .keySet()
                                 .iterator()

@@ -12,6 +12,7 @@ import javafx.application.Platform;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Draws a result by Monte Carlo when asked, beside everything else, and shows the draws against the first-order curve.
@@ -20,9 +21,9 @@ final class DrawsCard extends VBox {
     private final Button draw = new Button();
     private final Label says = Labels.wrapped("");
     private final PictureView picture = new PictureView("Draws of the result against its first-order curve", null);
-    private Quantity of;
+    private @Nullable Quantity of;
     private Coverage coverage = Coverage.DEFAULT;
-    private CompletableFuture<MonteCarlo> running;
+    private @Nullable CompletableFuture<MonteCarlo> running;
 
     DrawsCard() {
         super(6);

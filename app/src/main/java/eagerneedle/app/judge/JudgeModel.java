@@ -25,6 +25,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /** What Judge shows of the session, and what may be done there. */
 final class JudgeModel {
@@ -89,7 +90,7 @@ final class JudgeModel {
 
     private final Desk desk;
     private final int mostLines;
-    private String chosen;
+    private @Nullable String chosen;
     private String wanted = "";
 
     /** @param mostLines how many lines of a budget are drawn */

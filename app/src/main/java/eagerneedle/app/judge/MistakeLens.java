@@ -16,6 +16,7 @@ import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The mistake lens: a mistake that people make, made on the real data, and what it would have done to the answer.
@@ -26,7 +27,7 @@ final class MistakeLens extends VBox {
     private final Label says = Labels.wrapped("");
     private final VBox box = new VBox(4);
     private final Rows<MistakeModel.Consequence> consequences = new Rows<>(box, MistakeLens::consequence);
-    private Sheet.Mistake looking;
+    private Sheet.@Nullable Mistake looking;
 
     MistakeLens(Desk desk) {
         super(6);
@@ -63,7 +64,7 @@ final class MistakeLens extends VBox {
         }
     }
 
-    private void look(Sheet.Mistake m) {
+    private void look(Sheet.@Nullable Mistake m) {
         looking = m;
         Labels.says(says, m == null ? "" : m.says());
         consequences.show(m == null ? List.of() : model.of(m));

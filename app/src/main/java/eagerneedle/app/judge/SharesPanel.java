@@ -14,6 +14,7 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /** Where the uncertainty of a result comes from, and what it would take to have less of it. */
 final class SharesPanel extends VBox {
@@ -27,7 +28,7 @@ final class SharesPanel extends VBox {
     private final Rows<String> doubts = new Rows<>(doubtBox, Labels::attention);
     private final PictureView bars = new PictureView("Uncertainty budget", null);
     private final Label rest = Labels.quiet("");
-    private JudgeModel.Shares shown;
+    private JudgeModel.@Nullable Shares shown;
 
     SharesPanel(JudgeModel model, int mostLines) {
         super(10);
@@ -64,7 +65,9 @@ final class SharesPanel extends VBox {
     }
 
     private void work() {
-        cheapest.setText(model.cheapest(shown.result(), Typing.in(wanted)));
+        if (shown != null) {
+            cheapest.setText(model.cheapest(shown.result(), Typing.in(wanted)));
+        }
     }
 
     void show(JudgeModel.Shares shares) {

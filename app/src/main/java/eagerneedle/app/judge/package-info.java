@@ -1,2 +1,5 @@
 /** Judge: results against references, shares of uncertainty, mistakes looked for. */
+@NullMarked
 package eagerneedle.app.judge;
+
+import org.jspecify.annotations.NullMarked;

@@ -17,6 +17,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.Consumer;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -252,6 +253,7 @@ final class InputTable extends GridPane {
                     by, by.getText() + ". Pick the instrument this is read with, best first; or drag one here");
         });
         Map<String, Double> shares = model.shares();
-        bars.forEach((key, bar) -> show(bar, model.inputs().get(key), shares.getOrDefault(key, 0.0)));
+        bars.forEach((key, bar) ->
+                show(bar, Objects.requireNonNull(model.inputs().get(key)), shares.getOrDefault(key, 0.0)));
     }
 }

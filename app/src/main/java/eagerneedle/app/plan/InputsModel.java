@@ -15,6 +15,8 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /** The inputs of a session: what is planned for them, what was read, and what they are read with. */
 final class InputsModel {
@@ -44,7 +46,8 @@ final class InputsModel {
     }
 
     private Sheet.Input input(String key) {
-        return inputs().containsKey(key) ? inputs().get(key) : onlyPlanned().get(key);
+        Sheet.Input input = inputs().get(key);
+        return input == null ? Objects.requireNonNull(onlyPlanned().get(key)) : input;
     }
 
     /** True while the value of an input must not be seen: a reference in blind work. */
@@ -73,7 +76,7 @@ final class InputsModel {
         desk.bench().apply(act(key, column, text.isBlank() ? null : text.strip()));
     }
 
-    private Command act(String key, Column column, String text) {
+    private Command act(String key, Column column, @Nullable String text) {
         String label = input(key).label();
         if (text != null) {
             fits(label, input(key).value(), text);

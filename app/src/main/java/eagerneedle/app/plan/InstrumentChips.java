@@ -7,6 +7,7 @@ import eagerneedle.app.widget.Notices;
 import eagerneedle.core.stockroom.Instrument;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import javafx.geometry.Bounds;
 import javafx.scene.Cursor;
@@ -92,7 +93,8 @@ final class InstrumentChips extends FlowPane {
     private Optional<String> under(MouseEvent e) {
         return rows.keySet().stream()
                 .filter(key -> {
-                    Bounds b = rows.get(key).localToScreen(rows.get(key).getBoundsInLocal());
+                    Bounds b = Objects.requireNonNull(rows.get(key))
+                            .localToScreen(Objects.requireNonNull(rows.get(key)).getBoundsInLocal());
                     return b != null && b.contains(e.getScreenX(), e.getScreenY());
                 })
                 .findFirst();

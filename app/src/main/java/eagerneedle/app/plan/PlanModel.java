@@ -26,6 +26,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /** What is planned: the runs to take, what to have ready, what to beware of, and how uncertain it will be. */
 final class PlanModel {
@@ -145,7 +146,7 @@ final class PlanModel {
         return String.join("\n", lines);
     }
 
-    private String spread(Capture.SpreadPlan p) {
+    private @Nullable String spread(Capture.SpreadPlan p) {
         Reading from = Reading.parse(p.from());
         Reading to = Reading.parse(p.to());
         try {
@@ -172,7 +173,7 @@ final class PlanModel {
                 .collect(Collectors.joining("\n"));
     }
 
-    private String amount(Sheet.Material m) {
+    private @Nullable String amount(Sheet.Material m) {
         try {
             Quantity q = desk.bench().plan().evaluate(m.amount(), m.label(), m.label());
             Quantity shown = m.unit() == null ? q : q.to(LabUnit.parse(m.unit()));

@@ -13,6 +13,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /** Asks what it would take to reach a target uncertainty; it is worked out off the interface thread. */
 final class TargetPanel extends VBox {
@@ -21,7 +22,7 @@ final class TargetPanel extends VBox {
     private final Label says = Labels.wrapped("");
     private final Button apply = new Button("Plan it so");
     private final Button work = new Button("What would it take?");
-    private TargetModel.Way way;
+    private TargetModel.@Nullable Way way;
 
     TargetPanel(Desk desk) {
         super(6);
@@ -85,7 +86,10 @@ final class TargetPanel extends VBox {
     }
 
     private void apply() {
-        Notices.attempt(this, () -> model.plan(way));
+        TargetModel.Way found = way;
+        if (found != null) {
+            Notices.attempt(this, () -> model.plan(found));
+        }
         apply.setVisible(false);
         work();
     }

@@ -6,6 +6,7 @@ import javafx.scene.AccessibleRole;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.layout.Region;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A picture on a canvas that fills its region; repainted when its size, its data or the theme changes. It grows with
@@ -18,10 +19,10 @@ public class PictureView extends Region {
     }
 
     private final Canvas canvas = new Canvas();
-    private Painter painter;
+    private @Nullable Painter painter;
 
     /** @param says what the picture shows, for assistive technology */
-    public PictureView(String says, Painter painter) {
+    public PictureView(String says, @Nullable Painter painter) {
         this.painter = painter;
         getChildren().add(canvas);
         setAccessibleRole(AccessibleRole.IMAGE_VIEW);
@@ -30,7 +31,7 @@ public class PictureView extends Region {
         Theme.onChange(this, this::repaint);
     }
 
-    public final void show(Painter newPainter) {
+    public final void show(@Nullable Painter newPainter) {
         painter = newPainter;
         repaint();
     }

@@ -9,8 +9,7 @@ import javafx.scene.control.MenuItem;
 
 /** What may be done with a plot: seen whole, copied, saved as a picture or as numbers. */
 final class PlotMenu extends ContextMenu {
-    PlotMenu(PlotView view) {
-        Plot plot = view.plot();
+    PlotMenu(PlotView view, Plot plot) {
         item("Show all", view::all);
         item("One step back", view::back);
         item("Copy numbers", () -> {

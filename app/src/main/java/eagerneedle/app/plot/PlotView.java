@@ -14,6 +14,7 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The plot in the window. The wheel zooms the horizontal axis about the pointer, with Shift the vertical one; a drag
@@ -48,11 +49,11 @@ public class PlotView extends PictureView {
         void picked(Layer.Points layer, int index);
     }
 
-    private Plot plot;
+    private @Nullable Plot plot;
     private TimeSpan span;
-    private double[] heldY;
-    private double[] zoomedY;
-    private PlotPainter.Frame frame;
+    private double @Nullable [] heldY;
+    private double @Nullable [] zoomedY;
+    private PlotPainter.@Nullable Frame frame;
     private final WindowHandles handles = new WindowHandles();
     private int dragging = -1;
     private double panFrom = Double.NaN;
@@ -60,10 +61,10 @@ public class PlotView extends PictureView {
     private double pointer = Double.NaN;
     private double pressedAt = Double.NaN;
     private double[] cursors = {};
-    private CursorListener cursorListener;
-    private PointListener pointListener;
+    private @Nullable CursorListener cursorListener;
+    private @Nullable PointListener pointListener;
     private boolean showX = true;
-    private PlotView twin;
+    private @Nullable PlotView twin;
     private String empty = "";
 
     public PlotView(String says) {
@@ -96,13 +97,13 @@ public class PlotView extends PictureView {
         focusedProperty().addListener((o, was, is) -> handles.letGo(plot));
         setOnContextMenuRequested(e -> {
             if (e.isKeyboardTrigger() && plot != null) {
-                new PlotMenu(this).show(this, e.getScreenX(), e.getScreenY());
+                new PlotMenu(this, plot).show(this, e.getScreenX(), e.getScreenY());
             }
         });
     }
 
     /** Shows a plot; the zoom stays where the new plot is of the same thing. Null shows the empty state. */
-    public void plot(Plot newPlot, boolean keepView) {
+    public void plot(@Nullable Plot newPlot, boolean keepView) {
         plot = newPlot;
         if (!keepView && twin == null) {
             span.forget();
@@ -160,6 +161,7 @@ public class PlotView extends PictureView {
     }
 
     /** What is shown; null while there is nothing. */
+    @Nullable
     Plot plot() {
         return plot;
     }
@@ -178,23 +180,25 @@ public class PlotView extends PictureView {
     }
 
     /** The rectangle and scales last painted; null before. */
-    public PlotPainter.Frame frame() {
+    public PlotPainter.@Nullable Frame frame() {
         return frame;
     }
 
     /** Holds the vertical scale as it is now, or lets it follow the data again. */
     public void holdScale(boolean hold) {
-        heldY = hold && plot != null ? new double[] {shown().y0(), shown().y1()} : null;
+        Plot of = plot;
+        heldY = hold && of != null ? new double[] {shown(of).y0(), shown(of).y1()} : null;
         repaint();
     }
 
     /** What is seen of the horizontal axis; null while there is nothing. */
-    public double[] visible() {
-        return plot == null ? null : new double[] {shown().x0(), shown().x1()};
+    public double @Nullable [] visible() {
+        Plot of = plot;
+        return of == null ? null : new double[] {shown(of).x0(), shown(of).x1()};
     }
 
-    private Plot.View shown() {
-        Plot.View whole = plot.whole();
+    private Plot.View shown(Plot of) {
+        Plot.View whole = of.whole();
         double[] all = span.whole();
         double[] x = span.shown() != null ? span.shown() : all != null ? all : new double[] {whole.x0(), whole.x1()};
         double[] y = zoomedY != null ? zoomedY : heldY != null ? heldY : new double[] {whole.y0(), whole.y1()};
@@ -202,20 +206,22 @@ public class PlotView extends PictureView {
     }
 
     private void paint(Surface s, double w, double h) {
-        if (plot == null) {
+        Plot of = plot;
+        if (of == null) {
             frame = null;
             s.text(empty, w / 2, h / 2, Surface.Align.CENTRE, Lettering.text(13), Ink.QUIET);
             return;
         }
-        frame = PlotPainter.paint(s, plot, shown(), 0, 0, w, h, showX);
+        PlotPainter.Frame painted = PlotPainter.paint(s, of, shown(of), 0, 0, w, h, showX);
+        frame = painted;
         if (!Double.isNaN(pointer) && dragging < 0) {
-            double px = frame.px(pointer);
-            s.line(px, frame.top(), px, frame.top() + frame.height(), Ink.RULE, 1);
-            PlotMarks.nearest(s, frame, plot, pointer);
+            double px = painted.px(pointer);
+            s.line(px, painted.top(), px, painted.top() + painted.height(), Ink.RULE, 1);
+            PlotMarks.nearest(s, painted, of, pointer);
         }
-        PlotMarks.cursors(s, frame, cursors);
-        if (isFocused() && handles.isMovable() && !Double.isNaN(handles.at(plot))) {
-            s.circle(frame.px(handles.at(plot)), frame.top() + frame.height() - 8, 4, Ink.NEEDLE, null, 0);
+        PlotMarks.cursors(s, painted, cursors);
+        if (isFocused() && handles.isMovable() && !Double.isNaN(handles.at(of))) {
+            s.circle(painted.px(handles.at(of)), painted.top() + painted.height() - 8, 4, Ink.NEEDLE, null, 0);
         }
     }
 
@@ -246,11 +252,17 @@ public class PlotView extends PictureView {
     }
 
     private void dragged(MouseEvent e) {
+        Plot of = plot;
+        PlotPainter.Frame on = frame;
+        if (of == null || on == null) {
+            // What was taken in hand is no longer there.
+            return;
+        }
         if (dragging >= 0) {
-            handles.move(plot, frame.xAt(x(e)), false);
+            handles.move(of, on.xAt(x(e)), false);
         } else if (e.isSecondaryButtonDown() && !Double.isNaN(panFrom)) {
             panned = panned || Math.abs(x(e) - panFrom) > 2;
-            Plot.View moved = shown().panned(frame.xAt(panFrom) - frame.xAt(x(e)));
+            Plot.View moved = shown(of).panned(on.xAt(panFrom) - on.xAt(x(e)));
             span.show(moved.x0(), moved.x1());
             panFrom = x(e);
         }
@@ -258,10 +270,12 @@ public class PlotView extends PictureView {
 
     private void released(MouseEvent e) {
         if (e.getButton() == MouseButton.SECONDARY && !panned && plot != null) {
-            new PlotMenu(this).show(this, e.getScreenX(), e.getScreenY());
+            new PlotMenu(this, plot).show(this, e.getScreenX(), e.getScreenY());
         }
         if (dragging >= 0) {
-            handles.move(plot, frame.xAt(x(e)), true);
+            if (frame != null) {
+                handles.move(plot, frame.xAt(x(e)), true);
+            }
             dragging = -1;
         } else if (!Double.isNaN(pressedAt)
                 && Math.abs(x(e) - pressedAt) <= 3
@@ -283,25 +297,32 @@ public class PlotView extends PictureView {
                 ? new double[0]
                 : cursors.length == 1 ? new double[] {cursors[0], at} : new double[] {at};
         repaint();
-        cursorListener.set(cursors.clone());
+        tellCursors();
+    }
+
+    private void tellCursors() {
+        if (cursorListener != null) {
+            cursorListener.set(cursors.clone());
+        }
     }
 
     private void clear() {
         if (cursors.length > 0) {
             cursors = new double[0];
             repaint();
-            cursorListener.set(cursors);
+            tellCursors();
         }
     }
 
     private boolean pick(MouseEvent e) {
-        if (pointListener == null) {
+        PlotPainter.Frame on = frame;
+        if (pointListener == null || plot == null || on == null) {
             return false;
         }
         for (Layer l : plot.layers()) {
             if (l instanceof Layer.Points p) {
                 for (int i = 0; i < p.x().length; i++) {
-                    if (Math.hypot(frame.px(p.x()[i]) - x(e), frame.py(p.y()[i]) - y(e)) < GRIP) {
+                    if (Math.hypot(on.px(p.x()[i]) - x(e), on.py(p.y()[i]) - y(e)) < GRIP) {
                         pointListener.picked(p, i);
                         return true;
                     }
@@ -326,7 +347,7 @@ public class PlotView extends PictureView {
             return;
         }
         if (e.getCode() == KeyCode.C && cursorListener != null && !e.isShortcutDown() && plot != null) {
-            Plot.View v = shown();
+            Plot.View v = shown(plot);
             setCursor(
                     !Double.isNaN(pointer) ? pointer : v.x0() + (cursors.length == 0 ? 0.4 : 0.6) * (v.x1() - v.x0()));
             e.consume();
@@ -336,18 +357,19 @@ public class PlotView extends PictureView {
             cursors[cursors.length - 1] +=
                     (e.getCode() == KeyCode.LEFT ? -1 : 1) * handles.step() * (e.isShiftDown() ? 10 : 1);
             repaint();
-            cursorListener.set(cursors.clone());
+            tellCursors();
             e.consume();
             return;
         }
-        if (WindowHandles.window(plot) == null || !handles.isMovable()) {
+        Plot of = plot;
+        if (of == null || WindowHandles.window(of) == null || !handles.isMovable()) {
             return;
         }
         int steps = e.isShiftDown() ? 10 : 1;
         switch (e.getCode()) {
-            case LEFT -> handles.push(plot, -steps);
-            case RIGHT -> handles.push(plot, steps);
-            case UP, DOWN -> handles.takeOther(plot);
+            case LEFT -> handles.push(of, -steps);
+            case RIGHT -> handles.push(of, steps);
+            case UP, DOWN -> handles.takeOther(of);
             default -> {
                 return;
             }
@@ -361,11 +383,11 @@ public class PlotView extends PictureView {
         double turned = e.getDeltaY() != 0 ? e.getDeltaY() : e.getDeltaX();
         double x = e.getX() / scale();
         double y = e.getY() / scale();
-        if (frame == null || !frame.contains(x, y) || turned == 0) {
+        if (plot == null || frame == null || !frame.contains(x, y) || turned == 0) {
             return;
         }
         double factor = turned > 0 ? 0.85 : 1 / 0.85;
-        Plot.View v = shown();
+        Plot.View v = shown(plot);
         if (e.isShiftDown()) {
             double at = frame.yAt(y);
             zoomedY = new double[] {at - (at - v.y0()) * factor, at + (v.y1() - at) * factor};
@@ -380,7 +402,10 @@ public class PlotView extends PictureView {
     /** The picture as it is seen, as an SVG document. */
     String svg() {
         SvgSurface s = new SvgSurface(getWidth(), getHeight(), false, "x");
-        PlotPainter.paint(s, plot, shown(), 0, 0, getWidth(), getHeight(), true);
-        return s.document(plot.title());
+        Plot of = plot;
+        if (of != null) {
+            PlotPainter.paint(s, of, shown(of), 0, 0, getWidth(), getHeight(), true);
+        }
+        return s.document(of == null ? empty : of.title());
     }
 }

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
 import java.util.function.LongSupplier;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What plots with a common horizontal axis show of it. One axis may belong to several plots: zooming one zooms all, and
@@ -18,7 +19,7 @@ final class TimeSpan {
     private final List<Runnable> listeners = new ArrayList<>();
     private final List<PlotView> plots = new ArrayList<>();
     private final LongSupplier clock;
-    private double[] shown;
+    private double @Nullable [] shown;
     private long lastStep;
     private boolean turning;
 
@@ -37,7 +38,7 @@ final class TimeSpan {
     }
 
     /** From and to of all that the plots together hold; null while they hold nothing. */
-    double[] whole() {
+    double @Nullable [] whole() {
         double from = Double.POSITIVE_INFINITY;
         double to = Double.NEGATIVE_INFINITY;
         for (PlotView p : plots) {
@@ -51,7 +52,7 @@ final class TimeSpan {
     }
 
     /** From and to; null while everything is shown. */
-    double[] shown() {
+    double @Nullable [] shown() {
         return shown;
     }
 

@@ -4,6 +4,7 @@ import eagerneedle.picture.Layer;
 import eagerneedle.picture.Plot;
 import eagerneedle.picture.PlotPainter;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What can be moved in a plot: the two edges of its window, and moments that windows follow. One of them is in hand,
@@ -15,8 +16,8 @@ final class WindowHandles {
     private static final int EDGES = 2;
     private static final double STEP = 0.02;
 
-    private PlotView.WindowListener listener;
-    private PlotView.MomentListener moments;
+    private PlotView.@Nullable WindowListener listener;
+    private PlotView.@Nullable MomentListener moments;
     private double step = STEP;
     private int inHand;
     /** Where keys have moved what is in hand, until they are let go; NaN while none is held. */
@@ -42,7 +43,7 @@ final class WindowHandles {
     }
 
     /** The window of a plot that has handles; null when there is none. */
-    static Layer.Span window(Plot plot) {
+    static Layer.@Nullable Span window(@Nullable Plot plot) {
         return plot == null
                 ? null
                 : (Layer.Span) plot.layers().stream()
@@ -52,7 +53,7 @@ final class WindowHandles {
     }
 
     /** The moments of a plot that can be moved. */
-    private List<Layer.Moment> moments(Plot plot) {
+    private List<Layer.Moment> moments(@Nullable Plot plot) {
         return plot == null || moments == null
                 ? List.of()
                 : plot.layers().stream()
@@ -62,7 +63,7 @@ final class WindowHandles {
     }
 
     /** Where everything is that can be moved: from 0 the edges, not numbers without a window, then the moments. */
-    private double[] places(Plot plot) {
+    private double[] places(@Nullable Plot plot) {
         Layer.Span s = window(plot);
         List<Layer.Moment> all = moments(plot);
         double[] at = new double[EDGES + all.size()];
@@ -75,16 +76,19 @@ final class WindowHandles {
     }
 
     /** Where what is in hand is; NaN without anything to move. */
-    double at(Plot plot) {
+    double at(@Nullable Plot plot) {
         double[] at = places(plot);
         return inHand < at.length ? at[inHand] : at[0];
     }
 
     /** What a hand at this place would take: its number, or -1 for nothing. */
-    int edgeAt(Plot plot, PlotPainter.Frame frame, double px) {
+    int edgeAt(@Nullable Plot plot, PlotPainter.@Nullable Frame frame, double px) {
         int best = -1;
         double nearest = GRIP;
-        double[] at = frame == null ? new double[0] : places(plot);
+        if (frame == null) {
+            return best;
+        }
+        double[] at = places(plot);
         for (int i = 0; i < at.length; i++) {
             double d = Math.abs(px - frame.px(at[i]));
             if (d <= nearest) {
@@ -117,7 +121,7 @@ final class WindowHandles {
     }
 
     /** The key was let go, or something else has the keys now. */
-    void letGo(Plot plot) {
+    void letGo(@Nullable Plot plot) {
         if (!Double.isNaN(pushedTo) && !Double.isNaN(at(plot))) {
             move(plot, pushedTo, true);
         }
@@ -125,9 +129,9 @@ final class WindowHandles {
     }
 
     /** Moves what is in hand, an edge not past the other one; where it is now. */
-    double move(Plot plot, double to, boolean finished) {
+    double move(@Nullable Plot plot, double to, boolean finished) {
         List<Layer.Moment> all = moments(plot);
-        if (inHand >= EDGES && inHand - EDGES < all.size()) {
+        if (moments != null && inHand >= EDGES && inHand - EDGES < all.size()) {
             moments.moved(all.get(inHand - EDGES).name(), to, finished);
             return to;
         }

@@ -38,6 +38,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
 import javafx.stage.FileChooser;
+import org.jspecify.annotations.Nullable;
 
 /** Record: the report as it will print and everything that leaves the program; the notebook, free notes, the finish. */
 public final class RecordStation implements StationView {
@@ -210,7 +211,7 @@ public final class RecordStation implements StationView {
         keep(Files.ask(all.getScene().getWindow(), suggested), to -> Files.write(to, bytes.get()));
     }
 
-    private void keep(Path to, Consumer<Path> write) {
+    private void keep(@Nullable Path to, Consumer<Path> write) {
         if (to != null) {
             write.accept(to);
             Notices.tell(all, "Saved " + FileName.of(to) + ".");

@@ -63,8 +63,7 @@ final class ModelsModel {
         Reduction r = desk.bench().reduction();
         List<View> out = new ArrayList<>();
         run().ifPresent(x -> r.sheet()
-                .captures()
-                .get(x.capture())
+                .capture(x.capture())
                 .views()
                 .forEach(v -> ColumnPlots.view(r, x, v).ifPresent(p -> out.add(new View(v.title(), p)))));
         return out;
@@ -83,9 +82,8 @@ final class ModelsModel {
         try {
             ModelComparison c = ModelComparison.of(fits);
             Capture capture = r.sheet().captures().get(run().orElseThrow().capture());
-            String reading = capture.top()
-                    .map(top -> r.sheet().channels().get(top).label())
-                    .orElse(capture.label());
+            String reading =
+                    capture.top().map(top -> r.sheet().channel(top).label()).orElse(capture.label());
             return new Comparison(
                     c.advice(),
                     c.entries().stream()

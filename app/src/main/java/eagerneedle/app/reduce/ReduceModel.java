@@ -119,7 +119,7 @@ final class ReduceModel {
     }
 
     private String label(String channel) {
-        return desk.bench().sheet().channels().get(channel).label();
+        return desk.bench().sheet().channel(channel).label();
     }
 
     /** True when the channel that is seen can be fitted over time. */

@@ -50,7 +50,7 @@ final class TraceModel {
     }
 
     private List<String> channels(Run run) {
-        return desk.bench().sheet().captures().get(run.capture()).channels();
+        return desk.bench().sheet().capture(run.capture()).channels();
     }
 
     /** The window of what is seen: the one on that channel, otherwise the first of the capture. */
@@ -63,7 +63,7 @@ final class TraceModel {
     /** What may be chosen to be seen: each channel, and all of them when there are several. */
     List<String> sights(Run run) {
         List<String> labels = channels(run).stream()
-                .map(c -> desk.bench().sheet().channels().get(c).label())
+                .map(c -> desk.bench().sheet().channel(c).label())
                 .collect(Collectors.toCollection(ArrayList::new));
         if (labels.size() > 1) {
             labels.add(ALL);
@@ -84,7 +84,7 @@ final class TraceModel {
 
     /** What was read by eye, and what stands in place of quantities that have no value, a line each. */
     String said(Run run) {
-        String read = desk.bench().sheet().captures().get(run.capture()).byEye().entrySet().stream()
+        String read = desk.bench().sheet().capture(run.capture()).byEye().entrySet().stream()
                 .map(e -> e.getValue().label() + " "
                         + reduction()
                                 .ofRun(run, e.getKey())
@@ -238,8 +238,7 @@ final class TraceModel {
         double half = t.interval() / 2;
         String label = desk.bench()
                 .sheet()
-                .captures()
-                .get(run.capture())
+                .capture(run.capture())
                 .quantities()
                 .get(name)
                 .label();

@@ -154,7 +154,7 @@ final class ConnectionBar extends VBox {
                         LiveRig rig = opening.open();
                         Platform.runLater(() -> Notices.tell(this, model.connect(rig)));
                     } catch (IOException | RuntimeException e) {
-                        Platform.runLater(() -> Notices.warn(this, e.getMessage()));
+                        Platform.runLater(() -> Notices.warn(this, String.valueOf(e.getMessage())));
                     } finally {
                         Platform.runLater(() -> {
                             connect.setDisable(false);

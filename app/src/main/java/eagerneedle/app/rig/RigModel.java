@@ -14,6 +14,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 
@@ -93,7 +94,10 @@ final class RigModel {
                 .flatMap(r -> r.standings().stream())
                 .filter(s -> s.device().equals(name))
                 .map(s -> (devices().size() > 1
-                                        && s.label().equals(devices().get(name).label())
+                                        && s.label()
+                                                .equals(Objects.requireNonNull(
+                                                                devices().get(name))
+                                                        .label())
                                 ? ""
                                 : s.label() + ", ")
                         + s.state().name().toLowerCase(Locale.ROOT)

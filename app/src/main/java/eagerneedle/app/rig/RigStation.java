@@ -37,6 +37,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Rig: the connection, a card for each channel, touch to identify, outputs, preparation with timers, the wiring card.
@@ -56,8 +57,8 @@ public final class RigStation implements StationView {
     private final FlowPane outputPane = new FlowPane(12, 8);
     private final PlotView live = new PlotView("Live reading of the last ten seconds");
     private final TypedPanel typed;
-    private TouchPanel touch;
-    private LiveRig shownOutputsOf;
+    private @Nullable TouchPanel touch;
+    private @Nullable LiveRig shownOutputsOf;
     private long lastTick;
 
     public RigStation(Desk desk) {

@@ -13,6 +13,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Touch to identify: which input answers when a place is touched, and whether its tag says so. An input answers when it
@@ -40,8 +41,8 @@ final class TouchModel {
 
     private final Desk desk;
     private final Map<String, Quiet> before = new LinkedHashMap<>();
-    private String touched;
-    private String answered;
+    private @Nullable String touched;
+    private @Nullable String answered;
     private double since;
     private Said said = new Said(
             "Choose a place, then warm its probe or press its gauge: the input that answers is compared with its tag.",
@@ -138,19 +139,22 @@ final class TouchModel {
     }
 
     private void found(String input) {
-        String expected = channel(touched).inputOr(touched);
+        if (touched == null) {
+            return;
+        }
+        String place = touched;
+        String expected = channel(place).inputOr(place);
         if (input.equals(expected)) {
-            said = new Said(
-                    "● Input " + input + " answered: the tag at " + label(touched) + " is right.", Mood.GOOD, "");
+            said = new Said("● Input " + input + " answered: the tag at " + label(place) + " is right.", Mood.GOOD, "");
             touched = null;
             return;
         }
         answered = input;
         Optional<String> holder = holder(input);
         said = new Said(
-                "▲ Input " + input + " answered to the touch at " + label(touched) + ", but the tag says " + expected
+                "▲ Input " + input + " answered to the touch at " + label(place) + ", but the tag says " + expected
                         + "."
-                        + holder.map(h -> " The leads of " + label(touched) + " and " + label(h) + " are exchanged.")
+                        + holder.map(h -> " The leads of " + label(place) + " and " + label(h) + " are exchanged.")
                                 .orElse(""),
                 Mood.ATTENTION,
                 holder.isPresent() ? "Exchange the tags" : "Tag it so");
@@ -165,15 +169,16 @@ final class TouchModel {
 
     /** Tags the place with the input that answered, as one act; whoever had that input takes the other one. */
     void accept() {
-        if (answered == null) {
+        if (answered == null || touched == null) {
             return;
         }
-        String old = channel(touched).inputOr(touched);
+        String place = touched;
+        String old = channel(place).inputOr(place);
         Optional<String> holder = holder(answered);
         List<Command> acts = new ArrayList<>();
         holder.ifPresent(h -> acts.add(tag(h, old)));
-        acts.add(tag(touched, answered));
-        String did = "Tagged: " + label(touched) + " is input " + answered
+        acts.add(tag(place, answered));
+        String did = "Tagged: " + label(place) + " is input " + answered
                 + holder.map(h -> ", " + label(h) + " is input " + old).orElse("") + ".";
         desk.bench().apply(new Command.Together(did, acts));
         said = new Said("● " + did, Mood.GOOD, "");

@@ -10,6 +10,7 @@ import javafx.scene.Node;
 import javafx.scene.image.WritableImage;
 import javafx.stage.FileChooser;
 import javafx.stage.Window;
+import org.jspecify.annotations.Nullable;
 
 /** Asking where to save, and saving. */
 public final class Files {
@@ -64,7 +65,7 @@ public final class Files {
     }
 
     /** Asks for a place with a choice of kinds such as {@code *.pdf}; null when nothing was chosen. */
-    public static Path askFor(Node owner, String suggested, String... kinds) {
+    public static @Nullable Path askFor(Node owner, String suggested, String... kinds) {
         FileChooser chooser = new FileChooser();
         chooser.setInitialFileName(suggested.replaceAll("[\\\\/:*?\"<>|]", " "));
         for (String k : kinds) {
@@ -76,7 +77,7 @@ public final class Files {
     }
 
     /** Asks for a file that is there; null when nothing was chosen. */
-    public static Path askToOpen(Node owner, String words, String... kinds) {
+    public static @Nullable Path askToOpen(Node owner, String words, String... kinds) {
         FileChooser chooser = new FileChooser();
         chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter(words, kinds));
         File f = chooser.showOpenDialog(owner.getScene().getWindow());
@@ -84,7 +85,7 @@ public final class Files {
     }
 
     /** The place chosen, or null. */
-    public static Path ask(Window owner, String suggested) {
+    public static @Nullable Path ask(Window owner, String suggested) {
         FileChooser chooser = new FileChooser();
         chooser.setInitialFileName(suggested.replaceAll("[\\\\/:*?\"<>|]", " "));
         File f = chooser.showSaveDialog(owner);

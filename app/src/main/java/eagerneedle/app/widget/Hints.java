@@ -5,6 +5,7 @@ import javafx.scene.Scene;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.MouseEvent;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a thing says of itself when the pointer rests on it.
@@ -15,7 +16,7 @@ import javafx.scene.input.MouseEvent;
  */
 public final class Hints {
     private static final String WORDS = "eagerneedle.hint";
-    private static Tooltip shared;
+    private static @Nullable Tooltip shared;
 
     private Hints() {}
 
@@ -68,13 +69,13 @@ public final class Hints {
     }
 
     private static void meet(Node node) {
-        tooltip();
+        Tooltip shown = tooltip();
         String words = of(node);
         if (words.isEmpty()) {
-            Tooltip.uninstall(node, shared);
+            Tooltip.uninstall(node, shown);
         } else {
-            shared.setText(words);
-            Tooltip.install(node, shared);
+            shown.setText(words);
+            Tooltip.install(node, shown);
         }
     }
 }

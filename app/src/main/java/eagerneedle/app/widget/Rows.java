@@ -8,6 +8,7 @@ import java.util.function.BiConsumer;
 import java.util.function.Function;
 import javafx.scene.Node;
 import javafx.scene.layout.Pane;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Shows a list of things, one node each, and keeps the node of a thing that is shown already, with the focus, the
@@ -20,7 +21,7 @@ public final class Rows<T> {
     private record Which(Object key, int count) {}
 
     private interface Maker<T> {
-        Node node(T thing, Node before);
+        Node node(T thing, @Nullable Node before);
     }
 
     private final Pane pane;

@@ -16,6 +16,7 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /** A step to be signed off; one with minutes has a timer that must run out first, or be signed off early on purpose. */
 public final class StepCard extends VBox {
@@ -84,7 +85,7 @@ public final class StepCard extends VBox {
         return typed.strip();
     }
 
-    private Instant signedOff() {
+    private @Nullable Instant signedOff() {
         return bench.session().signOffs().get(step.id());
     }
 

@@ -14,6 +14,7 @@ import java.util.Base64;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.regex.Pattern;
 import javafx.application.Application;
 import javafx.scene.Node;
@@ -120,7 +121,7 @@ public final class Theme {
                     && node.getScene() != null
                     && node.getScene().getWindow() != null
                     && node.getScene().getWindow().isShowing()) {
-                ((Runnable) node.getProperties().get(Theme.class)).run();
+                ((Runnable) Objects.requireNonNull(node.getProperties().get(Theme.class))).run();
             }
         }
     }

@@ -7,6 +7,7 @@ import eagerneedle.core.sheet.Sheet;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Supplier;
 import javafx.geometry.Pos;
@@ -14,6 +15,7 @@ import javafx.scene.control.Button;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Fields for readings by eye: one for each channel of an instrument without an output. Enter goes to the next field,
@@ -25,7 +27,7 @@ public final class TypedPanel extends FlowPane {
     private final List<TextField> fields = new ArrayList<>();
     private final List<String> units = new ArrayList<>();
     private final Button enter = new Button("Enter reading");
-    private LiveRig shownOf;
+    private @Nullable LiveRig shownOf;
 
     /**
      * Fields for the instrument in use.
@@ -123,9 +125,9 @@ public final class TypedPanel extends FlowPane {
                 }
             }
             try {
-                shownOf.enter(values);
+                Objects.requireNonNull(shownOf).enter(values);
             } catch (IOException e) {
-                throw new IllegalArgumentException(e.getMessage(), e);
+                throw new IllegalArgumentException(String.valueOf(e.getMessage()), e);
             }
             fields.forEach(TextField::clear);
             fields.get(0).requestFocus();

@@ -303,7 +303,7 @@ final class SessionDoor implements StartPage.Visitor {
         }
         String capture = next == null ? sheet.captures().keySet().iterator().next() : next[0];
         String level = next == null
-                ? sheet.captures().get(capture).levels().keySet().iterator().next()
+                ? sheet.capture(capture).levels().keySet().iterator().next()
                 : next[1];
         new ImportDialog(window, capture, level).show(root(), files);
     }

@@ -45,14 +45,13 @@ public record ColumnMapping(
         Map<String, Integer> values = new LinkedHashMap<>();
         Map<String, String> units = new LinkedHashMap<>();
         int next = 0;
-        for (String channel : sheet.captures().get(capture).channels()) {
+        for (String channel : sheet.capture(capture).channels()) {
             int named = -1;
             for (int c = 0; c < table.names().size(); c++) {
                 String name = table.names().get(c);
                 if (c != time
                         && (name.equalsIgnoreCase(channel)
-                                || name.equalsIgnoreCase(
-                                        sheet.channels().get(channel).label()))) {
+                                || name.equalsIgnoreCase(sheet.channel(channel).label()))) {
                     named = c;
                 }
             }
@@ -65,7 +64,7 @@ public record ColumnMapping(
                 units.put(
                         channel,
                         table.units().get(column).isEmpty()
-                                ? sheet.channels().get(channel).unit()
+                                ? sheet.channel(channel).unit()
                                 : table.units().get(column));
             }
         }
@@ -118,9 +117,9 @@ public record ColumnMapping(
         values.keySet().forEach(c -> {
             if (!units.get(c).equals(Run.COUNTS)) {
                 LabUnit unit = unit(table, values.get(c), units.get(c));
-                LabUnit signal = sheet.channels().get(c).toChain().converter().input();
+                LabUnit signal = sheet.channel(c).toChain().converter().input();
                 if (!unit.fits(signal)) {
-                    unit.convert(0, sheet.channels().get(c).labUnit());
+                    unit.convert(0, sheet.channel(c).labUnit());
                 }
             }
         });

@@ -116,7 +116,7 @@ public final class LiveRig implements AutoCloseable {
     /** A new run at these instruments, not yet begun. */
     public Run run(int id, String capture, String level, java.time.Instant now) {
         Map<String, String> units = new HashMap<>();
-        sheet.captures().get(capture).channels().stream()
+        sheet.capture(capture).channels().stream()
                 .filter(c -> !rawUnit(c).equals(Run.COUNTS))
                 .forEach(c -> units.put(c, rawUnit(c)));
         return Run.captured(id, capture, level, now, label(), Run.COUNTS)
@@ -326,9 +326,7 @@ public final class LiveRig implements AutoCloseable {
      * @throws IllegalArgumentException with one sentence when the trigger makes no sense for its channel
      */
     public synchronized void arm(Run run, BenchFile file, Capture.ShotPlan plan) throws IOException {
-        String on = plan.on() == null
-                ? sheet.captures().get(run.capture()).channels().get(0)
-                : plan.on();
+        String on = plan.on() == null ? sheet.capture(run.capture()).channels().get(0) : plan.on();
         if (connections.size() > 1) {
             throw new IOException("A shot is taken with one instrument; disconnect the others.");
         }

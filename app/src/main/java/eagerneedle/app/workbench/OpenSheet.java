@@ -154,7 +154,7 @@ public final class OpenSheet {
         Map<String, Integer> values = new LinkedHashMap<>();
         Map<String, String> units = new LinkedHashMap<>();
         int column = 0;
-        for (String channel : sheet.captures().get(capture).channels()) {
+        for (String channel : sheet.capture(capture).channels()) {
             column += column == clock ? 1 : 0;
             values.put(channel, column);
             units.put(channel, known(t.units().get(column)));

@@ -17,6 +17,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a person has set and finds again next time.
@@ -57,7 +58,10 @@ public record Settings(
      * @param school the school with which sessions begin; null for that of the sheet
      */
     @JsonIgnoreProperties(ignoreUnknown = true)
-    public record Numbers(DecimalSign decimal, double coverage, School school) {
+    public record Numbers(
+            @Nullable DecimalSign decimal,
+            double coverage,
+            @Nullable School school) {
         public static final Numbers USUAL = new Numbers(null, 0, null);
 
         public Numbers {

@@ -51,7 +51,7 @@ record Wiring(Sheet sheet, String device, Driver.Description description, Map<St
     Map<String, Integer> columns(String capture) {
         Map<String, Integer> columns = new LinkedHashMap<>();
         for (String channel : sheet.captures().containsKey(capture)
-                ? sheet.captures().get(capture).channels()
+                ? sheet.capture(capture).channels()
                 : List.copyOf(sheet.channels().keySet())) {
             int column = description.channels().indexOf(input(channel));
             if (column >= 0 && reads(channel)) {

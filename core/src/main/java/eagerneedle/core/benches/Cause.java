@@ -106,7 +106,7 @@ public record Cause(String label, Quantity own, double others, Quantity result, 
         int dot = p.name().lastIndexOf('.');
         String channel = dot < 0 ? p.name() : p.name().substring(0, dot);
         return sheet.channels().containsKey(channel)
-                ? "calibration of " + sheet.channels().get(channel).label() + ", "
+                ? "calibration of " + sheet.channel(channel).label() + ", "
                         + p.name().substring(dot + 1)
                 : p.name();
     }

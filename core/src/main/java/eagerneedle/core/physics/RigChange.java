@@ -81,8 +81,7 @@ public final class RigChange {
     }
 
     private static RigPlan uncalibrated(RigPlan p, Sheet sheet, String channel, String formula) {
-        if (!sheet.channels().containsKey(channel)
-                || sheet.channels().get(channel).calibration() == null) {
+        if (!sheet.channels().containsKey(channel) || sheet.channel(channel).calibration() == null) {
             throw new IllegalArgumentException("There is no calibration of " + channel + " that could be left out"
                     + NearName.hint(channel, sheet.channels().keySet()));
         }

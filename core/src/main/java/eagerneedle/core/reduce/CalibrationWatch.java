@@ -40,12 +40,7 @@ final class CalibrationWatch {
                     reduction.session().calibrationOf(name, reduction.sheet()).orElse(null);
             boolean used = reduction.session().keptRuns().stream()
                     .anyMatch(r -> r.rawUnit(name).equals(Run.COUNTS)
-                            && reduction
-                                    .sheet()
-                                    .captures()
-                                    .get(r.capture())
-                                    .channels()
-                                    .contains(name));
+                            && reduction.sheet().capture(r.capture()).channels().contains(name));
             if (c == null && channel.calibration() != null && used) {
                 found.add(Rule.NOT_CALIBRATED
                         .ofSession("", capital(channel.label()) + " is not calibrated.")

@@ -24,7 +24,7 @@ final class Doubts {
         return session.keptRuns().stream()
                 .filter(r -> r.rawUnit(channel).equals(Run.COUNTS)
                         && sheet.captures().containsKey(r.capture())
-                        && sheet.captures().get(r.capture()).channels().contains(channel))
+                        && sheet.capture(r.capture()).channels().contains(channel))
                 .map(Run::started)
                 .max(Comparator.naturalOrder());
     }
@@ -36,7 +36,7 @@ final class Doubts {
             if (session.isInForce(c)
                     && q.contributions().keySet().stream().anyMatch(l -> l.id().startsWith("calibration:" + c.id()))) {
                 String what = r.sheet().channels().containsKey(c.channel())
-                        ? r.sheet().channels().get(c.channel()).label()
+                        ? r.sheet().channel(c.channel()).label()
                         : c.channel();
                 if (c.overdue(r.lastUse(c.channel()).orElse(now))) {
                     out.add("It rests on the calibration of " + what + ", which was due on "

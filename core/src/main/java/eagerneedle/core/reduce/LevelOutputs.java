@@ -21,7 +21,7 @@ public final class LevelOutputs {
      * @throws IllegalArgumentException with one sentence where one has no value, does not fit or is beyond its limits
      */
     public static Map<String, Double> of(Reduction r, String capture, String level) {
-        Capture.Level l = r.sheet().captures().get(capture).levels().get(level);
+        Capture.Level l = r.sheet().capture(capture).levels().get(level);
         Map<String, Double> out = new LinkedHashMap<>();
         if (l == null || l.outputs().isEmpty()) {
             return out;

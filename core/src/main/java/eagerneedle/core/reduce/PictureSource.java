@@ -165,7 +165,7 @@ public final class PictureSource {
             return capture.byEye().get(own).label();
         }
         if (run != null && sheet.channels().containsKey(own)) {
-            return sheet.channels().get(own).label();
+            return sheet.channel(own).label();
         }
         if (sheet.results().containsKey(own) && sheet.results().get(own).label() != null) {
             return sheet.results().get(own).label();

@@ -156,7 +156,7 @@ public final class Reducer {
                 && session.runs().stream()
                         .filter(Run::takesPart)
                         .anyMatch(r -> located.sheet().captures().containsKey(r.capture())
-                                && located.sheet().captures().get(r.capture()).channels().stream()
+                                && located.sheet().capture(r.capture()).channels().stream()
                                         .anyMatch(c -> source.count(r.id(), c) > LONG));
     }
 

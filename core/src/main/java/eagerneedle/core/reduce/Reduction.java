@@ -160,7 +160,7 @@ public final class Reduction {
 
     /** All fits among the quantities of a run, in the order of the sheet. */
     public List<Fit> fitsOfRun(Run run) {
-        return sheet().captures().get(run.capture()).quantities().keySet().stream()
+        return sheet().capture(run.capture()).quantities().keySet().stream()
                 .map(n -> fit(Key.of(run, n)))
                 .flatMap(Optional::stream)
                 .toList();

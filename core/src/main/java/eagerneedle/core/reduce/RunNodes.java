@@ -156,7 +156,7 @@ final class RunNodes {
         stamp.add(run.setups());
         stamp.add(run.entries());
         stamp.add(run.clocks());
-        Capture.PromptPlan prompt = sheet.captures().get(run.capture()).prompt();
+        Capture.PromptPlan prompt = sheet.capture(run.capture()).prompt();
         boolean used = isUsed(run, channelName);
         if (source.count(run.id(), channelName) > (used ? most : Reducer.LONG)) {
             stamp.add("too long");
@@ -211,7 +211,7 @@ final class RunNodes {
 
     /** With what the clock of its instrument is uncertain by, where several recorded together. */
     private Trace clocked(Run run, String channelName, Trace trace) {
-        String device = sheet.channels().get(channelName).device();
+        String device = sheet.channel(channelName).device();
         return run.clock(sheet, channelName)
                 .map(c -> c.on(
                         trace,
@@ -234,7 +234,7 @@ final class RunNodes {
     }
 
     private boolean isGate(String channelName) {
-        String device = sheet.channels().get(channelName).device();
+        String device = sheet.channel(channelName).device();
         return device != null
                 && sheet.devices().containsKey(device)
                 && "gate".equals(sheet.devices().get(device).driver());

@@ -136,7 +136,7 @@ public final class SheetTrial {
 
     /** A few samples in the middle of what a channel can show. */
     private RawSamples middle(String channel) {
-        var converter = located.sheet().channels().get(channel).toChain().converter();
+        var converter = located.sheet().channel(channel).toChain().converter();
         double count = Math.rint((converter.lowestCount() + converter.highestCount()) / 2.0);
         return new RawSamples(new double[] {0, 0.1, 0.2, 0.3}, new double[] {count, count, count, count});
     }

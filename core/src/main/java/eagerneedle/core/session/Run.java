@@ -135,7 +135,7 @@ public record Run(
 
     /** The clock of the instrument that a channel is read with; empty where that is the run's own. */
     public Optional<DeviceClock> clock(Sheet sheet, String channel) {
-        String device = sheet.channels().get(channel).device();
+        String device = sheet.channel(channel).device();
         return Optional.ofNullable(device == null ? null : clocks.get(device));
     }
 

@@ -171,7 +171,7 @@ public record Session(
 
     /** Runs to take at each level of a capture. */
     public int repeats(Sheet sheet, String capture) {
-        return repeats.getOrDefault(capture, sheet.captures().get(capture).repeats());
+        return repeats.getOrDefault(capture, sheet.capture(capture).repeats());
     }
 
     /** True while references are hidden: blind, and the result not locked yet. */

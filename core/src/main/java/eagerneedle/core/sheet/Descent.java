@@ -130,7 +130,7 @@ public final class Descent {
             return new Item(name, said(sheet.inputs().get(name).label()), Kind.GIVEN, "/inputs/" + name, Set.of());
         }
         if (sheet.channels().containsKey(name)) {
-            return new Item(name, said(sheet.channels().get(name).label()), Kind.GIVEN, "/channels/" + name, Set.of());
+            return new Item(name, said(sheet.channel(name).label()), Kind.GIVEN, "/channels/" + name, Set.of());
         }
         return new Item(name, "", Kind.GIVEN, "", Set.of());
     }

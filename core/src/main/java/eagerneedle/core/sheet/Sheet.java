@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 
 /**
  * A method sheet, as read. Texts that are formulas or quantities are kept as written; the field comments of
@@ -73,6 +74,16 @@ public record Sheet(
     /** What people call a member of a set; as it is written where there is no such set. */
     public String member(String set, String name) {
         return members.getOrDefault(set, Map.of()).getOrDefault(name, name);
+    }
+
+    /** The capture of that name, which there is. */
+    public Capture capture(String name) {
+        return Objects.requireNonNull(captures.get(name), name);
+    }
+
+    /** The channel of that name, which there is. */
+    public Channel channel(String name) {
+        return Objects.requireNonNull(channels.get(name), name);
     }
 
     /** An equation the method rests on. */

@@ -156,9 +156,9 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
     /** That of the first channel; of several instruments that of the fastest. */
     private static double rate(Sheet sheet, Capture plan) {
         return Clocks.devices(sheet, plan).size() < 2
-                ? sheet.channels().get(plan.channels().get(0)).rate()
+                ? sheet.channel(plan.channels().get(0)).rate()
                 : plan.channels().stream()
-                        .mapToDouble(c -> sheet.channels().get(c).rate())
+                        .mapToDouble(c -> sheet.channel(c).rate())
                         .max()
                         .orElse(1);
     }

@@ -269,7 +269,7 @@ final class ChainRig implements RigModel {
         next(world.run(capture, level, now, fixed));
         runs = plan.tells(capture, sheet.captures().get(capture));
         // A row is waited for, so that its physics goes on from where the level was set.
-        begun = runs && sheet.captures().get(capture).mode().equals("hold");
+        begun = runs && sheet.capture(capture).mode().equals("hold");
         probes.values().forEach(q -> q.settling = 0);
     }
 

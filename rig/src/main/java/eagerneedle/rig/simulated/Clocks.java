@@ -41,7 +41,7 @@ final class Clocks {
     static List<String> devices(Sheet sheet, Capture capture) {
         Set<String> out = new LinkedHashSet<>();
         capture.channels().stream()
-                .map(c -> sheet.channels().get(c).device())
+                .map(c -> sheet.channel(c).device())
                 .filter(d -> d != null && sheet.devices().containsKey(d))
                 .forEach(out::add);
         return List.copyOf(out);
@@ -60,7 +60,7 @@ final class Clocks {
     Map<String, RawSamples> stamped(Map<String, RawSamples> samples, int run) {
         Map<String, RawSamples> out = new LinkedHashMap<>();
         samples.forEach((channel, raw) -> {
-            String device = sheet.channels().get(channel).device();
+            String device = sheet.channel(channel).device();
             out.put(channel, device == null ? raw : stamped(raw, begins(device, run), 1 + rate(device)));
         });
         return out;

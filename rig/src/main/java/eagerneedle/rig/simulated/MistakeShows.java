@@ -19,7 +19,7 @@ final class MistakeShows {
     static boolean changes(Sheet sheet, Reduction clean, Reduction mistaken) {
         return sheet.results().keySet().stream().anyMatch(n -> differ(clean.outcome(n), mistaken.outcome(n)))
                 || clean.runs().stream()
-                        .anyMatch(run -> sheet.captures().get(run.capture()).quantities().keySet().stream()
+                        .anyMatch(run -> sheet.capture(run.capture()).quantities().keySet().stream()
                                 .anyMatch(q -> differ(clean.ofRun(run, q), mistaken.ofRun(run, q))));
     }
 

@@ -23,7 +23,7 @@ final class OneDevice implements RigModel {
         this.gate = "gate".equals(sheet.devices().get(device).driver());
         List<String> all = List.copyOf(sheet.channels().keySet());
         for (int i = 0; i < all.size(); i++) {
-            if (device.equals(sheet.channels().get(all.get(i)).device())) {
+            if (device.equals(sheet.channel(all.get(i)).device())) {
                 columns.add(i);
                 channels.add(bench.channels().get(i));
             }

@@ -49,7 +49,7 @@ final class PoolRig implements RigModel {
         Once once = new Once(seed, Set.copyOf(pool.shared()));
         pool.sessions().forEach((name, readings) -> {
             Sheet planned = source.sheet()
-                    .planned(readings, c -> source.sheet().captures().get(c).repeats(), (n, c) -> c)
+                    .planned(readings, c -> source.sheet().capture(c).repeats(), (n, c) -> c)
                     .inNature(plan.nature());
             long itsSeed = seed * APART + benches.size() + 1;
             benches.add(new Bench(name, source.with(planned), maker.of(planned, itsSeed, once, name)));

@@ -97,7 +97,7 @@ public record Rehearsal(
                 for (int i = 0; i < c.getValue().repeats(); i++) {
                     String device = c.getValue().channels().stream()
                             .findFirst()
-                            .map(n -> sheet.channels().get(n).device())
+                            .map(n -> sheet.channel(n).device())
                             .orElse(null);
                     Run run = Run.captured(
                             history.session().nextRunId(),
@@ -145,8 +145,7 @@ public record Rehearsal(
     }
 
     private static boolean refuses(SheetReader.Located located, Session before, Run run, Captured captured) {
-        if (located.sheet().captures().get(run.capture()).rules().values().stream()
-                .noneMatch(Capture.RowRule::refuses)) {
+        if (located.sheet().capture(run.capture()).rules().values().stream().noneMatch(Capture.RowRule::refuses)) {
             return false;
         }
         Run kept = run.entered(captured.entries()).clockedBy(captured.clocks());
@@ -208,7 +207,7 @@ public record Rehearsal(
     }
 
     private static boolean isGate(RigModel rig, Sheet sheet, String channel) {
-        String device = sheet.channels().get(channel).device();
+        String device = sheet.channel(channel).device();
         return rig.isGate()
                 && (sheet.devices().size() < 2
                         || device != null

@@ -183,8 +183,7 @@ public final class RehearsalTrial {
     /** Formulas that fail: their problems say where they stand. */
     private void placed(Held h) {
         for (Run run : h.reduction().runs()) {
-            sheet.captures()
-                    .get(run.capture())
+            sheet.capture(run.capture())
                     .quantities()
                     .keySet()
                     .forEach(q -> placed(h.reduction().ofRun(run, q)));

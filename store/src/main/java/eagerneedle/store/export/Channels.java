@@ -19,7 +19,7 @@ record Channels(Run run, List<One> channels) {
 
     static Channels of(Reduction reduction, Run run) {
         List<One> out = new ArrayList<>();
-        for (String c : reduction.sheet().captures().get(run.capture()).channels()) {
+        for (String c : reduction.sheet().capture(run.capture()).channels()) {
             RawSamples raw = reduction.samples(run, c);
             double[] value = new double[raw.size()];
             Arrays.fill(value, Double.NaN);
@@ -34,9 +34,9 @@ record Channels(Run run, List<One> channels) {
             }
             out.add(new One(
                     c,
-                    reduction.sheet().channels().get(c).label(),
+                    reduction.sheet().channel(c).label(),
                     run.rawUnit(c),
-                    reduction.sheet().channels().get(c).unit(),
+                    reduction.sheet().channel(c).unit(),
                     raw.time(),
                     raw.values(),
                     value));

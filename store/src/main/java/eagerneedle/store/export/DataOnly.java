@@ -47,7 +47,7 @@ public final class DataOnly {
 
     /** What was set in a run: its level, and what stands for it. */
     private static List<List<String>> settings(Reduction r, Run run) {
-        Capture.Level level = r.sheet().captures().get(run.capture()).levels().get(run.level());
+        Capture.Level level = r.sheet().capture(run.capture()).levels().get(run.level());
         List<List<String>> out = new ArrayList<>();
         if (level != null) {
             level.set().forEach((name, value) -> out.add(List.of(name, value)));

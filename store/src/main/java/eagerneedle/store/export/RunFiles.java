@@ -23,7 +23,7 @@ public final class RunFiles {
         List<Run> kept = r.runs().stream().filter(x -> x.discard() == null).toList();
         int n = 0;
         for (Run run : kept) {
-            for (String channel : r.sheet().captures().get(run.capture()).channels()) {
+            for (String channel : r.sheet().capture(run.capture()).channels()) {
                 Optional<Trace> trace = r.trace(run, channel);
                 if (trace.isPresent()) {
                     write(

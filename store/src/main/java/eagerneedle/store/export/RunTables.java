@@ -57,8 +57,7 @@ final class RunTables {
         List<WindowRow> rows = new ArrayList<>();
         reduction
                 .sheet()
-                .captures()
-                .get(run.capture())
+                .capture(run.capture())
                 .windows()
                 .forEach((name, plan) -> reduction
                         .window(run, name)
@@ -79,7 +78,7 @@ final class RunTables {
         double before = capture.prompt() == null ? 0 : capture.prompt().seconds();
         for (String channel : capture.channels()) {
             Optional<Trace> trace = reduction.trace(run, channel);
-            String unit = reduction.sheet().channels().get(channel).unit();
+            String unit = reduction.sheet().channel(channel).unit();
             for (Prompts.Mark m : run.entries().marks()) {
                 rows.add(new ReadingRow(
                         run.id(),
