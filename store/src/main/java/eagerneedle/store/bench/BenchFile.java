@@ -272,7 +272,11 @@ public final class BenchFile implements SampleSource, AutoCloseable {
                 }
             });
         } catch (SQLException e) {
-            throw Opening.full("Samples could not be written to " + FileName.of(path), e);
+            throw new BenchFileException(
+                    "Samples could not be written to " + FileName.of(path) + " (" + Opening.brief(e)
+                            + "); make room on the disk.",
+                    false,
+                    e);
         }
     }
 
