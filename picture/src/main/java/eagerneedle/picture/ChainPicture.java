@@ -7,6 +7,7 @@ import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Written;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.picture.Surface.Align;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A chain as a ribbon: each stage with its transfer, uncertainty, step and reach; under it what is needed against what
@@ -32,20 +33,24 @@ public final class ChainPicture {
             boolean last = i == n - 1;
             Stage stage = last ? null : chain.stages().get(i);
             double signal = chain.signal(at, i);
-            LabUnit unit = last ? chain.converter().input() : stage.input();
-            double step = last
+            LabUnit unit = stage == null ? chain.converter().input() : stage.input();
+            double step = stage == null
                     ? chain.converter().step()
                     : Math.abs(chain.signal(at + stepAtInput / 2, i) - chain.signal(at - stepAtInput / 2, i));
-            String kind = last ? "converter" : stage.kind();
-            String transfer = last ? chain.converter().transfer() : stage.transfer(signal);
-            double a = last ? chain.converter().input(chain.converter().lowestCount()) : chain.signal(reach[0], i);
-            double b = last ? chain.converter().input(chain.converter().highestCount()) : chain.signal(reach[1], i);
+            String kind = stage == null ? "converter" : stage.kind();
+            String transfer = stage == null ? chain.converter().transfer() : stage.transfer(signal);
+            double a = stage == null
+                    ? chain.converter().input(chain.converter().lowestCount())
+                    : chain.signal(reach[0], i);
+            double b = stage == null
+                    ? chain.converter().input(chain.converter().highestCount())
+                    : chain.signal(reach[1], i);
             boolean twoStates = last && chain.converter().bits() == 1;
             String limits = twoStates
                     ? Notation.plain(a, 2) + " or " + Written.plain(b, 2, unit)
                     : "step " + Written.plain(step, 2, unit.difference()) + ", " + Notation.plain(Math.min(a, b), 2)
                             + " to " + Written.plain(Math.max(a, b), 2, unit);
-            String label = last ? chain.converter().label() : stage.label();
+            String label = stage == null ? chain.converter().label() : stage.label();
             double u = Math.sqrt(chain.shared().stream()
                     .filter(q -> q.leaf().source().equals(label))
                     .mapToDouble(q -> Math.pow(q.contribution().applyAsDouble(at), 2))
@@ -58,7 +63,7 @@ public final class ChainPicture {
                     wide,
                     kind,
                     known,
-                    last ? chain.converter().label() : stage.label(),
+                    stage == null ? chain.converter().label() : stage.label(),
                     transfer,
                     limits,
                     i > 0);
@@ -101,7 +106,8 @@ public final class ChainPicture {
     /**
      * Paints reach and need to scale over an axis, and the present reading as a red mark ({@code live} NaN for none).
      */
-    public static void reach(Surface s, Chain chain, double[] needed, double live, double x, double y, double w) {
+    public static void reach(
+            Surface s, Chain chain, double @Nullable [] needed, double live, double x, double y, double w) {
         double[] reach = chain.reach();
         double low = needed == null
                 ? reach[0]

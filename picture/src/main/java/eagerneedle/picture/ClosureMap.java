@@ -4,6 +4,7 @@ import eagerneedle.core.calibration.ClosureReadings;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.picture.Surface.Align;
+import org.jspecify.annotations.Nullable;
 
 /** The map of a circle closure: both circles with the error of each interval, and the residual of every reading. */
 public final class ClosureMap {
@@ -16,7 +17,12 @@ public final class ClosureMap {
      * @param solved what follows; null while too few readings are there
      */
     public static void paint(
-            Surface s, ClosureReadings readings, ClosureReadings.Solution solved, int[] next, double w, double h) {
+            Surface s,
+            ClosureReadings readings,
+            ClosureReadings.@Nullable Solution solved,
+            int @Nullable [] next,
+            double w,
+            double h) {
         int n = readings.readings().length;
         double radius = Math.max(40, Math.min(w / 4 - 34, h * 0.30 - 20));
         double top = radius + 34;
@@ -47,7 +53,7 @@ public final class ClosureMap {
     private static void circle(
             Surface s,
             String name,
-            java.util.List<Quantity> errors,
+            java.util.@Nullable List<Quantity> errors,
             int n,
             int marked,
             double cx,
@@ -116,8 +122,8 @@ public final class ClosureMap {
     private static void table(
             Surface s,
             ClosureReadings readings,
-            ClosureReadings.Solution solved,
-            int[] next,
+            ClosureReadings.@Nullable Solution solved,
+            int @Nullable [] next,
             double x,
             double y,
             double w,

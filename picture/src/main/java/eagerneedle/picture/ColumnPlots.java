@@ -14,8 +14,10 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The pictures that a sheet asks for: columns with their fits, curves by formulas, circles, marks, and records of one
@@ -35,8 +37,8 @@ public final class ColumnPlots {
     private final List<Layer> points = new ArrayList<>();
     private final List<Layer.Entry> legend = new ArrayList<>();
     private final List<Quantity> abscissae = new ArrayList<>();
-    private LabUnit xUnit;
-    private LabUnit yUnit;
+    private @Nullable LabUnit xUnit;
+    private @Nullable LabUnit yUnit;
     private int series;
 
     private ColumnPlots(PictureSource source, Picture picture) {
@@ -86,7 +88,7 @@ public final class ColumnPlots {
     }
 
     /** What an axis is called: as the sheet says, or as what is drawn first is called. */
-    private Plot.Axis axis(String label, LabUnit unit, boolean across) {
+    private Plot.Axis axis(String label, @Nullable LabUnit unit, boolean across) {
         String name = label != null
                 ? label
                 : common(picture.lines().stream()
@@ -160,22 +162,30 @@ public final class ColumnPlots {
     }
 
     /** The units of the axes, where the sheet does not say them: those of what is drawn first. */
-    private void units(LabUnit x, LabUnit y) {
+    private LabUnit xUnit() {
+        return Objects.requireNonNull(xUnit);
+    }
+
+    private LabUnit yUnit() {
+        return Objects.requireNonNull(yUnit);
+    }
+
+    private void units(@Nullable LabUnit x, @Nullable LabUnit y) {
         xUnit = xUnit == null ? x : xUnit;
         yUnit = yUnit == null ? y : yUnit;
     }
 
     /** What a legend says of the fit. */
     private List<String> through(Fit fit, Picture.Line l, PictureSource.Pairs pairs, boolean several) {
-        DrawnFit f = DrawnFit.along(fit, pairs.x(), xUnit, yUnit, isLogarithmic(picture.xAxis()));
+        DrawnFit f = DrawnFit.along(fit, pairs.x(), xUnit(), yUnit(), isLogarithmic(picture.xAxis()));
         bands.add(f.band());
         lines.add(f.curve());
         Optional<LabUnit> slope = source.slopeUnit(l.fit());
         boolean brief = several || !source.isOverRuns();
-        List<String> said = new ArrayList<>(f.says(several ? l.label() + ": " : "", brief, xUnit, yUnit, slope));
+        List<String> said = new ArrayList<>(f.says(several ? l.label() + ": " : "", brief, xUnit(), yUnit(), slope));
         if (!brief) {
             said.add(pairs.x().size() + " runs · residual SD "
-                    + Written.plain(f.fit().yUnit().scaleTo(yUnit) * f.fit().residualSd(), 2, yUnit.difference()));
+                    + Written.plain(f.fit().yUnit().scaleTo(yUnit()) * f.fit().residualSd(), 2, yUnit().difference()));
         }
         return said;
     }
@@ -201,16 +211,16 @@ public final class ColumnPlots {
                 .mapToObj(v -> Quantity.exact(v, fit.xUnit()))
                 .toList();
         DrawnFit f = l.swap()
-                ? DrawnFit.along(fit, along, yUnit, xUnit, isLogarithmic(picture.yAxis()))
+                ? DrawnFit.along(fit, along, yUnit(), xUnit(), isLogarithmic(picture.yAxis()))
                         .swapped()
-                : DrawnFit.along(fit, along, xUnit, yUnit, isLogarithmic(picture.xAxis()));
+                : DrawnFit.along(fit, along, xUnit(), yUnit(), isLogarithmic(picture.xAxis()));
         bands.add(f.band());
         lines.add(f.curve());
         f.says(
                         l.label() == null ? "" : l.label() + ": ",
                         true,
-                        l.swap() ? yUnit : xUnit,
-                        l.swap() ? xUnit : yUnit,
+                        l.swap() ? yUnit() : xUnit(),
+                        l.swap() ? xUnit() : yUnit(),
                         source.slopeUnit(l.fit()))
                 .forEach(line -> legend.add(Layer.Entry.of(line)));
     }
@@ -221,7 +231,7 @@ public final class ColumnPlots {
             return;
         }
         Quantity from = l.from() == null ? null : source.quantity(l.from());
-        LabUnit unit = xUnit == null ? from.unit() : xUnit;
+        LabUnit unit = xUnit == null ? Objects.requireNonNull(from).unit() : xUnit();
         double least = from == null ? least(unit) : from.in(unit);
         double most =
                 l.to() == null ? -least(unit, -1) : source.quantity(l.to()).in(unit);
@@ -235,7 +245,7 @@ public final class ColumnPlots {
         List<Quantity> y = source.along(l.curve(), x);
         units(unit, y.get(0).unit());
         lines.add(new Layer.Curve(
-                l.label() == null ? l.curve() : l.label(), values(x, xUnit), values(y, yUnit), Ink.INK, 1.2, true));
+                l.label() == null ? l.curve() : l.label(), values(x, xUnit()), values(y, yUnit()), Ink.INK, 1.2, true));
         if (l.label() != null) {
             legend.add(Layer.Entry.of("- - " + l.label()));
         }
@@ -258,8 +268,8 @@ public final class ColumnPlots {
         double[] y = new double[ROUND + 1];
         for (int i = 0; i <= ROUND; i++) {
             double angle = 2 * Math.PI * i / ROUND;
-            x[i] = cx.in(xUnit) + radius.in(xUnit) * Math.cos(angle);
-            y[i] = cy.in(yUnit) + radius.in(yUnit) * Math.sin(angle);
+            x[i] = cx.in(xUnit()) + radius.in(xUnit()) * Math.cos(angle);
+            y[i] = cy.in(yUnit()) + radius.in(yUnit()) * Math.sin(angle);
         }
         lines.add(new Layer.Curve(l.label() == null ? "circle" : l.label(), x, y, Ink.trace(series), 1.6, false));
         if (l.label() != null) {
@@ -274,8 +284,8 @@ public final class ColumnPlots {
         units(x == null ? null : x.unit(), y == null ? null : y.unit());
         points.add(new Layer.Mark(
                 l.label() == null ? "" : l.label(),
-                x == null ? Double.NaN : x.in(xUnit),
-                y == null ? Double.NaN : y.in(yUnit)));
+                x == null ? Double.NaN : x.in(xUnit()),
+                y == null ? Double.NaN : y.in(yUnit())));
     }
 
     /** One record against another, on the clock of the first. */
@@ -288,10 +298,10 @@ public final class ColumnPlots {
                 .filter(i -> x.time()[i] >= y.time()[0] && x.time()[i] <= y.time()[y.size() - 1])
                 .toArray();
         double[] px = Arrays.stream(there)
-                .mapToDouble(i -> x.unit().convert(x.value()[i], xUnit))
+                .mapToDouble(i -> x.unit().convert(x.value()[i], xUnit()))
                 .toArray();
         double[] py = Arrays.stream(there)
-                .mapToDouble(i -> y.unit().convert(y.valueAt(x.time()[i]), yUnit))
+                .mapToDouble(i -> y.unit().convert(y.valueAt(x.time()[i]), yUnit()))
                 .toArray();
         String name = l.label() == null ? source.named(l.y()) : l.label();
         lines.add(new Layer.Curve(name, px, py, Ink.trace(series), 1.2, false));
@@ -299,16 +309,16 @@ public final class ColumnPlots {
     }
 
     private Layer joined(String name, PictureSource.Pairs of, int ink) {
-        return new Layer.Curve(name, values(of.x(), xUnit), values(of.y(), yUnit), Ink.trace(ink), 1, false);
+        return new Layer.Curve(name, values(of.x(), xUnit()), values(of.y(), yUnit()), Ink.trace(ink), 1, false);
     }
 
     private Layer.Points pointsOf(String name, PictureSource.Pairs of, boolean weak, int ink) {
         return new Layer.Points(
                 name,
-                values(of.x(), xUnit),
-                values(of.y(), yUnit),
-                uncertainties(of.x(), xUnit),
-                uncertainties(of.y(), yUnit),
+                values(of.x(), xUnit()),
+                values(of.y(), yUnit()),
+                uncertainties(of.x(), xUnit()),
+                uncertainties(of.y(), yUnit()),
                 of.rows().stream().map(ColumnPlots::named).toList(),
                 weak,
                 ink);

@@ -5,6 +5,7 @@ import eagerneedle.picture.Surface.Align;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -45,7 +46,7 @@ public final class DescentPicture {
         for (int i = 0; i < n; i++) {
             Descent.Item item = items.get(i);
             for (String from : item.from()) {
-                int j = rows.get(from);
+                int j = Objects.requireNonNull(rows.get(from));
                 boolean shines = lit != null && (lit.equals(item) || lit.name().equals(from));
                 arc(s, dots, middle(j), middle(i), bulge(i - j, n), shines);
             }

@@ -80,10 +80,12 @@ public final class DrawingPainter {
         }
         List<Said> placed = new ArrayList<>();
         // What is lit is said in any case; of the rest, in a small drawing, what finds room.
-        said.stream().filter(c -> c.name().equals(lit)).forEach(c -> placed.add(said(s, c, words.get(c.name()), true)));
+        said.stream()
+                .filter(c -> c.name().equals(lit))
+                .forEach(c -> placed.add(said(s, c, words.getOrDefault(c.name(), ""), true)));
         for (Drawing.CallOut c : said) {
             if (!c.name().equals(lit)) {
-                Said next = said(s, c, words.get(c.name()), false);
+                Said next = said(s, c, words.getOrDefault(c.name(), ""), false);
                 if (placed.stream().noneMatch(next::over)) {
                     placed.add(next);
                 }

@@ -1,5 +1,7 @@
 package eagerneedle.picture;
 
+import org.jspecify.annotations.Nullable;
+
 /** The ranges that layers take up, widened by one layer after another. */
 final class Extent implements Layer.Cases<Extent> {
     private double left = Double.POSITIVE_INFINITY;
@@ -7,11 +9,11 @@ final class Extent implements Layer.Cases<Extent> {
     private double low = Double.POSITIVE_INFINITY;
     private double high = Double.NEGATIVE_INFINITY;
 
-    private Extent with(double[] x, double[] y, double[] u) {
+    private Extent with(double[] x, double[] y, double @Nullable [] u) {
         return with(x, y, null, u);
     }
 
-    private Extent with(double[] x, double[] y, double[] ux, double[] u) {
+    private Extent with(double[] x, double[] y, double @Nullable [] ux, double @Nullable [] u) {
         for (int i = 0; i < x.length; i++) {
             if (Double.isFinite(x[i]) && Double.isFinite(y[i])) {
                 double d = u == null ? 0 : u[i];

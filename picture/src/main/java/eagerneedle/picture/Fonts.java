@@ -8,6 +8,7 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.util.EnumMap;
 import java.util.Map;
+import java.util.Objects;
 
 /** The fonts that ship, and how wide their letters are. */
 public final class Fonts {
@@ -38,7 +39,8 @@ public final class Fonts {
     }
 
     static double width(String text, Lettering lettering) {
-        Font font = (lettering.bold() ? BOLD : PLAIN).get(lettering.face()).deriveFont((float) lettering.size());
+        Font font = Objects.requireNonNull((lettering.bold() ? BOLD : PLAIN).get(lettering.face()))
+                .deriveFont((float) lettering.size());
         return font.getStringBounds(text, CONTEXT).getWidth();
     }
 

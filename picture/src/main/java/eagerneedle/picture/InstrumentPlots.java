@@ -7,6 +7,7 @@ import eagerneedle.core.stockroom.Instrument;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 
 /** What an instrument can do, and how it has fared, as plots. */
@@ -95,7 +96,8 @@ public final class InstrumentPlots {
         layers.add(new Layer.Curve("between", x, y, Ink.QUIET, 1, true));
         layers.add(new Layer.Points("found", x, y, u, false, 0));
         layers.add(new Layer.Mark("today", year(now), Double.NaN));
-        i.calibration().ifPresent(c -> layers.add(new Layer.Mark("due", year(c.due()), Double.NaN)));
+        i.calibration()
+                .ifPresent(c -> layers.add(new Layer.Mark("due", year(Objects.requireNonNull(c.due())), Double.NaN)));
         return Optional.of(new Plot(
                 "Value found at calibrations",
                 new Plot.Axis("year", ""),

@@ -1,6 +1,7 @@
 package eagerneedle.picture;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Something drawn between the axes of a plot, in the axes' units.
@@ -48,14 +49,36 @@ public sealed interface Layer {
      * @param series picks ink and marker
      */
     record Points(
-            String name, double[] x, double[] y, double[] ux, double[] u, List<String> rows, boolean weak, int series)
+            String name,
+            double[] x,
+            double[] y,
+            double @Nullable [] ux,
+            double @Nullable [] u,
+            List<String> rows,
+            boolean weak,
+            int series)
             implements Layer {
-        public Points {
-            rows = List.copyOf(rows);
+        public Points(
+                String name,
+                double[] x,
+                double[] y,
+                double @Nullable [] ux,
+                double @Nullable [] u,
+                List<String> rows,
+                boolean weak,
+                int series) {
+            this.name = name;
+            this.x = x;
+            this.y = y;
+            this.ux = ux;
+            this.u = u;
+            this.rows = List.copyOf(rows);
+            this.weak = weak;
+            this.series = series;
         }
 
         /** Points that are known along the abscissa and have no names. */
-        public Points(String name, double[] x, double[] y, double[] u, boolean weak, int series) {
+        public Points(String name, double[] x, double[] y, double @Nullable [] u, boolean weak, int series) {
             this(name, x, y, null, u, List.of(), weak, series);
         }
 

@@ -2,6 +2,7 @@ package eagerneedle.picture;
 
 import java.util.Arrays;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A plot with logarithmic axes: layers hold the logarithms to base 10 of what they held, and the axis says so, so that
@@ -55,7 +56,7 @@ final class Logarithmic implements Layer.Cases<Layer> {
     }
 
     /** Uncertainties of logarithms to base 10. */
-    private static double[] relative(double[] u, double[] of) {
+    private static double @Nullable [] relative(double @Nullable [] u, double[] of) {
         return u == null
                 ? null
                 : java.util.stream.IntStream.range(0, u.length)

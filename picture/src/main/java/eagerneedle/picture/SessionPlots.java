@@ -12,6 +12,7 @@ import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 
 /** The plots of a session: a run with its window and fit, the residuals under it, columns over runs with their line. */
@@ -21,7 +22,7 @@ public final class SessionPlots {
     /** A run's trace with its window and the fit through it; empty if there is no trace. */
     public static Optional<Plot> run(Reduction r, Run run, String channel) {
         return r.trace(run, channel).map(trace -> {
-            Channel c = r.sheet().channels().get(channel);
+            Channel c = r.sheet().channel(channel);
             List<Layer> layers = new ArrayList<>();
             Window w = r.sheet().capture(run.capture()).windows().entrySet().stream()
                     .filter(e -> e.getValue().on().equals(channel))
@@ -66,14 +67,16 @@ public final class SessionPlots {
 
     /** The moments of a run that its windows follow, as far as they are known. */
     private static List<Layer> moments(Reduction r, Run run, String channel) {
-        Capture capture = r.sheet().captures().get(run.capture());
+        Capture capture = r.sheet().capture(run.capture());
         List<Layer> out = new ArrayList<>();
         for (String name : capture.moments(channel)) {
             r.ofRun(run, name)
                     .quantity()
                     .filter(q -> q.unit().fits(LabUnit.SECOND))
                     .ifPresent(q -> {
-                        String label = capture.quantities().get(name).label();
+                        String label = Objects.requireNonNull(
+                                        capture.quantities().get(name))
+                                .label();
                         Quantity s = q.to(LabUnit.SECOND);
                         out.add(new Layer.Moment(name, label == null ? name : label, s.value(), s.u()));
                     });
@@ -171,8 +174,8 @@ public final class SessionPlots {
      * apart by ink and marker.
      */
     public static Optional<Plot> overlay(Reduction r, String captureName, String channel) {
-        Capture capture = r.sheet().captures().get(captureName);
-        Channel c = r.sheet().channels().get(channel);
+        Capture capture = r.sheet().capture(captureName);
+        Channel c = r.sheet().channel(channel);
         List<String> levels = new ArrayList<>(capture.levels().keySet());
         List<Layer> layers = new ArrayList<>();
         java.util.Set<String> named = new java.util.HashSet<>();
@@ -233,7 +236,7 @@ public final class SessionPlots {
 
     /** "block C" for a run. */
     public static String levelLabel(Reduction r, Run run) {
-        Capture c = r.sheet().captures().get(run.capture());
+        Capture c = r.sheet().capture(run.capture());
         Capture.Level l = c == null ? null : c.levels().get(run.level());
         return l == null || l.label() == null ? run.level() : l.label();
     }

@@ -1,5 +1,7 @@
 package eagerneedle.picture;
 
+import org.jspecify.annotations.Nullable;
+
 /** What a picture paints on. Coordinates in pixels, y downwards. */
 public interface Surface {
     /** Where a text stands relative to its x. */
@@ -31,10 +33,11 @@ public interface Surface {
     void polygon(double[] x, double[] y, Ink fill);
 
     /** A rectangle; either ink may be null. */
-    void rectangle(double x, double y, double width, double height, Ink fill, Ink stroke, double corner);
+    void rectangle(
+            double x, double y, double width, double height, @Nullable Ink fill, @Nullable Ink stroke, double corner);
 
     /** A circle; either ink may be null. */
-    void circle(double x, double y, double radius, Ink fill, Ink stroke, double width);
+    void circle(double x, double y, double radius, @Nullable Ink fill, @Nullable Ink stroke, double width);
 
     /** Text whose baseline is at y. */
     void text(String text, double x, double y, Align align, Lettering lettering, Ink ink);

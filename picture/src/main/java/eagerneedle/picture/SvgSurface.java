@@ -1,6 +1,7 @@
 package eagerneedle.picture;
 
 import java.util.Locale;
+import org.jspecify.annotations.Nullable;
 
 /** Paints an SVG document with text as text. */
 public final class SvgSurface implements Surface {
@@ -67,7 +68,8 @@ public final class SvgSurface implements Surface {
     }
 
     @Override
-    public void rectangle(double x, double y, double w, double h, Ink fill, Ink stroke, double corner) {
+    public void rectangle(
+            double x, double y, double w, double h, @Nullable Ink fill, @Nullable Ink stroke, double corner) {
         body.append("<rect x=\"")
                 .append(n(x))
                 .append("\" y=\"")
@@ -86,7 +88,7 @@ public final class SvgSurface implements Surface {
     }
 
     @Override
-    public void circle(double x, double y, double r, Ink fill, Ink stroke, double w) {
+    public void circle(double x, double y, double r, @Nullable Ink fill, @Nullable Ink stroke, double w) {
         body.append("<circle cx=\"")
                 .append(n(x))
                 .append("\" cy=\"")

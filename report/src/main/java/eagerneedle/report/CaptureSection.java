@@ -13,6 +13,7 @@ import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 
 /** The runs of each capture: their quantities, windows, the picture of one, photographs. */
 final class CaptureSection {
@@ -104,7 +105,7 @@ final class CaptureSection {
                     rows.stream()
                             .map(r -> {
                                 Map<String, Object> part = new LinkedHashMap<>(r);
-                                List<?> cells = (List<?>) r.get("cells");
+                                List<?> cells = (List<?>) Objects.requireNonNull(r.get("cells"));
                                 part.put(
                                         "cells",
                                         cells.subList(Math.min(first, cells.size()), Math.min(last, cells.size())));

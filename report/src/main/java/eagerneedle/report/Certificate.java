@@ -24,6 +24,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The certificate of a calibration as one page: what, against what, points, relation with covariance, verification, due
@@ -161,7 +162,7 @@ public final class Certificate {
         return out;
     }
 
-    private List<Map<String, String>> rows(List<CalibrationPoint> points, Departure d) {
+    private List<Map<String, String>> rows(List<CalibrationPoint> points, @Nullable Departure d) {
         List<Map<String, String>> out = new ArrayList<>();
         double[] refs = points.isEmpty() ? new double[0] : c.references(points);
         Fit fit = d == null

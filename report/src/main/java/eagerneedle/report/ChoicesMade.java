@@ -12,6 +12,7 @@ import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 
 /** What was decided in a session and could have been decided otherwise, one sentence each. */
 final class ChoicesMade {
@@ -60,8 +61,9 @@ final class ChoicesMade {
                         out.add("Added " + (where.isEmpty() ? "to the results" : "to every run of " + where) + ": "
                                 + name + " = " + d.formula() + ".")));
         s.tied()
-                .forEach((input, i) -> out.add(
-                        r.sheet().inputs().get(input).label() + " was read with " + i.name() + " " + i.id() + "."));
+                .forEach((input, i) ->
+                        out.add(Objects.requireNonNull(r.sheet().inputs().get(input))
+                                        .label() + " was read with " + i.name() + " " + i.id() + "."));
         s.setups()
                 .keySet()
                 .forEach(c -> out.add(r.sheet().channel(c).label() + " was set up otherwise than the sheet says."));

@@ -22,6 +22,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A method on paper, for those who carry it out: cautions first, the question, what to have ready, questions to answer
@@ -340,8 +341,8 @@ public final class Handout {
     }
 
     /** In the unit of the heading, which stands over it. */
-    private static String cell(Quantity q, String heading) {
-        return heading.equals(q.unit().pretty()) ? Notation.bracketed(q.value(), q.u()) : q.toString();
+    private static String cell(Quantity q, @Nullable String heading) {
+        return q.unit().pretty().equals(heading) ? Notation.bracketed(q.value(), q.u()) : q.toString();
     }
 
     private List<Map<String, String>> sketches() {

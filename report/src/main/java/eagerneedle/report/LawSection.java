@@ -12,6 +12,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -103,7 +104,8 @@ final class LawSection {
         return Map.of(
                 "formula",
                 figures.equation(words.formula(l.key() + " = "
-                        + reduction.sheet().results().get(l.key()).formula())),
+                        + Objects.requireNonNull(reduction.sheet().results().get(l.key()))
+                                .formula())),
                 "law",
                 l.law().isEmpty() ? "" : figures.law(words.formula(l.law())),
                 "rows",

@@ -12,6 +12,7 @@ import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Trace;
 import java.util.Map;
+import java.util.Objects;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -36,7 +37,7 @@ final class ActualProcedure implements CalibrateStation.Procedure {
     ActualProcedure(Desk desk, String input) {
         this.desk = desk;
         this.input = input;
-        this.plan = desk.bench().sheet().inputs().get(input);
+        this.plan = Objects.requireNonNull(desk.bench().sheet().inputs().get(input));
         this.name = plan.actual();
         this.reading = new SteadyReading(desk, name, 2, false);
         take.setId("take-actual");

@@ -9,7 +9,9 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Adjusting zero and span: which load, which trim, which way and how far, when to take the reading, how many passes it
@@ -20,13 +22,13 @@ final class AdjustModel {
     private final Channel.CalibrationPlan plan;
     private final CalibrationDraft draft;
     private final Map<TrimAdvisor.Trim, TrimHint> hints = new LinkedHashMap<>();
-    private TrimAdvisor advisor;
-    private TrimHint.Turn turn;
+    private @Nullable TrimAdvisor advisor;
+    private TrimHint.@Nullable Turn turn;
     private boolean loaded;
     private double before = Double.NaN;
     private double hinted = Double.NaN;
-    private SteadyModel.Taken lastZero;
-    private SteadyModel.Taken lastFull;
+    private SteadyModel.@Nullable Taken lastZero;
+    private SteadyModel.@Nullable Taken lastFull;
 
     AdjustModel(String name, Channel.CalibrationPlan plan, CalibrationDraft draft) {
         this.name = name;
@@ -55,12 +57,15 @@ final class AdjustModel {
     }
 
     /** Begun with the first load. @param noise standard uncertainty of a steady reading, in the channel's unit */
-    private void begin(double noise) {
-        if (advisor == null) {
+    private TrimAdvisor begun(double noise) {
+        TrimAdvisor begun = advisor;
+        if (begun == null) {
             hints(noise);
-            advisor = TrimAdvisor.start(
+            begun = TrimAdvisor.start(
                     new TrimAdvisor.Goal(reference(0), reference(1), draft.difference(plan.band()), noise));
+            advisor = begun;
         }
+        return begun;
     }
 
     boolean isLoaded() {
@@ -69,8 +74,7 @@ final class AdjustModel {
 
     /** What the bench is told when the load is put on that is asked for. */
     Map<String, String> loading(double noise) {
-        begin(noise);
-        int point = advisor.next().load() == TrimAdvisor.Load.FULL ? 1 : 0;
+        int point = begun(noise).next().load() == TrimAdvisor.Load.FULL ? 1 : 0;
         return Map.of(
                 "channel",
                 name,
@@ -89,7 +93,7 @@ final class AdjustModel {
 
     /** What the bench is told when the trim is turned as far as was said; empty where there is nothing to turn. */
     Optional<Map<String, String>> turning(boolean clockwise) {
-        if (turn == null || turn.far() == TrimHint.Far.STOP) {
+        if (turn == null || advisor == null || turn.far() == TrimHint.Far.STOP) {
             return Optional.empty();
         }
         double turns = (clockwise ? 1 : -1) * turn.share() * Novice.turns(turn.far());
@@ -110,7 +114,7 @@ final class AdjustModel {
      * @throws IllegalArgumentException with one sentence when it is not within the band yet
      */
     boolean take(SteadyModel.Taken t) {
-        if (!loaded) {
+        if (!loaded || advisor == null) {
             throw new IllegalArgumentException("Bring the load first as it is asked for.");
         }
         TrimAdvisor.Instruction wanted = advisor.next();
@@ -132,11 +136,11 @@ final class AdjustModel {
     }
 
     /** The last readings without and with load, once both hold. */
-    SteadyModel.Taken zero() {
+    SteadyModel.@Nullable Taken zero() {
         return lastZero;
     }
 
-    SteadyModel.Taken full() {
+    SteadyModel.@Nullable Taken full() {
         return lastFull;
     }
 
@@ -153,7 +157,7 @@ final class AdjustModel {
         if (wanted.trim() == TrimAdvisor.Trim.NEITHER) {
             turn = null;
         } else if (steady && Double.isNaN(hinted)) {
-            turn = hints.get(wanted.trim()).at(value, wanted);
+            turn = Objects.requireNonNull(hints.get(wanted.trim())).at(value, wanted);
             hinted = value;
         }
     }

@@ -16,6 +16,7 @@ import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -25,6 +26,7 @@ import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /** Calibrate: everything the sheet wants calibrated, with its state, and the procedure of the one in hand. */
 public final class CalibrateStation implements StationView {
@@ -39,7 +41,7 @@ public final class CalibrateStation implements StationView {
     private final HBox hand = new HBox();
     private final ToggleGroup choice = new ToggleGroup();
     private final Map<String, Procedure> procedures = new LinkedHashMap<>();
-    private String chosen;
+    private @Nullable String chosen;
 
     /** How one thing is calibrated. */
     interface Procedure {
@@ -156,7 +158,7 @@ public final class CalibrateStation implements StationView {
     public Optional<Node> focus() {
         return procedures.isEmpty()
                 ? Optional.empty()
-                : Optional.of(procedures.get(chosen).focus());
+                : Optional.of(Objects.requireNonNull(procedures.get(chosen)).focus());
     }
 
     @Override
@@ -170,7 +172,8 @@ public final class CalibrateStation implements StationView {
         procedures.keySet().forEach(key -> {
             boolean input = key.startsWith("input ");
             String label = input
-                    ? desk.bench().sheet().inputs().get(key.substring(6)).label()
+                    ? Objects.requireNonNull(desk.bench().sheet().inputs().get(key.substring(6)))
+                            .label()
                     : desk.bench().sheet().channel(key).label();
             ToggleButton b = new ToggleButton();
             javafx.scene.control.Label first = new javafx.scene.control.Label(label);
@@ -201,12 +204,12 @@ public final class CalibrateStation implements StationView {
             b.setOnAction(e -> {
                 chosen = key;
                 refresh();
-                javafx.application.Platform.runLater(
-                        () -> procedures.get(key).focus().requestFocus());
+                javafx.application.Platform.runLater(() ->
+                        Objects.requireNonNull(procedures.get(key)).focus().requestFocus());
             });
             targets.getChildren().add(b);
         });
-        Node shown = procedures.get(chosen).node();
+        Node shown = Objects.requireNonNull(procedures.get(chosen)).node();
         HBox.setHgrow(shown, Priority.ALWAYS);
         if (hand.getChildren().size() != 1 || hand.getChildren().get(0) != shown) {
             hand.getChildren().setAll(shown);
@@ -244,7 +247,7 @@ public final class CalibrateStation implements StationView {
     @Override
     public void tick() {
         if (!procedures.isEmpty()) {
-            procedures.get(chosen).tick();
+            Objects.requireNonNull(procedures.get(chosen)).tick();
         }
     }
 }

@@ -14,6 +14,7 @@ import eagerneedle.core.sheet.Channel;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** Makes calibrations and their points from a plan and what was taken at the bench. */
 final class CalibrationDraft {
@@ -27,7 +28,7 @@ final class CalibrationDraft {
     }
 
     private Channel channel() {
-        return bench.sheet().channels().get(name);
+        return bench.sheet().channel(name);
     }
 
     /**
@@ -75,7 +76,7 @@ final class CalibrationDraft {
     }
 
     /** A point from what was set and what was read. */
-    CalibrationPoint point(String words, String reference, SteadyModel.Taken taken, String way) {
+    CalibrationPoint point(String words, String reference, SteadyModel.Taken taken, @Nullable String way) {
         CalibrationPoint p = isReading(reference)
                 ? new CalibrationPoint(reference, taken.mean(), taken.u(), taken.n(), taken.n() > 0)
                 : CalibrationPoint.computed(
@@ -106,7 +107,8 @@ final class CalibrationDraft {
         return "reference/" + name + "/" + bench.clock().instant().toEpochMilli() + "/" + ++points;
     }
 
-    Calibration of(List<CalibrationPoint> points, List<CalibrationPoint> verification, ClosureReadings closure) {
+    Calibration of(
+            List<CalibrationPoint> points, List<CalibrationPoint> verification, @Nullable ClosureReadings closure) {
         Channel.CalibrationPlan plan = channel().calibration();
         Instant at = bench.clock().instant();
         Double tolerance = plan.tolerance() == null ? null : difference(plan.tolerance());

@@ -9,6 +9,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.picture.CalibrationPlots;
 import java.time.Instant;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** A calibration in words: the relation, how well it fits, whether its verification holds, until when. */
 final class CalibrationWords {
@@ -20,7 +21,7 @@ final class CalibrationWords {
     }
 
     /** What is still missing before there is a relation; empty when nothing is. */
-    static String missing(Calibration c, int fewest, boolean adjusting) {
+    static String missing(@Nullable Calibration c, int fewest, boolean adjusting) {
         if (c == null) {
             return "No calibration yet."
                     + (adjusting

@@ -27,7 +27,7 @@ final class ClosureModel {
     ClosureModel(Workbench bench, String name) {
         this.bench = bench;
         this.name = name;
-        this.channel = bench.sheet().channels().get(name);
+        this.channel = bench.sheet().channel(name);
         this.draft = new CalibrationDraft(bench, name);
         int n = channel.calibration().divisions();
         readings = new double[n][n];

@@ -28,6 +28,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Shows a {@link PointsModel}: what to set next, the steadied reading, the points with their residuals, verification,
@@ -42,7 +43,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
     private final CalibrationKeeping keeping;
     private final PictureView rails = new PictureView("Reference values above, what was indicated below", null);
     private final SteadyReading reading;
-    private final AdjustPanel adjust;
+    private final @Nullable AdjustPanel adjust;
     private final HBox all = new HBox(22);
     private final Label next = Labels.wrapped("");
     private final TextField reference = new TextField();

@@ -13,6 +13,7 @@ import java.util.Objects;
 import javafx.geometry.HPos;
 import javafx.scene.control.Label;
 import javafx.scene.layout.GridPane;
+import org.jspecify.annotations.Nullable;
 
 /** The panel of points: what the plan wants set, with its reference value, and what was indicated there. */
 final class PointTable extends GridPane {
@@ -26,7 +27,7 @@ final class PointTable extends GridPane {
     }
 
     /** @param c the calibration that the points make, null for none */
-    void show(Calibration c, List<PointsModel.Row> rows) {
+    void show(@Nullable Calibration c, List<PointsModel.Row> rows) {
         getChildren().clear();
         if (rows.isEmpty()) {
             return;
@@ -62,9 +63,10 @@ final class PointTable extends GridPane {
         Labels.onPoints(this);
     }
 
-    private void taken(int at, Calibration c, CalibrationPoint p, boolean complete, int digits) {
-        double residual =
-                complete ? c.references(List.of(p))[0] - c.at(p.indication()).value() : Double.NaN;
+    private void taken(int at, @Nullable Calibration c, CalibrationPoint p, boolean complete, int digits) {
+        double residual = complete && c != null
+                ? c.references(List.of(p))[0] - c.at(p.indication()).value()
+                : Double.NaN;
         Label read = Labels.figure(Notation.bracketed(p.indication(), p.uIndication()));
         Labels.explained(
                 read,

@@ -18,6 +18,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Calibrating by points: which point of the plan comes next, what was taken, what may be done now, and the check after
@@ -37,7 +38,7 @@ final class PointsModel {
 
     private final List<CalibrationPoint> checked = new ArrayList<>();
     private int current;
-    private AfterUse.Use checking;
+    private AfterUse.@Nullable Use checking;
     private String reference;
 
     PointsModel(Workbench bench, String name) {
@@ -267,7 +268,7 @@ final class PointsModel {
                     .map(p -> "reference value " + q)
                     .orElse("");
         } catch (IllegalArgumentException e) {
-            return e.getMessage();
+            return String.valueOf(e.getMessage());
         }
     }
 
@@ -275,7 +276,7 @@ final class PointsModel {
     String result() {
         Calibration c = shown().orElse(null);
         String missing = CalibrationWords.missing(c, plan.toRelation().fewest(), adjusts());
-        if (!missing.isEmpty()) {
+        if (c == null || !missing.isEmpty()) {
             return missing;
         }
         return CalibrationWords.of(c, channel.labUnit())
@@ -291,7 +292,7 @@ final class PointsModel {
      * @param check a verification point
      * @param current the one that is next
      */
-    record Row(String words, String reference, CalibrationPoint point, boolean check, boolean current) {}
+    record Row(String words, String reference, @Nullable CalibrationPoint point, boolean check, boolean current) {}
 
     /** Rows for all points of the plan, taken or not, and for any more; or for the points of the kept calibration. */
     List<Row> rows() {
@@ -311,10 +312,10 @@ final class PointsModel {
                     i < points ? plan.points().get(i) : plan.verify().get(i - points);
             rows.add(row(p, taken.get(i), i >= points, i == current));
         }
-        taken.keySet().stream()
-                .filter(i -> i >= planned())
-                .sorted()
-                .forEach(i -> rows.add(row(planned(taken.get(i)), taken.get(i), false, false)));
+        taken.entrySet().stream()
+                .filter(e -> e.getKey() >= planned())
+                .sorted(Map.Entry.comparingByKey())
+                .forEach(e -> rows.add(row(planned(e.getValue()), e.getValue(), false, false)));
         return rows;
     }
 
@@ -331,7 +332,7 @@ final class PointsModel {
                 .orElse(Channel.PointPlan.of(p.reference()));
     }
 
-    private Row row(Channel.PointPlan p, CalibrationPoint point, boolean check, boolean now) {
+    private Row row(Channel.PointPlan p, @Nullable CalibrationPoint point, boolean check, boolean now) {
         String value = "";
         if (p.say() != null) {
             try {
@@ -360,7 +361,7 @@ final class PointsModel {
         return strands;
     }
 
-    private Optional<Double> value(Row r, Calibration c) {
+    private Optional<Double> value(Row r, @Nullable Calibration c) {
         try {
             if (r.point() != null && c != null) {
                 return Optional.of(c.references(List.of(r.point()))[0]);

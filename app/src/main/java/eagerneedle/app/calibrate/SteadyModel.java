@@ -11,7 +11,9 @@ import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.WindowStatistics;
 import java.io.IOException;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A live reading that says whether it is steady, judged from its samples. What was steady a moment ago is what a person
@@ -26,8 +28,8 @@ final class SteadyModel {
     private final String name;
     private final double seconds;
     private final boolean typed;
-    private WindowStatistics now;
-    private WindowStatistics settled;
+    private @Nullable WindowStatistics now;
+    private @Nullable WindowStatistics settled;
     private long settledAt;
     private double since;
     private boolean disturbed;
@@ -164,7 +166,7 @@ final class SteadyModel {
         if (!justSettled) {
             check();
         }
-        WindowStatistics meant = justSettled ? settled : now;
+        WindowStatistics meant = Objects.requireNonNull(justSettled ? settled : now);
         return new Taken(meant.mean(), meant.uMean(), meant.n());
     }
 

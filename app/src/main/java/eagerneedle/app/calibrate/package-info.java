@@ -1,2 +1,5 @@
 /** Calibrate: by points, by adjusting, by closing circles, and actual values of inputs. */
+@NullMarked
 package eagerneedle.app.calibrate;
+
+import org.jspecify.annotations.NullMarked;

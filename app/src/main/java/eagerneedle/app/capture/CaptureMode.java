@@ -9,6 +9,7 @@ import java.io.IOException;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.Region;
+import org.jspecify.annotations.Nullable;
 
 /** One of the five ways to capture: how a run begins, what is done while it lasts, and when it is over. */
 abstract class CaptureMode implements RunTaking {
@@ -61,7 +62,7 @@ abstract class CaptureMode implements RunTaking {
     }
 
     /** Looks on, about thirty times a second; the reason when the run is over by itself, null while it goes on. */
-    abstract String tick(LiveRig rig);
+    abstract @Nullable String tick(LiveRig rig);
 
     /** Shows what is to be seen whether a run lasts or not. */
     void look(LiveRig rig) {}

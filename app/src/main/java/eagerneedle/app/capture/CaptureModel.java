@@ -25,7 +25,9 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The run that is taken: which capture and level come next, the run that waits to be kept, the run that is shown, and
@@ -51,10 +53,10 @@ final class CaptureModel {
     private String capture = "";
     private String level = "";
     private boolean byHand;
-    private Run pending;
-    private Run shown;
+    private @Nullable Run pending;
+    private @Nullable Run shown;
     private boolean continuing;
-    private OutputsFirst first;
+    private @Nullable OutputsFirst first;
 
     CaptureModel(Desk desk) {
         this.desk = desk;
@@ -155,7 +157,8 @@ final class CaptureModel {
     /** What is to be done next, in words. */
     String hint() {
         return plan().map(plan -> {
-                    String label = plan.levels().get(level).label();
+                    String label =
+                            Objects.requireNonNull(plan.levels().get(level)).label();
                     return (desk.bench().schedule().next().isPresent()
                                     ? "Next: "
                                     : "All runs are taken. Another one of: ")
@@ -250,7 +253,7 @@ final class CaptureModel {
      * @throws IllegalArgumentException with one sentence when it cannot be gone on with
      */
     void goOn(LiveRig rig, String channel) {
-        Run run = desk.bench().session().run(shown.id()).orElseThrow();
+        Run run = desk.bench().session().run(Objects.requireNonNull(shown).id()).orElseThrow();
         if (!run.setups().equals(desk.bench().session().setups())
                 || !run.rawUnits()
                         .equals(rig.run(0, run.capture(), run.level(), run.started())
@@ -285,7 +288,7 @@ final class CaptureModel {
             return unfired ? End.UNFIRED : End.EMPTY;
         }
         if (!continuing) {
-            Run ended = mode.ended(pending).clockedBy(rig.clocks());
+            Run ended = mode.ended(Objects.requireNonNull(pending)).clockedBy(rig.clocks());
             pending = ended.entered(ended.entries().with(stood(rig)));
             return End.PENDING;
         }
@@ -342,17 +345,18 @@ final class CaptureModel {
      * that is too long to be looked through while somebody waits is looked through once it is kept.
      */
     List<String> watched() {
+        Run ended = Objects.requireNonNull(pending);
         long samples = plan().orElseThrow().channels().stream()
-                .mapToLong(c -> desk.bench().file().count(pending.id(), c))
+                .mapToLong(c -> desk.bench().file().count(ended.id(), c))
                 .sum();
         if (samples > AT_ONCE || desk.bench().isSilent()) {
             return List.of();
         }
-        Reduction kept = desk.bench().whatIf(new RunCommand.KeepRun(pending));
+        Reduction kept = desk.bench().whatIf(new RunCommand.KeepRun(ended));
         // What is read by eye is entered only now, so that there cannot be a value yet.
         boolean complete = plan().orElseThrow().byEye().isEmpty();
         return new SessionWatch()
-                .ofRun(kept, pending).stream()
+                .ofRun(kept, ended).stream()
                         .filter(f -> f.severity() != Finding.Severity.NOTE && f.rule() != Rule.ROW)
                         .filter(f -> complete || f.rule() != Rule.NO_VALUE)
                         .sorted(Comparator.comparing(Finding::severity).reversed())
@@ -364,7 +368,7 @@ final class CaptureModel {
 
     /** Keeps the new samples of a run that was gone on with. */
     void keepContinued() {
-        Run run = pending;
+        Run run = Objects.requireNonNull(pending);
         pending = null;
         desk.bench()
                 .apply(new RunCommand.ContinueRun(run.id(), desk.bench().clock().instant()));

@@ -11,6 +11,7 @@ import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import javafx.application.Platform;
 import javafx.geometry.Pos;
@@ -23,6 +24,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Capture: the schedule of levels and what comes next, the run in hand by one of the five modes, its live traces, what
@@ -50,8 +52,8 @@ public final class CaptureStation implements StationView {
     private final StartBar controls = new StartBar(this::startOrStop, this::goOn);
     private final RowsByEye byEye;
     private final AllLevels levels;
-    private CaptureMode mode;
-    private String modeOf;
+    private @Nullable CaptureMode mode;
+    private @Nullable String modeOf;
 
     public CaptureStation(Desk desk) {
         this.desk = desk;
@@ -164,7 +166,8 @@ public final class CaptureStation implements StationView {
 
     private void begin() {
         watch.clear();
-        if (!Notices.attempt(all, () -> model.begin(desk.rig().get(), mode)) && mode instanceof HoldMode h) {
+        if (!Notices.attempt(all, () -> model.begin(desk.rig().get(), Objects.requireNonNull(mode)))
+                && mode instanceof HoldMode h) {
             h.endAutomatic("Not begun.");
         }
         refreshControls();
@@ -173,7 +176,10 @@ public final class CaptureStation implements StationView {
     /** Goes on with the run that is shown. */
     private void goOn() {
         if (desk.rig().isPresent() && model.shown().isPresent() && !lasts()) {
-            Notices.attempt(all, () -> model.goOn(desk.rig().get(), mode.first()));
+            Notices.attempt(
+                    all,
+                    () -> model.goOn(
+                            desk.rig().get(), Objects.requireNonNull(mode).first()));
             refreshControls();
         }
     }
@@ -190,7 +196,7 @@ public final class CaptureStation implements StationView {
             refreshControls();
             return;
         }
-        switch (model.finish(rig, mode)) {
+        switch (model.finish(rig, Objects.requireNonNull(mode))) {
             case UNFIRED -> Notices.warn(all, "Disarmed before the trigger came; nothing was kept.");
             case EMPTY -> Notices.warn(all, "The run holds no samples; the instrument sent nothing.");
             case CONTINUED -> {
@@ -285,9 +291,10 @@ public final class CaptureStation implements StationView {
             panel.getChildren().setAll(mode.panel());
             panel.setManaged(mode.panel().isManaged());
         }
+        Node panelOfMode = Objects.requireNonNull(mode).panel();
         boolean shown = !(mode instanceof GateMode) || desk.rig().isPresent();
         panel.setVisible(shown);
-        panel.setManaged(shown && mode.panel().isManaged());
+        panel.setManaged(shown && panelOfMode.isManaged());
         traces.refresh();
         traces.channels(model.capture(), plan.channels());
         traces.first().ifPresent(speed::follow);
@@ -377,7 +384,7 @@ public final class CaptureStation implements StationView {
 
     /** Outputs are on their way; the run begins once they are there. */
     private void begin(LiveRig rig) {
-        boolean goes = Notices.attempt(all, () -> model.goOnBeginning(rig, mode));
+        boolean goes = Notices.attempt(all, () -> model.goOnBeginning(rig, Objects.requireNonNull(mode)));
         controls.clock(model.isBeginning() ? "setting" : StartBar.NOTHING_YET);
         hint.setText(model.isBeginning() ? model.waitsFor() : model.hint());
         if (!goes && mode instanceof HoldMode h) {

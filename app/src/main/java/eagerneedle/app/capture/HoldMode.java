@@ -20,6 +20,7 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /** Waits until every channel is steady, then keeps so many samples as one row. */
 final class HoldMode extends CaptureMode {
@@ -30,7 +31,7 @@ final class HoldMode extends CaptureMode {
     private final StackPane turned = new StackPane();
     private final VBox panel;
     private final HoldModel model;
-    private Run waiting;
+    private @Nullable Run waiting;
     private String stopped = "";
 
     HoldMode(Desk desk, Capture plan) {
@@ -99,9 +100,9 @@ final class HoldMode extends CaptureMode {
         String output = plan.seek() == null || plan.seek().byProgram()
                 ? null
                 : plan.seek().output();
-        boolean there = output != null && rig.outputs().containsKey(output);
-        if (there) {
-            OutputGuard g = rig.outputs().get(output);
+        OutputGuard g = output == null ? null : rig.outputs().get(output);
+        boolean there = output != null && g != null;
+        if (output != null && g != null) {
             turned.getChildren().setAll(new OutputPanel(output, g.limits(), g));
         }
         show(turned, there);
@@ -118,6 +119,7 @@ final class HoldMode extends CaptureMode {
     }
 
     @Override
+    @Nullable
     String tick(LiveRig rig) {
         if (waiting == null) {
             return rig.isRecording() && rig.count(first()) >= plan.hold().samples() ? "" : null;

@@ -15,6 +15,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /** Waiting until every channel is steady: what is not yet and why, and when patience is at an end. */
 final class HoldModel {
@@ -29,7 +30,7 @@ final class HoldModel {
     private boolean forced;
     private List<String> restless = List.of();
     private boolean patient = true;
-    private SeekModel seek;
+    private @Nullable SeekModel seek;
     private String beyond = "";
 
     HoldModel(Desk desk, Capture plan) {

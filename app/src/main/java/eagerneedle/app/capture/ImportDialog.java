@@ -17,6 +17,7 @@ import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -55,6 +56,8 @@ public final class ImportDialog {
     private final Label problem = Labels.wrapped("");
     private final GridPane preview = new GridPane();
     private final GridPane choices = new GridPane();
+
+    @SuppressWarnings("NullAway.Init") // of what is brought in, before anything is shown
     private ImportModel model;
 
     public ImportDialog(Desk desk, String capture, String level) {
@@ -255,7 +258,9 @@ public final class ImportDialog {
         values.forEach((channel, column) -> {
             if (!column.getValue().equals(NONE)) {
                 from.put(channel, column.getItems().indexOf(column.getValue()) - 1);
-                in.put(channel, units.get(channel).getText().strip());
+                in.put(
+                        channel,
+                        Objects.requireNonNull(units.get(channel)).getText().strip());
             }
         });
         return new ColumnMapping(

@@ -17,8 +17,10 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Files on their way into a session: what was guessed of the first of them, put right by hand, and brought in as a run
@@ -37,26 +39,29 @@ final class ImportModel {
 
     private final Workbench bench;
     private final List<Path> files;
-    private final DelimitedText text;
-    private Dialect dialect;
-    private Table table;
+    private final @Nullable DelimitedText text;
+    private @Nullable Dialect dialect;
     private List<Table> runs;
-    private String capture;
-    private String level;
+    private String capture = "";
+    private String level = "";
     private boolean assumesUnits;
 
-    private ImportModel(Workbench bench, List<Path> files, DelimitedText text, Table table) {
+    private ImportModel(Workbench bench, List<Path> files, @Nullable DelimitedText text, @Nullable Table table) {
         this.bench = bench;
         this.files = files;
         this.text = text;
         this.dialect = text == null ? null : text.guess();
-        take(text == null ? table : text.read(dialect));
+        runs = SeveralRuns.of(
+                text == null ? Objects.requireNonNull(table) : text.read(Objects.requireNonNull(dialect)));
     }
 
-    /** The runs of what was read; what is mapped is the first of them. */
-    private void take(Table whole) {
-        runs = SeveralRuns.of(whole);
-        table = runs.get(0);
+    /** What is mapped: the first of the runs of what was read. */
+    private Table table() {
+        return runs.get(0);
+    }
+
+    private Dialect dialect() {
+        return Objects.requireNonNull(dialect);
     }
 
     /** Of a table copied from a spreadsheet. */
@@ -128,43 +133,44 @@ final class ImportModel {
     }
 
     String separator() {
-        return dialect.separatorName();
+        return dialect().separatorName();
     }
 
     boolean hasDecimalComma() {
-        return dialect.decimalComma();
+        return dialect().decimalComma();
     }
 
     /** Reads the text again as it is put right; true when that made a difference. */
     boolean putRight(String separator, boolean decimalComma) {
-        char sign = SEPARATORS.get(separator);
-        if (sign == dialect.separator() && decimalComma == dialect.decimalComma()) {
+        DelimitedText read = Objects.requireNonNull(text);
+        char sign = Objects.requireNonNull(SEPARATORS.get(separator));
+        if (sign == dialect().separator() && decimalComma == dialect().decimalComma()) {
             return false;
         }
-        Dialect other = text.as(sign, decimalComma);
-        take(text.read(other));
+        Dialect other = read.as(sign, decimalComma);
+        runs = SeveralRuns.of(read.read(other));
         dialect = other;
         return true;
     }
 
     /** The first rows as cells under their headings, at most so many of each. */
     List<List<String>> preview(int rows, int columns) {
-        int width = Math.min(columns, table.names().size());
+        int width = Math.min(columns, table().names().size());
         List<List<String>> out = new ArrayList<>();
         List<String> head = new ArrayList<>();
         for (int c = 0; c < width; c++) {
-            String unit = table.units().get(c);
-            head.add(table.names().get(c) + (unit.isEmpty() ? "" : " / " + unit));
+            String unit = table().units().get(c);
+            head.add(table().names().get(c) + (unit.isEmpty() ? "" : " / " + unit));
         }
         out.add(head);
         if (text != null) {
-            text.preview(dialect, rows).forEach(r -> out.add(r.subList(0, Math.min(width, r.size()))));
+            text.preview(dialect(), rows).forEach(r -> out.add(r.subList(0, Math.min(width, r.size()))));
             return out;
         }
-        for (int r = 0; r < Math.min(rows, table.rows()); r++) {
+        for (int r = 0; r < Math.min(rows, table().rows()); r++) {
             List<String> cells = new ArrayList<>();
             for (int c = 0; c < width; c++) {
-                cells.add(Double.toString(table.columns()[c][r]));
+                cells.add(Double.toString(table().columns()[c][r]));
             }
             out.add(cells);
         }
@@ -174,9 +180,9 @@ final class ImportModel {
     /** The columns by names that tell them apart. */
     List<String> columns() {
         List<String> names = new ArrayList<>();
-        for (int c = 0; c < table.names().size(); c++) {
-            String name = table.names().get(c);
-            names.add(table.names().subList(0, c).contains(name) ? name + " (" + (c + 1) + ")" : name);
+        for (int c = 0; c < table().names().size(); c++) {
+            String name = table().names().get(c);
+            names.add(table().names().subList(0, c).contains(name) ? name + " (" + (c + 1) + ")" : name);
         }
         return names;
     }
@@ -187,34 +193,35 @@ final class ImportModel {
         bench.sheet()
                 .capture(capture)
                 .channels()
-                .forEach(c -> out.put(c, bench.sheet().channels().get(c)));
+                .forEach(c -> out.put(c, bench.sheet().channel(c)));
         return out;
     }
 
     /** Which column most likely is what. */
     ColumnMapping guess() {
-        ColumnMapping guess = ColumnMapping.guess(table, bench.sheet(), capture);
+        ColumnMapping guess = ColumnMapping.guess(table(), bench.sheet(), capture);
         assumesUnits = guess.values().values().stream()
-                .anyMatch(c -> table.units().get(c).isEmpty());
+                .anyMatch(c -> table().units().get(c).isEmpty());
         return guess;
     }
 
     /** True when the file says when it began, so that its clock may be held against the session's. */
     boolean hasClock() {
-        return table.start() != null;
+        return table().start() != null;
     }
 
     /** What was guessed, in words. */
     String says() {
-        int columns = text == null ? table.names().size() : dialect.names().size();
+        int columns = text == null ? table().names().size() : dialect().names().size();
         String written = text == null
                 ? ""
-                : ", separated by " + dialect.separatorName() + ", decimal "
-                        + (dialect.decimalComma() ? "comma" : "point") + ", " + header(dialect.headerLines());
+                : ", separated by " + dialect().separatorName() + ", decimal "
+                        + (dialect().decimalComma() ? "comma" : "point") + ", "
+                        + header(dialect().headerLines());
         return "Read as " + columns + " columns" + written
-                + (assumesUnits ? "; where no unit is stated, the channel's is assumed" : "") + "; " + table.rows()
+                + (assumesUnits ? "; where no unit is stated, the channel's is assumed" : "") + "; " + table().rows()
                 + " rows."
-                + (table.remarks().isEmpty() ? "" : " " + String.join(" ", table.remarks()));
+                + (table().remarks().isEmpty() ? "" : " " + String.join(" ", table().remarks()));
     }
 
     private static String header(int lines) {
@@ -234,10 +241,10 @@ final class ImportModel {
         Run last = null;
         for (int i = 0; i < files.size(); i++) {
             for (Table t : i == 0 ? runs : ForeignFile.runs(files.get(i))) {
-                if (t.names().size() != table.names().size()) {
+                if (t.names().size() != table().names().size()) {
                     throw new IllegalArgumentException(FileName.of(files.get(i)) + " has "
                             + t.names().size() + " columns where the first file has "
-                            + table.names().size() + "; " + i + " of " + files.size() + " files were brought in.");
+                            + table().names().size() + "; " + i + " of " + files.size() + " files were brought in.");
                 }
                 Optional<String[]> next =
                         inSchedule ? bench.schedule().next().filter(n -> n[0].equals(capture)) : Optional.empty();
@@ -249,12 +256,12 @@ final class ImportModel {
                         next.map(n -> n[1]).orElse(level));
             }
         }
-        return last;
+        return Objects.requireNonNull(last);
     }
 
     /** What was taken for granted in the first of them, and what was not taken. */
     String remarks(ColumnMapping how) {
-        return String.join(" ", how.remarks(bench.sheet(), table));
+        return String.join(" ", how.remarks(bench.sheet(), table()));
     }
 
     private static double seconds(String text) {

@@ -35,6 +35,7 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Traces of all channels of a capture, one above the other on one time axis, each with its newest mean and scatter over
@@ -239,7 +240,8 @@ final class LiveTraces extends VBox {
                 List.of(layer));
     }
 
-    private Layer outline(Channel c, Pyramid.Outline o, QuickScale scale, DoubleUnaryOperator time) {
+    private @Nullable Layer outline(
+            Channel c, Pyramid.@Nullable Outline o, QuickScale scale, DoubleUnaryOperator time) {
         if (o == null || o.size() == 0) {
             return null;
         }
@@ -278,7 +280,7 @@ final class LiveTraces extends VBox {
     }
 
     /** Shows a stored run, or nothing; with the statistics of what is seen of each trace. */
-    void stored(Run run) {
+    void stored(@Nullable Run run) {
         traces.forEach((name, row) -> {
             if (run == null) {
                 row.plot().plot(null, false);
@@ -361,7 +363,7 @@ final class LiveTraces extends VBox {
         return out;
     }
 
-    private static void visible(TraceRow row, Channel c, Trace t) {
+    private static void visible(TraceRow row, Channel c, @Nullable Trace t) {
         double[] seen = row.plot().visible();
         if (t == null || seen == null) {
             row.says("", "");

@@ -10,6 +10,7 @@ import eagerneedle.app.widget.Theme;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import javafx.application.Platform;
 import javafx.geometry.Pos;
@@ -24,6 +25,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
 import javafx.stage.FileChooser;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Capture for a method that takes its rows from other sessions: which are in, what was taken of each, and which are
@@ -40,7 +42,7 @@ public final class PoolStation implements StationView {
             Labels.wrapped("No session is in the pool yet. Take bench files or a whole folder of them,"
                     + " or drop them on the window; each is reduced by its own sheet.");
     private final Rows<Line> rows = Rows.changing(box, Line::name, l -> new Row(), Row::show);
-    private final CaptureStation below;
+    private final @Nullable CaptureStation below;
 
     public PoolStation(Desk desk) {
         this.model = new PoolModel(desk);
@@ -145,7 +147,7 @@ public final class PoolStation implements StationView {
         private final Button out = new Button("Leave out");
         private final Button in = new Button("Take in");
         private final Button again = new Button("Take again");
-        private Line line;
+        private @Nullable Line line;
 
         Row() {
             super(4);
@@ -165,17 +167,21 @@ public final class PoolStation implements StationView {
                 b.setMinWidth(USE_PREF_SIZE);
             }
             out.setOnAction(e -> leave());
-            in.setOnAction(e -> Notices.attempt(this, () -> model.takeIn(line.name())));
-            again.setOnAction(e ->
-                    model.again(line.name(), Platform::runLater, PoolStation.this::refresh, PoolStation.this::refused));
+            in.setOnAction(e -> Notices.attempt(this, () -> model.takeIn(line().name())));
+            again.setOnAction(e -> model.again(
+                    line().name(), Platform::runLater, PoolStation.this::refresh, PoolStation.this::refused));
             Labels.explained(out, "It stays in the file and counts nowhere; say why first");
             Labels.explained(in, "Let it count again");
             Labels.explained(again, "Its file has changed: reduce it anew and take what it says now");
             getChildren().addAll(head, values, about, remarks);
         }
 
+        private Line line() {
+            return Objects.requireNonNull(line);
+        }
+
         private void leave() {
-            if (Notices.attempt(this, () -> model.leaveOut(line.name(), why.getText()))) {
+            if (Notices.attempt(this, () -> model.leaveOut(line().name(), why.getText()))) {
                 why.clear();
             }
         }

@@ -12,6 +12,7 @@ import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.trace.RawSamples;
 import java.io.IOException;
 import java.util.List;
+import java.util.Objects;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -23,6 +24,7 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /**
  * LiveReadings at set moments: counts down, takes each by itself or by key, keeps how late it was, lets one be skipped
@@ -39,7 +41,7 @@ final class PromptedMode extends CaptureMode {
     private final HBox late = new HBox(8);
     private final VBox panel;
     private final PromptModel model;
-    private LiveRig running;
+    private @Nullable LiveRig running;
 
     PromptedMode(Desk desk, Capture plan) {
         super(desk, plan);
@@ -85,9 +87,10 @@ final class PromptedMode extends CaptureMode {
         if (!model.canTake()) {
             return;
         }
-        RawSamples last = running.last(first(), 0);
-        double moment = last.size() == 0 ? running.clock(first()) : last.time()[last.size() - 1];
-        if (Notices.attempt(panel, () -> model.take(moment, running.count(first())))) {
+        LiveRig rig = Objects.requireNonNull(running);
+        RawSamples last = rig.last(first(), 0);
+        double moment = last.size() == 0 ? rig.clock(first()) : last.time()[last.size() - 1];
+        if (Notices.attempt(panel, () -> model.take(moment, rig.count(first())))) {
             rebuild();
         }
     }
@@ -100,6 +103,7 @@ final class PromptedMode extends CaptureMode {
     }
 
     @Override
+    @Nullable
     String tick(LiveRig rig) {
         running = rig;
         double now = rig.clock(first());

@@ -9,6 +9,7 @@ import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * From raw values of a channel to its measurand, for showing: exactly for a few samples, by a table for the thousands
@@ -17,22 +18,22 @@ import java.util.List;
 final class QuickScale {
     private static final int STEPS = 2048;
     private final Channel channel;
-    private final Calibration calibration;
+    private final @Nullable Calibration calibration;
     private final String rawUnit;
     private double low;
     private double step;
-    private double[] table;
+    private double @Nullable [] table;
 
     /** @param rawUnit of what {@link #quick} is given: counts, or the unit an instrument measures in */
-    QuickScale(Channel channel, String rawUnit, Calibration calibration) {
+    QuickScale(Channel channel, String rawUnit, @Nullable Calibration calibration) {
         this.channel = channel;
         this.calibration = calibration;
         this.rawUnit = rawUnit;
     }
 
     /** Made when it is first wanted. */
-    private void fill() {
-        table = new double[STEPS + 1];
+    private double[] fill() {
+        double[] filled = new double[STEPS + 1];
         Chain chain = channel.toChain();
         boolean counts = rawUnit.equals(Run.COUNTS);
         double first = chain.converter().lowestCount();
@@ -48,23 +49,23 @@ final class QuickScale {
         double[] order = new double[STEPS + 1];
         for (int i = 0; i <= STEPS; i++) {
             order[i] = i;
-            table[i] = chain.indication(first + (last - first) * i / STEPS);
+            filled[i] = chain.indication(first + (last - first) * i / STEPS);
         }
         if (calibration != null) {
-            table = calibration
-                    .apply(new Trace(channel.label(), order, table, channel.labUnit(), 0, List.of()))
+            filled = calibration
+                    .apply(new Trace(channel.label(), order, filled, channel.labUnit(), 0, List.of()))
                     .value();
         }
+        table = filled;
+        return filled;
     }
 
     /** The measurand for a raw value, by the table. */
     double quick(double raw) {
-        if (table == null) {
-            fill();
-        }
+        double[] filled = table == null ? fill() : table;
         double at = Math.max(0, Math.min(STEPS, (raw - low) / step));
         int i = (int) Math.min(STEPS - 1, at);
-        return table[i] + (at - i) * (table[i + 1] - table[i]);
+        return filled[i] + (at - i) * (filled[i + 1] - filled[i]);
     }
 
     /** Counts as a trace of the measurand, samples out of reach left out. */

@@ -8,6 +8,7 @@ import eagerneedle.picture.Ink;
 import eagerneedle.picture.Layer;
 import eagerneedle.picture.Plot;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** The rate of change of the only trace of a capture, under it; several traces need the room for themselves. */
 final class RateOfChange extends PlotView {
@@ -15,7 +16,7 @@ final class RateOfChange extends PlotView {
     static final int MOST = 20_000;
 
     private static final int HALF = 3;
-    private PlotView followed;
+    private @Nullable PlotView followed;
 
     RateOfChange() {
         super("Live rate of change");
@@ -32,11 +33,11 @@ final class RateOfChange extends PlotView {
     }
 
     /** @param t null for nothing to show */
-    void of(Trace t, boolean alone) {
+    void of(@Nullable Trace t, boolean alone) {
         boolean shown = alone && t != null && t.size() <= MOST;
         setVisible(shown);
         setManaged(shown);
-        plot(shown && t.size() > 2 * HALF + 1 ? rate(t) : null, false);
+        plot(shown && t != null && t.size() > 2 * HALF + 1 ? rate(t) : null, false);
     }
 
     /**

@@ -56,7 +56,7 @@ final class RowTable extends VBox {
     /** Shows the rows of a capture. */
     void show(String capture) {
         Reduction reduction = desk.bench().reduction();
-        Capture plan = desk.bench().sheet().captures().get(capture);
+        Capture plan = desk.bench().sheet().capture(capture);
         grid.getChildren().clear();
         List<List<String>> out = new ArrayList<>();
         List<String> head = new ArrayList<>(List.of("run", "level"));

@@ -11,6 +11,7 @@ import eagerneedle.core.sheet.Capture;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Objects;
 import java.util.function.Consumer;
 import javafx.geometry.VPos;
 import javafx.scene.control.Button;
@@ -20,6 +21,7 @@ import javafx.scene.input.TransferMode;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a person says of a run that has just ended: its name, what was read by eye, a picture; keep it, or void it with
@@ -35,7 +37,7 @@ final class RunVerdict extends VBox {
     private final EyeFields byEye = new EyeFields(this::fireKeep);
     private final Label refusal = new Label();
     private final Label watched = Labels.attention("");
-    private Run run;
+    private @Nullable Run run;
 
     /** @param kept is given the run as it is to be kept, or voided with its reason */
     RunVerdict(Desk desk, Consumer<Run> kept) {
@@ -47,7 +49,7 @@ final class RunVerdict extends VBox {
         discard.setId("discard-run");
         discard.setOnAction(e -> Notices.attempt(
                 this,
-                () -> kept.accept(run.named(named())
+                () -> kept.accept(run().named(named())
                         .discarded(
                                 reason.getText().isBlank()
                                         ? "left out at capture"
@@ -107,14 +109,14 @@ final class RunVerdict extends VBox {
     }
 
     /** Asks about a run; null for nothing to ask. */
-    void show(Run ended, Capture plan) {
+    void show(@Nullable Run ended, @Nullable Capture plan) {
         refuse("");
         watched(List.of());
         run = ended;
         setVisible(ended != null);
         setManaged(ended != null);
         reason.clear();
-        if (ended == null) {
+        if (ended == null || plan == null) {
             byEye.clear();
             return;
         }
@@ -148,29 +150,29 @@ final class RunVerdict extends VBox {
     }
 
     Run run() {
-        return run;
+        return Objects.requireNonNull(run);
     }
 
     private String named() {
-        return name.getText().isBlank() ? run.name() : name.getText().strip();
+        return name.getText().isBlank() ? run().name() : name.getText().strip();
     }
 
     private Run entered() {
-        return byEye.entered(run.named(named()), true);
+        return byEye.entered(run().named(named()), true);
     }
 
     /** Keeps a picture with the run in hand. */
     void attach(Path file) {
         Notices.attempt(this, () -> {
-            run = run.entered(
-                    run.entries().pictured(Photographs.keep(desk.bench().file(), file)));
-            byEye.pictured(desk.bench(), run);
+            run = run().entered(run().entries()
+                    .pictured(Photographs.keep(desk.bench().file(), file)));
+            byEye.pictured(desk.bench(), run());
             pictures();
         });
     }
 
     private void pictures() {
-        int n = run.entries().pictures().size();
+        int n = run().entries().pictures().size();
         picture.setText(n == 0 ? "Picture..." : n + (n == 1 ? " picture" : " pictures"));
     }
 

@@ -7,7 +7,9 @@ import eagerneedle.core.reduce.LiveTarget;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.rig.driver.OutputGuard;
+import java.util.Objects;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Holding a target before a row is taken: what is read now, and who turns what. The program turns slowly, through the
@@ -20,7 +22,7 @@ final class SeekModel {
     private final Capture plan;
     private final LiveTarget target;
     private final Optional<OutputGuard> guard;
-    private final Seeker seeker;
+    private final @Nullable Seeker seeker;
     private double reading = Double.NaN;
     private double turnedAt = Double.NaN;
 
@@ -66,7 +68,8 @@ final class SeekModel {
         turnedAt = Double.isNaN(turnedAt) ? now : turnedAt;
         if (now - turnedAt >= Math.max(LEAST_WAIT, plan.hold().settle())) {
             OutputGuard g = guard.get();
-            g.set(seeker.next(g.value(), reading - target.target().value()));
+            g.set(Objects.requireNonNull(seeker)
+                    .next(g.value(), reading - target.target().value()));
             turnedAt = now;
         }
         return false;

@@ -9,6 +9,7 @@ import java.io.IOException;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.layout.Region;
+import org.jspecify.annotations.Nullable;
 
 /** Armed: keeps what lies from a little before the trigger to a little after it, then is over by itself. */
 final class ShotMode extends CaptureMode {
@@ -46,6 +47,7 @@ final class ShotMode extends CaptureMode {
     }
 
     @Override
+    @Nullable
     String tick(LiveRig rig) {
         boolean done = model.look(rig.isArmed(), rig.isShotDone());
         state.setText(model.says());

@@ -5,6 +5,7 @@ import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.reduce.LiveCondition;
 import eagerneedle.core.sheet.Capture;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /** Free running: everything from start to stop, no longer than the sheet says. */
 class StreamMode extends CaptureMode {
@@ -17,6 +18,7 @@ class StreamMode extends CaptureMode {
     }
 
     @Override
+    @Nullable
     String tick(LiveRig rig) {
         if (until.isPresent() && until.get().holds(c -> rig.last(c, NEWEST), rig::all)) {
             return "The run is over: " + until.get().text() + ".";

@@ -10,6 +10,7 @@ import eagerneedle.store.foreign.ForeignFile;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Files recorded elsewhere on their way into a session, in the order of its runs.
@@ -38,7 +39,7 @@ record DataFiles(List<Path> files, String capture, String level) {
     }
 
     /** The level that was said; null for none. */
-    private String atLevel(Workbench bench, String to) {
+    private @Nullable String atLevel(Workbench bench, String to) {
         return level == null ? null : Places.level(bench, to, level);
     }
 

@@ -28,6 +28,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -97,7 +98,7 @@ final class FitCommand implements Callable<Integer> {
                 throw e;
             }
             if (json) {
-                out.println(ReductionJson.notConverged(e.getMessage()));
+                out.println(ReductionJson.notConverged(String.valueOf(e.getMessage())));
             }
             spec.commandLine().getErr().println(e.getMessage());
             return NeedleCommand.CHECKS_FAILED;
@@ -128,7 +129,7 @@ final class FitCommand implements Callable<Integer> {
         return NeedleCommand.GOOD;
     }
 
-    private Fit fit(Formula formula, Map<String, double[]> columns, double[] ux, double[] uy) {
+    private Fit fit(Formula formula, Map<String, double[]> columns, double @Nullable [] ux, double @Nullable [] uy) {
         if (formula.expression() instanceof Expr.Call call && NamedModel.named(call.function()) != null) {
             if (call.arguments().size() != 1
                     || !(call.arguments().get(0).value() instanceof Expr.Name x)
@@ -153,7 +154,7 @@ final class FitCommand implements Callable<Integer> {
         return FormulaFit.of(formula, columns, start, ux, uy);
     }
 
-    private static List<Quantity> quantities(double[] values, double[] u, String name) {
+    private static List<Quantity> quantities(double[] values, double @Nullable [] u, String name) {
         List<Quantity> out = new ArrayList<>();
         for (int i = 0; i < values.length; i++) {
             out.add(
@@ -168,7 +169,7 @@ final class FitCommand implements Callable<Integer> {
         return out;
     }
 
-    private static double[] uncertainties(Map<String, double[]> byName, String column) {
+    private static double @Nullable [] uncertainties(Map<String, double[]> byName, String column) {
         if (column == null) {
             return null;
         }

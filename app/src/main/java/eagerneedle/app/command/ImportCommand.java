@@ -12,6 +12,7 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.util.List;
 import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -63,7 +64,7 @@ final class ImportCommand implements Callable<Integer> {
     }
 
     /** Brings all files into a bench file, which is made anew when there is a sheet. */
-    private int bring(String text, Path into, PrintWriter out) {
+    private int bring(@Nullable String text, Path into, PrintWriter out) {
         if (text != null) {
             BenchFile.create(
                             into,

@@ -98,7 +98,7 @@ public final class NeedleCommand implements Runnable {
             return BAD_INPUT;
         });
         line.setParameterExceptionHandler((e, given) -> {
-            complain.println(e.getMessage().lines().findFirst().orElse("The command is not complete.")
+            complain.println(String.valueOf(e.getMessage()).lines().findFirst().orElse("The command is not complete.")
                     + " See ./needle --help.");
             return BAD_INPUT;
         });

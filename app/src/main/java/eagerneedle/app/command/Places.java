@@ -36,7 +36,7 @@ final class Places {
 
     /** The key of a level, by its key or its label. */
     static String level(Workbench bench, String capture, String wanted) {
-        Capture plan = bench.sheet().captures().get(capture);
+        Capture plan = bench.sheet().capture(capture);
         return plan.levels().keySet().stream()
                 .filter(l -> l.equals(wanted) || Notebook.level(plan, l).equalsIgnoreCase(wanted))
                 .findFirst()

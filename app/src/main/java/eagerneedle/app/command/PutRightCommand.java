@@ -25,6 +25,7 @@ import java.time.temporal.ChronoUnit;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -150,7 +151,8 @@ final class PutRightCommand implements Callable<Integer> {
 
     private ClassMarking.Marks marks() throws IOException {
         ClassMarking marking = ClassMarking.of(folder, passphrase == null ? null : ClassKey.passphrase(passphrase));
-        return marking.mark(HandIns.read(handIns, marking.about().students()), (n, of) -> true);
+        return marking.mark(
+                HandIns.read(Objects.requireNonNull(handIns), marking.about().students()), (n, of) -> true);
     }
 
     /** A number that a student was asked for. */

@@ -15,6 +15,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -74,7 +75,7 @@ final class ReadCommand implements Callable<Integer> {
 
     private String kept(Workbench bench) {
         String to = Places.capture(bench, capture);
-        Capture plan = bench.sheet().captures().get(to);
+        Capture plan = bench.sheet().capture(to);
         if (!plan.isByEye()) {
             throw new IllegalArgumentException(plan.label() + " records channels; its readings belong to its runs."
                     + " Say --run to put one right.");
@@ -88,10 +89,10 @@ final class ReadCommand implements Callable<Integer> {
 
     private String corrected(Workbench bench) {
         Run of = Places.run(bench, run);
-        Capture plan = bench.sheet().captures().get(of.capture());
+        Capture plan = bench.sheet().capture(of.capture());
         List<Command> acts = new ArrayList<>();
         read(plan).forEach((name, text) -> {
-            Sheet.Input input = plan.byEye().get(name);
+            Sheet.Input input = Objects.requireNonNull(plan.byEye().get(name));
             String was = of.entries().byEye().get(name);
             acts.add(new RunCommand.CorrectReading(
                     of.id(),

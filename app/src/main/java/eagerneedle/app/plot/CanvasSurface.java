@@ -12,6 +12,7 @@ import javafx.scene.image.WritableImage;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Text;
 import javafx.scene.text.TextAlignment;
+import org.jspecify.annotations.Nullable;
 
 /** Paints pictures on a JavaFX canvas in the colours of the theme. */
 public final class CanvasSurface implements Surface {
@@ -91,7 +92,8 @@ public final class CanvasSurface implements Surface {
     }
 
     @Override
-    public void rectangle(double x, double y, double w, double h, Ink fill, Ink stroke, double corner) {
+    public void rectangle(
+            double x, double y, double w, double h, @Nullable Ink fill, @Nullable Ink stroke, double corner) {
         if (fill != null) {
             g.setFill(colour(fill));
             g.fillRoundRect(x, y, w, h, 2 * corner, 2 * corner);
@@ -104,7 +106,7 @@ public final class CanvasSurface implements Surface {
     }
 
     @Override
-    public void circle(double x, double y, double r, Ink fill, Ink stroke, double width) {
+    public void circle(double x, double y, double r, @Nullable Ink fill, @Nullable Ink stroke, double width) {
         if (fill != null) {
             g.setFill(colour(fill));
             g.fillOval(x - r, y - r, 2 * r, 2 * r);

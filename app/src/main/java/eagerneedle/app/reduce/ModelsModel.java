@@ -45,7 +45,7 @@ final class ModelsModel {
 
     /** True when runs of this capture are fitted with more than one model, or have pictures of their own. */
     static boolean has(Sheet sheet, Run run) {
-        Capture c = sheet.captures().get(run.capture());
+        Capture c = sheet.capture(run.capture());
         return !c.views().isEmpty()
                 || c.quantities().values().stream()
                                 .filter(d -> d.formula().startsWith("fit(")
@@ -81,7 +81,7 @@ final class ModelsModel {
         }
         try {
             ModelComparison c = ModelComparison.of(fits);
-            Capture capture = r.sheet().captures().get(run().orElseThrow().capture());
+            Capture capture = r.sheet().capture(run().orElseThrow().capture());
             String reading =
                     capture.top().map(top -> r.sheet().channel(top).label()).orElse(capture.label());
             return new Comparison(
@@ -90,7 +90,7 @@ final class ModelsModel {
                             .map(e -> card(e, e == c.best(), reading))
                             .toList());
         } catch (FitException e) {
-            return new Comparison(e.getMessage(), List.of());
+            return new Comparison(String.valueOf(e.getMessage()), List.of());
         }
     }
 

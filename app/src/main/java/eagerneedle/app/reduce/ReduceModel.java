@@ -28,6 +28,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /** The runs of a session: which there are, the one in hand, whether it takes part, and where its window lies. */
 final class ReduceModel {
@@ -83,7 +84,7 @@ final class ReduceModel {
     }
 
     private Capture capture(Run run) {
-        return desk.bench().sheet().captures().get(run.capture());
+        return desk.bench().sheet().capture(run.capture());
     }
 
     /** The window of a run that is moved by hand: the one on the channel that is seen, otherwise the first. */
@@ -287,7 +288,7 @@ final class ReduceModel {
     }
 
     /** Leaves the run in hand out, for a reason; it takes part again with null. */
-    void leaveOut(String reason) {
+    void leaveOut(@Nullable String reason) {
         run().ifPresent(run ->
                 desk.bench().apply(new RunCommand.LeaveOut(run.id(), reason == null ? null : reason.strip())));
     }

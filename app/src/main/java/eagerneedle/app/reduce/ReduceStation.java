@@ -12,6 +12,7 @@ import eagerneedle.core.session.Run;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.CompletableFuture;
@@ -32,6 +33,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Reduce: the list of runs, and of the run in hand its trace, all runs of its kind over each other, the models it was
@@ -81,7 +83,7 @@ public final class ReduceStation implements StationView {
     private final MenuButton windows = new MenuButton("Windows");
     private final MenuButton fit = new MenuButton("Fit");
     private final Button longRuns = new Button();
-    private CompletableFuture<Void> working;
+    private @Nullable CompletableFuture<Void> working;
 
     public ReduceStation(Desk desk) {
         this.desk = desk;
@@ -221,7 +223,7 @@ public final class ReduceStation implements StationView {
 
     private void see(Sight s) {
         sight = s;
-        sightButtons.get(s).setSelected(true);
+        Objects.requireNonNull(sightButtons.get(s)).setSelected(true);
         sights.getChildren()
                 .setAll(
                         switch (s) {
@@ -322,7 +324,7 @@ public final class ReduceStation implements StationView {
 
     @Override
     public Optional<Node> focus() {
-        return Optional.of(sight == Sight.RUN ? one.focus() : sightButtons.get(sight));
+        return Optional.of(sight == Sight.RUN ? one.focus() : Objects.requireNonNull(sightButtons.get(sight)));
     }
 
     @Override
@@ -370,7 +372,7 @@ public final class ReduceStation implements StationView {
     }
 
     private void offer(Sight s, boolean there) {
-        sightButtons.get(s).setVisible(there);
+        Objects.requireNonNull(sightButtons.get(s)).setVisible(there);
         sightButtons.get(s).setManaged(there);
     }
 

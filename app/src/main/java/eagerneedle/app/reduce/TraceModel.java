@@ -19,8 +19,10 @@ import eagerneedle.picture.Plot;
 import eagerneedle.picture.SessionPlots;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /** The trace of the run in hand: its pictures, its window, its figures, and what other windows would give. */
 final class TraceModel {
@@ -32,7 +34,7 @@ final class TraceModel {
     private static final double COARSE = 0.02;
 
     private final Desk desk;
-    private Command dragged;
+    private @Nullable Command dragged;
     private final WindowsOtherwise otherwise;
 
     TraceModel(Desk desk) {
@@ -55,7 +57,7 @@ final class TraceModel {
 
     /** The window of what is seen: the one on that channel, otherwise the first of the capture. */
     private Optional<String> window(Run run, String channel) {
-        Capture capture = desk.bench().sheet().captures().get(run.capture());
+        Capture capture = desk.bench().sheet().capture(run.capture());
         return capture.windowOn(channel)
                 .or(() -> capture.windows().keySet().stream().findFirst());
     }
@@ -153,13 +155,13 @@ final class TraceModel {
         Optional<Trace> t = run == null || channel.isEmpty()
                 ? Optional.empty()
                 : reduction().trace(run, channel);
-        if (t.isEmpty()) {
+        if (run == null || t.isEmpty()) {
             return "";
         }
         try {
             return cursors.length == 0 ? statistics(run, channel, t.get()) : atCursors(t.get(), cursors);
         } catch (IllegalArgumentException e) {
-            return e.getMessage();
+            return String.valueOf(e.getMessage());
         }
     }
 
@@ -236,11 +238,8 @@ final class TraceModel {
         }
         double at = Math.max(t.time()[0], Math.min(to, t.time()[t.size() - 1]));
         double half = t.interval() / 2;
-        String label = desk.bench()
-                .sheet()
-                .capture(run.capture())
-                .quantities()
-                .get(name)
+        String label = Objects.requireNonNull(
+                        desk.bench().sheet().capture(run.capture()).quantities().get(name))
                 .label();
         Command command = new ReduceCommand.SetMoment(
                 run.id(), name, label == null ? name : label, new Window(at - half, at + half, "set by hand"));

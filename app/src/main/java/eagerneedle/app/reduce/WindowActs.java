@@ -51,7 +51,8 @@ record WindowActs(Workbench bench, Run run) {
     }
 
     private String label(String quantity) {
-        String label = capture().quantities().get(quantity).label();
+        String label =
+                Objects.requireNonNull(capture().quantities().get(quantity)).label();
         return label == null ? quantity : label;
     }
 

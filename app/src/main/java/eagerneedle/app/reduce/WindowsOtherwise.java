@@ -103,8 +103,9 @@ final class WindowsOtherwise {
                         .orElse(1);
         double at = q.in(LabUnit.SECOND);
         double by = Math.max(sample, MOVED * q.u() * q.unit().scaleTo(LabUnit.SECOND));
-        String label =
-                Optional.ofNullable(capture.quantities().get(moment).label()).orElse(moment);
+        String label = Optional.ofNullable(
+                        Objects.requireNonNull(capture.quantities().get(moment)).label())
+                .orElse(moment);
         for (int way : new int[] {-1, 1}) {
             double there = at + way * by;
             add(

@@ -227,7 +227,10 @@ final class ChainModel {
                         links,
                         at,
                         other.name() + " " + other.id(),
-                        other.link().named(other.id(), other.link().label()))));
+                        Objects.requireNonNull(other.link())
+                                .named(
+                                        other.id(),
+                                        Objects.requireNonNull(other.link()).label()))));
         if (links.size() > 2 && link.label().equals("amplifier") && link.instrument() == null) {
             List<Link> fewer = new ArrayList<>(links);
             fewer.remove(at);

@@ -17,6 +17,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /** What is said of an instrument. */
 final class InstrumentWords {
@@ -48,7 +49,7 @@ final class InstrumentWords {
         return String.join(" · ", out);
     }
 
-    private static void said(List<String> out, String what, String value) {
+    private static void said(List<String> out, String what, @Nullable String value) {
         if (value != null) {
             out.add(what + value.replaceAll("\\bdegC\\b", "°C"));
         }
@@ -73,7 +74,7 @@ final class InstrumentWords {
         return out;
     }
 
-    private static void put(Map<String, String> out, String key, Object value) {
+    private static void put(Map<String, String> out, String key, @Nullable Object value) {
         if (value != null) {
             out.put(key, value.toString());
         }

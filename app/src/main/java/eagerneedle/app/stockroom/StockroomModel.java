@@ -24,9 +24,11 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /** The instruments of the laboratory: found, looked at, changed, and each change taken back. */
 final class StockroomModel {
@@ -74,8 +76,8 @@ final class StockroomModel {
 
     private final Stockroom stock;
     private final Clock clock;
-    private Runnable back;
-    private String chosen;
+    private @Nullable Runnable back;
+    private @Nullable String chosen;
     private Optional<String> other = Optional.empty();
     private Map<String, List<InstrumentsInUse.Use>> uses = Map.of();
 
@@ -238,7 +240,7 @@ final class StockroomModel {
     }
 
     /** Keeps a changed instrument and remembers how to take that back. */
-    private void keep(Instrument before, Instrument after) {
+    private void keep(@Nullable Instrument before, Instrument after) {
         stock.put(after);
         back = () -> {
             if (before == null || !before.id().equals(after.id())) {
@@ -293,9 +295,9 @@ final class StockroomModel {
         Double edges = number(fields, "edges");
         String measures = text(fields, "measures");
         Instrument after = new Instrument(
-                        text(fields, "id"),
+                        Objects.requireNonNullElse(text(fields, "id"), ""),
                         kind,
-                        text(fields, "name"),
+                        Objects.requireNonNullElse(text(fields, "name"), ""),
                         measures == null && before.measures() != null ? "" : measures,
                         text(fields, "place"),
                         range,
@@ -318,12 +320,12 @@ final class StockroomModel {
         return "Kept " + after.name() + " " + after.id() + ".";
     }
 
-    private static String text(Map<String, String> fields, String key) {
+    private static @Nullable String text(Map<String, String> fields, String key) {
         String t = fields.getOrDefault(key, "").strip();
         return t.isEmpty() ? null : t;
     }
 
-    private static Double number(Map<String, String> fields, String key) {
+    private static @Nullable Double number(Map<String, String> fields, String key) {
         try {
             return text(fields, key) == null ? null : Double.valueOf(text(fields, key));
         } catch (NumberFormatException e) {
@@ -341,7 +343,7 @@ final class StockroomModel {
                         "new instrument",
                         "mm",
                         null,
-                        null,
+                        List.of(),
                         null,
                         null,
                         null,
@@ -350,7 +352,7 @@ final class StockroomModel {
                         1.0,
                         null,
                         null,
-                        null,
+                        List.of(),
                         false));
     }
 

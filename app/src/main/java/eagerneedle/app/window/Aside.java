@@ -16,6 +16,7 @@ import java.time.Clock;
 import java.util.Random;
 import javafx.scene.Node;
 import javafx.scene.layout.StackPane;
+import org.jspecify.annotations.Nullable;
 
 /** What takes the surface in place of a station and leads back to it: the method desk, the classroom, the stockroom. */
 public final class Aside {
@@ -23,7 +24,7 @@ public final class Aside {
     private final StackPane surface;
     private final LedgerSide side;
     private final Clock clock;
-    private StationView shown;
+    private @Nullable StationView shown;
 
     Aside(MainWindow window, StackPane surface, LedgerSide side, Clock clock) {
         this.window = window;
@@ -78,7 +79,7 @@ public final class Aside {
     }
 
     /** The stockroom with an instrument open, or without when it is null. */
-    void stockroom(String id) {
+    void stockroom(@Nullable String id) {
         StockroomView view = new StockroomView(window, window::back);
         put(view);
         if (id == null) {

@@ -7,6 +7,7 @@ import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.Consumer;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -131,7 +132,7 @@ final class Beginnings extends HBox {
 
     private void listen() {
         begin.accept(new Beginning.Instrument(
-                SPOKEN.get(spoken.getValue()),
+                Objects.requireNonNull(SPOKEN.get(spoken.getValue())),
                 address.getText().strip(),
                 query.getText().strip()));
     }

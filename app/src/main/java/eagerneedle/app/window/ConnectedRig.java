@@ -4,15 +4,17 @@ import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /** The instruments that are connected, if any are. A recording that goes on is finished before they are let go. */
 final class ConnectedRig {
-    private LiveRig rig;
+    private @Nullable LiveRig rig;
 
     Optional<LiveRig> get() {
         return Optional.ofNullable(rig);
     }
 
+    @Nullable
     LiveRig orNull() {
         return rig;
     }
@@ -30,6 +32,7 @@ final class ConnectedRig {
     }
 
     /** Lets go of them without closing them; null where none were there. */
+    @Nullable
     LiveRig laidAside() {
         LiveRig before = rig;
         if (before != null && before.isRecording()) {
@@ -40,7 +43,7 @@ final class ConnectedRig {
     }
 
     /** Takes those up again that were laid aside; null for none. */
-    void takeUp(LiveRig before) {
+    void takeUp(@Nullable LiveRig before) {
         rig = before;
     }
 

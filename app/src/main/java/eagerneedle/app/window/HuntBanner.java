@@ -8,6 +8,7 @@ import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.training.Hunt;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Random;
 import javafx.geometry.Pos;
@@ -16,6 +17,7 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import org.jspecify.annotations.Nullable;
 
 /** Says that a fault is hunted in the session shown, and for how long; leads to the answer. Else it is not there. */
 final class HuntBanner extends HBox {
@@ -23,7 +25,7 @@ final class HuntBanner extends HBox {
     private final Clock clock;
     private final Label says = new Label();
     private Optional<Hunt> hidden = Optional.empty();
-    private HuntModel model;
+    private @Nullable HuntModel model;
 
     HuntBanner(MainWindow window, Clock clock) {
         super(10);
@@ -39,7 +41,7 @@ final class HuntBanner extends HBox {
         Button known = new Button("I know what is wrong...");
         known.setId("hunt-known");
         known.setMinWidth(Region.USE_PREF_SIZE);
-        known.setOnAction(e -> window.aside().hunt(model, this::over));
+        known.setOnAction(e -> window.aside().hunt(Objects.requireNonNull(model), this::over));
         Button leave = new Button("Give up");
         leave.setId("hunt-leave");
         leave.setMinWidth(Region.USE_PREF_SIZE);
@@ -82,9 +84,10 @@ final class HuntBanner extends HBox {
     }
 
     private void giveUp() {
+        HuntModel given = Objects.requireNonNull(model);
         String was =
-                model.hunt().judge(HuntModel.NOTHING, HuntModel.NOTHING).says().get(0);
-        model.end();
+                given.hunt().judge(HuntModel.NOTHING, HuntModel.NOTHING).says().get(0);
+        given.end();
         over();
         window.say("The hunt is over. " + was, false);
     }

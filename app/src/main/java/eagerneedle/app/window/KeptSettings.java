@@ -13,6 +13,7 @@ import java.nio.file.Path;
 import java.util.List;
 import javafx.stage.Screen;
 import javafx.stage.Stage;
+import org.jspecify.annotations.Nullable;
 
 /** What a person set, found again next time; nothing is kept until a file is named. */
 final class KeptSettings implements SettingsView.Kept {
@@ -22,7 +23,7 @@ final class KeptSettings implements SettingsView.Kept {
     private final MainWindow window;
     private final LedgerPane ledger;
     private Settings now = Settings.USUAL;
-    private Path file;
+    private @Nullable Path file;
 
     KeptSettings(MainWindow window, LedgerPane ledger) {
         this.window = window;

@@ -17,6 +17,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What is said of the quantity that is looked at: its equation, its uncertainty, who contributes most, where it comes
@@ -24,7 +25,7 @@ import java.util.Set;
  *
  * @param was what it was before it moved; null where it did not
  */
-record LedgerDetail(Reduction r, Key key, Quantity was, PlainWords words, Instant now) {
+record LedgerDetail(Reduction r, Key key, @Nullable Quantity was, PlainWords words, Instant now) {
     /** Style of a remark that is an equation. */
     static final String FORMULA = "formula";
 

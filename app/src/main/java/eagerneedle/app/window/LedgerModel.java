@@ -22,6 +22,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /** The quantities of a session as the ledger lists them, and what is said of the one that is looked at. */
 final class LedgerModel {
@@ -113,12 +114,17 @@ final class LedgerModel {
     /** What is said of the quantity looked at: words, and the style they are said in. */
     record Remark(String words, String style) {}
 
+    @SuppressWarnings("NullAway.Init") // shown before anything is asked
     private Workbench bench;
-    private Run run;
+
+    private @Nullable Run run;
     private boolean planned;
-    private Key selected;
-    private Quantity was;
+    private @Nullable Key selected;
+    private @Nullable Quantity was;
+
+    @SuppressWarnings("NullAway.Init") // with the workbench
     private PlainWords words;
+
     private String filter = "";
     private final Set<String> opened = new HashSet<>();
     private final Map<String, Set<String>> pinned = new HashMap<>();
@@ -135,7 +141,7 @@ final class LedgerModel {
     }
 
     /** Also lists the quantities of this run. */
-    void focusRun(Run newRun) {
+    void focusRun(@Nullable Run newRun) {
         run = newRun;
     }
 

@@ -26,6 +26,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The ledger: every quantity with its uncertainty in brackets and its unit, aligned on the decimal point. A click shows
@@ -131,7 +132,7 @@ public final class LedgerPane extends VBox {
     }
 
     /** Also lists the quantities of this run. */
-    public void focusRun(Run newRun) {
+    public void focusRun(@Nullable Run newRun) {
         model.focusRun(newRun);
         refresh();
     }

@@ -23,6 +23,7 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.stage.Stage;
+import org.jspecify.annotations.Nullable;
 
 /** The window: dial on top, the station's surface, the ledger at the right, the watch strip below. */
 public final class MainWindow implements Desk {
@@ -40,7 +41,10 @@ public final class MainWindow implements Desk {
     private final Remembered remembered = new Remembered();
     private final Restyling restyling;
     private final Views views = new Views(this, b -> door().add(b));
+
+    @SuppressWarnings("NullAway.Init") // shown before the window is made
     private Workbench bench;
+
     private final TrialBanner trial = new TrialBanner(() -> bench);
     private final TroubleBanner trouble;
     private final HuntBanner hunting;
@@ -329,7 +333,7 @@ public final class MainWindow implements Desk {
     }
 
     /** Shows the stockroom with an instrument open, or without when it is null. */
-    void showInstrument(String id) {
+    void showInstrument(@Nullable String id) {
         aside.stockroom(id);
     }
 

@@ -6,6 +6,7 @@ import eagerneedle.core.sheet.SheetReader;
 import java.util.List;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Something the window does on request: it stands in the menu, has a key, and is found by its words.
@@ -15,7 +16,7 @@ import javafx.scene.input.KeyEvent;
  * @param shown the key as the menu says it: the shortcut, or a single character
  * @param run does it
  */
-record MenuAct(String label, KeyCombination shortcut, String shown, Runnable run) {
+record MenuAct(String label, @Nullable KeyCombination shortcut, String shown, Runnable run) {
     /**
      * @param key a single character, or a shortcut as {@link KeyCombination#valueOf} reads it, such as
      *     {@code Shortcut+O}

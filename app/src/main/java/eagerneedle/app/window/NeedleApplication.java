@@ -14,11 +14,12 @@ import java.util.function.Supplier;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.stage.Stage;
+import org.jspecify.annotations.Nullable;
 
 /** The JavaFX side of the program. What it opens is set before it is launched. */
 public final class NeedleApplication extends Application {
-    private static CompletableFuture<Workbench> opening;
-    private static RuntimeException failed;
+    private static @Nullable CompletableFuture<Workbench> opening;
+    private static @Nullable RuntimeException failed;
     private static Supplier<Stockroom> stockroom = Stockroom::demonstration;
     private static Supplier<Recent> recent = Recent::forNow;
     private static Consumer<MainWindow> then = w -> {};
@@ -39,7 +40,7 @@ public final class NeedleApplication extends Application {
      *
      * @throws RuntimeException with one sentence where the workbench cannot be opened; then no window was shown
      */
-    public static void launchOn(Supplier<Workbench> workbench, Consumer<MainWindow> afterShowing) {
+    public static void launchOn(@Nullable Supplier<Workbench> workbench, Consumer<MainWindow> afterShowing) {
         DecimalSign.use(Home.decimal());
         failed = null;
         opening = workbench == null ? null : CompletableFuture.supplyAsync(workbench);

@@ -13,6 +13,7 @@ import eagerneedle.core.trace.RawSamples;
 import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A few values huge, for a class to read from the back row: the main result, or while an instrument is in use what it
@@ -47,7 +48,7 @@ final class Projector extends VBox {
     }
 
     /** Shows what is now, unless it is frozen or was shown a moment ago. */
-    void tick(Workbench bench, LiveRig rig, Station station) {
+    void tick(Workbench bench, @Nullable LiveRig rig, Station station) {
         long now = System.nanoTime();
         if (!isVisible() || frozen || now - shown < EVERY) {
             return;

@@ -19,7 +19,7 @@ final class Recovery {
         try {
             unfinished.forEach(r -> bench.apply(new RunCommand.KeepRun(r.named("Recovered run " + r.id()))));
         } catch (RuntimeException refused) {
-            return Optional.of(refused.getMessage());
+            return Optional.of(String.valueOf(refused.getMessage()));
         }
         return Optional.of((unfinished.size() == 1
                         ? "A run that was being recorded when the program ended was"

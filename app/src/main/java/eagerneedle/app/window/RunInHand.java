@@ -3,15 +3,17 @@ package eagerneedle.app.window;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.session.Run;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /** The run that is looked at: the one chosen, and where that is undone or none was, the last that takes part. */
 final class RunInHand {
-    private Run run;
+    private @Nullable Run run;
 
     Optional<Run> get() {
         return Optional.ofNullable(run);
     }
 
+    @Nullable
     Run orNull() {
         return run;
     }
@@ -33,7 +35,7 @@ final class RunInHand {
         return run != before;
     }
 
-    private static Run last(Workbench bench) {
+    private static @Nullable Run last(Workbench bench) {
         return bench.session().keptRuns().stream()
                 .filter(Run::takesPart)
                 .reduce((a, b) -> b)

@@ -32,6 +32,7 @@ import javafx.scene.control.TextArea;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.StackPane;
 import javafx.stage.FileChooser;
+import org.jspecify.annotations.Nullable;
 
 /**
  * How sessions come into a window and leave it: opened, begun, repaired, copied; and how files of readings come into a
@@ -82,15 +83,15 @@ final class SessionDoor implements StartPage.Visitor {
                 opened.close();
             }
             if (e.damaged()) {
-                offerRepair(path, e.getMessage());
+                offerRepair(path, String.valueOf(e.getMessage()));
             } else {
-                window.say(e.getMessage(), true);
+                window.say(String.valueOf(e.getMessage()), true);
             }
         } catch (RuntimeException e) {
             if (opened != null) {
                 opened.close();
             }
-            window.say(e.getMessage(), true);
+            window.say(String.valueOf(e.getMessage()), true);
         }
     }
 
@@ -129,7 +130,7 @@ final class SessionDoor implements StartPage.Visitor {
      * Repairs into a file beside the damaged one and opens that; a sheet of one's own stands in for one that is
      * garbled.
      */
-    void repair(Path path, Path sheet) {
+    void repair(Path path, @Nullable Path sheet) {
         Notices.attempt(root(), () -> {
             Path to = path.resolveSibling(FileName.of(path).replaceFirst("(\\.needle)?$", "") + "-repaired.needle");
             Repaired done = BenchFile.repair(path, to, sheet == null ? null : text(sheet));
@@ -221,7 +222,7 @@ final class SessionDoor implements StartPage.Visitor {
     }
 
     @Override
-    public void begin(SheetReader.Located sheet, Path readings) {
+    public void begin(SheetReader.Located sheet, @Nullable Path readings) {
         Notices.attempt(root(), () -> {
             window.show(new Workbench(Home.begin(sheet, window.clock().instant()), window.clock()));
             window.say(

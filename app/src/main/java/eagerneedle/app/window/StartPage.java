@@ -37,6 +37,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Where work begins: the sessions of lately, the methods by subject, a bench file to open, a file of readings to bring
@@ -56,13 +57,13 @@ public final class StartPage extends VBox {
         void open(Path benchFile);
 
         /** Begins a session of a sheet; {@code bring}, unless null, is a file of readings for its first run. */
-        void begin(SheetReader.Located sheet, Path bring);
+        void begin(SheetReader.Located sheet, @Nullable Path bring);
 
         /** Begins a session without a method. */
         void begin(Beginning beginning);
 
         /** Shows the stockroom; null where there is no session yet to tie its instruments to. */
-        default Runnable stockroom() {
+        default @Nullable Runnable stockroom() {
             return null;
         }
 
@@ -102,7 +103,7 @@ public final class StartPage extends VBox {
     private final Recent recent;
     private final VBox lately = new VBox(2);
     private final Label choose = Labels.wrapped("");
-    private Path bringing;
+    private @Nullable Path bringing;
 
     public StartPage(Visitor visitor, Recent recent) {
         super(14);
@@ -302,7 +303,7 @@ public final class StartPage extends VBox {
         }
     }
 
-    private void choosing(Path file) {
+    private void choosing(@Nullable Path file) {
         bringing = file;
         Labels.says(
                 choose,
@@ -326,7 +327,7 @@ public final class StartPage extends VBox {
         } catch (java.io.IOException e) {
             visitor.say(FileName.of(file) + " cannot be read; a sheet is a text file in UTF-8.");
         } catch (RuntimeException e) {
-            visitor.say(e.getMessage());
+            visitor.say(String.valueOf(e.getMessage()));
         }
     }
 

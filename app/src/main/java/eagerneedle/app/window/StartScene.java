@@ -18,6 +18,7 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.stage.Stage;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The window before any session is open: the start page under the program's name. What is chosen there makes the window
@@ -46,7 +47,7 @@ public final class StartScene {
                     }
 
                     @Override
-                    public void begin(SheetReader.Located sheet, Path bring) {
+                    public void begin(SheetReader.Located sheet, @Nullable Path bring) {
                         attempt(() -> {
                             MainWindow w = into.apply(new Workbench(
                                     Home.begin(sheet, Clock.systemUTC().instant()), Clock.systemUTC()));
@@ -70,7 +71,7 @@ public final class StartScene {
                         try {
                             act.run();
                         } catch (RuntimeException e) {
-                            say(e.getMessage());
+                            say(String.valueOf(e.getMessage()));
                         }
                     }
                 },

@@ -17,6 +17,7 @@ import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.LoggerFactory;
 
 /**
@@ -28,7 +29,7 @@ final class TroubleBanner extends HBox implements Thread.UncaughtExceptionHandle
     private final Clock clock;
     private final Label says = Labels.wrapped("");
     private final CheckBox data = new CheckBox("with the data of this session");
-    private TroubleReport report;
+    private @Nullable TroubleReport report;
     private int more;
 
     TroubleBanner(Supplier<Workbench> bench, Clock clock) {
@@ -78,18 +79,20 @@ final class TroubleBanner extends HBox implements Thread.UncaughtExceptionHandle
 
     /** Writes the file to send. */
     void save(Path to) {
-        if (Notices.attempt(
-                this,
-                () -> report.write(
-                        to,
-                        data.isSelected()
-                                ? Optional.of(copy -> bench.get().file().copyTo(copy))
-                                : Optional.empty()))) {
+        TroubleReport told = report;
+        if (told != null
+                && Notices.attempt(
+                        this,
+                        () -> told.write(
+                                to,
+                                data.isSelected()
+                                        ? Optional.of(copy -> bench.get().file().copyTo(copy))
+                                        : Optional.empty()))) {
             Notices.tell(this, "Saved " + FileName.of(to) + ".");
         }
     }
 
-    private void show(TroubleReport now) {
+    private void show(@Nullable TroubleReport now) {
         more = now == null ? 0 : more + 1;
         report = now == null || report == null || more == 1 ? now : report;
         if (report != null) {

@@ -33,7 +33,10 @@ public final class WatchStrip extends VBox implements Notices.Board {
     private final PauseTransition fade = new PauseTransition(Duration.seconds(7));
     private final IntConsumer showRun;
     private List<Finding> findings = List.of();
+
+    @SuppressWarnings("NullAway.Init") // said by the window
     private Answers answers;
+
     private String live = "";
     private boolean silent;
     private boolean open;

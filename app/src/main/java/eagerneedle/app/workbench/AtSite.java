@@ -71,7 +71,9 @@ public final class AtSite {
         Kit.Standing standing = kit.inPlaceOf(named, stock);
         List<String> lacking = new ArrayList<>(standing.lacking());
         Map<String, String> serials = new LinkedHashMap<>(standing.serials());
-        serials.values().forEach(s -> known.get(s).objection(now).ifPresent(lacking::add));
+        serials.values()
+                .forEach(
+                        s -> Objects.requireNonNull(known.get(s)).objection(now).ifPresent(lacking::add));
         Map<String, List<String>> before = new LinkedHashMap<>();
         List<Command> acts = new ArrayList<>();
         sheet.channels().forEach((name, channel) -> {
@@ -99,7 +101,8 @@ public final class AtSite {
         List<Link> out = new ArrayList<>();
         for (Link l : channel.chain()) {
             String own = l.instrument() == null ? null : serials.get(l.instrument());
-            Link other = own == null ? null : known.get(own).link();
+            Link other =
+                    own == null ? null : Objects.requireNonNull(known.get(own)).link();
             if (own == null) {
                 out.add(l);
             } else if (other == null) {

@@ -17,6 +17,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 
 /**
  * How the columns of a table become the channels of a run: which column is the clock and in what unit, which column and
@@ -76,7 +77,8 @@ public record ColumnMapping(
     public List<String> remarks(Sheet sheet, Table table) {
         List<String> out = new ArrayList<>();
         values.forEach((channel, column) -> {
-            Channel c = sheet.channels().get(channel);
+            Channel c = sheet.channel(channel);
+            String unitOf = Objects.requireNonNull(units.get(channel));
             String name = table.names().get(column);
             if (!name.equalsIgnoreCase(channel) && !name.equalsIgnoreCase(c.label())) {
                 out.add("'" + name + "' was taken for " + c.label() + ", by its place.");
@@ -84,10 +86,9 @@ public record ColumnMapping(
             if (table.units().get(column).isEmpty()) {
                 out.add("'" + name + "' states no unit and was taken to be in "
                         + c.labUnit().named() + ".");
-            } else if (!units.get(channel).equals(Run.COUNTS)
-                    && !LabUnit.parse(units.get(channel)).fits(c.labUnit())) {
-                out.add("'" + name + "' in " + LabUnit.parse(units.get(channel)).named() + " goes through the chain of "
-                        + c.label() + ".");
+            } else if (!unitOf.equals(Run.COUNTS) && !LabUnit.parse(unitOf).fits(c.labUnit())) {
+                out.add("'" + name + "' in " + LabUnit.parse(unitOf).named() + " goes through the chain of " + c.label()
+                        + ".");
             }
         });
         List<String> left = new ArrayList<>();
@@ -114,9 +115,10 @@ public record ColumnMapping(
         if (values.isEmpty()) {
             throw new IllegalArgumentException("Say which column belongs to which channel.");
         }
-        values.keySet().forEach(c -> {
-            if (!units.get(c).equals(Run.COUNTS)) {
-                LabUnit unit = unit(table, values.get(c), units.get(c));
+        values.forEach((c, column) -> {
+            String in = Objects.requireNonNull(units.get(c));
+            if (!in.equals(Run.COUNTS)) {
+                LabUnit unit = unit(table, column, in);
                 LabUnit signal = sheet.channel(c).toChain().converter().input();
                 if (!unit.fits(signal)) {
                     unit.convert(0, sheet.channel(c).labUnit());
@@ -124,8 +126,7 @@ public record ColumnMapping(
             }
         });
         double[] clock = table.columns()[time];
-        double first =
-                fromItsTrigger(sheet.captures().get(capture), clock) ? 0 : seconds.convert(clock[0], LabUnit.SECOND);
+        double first = fromItsTrigger(sheet.capture(capture), clock) ? 0 : seconds.convert(clock[0], LabUnit.SECOND);
         double before = Double.NEGATIVE_INFINITY;
         double[] t = new double[clock.length];
         for (int i = 0; i < clock.length; i++) {

@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 
 /** Opens the instruments of a sheet: all that were asked for, or none. */
 final class Connecting {
@@ -28,7 +29,8 @@ final class Connecting {
         List<Connection> all = new ArrayList<>();
         try {
             for (Map.Entry<String, Way> e : ways.entrySet()) {
-                all.add(connection(sheet, e.getKey(), e.getValue(), rates.get(e.getKey()), world));
+                all.add(connection(
+                        sheet, e.getKey(), e.getValue(), Objects.requireNonNull(rates.get(e.getKey())), world));
             }
         } catch (IOException | RuntimeException e) {
             all.forEach(Connection::close);
@@ -39,7 +41,7 @@ final class Connecting {
 
     private static Connection connection(Sheet sheet, String device, Way way, double rate, OneWorld world)
             throws IOException {
-        Device d = sheet.devices().get(device);
+        Device d = Objects.requireNonNull(sheet.devices().get(device));
         if (way instanceof Way.At at) {
             Map<String, String> units = new LinkedHashMap<>();
             sheet.channels().forEach((name, c) -> {

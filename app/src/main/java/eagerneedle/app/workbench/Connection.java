@@ -14,8 +14,10 @@ import java.io.IOException;
 import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One connected instrument: what it says of itself, its newest samples, its outputs, and how its clock stands to this
@@ -27,7 +29,7 @@ final class Connection implements AutoCloseable {
     private final String device;
     private final Sheet sheet;
     private final Driver driver;
-    private final LineStandIn standIn;
+    private final @Nullable LineStandIn standIn;
     private final Driver.Description description;
     private final String label;
     private final double rate;
@@ -46,7 +48,7 @@ final class Connection implements AutoCloseable {
      * @param standIn behind a simulated one, otherwise null
      * @param pace how much faster than this computer's clock its own is meant to run: 1 for real time
      */
-    Connection(Sheet sheet, String device, Driver driver, LineStandIn standIn, double rate, double pace)
+    Connection(Sheet sheet, String device, Driver driver, @Nullable LineStandIn standIn, double rate, double pace)
             throws IOException {
         this.sheet = sheet;
         this.device = device;
@@ -55,7 +57,7 @@ final class Connection implements AutoCloseable {
         this.rate = rate;
         this.pace = pace;
         this.clock = new ClockFollower(driver.longestWay());
-        Device d = sheet.devices().get(device);
+        Device d = Objects.requireNonNull(sheet.devices().get(device));
         try {
             this.description = driver.open();
             this.label = standIn != null || description.label().isBlank() ? d.label() : description.label();
@@ -131,7 +133,8 @@ final class Connection implements AutoCloseable {
                 follow(block);
                 keep.accept(block);
                 for (int c = 0; c < description.channels().size(); c++) {
-                    fresh.get(description.channels().get(c)).add(block.time(), block.counts()[c]);
+                    Objects.requireNonNull(fresh.get(description.channels().get(c)))
+                            .add(block.time(), block.counts()[c]);
                 }
             }
 

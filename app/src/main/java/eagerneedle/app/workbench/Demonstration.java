@@ -16,6 +16,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.Objects;
 import java.util.Set;
 
 /** Whole sessions carried out on simulated rigs, as bench files. */
@@ -69,8 +70,7 @@ public final class Demonstration {
         for (Command act : r.acts()) {
             if (act instanceof RunCommand.KeepRun keep) {
                 file.begin(keep.run());
-                r.samples()
-                        .get(keep.run().id())
+                Objects.requireNonNull(r.samples().get(keep.run().id()))
                         .forEach((channel, samples) -> file.append(keep.run().id(), channel, samples));
                 at = keep.run().started().plusSeconds(20);
             } else if (act instanceof RigCommand.SignOff sign && sign.at() != null) {

@@ -22,6 +22,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The connected instruments: live samples, and the run that they record together.
@@ -180,12 +181,12 @@ public final class LiveRig implements AutoCloseable {
     }
 
     /** The stand-in behind the first instrument, for tests that let it misbehave; null for a real one. */
-    public LineStandIn standIn() {
+    public @Nullable LineStandIn standIn() {
         return connections.get(0).standIn().orElse(null);
     }
 
     /** The stand-in behind an instrument; null for a real one. */
-    public LineStandIn standIn(String device) {
+    public @Nullable LineStandIn standIn(String device) {
         return connections.stream()
                 .filter(c -> c.device().equals(device))
                 .findFirst()
@@ -226,7 +227,7 @@ public final class LiveRig implements AutoCloseable {
                 if (connections.size() == 1) {
                     throw e;
                 }
-                c.news(e.getMessage());
+                c.news(String.valueOf(e.getMessage()));
             }
         }
         if (running == 0) {
@@ -302,7 +303,7 @@ public final class LiveRig implements AutoCloseable {
                 if (connections.size() == 1) {
                     throw gone;
                 }
-                c.news(gone.getMessage());
+                c.news(String.valueOf(gone.getMessage()));
             }
         }
     }
@@ -371,7 +372,7 @@ public final class LiveRig implements AutoCloseable {
                 monitor();
             }
         } catch (IOException e) {
-            connections.get(0).news(e.getMessage());
+            connections.get(0).news(String.valueOf(e.getMessage()));
         }
         return recording.kept();
     }

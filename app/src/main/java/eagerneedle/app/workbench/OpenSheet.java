@@ -16,6 +16,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The sheet of an open bench: nothing but a title and a question to begin with; the columns of a file, or the inputs of
@@ -202,7 +203,12 @@ public final class OpenSheet {
     }
 
     private static Map<String, Object> channel(
-            String label, String unit, double rate, String device, String input, Map<String, Object> converter) {
+            String label,
+            String unit,
+            double rate,
+            @Nullable String device,
+            @Nullable String input,
+            Map<String, Object> converter) {
         Map<String, Object> c = new LinkedHashMap<>();
         c.put("label", plain(label));
         c.put("unit", unit);

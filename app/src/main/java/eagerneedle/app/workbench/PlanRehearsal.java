@@ -12,9 +12,11 @@ import eagerneedle.rig.simulated.Rigs;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.Executor;
 import java.util.concurrent.atomic.AtomicInteger;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The plan told by rehearsals, in the background: results that the sheet itself plans nothing for get their value and
@@ -30,14 +32,14 @@ public final class PlanRehearsal {
     private Map<String, Quantity> found = Map.of();
     private String trouble = "";
     /** The session that was rehearsed, its inputs read as the sheet and the plan say. */
-    private Session rehearsedSession;
+    private @Nullable Session rehearsedSession;
 
     /** The plan without rehearsals. */
-    private Reduction alone;
+    private @Nullable Reduction alone;
 
-    private Reduction over;
-    private Reduction with;
-    private SheetVerdict verdict;
+    private @Nullable Reduction over;
+    private @Nullable Reduction with;
+    private @Nullable SheetVerdict verdict;
 
     PlanRehearsal(Workbench bench) {
         this.bench = bench;
@@ -82,25 +84,29 @@ public final class PlanRehearsal {
         if (found.isEmpty() || rehearsedSession == null || !isOfTheseRuns(plan.session())) {
             return plan;
         }
-        if (over != plan) {
+        if (over != plan || with == null) {
             Reduction before = bench.reducer().planIf(rehearsedSession);
             Map<String, Quantity> now = new LinkedHashMap<>();
             found.forEach((name, q) -> RescaledPlan.of(q, before, plan).ifPresent(r -> now.put(name, r)));
-            with = plan.rehearsed(now);
+            Reduction told = plan.rehearsed(now);
+            with = told;
             over = plan;
+            return told;
         }
         return with;
     }
 
     private Reduction alone() {
         bench.plan();
-        return alone;
+        return Objects.requireNonNull(alone);
     }
 
     private boolean isOfTheseRuns(Session s) {
-        return s.repeats().equals(rehearsedSession.repeats())
-                && s.setups().equals(rehearsedSession.setups())
-                && s.picked().equals(rehearsedSession.picked());
+        Session of = rehearsedSession;
+        return of != null
+                && s.repeats().equals(of.repeats())
+                && s.setups().equals(of.setups())
+                && s.picked().equals(of.picked());
     }
 
     /** True where something in the plan is told by rehearsals only, and they have not been made. */

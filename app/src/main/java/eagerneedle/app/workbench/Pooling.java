@@ -17,6 +17,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
@@ -42,7 +43,7 @@ public final class Pooling {
         this.pool = pool;
         this.session = session;
         this.own = file.toAbsolutePath().normalize();
-        this.folder = own.getParent();
+        this.folder = Objects.requireNonNull(own.getParent());
         this.now = now;
     }
 

@@ -5,12 +5,14 @@ import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.Session;
 import eagerneedle.store.FileName;
 import eagerneedle.store.bench.BenchFile;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /** The reducer of the sheet in use, made anew where the sheet has another text. */
 final class SheetReducer {
     private final BenchFile file;
     private final boolean patient;
-    private Reducer reducer;
+    private @Nullable Reducer reducer;
 
     /** @param patient works out runs however long they are */
     SheetReducer(BenchFile file, boolean patient) {
@@ -19,7 +21,7 @@ final class SheetReducer {
     }
 
     Reducer inUse() {
-        return reducer;
+        return Objects.requireNonNull(reducer);
     }
 
     /**
@@ -47,7 +49,7 @@ final class SheetReducer {
 
     /** One for the sheet in use that works long runs out too. */
     Reducer patient() {
-        Reducer other = new Reducer(reducer.located(), file);
+        Reducer other = new Reducer(inUse().located(), file);
         other.takeLong();
         return other;
     }

@@ -31,7 +31,7 @@ public record TroubleReport(Instant at, Throwable error) {
     }
 
     private String firstLine() {
-        return error.getMessage().lines().findFirst().orElse("").replaceFirst("\\.$", "");
+        return String.valueOf(error.getMessage()).lines().findFirst().orElse("").replaceFirst("\\.$", "");
     }
 
     /**

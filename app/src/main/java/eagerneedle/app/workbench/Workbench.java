@@ -25,6 +25,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.Executor;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The open session: its bench file, its history, and everything that follows from it. Every act is kept in the bench
@@ -39,6 +40,8 @@ public final class Workbench implements AutoCloseable {
     private final List<Runnable> listeners = new ArrayList<>();
     private final Moved moved = new Moved();
     private Reduction reduction;
+
+    @SuppressWarnings("NullAway.Init") // worked out when it begins
     private Reduction kept;
     /** What follows from the session without what is tried. */
     private Reduction real;
@@ -47,7 +50,7 @@ public final class Workbench implements AutoCloseable {
     private final PlanRehearsal rehearsal = new PlanRehearsal(this);
     private List<Finding> findings;
     private boolean silent;
-    private Command previewed;
+    private @Nullable Command previewed;
     private final Trying tried = new Trying();
 
     public Workbench(BenchFile file, Clock clock) {

@@ -22,6 +22,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 
 /** A sheet being written: what is wrong with it, what may stand where, and what becomes of the session with it. */
@@ -78,7 +79,7 @@ final class WritingModel {
         }
         Map<String, Object> c = new LinkedHashMap<>();
         c.put("label", i.name());
-        c.put("unit", i.link().from());
+        c.put("unit", Objects.requireNonNull(i.link()).from());
         c.put("rate", 10);
         c.put("chain", List.of(i.id()));
         return sheet.with("/channels/" + name, c).text();

@@ -13,6 +13,8 @@ import java.util.Set;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.text.PDFTextStripper;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -22,6 +24,17 @@ class DayCommandTest {
 
     @TempDir
     private Path folder;
+
+    /** A machine without a stockroom has the one of the demonstration. */
+    @BeforeEach
+    void elsewhere() {
+        System.setProperty("needle.home", folder.resolve("home").toString());
+    }
+
+    @AfterEach
+    void back() {
+        System.clearProperty("needle.home");
+    }
 
     @Test
     void twelveGroupsGoThroughFiveMethodsWithoutAClash() throws IOException {

@@ -20,6 +20,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.testfx.api.FxRobot;
@@ -36,6 +37,11 @@ class TourTest extends BenchWindow {
     void start(Stage newStage) throws Exception {
         prepare(newStage);
         System.setProperty("needle.home", folder.toString());
+    }
+
+    @AfterEach
+    void home() {
+        System.clearProperty("needle.home");
     }
 
     private Quantity g() {

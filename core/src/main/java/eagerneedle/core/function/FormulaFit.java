@@ -24,6 +24,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.DoubleSupplier;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Fits a formula of the sheet language to columns of plain numbers.
@@ -47,7 +48,11 @@ public final class FormulaFit {
      * @throws eagerneedle.core.fit.FitException when it does not converge
      */
     public static Fit of(
-            Formula model, Map<String, double[]> columns, Map<String, Double> start, double[] uX, double[] uY) {
+            Formula model,
+            Map<String, double[]> columns,
+            Map<String, Double> start,
+            double @Nullable [] uX,
+            double @Nullable [] uY) {
         double[] y = columns.get(model.defines());
         if (y == null) {
             throw new FormulaException(

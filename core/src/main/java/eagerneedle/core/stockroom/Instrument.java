@@ -14,7 +14,9 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One thing in the stockroom.
@@ -43,17 +45,17 @@ public record Instrument(
         String id,
         String kind,
         String name,
-        String measures,
-        String place,
+        @Nullable String measures,
+        @Nullable String place,
         List<String> range,
-        String resolution,
-        Integer edges,
-        String accuracy,
-        String value,
-        @JsonProperty("warm_up") Double warmUp,
-        Double minutes,
-        String limits,
-        Link link,
+        @Nullable String resolution,
+        @Nullable Integer edges,
+        @Nullable String accuracy,
+        @Nullable String value,
+        @JsonProperty("warm_up") @Nullable Double warmUp,
+        @Nullable Double minutes,
+        @Nullable String limits,
+        @Nullable Link link,
         List<Event> history,
         boolean retired) {
     private static final java.util.Set<String> ANGLES =
@@ -72,7 +74,13 @@ public record Instrument(
      */
     @JsonInclude(JsonInclude.Include.NON_EMPTY)
     @JsonIgnoreProperties(ignoreUnknown = true)
-    public record Event(Instant at, String what, String by, String value, Instant due, String outcome) {}
+    public record Event(
+            Instant at,
+            String what,
+            @Nullable String by,
+            @Nullable String value,
+            @Nullable Instant due,
+            @Nullable String outcome) {}
 
     public Instrument {
         range = range == null ? List.of() : List.copyOf(range);
@@ -283,13 +291,15 @@ public record Instrument(
         if (out.isPresent()) {
             return out;
         }
-        return calibration()
-                .flatMap(c -> "failed".equals(c.outcome())
-                        ? Optional.of(name + " " + id + " failed its last calibration.")
-                        : now.isAfter(c.due())
-                                ? Optional.of("The calibration of " + name + " " + id + " was due on "
-                                        + c.due().toString().substring(0, 10) + ".")
-                                : Optional.empty());
+        return calibration().flatMap(c -> {
+            Instant due = Objects.requireNonNull(c.due());
+            return "failed".equals(c.outcome())
+                    ? Optional.of(name + " " + id + " failed its last calibration.")
+                    : now.isAfter(due)
+                            ? Optional.of("The calibration of " + name + " " + id + " was due on "
+                                    + due.toString().substring(0, 10) + ".")
+                            : Optional.empty();
+        });
     }
 
     public Instrument withEvent(Event e) {

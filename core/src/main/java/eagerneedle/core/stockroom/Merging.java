@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The stockrooms of several machines as one. Histories are put together, since what happened to an instrument happened
@@ -69,7 +70,7 @@ public record Merging(List<Instrument> changed, List<String> says) {
         return out.isEmpty() ? List.of("warm-up or minutes") : out;
     }
 
-    private static void differing(List<String> out, String what, Object a, Object b) {
+    private static void differing(List<String> out, String what, @Nullable Object a, @Nullable Object b) {
         if (!Objects.equals(a, b)) {
             out.add(what);
         }

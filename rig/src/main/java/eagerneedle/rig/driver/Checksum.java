@@ -1,6 +1,7 @@
 package eagerneedle.rig.driver;
 
 import java.nio.charset.StandardCharsets;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The checksum of a line: CRC-16 with polynomial 0x1021 and initial value 0xFFFF (CCITT), of the bytes before the
@@ -22,7 +23,7 @@ public final class Checksum {
     }
 
     /** The line without its checksum; null when it has none or it does not fit. */
-    static String without(String line) {
+    static @Nullable String without(String line) {
         int at = line.lastIndexOf('*');
         return at >= 0 && line.length() == at + 5 && of(line.substring(0, at)).equalsIgnoreCase(line.substring(at + 1))
                 ? line.substring(0, at)

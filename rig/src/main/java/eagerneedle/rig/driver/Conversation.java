@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.InterruptedIOException;
 import java.nio.charset.StandardCharsets;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Lines to and from an instrument over a wire: one reading thread, told silence, and a lost connection that is tried
@@ -51,8 +52,8 @@ final class Conversation implements AutoCloseable {
     private final Object writing = new Object();
     private final Thread reader;
     private volatile boolean closing;
-    private String announced;
-    private byte[] raw;
+    private String announced = "";
+    private byte @Nullable [] raw;
     private int filled;
     private long announcedAt;
     private boolean ending;

@@ -10,8 +10,10 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Driver for a file that another program writes, row after row: the first column is the time in seconds, the others are
@@ -25,7 +27,7 @@ public final class FileDriver extends Sampler {
 
     private final Path file;
     private final Batch batch = new Batch();
-    private Description description;
+    private @Nullable Description description;
     private char separator = ',';
     private LabUnit clock = LabUnit.SECOND;
     private LabUnit newClock = LabUnit.SECOND;
@@ -208,11 +210,15 @@ public final class FileDriver extends Sampler {
         }
     }
 
+    private Description description() {
+        return Objects.requireNonNull(description);
+    }
+
     private void row(String line) {
         String[] cells = line.split(Pattern.quote(String.valueOf(separator)));
         double[] row = new double[cells.length];
         try {
-            if (cells.length != description.channels().size() + 1) {
+            if (cells.length != description().channels().size() + 1) {
                 throw new NumberFormatException();
             }
             for (int i = 0; i < cells.length; i++) {
@@ -234,14 +240,14 @@ public final class FileDriver extends Sampler {
     private void header(String line) {
         try {
             Description again = described(line);
-            if (again.channels().equals(description.channels())) {
-                boolean same = again.units().equals(description.units()) && newClock.equals(clock);
+            if (again.channels().equals(description().channels())) {
+                boolean same = again.units().equals(description().units()) && newClock.equals(clock);
                 if (!same && sink != null) {
                     tell(
                             State.REFUSED,
                             "The file goes on in other units ("
                                     + String.join(", ", again.units()).toLowerCase(Locale.ROOT) + " for "
-                                    + String.join(", ", description.units())
+                                    + String.join(", ", description().units())
                                     + "); nothing of that is kept. Connect again to take the new units.");
                 } else if (sink != null && state == State.REFUSED) {
                     tell(State.RUNNING, "The file goes on in the units of before.");

@@ -1,6 +1,7 @@
 package eagerneedle.rig.driver;
 
 import java.util.zip.CRC32;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Many samples in one message of the line protocol: a header line, then whole counts as raw bytes, little-endian and
@@ -17,7 +18,7 @@ record Frame(long first, long period, int n, int width, long crc) {
     private static final double LONGEST = 2e9;
 
     /** The frame that a line announces; null when it is not one. */
-    static Frame announced(String line, int channels) {
+    static @Nullable Frame announced(String line, int channels) {
         if (!line.startsWith("%")) {
             return null;
         }

@@ -2,10 +2,12 @@ package eagerneedle.rig.driver;
 
 import java.io.IOException;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Driver for a logger that prints one line per sample, over TCP or a serial port; the protocol is in
@@ -27,7 +29,7 @@ public final class LineDriver extends WireSampler {
     private final Confirmations confirmations = new Confirmations();
     private final Map<String, Double> outputs = new ConcurrentHashMap<>();
     private final Batch batch = new Batch(1e6);
-    private volatile Description description;
+    private volatile @Nullable Description description;
     private volatile double rate = 10;
     private volatile long lastRaw = Long.MIN_VALUE;
     private volatile boolean awaitingRestart;
@@ -37,8 +39,8 @@ public final class LineDriver extends WireSampler {
     private volatile InstrumentClock clock = new InstrumentClock(true);
     private volatile boolean offersChecksums;
     private volatile boolean checked;
-    private double[] heldRow;
-    private Runnable heldFrame;
+    private double @Nullable [] heldRow;
+    private @Nullable Runnable heldFrame;
 
     /** A logger over a wire. */
     public LineDriver(Wire wire) {
@@ -77,13 +79,19 @@ public final class LineDriver extends WireSampler {
             close();
             throw e;
         }
-        if (LineWords.unknownUnit(description) != null) {
+        Description opened = description();
+        String unknown = LineWords.unknownUnit(opened);
+        if (unknown != null) {
             close();
-            throw new IOException(LineWords.unknownUnit(description));
+            throw new IOException(unknown);
         }
         agreeOnChecksums();
         state = State.READY;
-        return description;
+        return opened;
+    }
+
+    private Description description() {
+        return Objects.requireNonNull(description);
     }
 
     private void agreeOnChecksums() throws IOException {
@@ -103,7 +111,7 @@ public final class LineDriver extends WireSampler {
     public void start(Sink newSink) throws IOException {
         synchronized (batch) {
             batch.restart(0);
-            clock = new InstrumentClock(description.simulated());
+            clock = new InstrumentClock(description().simulated());
             heldRow = null;
             heldFrame = null;
         }
@@ -186,7 +194,9 @@ public final class LineDriver extends WireSampler {
         Frame f = d == null || sink == null || !d.units().stream().allMatch(Description.COUNTS::equals)
                 ? null
                 : Frame.announced(line, d.channels().size());
-        return f == null || !f.suits(rate) ? 0 : f.bytes(d.channels().size());
+        return d == null || f == null || !f.suits(rate)
+                ? 0
+                : f.bytes(d.channels().size());
     }
 
     @Override
@@ -197,10 +207,10 @@ public final class LineDriver extends WireSampler {
     /** Many samples at once; only counts come like that. */
     @Override
     public void bytes(String line, byte[] raw) {
-        int channels = description.channels().size();
+        int channels = description().channels().size();
         Frame f = Frame.announced(line, channels);
         Sink to = sink;
-        if (to == null || state == State.REFUSED) {
+        if (to == null || f == null || state == State.REFUSED) {
             return;
         }
         if (!f.fits(raw)) {
@@ -279,7 +289,7 @@ public final class LineDriver extends WireSampler {
     }
 
     private void sample(String line) {
-        double[] row = LineWords.row(line, description);
+        double[] row = LineWords.row(line, description());
         if (row == null) {
             unreadable++;
             return;

@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /** The words of the line protocol: what an instrument says of itself, and its samples. See docs/formats. */
 final class LineWords {
@@ -16,7 +17,7 @@ final class LineWords {
     record Said(Description description, boolean checksums) {}
 
     /** A description as it comes: model; serial; channels with their units; more. Null when it is none. */
-    static Said description(String text) {
+    static @Nullable Said description(String text) {
         String[] parts = text.split(";");
         if (parts.length < 3) {
             return null;
@@ -38,7 +39,7 @@ final class LineWords {
      * A sample: its moment in ns on the clock of the instrument, then a number for each channel. Null when it cannot be
      * read.
      */
-    static double[] row(String line, Description d) {
+    static double @Nullable [] row(String line, Description d) {
         String[] fields = line.startsWith(":") ? line.substring(1).split(",") : new String[0];
         if (fields.length != d.channels().size() + 1) {
             return null;
@@ -65,7 +66,7 @@ final class LineWords {
     }
 
     /** What an instrument says of itself that cannot be used; null when all its units are known. */
-    static String unknownUnit(Description d) {
+    static @Nullable String unknownUnit(Description d) {
         for (int i = 0; i < d.units().size(); i++) {
             try {
                 if (!d.units().get(i).equals(Description.COUNTS)) {

@@ -1,5 +1,7 @@
 package eagerneedle.rig.driver;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * What every driver keeps: how it stands, where samples go, what could not be understood, and the thread that fetches
  * them.
@@ -8,9 +10,9 @@ abstract class Sampler implements Driver {
     private static final int JOIN_MS = 2000;
 
     volatile State state = State.CLOSED;
-    volatile Sink sink;
+    volatile @Nullable Sink sink;
     volatile long unreadable;
-    private Thread worker;
+    private @Nullable Thread worker;
 
     @Override
     public final State state() {

@@ -6,6 +6,7 @@ import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import org.jspecify.annotations.Nullable;
 
 /** A wire over a serial port, eight bits, no parity, one stop bit. */
 public final class SerialWire implements Wire {
@@ -13,7 +14,7 @@ public final class SerialWire implements Wire {
 
     private final String port;
     private final int baud;
-    private volatile SerialPort open;
+    private volatile @Nullable SerialPort open;
 
     public SerialWire(String port, int baud) {
         this.port = port;

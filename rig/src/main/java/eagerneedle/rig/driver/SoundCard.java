@@ -9,13 +9,14 @@ import javax.sound.sampled.DataLine;
 import javax.sound.sampled.LineUnavailableException;
 import javax.sound.sampled.Mixer;
 import javax.sound.sampled.TargetDataLine;
+import org.jspecify.annotations.Nullable;
 
 /** The sound input of this computer, by the standard library. */
 public final class SoundCard implements SoundInput {
     private static final double BUFFER_SECONDS = 1;
 
     private final String wanted;
-    private volatile TargetDataLine line;
+    private volatile @Nullable TargetDataLine line;
 
     /** @param wanted part of the name of a line; empty for the one that the computer uses by itself */
     public SoundCard(String wanted) {

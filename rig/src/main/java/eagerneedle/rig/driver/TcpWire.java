@@ -6,12 +6,13 @@ import java.io.OutputStream;
 import java.net.ConnectException;
 import java.net.InetSocketAddress;
 import java.net.Socket;
+import org.jspecify.annotations.Nullable;
 
 /** A wire over TCP. */
 public final class TcpWire implements Wire {
     private final String host;
     private final int port;
-    private volatile Socket socket;
+    private volatile @Nullable Socket socket;
 
     public TcpWire(String host, int port) {
         this.host = host;
@@ -38,7 +39,7 @@ public final class TcpWire implements Wire {
         socket = s;
     }
 
-    private Socket open(Socket s) throws IOException {
+    private Socket open(@Nullable Socket s) throws IOException {
         if (s == null) {
             throw new IOException("The instrument is not connected.");
         }

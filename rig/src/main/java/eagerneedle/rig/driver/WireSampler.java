@@ -1,11 +1,12 @@
 package eagerneedle.rig.driver;
 
 import java.io.IOException;
+import org.jspecify.annotations.Nullable;
 
 /** A driver that talks over a wire. */
 abstract class WireSampler extends Sampler implements Conversation.Listener {
     final Wire wire;
-    private volatile Conversation talk;
+    private volatile @Nullable Conversation talk;
 
     WireSampler(Wire wire) {
         this.wire = wire;

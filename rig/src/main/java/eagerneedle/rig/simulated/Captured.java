@@ -19,6 +19,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Random;
 import java.util.stream.Collectors;
@@ -51,7 +52,7 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
      */
     static Captured of(RigModel rig, Reduction before, String capture, String level, int run) {
         Sheet sheet = before.sheet();
-        Capture plan = sheet.captures().get(capture);
+        Capture plan = sheet.capture(capture);
         Map<String, Double> outputs = LevelOutputs.of(before, capture, level);
         Captured c = taken(rig, before, capture, level, outputs, run).only(plan.channels());
         List<String> devices = Clocks.devices(sheet, plan);
@@ -77,7 +78,7 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
     private static Captured taken(
             RigModel rig, Reduction before, String capture, String level, Map<String, Double> outputs, long seed) {
         Sheet sheet = before.sheet();
-        Capture plan = sheet.captures().get(capture);
+        Capture plan = sheet.capture(capture);
         Map<String, String> bench = new LinkedHashMap<>(Map.of("capture", capture, "level", level));
         bench.putAll(Turned.words(outputs));
         rig.arrange(bench);
@@ -173,8 +174,8 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
         for (double now = LOOK; now < end; now += LOOK) {
             double soFar = now;
             if (until.holds(
-                    c -> all.get(c).between(Double.NEGATIVE_INFINITY, soFar),
-                    c -> all.get(c).between(Double.NEGATIVE_INFINITY, soFar))) {
+                    c -> Objects.requireNonNull(all.get(c)).between(Double.NEGATIVE_INFINITY, soFar),
+                    c -> Objects.requireNonNull(all.get(c)).between(Double.NEGATIVE_INFINITY, soFar))) {
                 Map<String, RawSamples> out = new LinkedHashMap<>();
                 all.forEach((name, raw) -> out.put(name, raw.between(Double.NEGATIVE_INFINITY, soFar)));
                 return out;
@@ -218,7 +219,7 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
     private static double fired(Sheet sheet, Capture plan, Map<String, RawSamples> all) {
         Capture.ShotPlan shot = plan.shot();
         String on = shot.on() == null ? plan.channels().get(0) : shot.on();
-        Channel channel = sheet.channels().get(on);
+        Channel channel = sheet.channel(on);
         Chain chain = channel.toChain();
         Trigger.Way way = Trigger.Way.valueOf(shot.way().toUpperCase(Locale.ROOT));
         Reading r = Reading.parse(shot.at() != null ? shot.at() : shot.rate());
@@ -228,7 +229,7 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
                         way,
                         2 * chain.noiseAt(r.unit().convert(r.value(), channel.labUnit())))
                 : Trigger.slope(Math.abs(r.value()), way, 5);
-        RawSamples raw = all.get(on);
+        RawSamples raw = Objects.requireNonNull(all.get(on));
         for (int i = 0; i < raw.size(); i++) {
             if (trigger.fires(raw.time()[i], chain.indication(raw.values()[i]))) {
                 return raw.time()[i];

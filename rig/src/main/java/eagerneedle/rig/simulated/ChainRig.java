@@ -17,8 +17,10 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A bench of sensors made from a sheet alone: every channel is its chain with hidden errors drawn from what its links
@@ -42,9 +44,9 @@ final class ChainRig implements RigModel {
     private final Leads leads;
     private final Map<String, Probe> probes = new LinkedHashMap<>();
     private final Map<String, Quantity> outputs = new LinkedHashMap<>();
-    private double[][] circles;
+    private double[][] circles = {};
     private Course course;
-    private Course probe;
+    private @Nullable Course probe;
     private boolean runs;
     private boolean begun;
     private int arranged;
@@ -68,7 +70,7 @@ final class ChainRig implements RigModel {
         this.names = List.copyOf(sheet.channels().keySet());
         this.leads = Leads.of(sheet, faults.contains("swapped"));
         sheet.channels().forEach((name, channel) -> {
-            Probe p = Probe.of(world, plan, name, channel);
+            Probe p = new Probe(world, plan, name, channel);
             probes.put(name, p);
             if (channel.calibration() != null && channel.calibration().divisions() != null) {
                 circles = Nature.circles(world, name, channel, p.needed[1] - p.needed[0]);
@@ -96,7 +98,7 @@ final class ChainRig implements RigModel {
         probes.forEach((name, p) -> {
             if (p.channel.calibration() == null
                     || Hands.hasTrims(p.channel)
-                    || circles != null && p.channel.calibration().divisions() != null) {
+                    || circles.length > 0 && p.channel.calibration().divisions() != null) {
                 return;
             }
             double[] needed = p.needed;
@@ -136,7 +138,7 @@ final class ChainRig implements RigModel {
                     .forEach(q -> q.touched = 0);
         } else if (p != null && bench.containsKey("turn")) {
             double turns = Double.parseDouble(bench.get("turn"));
-            if (bench.get("trim").equals("0")) {
+            if ("0".equals(bench.get("trim"))) {
                 p.zeroTurns += turns;
             } else {
                 p.spanTurns += turns;
@@ -302,7 +304,7 @@ final class ChainRig implements RigModel {
     }
 
     private double counts(String name, int input) {
-        Probe p = probes.get(name);
+        Probe p = Objects.requireNonNull(probes.get(name));
         double value = runs && course.shows(name) ? course.signal(name, p.channel.labUnit()) : runs ? p.from : p.value;
         if (runs && course.isStuck(name) && p.isRead()) {
             return p.last;
@@ -356,7 +358,7 @@ final class ChainRig implements RigModel {
     /** The same run looked at to its end. */
     private Course ahead() {
         if (probe == null) {
-            Capture capture = sheet.captures().get(course.capture());
+            Capture capture = sheet.capture(course.capture());
             Course c = course.again();
             boolean holds = capture.mode().equals("hold");
             // A row is waited for as long as the sheet says, however short what is kept of it.
@@ -388,7 +390,7 @@ final class ChainRig implements RigModel {
         return world.truths();
     }
 
-    /** Interval errors of the lower and of the upper circle, in the channel's unit; null without circles. */
+    /** Interval errors of the lower and of the upper circle, in the channel's unit; empty without circles. */
     double[][] circles() {
         return circles;
     }

@@ -11,10 +11,12 @@ import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.locks.LockSupport;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A stand-in instrument: serves a rig model over the line protocol, on loopback or on a pseudo-terminal, in real time
@@ -36,14 +38,14 @@ public final class LineStandIn implements AutoCloseable {
     private final double pace;
     private final Map<String, Double> outputs = new ConcurrentHashMap<>();
     private final Map<String, Double> limits = new ConcurrentHashMap<>();
-    private volatile ServerSocket server;
-    private volatile PseudoTerminal terminal;
+    private volatile @Nullable ServerSocket server;
+    private volatile @Nullable PseudoTerminal terminal;
     private volatile Misbehaviour misbehaviour = Misbehaviour.NONE;
     private final Thread accepting;
     private final Thread pumping;
     private volatile boolean closed;
-    private volatile Socket client;
-    private volatile OutputStream out;
+    private volatile @Nullable Socket client;
+    private volatile @Nullable OutputStream out;
     private volatile boolean running;
     private volatile double rate = 50;
     private volatile long heard;
@@ -81,8 +83,8 @@ public final class LineStandIn implements AutoCloseable {
             String label,
             double pace,
             OneWorld world,
-            ServerSocket server,
-            PseudoTerminal terminal) {
+            @Nullable ServerSocket server,
+            @Nullable PseudoTerminal terminal) {
         this.rig = rig;
         this.id = id;
         this.label = label;
@@ -114,11 +116,11 @@ public final class LineStandIn implements AutoCloseable {
     }
 
     public int port() {
-        return server.getLocalPort();
+        return Objects.requireNonNull(server).getLocalPort();
     }
 
     public String serialPort() {
-        return terminal.port();
+        return Objects.requireNonNull(terminal).port();
     }
 
     public void misbehave(Misbehaviour how) {
@@ -163,7 +165,7 @@ public final class LineStandIn implements AutoCloseable {
     private void accept() {
         while (!closed) {
             try {
-                Socket c = server.accept();
+                Socket c = Objects.requireNonNull(server).accept();
                 c.setTcpNoDelay(true);
                 client = c;
                 if (closed) {
@@ -377,7 +379,8 @@ public final class LineStandIn implements AutoCloseable {
         running = false;
         if (terminal != null) {
             terminal.close();
-        } else {
+        }
+        if (server != null) {
             server.close();
             disconnect();
         }

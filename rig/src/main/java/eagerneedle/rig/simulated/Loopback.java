@@ -8,6 +8,7 @@ import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
+import org.jspecify.annotations.Nullable;
 
 /** A port on loopback that one caller at a time may talk to in lines. */
 final class Loopback implements AutoCloseable {
@@ -19,7 +20,7 @@ final class Loopback implements AutoCloseable {
     private final ServerSocket server;
     private final Thread thread;
     private final Ear ear;
-    private volatile Socket client;
+    private volatile @Nullable Socket client;
     private volatile boolean closed;
 
     /** Starts listening on a free port. */

@@ -5,6 +5,7 @@ import eagerneedle.core.sheet.Sheet;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 
 /**
  * What one of several instruments sees of a bench: its own channels. Each instrument has a bench of its own from the
@@ -20,7 +21,8 @@ final class OneDevice implements RigModel {
     /** @param device one of the sheet */
     OneDevice(RigModel bench, Sheet sheet, String device) {
         this.bench = bench;
-        this.gate = "gate".equals(sheet.devices().get(device).driver());
+        this.gate = "gate"
+                .equals(Objects.requireNonNull(sheet.devices().get(device)).driver());
         List<String> all = List.copyOf(sheet.channels().keySet());
         for (int i = 0; i < all.size(); i++) {
             if (device.equals(sheet.channel(all.get(i)).device())) {

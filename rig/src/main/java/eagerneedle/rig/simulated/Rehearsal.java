@@ -108,7 +108,9 @@ public record Rehearsal(
                                     ? "a reading by eye"
                                     : device == null
                                             ? "a rehearsal"
-                                            : sheet.devices().get(device).label(),
+                                            : Objects.requireNonNull(
+                                                            sheet.devices().get(device))
+                                                    .label(),
                             Run.COUNTS);
                     Captured captured = Captured.of(rig, reduction, c.getKey(), level, run.id());
                     // What a rule refuses is done again, as a person would.
@@ -211,7 +213,10 @@ public record Rehearsal(
         return rig.isGate()
                 && (sheet.devices().size() < 2
                         || device != null
-                                && "gate".equals(sheet.devices().get(device).driver()));
+                                && "gate"
+                                        .equals(Objects.requireNonNull(
+                                                        sheet.devices().get(device))
+                                                .driver()));
     }
 
     private static RawSamples column(List<double[]> rows, int column, int every) {
@@ -226,9 +231,10 @@ public record Rehearsal(
     }
 
     private static WindowStatistics steadied(RigModel rig, Sheet sheet, String name, int n) {
-        Channel channel = sheet.channels().get(name);
+        Channel channel = sheet.channel(name);
         Chain chain = channel.toChain();
-        RawSamples raw = stream(rig, sheet, channel.rate(), n).get(name);
+        RawSamples raw =
+                Objects.requireNonNull(stream(rig, sheet, channel.rate(), n).get(name));
         double[] indication = new double[raw.size()];
         for (int i = 0; i < indication.length; i++) {
             indication[i] = chain.indication(raw.values()[i]);

@@ -15,6 +15,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
 import java.util.stream.IntStream;
@@ -169,7 +170,7 @@ public final class RehearsedPlan {
                 : mean;
         Quantity out = Quantity.exact(value, all.get(0).unit());
         for (Map.Entry<String, Double> e : variances.entrySet()) {
-            Leaf like = first.get(e.getKey());
+            Leaf like = Objects.requireNonNull(first.get(e.getKey()));
             String id = "rehearsed:" + name + "/" + e.getKey();
             Leaf leaf = like.type() == Leaf.Type.A
                     ? Leaf.typeA(id, e.getKey(), like.source(), like.dof())
@@ -184,7 +185,8 @@ public final class RehearsedPlan {
         return before.keySet().equals(now.keySet())
                 && now.entrySet().stream()
                         .allMatch(e -> Math.abs(e.getValue().u()
-                                        - before.get(e.getKey()).u())
+                                        - Objects.requireNonNull(before.get(e.getKey()))
+                                                .u())
                                 <= STEADY * e.getValue().u());
     }
 }

@@ -5,6 +5,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Random;
 import java.util.concurrent.ConcurrentHashMap;
+import org.jspecify.annotations.Nullable;
 
 /** A stand-in for a meter with a supply that speaks SCPI on loopback: MEAS:VOLT? reads what VOLT sets, with noise. */
 public final class ScpiStandIn implements AutoCloseable {
@@ -69,7 +70,7 @@ public final class ScpiStandIn implements AutoCloseable {
         port.say(text + (complete ? ";1" : ""));
     }
 
-    private String reply(String command) {
+    private @Nullable String reply(String command) {
         if (command.startsWith("VOLT ")) {
             double v = Double.parseDouble(command.substring(5).strip());
             if (v > HIGHEST) {

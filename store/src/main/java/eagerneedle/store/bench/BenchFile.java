@@ -18,6 +18,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.zip.DataFormatException;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One session on disk: the sheet, every act with the session as it stood after it, and the raw samples in packed
@@ -373,7 +374,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
      *
      * @param sheet the text of a method sheet to be used where the one in the file is garbled; null for none
      */
-    public static Repaired repair(Path damaged, Path repaired, String sheet) {
+    public static Repaired repair(Path damaged, Path repaired, @Nullable String sheet) {
         return Salvage.beside(damaged, repaired, sheet);
     }
 

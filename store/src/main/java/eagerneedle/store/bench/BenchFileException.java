@@ -1,5 +1,7 @@
 package eagerneedle.store.bench;
 
+import org.jspecify.annotations.Nullable;
+
 /** A bench file cannot be read or written; the message is one sentence that says what to do. Nothing was changed. */
 public final class BenchFileException extends RuntimeException {
     private static final long serialVersionUID = 1;
@@ -10,7 +12,7 @@ public final class BenchFileException extends RuntimeException {
         this(message, damaged, null);
     }
 
-    BenchFileException(String message, boolean damaged, Throwable cause) {
+    BenchFileException(String message, boolean damaged, @Nullable Throwable cause) {
         super(message, cause);
         this.damaged = damaged;
     }

@@ -6,6 +6,7 @@ import java.nio.BufferUnderflowException;
 import java.nio.ByteBuffer;
 import java.util.zip.CRC32C;
 import java.util.zip.DataFormatException;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Packs a column of doubles without loss for format 2 of the bench file: differences first, then Zstandard. What a
@@ -36,7 +37,7 @@ final class BlockCoding {
     }
 
     /** Each value as whole ticks of a clock; null when one is not exactly a tick. */
-    private static long[] ticks(double[] v, double perSecond) {
+    private static long @Nullable [] ticks(double[] v, double perSecond) {
         long[] out = new long[v.length];
         for (int i = 0; i < v.length; i++) {
             double k = Math.rint(v[i] * perSecond);

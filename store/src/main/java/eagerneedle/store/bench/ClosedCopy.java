@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A bench file of somebody else, read without touching it: a private copy of its bytes is opened, and the file itself
@@ -45,7 +46,8 @@ public final class ClosedCopy implements AutoCloseable {
             throw new BenchFileException(FileName.of(path) + " cannot be read; check its name and folder.", false, e);
         } catch (BenchFileException e) {
             discard(folder);
-            throw new BenchFileException(e.getMessage().replace("copy.needle", FileName.of(path)), e.damaged(), e);
+            throw new BenchFileException(
+                    String.valueOf(e.getMessage()).replace("copy.needle", FileName.of(path)), e.damaged(), e);
         }
     }
 
@@ -95,7 +97,7 @@ public final class ClosedCopy implements AutoCloseable {
         discard(folder);
     }
 
-    private static void discard(Path folder) {
+    private static void discard(@Nullable Path folder) {
         if (folder == null) {
             return;
         }

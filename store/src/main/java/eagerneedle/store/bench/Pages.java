@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The pages of a SQLite database and its write-ahead log, read without SQLite: every table row that lies whole on
@@ -118,7 +119,7 @@ final class Pages {
         return out;
     }
 
-    private byte[] page(int n) {
+    private byte @Nullable [] page(int n) {
         byte[] fresh = newer.get(n);
         if (fresh != null) {
             return fresh;

@@ -13,6 +13,7 @@ import java.nio.file.StandardCopyOption;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The sessions opened lately, newest first, kept in one small JSON file. It is a convenience: when the file cannot be
@@ -32,10 +33,10 @@ public final class Recent {
         }
     }
 
-    private final Path kept;
+    private final @Nullable Path kept;
     private List<Entry> entries;
 
-    private Recent(Path kept, List<Entry> entries) {
+    private Recent(@Nullable Path kept, List<Entry> entries) {
         this.kept = kept;
         this.entries = entries;
     }

@@ -13,9 +13,11 @@ import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import java.util.zip.DataFormatException;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Brings what is left of a damaged bench file into a new one.
@@ -43,8 +45,8 @@ final class Salvage {
     private final List<String> missing = new ArrayList<>();
     private long mostBlocks;
     private long mostActs;
-    private String sheet;
-    private Long sheetChecksum;
+    private @Nullable String sheet;
+    private @Nullable Long sheetChecksum;
 
     private Salvage(Path damaged, Pages pages) {
         this.damaged = damaged;
@@ -56,7 +58,7 @@ final class Salvage {
     }
 
     /** Makes the new file beside its place and puts it there when it is whole; see {@link BenchFile#repair}. */
-    static Repaired beside(Path damaged, Path repaired, String sheet) {
+    static Repaired beside(Path damaged, Path repaired, @Nullable String sheet) {
         if (Files.exists(repaired)) {
             throw new BenchFileException(FileName.of(repaired) + " exists already; choose another name.", false);
         }
@@ -91,7 +93,7 @@ final class Salvage {
      *
      * @param sheetInstead a method sheet to be used where the one in the file is garbled; null for none
      */
-    static Repaired of(Path damaged, Path repaired, String sheetInstead) throws IOException {
+    static Repaired of(Path damaged, Path repaired, @Nullable String sheetInstead) throws IOException {
         return new Salvage(damaged, new Pages(damaged)).into(repaired, sheetInstead);
     }
 
@@ -186,7 +188,7 @@ final class Salvage {
         }
     }
 
-    private static Session read(byte[] packed) {
+    private static @Nullable Session read(byte[] packed) {
         try {
             return SessionJson.unpack(packed);
         } catch (IOException | IllegalArgumentException e) {
@@ -194,7 +196,7 @@ final class Salvage {
         }
     }
 
-    private Repaired into(Path repaired, String sheetInstead) {
+    private Repaired into(Path repaired, @Nullable String sheetInstead) {
         Session last = null;
         long lastAct = 0;
         for (Map.Entry<Long, KeptAct> e : acts.entrySet()) {
@@ -233,13 +235,13 @@ final class Salvage {
     }
 
     /** The sheet as it was written; where it is garbled, one from elsewhere, and never itself with a fresh checksum. */
-    private String sheetText(String instead) {
+    private String sheetText(@Nullable String instead) {
         boolean whole = sheet != null && (sheetChecksum == null || Schema.checksum(sheet) == sheetChecksum);
         if (whole) {
             if (sheetChecksum == null) {
                 missing.add("The method sheet has no checksum in this older file and could not be checked.");
             }
-            return sheet;
+            return Objects.requireNonNull(sheet);
         }
         for (String id : SheetReader.shipped()) {
             if (sheetChecksum != null && Schema.checksum(SheetReader.shippedText(id)) == sheetChecksum) {
@@ -331,7 +333,8 @@ final class Salvage {
             if (b == null || b.run() == o.run() && b.channel().equals(o.channel())) {
                 continue;
             }
-            boolean ofBlock = session.run(b.run()).isPresent() && often.get(b.channel()) > often.get(o.channel());
+            boolean ofBlock = session.run(b.run()).isPresent()
+                    && often.getOrDefault(b.channel(), 0L) > often.getOrDefault(o.channel(), 0L);
             boolean byOutline = !ofBlock && session.run(o.run()).isPresent();
             if (byOutline) {
                 blocks.put(e.getKey(), new Block(o.run(), o.channel(), b.samples()));

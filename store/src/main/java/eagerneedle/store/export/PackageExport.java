@@ -17,6 +17,7 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A session as a data package: CSV files in a zip, with {@code datapackage.json}: name, unit and type of every field of
@@ -144,7 +145,7 @@ final class PackageExport {
         return r;
     }
 
-    private static void field(ObjectNode resource, String name, String type, String unit) {
+    private static void field(ObjectNode resource, String name, String type, @Nullable String unit) {
         ObjectNode f = ((ArrayNode) resource.get("schema").get("fields"))
                 .addObject()
                 .put("name", name)

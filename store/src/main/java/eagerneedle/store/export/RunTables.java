@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What belongs to runs beside their samples, as tables that every format takes: the windows that stand (set by hand or
@@ -36,7 +37,14 @@ final class RunTables {
      * @param value in {@code unit}; null when there is none, and for a reading by eye, which is as written
      * @param written as entered by hand; empty when the instrument took it
      */
-    record ReadingRow(int run, String name, Double due, Double taken, Double value, String unit, String written) {
+    record ReadingRow(
+            int run,
+            String name,
+            @Nullable Double due,
+            @Nullable Double taken,
+            @Nullable Double value,
+            String unit,
+            String written) {
         static final List<String> FIELDS = List.of("run", "reading", "due", "taken", "value", "unit", "written");
 
         List<Object> cells() {
@@ -74,21 +82,21 @@ final class RunTables {
 
     static List<ReadingRow> readings(Reduction reduction, Run run) {
         List<ReadingRow> rows = new ArrayList<>();
-        Capture capture = reduction.sheet().captures().get(run.capture());
+        Capture capture = reduction.sheet().capture(run.capture());
         double before = capture.prompt() == null ? 0 : capture.prompt().seconds();
         for (String channel : capture.channels()) {
             Optional<Trace> trace = reduction.trace(run, channel);
             String unit = reduction.sheet().channel(channel).unit();
             for (Prompts.Mark m : run.entries().marks()) {
+                Double taken = m.taken();
                 rows.add(new ReadingRow(
                         run.id(),
                         channel,
                         m.due(),
-                        m.taken(),
-                        m.taken() == null
+                        taken,
+                        taken == null
                                 ? null
-                                : trace.map(t -> read(t, m.taken() - before, m.taken()))
-                                        .orElse(null),
+                                : trace.map(t -> read(t, taken - before, taken)).orElse(null),
                         unit,
                         m.value() == null ? "" : m.value()));
             }
@@ -100,7 +108,7 @@ final class RunTables {
     }
 
     /** The reading of a prompted trace between two moments; null where none was kept. */
-    private static Double read(Trace trace, double from, double to) {
+    private static @Nullable Double read(Trace trace, double from, double to) {
         for (int i = 0; i < trace.size(); i++) {
             if (trace.time()[i] >= from && trace.time()[i] <= to) {
                 return trace.value()[i];
