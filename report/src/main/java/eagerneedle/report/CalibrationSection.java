@@ -65,10 +65,10 @@ final class CalibrationSection {
             CalibrationPoint p = c.points().get(i);
             points.add(Map.of(
                     "set",
-                    p.value() == null ? "" : p.reference(),
+                    p.value() == null ? "" : Notation.asWritten(p.reference()),
                     "reference",
                     p.value() == null
-                            ? p.reference()
+                            ? Notation.asWritten(p.reference())
                             : Written.of(c.referenceOf(i)).text(),
                     "indication",
                     Notation.bracketed(p.indication(), p.uIndication()) + " "

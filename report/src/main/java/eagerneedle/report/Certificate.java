@@ -180,7 +180,7 @@ public final class Certificate {
                             : refs[i] - c.at(p.indication()).value();
             out.add(Map.of(
                     "set",
-                    p.reference(),
+                    Notation.asWritten(p.reference()),
                     "value",
                     Notation.plain(refs[i], 6),
                     "indication",

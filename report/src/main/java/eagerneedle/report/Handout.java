@@ -228,7 +228,7 @@ public final class Handout {
             out.add(Map.of(
                     "label", i.label(),
                     "by", i.by() == null ? "" : i.by(),
-                    "given", given ? i.value() : "",
+                    "given", given ? Notation.asWritten(i.value()) : "",
                     "unit", unitOf(i.value()),
                     "expected",
                             given
@@ -254,8 +254,8 @@ public final class Handout {
             if (c.calibration() != null) {
                 Channel.CalibrationPlan p = c.calibration();
                 List<String> set = new ArrayList<>();
-                p.points().forEach(x -> set.add(x.words()));
-                p.verify().forEach(x -> set.add(x.words() + " (to verify)"));
+                p.points().forEach(x -> set.add(Notation.asWritten(x.words())));
+                p.verify().forEach(x -> set.add(Notation.asWritten(x.words()) + " (to verify)"));
                 out.add(Map.of(
                         "label", c.label(),
                         "kind", p.kind(),

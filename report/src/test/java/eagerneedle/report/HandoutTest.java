@@ -2,6 +2,7 @@ package eagerneedle.report;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import eagerneedle.core.quantity.DecimalSign;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.sheet.Sheet;
@@ -16,6 +17,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.text.PDFTextStripper;
@@ -134,5 +136,25 @@ class HandoutTest {
         assertThat(html.indexOf("▲")).isBetween(1, html.indexOf("To be found"));
         assertThat(html.indexOf("Before switching on")).isLessThan(html.indexOf("What was found"));
         assertThat(html.indexOf("What was found")).isLessThan(html.indexOf("When you are done"));
+    }
+
+    /** Cells that hold a number with its uncertainty and unit, and nothing else; what levels are called is a name. */
+    @ParameterizedTest
+    @MethodSource("shipped")
+    void withACommaNoNumberInATableHasAPointNorAUnitItsShortHand(String id) {
+        DecimalSign.use(DecimalSign.COMMA);
+        try {
+            SheetReader.Located sheet = SheetReader.read(SheetReader.shippedText(id), id);
+            String html = Handout.html(sheet.sheet(), Optional.empty(), Handout.Paper.A4);
+            assertThat(Pattern.compile("(?s)<td[^>]*>(.*?)</td>")
+                            .matcher(html)
+                            .results()
+                            .map(m -> m.group(1).replaceAll("<[^>]*>", "").strip())
+                            .filter(cell ->
+                                    cell.matches("[−-]?[0-9]+[.][0-9]+[(].*|[−-]?[0-9][0-9,()]* .*(\\^|degC|ohm).*")))
+                    .isEmpty();
+        } finally {
+            DecimalSign.use(DecimalSign.POINT);
+        }
     }
 }

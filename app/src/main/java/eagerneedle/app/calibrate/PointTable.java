@@ -2,7 +2,6 @@ package eagerneedle.app.calibrate;
 
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Theme;
-import eagerneedle.app.widget.Typing;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.CalibrationPoint;
 import eagerneedle.core.quantity.LabUnit;
@@ -49,11 +48,11 @@ final class PointTable extends GridPane {
         int digits = u > 0 ? (int) Math.max(0, Math.min(6, 1 - Math.floor(Math.log10(u)))) : 3;
         for (PointsModel.Row r : rows) {
             int at = getRowCount();
-            Label set = new Label(
-                    (r.point() != null ? r.check() ? "✓ " : "● " : r.current() ? "▸ " : "○ ") + Typing.as(r.words()));
+            Label set = new Label((r.point() != null ? r.check() ? "✓ " : "● " : r.current() ? "▸ " : "○ ")
+                    + Notation.asWritten(r.words()));
             set.setMinWidth(0);
             set.setMaxWidth(Theme.px(150));
-            Labels.explained(set, (r.check() ? "Verification: " : "") + Typing.as(r.words()));
+            Labels.explained(set, (r.check() ? "Verification: " : "") + Notation.asWritten(r.words()));
             set.getStyleClass().add(r.point() != null ? "plain" : r.current() ? "strong" : "quiet");
             addRow(at, set, Labels.quiet(r.reference()));
             if (r.point() != null) {

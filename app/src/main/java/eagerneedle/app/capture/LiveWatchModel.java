@@ -6,7 +6,6 @@ import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.WindowStatistics;
-import eagerneedle.core.watch.Expectation;
 import eagerneedle.core.watch.Finding;
 import eagerneedle.core.watch.GateWatch;
 import eagerneedle.core.watch.SampleWatch;
@@ -112,13 +111,10 @@ final class LiveWatchModel {
         List<Finding> all = new ArrayList<>();
         plan.channels().forEach(n -> all.addAll(of(n)));
         if (all.isEmpty() && typical.size() == plan.channels().size()) {
-            Map<String, Expectation> expected = new LinkedHashMap<>();
-            Map<String, String> labels = new LinkedHashMap<>();
-            typical.keySet().forEach(n -> {
-                expected.put(n, channels.apply(n).expectation());
-                labels.put(n, channels.apply(n).label());
-            });
-            all.addAll(TraceWatch.bands(0, typical, expected, labels));
+            List<TraceWatch.Tagged> tagged = new ArrayList<>();
+            typical.forEach((n, value) -> tagged.add(new TraceWatch.Tagged(
+                    n, channels.apply(n).label(), channels.apply(n).expectation(), value)));
+            all.addAll(TraceWatch.bands(0, tagged));
         }
         return all.isEmpty()
                 ? ""

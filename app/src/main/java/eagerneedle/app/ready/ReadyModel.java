@@ -1,7 +1,6 @@
 package eagerneedle.app.ready;
 
 import eagerneedle.app.station.Desk;
-import eagerneedle.app.widget.Typing;
 import eagerneedle.app.workbench.InstrumentsInUse;
 import eagerneedle.app.workbench.LiveReadings;
 import eagerneedle.app.workbench.LiveRig;
@@ -196,7 +195,7 @@ final class ReadyModel {
                     part,
                     i,
                     plans.get(i),
-                    c.label() + ": " + Typing.as(plans.get(i).words())));
+                    c.label() + ": " + Notation.asWritten(plans.get(i).words())));
         }
     }
 

@@ -4,7 +4,6 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import eagerneedle.app.stockroom.StockroomModel.Past;
-import eagerneedle.app.widget.Typing;
 import eagerneedle.app.workbench.InstrumentsInUse;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.stockroom.Instrument;
@@ -41,8 +40,8 @@ final class InstrumentWords {
     /** Its step, accuracy, value and what it asks for. */
     static String facts(Instrument i) {
         List<String> out = new ArrayList<>(List.of(i.kind()));
-        said(out, "value ", i.value());
-        said(out, "step ", i.resolution());
+        said(out, "value ", i.value() == null ? null : Notation.asWritten(i.value()));
+        said(out, "step ", i.resolution() == null ? null : Notation.asWritten(i.resolution()));
         said(out, "largest error ", i.accuracy());
         said(out, "warm-up ", i.warmUp() == null ? null : Notation.plain(i.warmUp(), 3) + " min");
         said(out, "", i.limits());
@@ -106,7 +105,7 @@ final class InstrumentWords {
                 .map(e -> new Past(
                         DAY.format(e.at()),
                         e.what()
-                                + (e.value() == null ? "" : ": " + Typing.as(e.value()))
+                                + (e.value() == null ? "" : ": " + Notation.asWritten(e.value()))
                                 + (e.outcome() == null ? "" : ", " + e.outcome())
                                 + (e.due() == null ? "" : ", due " + DAY.format(e.due())),
                         e.by() == null ? "" : e.by()))

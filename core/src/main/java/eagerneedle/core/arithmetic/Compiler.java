@@ -10,6 +10,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Turns syntax trees into nodes: every value once, however often it is written, constants worked out beforehand, and
@@ -71,14 +72,14 @@ final class Compiler {
             Op op = arithmetic(i.op());
             int a = op == null ? NONE : value(i.left());
             int b = a == NONE ? NONE : value(i.right());
-            return b == NONE ? NONE : step(op, a, b);
+            return op == null || b == NONE ? NONE : step(op, a, b);
         } else if (e instanceof Expr.Call c) {
             return call(c);
         }
         return NONE;
     }
 
-    private static Op arithmetic(String sign) {
+    private static @Nullable Op arithmetic(String sign) {
         return switch (sign) {
             case "+" -> Op.ADD;
             case "-" -> Op.SUBTRACT;
@@ -96,7 +97,7 @@ final class Compiler {
         boolean root = c.function().equals("sqrt");
         Elementary f = Elementary.named(c.function());
         int a = root || f != null ? value(c.arguments().get(0).value()) : NONE;
-        return a == NONE ? NONE : root ? step(Op.SQRT, a, NONE) : function(Op.FUNCTION, f, a);
+        return a == NONE ? NONE : f == null || root ? step(Op.SQRT, a, NONE) : function(Op.FUNCTION, f, a);
     }
 
     private int function(Op op, Elementary f, int a) {
@@ -114,10 +115,10 @@ final class Compiler {
         if (x.kind() == Node.Kind.CONSTANT && (y == null || y.kind() == Node.Kind.CONSTANT)) {
             return constant(op.of(x.number(), y == null ? 0 : y.number()));
         }
-        if (op == Op.POWER && y.isConstant(2)) {
+        if (op == Op.POWER && y != null && y.isConstant(2)) {
             return step(Op.MULTIPLY, a, a);
         }
-        if (op == Op.POWER && y.isConstant(1)) {
+        if (op == Op.POWER && y != null && y.isConstant(1)) {
             return a;
         }
         return keep(Node.step(op, null, a, b, x.rows() || y != null && y.rows()));
@@ -144,14 +145,14 @@ final class Compiler {
         }
         int da = derivative(n.a(), by, done);
         int db = n.b() == NONE ? constant(0) : derivative(n.b(), by, done);
-        return switch (n.op()) {
+        return switch (n.does()) {
             case ADD -> sum(da, db);
             case SUBTRACT -> difference(da, db);
             case NEGATE -> difference(constant(0), da);
             case MULTIPLY -> sum(product(da, n.b()), product(n.a(), db));
             case DIVIDE -> isZero(da) && isZero(db) ? da : step(Op.DIVIDE, difference(da, product(of, db)), n.b());
             case SQRT -> chain(da, step(Op.DIVIDE, constant(0.5), of));
-            case FUNCTION -> n.function().isSmooth() ? product(da, slope(n, of)) : chain(da, slope(n, of));
+            case FUNCTION -> n.of().isSmooth() ? product(da, slope(n, of)) : chain(da, slope(n, of));
             case POWER -> sum(chain(da, byBase(n)), chain(db, byExponent(n, of)));
             case CHAIN, SLOPE -> throw new IllegalStateException("derivatives are formed once");
         };
@@ -159,7 +160,7 @@ final class Compiler {
 
     /** The exponential is its own slope; that of others is computed beside them. */
     private int slope(Node n, int of) {
-        return n.function() == Elementary.EXP ? of : function(Op.SLOPE, n.function(), n.a());
+        return n.of() == Elementary.EXP ? of : function(Op.SLOPE, n.of(), n.a());
     }
 
     private int byBase(Node n) {

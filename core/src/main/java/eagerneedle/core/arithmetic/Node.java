@@ -1,6 +1,8 @@
 package eagerneedle.core.arithmetic;
 
 import eagerneedle.core.formula.Elementary;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One value of a program.
@@ -14,7 +16,15 @@ import eagerneedle.core.formula.Elementary;
  * @param b index of its second operand
  * @param rows true when it differs from row to row
  */
-record Node(Kind kind, double number, int input, Op op, Elementary function, int a, int b, boolean rows) {
+record Node(
+        Kind kind,
+        double number,
+        int input,
+        @Nullable Op op,
+        @Nullable Elementary function,
+        int a,
+        int b,
+        boolean rows) {
     /** Where a value comes from. */
     enum Kind {
         CONSTANT,
@@ -35,8 +45,18 @@ record Node(Kind kind, double number, int input, Op op, Elementary function, int
         return new Node(Kind.COLUMN, 0, index, null, null, -1, -1, true);
     }
 
-    static Node step(Op op, Elementary function, int a, int b, boolean rows) {
+    static Node step(Op op, @Nullable Elementary function, int a, int b, boolean rows) {
         return new Node(Kind.STEP, 0, -1, op, function, a, b, rows);
+    }
+
+    /** What a step does. */
+    Op does() {
+        return Objects.requireNonNull(op);
+    }
+
+    /** The function that a step works out, or whose slope. */
+    Elementary of() {
+        return Objects.requireNonNull(function);
     }
 
     boolean isConstant(double value) {

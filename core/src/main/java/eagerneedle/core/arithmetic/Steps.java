@@ -1,6 +1,7 @@
 package eagerneedle.core.arithmetic;
 
 import eagerneedle.core.formula.Elementary;
+import java.util.Objects;
 
 /** The loops: one for each operation, and each way its operands can be rows or single numbers. */
 final class Steps {
@@ -8,10 +9,10 @@ final class Steps {
 
     /** The step of two single numbers. */
     static double single(Node n, double a, double b) {
-        return switch (n.op()) {
-            case FUNCTION -> n.function().valueAt(a);
-            case SLOPE -> n.function().slopeAt(a);
-            default -> n.op().of(a, b);
+        return switch (n.does()) {
+            case FUNCTION -> n.of().valueAt(a);
+            case SLOPE -> n.of().slopeAt(a);
+            default -> n.does().of(a, b);
         };
     }
 
@@ -28,16 +29,16 @@ final class Steps {
         if (node.b() < 0) {
             one(node, a, out, n);
         } else if (a != null && b != null) {
-            both(node.op(), a, b, out, n);
+            both(node.does(), a, b, out, n);
         } else if (a != null) {
-            withSingle(node.op(), a, single[node.b()], out, n);
+            withSingle(node.does(), a, single[node.b()], out, n);
         } else {
-            ofSingle(node.op(), single[node.a()], b, out, n);
+            ofSingle(node.does(), single[node.a()], Objects.requireNonNull(b), out, n);
         }
     }
 
     private static void one(Node node, double[] a, double[] out, int n) {
-        switch (node.op()) {
+        switch (node.does()) {
             case NEGATE -> {
                 for (int i = 0; i < n; i++) {
                     out[i] = -a[i];
@@ -50,10 +51,10 @@ final class Steps {
             }
             case SLOPE -> {
                 for (int i = 0; i < n; i++) {
-                    out[i] = node.function().slopeAt(a[i]);
+                    out[i] = node.of().slopeAt(a[i]);
                 }
             }
-            default -> function(node.function(), a, out, n);
+            default -> function(node.of(), a, out, n);
         }
     }
 

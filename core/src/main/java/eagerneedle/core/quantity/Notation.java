@@ -90,6 +90,27 @@ public final class Notation {
         return m.appendTail(out).toString();
     }
 
+    /**
+     * A reading as a file has it, for people: its digits as they are, its unit as print sets it, the sign in use. What
+     * is no reading, such as a formula or words, stays.
+     */
+    public static String asWritten(String text) {
+        String reading = text.strip();
+        LabUnit unit;
+        try {
+            unit = Reading.parse(reading).unit();
+        } catch (IllegalArgumentException noReading) {
+            return text;
+        }
+        String digits = reading.endsWith(unit.symbol())
+                ? reading.substring(0, reading.length() - unit.symbol().length())
+                        .strip()
+                : "";
+        return digits.isEmpty()
+                ? DecimalSign.inUse().shown(reading)
+                : DecimalSign.inUse().shown(digits) + unit.afterNumber();
+    }
+
     /** Digits as print sets them: {@code 1.25e-9} is 1.25 × 10⁻⁹. */
     static String set(String digits) {
         return raised(DecimalSign.inUse().shown(minus(digits)));

@@ -12,7 +12,6 @@ import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
 import eagerneedle.core.trace.WindowProposal;
 import eagerneedle.core.trace.WindowStatistics;
-import eagerneedle.core.watch.Expectation;
 import eagerneedle.core.watch.Finding;
 import eagerneedle.core.watch.GateWatch;
 import eagerneedle.core.watch.Rule;
@@ -149,9 +148,7 @@ public final class SessionWatch {
             });
             return;
         }
-        Map<String, Double> typical = new java.util.LinkedHashMap<>();
-        Map<String, Expectation> expected = new HashMap<>();
-        Map<String, String> labels = new HashMap<>();
+        List<TraceWatch.Tagged> tagged = new ArrayList<>();
         for (String name : capture.channels()) {
             Channel channel = run.channel(reduction.sheet(), name);
             Trace t = reduction.trace(run, name).orElse(null);
@@ -177,11 +174,9 @@ public final class SessionWatch {
             }
             double[] sorted = t.value().clone();
             java.util.Arrays.sort(sorted);
-            typical.put(name, sorted[sorted.length / 2]);
-            expected.put(name, channel.expectation());
-            labels.put(name, channel.label());
+            tagged.add(new TraceWatch.Tagged(name, channel.label(), channel.expectation(), sorted[sorted.length / 2]));
         }
-        TraceWatch.bands(run.id(), typical, expected, labels).forEach(f -> found.add(named(run, f.channel(), f)));
+        TraceWatch.bands(run.id(), tagged).forEach(f -> found.add(named(run, f.channel(), f)));
     }
 
     /** Hum of the mains in a row that stands still, or in what a run's fit leaves of the trace. */

@@ -5,9 +5,10 @@ import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.trace.Trace;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
 
 /**
@@ -223,47 +224,46 @@ public final class TraceWatch {
      * Channels outside the bands of their tags: two that show what is expected of each other are swapped, any other is
      * told alone.
      *
-     * @param typical a typical value of each channel
-     * @param expected of each
-     * @param labels of each
+     * @param tagged the channels whose tags expect something
      */
-    public static List<Finding> bands(
-            int run, Map<String, Double> typical, Map<String, Expectation> expected, Map<String, String> labels) {
-        List<String> outside = typical.keySet().stream()
-                .filter(n -> expected.get(n).outsideBand(typical.get(n)))
+    public static List<Finding> bands(int run, List<Tagged> tagged) {
+        List<Tagged> outside = tagged.stream()
+                .filter(t -> t.expected().outsideBand(t.typical()))
                 .toList();
         List<Finding> found = new ArrayList<>();
-        List<String> paired = new ArrayList<>();
-        for (String a : outside) {
-            for (String b : outside) {
-                if (a.compareTo(b) < 0
-                        && expected.get(b).holdsBand(typical.get(a))
-                        && expected.get(a).holdsBand(typical.get(b))) {
+        Set<String> paired = new HashSet<>();
+        for (Tagged a : outside) {
+            for (Tagged b : outside) {
+                if (a.name().compareTo(b.name()) < 0
+                        && b.expected().holdsBand(a.typical())
+                        && a.expected().holdsBand(b.typical())) {
                     found.add(Rule.SWAPPED.ofRun(
                             run,
-                            a + "/" + b,
-                            capital(labels.get(a)) + " and " + labels.get(b)
-                                    + " show what is expected of each other."));
-                    paired.addAll(List.of(a, b));
+                            a.name() + "/" + b.name(),
+                            capital(a.label()) + " and " + b.label() + " show what is expected of each other."));
+                    paired.addAll(List.of(a.name(), b.name()));
                 }
             }
         }
         // What should hold and lies beside its band has moved; what lies far from it is something else.
         outside.stream()
-                .filter(n -> !paired.contains(n))
-                .forEach(n -> found.add((expected.get(n).isReference()
-                                        && expected.get(n).isBesideBand(typical.get(n))
-                                ? Rule.REFERENCE_LOST
-                                : Rule.OUTSIDE_ITS_BAND)
-                        .ofRun(
-                                run,
-                                n,
-                                capital(labels.get(n)) + " shows " + Notation.plain(typical.get(n), 3)
-                                        + ", outside what its tag expects ("
-                                        + Notation.plain(expected.get(n).low(), 3) + " to "
-                                        + Notation.plain(expected.get(n).high(), 3) + ").")));
+                .filter(t -> !paired.contains(t.name()))
+                .forEach(t ->
+                        found.add((t.expected().isReference() && t.expected().isBesideBand(t.typical())
+                                        ? Rule.REFERENCE_LOST
+                                        : Rule.OUTSIDE_ITS_BAND)
+                                .ofRun(
+                                        run,
+                                        t.name(),
+                                        capital(t.label()) + " shows " + Notation.plain(t.typical(), 3)
+                                                + ", outside what its tag expects ("
+                                                + Notation.plain(t.expected().low(), 3) + " to "
+                                                + Notation.plain(t.expected().high(), 3) + ").")));
         return found;
     }
+
+    /** A channel whose tag expects something, with a typical value of it. */
+    public record Tagged(String name, String label, Expectation expected, double typical) {}
 
     /** Medians of equal blocks in order of time. */
     /**

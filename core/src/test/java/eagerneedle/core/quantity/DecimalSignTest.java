@@ -60,4 +60,16 @@ class DecimalSignTest {
         assertThat(sign.shown("stopwatch(1.23 s)")).isEqualTo("stopwatch(1,23 s)");
         assertThat(DecimalSign.POINT.typed("1,5")).as("not guessed at").isEqualTo("1,5");
     }
+
+    @Test
+    void aReadingOfASheetIsSetForPeopleWithItsOwnDigits() {
+        assertThat(Notation.asWritten("0.930(5) g/cm^3")).isEqualTo("0.930(5) g/cm³");
+        assertThat(Notation.asWritten("20.02 limit 0.05 mm")).isEqualTo("20.02 limit 0.05 mm");
+        DecimalSign.use(DecimalSign.COMMA);
+        assertThat(Notation.asWritten("60.00(15) degC")).isEqualTo("60,00(15) °C");
+        assertThat(Notation.asWritten("0.170(20)")).isEqualTo("0,170(20)");
+        assertThat(Notation.asWritten("9.8126(3) m/s^2")).isEqualTo("9,8126(3) m/s²");
+        assertThat(Notation.asWritten("ice bath, 0.6 L")).isEqualTo("ice bath, 0.6 L");
+        assertThat(Notation.asWritten("max(1.5, 2)")).isEqualTo("max(1.5, 2)");
+    }
 }

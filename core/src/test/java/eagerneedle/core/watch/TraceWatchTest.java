@@ -6,7 +6,6 @@ import eagerneedle.core.chain.Chain;
 import eagerneedle.core.chain.Link;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.trace.Trace;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -128,24 +127,23 @@ class TraceWatchTest {
 
     @Test
     void exchangedLeadsAreToldByTheBandsOfTheirTags() {
-        Map<String, Double> typical = new LinkedHashMap<>(Map.of("hot", 4.0, "cold", 78.0));
-        Map<String, Expectation> bands = Map.of(
-                "hot",
-                new Expectation(0, 60, 90, Double.NaN, Double.NaN),
-                "cold",
-                new Expectation(0, -2, 10, Double.NaN, Double.NaN));
-        Map<String, String> labels = Map.of("hot", "hot bath", "cold", "cold bath");
-        assertThat(TraceWatch.bands(2, typical, bands, labels))
-                .extracting(Finding::watch)
-                .containsExactly("swapped");
-        assertThat(TraceWatch.bands(2, Map.of("hot", 78.0, "cold", 4.0), bands, labels))
-                .isEmpty();
-        assertThat(TraceWatch.bands(2, Map.of("hot", 78.0, "cold", 78.0), bands, labels))
+        Expectation hot = new Expectation(0, 60, 90, Double.NaN, Double.NaN);
+        Expectation cold = new Expectation(0, -2, 10, Double.NaN, Double.NaN);
+        assertThat(baths(hot, 4, cold, 78)).extracting(Finding::watch).containsExactly("swapped");
+        assertThat(baths(hot, 78, cold, 4)).isEmpty();
+        assertThat(baths(hot, 78, cold, 78))
                 .as("one of them is only wrong")
                 .extracting(Finding::watch)
                 .containsExactly("outside its band");
-        assertThat(TraceWatch.bands(2, typical, Map.of("hot", Expectation.NONE, "cold", Expectation.NONE), labels))
-                .isEmpty();
+        assertThat(baths(Expectation.NONE, 4, Expectation.NONE, 78)).isEmpty();
+    }
+
+    private static List<Finding> baths(Expectation hot, double ofHot, Expectation cold, double ofCold) {
+        return TraceWatch.bands(
+                2,
+                List.of(
+                        new TraceWatch.Tagged("hot", "hot bath", hot, ofHot),
+                        new TraceWatch.Tagged("cold", "cold bath", cold, ofCold)));
     }
 
     @Test
