@@ -161,7 +161,7 @@ public final class ColumnPlots {
         });
     }
 
-    /** The units of the axes, where the sheet does not say them: those of what is drawn first. */
+    /** Known once something was drawn. */
     private LabUnit xUnit() {
         return Objects.requireNonNull(xUnit);
     }
@@ -170,6 +170,7 @@ public final class ColumnPlots {
         return Objects.requireNonNull(yUnit);
     }
 
+    /** The units of the axes, where the sheet does not say them: those of what is drawn first. */
     private void units(@Nullable LabUnit x, @Nullable LabUnit y) {
         xUnit = xUnit == null ? x : xUnit;
         yUnit = yUnit == null ? y : yUnit;

@@ -236,7 +236,7 @@ public final class SessionPlots {
 
     /** "block C" for a run. */
     public static String levelLabel(Reduction r, Run run) {
-        Capture c = r.sheet().capture(run.capture());
+        Capture c = r.sheet().captures().get(run.capture());
         Capture.Level l = c == null ? null : c.levels().get(run.level());
         return l == null || l.label() == null ? run.level() : l.label();
     }

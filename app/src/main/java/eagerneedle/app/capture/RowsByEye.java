@@ -51,7 +51,9 @@ final class RowsByEye {
             boolean same = before != null
                     && before.id() == blank.id()
                     && before.capture().equals(blank.capture());
-            verdict.show(same ? before.at(blank.level()) : blank, model.plan().orElseThrow());
+            verdict.show(
+                    before != null && same ? before.at(blank.level()) : blank,
+                    model.plan().orElseThrow());
         }
         Optional<Plot> plot = desk.bench().sheet().pictures().stream()
                 .flatMap(p -> ColumnPlots.columns(desk.bench().reduction(), p).stream())

@@ -49,7 +49,7 @@ final class RunVerdict extends VBox {
         discard.setId("discard-run");
         discard.setOnAction(e -> Notices.attempt(
                 this,
-                () -> kept.accept(run().named(named())
+                () -> kept.accept(inHand().named(named())
                         .discarded(
                                 reason.getText().isBlank()
                                         ? "left out at capture"
@@ -149,30 +149,36 @@ final class RunVerdict extends VBox {
         run = now;
     }
 
+    /** The run that is asked about; null while there is none. */
+    @Nullable
     Run run() {
+        return run;
+    }
+
+    private Run inHand() {
         return Objects.requireNonNull(run);
     }
 
     private String named() {
-        return name.getText().isBlank() ? run().name() : name.getText().strip();
+        return name.getText().isBlank() ? inHand().name() : name.getText().strip();
     }
 
     private Run entered() {
-        return byEye.entered(run().named(named()), true);
+        return byEye.entered(inHand().named(named()), true);
     }
 
     /** Keeps a picture with the run in hand. */
     void attach(Path file) {
         Notices.attempt(this, () -> {
-            run = run().entered(run().entries()
+            run = inHand().entered(inHand().entries()
                     .pictured(Photographs.keep(desk.bench().file(), file)));
-            byEye.pictured(desk.bench(), run());
+            byEye.pictured(desk.bench(), inHand());
             pictures();
         });
     }
 
     private void pictures() {
-        int n = run().entries().pictures().size();
+        int n = inHand().entries().pictures().size();
         picture.setText(n == 0 ? "Picture..." : n + (n == 1 ? " picture" : " pictures"));
     }
 

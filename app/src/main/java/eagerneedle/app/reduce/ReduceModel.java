@@ -186,7 +186,7 @@ final class ReduceModel {
         for (Run run : kept()) {
             if (!run.capture().equals(group)) {
                 group = run.capture();
-                Capture c = capture(run);
+                Capture c = desk.bench().sheet().captures().get(run.capture());
                 out.add(new Line.Group((c == null ? group : c.label()).toUpperCase(Locale.ROOT)));
             }
             out.add(new Line.Taken(

@@ -78,7 +78,7 @@ public record ColumnMapping(
         List<String> out = new ArrayList<>();
         values.forEach((channel, column) -> {
             Channel c = sheet.channel(channel);
-            String unitOf = Objects.requireNonNull(units.get(channel));
+            String unitOf = units.getOrDefault(channel, Run.COUNTS);
             String name = table.names().get(column);
             if (!name.equalsIgnoreCase(channel) && !name.equalsIgnoreCase(c.label())) {
                 out.add("'" + name + "' was taken for " + c.label() + ", by its place.");
