@@ -9,6 +9,7 @@ import eagerneedle.store.stockroom.Stockroom;
 import java.time.Clock;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import javafx.application.Application;
@@ -19,7 +20,9 @@ import org.jspecify.annotations.Nullable;
 /** The JavaFX side of the program. What it opens is set before it is launched. */
 public final class NeedleApplication extends Application {
     private static @Nullable CompletableFuture<Workbench> opening;
-    private static @Nullable RuntimeException failed;
+    /** Why the workbench could not be opened; null where it could. */
+    private static final AtomicReference<@Nullable RuntimeException> FAILED = new AtomicReference<>();
+
     private static Supplier<Stockroom> stockroom = Stockroom::demonstration;
     private static Supplier<Recent> recent = Recent::forNow;
     private static Consumer<MainWindow> then = w -> {};
@@ -42,10 +45,11 @@ public final class NeedleApplication extends Application {
      */
     public static void launchOn(@Nullable Supplier<Workbench> workbench, Consumer<MainWindow> afterShowing) {
         DecimalSign.use(Home.decimal());
-        failed = null;
+        FAILED.set(null);
         opening = workbench == null ? null : CompletableFuture.supplyAsync(workbench);
         then = afterShowing;
         launch(NeedleApplication.class);
+        RuntimeException failed = FAILED.get();
         if (failed != null) {
             throw failed;
         }
@@ -63,7 +67,7 @@ public final class NeedleApplication extends Application {
             try {
                 bench = opening.join();
             } catch (CompletionException e) {
-                failed = e.getCause() instanceof RuntimeException r ? r : e;
+                FAILED.set(e.getCause() instanceof RuntimeException r ? r : e);
                 Platform.exit();
                 return;
             }
