@@ -218,11 +218,15 @@ final class InstrumentCard extends VBox {
         what.setAccessibleText("What happened to it");
         what.setPromptText("calibrated against ..., repaired, used for ...");
         what.setPrefWidth(Theme.px(230));
+        what.setMinWidth(Theme.px(120));
+        HBox.setHgrow(what, Priority.ALWAYS);
+        what.setMaxWidth(Theme.px(330));
         TextField due = new TextField();
         due.setId("stock-event-due");
         due.setAccessibleText("Due date of a calibration");
         due.setPromptText("due, 2027-11-23");
-        due.setPrefWidth(Theme.px(110));
+        due.setPrefWidth(Theme.px(132));
+        due.setMinWidth(Theme.px(110));
         ChoiceBox<String> outcome = new ChoiceBox<>();
         outcome.getItems().addAll("", "passed", "failed", Instrument.BROKEN, Instrument.REPAIRED);
         outcome.getSelectionModel().selectFirst();

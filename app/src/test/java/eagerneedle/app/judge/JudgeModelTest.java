@@ -4,7 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.app.PlainDesk;
 import eagerneedle.app.judge.JudgeModel.Shown;
+import eagerneedle.core.judge.Comparison;
+import eagerneedle.core.judge.Demand;
 import eagerneedle.core.judge.School;
+import eagerneedle.core.quantity.Coverage;
+import eagerneedle.core.quantity.Distribution;
+import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Leaf;
+import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.RunCommand;
 import java.nio.file.Path;
 import java.util.List;
@@ -140,5 +147,26 @@ class JudgeModelTest {
                 .id();
         model.choose(other);
         assertThat(((Shown.Judged) model.shown()).comparison().id()).isEqualTo(other);
+    }
+
+    /** A bound has a probability of being kept, which no school changes. */
+    @Test
+    void aBoundIsKeptUnderEverySchool() {
+        Quantity share =
+                Quantity.of(0.31, 0.01, LabUnit.ONE, Leaf.typeB("share", "share", "test", Distribution.NORMAL));
+        Comparison c = Comparison.of(
+                "bound",
+                "a bound",
+                share,
+                Quantity.number(0.59),
+                Coverage.DEFAULT,
+                3,
+                new Demand(Double.NaN, Demand.Side.BELOW));
+        for (School s : School.values()) {
+            UnderSchool under = UnderSchool.of(c, s, s == School.STANDARD);
+            assertThat(under.verdict()).isEqualTo("keeps the bound");
+            assertThat(under.good()).contains(true);
+        }
+        assertThat(UnderSchool.of(c, School.LIMITS, false).more()).doesNotContain("gap");
     }
 }

@@ -17,6 +17,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
+import java.util.ConcurrentModificationException;
+import java.util.NoSuchElementException;
 import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
 import javafx.scene.control.ButtonBase;
@@ -117,8 +119,17 @@ abstract class BenchWindow {
         settle();
     }
 
+    /**
+     * Waits until it is so. Who looks while the window makes its rows anew may meet a list that grows shorter: not yet.
+     */
     static void await(Callable<Boolean> condition) throws Exception {
-        WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, condition);
+        WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, () -> {
+            try {
+                return condition.call();
+            } catch (IndexOutOfBoundsException | ConcurrentModificationException | NoSuchElementException changing) {
+                return false;
+            }
+        });
         settle();
     }
 

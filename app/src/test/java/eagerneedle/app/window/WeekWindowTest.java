@@ -94,6 +94,16 @@ class WeekWindowTest extends BenchWindow {
         fire(robot, "ready-look");
     }
 
+    /** Looked for on the thread of the window, which makes its rows anew meanwhile. */
+    private static boolean isSaid(FxRobot robot, String words) {
+        boolean[] there = new boolean[1];
+        act(() -> there[0] = !robot.lookup(
+                        n -> n instanceof Label l && l.getText().contains(words))
+                .queryAll()
+                .isEmpty());
+        return there[0];
+    }
+
     @Test
     void aWeek(FxRobot robot) throws Exception {
         open(Rehearsed.in(folder, METHOD));
@@ -186,16 +196,10 @@ class WeekWindowTest extends BenchWindow {
                 .queryAs(TextArea.class)
                 .setText("day: Friday\ndate: " + LocalDate.now() + "\nslots: 1\ngroups: [Oak]\nmethods: [" + METHOD
                         + "]\n"));
-        await(() -> !robot.lookup(n -> n instanceof Label l && l.getText().contains("bench 7 is not ready"))
-                .queryAll()
-                .isEmpty());
-        assertThat(robot.lookup(n -> n instanceof Label l && l.getText().equals("Oak"))
-                        .queryAll())
-                .isNotEmpty();
+        await(() -> isSaid(robot, "bench 7 is not ready"));
+        assertThat(isSaid(robot, "Oak")).isTrue();
         act(() -> robot.lookup("#day-text").queryAs(TextArea.class).setText("slots: ["));
-        await(() -> !robot.lookup(n -> n instanceof Label l && l.getText().contains("The afternoon, line 1"))
-                .queryAll()
-                .isEmpty());
+        await(() -> isSaid(robot, "The afternoon, line 1"));
         fire(robot, "day-back");
     }
 
