@@ -35,7 +35,9 @@ class JudgeModelTest {
 
     @AfterEach
     void close() {
-        desk.close();
+        if (desk != null) {
+            desk.close();
+        }
     }
 
     @Test
