@@ -173,21 +173,9 @@ class ArchitectureTest {
             .orShould()
             .haveSimpleNameEndingWith("Utils");
 
-    /**
-     * Rooms from before nulls were marked. The list only grows shorter; a room that is marked is checked by NullAway.
-     */
-    private static final List<String> NOT_YET_MARKED = List.of(
-            "core.calibration",
-            "core.chain",
-            "core.fit",
-            "core.formula",
-            "core.quantity",
-            "core.reduce",
-            "core.session",
-            "core.sheet");
-
+    /** Nothing is null that does not say so: NullAway checks every room that is marked. */
     @ArchTest
-    static void aRoomIsNullMarkedUnlessItIsListed(JavaClasses classes) {
+    static void everyRoomIsNullMarked(JavaClasses classes) {
         List<String> unmarked = classes.stream()
                 .filter(c -> c.getPackageName().startsWith("eagerneedle."))
                 .filter(c -> !c.getPackage().isAnnotatedWith(NullMarked.class))
@@ -195,6 +183,6 @@ class ArchitectureTest {
                 .distinct()
                 .sorted()
                 .toList();
-        assertThat(unmarked).isEqualTo(NOT_YET_MARKED.stream().sorted().toList());
+        assertThat(unmarked).isEmpty();
     }
 }

@@ -88,7 +88,7 @@ public final class ColumnPlots {
     }
 
     /** What an axis is called: as the sheet says, or as what is drawn first is called. */
-    private Plot.Axis axis(String label, @Nullable LabUnit unit, boolean across) {
+    private Plot.Axis axis(@Nullable String label, @Nullable LabUnit unit, boolean across) {
         String name = label != null
                 ? label
                 : common(picture.lines().stream()
@@ -135,12 +135,15 @@ public final class ColumnPlots {
             abscissae.addAll(pairs.x());
             boolean several = picture.lines().size() > 1;
             List<String> said = new ArrayList<>();
-            if (l.fit() != null) {
-                source.fit(l.fit()).ifPresent(f -> said.addAll(through(f, l, pairs, several)));
+            String fit = l.fit();
+            if (fit != null) {
+                source.fit(fit).ifPresent(f -> said.addAll(through(f, fit, l, pairs, several)));
             }
             Map<String, PictureSource.Pairs> kinds = pairs.by(l.by());
             kinds.forEach((kind, some) -> {
-                String name = kind.isEmpty() ? several ? l.label() : "kept" : source.kind(l.by(), kind);
+                String name = kind.isEmpty()
+                        ? several ? called(l) : "kept"
+                        : source.kind(Objects.requireNonNull(l.by()), kind);
                 points.add(pointsOf(name, some, false, series));
                 if (l.joined()) {
                     lines.add(joined(name, some, series));
@@ -161,6 +164,10 @@ public final class ColumnPlots {
         });
     }
 
+    private String called(Picture.Line l) {
+        return l.label() == null ? source.named(l.y()) : l.label();
+    }
+
     /** Known once something was drawn. */
     private LabUnit xUnit() {
         return Objects.requireNonNull(xUnit);
@@ -177,13 +184,13 @@ public final class ColumnPlots {
     }
 
     /** What a legend says of the fit. */
-    private List<String> through(Fit fit, Picture.Line l, PictureSource.Pairs pairs, boolean several) {
+    private List<String> through(Fit fit, String name, Picture.Line l, PictureSource.Pairs pairs, boolean several) {
         DrawnFit f = DrawnFit.along(fit, pairs.x(), xUnit(), yUnit(), isLogarithmic(picture.xAxis()));
         bands.add(f.band());
         lines.add(f.curve());
-        Optional<LabUnit> slope = source.slopeUnit(l.fit());
+        Optional<LabUnit> slope = source.slopeUnit(name);
         boolean brief = several || !source.isOverRuns();
-        List<String> said = new ArrayList<>(f.says(several ? l.label() + ": " : "", brief, xUnit(), yUnit(), slope));
+        List<String> said = new ArrayList<>(f.says(several ? called(l) + ": " : "", brief, xUnit(), yUnit(), slope));
         if (!brief) {
             said.add(pairs.x().size() + " runs · residual SD "
                     + Written.plain(f.fit().yUnit().scaleTo(yUnit()) * f.fit().residualSd(), 2, yUnit().difference()));
@@ -193,20 +200,24 @@ public final class ColumnPlots {
 
     private void layer(Picture.Layer l) {
         where(() -> {
-            if (l.fit() != null) {
-                source.fit(l.fit()).ifPresent(f -> alone(f, l));
-            } else if (l.curve() != null) {
-                curve(l);
-            } else if (l.circle() != null) {
-                circle(l);
-            } else if (l.mark() != null) {
-                mark(l);
+            String fit = l.fit();
+            String curve = l.curve();
+            Picture.Round circle = l.circle();
+            Picture.Place mark = l.mark();
+            if (fit != null) {
+                source.fit(fit).ifPresent(f -> alone(f, fit, l));
+            } else if (curve != null) {
+                curve(curve, l);
+            } else if (circle != null) {
+                circle(circle, l.label());
+            } else if (mark != null) {
+                mark(mark, l.label());
             }
         });
     }
 
     /** A fit without points of its own; one whose abscissa stands upright is drawn over the ordinates. */
-    private void alone(Fit fit, Picture.Layer l) {
+    private void alone(Fit fit, String name, Picture.Layer l) {
         units(l.swap() ? fit.yUnit() : fit.xUnit(), l.swap() ? fit.xUnit() : fit.yUnit());
         List<Quantity> along = Arrays.stream(fit.x())
                 .mapToObj(v -> Quantity.exact(v, fit.xUnit()))
@@ -222,12 +233,12 @@ public final class ColumnPlots {
                         true,
                         l.swap() ? yUnit() : xUnit(),
                         l.swap() ? xUnit() : yUnit(),
-                        source.slopeUnit(l.fit()))
+                        source.slopeUnit(name))
                 .forEach(line -> legend.add(Layer.Entry.of(line)));
     }
 
     /** From where the points begin to where they end, where the sheet does not say. */
-    private void curve(Picture.Layer l) {
+    private void curve(String formula, Picture.Layer l) {
         if (l.from() == null && abscissae.isEmpty() || l.to() == null && abscissae.isEmpty()) {
             return;
         }
@@ -243,10 +254,10 @@ public final class ColumnPlots {
                         : least + (most - least) * i / SMOOTH)
                 .mapToObj(v -> Quantity.exact(v, unit))
                 .toList();
-        List<Quantity> y = source.along(l.curve(), x);
+        List<Quantity> y = source.along(formula, x);
         units(unit, y.get(0).unit());
         lines.add(new Layer.Curve(
-                l.label() == null ? l.curve() : l.label(), values(x, xUnit()), values(y, yUnit()), Ink.INK, 1.2, true));
+                l.label() == null ? formula : l.label(), values(x, xUnit()), values(y, yUnit()), Ink.INK, 1.2, true));
         if (l.label() != null) {
             legend.add(Layer.Entry.of("- - " + l.label()));
         }
@@ -260,10 +271,10 @@ public final class ColumnPlots {
         return abscissae.stream().mapToDouble(q -> sign * q.in(unit)).min().orElse(0);
     }
 
-    private void circle(Picture.Layer l) {
-        Quantity cx = source.quantity(l.circle().x());
-        Quantity cy = source.quantity(l.circle().y());
-        Quantity radius = source.quantity(l.circle().radius());
+    private void circle(Picture.Round circle, @Nullable String label) {
+        Quantity cx = source.quantity(circle.x());
+        Quantity cy = source.quantity(circle.y());
+        Quantity radius = source.quantity(circle.radius());
         units(cx.unit(), cy.unit());
         double[] x = new double[ROUND + 1];
         double[] y = new double[ROUND + 1];
@@ -272,19 +283,19 @@ public final class ColumnPlots {
             x[i] = cx.in(xUnit()) + radius.in(xUnit()) * Math.cos(angle);
             y[i] = cy.in(yUnit()) + radius.in(yUnit()) * Math.sin(angle);
         }
-        lines.add(new Layer.Curve(l.label() == null ? "circle" : l.label(), x, y, Ink.trace(series), 1.6, false));
-        if (l.label() != null) {
-            points.add(new Layer.Words(l.label(), x[ROUND / 8], y[ROUND / 8], Ink.trace(series), false));
+        lines.add(new Layer.Curve(label == null ? "circle" : label, x, y, Ink.trace(series), 1.6, false));
+        if (label != null) {
+            points.add(new Layer.Words(label, x[ROUND / 8], y[ROUND / 8], Ink.trace(series), false));
         }
         series++;
     }
 
-    private void mark(Picture.Layer l) {
-        Quantity x = l.mark().x() == null ? null : source.quantity(l.mark().x());
-        Quantity y = l.mark().y() == null ? null : source.quantity(l.mark().y());
+    private void mark(Picture.Place mark, @Nullable String label) {
+        Quantity x = mark.x() == null ? null : source.quantity(mark.x());
+        Quantity y = mark.y() == null ? null : source.quantity(mark.y());
         units(x == null ? null : x.unit(), y == null ? null : y.unit());
         points.add(new Layer.Mark(
-                l.label() == null ? "" : l.label(),
+                label == null ? "" : label,
                 x == null ? Double.NaN : x.in(xUnit()),
                 y == null ? Double.NaN : y.in(yUnit())));
     }
@@ -304,7 +315,7 @@ public final class ColumnPlots {
         double[] py = Arrays.stream(there)
                 .mapToDouble(i -> y.unit().convert(y.valueAt(x.time()[i]), yUnit()))
                 .toArray();
-        String name = l.label() == null ? source.named(l.y()) : l.label();
+        String name = called(l);
         lines.add(new Layer.Curve(name, px, py, Ink.trace(series), 1.2, false));
         series++;
     }
@@ -376,36 +387,6 @@ public final class ColumnPlots {
         String row = layer.rows().get(index);
         return r.runs().stream()
                 .filter(run -> (row + ",").startsWith("run " + run.id() + ","))
-                .findFirst();
-    }
-
-    /** Residuals of the first fit of a picture over runs, in a thousandth of its unit where that has a name. */
-    public static Optional<Plot> residuals(Reduction r, Picture p) {
-        PictureSource source = PictureSource.overRuns(r);
-        return p.lines().stream()
-                .filter(l -> l.fit() != null)
-                .flatMap(l -> source.fit(l.fit()).stream().map(f -> {
-                    List<Quantity> x = r.column(l.x());
-                    LabUnit xu = p.xUnit() != null
-                            ? LabUnit.parse(p.xUnit())
-                            : x.isEmpty() ? f.xUnit() : x.get(0).unit();
-                    LabUnit yu = p.yUnit() != null ? LabUnit.parse(p.yUnit()) : f.yUnit();
-                    Optional<LabUnit> fine = SessionPlots.fine(yu);
-                    double scale = f.yUnit().scaleTo(fine.orElse(yu));
-                    double[] px = Arrays.stream(f.x())
-                            .map(v -> f.xUnit().convert(v, xu))
-                            .toArray();
-                    double[] shown =
-                            Arrays.stream(f.residuals()).map(v -> v * scale).toArray();
-                    Plot residuals = new Plot(
-                            "Residuals of " + p.title(),
-                            new Plot.Axis(p.xLabel() == null ? source.named(l.x()) : p.xLabel(), xu.pretty()),
-                            new Plot.Axis("residual", fine.orElse(yu).pretty()),
-                            List.of(
-                                    new Layer.Level(0, Ink.QUIET),
-                                    new Layer.Stems(px, shown, p.lines().indexOf(l))));
-                    return Logarithmic.of(residuals, p.xAxis().equals("logarithmic"), false);
-                }))
                 .findFirst();
     }
 }

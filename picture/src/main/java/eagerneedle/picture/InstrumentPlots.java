@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /** What an instrument can do, and how it has fared, as plots. */
 public final class InstrumentPlots {
@@ -29,10 +30,10 @@ public final class InstrumentPlots {
         if (instruments.isEmpty() || !isDrawn(instruments.get(0))) {
             return Optional.empty();
         }
-        LabUnit unit = LabUnit.parse(instruments.get(0).measures());
+        LabUnit unit = instruments.get(0).unit();
         LabUnit difference = unit.difference();
         for (Instrument i : instruments) {
-            if (isDrawn(i) && LabUnit.parse(i.measures()).fits(unit)) {
+            if (isDrawn(i) && i.unit().fits(unit)) {
                 double[] ends = ends(i, unit);
                 double[] x = new double[STEPS + 1];
                 double[] y = new double[STEPS + 1];
@@ -78,16 +79,20 @@ public final class InstrumentPlots {
     public static Optional<Plot> drift(Instrument i, Instant now) {
         List<Instrument.Event> found =
                 i.history().stream().filter(e -> e.value() != null).toList();
+        List<Reading> values = i.history().stream()
+                .flatMap(e -> Stream.ofNullable(e.value()))
+                .map(Reading::parse)
+                .toList();
         if (found.isEmpty() || i.measures() == null) {
             return Optional.empty();
         }
-        LabUnit unit = Reading.parse(found.get(0).value()).unit();
+        LabUnit unit = values.get(0).unit();
         int n = found.size();
         double[] x = new double[n];
         double[] y = new double[n];
         double[] u = new double[n];
         for (int k = 0; k < n; k++) {
-            Reading r = Reading.parse(found.get(k).value());
+            Reading r = values.get(k);
             x[k] = year(found.get(k).at());
             y[k] = r.unit().convert(r.value(), unit);
             u[k] = r.u() * r.unit().scaleTo(unit.difference());

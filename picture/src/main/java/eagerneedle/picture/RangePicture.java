@@ -16,16 +16,18 @@ public final class RangePicture {
         return instruments * ROW + 26;
     }
 
+    private static boolean hasRange(Instrument i) {
+        return i.range().size() == 2 && i.measures() != null;
+    }
+
     /** Paints a bar for each instrument with a range, the scale of the first below; nothing where that has none. */
     public static void paint(Surface s, List<Instrument> all, double w) {
-        if (all.isEmpty() || all.get(0).range().size() != 2) {
+        if (all.isEmpty() || !hasRange(all.get(0))) {
             return;
         }
-        LabUnit unit = LabUnit.parse(all.get(0).measures());
-        List<Instrument> drawn = all.stream()
-                .filter(i ->
-                        i.range().size() == 2 && LabUnit.parse(i.measures()).fits(unit))
-                .toList();
+        LabUnit unit = all.get(0).unit();
+        List<Instrument> drawn =
+                all.stream().filter(i -> hasRange(i) && i.unit().fits(unit)).toList();
         double low = drawn.stream()
                 .mapToDouble(i -> InstrumentPlots.ends(i, unit)[0])
                 .min()

@@ -25,7 +25,7 @@ public final class SessionPlots {
             Channel c = r.sheet().channel(channel);
             List<Layer> layers = new ArrayList<>();
             Window w = r.sheet().capture(run.capture()).windows().entrySet().stream()
-                    .filter(e -> e.getValue().on().equals(channel))
+                    .filter(e -> channel.equals(e.getValue().on()))
                     .findFirst()
                     .flatMap(e -> r.window(run, e.getKey()))
                     .orElse(null);

@@ -1,5 +1,6 @@
 package eagerneedle.report;
 
+import eagerneedle.core.calibration.AfterUse;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.CalibrationPoint;
 import eagerneedle.core.calibration.ClosureReadings;
@@ -218,7 +219,7 @@ public final class Certificate {
         CalibrationPlots.departures(c, channel.label()).ifPresent(p -> out.add(plot(p, 620, 150)));
         if (c.relation() == Relation.CLOSURE) {
             SvgSurface s = new SvgSurface(620, 560, false, "c" + pictures++);
-            ClosureMap.paint(s, c.closure(), c.closure().solve(c.id()), null, 620, 560);
+            ClosureMap.paint(s, c.circles(), c.closed(), null, 620, 560);
             out.add(s.document("Closure map"));
         }
         return out;
@@ -231,7 +232,7 @@ public final class Certificate {
     }
 
     private List<Map<String, String>> closure() {
-        ClosureReadings.Solution s = c.closure().solve(c.id());
+        ClosureReadings.Solution s = c.closed();
         List<Map<String, String>> out = new ArrayList<>();
         for (int i = 0; i < s.lower().size(); i++) {
             out.add(Map.of(
@@ -246,10 +247,14 @@ public final class Certificate {
     }
 
     private String drift() {
+        AfterUse after = c.after();
+        if (after == null) {
+            return "Not checked after use.";
+        }
         return c.driftFound()
-                .map(d -> "Checked after use on " + STAMP.format(c.after().taken()) + ": it had drifted by "
+                .map(d -> "Checked after use on " + STAMP.format(after.taken()) + ": it had drifted by "
                         + d.to(span())
-                        + switch (c.after().use()) {
+                        + switch (after.use()) {
                             case CORRECT -> "; the drift is taken out in proportion to time.";
                             case INFLUENCE -> "; the drift is kept as an influence of that size.";
                             case TELL -> ".";

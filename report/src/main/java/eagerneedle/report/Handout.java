@@ -20,6 +20,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -329,7 +330,7 @@ public final class Handout {
                         columns.stream()
                                 .map(h -> n < taken.size()
                                         ? expected.orElseThrow()
-                                                .ofRun(taken.get(n), h.get("name"))
+                                                .ofRun(taken.get(n), Objects.requireNonNull(h.get("name")))
                                                 .quantity()
                                                 .map(q -> cell(q, h.get("unit")))
                                                 .orElse("")
@@ -355,7 +356,7 @@ public final class Handout {
                 .toList();
     }
 
-    private static String axis(String label, String unit) {
+    private static String axis(@Nullable String label, @Nullable String unit) {
         return (label == null ? "" : label)
                 + (unit == null || unit.isEmpty()
                         ? ""

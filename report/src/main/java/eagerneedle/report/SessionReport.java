@@ -18,6 +18,7 @@ import eagerneedle.picture.ColumnPlots;
 import eagerneedle.picture.DrawingPainter;
 import eagerneedle.picture.Ink;
 import eagerneedle.picture.NeedlePicture;
+import eagerneedle.picture.ResidualPlots;
 import eagerneedle.picture.SvgSurface;
 import eagerneedle.picture.ValueRows;
 import eagerneedle.store.bench.BenchFile;
@@ -152,7 +153,7 @@ public final class SessionReport {
                                         "svg",
                                         figures.plot(plot, Figures.WIDE, 270),
                                         "residuals",
-                                        ColumnPlots.residuals(reduction, p)
+                                        ResidualPlots.of(reduction, p)
                                                 .map(r -> figures.plot(r, Figures.WIDE, 120))
                                                 .orElse(""))))
                         .toList());

@@ -31,6 +31,7 @@ import eagerneedle.picture.Layer;
 import eagerneedle.picture.NeedlePicture;
 import eagerneedle.picture.Plot;
 import eagerneedle.picture.PlotPainter;
+import eagerneedle.picture.ResidualPlots;
 import eagerneedle.picture.SessionPlots;
 import eagerneedle.picture.SvgSurface;
 import eagerneedle.rig.simulated.Rehearsal;
@@ -573,7 +574,7 @@ class ReportTest {
                 .reduce(rehearsal.session().withSheetText(text));
         Plot plot = ColumnPlots.columns(r, bent.sheet().pictures().get(0)).orElseThrow();
         assertThat(plot.layers()).anyMatch(l -> l instanceof Layer.Curve c && c.x().length > 10);
-        assertThat(ColumnPlots.residuals(r, bent.sheet().pictures().get(0))).isPresent();
+        assertThat(ResidualPlots.of(r, bent.sheet().pictures().get(0))).isPresent();
         assertThat(SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty()))
                 .isNotBlank();
         SheetReader.Located noFit = SheetTrial.read(text.replace("fit: fall_bend", "fit: g_eff"), "bent");

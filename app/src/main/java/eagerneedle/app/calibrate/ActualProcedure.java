@@ -37,8 +37,8 @@ final class ActualProcedure implements CalibrateStation.Procedure {
     ActualProcedure(Desk desk, String input) {
         this.desk = desk;
         this.input = input;
-        this.plan = Objects.requireNonNull(desk.bench().sheet().inputs().get(input));
-        this.name = plan.actual();
+        this.plan = desk.bench().sheet().input(input);
+        this.name = Objects.requireNonNull(plan.actual(), input);
         this.reading = new SteadyReading(desk, name, 2, false);
         take.setId("take-actual");
         take.setOnAction(e -> take());

@@ -61,8 +61,11 @@ final class AdjustModel {
         TrimAdvisor begun = advisor;
         if (begun == null) {
             hints(noise);
-            begun = TrimAdvisor.start(
-                    new TrimAdvisor.Goal(reference(0), reference(1), draft.difference(plan.band()), noise));
+            begun = TrimAdvisor.start(new TrimAdvisor.Goal(
+                    reference(0),
+                    reference(1),
+                    draft.difference(Objects.requireNonNull(plan.band(), plan.kind())),
+                    noise));
             advisor = begun;
         }
         return begun;

@@ -45,7 +45,7 @@ final class AdjustPanel extends VBox {
         this.desk = desk;
         this.reading = reading;
         this.model = new AdjustModel(
-                name, desk.bench().sheet().channel(name).calibration(), new CalibrationDraft(desk.bench(), name));
+                name, desk.bench().sheet().channel(name).calibrationPlan(), new CalibrationDraft(desk.bench(), name));
         this.unit = desk.bench().sheet().channel(name).labUnit().pretty();
         this.done = done;
         setId("adjust-panel");

@@ -180,7 +180,11 @@ public final class CalibrateStation implements StationView {
             javafx.scene.control.Label second = Labels.quiet(
                     input
                             ? "actual value"
-                            : desk.bench().sheet().channel(key).calibration().kind());
+                            : desk.bench()
+                                    .sheet()
+                                    .channel(key)
+                                    .calibrationPlan()
+                                    .kind());
             javafx.scene.control.Label sign = new javafx.scene.control.Label(mark(key, now));
             sign.getStyleClass()
                     .add(

@@ -55,7 +55,7 @@ final class CalibrationDraft {
     Quantity settable(String text) {
         Quantity q = reference(text);
         Channel c = bench.session().channel(bench.sheet(), name);
-        if (c.calibration().typed() || c.calibration().toRelation() == Relation.CLOSURE) {
+        if (c.calibrationPlan().typed() || c.calibrationPlan().toRelation() == Relation.CLOSURE) {
             return q;
         }
         double[] reach = c.toChain().reach();
@@ -67,7 +67,7 @@ final class CalibrationDraft {
             throw new IllegalArgumentException("A reference of " + Notation.plain(q.value(), 4) + " "
                     + q.unit().pretty() + " is too far out: this channel is calibrated from " + Notation.plain(low, 3)
                     + " to " + Notation.plain(high, 3) + "."
-                    + (c.calibration().kind().equals("shunt")
+                    + (c.calibrationPlan().kind().equals("shunt")
                             ? " Take a larger resistor; a small one strains the gauge's circuit more than the "
                                     + "method ever does."
                             : ""));
@@ -109,7 +109,7 @@ final class CalibrationDraft {
 
     Calibration of(
             List<CalibrationPoint> points, List<CalibrationPoint> verification, @Nullable ClosureReadings closure) {
-        Channel.CalibrationPlan plan = channel().calibration();
+        Channel.CalibrationPlan plan = channel().calibrationPlan();
         Instant at = bench.clock().instant();
         Double tolerance = plan.tolerance() == null ? null : difference(plan.tolerance());
         return new Calibration(

@@ -140,7 +140,7 @@ final class CalibrationKeeping {
                         + " here; calibrate it, or set that instrument at Rig.");
             }
             if (!LabUnit.parse(found.unit()).equals(channel().labUnit())
-                    || found.relation() != channel().calibration().toRelation()) {
+                    || found.relation() != channel().calibrationPlan().toRelation()) {
                 throw new IllegalArgumentException("The channel " + name + " of " + FileName.of(file)
                         + " was calibrated in another way or unit; it does not fit here.");
             }

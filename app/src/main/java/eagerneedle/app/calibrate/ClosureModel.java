@@ -29,7 +29,7 @@ final class ClosureModel {
         this.name = name;
         this.channel = bench.sheet().channel(name);
         this.draft = new CalibrationDraft(bench, name);
-        int n = channel.calibration().divisions();
+        int n = channel.calibrationPlan().intervals();
         readings = new double[n][n];
         for (double[] row : readings) {
             Arrays.fill(row, Double.NaN);
@@ -85,7 +85,7 @@ final class ClosureModel {
      *     does
      */
     void take(double mean, boolean sinceSetting) {
-        boolean cumulative = channel.calibration().mode().equals("cumulative");
+        boolean cumulative = channel.calibrationPlan().mode().equals("cumulative");
         double before = cumulative && lower() > 0 ? readings[series()][lower() - 1] : 0;
         readings[series()][lower()] = mean + (cumulative && sinceSetting ? before : 0);
         step(1);
@@ -128,7 +128,7 @@ final class ClosureModel {
         for (int k = 0; k < copy.length; k++) {
             copy[k] = readings[k].clone();
         }
-        return new ClosureReadings(channel.unit(), channel.calibration().mode(), copy);
+        return new ClosureReadings(channel.unit(), channel.calibrationPlan().mode(), copy);
     }
 
     private boolean showsStored() {
@@ -137,7 +137,7 @@ final class ClosureModel {
 
     /** The table that is shown: the one in the making, or else the one that is kept. */
     ClosureReadings shown() {
-        return showsStored() ? stored().get().closure() : table();
+        return showsStored() ? stored().get().circles() : table();
     }
 
     /** The errors of both circles as far as they follow already. */

@@ -48,8 +48,8 @@ final class ClosureProcedure implements CalibrateStation.Procedure {
         this.reading = new SteadyReading(
                 desk,
                 name,
-                channel.calibration().seconds(),
-                channel.calibration().typed());
+                channel.calibrationPlan().seconds(),
+                channel.calibrationPlan().typed());
         next.setWrapText(true);
         next.setId("closure-next");
         next.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
@@ -80,15 +80,13 @@ final class ClosureProcedure implements CalibrateStation.Procedure {
         paper.setOnAction(e -> keeping.certificate("pdf"));
         HBox read = new HBox(12, reading, take);
         read.setAlignment(Pos.CENTER_LEFT);
+        String prepare = channel.calibrationPlan().prepare();
         VBox left = new VBox(
                 10,
                 Labels.heading("Circle closure: " + channel.label()),
-                Labels.wrapped(
-                        channel.calibration().prepare() == null
-                                ? ""
-                                : channel.calibration().prepare()),
+                Labels.wrapped(prepare == null ? "" : prepare),
                 Labels.quiet(
-                        channel.calibration().mode().equals("rezeroed")
+                        channel.calibrationPlan().mode().equals("rezeroed")
                                 ? "re-zeroed at each step"
                                 : "cumulative from one zero a series"),
                 next,

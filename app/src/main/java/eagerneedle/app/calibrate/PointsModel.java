@@ -45,7 +45,7 @@ final class PointsModel {
         this.bench = bench;
         this.name = name;
         this.channel = bench.session().channel(bench.sheet(), name);
-        this.plan = channel.calibration();
+        this.plan = channel.calibrationPlan();
         this.draft = new CalibrationDraft(bench, name);
         this.reference = plan.points().get(0).reference();
     }
@@ -143,7 +143,7 @@ final class PointsModel {
 
     /** Keeps the check after use; says what it found. */
     String finishCheck() {
-        AfterUse check = new AfterUse(bench.clock().instant(), checked, checking);
+        AfterUse check = new AfterUse(bench.clock().instant(), checked, Objects.requireNonNull(checking));
         checking = null;
         bench.apply(new CalibrationCommand.CheckAfterUse(
                 name, stored().orElseThrow().id(), check));

@@ -10,6 +10,7 @@ import eagerneedle.app.widget.TypedPanel;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.trace.Trace;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -335,8 +336,10 @@ public final class CaptureStation implements StationView {
             controls.clock(run.name());
         }
         String channel = model.channel();
-        boolean known = run != null && desk.bench().file().count(run.id(), channel) <= RateOfChange.MOST;
-        speed.of(known ? desk.bench().reduction().trace(run, channel).orElse(null) : null, alone());
+        Trace known = run != null && desk.bench().file().count(run.id(), channel) <= RateOfChange.MOST
+                ? desk.bench().reduction().trace(run, channel).orElse(null)
+                : null;
+        speed.of(known, alone());
     }
 
     @Override

@@ -41,7 +41,7 @@ final class HoldMode extends CaptureMode {
         state.setWrapText(true);
         state.setMinHeight(Region.USE_PREF_SIZE);
         state.setText("Set the level; then the program waits until it is steady and averages "
-                + plan.hold().samples() + " samples.");
+                + plan.holdPlan().samples() + " samples.");
         anyway.setId("hold-anyway");
         anyway.setOnAction(e -> model.takeAnyway());
         anyway.setVisible(false);
@@ -122,7 +122,7 @@ final class HoldMode extends CaptureMode {
     @Nullable
     String tick(LiveRig rig) {
         if (waiting == null) {
-            return rig.isRecording() && rig.count(first()) >= plan.hold().samples() ? "" : null;
+            return rig.isRecording() && rig.count(first()) >= plan.holdPlan().samples() ? "" : null;
         }
         turned.getChildren().forEach(n -> ((OutputPanel) n).tick());
         boolean taking = model.look(rig, rig.clock(first()));

@@ -98,12 +98,12 @@ final class HoldModel {
     boolean look(LiveRig rig, double now) {
         if (seek != null && !seek.look(rig, now)) {
             since = now;
-            patient = now - begun < plan.hold().patience();
+            patient = now - begun < plan.holdPlan().patience();
             restless = List.of(seek.says());
             return forced;
         }
         double waited = now - since;
-        patient = waited < plan.hold().patience();
+        patient = waited < plan.holdPlan().patience();
         restless = rig.typed().isEmpty() ? restless(rig, waited) : List.of();
         return restless.isEmpty() || forced;
     }
@@ -111,14 +111,14 @@ final class HoldModel {
     private List<String> restless(LiveRig rig, double waited) {
         List<String> not = new ArrayList<>();
         beyond = "";
-        double seconds = plan.hold().seconds();
+        double seconds = plan.holdPlan().seconds();
         for (String name : plan.channels()) {
             Channel c = desk.bench().session().channel(desk.bench().sheet(), name);
             RawSamples raw = LiveReadings.since(rig.last(name, seconds), since);
             Trace t = LiveReadings.trace(c, raw);
-            if (waited < plan.hold().settle()) {
+            if (waited < plan.holdPlan().settle()) {
                 not.add(c.label() + " is left to settle for "
-                        + Notation.plain(Math.max(0, plan.hold().settle() - waited), 2) + " s");
+                        + Notation.plain(Math.max(0, plan.holdPlan().settle() - waited), 2) + " s");
                 continue;
             }
             if (waited >= 0.9 * seconds && raw.size() > 0 && t.size() == 0) {

@@ -45,7 +45,7 @@ final class PromptedMode extends CaptureMode {
 
     PromptedMode(Desk desk, Capture plan) {
         super(desk, plan);
-        model = new PromptModel(plan.prompt());
+        model = new PromptModel(plan.promptPlan());
         count.setId("prompt-count");
         says.setId("prompt-says");
         take.setId("prompt-take");
@@ -56,7 +56,7 @@ final class PromptedMode extends CaptureMode {
         Labels.explained(skip, "Skips this reading (S); it can be entered afterwards from a note");
         itself.setId("prompt-itself");
         itself.setMinWidth(Region.USE_PREF_SIZE);
-        itself.setSelected(plan.prompt().by().equals("itself"));
+        itself.setSelected(plan.promptPlan().by().equals("itself"));
         Labels.explained(itself, "The program takes each reading at its moment; otherwise you do, by key T");
         sound.setId("prompt-sound");
         sound.setSelected(Tone.isWanted());

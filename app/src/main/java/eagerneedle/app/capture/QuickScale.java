@@ -35,14 +35,13 @@ final class QuickScale {
     private double[] fill() {
         double[] filled = new double[STEPS + 1];
         Chain chain = channel.toChain();
-        boolean counts = rawUnit.equals(Run.COUNTS);
         double first = chain.converter().lowestCount();
         double last = chain.converter().highestCount();
-        LabUnit unit = counts ? null : LabUnit.parse(rawUnit);
-        low = counts
+        LabUnit unit = rawUnit.equals(Run.COUNTS) ? null : LabUnit.parse(rawUnit);
+        low = unit == null
                 ? first
                 : chain.converter().input().convert(chain.converter().input(first), unit);
-        double high = counts
+        double high = unit == null
                 ? last
                 : chain.converter().input().convert(chain.converter().input(last), unit);
         step = (high - low) / STEPS;

@@ -30,15 +30,15 @@ final class SeekModel {
     SeekModel(Capture plan, LiveTarget target, LiveRig rig) {
         this.plan = plan;
         this.target = target;
-        this.guard = Optional.ofNullable(plan.seek().output()).map(rig.outputs()::get);
-        if (plan.seek().byProgram() && guard.isEmpty()) {
-            throw new IllegalArgumentException(
-                    rig.label() + " has no output " + plan.seek().output() + "; connect the instrument that has it.");
+        this.guard = Optional.ofNullable(plan.seekPlan().output()).map(rig.outputs()::get);
+        if (plan.seekPlan().byProgram() && guard.isEmpty()) {
+            throw new IllegalArgumentException(rig.label() + " has no output "
+                    + plan.seekPlan().output() + "; connect the instrument that has it.");
         }
         this.seeker = guard.map(OutputGuard::limits)
                 .map(o -> new Seeker(o.lowest(), o.highest(), o.step()))
                 .orElse(null);
-        guard.filter(g -> plan.seek().byProgram() && !g.isOn())
+        guard.filter(g -> plan.seekPlan().byProgram() && !g.isOn())
                 .ifPresent(g -> g.set(g.limits().lowest()));
     }
 
@@ -61,12 +61,15 @@ final class SeekModel {
         reading = target.now(c -> mean(rig.last(c, AVERAGED / rig.rate())), rig::all)
                 .orElse(Double.NaN);
         boolean there = target.isThere(reading);
-        if (there || !plan.seek().byProgram() || guard.isEmpty() || !guard.get().isThere()) {
+        if (there
+                || !plan.seekPlan().byProgram()
+                || guard.isEmpty()
+                || !guard.get().isThere()) {
             turnedAt = guard.isPresent() && !guard.get().isThere() ? now : turnedAt;
             return there;
         }
         turnedAt = Double.isNaN(turnedAt) ? now : turnedAt;
-        if (now - turnedAt >= Math.max(LEAST_WAIT, plan.hold().settle())) {
+        if (now - turnedAt >= Math.max(LEAST_WAIT, plan.holdPlan().settle())) {
             OutputGuard g = guard.get();
             g.set(Objects.requireNonNull(seeker)
                     .next(g.value(), reading - target.target().value()));
@@ -94,6 +97,6 @@ final class SeekModel {
                 + Notation.plain(target.target().value(), 4) + " " + unit + " within "
                 + Notation.plain(target.band(), 2) + " "
                 + target.target().unit().difference().pretty()
-                + (plan.seek().byProgram() ? "" : ": turn until it stands there");
+                + (plan.seekPlan().byProgram() ? "" : ": turn until it stands there");
     }
 }

@@ -37,7 +37,7 @@ final class ShotMode extends CaptureMode {
 
     @Override
     public void begin(LiveRig rig, Run run) throws IOException {
-        rig.arm(run, desk.bench().file(), plan.shot());
+        rig.arm(run, desk.bench().file(), plan.shotPlan());
     }
 
     @Override

@@ -12,7 +12,7 @@ final class ShotModel {
     private boolean done;
 
     ShotModel(Desk desk, Capture plan) {
-        Capture.ShotPlan s = plan.shot();
+        Capture.ShotPlan s = plan.shotPlan();
         String channel = s.on() == null ? plan.channels().get(0) : s.on();
         String on = desk.bench().sheet().channel(channel).label();
         String way = s.way().equals("either") ? "" : s.way().equals("up") ? " upwards" : " downwards";

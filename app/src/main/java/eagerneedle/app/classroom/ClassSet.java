@@ -3,7 +3,6 @@ package eagerneedle.app.classroom;
 import eagerneedle.core.edit.StudentSheet;
 import eagerneedle.core.marking.OwnData;
 import eagerneedle.core.marking.Wanted;
-import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
@@ -176,11 +175,9 @@ public final class ClassSet {
         return q.isPresent()
                 && example.session().calibrations().stream()
                         .flatMap(c -> Stream.concat(c.points().stream(), c.verification().stream()))
-                        .filter(p -> p.value() != null
-                                && LabUnit.parse(p.unit()).fits(q.get().unit()))
-                        .anyMatch(p -> Math.abs(LabUnit.parse(p.unit())
-                                                .convert(p.value(), q.get().unit())
-                                        - q.get().value())
+                        .flatMap(p -> p.computed().stream())
+                        .filter(p -> p.unit().fits(q.get().unit()))
+                        .anyMatch(p -> Math.abs(p.in(q.get().unit()) - q.get().value())
                                 <= 1e-6 * Math.abs(q.get().value()));
     }
 

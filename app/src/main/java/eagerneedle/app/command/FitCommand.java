@@ -130,7 +130,8 @@ final class FitCommand implements Callable<Integer> {
     }
 
     private Fit fit(Formula formula, Map<String, double[]> columns, double @Nullable [] ux, double @Nullable [] uy) {
-        if (formula.expression() instanceof Expr.Call call && NamedModel.named(call.function()) != null) {
+        NamedModel named = formula.expression() instanceof Expr.Call call ? NamedModel.named(call.function()) : null;
+        if (formula.expression() instanceof Expr.Call call && named != null) {
             if (call.arguments().size() != 1
                     || !(call.arguments().get(0).value() instanceof Expr.Name x)
                     || !columns.containsKey(x.name())
@@ -142,14 +143,13 @@ final class FitCommand implements Callable<Integer> {
             boolean stated = ux != null || uy != null;
             Points points = Points.of(
                     quantities(columns.get(x.name()), ux, "x"), quantities(columns.get(formula.defines()), uy, "y"));
-            return NamedModel.named(call.function())
-                    .fit(
-                            points,
-                            new FitOptions(
-                                    stated ? Scatter.FROM_UNCERTAINTIES : Scatter.FROM_RESIDUALS,
-                                    "fit",
-                                    "scatter of the points",
-                                    start));
+            return named.fit(
+                    points,
+                    new FitOptions(
+                            stated ? Scatter.FROM_UNCERTAINTIES : Scatter.FROM_RESIDUALS,
+                            "fit",
+                            "scatter of the points",
+                            start));
         }
         return FormulaFit.of(formula, columns, start, ux, uy);
     }

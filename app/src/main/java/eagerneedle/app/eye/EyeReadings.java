@@ -7,6 +7,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Command;
+import eagerneedle.core.session.Entries;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.sheet.Capture;
@@ -140,7 +141,7 @@ public final class EyeReadings {
                     Map.of(),
                     Map.of(),
                     Map.of(),
-                    null,
+                    Entries.NONE,
                     Map.of());
             for (Map.Entry<String, Sheet.Input> e : plan.byEye().entrySet()) {
                 String text = Optional.ofNullable(row.read().get(e.getKey()))

@@ -7,6 +7,7 @@ import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.MonteCarlo;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.picture.DrawsPicture;
+import java.util.Objects;
 import java.util.concurrent.CompletableFuture;
 import javafx.application.Platform;
 import javafx.scene.control.Button;
@@ -71,7 +72,7 @@ final class DrawsCard extends VBox {
             forget();
             return;
         }
-        Quantity now = of;
+        Quantity now = Objects.requireNonNull(of);
         Coverage at = coverage;
         draw.setText("Drawing... Cancel");
         CompletableFuture<MonteCarlo> mine =

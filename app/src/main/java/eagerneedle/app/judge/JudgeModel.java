@@ -24,6 +24,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
@@ -108,16 +109,11 @@ final class JudgeModel {
         Sheet.Comparison main = desk.bench().sheet().mainComparison();
         if (r.session().hidesReferences()) {
             return new Shown.Hidden(
-                    CLOCK.format(r.session().blind().since()),
+                    CLOCK.format(Objects.requireNonNull(r.session().blind()).since()),
                     r.sheet().comparisons().stream()
                             .map(c -> new BlindResult(
                                     c.id(),
-                                    r.sheet().results().containsKey(c.result())
-                                            ? r.sheet()
-                                                    .results()
-                                                    .get(c.result())
-                                                    .label()
-                                            : c.result(),
+                                    r.sheet().called(c.result()),
                                     r.quantity(c.result()).map(Object::toString).orElse("—")))
                             .toList(),
                     !r.results().isEmpty(),
@@ -146,7 +142,9 @@ final class JudgeModel {
 
     /** The comparison in hand: the one chosen, the main one until then. */
     private Comparison comparison(Reduction r) {
-        String id = chosen == null ? desk.bench().sheet().mainComparison().id() : chosen;
+        String id = chosen == null
+                ? Objects.requireNonNull(desk.bench().sheet().mainComparison()).id()
+                : chosen;
         return r.comparisons().stream()
                 .filter(x -> x.id().equals(id))
                 .findFirst()

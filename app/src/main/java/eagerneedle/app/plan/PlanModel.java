@@ -89,7 +89,8 @@ final class PlanModel {
             return new Prediction(
                     "—",
                     rehearsed.isEmpty()
-                            ? desk.bench().plan().outcome(main.result()).problem()
+                            ? String.valueOf(
+                                    desk.bench().plan().outcome(main.result()).problem())
                             : rehearsed,
                     Optional.empty());
         }

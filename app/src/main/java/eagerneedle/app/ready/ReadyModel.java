@@ -252,11 +252,10 @@ final class ReadyModel {
                 new ReadyCheck.Number(p.channel() + "/" + p.plan().words(), p.label(), w.mean(), w.uMean(), c.unit());
         numbers.put(POINT, number);
         Row against = ReadyCheck.held(POINT, number, last());
-        Double tolerance = c.calibration().tolerance() == null
-                ? null
-                : difference(c, c.calibration().tolerance());
+        String allowed = c.calibrationPlan().tolerance();
+        double tolerance = allowed == null ? 0 : difference(c, allowed);
         boolean right = error.isEmpty()
-                || Math.abs(error.get().value()) <= Math.max(2 * error.get().u(), tolerance == null ? 0 : tolerance);
+                || Math.abs(error.get().value()) <= Math.max(2 * error.get().u(), tolerance);
         String says = error.map(e -> " It is off by " + Notation.bracket(e) + " by the calibration in force.")
                 .orElse(" There is no calibration yet to hold it against.");
         // What a sensor shows without its calibration may change from term to term; the calibration takes that out.

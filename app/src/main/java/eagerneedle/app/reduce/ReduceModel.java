@@ -19,6 +19,7 @@ import eagerneedle.core.sheet.Sheet;
 import eagerneedle.picture.ColumnPlots;
 import eagerneedle.picture.Layer;
 import eagerneedle.picture.Plot;
+import eagerneedle.picture.ResidualPlots;
 import eagerneedle.picture.SessionPlots;
 import java.util.ArrayList;
 import java.util.Iterator;
@@ -321,7 +322,7 @@ final class ReduceModel {
     }
 
     Optional<Plot> columnResiduals(String title) {
-        return picture(title).flatMap(p -> ColumnPlots.residuals(reduction(), p));
+        return picture(title).flatMap(p -> ResidualPlots.of(reduction(), p));
     }
 
     /** Takes the run behind a point of a picture in hand; false when there is none behind it. */

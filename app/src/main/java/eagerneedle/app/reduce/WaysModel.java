@@ -58,7 +58,7 @@ final class WaysModel {
     }
 
     private String taken(Sheet.Offer o) {
-        return desk.bench().session().picked().getOrDefault(o.key(), o.choice().usual());
+        return desk.bench().session().picked().getOrDefault(o.key(), o.choice().taken());
     }
 
     /** Main results, each beside its label. */

@@ -86,7 +86,8 @@ final class WindowsOtherwise {
                     key);
         });
         Capture capture = Objects.requireNonNull(desk.bench().sheet().captures().get(run.capture()));
-        String on = Objects.requireNonNull(capture.windows().get(window)).on();
+        String on = Objects.requireNonNull(
+                Objects.requireNonNull(capture.windows().get(window)).on());
         for (String moment : capture.moments(on)) {
             reduction().ofRun(run, moment).quantity().ifPresent(q -> moved(rows, run, capture, moment, q, key));
         }

@@ -27,6 +27,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One channel at Rig: its ribbon, reach against need, what it reads now, advice with fixes by a click, and what else
@@ -107,11 +108,12 @@ final class ChainCard extends VBox {
         HBox.setHgrow(says, Priority.ALWAYS);
         HBox row = new HBox(10, says);
         row.setAlignment(Pos.CENTER_LEFT);
-        if (a.fix() != null) {
-            Button fix = new Button(ChainModel.capital(a.fix().label()));
+        Advice.Fix better = a.fix();
+        if (better != null) {
+            Button fix = new Button(ChainModel.capital(better.label()));
             fix.setId("fix-" + model.name() + "-" + a.about());
             fix.setMinWidth(USE_PREF_SIZE);
-            fix.setOnAction(e -> Notices.attempt(this, () -> model.apply(a.fix())));
+            fix.setOnAction(e -> Notices.attempt(this, () -> model.apply(better)));
             Labels.explained(
                     fix,
                     "Changes the chain of this session; runs already captured keep the chain they were captured with");
@@ -159,7 +161,7 @@ final class ChainCard extends VBox {
         position.requestFocus();
     }
 
-    private TextField tagField(String what, String says, String text) {
+    private TextField tagField(String what, String says, @Nullable String text) {
         TextField f = new TextField(text == null ? "" : text);
         f.setId("tag-" + what + "-" + model.name());
         f.setAccessibleText(says);

@@ -159,9 +159,11 @@ final class ChainModel {
     }
 
     void apply(Advice.Fix fix) {
-        Setup changed = fix.chain() != null
-                ? setup().withChain(fix.chain())
-                : fix.rate() != null ? setup().withRate(fix.rate()) : setup().withAverage(fix.average());
+        Double rate = fix.rate();
+        Integer average = fix.average();
+        Setup changed = fix.chain() != null ? setup().withChain(fix.chain()) : setup();
+        changed = rate != null ? changed.withRate(rate) : changed;
+        changed = average != null ? changed.withAverage(average) : changed;
         set(changed, title() + ": " + fix.label() + ".");
     }
 

@@ -182,14 +182,13 @@ final class StockroomModel {
     private List<String> comparable(Instrument i) {
         List<String> out = new ArrayList<>(List.of(ALONE));
         if (i.measures() != null && i.range().size() == 2) {
-            LabUnit unit = LabUnit.parse(i.measures());
+            LabUnit unit = i.unit();
             stock.all().stream()
                     .filter(o -> !o.id().equals(i.id())
                             && !o.retired()
                             && o.measures() != null
                             && o.range().size() == 2)
-                    .filter(o -> o.kind().equals(i.kind())
-                            && LabUnit.parse(o.measures()).fits(unit))
+                    .filter(o -> o.kind().equals(i.kind()) && o.unit().fits(unit))
                     .map(Instrument::id)
                     .forEach(out::add);
         }

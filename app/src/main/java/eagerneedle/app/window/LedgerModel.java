@@ -339,10 +339,7 @@ final class LedgerModel {
                 e.source().equals("as planned") && !planned,
                 isPinned(e.key()),
                 e.quantity().map(q -> Figures.of(q, left)).orElseGet(() -> Figures.none(left)),
-                e.label() + " "
-                        + e.quantity()
-                                .map(Notation::bracket)
-                                .orElse("has no value: " + words.say(e.outcome().problem())),
+                e.label() + " " + e.quantity().map(Notation::bracket).orElse("has no value: " + words.say(e.instead())),
                 hint(e, fresh, before),
                 role,
                 bench.isTrying() && fresh

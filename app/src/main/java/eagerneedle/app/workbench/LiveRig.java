@@ -331,8 +331,7 @@ public final class LiveRig implements AutoCloseable {
         if (connections.size() > 1) {
             throw new IOException("A shot is taken with one instrument; disconnect the others.");
         }
-        Channel channel =
-                setups.getOrDefault(on, Setup.AS_SHEET).of(sheet.channels().get(on));
+        Channel channel = setups.getOrDefault(on, Setup.AS_SHEET).of(sheet.channel(on));
         int column = reading(on).description().channels().indexOf(wiring(on).input(on));
         if (column < 0) {
             throw new IOException(label() + " has no input for " + channel.label() + ".");

@@ -54,13 +54,12 @@ final class Shot {
     static Trigger trigger(Capture.ShotPlan plan, Channel channel) {
         LabUnit unit = channel.labUnit();
         Trigger.Way way = Trigger.Way.valueOf(plan.way().toUpperCase(Locale.ROOT));
+        Reading r = Reading.parse(plan.atOrRate());
         if (plan.at() != null) {
             Chain chain = channel.toChain();
-            Reading r = Reading.parse(plan.at());
             double level = r.unit().convert(r.value(), unit);
             return Trigger.level(level, way, Math.max(chain.stepAt(level), 2 * chain.noiseAt(level)));
         }
-        Reading r = Reading.parse(plan.rate());
         double slope = Math.abs(r.value()) * r.unit().scaleTo(unit.difference().per(LabUnit.SECOND));
         return Trigger.slope(slope, way, SLOPE_POINTS);
     }

@@ -16,7 +16,9 @@ import eagerneedle.core.trace.Trace;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A calibration of one channel: reference values, indications, and the relation between them.
@@ -53,15 +55,15 @@ public record Calibration(
         String unit,
         List<CalibrationPoint> points,
         List<CalibrationPoint> verification,
-        Double tolerance,
-        ClosureReadings closure,
+        @Nullable Double tolerance,
+        @Nullable ClosureReadings closure,
         Instant taken,
         Instant due,
         String by,
         String reference,
         String conditions,
-        AfterUse after,
-        List<String> chain) {
+        @Nullable AfterUse after,
+        @Nullable List<String> chain) {
     public Calibration {
         chain = chain == null ? null : List.copyOf(chain);
         relation = relation == null ? Relation.LINE : relation;
@@ -147,8 +149,8 @@ public record Calibration(
             String called,
             List<CalibrationPoint> against,
             List<CalibrationPoint> tested,
-            AfterUse check,
-            List<String> serials) {
+            @Nullable AfterUse check,
+            @Nullable List<String> serials) {
         return new Calibration(
                 id,
                 called,
@@ -270,10 +272,24 @@ public record Calibration(
         return reference(points, i, "").u();
     }
 
+    /**
+     * What the readings of a circle closure say; only for a calibration of that kind.
+     *
+     * @throws FitException when the readings are too few, or do not hang together
+     */
+    public ClosureReadings.Solution closed() {
+        return circles().solve(id);
+    }
+
+    /** The readings of a circle closure; only for a calibration of that kind. */
+    public ClosureReadings circles() {
+        return Objects.requireNonNull(closure, "readings of the circles");
+    }
+
     /** Throws as {@link #fit()} does when the calibration cannot be used. */
     public void check() {
         if (relation == Relation.CLOSURE) {
-            closure.solve(id);
+            closed();
         } else if (relation == Relation.ADJUSTED) {
             if (points.size() < relation.fewest()) {
                 throw new FitException("Zero and span must both have been read once they hold.");

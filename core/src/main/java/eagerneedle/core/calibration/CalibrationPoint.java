@@ -7,6 +7,8 @@ import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One point: a reference value and the steadied indication at it.
@@ -26,14 +28,14 @@ import java.util.List;
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record CalibrationPoint(
         String reference,
-        Double value,
-        String unit,
+        @Nullable Double value,
+        @Nullable String unit,
         List<Part> parts,
         double indication,
         double uIndication,
         int samples,
         boolean steady,
-        String way) {
+        @Nullable String way) {
     /** What follows the words of a reference that was put right. */
     private static final String CORRECTED = ", corrected";
 
@@ -49,7 +51,7 @@ public record CalibrationPoint(
 
     /** A point whose reference is a reading. */
     public CalibrationPoint(String reference, double indication, double uIndication, int samples, boolean steady) {
-        this(reference, null, null, null, indication, uIndication, samples, steady, null);
+        this(reference, null, null, List.of(), indication, uIndication, samples, steady, null);
     }
 
     /** A point whose reference was computed. */
@@ -68,7 +70,7 @@ public record CalibrationPoint(
                 set, q.value(), q.unit().symbol(), parts, indication, uIndication, samples, steady, null);
     }
 
-    public CalibrationPoint going(String newWay) {
+    public CalibrationPoint going(@Nullable String newWay) {
         return new CalibrationPoint(reference, value, unit, parts, indication, uIndication, samples, steady, newWay);
     }
 
@@ -91,6 +93,11 @@ public record CalibrationPoint(
                 : reference;
     }
 
+    /** The reference value that was computed; empty where it is read from the text. */
+    public Optional<Quantity> computed() {
+        return value == null || unit == null ? Optional.empty() : Optional.of(referenceQuantity("", "", ""));
+    }
+
     /** The value of the reference, in a unit of its kind. */
     public double referenceIn(LabUnit in) {
         return referenceQuantity("", "", "").in(in);
@@ -98,7 +105,7 @@ public record CalibrationPoint(
 
     /** The reference value. {@code root} is the root of the ids of leaves that are this point's own. */
     Quantity referenceQuantity(String root, String label, String source) {
-        if (value == null) {
+        if (value == null || unit == null) {
             return Reading.parse(reference).toQuantity(root + "/reference", label, source);
         }
         Quantity q = Quantity.exact(value, LabUnit.parse(unit));

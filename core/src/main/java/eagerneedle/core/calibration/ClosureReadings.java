@@ -129,11 +129,12 @@ public record ClosureReadings(String unit, String mode, double[][] readings) {
             }
         }
         int dof = rows.size() - p;
-        RealMatrix x = dof < 1 ? null : new Array2DRowRealMatrix(rows.toArray(new double[0][]));
-        if (dof < 1 || new RRQRDecomposition(x).getRank(RANK) < p) {
-            throw new FitException(
-                    "Too many readings of the closure are missing: the errors of all intervals do not follow "
-                            + "from the rest.");
+        if (dof < 1) {
+            throw tooFew();
+        }
+        RealMatrix x = new Array2DRowRealMatrix(rows.toArray(new double[0][]));
+        if (new RRQRDecomposition(x).getRank(RANK) < p) {
+            throw tooFew();
         }
         QRDecomposition qr = new QRDecomposition(x);
         ArrayRealVector values =
@@ -292,5 +293,10 @@ public record ClosureReadings(String unit, String mode, double[][] readings) {
             c[k] = readings[k].clone();
         }
         return c;
+    }
+
+    private static FitException tooFew() {
+        return new FitException("Too many readings of the closure are missing: the errors of all intervals do not "
+                + "follow from the rest.");
     }
 }

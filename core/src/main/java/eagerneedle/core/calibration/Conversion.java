@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A calibration put to use: its coefficients are worked out once, and then turn any number of indications and traces
@@ -62,7 +63,7 @@ public final class Conversion {
      * @param started when the run began, for a drift that is taken out in proportion to time; null when that is not
      *     known
      */
-    public Trace apply(Trace indicated, Chain chain, Instant started) {
+    public Trace apply(Trace indicated, @Nullable Chain chain, @Nullable Instant started) {
         double[] v = new double[indicated.size()];
         List<Quantity> c = coefficients;
         Drift drift = drift(started, indicated);
@@ -119,7 +120,7 @@ public final class Conversion {
      * the point where it was found, a factor what they do in proportion; a line and an adjusted indicator leave
      * nothing.
      */
-    private List<Trace.Shared> remaining(Chain chain, double[] p) {
+    private List<Trace.Shared> remaining(@Nullable Chain chain, double[] p) {
         if (chain == null || of.relation() != Relation.OFFSET && of.relation() != Relation.FACTOR) {
             return List.of();
         }
@@ -169,9 +170,10 @@ public final class Conversion {
         }
     }
 
-    private Drift drift(Instant started, Trace trace) {
+    private Drift drift(@Nullable Instant started, Trace trace) {
         Quantity found = driftFound().orElse(null);
-        if (found == null || of.after().use() == AfterUse.Use.TELL) {
+        AfterUse after = of.after();
+        if (found == null || after == null || after.use() == AfterUse.Use.TELL) {
             return new Drift(0, 0, 0, Optional.empty());
         }
         Leaf leaf = Leaf.typeB(
@@ -179,8 +181,8 @@ public final class Conversion {
                 of.channel() + ": drift until the check after use",
                 of.kind(),
                 Distribution.RECTANGULAR);
-        double between = Duration.between(of.taken(), of.after().taken()).toMillis() / 1000.0;
-        if (of.after().use() == AfterUse.Use.INFLUENCE || started == null || between <= 0) {
+        double between = Duration.between(of.taken(), after.taken()).toMillis() / 1000.0;
+        if (after.use() == AfterUse.Use.INFLUENCE || started == null || between <= 0) {
             return new Drift(0, 0, Math.abs(found.value()) / Math.sqrt(3), Optional.of(leaf));
         }
         double per = found.value() / between;

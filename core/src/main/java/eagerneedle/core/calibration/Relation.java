@@ -2,6 +2,7 @@ package eagerneedle.core.calibration;
 
 import com.fasterxml.jackson.annotation.JsonCreator;
 import java.util.Locale;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What kind of relation a calibration gives between indication and measurand. What is done at the bench is told by the
@@ -55,7 +56,7 @@ public enum Relation {
 
     /** By the name a sheet gives; a straight line when it gives none. */
     @JsonCreator
-    public static Relation named(String name) {
+    public static Relation named(@Nullable String name) {
         return name == null ? LINE : valueOf(name.toUpperCase(Locale.ROOT));
     }
 }

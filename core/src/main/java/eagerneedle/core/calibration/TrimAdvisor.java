@@ -3,6 +3,8 @@ package eagerneedle.core.calibration;
 import eagerneedle.core.quantity.Notation;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Leads the adjustment of an indicator with two trims that disturb each other: zero first, then span, again until both
@@ -88,8 +90,7 @@ public record TrimAdvisor(Goal goal, List<Entry> log, int passes) {
         if (log.size() < 2 || log.get(log.size() - 1).turned() != Trim.NEITHER) {
             return false;
         }
-        return inBand(last(Load.NONE).reading(), goal.zero())
-                && inBand(last(Load.FULL).reading(), goal.full());
+        return holds(Load.NONE, goal.zero()) && holds(Load.FULL, goal.full());
     }
 
     /** True when it does not come nearer any more: a trim at its end, something loose. */
@@ -97,7 +98,17 @@ public record TrimAdvisor(Goal goal, List<Entry> log, int passes) {
         return passes >= MOST_PASSES && !done();
     }
 
-    private Entry last(Load load) {
+    private boolean holds(Load load, double aim) {
+        Entry e = last(load);
+        return e != null && inBand(e.reading(), aim);
+    }
+
+    /** The last reading under a load that was taken already. */
+    private double reading(Load load) {
+        return Objects.requireNonNull(last(load)).reading();
+    }
+
+    private @Nullable Entry last(Load load) {
         for (int i = log.size() - 1; i >= 0; i--) {
             if (log.get(i).load() == load) {
                 return log.get(i);
@@ -159,9 +170,7 @@ public record TrimAdvisor(Goal goal, List<Entry> log, int passes) {
      * pass.
      */
     private boolean zeroWouldMiss() {
-        double left = last(Load.NONE).reading()
-                + zeroBySpan() * (goal.full() - last(Load.FULL).reading())
-                - goal.zero();
+        double left = reading(Load.NONE) + zeroBySpan() * (goal.full() - reading(Load.FULL)) - goal.zero();
         return passes > 1
                 && log.stream()
                                 .filter(e -> e.pass() == passes && e.turned() == Trim.ZERO)
@@ -174,8 +183,8 @@ public record TrimAdvisor(Goal goal, List<Entry> log, int passes) {
     private double aim() {
         double zs = zeroBySpan();
         double sz = spanByZero();
-        double now = last(Load.FULL).reading();
-        double zeroNow = last(Load.NONE).reading();
+        double now = reading(Load.FULL);
+        double zeroNow = reading(Load.NONE);
         double denominator = 1 - zs * sz;
         return Math.abs(denominator) < 0.05
                 ? goal.zero()

@@ -1,5 +1,7 @@
 package eagerneedle.core.calibration;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * Says, while a trim is being turned, which way and how far. The way is learned from the first movement: a trim is
  * turned a little clockwise, and the reading shows what that does. One hint serves one trim as long as it keeps its
@@ -32,7 +34,7 @@ public final class TrimHint {
     private double from = Double.NaN;
     private boolean told;
     private double share = 1;
-    private Boolean last;
+    private @Nullable Boolean last;
 
     /** @param noise standard uncertainty of a reading: smaller movements tell nothing */
     public TrimHint(String trim, double noise) {

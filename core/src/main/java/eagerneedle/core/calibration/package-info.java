@@ -4,4 +4,7 @@
  * {@link eagerneedle.core.calibration.TrimAdvisor} leads an adjustment of two trims;
  * {@link eagerneedle.core.calibration.ClosureReadings} closes divided circles.
  */
+@NullMarked
 package eagerneedle.core.calibration;
+
+import org.jspecify.annotations.NullMarked;

@@ -5,6 +5,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One piece of advice on a chain.
@@ -14,7 +15,8 @@ import java.util.List;
  * @param says one sentence
  * @param fix the one sensible thing to do about it; null when there is none, or more than one
  */
-public record Advice(String about, boolean good, String says, Fix fix) {
+public record Advice(
+        String about, boolean good, String says, @Nullable Fix fix) {
     private static final double[] NICE = {1, 2, 4, 5};
     private static final double USED = 0.9;
     private static final double FINER = 0.95;
@@ -28,7 +30,11 @@ public record Advice(String about, boolean good, String says, Fix fix) {
      * @param rate samples a second
      * @param average conversions averaged into one sample
      */
-    public record Fix(String label, List<Link> chain, Double rate, Integer average) {}
+    public record Fix(
+            String label,
+            @Nullable List<Link> chain,
+            @Nullable Double rate,
+            @Nullable Integer average) {}
 
     /**
      * What is needed of a chain.
@@ -110,7 +116,7 @@ public record Advice(String about, boolean good, String says, Fix fix) {
      * Another setting of one link with which the chain reaches far enough: the largest gain or the narrowest range that
      * does.
      */
-    private static Fix wider(List<Link> links, int i, Need need) {
+    private static @Nullable Fix wider(List<Link> links, int i, Need need) {
         Fix best = null;
         double finest = Double.POSITIVE_INFINITY;
         for (List<Link> tried : settings(links, i)) {
@@ -152,25 +158,27 @@ public record Advice(String about, boolean good, String says, Fix fix) {
     }
 
     private static String words(Link l) {
-        return l.isConverter()
-                ? "set range " + Notation.plain(l.range().get(0), 4) + " to "
-                        + Notation.plain(l.range().get(1), 4) + " "
+        List<Double> range = l.range();
+        return range != null
+                ? "set range " + Notation.plain(range.get(0), 4) + " to "
+                        + Notation.plain(range.get(1), 4) + " "
                         + LabUnit.parse(l.from()).pretty()
-                : "set gain " + Notation.plain(ChainReading.of(l.gain(), "").value(), 4);
+                : "set gain " + Notation.plain(l.constant("gain").value(), 4);
     }
 
     private static List<List<Link>> settings(List<Link> links, int i) {
         List<List<Link>> out = new ArrayList<>();
         Link link = links.get(i);
         if (link.gains() != null && link.law() == null) {
-            ChainReading now = ChainReading.of(link.gain() == null ? "1" : link.gain(), "");
+            String written = link.gain() == null ? "1" : link.gain();
+            ChainReading now = ChainReading.of(written, "");
             for (double gain : link.gains()) {
                 out.add(replaced(
                         links,
                         i,
                         link.withGain(
                                 gain == now.value()
-                                        ? link.gain()
+                                        ? written
                                         : now.u() == 0
                                                 ? Digits.plain(gain, 12)
                                                 : gain + " ± " + Math.abs(gain * now.u() / now.value()))));
@@ -201,18 +209,21 @@ public record Advice(String about, boolean good, String says, Fix fix) {
                     null);
         }
         Fix fix = ranged ? finer(chain, need) : null;
+        List<Link> finer = fix == null ? null : fix.chain();
         return new Advice(
                 "step",
                 false,
                 "One step is " + Notation.plain(step, 2) + " " + unit + ", coarser than the "
                         + Notation.plain(need.step(), 2) + " " + unit + " wanted."
-                        + (fix == null ? " A converter of more bits would help." : " " + effect(fix, need, unit)),
+                        + (fix == null || finer == null
+                                ? " A converter of more bits would help."
+                                : " " + effect(fix.label(), finer, need, unit)),
                 fix);
     }
 
-    private static String effect(Fix fix, Need need, String unit) {
-        return capital(fix.label()) + " and it is "
-                + Notation.plain(Chain.of(fix.chain()).step(need.low(), need.high()), 2) + " " + unit + ".";
+    private static String effect(String what, List<Link> links, Need need, String unit) {
+        return capital(what) + " and it is " + Notation.plain(Chain.of(links).step(need.low(), need.high()), 2) + " "
+                + unit + ".";
     }
 
     private static String capital(String s) {
@@ -223,7 +234,7 @@ public record Advice(String about, boolean good, String says, Fix fix) {
      * The least change that makes the step fine enough and keeps the reach: another setting, or an amplifier before the
      * converter.
      */
-    private static Fix finer(Chain chain, Need need) {
+    private static @Nullable Fix finer(Chain chain, Need need) {
         List<Link> links = chain.links();
         Fix best = null;
         double coarsest = 0;
@@ -239,7 +250,7 @@ public record Advice(String about, boolean good, String says, Fix fix) {
         return best != null ? best : amplifier(chain, need);
     }
 
-    private static Fix amplifier(Chain chain, Need need) {
+    private static @Nullable Fix amplifier(Chain chain, Need need) {
         Converter c = chain.converter();
         double low = chain.signal(need.low());
         double high = chain.signal(need.high());

@@ -254,13 +254,7 @@ public record Chain(List<Stage> stages, Converter converter) {
     }
 
     private static Distribution distribution(Link link, String name) {
-        return switch (name) {
-            case "gain" -> ChainReading.of(link.gain(), "").distribution();
-            case "offset" -> ChainReading.of(link.offset(), "").distribution();
-            default ->
-                ChainReading.of(link.of().get(name), Laws.unitOf(link.law(), name))
-                        .distribution();
-        };
+        return link.constant(name).distribution();
     }
 
     private double stageSpan(int i) {

@@ -2,6 +2,7 @@ package eagerneedle.core.chain;
 
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The unit in which a constant of a link is a plain number: of a gain what goes out by what comes in, as both are
@@ -17,7 +18,7 @@ public record ConstantUnit(String name, LabUnit coherent, double factor) {
      *
      * @param to null for a converter
      */
-    public static ConstantUnit of(String from, String to, String law, String constant) {
+    public static ConstantUnit of(String from, @Nullable String to, @Nullable String law, String constant) {
         LabUnit in = LabUnit.parse(from).difference();
         LabUnit out = to == null ? in : LabUnit.parse(to).difference();
         if (constant.equals("gain")) {
@@ -32,7 +33,7 @@ public record ConstantUnit(String name, LabUnit coherent, double factor) {
     }
 
     /** False for a constant that is a word: {@code pair: K} names no input that is called K. */
-    public static boolean isNumber(String law, String constant) {
+    public static boolean isNumber(@Nullable String law, String constant) {
         return !Laws.isWord(law, constant);
     }
 

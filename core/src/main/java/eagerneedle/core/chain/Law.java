@@ -2,6 +2,7 @@ package eagerneedle.core.chain;
 
 import eagerneedle.core.quantity.LabUnit;
 import java.util.function.DoubleUnaryOperator;
+import org.jspecify.annotations.Nullable;
 
 /**
  * How one stage of a chain turns what goes in into what comes out: a function that only rises or only falls, and its
@@ -19,8 +20,8 @@ import java.util.function.DoubleUnaryOperator;
  * @param linear true when it is a straight line
  */
 public record Law(
-        LabUnit input,
-        LabUnit output,
+        @Nullable LabUnit input,
+        @Nullable LabUnit output,
         DoubleUnaryOperator forward,
         DoubleUnaryOperator backward,
         double lowest,
@@ -42,8 +43,8 @@ public record Law(
     }
 
     static Law curved(
-            String input,
-            String output,
+            @Nullable String input,
+            @Nullable String output,
             DoubleUnaryOperator forward,
             DoubleUnaryOperator backward,
             double lowest,

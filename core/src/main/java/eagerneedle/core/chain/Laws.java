@@ -12,6 +12,7 @@ import java.util.TreeSet;
 import org.hipparchus.analysis.UnivariateFunction;
 import org.hipparchus.analysis.polynomials.PolynomialFunction;
 import org.hipparchus.analysis.solvers.BracketingNthOrderBrentSolver;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The laws that a stage of a chain may follow, by the name a sheet gives.
@@ -27,12 +28,12 @@ final class Laws {
      * @param unit its natural unit, in which a bare number is taken; empty for a pure number
      * @param choices the words it can be; null for a number
      */
-    private record Constant(String unit, List<String> choices) {
+    private record Constant(String unit, @Nullable List<String> choices) {
         static Constant number(String unit) {
             return new Constant(unit, null);
         }
 
-        static Constant word(String... choices) {
+        static Constant word(String @Nullable ... choices) {
             return new Constant("", List.of(choices));
         }
     }
@@ -101,8 +102,13 @@ final class Laws {
 
     /** Constants of a law: numbers in natural units, and words. */
     record Constants(String law, Map<String, Double> numbers, Map<String, String> words) {
-        double number(String name, Double otherwise) {
-            Double v = numbers.getOrDefault(name, otherwise);
+        double number(String name, double otherwise) {
+            return numbers.getOrDefault(name, otherwise);
+        }
+
+        /** @throws IllegalArgumentException when it is not given */
+        double number(String name) {
+            Double v = numbers.get(name);
             if (v == null) {
                 throw new IllegalArgumentException("the law " + law + " needs '" + name + "' in its 'of'.");
             }
@@ -115,13 +121,13 @@ final class Laws {
     }
 
     /** The natural unit of a constant, so that it may be written in any unit that fits; empty for a pure number. */
-    static String unitOf(String law, String constant) {
-        Constant c = LAWS.getOrDefault(law, Map.of()).get(constant);
+    static String unitOf(@Nullable String law, String constant) {
+        Constant c = law == null ? null : LAWS.getOrDefault(law, Map.of()).get(constant);
         return c == null ? "" : c.unit();
     }
 
     /** True for a constant that is a word, such as the type of a thermocouple. */
-    static boolean isWord(String law, String constant) {
+    static boolean isWord(@Nullable String law, String constant) {
         Constant c = law == null ? null : LAWS.getOrDefault(law, Map.of()).get(constant);
         return c != null && c.choices() != null;
     }
@@ -172,11 +178,11 @@ final class Laws {
         return switch (c.law()) {
             case "thermocouple" -> thermocouple(c);
             case "platinum" -> platinum(c.number("at_zero", 100.0));
-            case "steinhart-hart" -> steinhartHart(c.number("a", null), c.number("b", null), c.number("c", null));
-            case "beta" -> beta(c.number("resistance", null), c.number("at", 25.0) + 273.15, c.number("beta", null));
+            case "steinhart-hart" -> steinhartHart(c.number("a"), c.number("b"), c.number("c"));
+            case "beta" -> beta(c.number("resistance"), c.number("at", 25.0) + 273.15, c.number("beta"));
             case "bridge" -> bridge(c);
             case "divider" -> divider(c);
-            case "power" -> power(c.number("coefficient", 1.0), c.number("exponent", null));
+            case "power" -> power(c.number("coefficient", 1.0), c.number("exponent"));
             case "absorbance" -> absorbance(c.number("full", 1.0));
             case "polynomial" -> polynomial(c);
             default -> throw new IllegalStateException("The law " + c.law() + " is declared and not made.");
@@ -239,7 +245,7 @@ final class Laws {
      */
     private static Law bridge(Constants c) {
         double g = c.number("gauge_factor", 2.0);
-        double excitation = c.number("excitation", null);
+        double excitation = c.number("excitation");
         double nu = c.number("poisson", 0.3);
         double[] arms = switch (c.word("arms", "quarter")) {
             case "quarter" -> new double[] {1, 1, 1};
@@ -269,8 +275,8 @@ final class Laws {
      * (known / (R + known) - balance).
      */
     private static Law divider(Constants c) {
-        double supply = c.number("supply", null);
-        double known = c.number("known", null);
+        double supply = c.number("supply");
+        double known = c.number("known");
         double balance = c.number("balance", 0.0);
         boolean upper = c.word("sensor", "lower").equals("upper");
         return Law.curved(
@@ -309,8 +315,8 @@ final class Laws {
         double[] k = {
             c.number("c0", 0.0), c.number("c1", 0.0), c.number("c2", 0.0), c.number("c3", 0.0), c.number("c4", 0.0)
         };
-        double low = c.number("from", null);
-        double high = c.number("to", null);
+        double low = c.number("from");
+        double high = c.number("to");
         PolynomialFunction p = new PolynomialFunction(k);
         UnivariateFunction slope = p.polynomialDerivative();
         for (int i = 0; i <= 200; i++) {

@@ -7,7 +7,9 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One link of a chain as a sheet or the stockroom writes it.
@@ -46,29 +48,29 @@ import java.util.function.Consumer;
 public record Link(
         String kind,
         String label,
-        String instrument,
+        @Nullable String instrument,
         String from,
-        String to,
-        String law,
-        Map<String, String> of,
-        String gain,
-        String offset,
-        Double lowest,
-        Double highest,
-        Double nonlinearity,
-        Double noise,
-        Double step,
-        List<Double> range,
-        Integer bits,
-        String coding,
-        String counts,
-        @JsonProperty("warm_up") Double warmUp,
-        List<Double> gains,
-        List<List<Double>> ranges,
-        String terminals,
-        String colours,
-        String shared,
-        Map<String, String> inputs) {
+        @Nullable String to,
+        @Nullable String law,
+        @Nullable Map<String, String> of,
+        @Nullable String gain,
+        @Nullable String offset,
+        @Nullable Double lowest,
+        @Nullable Double highest,
+        @Nullable Double nonlinearity,
+        @Nullable Double noise,
+        @Nullable Double step,
+        @Nullable List<Double> range,
+        @Nullable Integer bits,
+        @Nullable String coding,
+        @Nullable String counts,
+        @JsonProperty("warm_up") @Nullable Double warmUp,
+        @Nullable List<Double> gains,
+        @Nullable List<List<Double>> ranges,
+        @Nullable String terminals,
+        @Nullable String colours,
+        @Nullable String shared,
+        @Nullable Map<String, String> inputs) {
     /** Serials of the instruments in a chain, in its order; of those that have one. */
     public static List<String> serials(List<Link> chain) {
         return chain.stream()
@@ -81,27 +83,27 @@ public record Link(
     public Link(
             String kind,
             String label,
-            String instrument,
+            @Nullable String instrument,
             String from,
-            String to,
-            String law,
-            Map<String, String> of,
-            String gain,
-            String offset,
-            Double lowest,
-            Double highest,
-            Double nonlinearity,
-            Double noise,
-            Double step,
-            List<Double> range,
-            Integer bits,
-            String coding,
-            String counts,
-            Double warmUp,
-            List<Double> gains,
-            List<List<Double>> ranges,
-            String terminals,
-            String colours) {
+            @Nullable String to,
+            @Nullable String law,
+            @Nullable Map<String, String> of,
+            @Nullable String gain,
+            @Nullable String offset,
+            @Nullable Double lowest,
+            @Nullable Double highest,
+            @Nullable Double nonlinearity,
+            @Nullable Double noise,
+            @Nullable Double step,
+            @Nullable List<Double> range,
+            @Nullable Integer bits,
+            @Nullable String coding,
+            @Nullable String counts,
+            @Nullable Double warmUp,
+            @Nullable List<Double> gains,
+            @Nullable List<List<Double>> ranges,
+            @Nullable String terminals,
+            @Nullable String colours) {
         this(
                 kind,
                 label,
@@ -138,7 +140,7 @@ public record Link(
         return d.done();
     }
 
-    public static Link linear(String kind, String label, String from, String to, String gain, String offset) {
+    public static Link linear(String kind, String label, String from, String to, String gain, @Nullable String offset) {
         Draft d = new Draft(kind, label, from);
         d.to = to;
         d.gain = gain;
@@ -146,7 +148,8 @@ public record Link(
         return d.done();
     }
 
-    public static Link converter(String label, String from, double low, double high, int bits, String coding) {
+    public static Link converter(
+            String label, String from, double low, double high, @Nullable int bits, @Nullable String coding) {
         Draft d = new Draft("converter", label, from);
         d.range = List.of(low, high);
         d.bits = bits;
@@ -155,7 +158,7 @@ public record Link(
     }
 
     /** A converter that counts steps from nothing. */
-    public static Link counter(String label, String from, double step, int bits) {
+    public static Link counter(String label, String from, @Nullable double step, @Nullable int bits) {
         Draft d = new Draft("converter", label, from);
         d.step = step;
         d.bits = bits;
@@ -178,7 +181,7 @@ public record Link(
         });
     }
 
-    private static Map<String, String> without(Map<String, String> all, String name) {
+    private static @Nullable Map<String, String> without(@Nullable Map<String, String> all, String name) {
         if (all == null || !all.containsKey(name)) {
             return all;
         }
@@ -227,7 +230,7 @@ public record Link(
 
     /** One constant of its law replaced. */
     Link withConstant(String name, String text) {
-        Map<String, String> changed = new LinkedHashMap<>(of);
+        Map<String, String> changed = new LinkedHashMap<>(of == null ? Map.of() : of);
         changed.put(name, text);
         return with(d -> d.of = changed);
     }
@@ -251,48 +254,39 @@ public record Link(
     private static final class Draft {
         private final String kind;
         private String label;
-        private String instrument;
+        private @Nullable String instrument;
         private final String from;
-        private String to;
-        private String law;
-        private Map<String, String> of;
-        private String gain;
-        private String offset;
-        private Double lowest;
-        private Double highest;
-        private Double nonlinearity;
-        private Double noise;
-        private Double step;
-        private List<Double> range;
-        private Integer bits;
-        private String coding;
-        private final String counts;
-        private final Double warmUp;
-        private final List<Double> gains;
-        private final List<List<Double>> ranges;
-        private final String terminals;
-        private final String colours;
-        private final String shared;
-        private Map<String, String> inputs;
+        private @Nullable String to;
+        private @Nullable String law;
+        private @Nullable Map<String, String> of;
+        private @Nullable String gain;
+        private @Nullable String offset;
+        private @Nullable Double lowest;
+        private @Nullable Double highest;
+        private @Nullable Double nonlinearity;
+        private @Nullable Double noise;
+        private @Nullable Double step;
+        private @Nullable List<Double> range;
+        private @Nullable Integer bits;
+        private @Nullable String coding;
+        private @Nullable String counts;
+        private @Nullable Double warmUp;
+        private @Nullable List<Double> gains;
+        private @Nullable List<List<Double>> ranges;
+        private @Nullable String terminals;
+        private @Nullable String colours;
+        private @Nullable String shared;
+        private @Nullable Map<String, String> inputs;
 
         Draft(String kind, String label, String from) {
             this.kind = kind;
             this.label = label;
             this.from = from;
-            this.counts = null;
-            this.warmUp = null;
-            this.gains = null;
-            this.ranges = null;
-            this.terminals = null;
-            this.colours = null;
-            this.shared = null;
         }
 
         Draft(Link l) {
-            kind = l.kind;
-            label = l.label;
+            this(l.kind, l.label, l.from);
             instrument = l.instrument;
-            from = l.from;
             to = l.to;
             law = l.law;
             of = l.of;
@@ -370,15 +364,22 @@ public record Link(
         return names;
     }
 
+    /** A number that the link has: its gain, its offset, or a constant of its law in the law's unit. */
+    ChainReading constant(String name) {
+        return switch (name) {
+            case "gain" -> ChainReading.of(Objects.requireNonNull(gain), "");
+            case "offset" -> ChainReading.of(Objects.requireNonNull(offset), "");
+            default ->
+                ChainReading.of(Objects.requireNonNull(of == null ? null : of.get(name), name), Laws.unitOf(law, name));
+        };
+    }
+
     /** With one uncertain number moved by {@code k} of its standard uncertainties. */
     Link moved(String name, double k) {
         return switch (name) {
-            case "gain" -> withGain(ChainReading.of(gain, "").moved(k));
-            case "offset" -> withOffset(ChainReading.of(offset, "").moved(k));
-            default ->
-                withConstant(
-                        name,
-                        ChainReading.of(of.get(name), Laws.unitOf(law, name)).moved(k));
+            case "gain" -> withGain(constant("gain").moved(k));
+            case "offset" -> withOffset(constant("offset").moved(k));
+            default -> withConstant(name, constant(name).moved(k));
         };
     }
 }

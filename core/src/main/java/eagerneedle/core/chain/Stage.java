@@ -3,6 +3,7 @@ package eagerneedle.core.chain;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import java.util.Map;
+import java.util.Objects;
 
 /**
  * One stage of a chain: a law between two units, within limits.
@@ -18,7 +19,7 @@ public record Stage(Link link, LabUnit input, LabUnit output, Law law, double lo
     /** @throws IllegalArgumentException with one sentence when the link makes no sense */
     public static Stage of(Link link) {
         LabUnit input = LabUnit.parse(link.from());
-        LabUnit output = LabUnit.parse(link.to());
+        LabUnit output = LabUnit.parse(Objects.requireNonNull(link.to(), link.label()));
         Law law;
         if (link.law() == null || link.law().equals("linear")) {
             Laws.read("linear", link.of() == null ? Map.of() : link.of());

@@ -7,6 +7,7 @@ import org.hipparchus.optim.nonlinear.vector.leastsquares.LeastSquaresBuilder;
 import org.hipparchus.optim.nonlinear.vector.leastsquares.LevenbergMarquardtOptimizer;
 import org.hipparchus.optim.nonlinear.vector.leastsquares.MultivariateJacobianFunction;
 import org.hipparchus.util.Pair;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Levenberg-Marquardt with the trust region of MINPACK (Hipparchus), which goes where few points hardly fix the
@@ -16,7 +17,7 @@ final class CarefulDescent {
     private CarefulDescent() {}
 
     /** The end from a start of p values; null when there is none, or the curve has no value on the way. */
-    static double[] of(WeightedResiduals points, int n, double[] start, int steps) {
+    static double @Nullable [] of(WeightedResiduals points, int n, double[] start, int steps) {
         int p = start.length;
         MultivariateJacobianFunction function = point -> {
             double[] value = new double[n];

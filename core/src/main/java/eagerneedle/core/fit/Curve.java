@@ -1,5 +1,7 @@
 package eagerneedle.core.fit;
 
+import org.jspecify.annotations.Nullable;
+
 /** A curve: its value and derivatives in plain numbers. */
 @FunctionalInterface
 public interface Curve {
@@ -22,7 +24,12 @@ public interface Curve {
      * @param byParameter p columns of n derivatives to be filled; null when they are not wanted
      * @param byX n derivatives by the abscissa to be filled; null when they are not wanted
      */
-    default void all(double[] x, double[] parameters, double[] value, double[][] byParameter, double[] byX) {
+    default void all(
+            double[] x,
+            double[] parameters,
+            double[] value,
+            double @Nullable [][] byParameter,
+            double @Nullable [] byX) {
         NumberedCurve one = (i, at, p, g) -> at(at, p, g);
         one.all(x, parameters, value, byParameter, byX);
     }

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Predicate;
 import org.hipparchus.distribution.continuous.ChiSquaredDistribution;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Turns what {@link Regression} finds into parameters with lineage.
@@ -20,7 +21,14 @@ public final class CurveFit {
     private CurveFit() {}
 
     /** Columns of plain numbers: n abscissae and ordinates with their standard uncertainties, null where not known. */
-    public record Columns(double[] x, double[] y, double[] uX, double[] uY) {}
+    public record Columns(double[] x, double[] y, double @Nullable [] uX, double @Nullable [] uY) {
+        public Columns(double[] x, double[] y, double @Nullable [] uX, double @Nullable [] uY) {
+            this.x = x;
+            this.y = y;
+            this.uX = uX;
+            this.uY = uY;
+        }
+    }
 
     /**
      * Fits a curve to columns of plain numbers.
@@ -139,9 +147,9 @@ public final class CurveFit {
                 factors[2 * i + 1] = -o.slopes()[i] * o.by()[k][i];
             }
             Quantity q = Quantity.combination(parts, factors, o.parameters()[k], units.get(k));
-            parameters.add(residuals ? scatter.on(q, o.root()[k]) : q);
+            parameters.add(scatter != null ? scatter.on(q, o.root()[k]) : q);
         }
-        if (residuals) {
+        if (scatter != null) {
             remarks.addAll(scatter.remarks());
         }
         return remarked(new Fit(
@@ -153,7 +161,7 @@ public final class CurveFit {
                 fitted,
                 points.xUnit(),
                 points.yUnit(),
-                residuals ? scatter.sd() : sd,
+                scatter != null ? scatter.sd() : sd,
                 weighted ? o.chiSquared() : Double.NaN,
                 n - p,
                 remarks,

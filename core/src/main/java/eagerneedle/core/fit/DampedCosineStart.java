@@ -5,6 +5,7 @@ import org.hipparchus.complex.Complex;
 import org.hipparchus.transform.DftNormalization;
 import org.hipparchus.transform.FastFourierTransformer;
 import org.hipparchus.transform.TransformType;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Where a damped cosine might start: the period at which a cosine and a sine together explain most (a periodogram for
@@ -66,6 +67,9 @@ final class DampedCosineStart {
             step /= 3;
         }
         double[] s = solve(x, y, low, bestAt[0], bestAt[1], 1);
+        if (s == null) {
+            throw new FitException("No oscillation could be found in these data.");
+        }
         double amplitude = Math.hypot(s[1], s[2]) * Math.exp(low / bestAt[0]);
         double phase = Math.atan2(-s[2], s[1]) - 2 * Math.PI * low * bestAt[1];
         return new double[] {s[0], amplitude, bestAt[0], 1 / bestAt[1], Math.IEEEremainder(phase, 2 * Math.PI)};
@@ -103,7 +107,8 @@ final class DampedCosineStart {
      * <p>Evenly spaced points are gone along by turning and shrinking, one complex product a point; cosine, sine and
      * exponential of every point were nine tenths of the time of a fit.
      */
-    private static double[] solve(double[] x, double[] y, double low, double tau, double frequency, int stride) {
+    private static double @Nullable [] solve(
+            double[] x, double[] y, double low, double tau, double frequency, int stride) {
         int m = (x.length + stride - 1) / stride;
         double between = m > 1 ? (x[(m - 1) * stride] - x[0]) / (m - 1) : 0;
         double shrink = Math.exp(-between / tau);

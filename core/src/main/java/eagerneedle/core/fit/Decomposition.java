@@ -1,6 +1,7 @@
 package eagerneedle.core.fit;
 
 import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The QR decomposition of a design matrix, and the least-squares solution with it.
@@ -23,7 +24,7 @@ final class Decomposition {
     final int dependent;
 
     private final Supplier<double[][]> columns;
-    private double[][] q;
+    private double @Nullable [][] q;
 
     private Decomposition(double[] solution, double[][] inverseR, Supplier<double[][]> columns, double inPlane) {
         this.solution = solution;
@@ -34,17 +35,18 @@ final class Decomposition {
     }
 
     private Decomposition(int dependent) {
-        this.solution = null;
-        this.inverseR = null;
-        this.columns = null;
+        this.solution = new double[0];
+        this.inverseR = new double[0][];
+        this.columns = () -> new double[0][];
         this.inPlane = Double.NaN;
         this.dependent = dependent;
     }
 
     /** p by n: orthonormal columns of the design; made when they are first wanted. */
     double[][] q() {
-        q = q == null ? columns.get() : q;
-        return q;
+        double[][] made = q == null ? columns.get() : q;
+        q = made;
+        return made;
     }
 
     /** Decomposes p columns of n rows; {@code dependent} tells of a column without information of its own. */

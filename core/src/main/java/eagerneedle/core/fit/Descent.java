@@ -1,6 +1,7 @@
 package eagerneedle.core.fit;
 
 import java.util.Arrays;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Levenberg-Marquardt for very many points, on columns.
@@ -24,7 +25,7 @@ final class Descent {
      * @param steps at most so many evaluations
      * @return p parameters near the end, or null where there is no value at the start or no end within the steps
      */
-    static double[] of(WeightedResiduals points, int n, double[] start, int steps) {
+    static double @Nullable [] of(WeightedResiduals points, int n, double[] start, int steps) {
         int p = start.length;
         double[] theta = start.clone();
         double[] e = new double[n];

@@ -1,5 +1,7 @@
 package eagerneedle.core.fit;
 
+import java.util.Objects;
+
 /** A fit that could not be made; the message is one sentence for the user. */
 public final class FitException extends IllegalArgumentException {
     private static final long serialVersionUID = 1;
@@ -24,6 +26,11 @@ public final class FitException extends IllegalArgumentException {
     /** There are fewer points than the model needs, whatever their values. */
     static FitException tooFew(String message) {
         return new FitException(message, true);
+    }
+
+    @Override
+    public String getMessage() {
+        return Objects.requireNonNull(super.getMessage());
     }
 
     /** True when the data were too few to begin with; false when the fit was tried and did not come to an end. */

@@ -2,6 +2,7 @@ package eagerneedle.core.fit;
 
 import eagerneedle.core.trace.Trace;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * How a fit is to be done.
@@ -20,9 +21,9 @@ public record FitOptions(
         String origin,
         String label,
         Map<String, Double> start,
-        Occasions occasions,
-        Trace series,
-        String basis) {
+        @Nullable Occasions occasions,
+        @Nullable Trace series,
+        @Nullable String basis) {
     public FitOptions(Scatter scatter, String origin, String label) {
         this(scatter, origin, label, Map.of());
     }
@@ -36,7 +37,7 @@ public record FitOptions(
     }
 
     /** The same for points that are these readings. */
-    public FitOptions readOn(Occasions readings) {
+    public FitOptions readOn(@Nullable Occasions readings) {
         return new FitOptions(scatter, origin, label, start, readings, series, basis);
     }
 

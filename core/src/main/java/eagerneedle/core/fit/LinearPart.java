@@ -3,6 +3,7 @@ package eagerneedle.core.fit;
 import java.util.Arrays;
 import java.util.Optional;
 import org.hipparchus.linear.RealMatrix;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The parameters in which a curve is linear, at their best for given values of the others, by QR (separable least
@@ -30,7 +31,7 @@ final class LinearPart {
      *
      * @param whitener n by n, makes correlated points independent; null where they are
      */
-    Decomposition all(RealMatrix whitener) {
+    Decomposition all(@Nullable RealMatrix whitener) {
         double[][] design = new double[p][n];
         double[] target = rest(new double[p], design);
         weigh(target);

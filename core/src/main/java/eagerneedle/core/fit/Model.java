@@ -4,6 +4,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 
 /**
  * The door to fits: a model takes points and choices and gives a {@link Fit}. Polynomials and the line through the
@@ -38,8 +39,12 @@ public interface Model {
      */
     static Model of(String words, Map<String, Quantity> start, Curve law) {
         List<String> names = List.copyOf(start.keySet());
-        List<LabUnit> units = names.stream().map(n -> start.get(n).unit()).toList();
-        double[] from = names.stream().mapToDouble(n -> start.get(n).value()).toArray();
+        List<LabUnit> units = names.stream()
+                .map(n -> Objects.requireNonNull(start.get(n)).unit())
+                .toList();
+        double[] from = names.stream()
+                .mapToDouble(n -> Objects.requireNonNull(start.get(n)).value())
+                .toArray();
         return (points, choices) -> CurveFit.ofPoints(words, names, units, from, law, points, choices);
     }
 }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Laws that turn up in laboratories, each of which finds its own starting values.
@@ -288,7 +289,7 @@ public enum NamedModel implements Model {
     }
 
     /** The model of that id, or null. */
-    public static NamedModel named(String id) {
+    public static @Nullable NamedModel named(String id) {
         return Arrays.stream(values())
                 .filter(m -> m.id().equals(id))
                 .findFirst()

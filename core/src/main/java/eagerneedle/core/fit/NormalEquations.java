@@ -1,11 +1,13 @@
 package eagerneedle.core.fit;
 
+import org.jspecify.annotations.Nullable;
+
 /** Quick linear least squares for starting values, where a few digits will do. */
 final class NormalEquations {
     private NormalEquations() {}
 
     /** Solves n by p least squares through the normal equations; null where they are singular. */
-    static double[] solve(double[][] design, double[] y) {
+    static double @Nullable [] solve(double[][] design, double[] y) {
         int p = design.length == 0 ? 0 : design[0].length;
         double[][] a = new double[p][p + 1];
         for (int i = 0; i < design.length; i++) {
@@ -25,7 +27,7 @@ final class NormalEquations {
      * @param a p rows of p coefficients and the right side; overwritten
      * @return p values; null where they are singular
      */
-    static double[] eliminated(double[][] a) {
+    static double @Nullable [] eliminated(double[][] a) {
         int p = a.length;
         for (int k = 0; k < p; k++) {
             int pivot = k;

@@ -1,5 +1,7 @@
 package eagerneedle.core.fit;
 
+import org.jspecify.annotations.Nullable;
+
 /** A curve over numbered points, in plain numbers, for models with several columns of data. */
 @FunctionalInterface
 public interface NumberedCurve {
@@ -23,7 +25,12 @@ public interface NumberedCurve {
      * @param byParameter p columns of n derivatives to be filled; null when they are not wanted
      * @param byX n derivatives by the abscissa to be filled; null when they are not wanted
      */
-    default void all(double[] x, double[] parameters, double[] value, double[][] byParameter, double[] byX) {
+    default void all(
+            double[] x,
+            double[] parameters,
+            double[] value,
+            double @Nullable [][] byParameter,
+            double @Nullable [] byX) {
         int p = parameters.length;
         double[] g = new double[p + 1];
         for (int i = 0; i < x.length; i++) {
@@ -51,7 +58,12 @@ public interface NumberedCurve {
             }
 
             @Override
-            public void all(double[] x, double[] parameters, double[] value, double[][] byParameter, double[] byX) {
+            public void all(
+                    double[] x,
+                    double[] parameters,
+                    double[] value,
+                    double @Nullable [][] byParameter,
+                    double @Nullable [] byX) {
                 law.all(x, parameters, value, byParameter, byX);
             }
 

@@ -9,6 +9,7 @@ import eagerneedle.core.trace.SerialNoise;
 import eagerneedle.core.trace.Trace;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.function.Predicate;
 import org.hipparchus.distribution.continuous.ChiSquaredDistribution;
 
@@ -109,7 +110,7 @@ record PointScatter(double sd, List<Leaf> leaves, double[][] factor, List<String
 
     /** The scatter of the samples of a trace, which are alike from one to the next. */
     static PointScatter ofSamples(double[][] q, double[] residuals, FitOptions choices) {
-        Trace samples = choices.series();
+        Trace samples = Objects.requireNonNull(choices.series());
         int n = residuals.length;
         int p = q.length;
         double squares = squares(residuals, samples.value());

@@ -1,5 +1,7 @@
 package eagerneedle.core.fit;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * Householder reflections of p columns of n numbers (Golub and Van Loan, Matrix Computations, 5.2), column by column,
  * so that every loop runs along memory.
@@ -32,7 +34,7 @@ final class Reflections {
      * @param columns p by n, n at least p; overwritten
      * @param beside n; becomes Qᵀ times what it was; null for none
      */
-    static Reflections of(double[][] columns, double[] beside) {
+    static Reflections of(double[][] columns, double @Nullable [] beside) {
         Reflections r = new Reflections(columns);
         for (int k = 0; k < columns.length; k++) {
             r.reflect(k, beside);
@@ -40,7 +42,7 @@ final class Reflections {
         return r;
     }
 
-    private void reflect(int k, double[] beside) {
+    private void reflect(int k, double @Nullable [] beside) {
         double[] v = a[k];
         double norm = Math.sqrt(dot(v, v, k));
         diagonal[k] = v[k] > 0 ? -norm : norm;
@@ -57,8 +59,10 @@ final class Reflections {
         }
         if (j < a.length && beside != null) {
             apply(k, a[j], beside);
-        } else if (j < a.length || beside != null) {
-            apply(k, j < a.length ? a[j] : beside);
+        } else if (j < a.length) {
+            apply(k, a[j]);
+        } else if (beside != null) {
+            apply(k, beside);
         }
     }
 

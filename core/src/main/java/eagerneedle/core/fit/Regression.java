@@ -5,6 +5,7 @@ import java.util.List;
 import org.hipparchus.exception.MathRuntimeException;
 import org.hipparchus.linear.MatrixUtils;
 import org.hipparchus.linear.RealMatrix;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Least squares in plain numbers: finds the parameters of a curve and says whether it really found them.
@@ -35,7 +36,21 @@ final class Regression {
      *     or null
      */
     record Weights(
-            double[] uY, double[] uX, double[] covariance, java.util.function.Function<double[], double[][]> whole) {
+            double @Nullable [] uY,
+            double @Nullable [] uX,
+            double @Nullable [] covariance,
+            java.util.function.@Nullable Function<double[], double[][]> whole) {
+        Weights(
+                double @Nullable [] uY,
+                double @Nullable [] uX,
+                double @Nullable [] covariance,
+                java.util.function.@Nullable Function<double[], double[][]> whole) {
+            this.uY = uY;
+            this.uX = uX;
+            this.covariance = covariance;
+            this.whole = whole;
+        }
+
         /**
          * All points count alike, and their residuals are to tell the scatter: one more point than parameters is
          * needed.
@@ -105,9 +120,10 @@ final class Regression {
         boolean[] linear = linearity.from(start);
         boolean allLinear = Linearity.all(linear);
         double[] at = start;
-        for (int pass = 0; pass < (weights.whole() == null ? 1 : 6); pass++) {
-            if (weights.whole() != null) {
-                points.whiten(at);
+        var whole = weights.whole();
+        for (int pass = 0; pass < (whole == null ? 1 : 6); pass++) {
+            if (whole != null) {
+                points.whiten(at, whole);
             }
             double[] next = allLinear && weights.uX() == null ? solved() : search(at, linear);
             boolean settled = relativeStep(at, next) < 1e-10;
@@ -131,13 +147,13 @@ final class Regression {
      */
     private record State(
             double[] theta,
-            RealMatrix white,
+            @Nullable RealMatrix white,
             double[] e,
             double[][] jacobian,
             double[][] slopesAndWeights,
             Decomposition d) {}
 
-    private State last;
+    private @Nullable State last;
 
     /** Worked out once for the parameters looked at last. */
     private State at(double[] theta) {
@@ -246,7 +262,7 @@ final class Regression {
     }
 
     /** Levenberg-Marquardt from one start; null when it ends nowhere in particular. */
-    private double[] descend(double[] start, int steps) {
+    private double @Nullable [] descend(double[] start, int steps) {
         double[] end = isLarge() ? Descent.of(points, n, start, steps) : CarefulDescent.of(points, n, start, steps);
         if (end == null) {
             return null;
@@ -308,7 +324,7 @@ final class Regression {
     }
 
     /** Null when this is an end point worth the name; otherwise what is wrong with it. */
-    private String found(double[] theta) {
+    private @Nullable String found(double[] theta) {
         State here = at(theta);
         double[] scale = new double[p];
         for (int k = 0; k < p; k++) {

@@ -1,9 +1,11 @@
 package eagerneedle.core.fit;
 
+import java.util.Objects;
 import org.hipparchus.exception.MathRuntimeException;
 import org.hipparchus.linear.CholeskyDecomposition;
 import org.hipparchus.linear.MatrixUtils;
 import org.hipparchus.linear.RealMatrix;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The residuals of a curve at its points, each in units of what is known of the points; pure numbers.
@@ -19,7 +21,7 @@ final class WeightedResiduals {
     private final Regression.Weights weights;
     private final int n;
     private final int p;
-    private RealMatrix whitener;
+    private @Nullable RealMatrix whitener;
 
     WeightedResiduals(NumberedCurve curve, double[] x, double[] y, Regression.Weights weights, int p) {
         this.curve = curve;
@@ -33,6 +35,7 @@ final class WeightedResiduals {
     /**
      * n by n: the inverse of the Cholesky factor of the whole covariance, or null while points are weighted one by one.
      */
+    @Nullable
     RealMatrix whitener() {
         return whitener;
     }
@@ -40,12 +43,14 @@ final class WeightedResiduals {
     /** Weighted sum of squares of the ordinates: what rounding of the residuals is measured against. */
     double squaresOfOrdinates(double[] theta) {
         double[] w = new double[n];
-        if (weights.uX() == null) {
+        double[] uX = weights.uX();
+        double[] uY = weights.uY();
+        if (uX == null) {
             for (int i = 0; i < n; i++) {
-                w[i] = weights.uY() == null ? 1 : 1 / weights.uY()[i];
+                w[i] = uY == null ? 1 : 1 / uY[i];
             }
         } else {
-            adjusted(theta, new double[n], new double[p][n], new double[][] {new double[n], w});
+            adjusted(theta, new double[n], uX, new double[p][n], new double[][] {new double[n], w});
         }
         double size = 0;
         for (int i = 0; i < n; i++) {
@@ -68,23 +73,25 @@ final class WeightedResiduals {
      * Fills weighted residuals (y - f), the design (derivatives of f, weighted alike) and, if asked, slopes and
      * weights. The design may be null where abscissae are exact and points are weighted one by one.
      */
-    void rows(double[] theta, double[] e, double[][] jacobian, double[][] slopesAndWeights) {
-        if (weights.uX() == null) {
+    void rows(double[] theta, double[] e, double @Nullable [][] jacobian, double @Nullable [][] slopesAndWeights) {
+        double[] uX = weights.uX();
+        if (uX == null) {
             alike(theta, e, jacobian, slopesAndWeights);
         } else {
-            adjusted(theta, e, jacobian, slopesAndWeights);
+            adjusted(theta, e, uX, Objects.requireNonNull(jacobian), slopesAndWeights);
         }
         if (whitener != null) {
             double[] white = whitener.operate(e);
             System.arraycopy(white, 0, e, 0, n);
-            for (double[] column : jacobian) {
+            for (double[] column : Objects.requireNonNull(jacobian)) {
                 System.arraycopy(whitener.operate(column), 0, column, 0, n);
             }
         }
     }
 
     /** Abscissae without uncertainty: all points at once. */
-    private void alike(double[] theta, double[] e, double[][] jacobian, double[][] slopesAndWeights) {
+    private void alike(
+            double[] theta, double[] e, double @Nullable [][] jacobian, double @Nullable [][] slopesAndWeights) {
         curve.all(x, theta, e, jacobian, slopesAndWeights == null ? null : slopesAndWeights[0]);
         double[] u = weights.uY();
         for (int i = 0; i < n; i++) {
@@ -100,14 +107,17 @@ final class WeightedResiduals {
         }
     }
 
-    private void adjusted(double[] theta, double[] e, double[][] jacobian, double[][] slopesAndWeights) {
+    private void adjusted(
+            double[] theta, double[] e, double[] uX, double[][] jacobian, double @Nullable [][] slopesAndWeights) {
         double[] g = new double[p + 1];
+        double[] uY = weights.uY();
+        double[] covariance = weights.covariance();
         for (int i = 0; i < n; i++) {
             double f = curve.at(i, x[i], theta, g);
             double r = y[i] - f;
-            double ux2 = weights.uX()[i] * weights.uX()[i];
-            double cov = weights.covariance() == null ? 0 : weights.covariance()[i];
-            double uy2 = weights.uY() == null ? 0 : weights.uY()[i] * weights.uY()[i];
+            double ux2 = uX[i] * uX[i];
+            double cov = covariance == null ? 0 : covariance[i];
+            double uy2 = uY == null ? 0 : uY[i] * uY[i];
             double xi = x[i];
             for (int pass = 0; pass < 12; pass++) {
                 double variance = uy2 + g[p] * g[p] * ux2 - 2 * g[p] * cov;
@@ -136,13 +146,12 @@ final class WeightedResiduals {
     }
 
     /** Takes the covariance of all points at these parameters as the measure of the residuals from now on. */
-    void whiten(double[] theta) {
+    void whiten(double[] theta, java.util.function.Function<double[], double[][]> whole) {
         double[] slopes = new double[n];
         curve.all(x, theta, new double[n], null, slopes);
         try {
-            RealMatrix lower = new CholeskyDecomposition(
-                            MatrixUtils.createRealMatrix(weights.whole().apply(slopes)), 1e-8, 1e-300)
-                    .getL();
+            RealMatrix lower =
+                    new CholeskyDecomposition(MatrixUtils.createRealMatrix(whole.apply(slopes)), 1e-8, 1e-300).getL();
             whitener = MatrixUtils.inverse(lower);
         } catch (MathRuntimeException singular) {
             throw new FitException(

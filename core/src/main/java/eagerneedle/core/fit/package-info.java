@@ -5,4 +5,7 @@
  * uncertainty, {@link eagerneedle.core.fit.CurveFit} any smooth model by non-linear least squares. Both give a
  * {@link eagerneedle.core.fit.Fit}.
  */
+@NullMarked
 package eagerneedle.core.fit;
+
+import org.jspecify.annotations.NullMarked;

@@ -3,6 +3,8 @@ package eagerneedle.core.formula;
 import eagerneedle.core.quantity.Digits;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Syntax trees built with the rules that keep them short: nothing is added to 0, multiplied by 1, or raised to the
@@ -13,16 +15,18 @@ final class Algebra {
 
     /** True for a function with an elementary derivative; what others give is taken as a quantity of its own. */
     static boolean isElementary(Expr.Call c) {
-        return c.arguments().size() == 1
-                && Library.shipped().functions().containsKey(c.function())
-                && Library.shipped().functions().get(c.function()).derivative() != null;
+        return c.arguments().size() == 1 && derivative(c.function()) != null;
+    }
+
+    private static @Nullable String derivative(String function) {
+        Function f = Library.shipped().functions().get(function);
+        return f == null ? null : f.derivative();
     }
 
     /** The derivative of an elementary function by its argument, at that argument. */
     static Expr slope(Expr.Call c) {
         return at(
-                Formula.parse(Library.shipped().functions().get(c.function()).derivative())
-                        .expression(),
+                Formula.parse(Objects.requireNonNull(derivative(c.function()))).expression(),
                 c.arguments().get(0).value());
     }
 

@@ -1,5 +1,7 @@
 package eagerneedle.core.formula;
 
+import org.jspecify.annotations.Nullable;
+
 /** Which rows of a column belong to which of another: see {@link Rows}. */
 public final class AlignedRows {
     private final Rows rows;
@@ -13,7 +15,7 @@ public final class AlignedRows {
      *
      * @throws FormulaException where they are to be paired by number and there are not as many
      */
-    public static AlignedRows of(Value.Column column, int size, RowLabels labels, Expr at) {
+    public static AlignedRows of(Value.Column column, int size, @Nullable RowLabels labels, Expr at) {
         return new AlignedRows(Rows.of(column.rows().size(), column.labels(), size, labels, at.column()));
     }
 
@@ -27,7 +29,7 @@ public final class AlignedRows {
     }
 
     /** What the pairs are called; null where nobody knows. */
-    public RowLabels labels() {
+    public @Nullable RowLabels labels() {
         return rows.labels();
     }
 

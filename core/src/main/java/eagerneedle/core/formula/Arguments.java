@@ -12,6 +12,7 @@ import java.util.Arrays;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The arguments of one call, laid beside what the function declares: by position or by name, checked for kind and unit.
@@ -24,14 +25,14 @@ public final class Arguments {
     private final Expr.Call call;
     private final Function function;
     /** By index of the parameter; null for one that was not given. */
-    private final Expr[] given;
+    private final @Nullable Expr[] given;
 
     private final boolean[] asked;
     /** Of repeated parameters there can be several, in the order they were given. */
     private final List<Expr> repeated = new ArrayList<>();
 
     private final Map<Expr, Value> values = new IdentityHashMap<>();
-    private Value first;
+    private @Nullable Value first;
     private boolean takesEnds;
 
     /** @throws FormulaException for an argument that is unknown, too much, given twice, or missing */
@@ -123,7 +124,10 @@ public final class Arguments {
      *
      * @param occasions which readings the rows are; null when nothing names them
      */
-    public record Pair(List<Quantity> first, List<Quantity> second, Occasions occasions) {}
+    public record Pair(
+            List<Quantity> first,
+            List<Quantity> second,
+            @Nullable Occasions occasions) {}
 
     public Pair pair(int i, int k) {
         List<Quantity> first = rows(i);
@@ -209,7 +213,7 @@ public final class Arguments {
     }
 
     /** Which readings the rows of argument i are; null when nothing names them. */
-    public Occasions occasions(int i) {
+    public @Nullable Occasions occasions(int i) {
         return value(i) instanceof Value.Column c && c.labels() != null
                 ? c.labels().occasions()
                 : null;
@@ -258,7 +262,7 @@ public final class Arguments {
     }
 
     /** The uncertain ends of the window that the trace of argument i was cut out by; null when it has none. */
-    public Value.Ends ends(int i) {
+    public Value.@Nullable Ends ends(int i) {
         takesEnds = true;
         if (value(i) instanceof Value.Signal s && s.ends() == null && function.index("window") >= 0) {
             String name = words("window");
@@ -297,12 +301,15 @@ public final class Arguments {
     private Value valueOf(String name) {
         Expr e = named(name);
         String usual = function.parameter(name).orElseThrow().usual();
-        if (e == null && usual == null) {
+        if (e != null) {
+            return evaluated(e);
+        }
+        if (usual == null) {
             throw new FormulaException(
                     call.column(),
                     function.name() + " is written " + function.signature() + "; " + name + " is missing.");
         }
-        return e != null ? evaluated(e) : Formula.parse(usual).evaluate(Scope.empty("usual"));
+        return Formula.parse(usual).evaluate(Scope.empty("usual"));
     }
 
     private Expr placeOf(String name) {

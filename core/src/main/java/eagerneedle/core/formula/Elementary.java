@@ -5,6 +5,7 @@ import eagerneedle.core.quantity.Quantity;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.DoubleUnaryOperator;
+import org.jspecify.annotations.Nullable;
 
 /** Elementary functions of one quantity with their exact derivatives. */
 public enum Elementary {
@@ -40,7 +41,7 @@ public enum Elementary {
     }
 
     /** The function of this name, or null. */
-    public static Elementary named(String name) {
+    public static @Nullable Elementary named(String name) {
         for (Elementary f : values()) {
             if (f.name().toLowerCase(Locale.ROOT).equals(name)) {
                 return f;

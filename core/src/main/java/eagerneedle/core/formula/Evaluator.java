@@ -54,7 +54,7 @@ public final class Evaluator {
             throw new FormulaException(
                     e.column(), "'" + Spelling.of(e) + "' cannot be computed with these numbers.", numerical);
         } catch (IllegalArgumentException | ArithmeticException bad) {
-            throw new FormulaException(e.column(), bad.getMessage(), bad);
+            throw new FormulaException(e.column(), String.valueOf(bad.getMessage()), bad);
         }
     }
 

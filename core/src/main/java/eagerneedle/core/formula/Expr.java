@@ -2,6 +2,7 @@ package eagerneedle.core.formula;
 
 import eagerneedle.core.quantity.Reading;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** The syntax tree of a formula. Every node knows the 1-based column of its first character. */
 public sealed interface Expr {
@@ -24,5 +25,5 @@ public sealed interface Expr {
     record Call(String function, List<Argument> arguments, int column) implements Expr {}
 
     /** An argument; {@code name} is null for one given by position. */
-    record Argument(String name, Expr value) {}
+    record Argument(@Nullable String name, Expr value) {}
 }

@@ -17,6 +17,7 @@ import org.antlr.v4.runtime.ParserRuleContext;
 import org.antlr.v4.runtime.RecognitionException;
 import org.antlr.v4.runtime.Recognizer;
 import org.antlr.v4.runtime.Token;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A parsed formula.
@@ -25,7 +26,7 @@ import org.antlr.v4.runtime.Token;
  * @param defines the name on the left of an equals sign, or null
  * @param expression its syntax tree
  */
-public record Formula(String text, String defines, Expr expression) {
+public record Formula(String text, @Nullable String defines, Expr expression) {
     /** Formulas met before: a sheet's are the same in every run, and those of default arguments in every call. */
     private static final Map<String, Formula> KNOWN = new ConcurrentHashMap<>();
 
@@ -52,6 +53,11 @@ public record Formula(String text, String defines, Expr expression) {
             }
         }
         return known;
+    }
+
+    /** A tree as a formula that was never written. */
+    public static Formula of(Expr expression) {
+        return new Formula("", null, expression);
     }
 
     private static Formula parsed(String text) {
@@ -251,7 +257,7 @@ public record Formula(String text, String defines, Expr expression) {
                         e.getMessage().replaceFirst("\\.$", "") + "; to multiply by a name write * between them.",
                         e);
             } catch (IllegalArgumentException e) {
-                throw new FormulaException(column(c), e.getMessage(), e);
+                throw new FormulaException(column(c), String.valueOf(e.getMessage()), e);
             }
         }
 

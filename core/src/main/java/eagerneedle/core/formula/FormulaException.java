@@ -1,5 +1,8 @@
 package eagerneedle.core.formula;
 
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
 /** What is wrong with a formula, in one sentence, and where. */
 public class FormulaException extends RuntimeException {
     private static final long serialVersionUID = 1;
@@ -12,9 +15,14 @@ public class FormulaException extends RuntimeException {
     }
 
     /** @param cause what went wrong below */
-    public FormulaException(int column, String message, Throwable cause) {
+    public FormulaException(int column, String message, @Nullable Throwable cause) {
         super(message, cause);
         this.column = column;
+    }
+
+    @Override
+    public String getMessage() {
+        return Objects.requireNonNull(super.getMessage());
     }
 
     /** 1-based column in the formula's text; 0 for the whole. */

@@ -3,6 +3,7 @@ package eagerneedle.core.formula;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A function of the formula language as a value: what documents, checks, completion and the printed law of propagation
@@ -27,14 +28,14 @@ public record Function(
         String gives,
         String example,
         String prints,
-        String derivative) {
+        @Nullable String derivative) {
     public Function {
         parameters = List.copyOf(parameters);
     }
 
     /** A function before it is described. */
     public static Function of(String name, Parameter... parameters) {
-        return new Function(name, List.of(parameters), 0, 0, null, null, null, null, null);
+        return new Function(name, List.of(parameters), 0, 0, "", "", "", "", null);
     }
 
     /**

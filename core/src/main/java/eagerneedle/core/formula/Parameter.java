@@ -1,5 +1,7 @@
 package eagerneedle.core.formula;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * One argument of a {@link Function}, as declared: the only place that knows its name, what it takes and its usual
  * value.
@@ -10,7 +12,12 @@ package eagerneedle.core.formula;
  * @param optional true when it may be left out
  * @param unit a unit that a quantity given for it must fit, or null when any will do or another argument decides
  */
-public record Parameter(String name, Kind kind, String usual, boolean optional, String unit) {
+public record Parameter(
+        String name,
+        Kind kind,
+        @Nullable String usual,
+        boolean optional,
+        @Nullable String unit) {
     /** What an argument can be, in words for messages and documents. */
     public enum Kind {
         QUANTITY("a quantity"),

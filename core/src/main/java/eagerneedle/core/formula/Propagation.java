@@ -14,6 +14,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The law of propagation of a formula in symbols (JCGM 100, 5.1.2): what it rests on and how fast it changes with each.
@@ -189,7 +190,7 @@ public record Propagation(List<Term> terms, Map<String, Double> exponents) {
     }
 
     /** The partial derivative by an atom; null where there is none to be written. */
-    private static Expr by(Expr e, String atom) {
+    private static @Nullable Expr by(Expr e, String atom) {
         if (Spelling.of(e).equals(atom)) {
             return number(1);
         }
@@ -211,7 +212,7 @@ public record Propagation(List<Term> terms, Map<String, Double> exponents) {
         return null;
     }
 
-    private static Expr infix(Expr.Infix i, Expr da, Expr db) {
+    private static @Nullable Expr infix(Expr.Infix i, @Nullable Expr da, @Nullable Expr db) {
         if (da == null || db == null) {
             return null;
         }

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Which rows of two columns belong together: those that agree in all labels which both have. A column that lacks a
@@ -18,7 +19,7 @@ import java.util.stream.IntStream;
  * @param right numbers of rows of the second, as many
  * @param labels what the pairs are called; null where nobody knows
  */
-record Rows(int[] left, int[] right, RowLabels labels) {
+record Rows(int[] left, int[] right, @Nullable RowLabels labels) {
     /** In the place of a label; no set has such a name. */
     private static final String LEVEL = "its level";
 
@@ -27,7 +28,7 @@ record Rows(int[] left, int[] right, RowLabels labels) {
      * @param m rows of the second, labelled b
      * @throws FormulaException where they are to be paired by number and there are not as many
      */
-    static Rows of(int n, RowLabels a, int m, RowLabels b, int column) {
+    static Rows of(int n, @Nullable RowLabels a, int m, @Nullable RowLabels b, int column) {
         if (a != null && b != null && (a.rows().isEmpty() || b.rows().isEmpty()) && n * m == 0) {
             return joined(a, b, List.of());
         }

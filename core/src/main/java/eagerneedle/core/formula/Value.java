@@ -10,6 +10,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 
 /** What a formula can give: a quantity, a column of quantities, a trace, a fit, words, or true and false. */
 public sealed interface Value {
@@ -34,7 +35,7 @@ public sealed interface Value {
     }
 
     /** Quantities in rows; {@code labels} says what the rows are, and is null for a column that was written out. */
-    record Column(List<Quantity> rows, RowLabels labels) implements Value {
+    record Column(List<Quantity> rows, @Nullable RowLabels labels) implements Value {
         public Column {
             rows = List.copyOf(rows);
         }
@@ -55,7 +56,7 @@ public sealed interface Value {
     }
 
     /** A trace; {@code ends} is the window it was cut out by, where that is uncertain, otherwise null. */
-    record Signal(Trace trace, Ends ends) implements Value {
+    record Signal(Trace trace, @Nullable Ends ends) implements Value {
         public Signal(Trace trace) {
             this(trace, null);
         }
@@ -84,7 +85,10 @@ public sealed interface Value {
     record Ends(Trace whole, Quantity from, Quantity to) {}
 
     /** A window on a trace. */
-    record Span(Window window, Quantity from, Quantity to) implements Value {
+    record Span(
+            Window window,
+            @Nullable Quantity from,
+            @Nullable Quantity to) implements Value {
         public Span(Window window) {
             this(window, null, null);
         }
@@ -164,7 +168,7 @@ public sealed interface Value {
     }
 
     /** Comparisons in rows. */
-    record Truths(List<Boolean> rows, RowLabels labels) implements Value {
+    record Truths(List<Boolean> rows, @Nullable RowLabels labels) implements Value {
         public Truths {
             rows = List.copyOf(rows);
         }

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A value as someone writes it into a box or a sheet: a reading such as {@code 842.3(6) mm}, or one that is built, such
@@ -84,7 +85,7 @@ public final class Written {
      *
      * @param text may be null
      */
-    public static String checked(String text) {
+    public static @Nullable String checked(@Nullable String text) {
         if (text != null) {
             check(text);
         }

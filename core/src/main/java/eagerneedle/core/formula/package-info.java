@@ -5,4 +5,7 @@
  * <p>{@link eagerneedle.core.formula.Formula} is the door: {@code Formula.parse(text).evaluate(scope)}. Formulas have
  * no side effects; every error is a {@link eagerneedle.core.formula.FormulaException} with a column and one sentence.
  */
+@NullMarked
 package eagerneedle.core.formula;
+
+import org.jspecify.annotations.NullMarked;

@@ -78,7 +78,7 @@ final class Bounds {
             if (Formula.parse(part).expression() instanceof Expr.Infix i
                     && i.left() instanceof Expr.Name n
                     && Set.of("<", "<=", ">", ">=").contains(i.op())
-                    && new Formula("", null, i.right()).evaluate(Scope.empty("bounds")) instanceof Value.Scalar s) {
+                    && Formula.of(i.right()).evaluate(Scope.empty("bounds")) instanceof Value.Scalar s) {
                 return new Bound(n.name(), i.op().startsWith(">"), s.quantity());
             }
         } catch (FormulaException told) {

@@ -2,6 +2,7 @@ package eagerneedle.core.function;
 
 import eagerneedle.core.arithmetic.Program;
 import eagerneedle.core.fit.NumberedCurve;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A model as a compiled formula.
@@ -27,7 +28,8 @@ record CompiledCurve(Program program, int parameters, double[][] data) implement
     }
 
     @Override
-    public void all(double[] x, double[] values, double[] value, double[][] byParameter, double[] byX) {
+    public void all(
+            double[] x, double[] values, double[] value, double @Nullable [][] byParameter, double @Nullable [] byX) {
         double[][] columns = data.clone();
         if (columns.length > 0) {
             columns[0] = x;

@@ -22,6 +22,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.function.DoubleSupplier;
 import org.jspecify.annotations.Nullable;
@@ -53,10 +54,13 @@ public final class FormulaFit {
             Map<String, Double> start,
             double @Nullable [] uX,
             double @Nullable [] uY) {
-        double[] y = columns.get(model.defines());
+        String ordinate = model.defines();
+        if (ordinate == null) {
+            throw new FormulaException(1, "The model does not say what it gives; write y = before it.");
+        }
+        double[] y = columns.get(ordinate);
         if (y == null) {
-            throw new FormulaException(
-                    1, "There is no column " + model.defines() + NearName.hint(model.defines(), columns.keySet()));
+            throw new FormulaException(1, "There is no column " + ordinate + NearName.hint(ordinate, columns.keySet()));
         }
         Set<String> parameters = new LinkedHashSet<>(model.names());
         parameters.removeAll(columns.keySet());
@@ -73,13 +77,12 @@ public final class FormulaFit {
         double[] from =
                 names.stream().mapToDouble(n -> start.getOrDefault(n, 1.0)).toArray();
         List<String> data = model.names().stream().filter(columns::containsKey).toList();
-        String abscissa = data.isEmpty() ? model.defines() : data.get(0);
+        double[] x = data.isEmpty() ? y : Objects.requireNonNull(columns.get(data.get(0)));
         NumberedCurve curve = Program.of(model.expression(), names, data)
                 .<NumberedCurve>map(program -> new CompiledCurve(
                         program, names.size(), data.stream().map(columns::get).toArray(double[][]::new)))
                 .orElseGet(() -> careful(model, names, data, columns));
-        return CurveFit.ofColumns(
-                model.text(), names, from, curve, new CurveFit.Columns(columns.get(abscissa), y, uX, uY), "fit");
+        return CurveFit.ofColumns(model.text(), names, from, curve, new CurveFit.Columns(x, y, uX, uY), "fit");
     }
 
     /**

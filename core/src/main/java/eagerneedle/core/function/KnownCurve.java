@@ -197,7 +197,8 @@ final class KnownCurve implements NumberedCurve, Known {
     }
 
     @Override
-    public void all(double[] x, double[] at, double[] value, double[][] byParameter, double[] byX) {
+    public void all(
+            double[] x, double[] at, double[] value, double @Nullable [][] byParameter, double @Nullable [] byX) {
         double[][] rows = rows(at);
         for (int i = 0; i < x.length; i++) {
             value[i] = rows[i][0];

@@ -211,7 +211,7 @@ final class KnownFit {
         if (!state.isEmpty()) {
             seen.put(state, new Value.Scalar(points.y().get(0)));
         }
-        if (new Formula("", null, e).evaluate(Scope.over("fit", seen)) instanceof Value.Scalar s) {
+        if (Formula.of(e).evaluate(Scope.over("fit", seen)) instanceof Value.Scalar s) {
             LabUnit unit = s.quantity().unit().coherent();
             return isRate ? unit.times(points.xUnit().coherent()) : unit;
         }

@@ -105,7 +105,8 @@ final class RateCurve implements NumberedCurve, Known {
     }
 
     @Override
-    public void all(double[] at, double[] values, double[] value, double[][] byParameter, double[] byX) {
+    public void all(
+            double[] at, double[] values, double[] value, double @Nullable [][] byParameter, double @Nullable [] byX) {
         double[][] all = along(values);
         Rate rate = new Rate();
         for (int i = 0; i < x.length; i++) {

@@ -128,7 +128,7 @@ record Sought(Map<String, Optional<Quantity>> start) {
     }
 
     private boolean isFree(Expr e) {
-        Set<String> names = new Formula("", null, e).names();
+        Set<String> names = Formula.of(e).names();
         return names.stream().noneMatch(start::containsKey);
     }
 }

@@ -25,6 +25,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.function.ToDoubleFunction;
+import org.jspecify.annotations.Nullable;
 
 /** What a call of a function of traces asks for: moments, what the choice of ends or of a cut may change, spans. */
 final class TraceRequests {
@@ -94,7 +95,7 @@ final class TraceRequests {
         return withEnds(ends, withChoice(a, of.apply(a.windowed(0)), plain), plain);
     }
 
-    static Quantity withEnds(Value.Ends ends, Quantity q, ToDoubleFunction<Trace> plain) {
+    static Quantity withEnds(Value.@Nullable Ends ends, Quantity q, ToDoubleFunction<Trace> plain) {
         if (ends == null) {
             return q;
         }

@@ -10,6 +10,7 @@ import eagerneedle.core.quantity.Quantity;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A formula of quantities as a curve in plain numbers: everything is turned into coherent units on the way in and back
@@ -111,7 +112,12 @@ final class UnitCurve implements Curve {
     }
 
     @Override
-    public void all(double[] x, double[] parameters, double[] value, double[][] byParameter, double[] byX) {
+    public void all(
+            double[] x,
+            double[] parameters,
+            double[] value,
+            double @Nullable [][] byParameter,
+            double @Nullable [] byX) {
         int p = parameters.length;
         double[] scalars = new double[p];
         for (int k = 0; k < p; k++) {

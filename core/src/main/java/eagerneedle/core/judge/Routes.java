@@ -5,6 +5,7 @@ import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import org.hipparchus.distribution.continuous.ChiSquaredDistribution;
 import org.hipparchus.linear.MatrixUtils;
 import org.hipparchus.linear.RealMatrix;
@@ -117,7 +118,7 @@ public record Routes(
         others.remove(route);
         Quantity rest =
                 others.size() == 1 ? others.get(0) : of(otherLabels, others).mean();
-        Quantity d = values.get(route).minus(rest);
+        Quantity d = values.get(route).minus(Objects.requireNonNull(rest, "they are not redundant"));
         return d.u() == 0 ? 0 : d.value() / d.u();
     }
 
@@ -133,7 +134,7 @@ public record Routes(
                 chiSquare, values.size() - 1, values.size() == 2 ? "" : "s", birgeRatio());
         if (chance() >= 0.05) {
             return "The %d routes agree (%s); together they give %s."
-                    .formatted(values.size(), numbers, Notation.bracket(mean));
+                    .formatted(values.size(), numbers, Notation.bracket(Objects.requireNonNull(mean)));
         }
         String odd = values.size() == 2
                 ? ""

@@ -66,7 +66,7 @@ final class Compiler {
         } catch (FormulaException known) {
             throw known;
         } catch (IllegalArgumentException | ArithmeticException bad) {
-            throw new FormulaException(e.column(), bad.getMessage(), bad);
+            throw new FormulaException(e.column(), String.valueOf(bad.getMessage()), bad);
         }
     }
 

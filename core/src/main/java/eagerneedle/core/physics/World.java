@@ -170,7 +170,7 @@ public final class World {
     }
 
     private Value value(Expr e, Map<String, Quantity> own) {
-        return new Formula("", null, e)
+        return Formula.of(e)
                 .evaluate(Scope.over(
                         "rig",
                         Set.of(),
@@ -186,7 +186,7 @@ public final class World {
      * @throws FormulaException where it has no value, or needs what is not known for a whole session
      */
     Quantity needed(Expr e, String what) {
-        Set<String> unknown = new LinkedHashSet<>(new Formula("", null, e).names());
+        Set<String> unknown = new LinkedHashSet<>(Formula.of(e).names());
         unknown.removeIf(
                 n -> Constants.has(n) || columns.containsKey(n) || quantity(n).isPresent());
         if (unknown.isEmpty()) {

@@ -7,6 +7,7 @@ import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.DoubleUnaryOperator;
 import java.util.function.ToDoubleFunction;
 
@@ -191,6 +192,11 @@ final class DrawProgram {
                                                 : ((Recipe.Nary) r).of();
     }
 
+    /** The register that a quantity was laid out in before those that are made of it. */
+    private int at(Quantity q) {
+        return Objects.requireNonNull(register.get(q));
+    }
+
     private Step step(Quantity q) {
         Recipe r = q.recipe();
         if (r == null) {
@@ -198,8 +204,8 @@ final class DrawProgram {
         } else if (r instanceof Recipe.Sum s) {
             return sum(s);
         } else if (r instanceof Recipe.Product p) {
-            int a = register.get(p.a());
-            int b = register.get(p.b());
+            int a = at(p.a());
+            int b = at(p.b());
             return (regs, z, n, out) -> {
                 double[] x = regs[a];
                 double[] y = regs[b];
@@ -208,8 +214,8 @@ final class DrawProgram {
                 }
             };
         } else if (r instanceof Recipe.Quotient d) {
-            int a = register.get(d.a());
-            int b = register.get(d.b());
+            int a = at(d.a());
+            int b = at(d.b());
             return (regs, z, n, out) -> {
                 double[] x = regs[a];
                 double[] y = regs[b];
@@ -218,7 +224,7 @@ final class DrawProgram {
                 }
             };
         } else if (r instanceof Recipe.Unary u) {
-            int a = register.get(u.of());
+            int a = at(u.of());
             DoubleUnaryOperator f = u.f();
             return (regs, z, n, out) -> {
                 double[] x = regs[a];
@@ -268,7 +274,7 @@ final class DrawProgram {
     private Step sum(Recipe.Sum s) {
         int[] at = new int[s.parts().length];
         for (int i = 0; i < at.length; i++) {
-            at[i] = register.get(s.parts()[i]);
+            at[i] = at(s.parts()[i]);
         }
         if (at.length == 2) {
             double f = s.factors()[0];
@@ -297,7 +303,7 @@ final class DrawProgram {
     private Step nary(Recipe.Nary r) {
         int[] at = new int[r.of().length];
         for (int i = 0; i < at.length; i++) {
-            at[i] = register.get(r.of()[i]);
+            at[i] = at(r.of()[i]);
         }
         ToDoubleFunction<double[]> f = r.f();
         return (regs, z, n, out) -> {

@@ -202,7 +202,7 @@ public final class LabUnit {
 
     /** The unit of a difference of two values in this one: K for degC; otherwise the same. */
     public LabUnit difference() {
-        return !isAffine() ? this : factor == 1 ? KELVIN : UnitAtoms.find("degR");
+        return !isAffine() ? this : factor == 1 ? KELVIN : UnitAtoms.known("degR");
     }
 
     /** True for a temperature with its own zero (degree Celsius). */

@@ -1,6 +1,7 @@
 package eagerneedle.core.quantity;
 
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One leaf influence: a cause of uncertainty of its own, standardised to mean 0 and standard deviation 1.
@@ -19,8 +20,15 @@ import java.util.Objects;
  *     added before Welch-Satterthwaite. By default the leaf's own id
  * @param seen for the leaf of a scatter the readings it was seen in, which correlate it with others; otherwise null
  */
-public record Leaf(String id, String label, String source, Type type, Shape shape, double dof, String pool, Seen seen)
-        implements Comparable<Leaf> {
+public record Leaf(
+        String id,
+        String label,
+        String source,
+        Type type,
+        Shape shape,
+        double dof,
+        String pool,
+        @Nullable Seen seen) implements Comparable<Leaf> {
 
     /** How the standard uncertainty was evaluated. */
     public enum Type {

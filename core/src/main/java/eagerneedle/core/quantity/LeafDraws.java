@@ -30,9 +30,9 @@ final class LeafDraws {
         this.seed = seed;
         Map<String, List<Integer>> groups = new java.util.TreeMap<>();
         for (int k = 0; k < leaves.size(); k++) {
-            if (leaves.get(k).seen() != null) {
-                groups.computeIfAbsent(leaves.get(k).seen().group(), g -> new ArrayList<>())
-                        .add(k);
+            Seen seen = leaves.get(k).seen();
+            if (seen != null) {
+                groups.computeIfAbsent(seen.group(), g -> new ArrayList<>()).add(k);
             }
         }
         groups.values().stream().filter(g -> g.size() > 1).forEach(g -> together.add(root(g)));

@@ -1,6 +1,7 @@
 package eagerneedle.core.quantity;
 
 import java.util.Arrays;
+import org.jspecify.annotations.Nullable;
 
 /** From dimensions to the unit that people know them by: N rather than kg*m/s^2, V/s rather than kg*m^2/s^4/A. */
 final class NamedUnits {
@@ -35,7 +36,7 @@ final class NamedUnits {
      * V/s rather than kg*m^2/s^4/A: a named unit and few base units, where that is shorter and hides no kilogram; or
      * null.
      */
-    private static LabUnit withNamedPart(int[] e) {
+    private static @Nullable LabUnit withNamedPart(int[] e) {
         if (e[0] == 0) {
             return null;
         }
@@ -70,7 +71,7 @@ final class NamedUnits {
     }
 
     /** V^2 rather than kg^2*m^4/s^6/A^2; null where it is no square of a named unit. */
-    private static LabUnit squared(int[] e) {
+    private static @Nullable LabUnit squared(int[] e) {
         for (LabUnit named : UnitAtoms.namedCoherent()) {
             int[] twice = Arrays.stream(named.exponents()).map(x -> 2 * x).toArray();
             if (named.exponents()[0] != 0 && Arrays.equals(twice, e)) {

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.function.DoubleUnaryOperator;
 import java.util.function.Predicate;
 import java.util.function.ToDoubleFunction;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A quantity value with its unit, standard uncertainty, degrees of freedom and lineage; immutable.
@@ -23,15 +24,16 @@ public final class Quantity {
     private final double value;
     private final LabUnit unit;
     private final Contributions contributions;
-    private final Recipe recipe;
+    private final @Nullable Recipe recipe;
 
-    private Quantity(double value, LabUnit unit, Contributions contributions, Recipe recipe) {
+    private Quantity(double value, LabUnit unit, Contributions contributions, @Nullable Recipe recipe) {
         this.value = value;
         this.unit = unit;
         this.contributions = contributions;
         this.recipe = recipe;
     }
 
+    @Nullable
     Recipe recipe() {
         return recipe;
     }

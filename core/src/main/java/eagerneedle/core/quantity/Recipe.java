@@ -2,6 +2,7 @@ package eagerneedle.core.quantity;
 
 import java.util.function.DoubleUnaryOperator;
 import java.util.function.ToDoubleFunction;
+import org.jspecify.annotations.Nullable;
 
 /**
  * How a quantity that is not linear in its leaves follows from other quantities, so that Monte Carlo (JCGM 101) and the
@@ -26,13 +27,13 @@ sealed interface Recipe {
      * a factor times one part, shifted so that the part's nominal value gives {@code value}; null when the part is
      * linear.
      */
-    static Recipe affine(Quantity part, double factor, double value) {
+    static @Nullable Recipe affine(Quantity part, double factor, double value) {
         return part.recipe() == null || factor == 0
                 ? null
                 : new Sum(new Quantity[] {part}, new double[] {factor}, value - factor * part.value());
     }
 
-    static Recipe sum(Quantity a, double fa, Quantity b, double fb, double value) {
+    static @Nullable Recipe sum(Quantity a, double fa, Quantity b, double fb, double value) {
         return a.recipe() == null && b.recipe() == null || a == b && fa == -fb
                 ? null
                 : new Sum(new Quantity[] {a, b}, new double[] {fa, fb}, value - fa * a.value() - fb * b.value());

@@ -6,10 +6,12 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.stream.IntStream;
 import javax.measure.Dimension;
 import javax.measure.MetricPrefix;
 import javax.measure.Unit;
+import org.jspecify.annotations.Nullable;
 import tech.units.indriya.AbstractUnit;
 import tech.units.indriya.unit.UnitDimension;
 import tech.units.indriya.unit.Units;
@@ -118,17 +120,17 @@ final class UnitAtoms {
         plain("counts", AbstractUnit.ONE);
         plain("LSB", AbstractUnit.ONE);
         plain("atm", Units.PASCAL.multiply(101_325));
-        put("rev", KNOWN.get("rad").scaled("rev", 2 * Math.PI, 0));
+        put("rev", known("rad").scaled("rev", 2 * Math.PI, 0));
         put("rpm", new LabUnit("rpm", 2 * Math.PI / 60, 0, new int[] {0, 0, -12, 0, 0, 0, 0}, 1, false));
-        put("deg", KNOWN.get("rad").scaled("deg", Math.PI / 180, 0));
-        put("°", KNOWN.get("deg"));
-        put("arcmin", KNOWN.get("rad").scaled("arcmin", Math.PI / 10_800, 0));
-        put("arcsec", KNOWN.get("rad").scaled("arcsec", Math.PI / 648_000, 0));
-        put("degC", KNOWN.get("K").scaled("degC", 1, 273.15));
-        put("°C", KNOWN.get("degC"));
-        put("degR", KNOWN.get("K").scaled("degR", 5 / 9.0, 0));
-        put("degF", KNOWN.get("K").scaled("degF", 5 / 9.0, 459.67 * 5 / 9));
-        put("°F", KNOWN.get("degF"));
+        put("deg", known("rad").scaled("deg", Math.PI / 180, 0));
+        put("°", known("deg"));
+        put("arcmin", known("rad").scaled("arcmin", Math.PI / 10_800, 0));
+        put("arcsec", known("rad").scaled("arcsec", Math.PI / 648_000, 0));
+        put("degC", known("K").scaled("degC", 1, 273.15));
+        put("°C", known("degC"));
+        put("degR", known("K").scaled("degR", 5 / 9.0, 0));
+        put("degF", known("K").scaled("degF", 5 / 9.0, 459.67 * 5 / 9));
+        put("°F", known("degF"));
         plain("in", Units.METRE.multiply(254).divide(10_000));
         plain("ft", Units.METRE.multiply(3048).divide(10_000));
         plain("yd", Units.METRE.multiply(9144).divide(10_000));
@@ -166,6 +168,11 @@ final class UnitAtoms {
     }
 
     private UnitAtoms() {}
+
+    /** A unit that ships with the program. */
+    static LabUnit known(String symbol) {
+        return Objects.requireNonNull(KNOWN.get(symbol), symbol);
+    }
 
     private static void put(String symbol, LabUnit unit) {
         KNOWN.put(symbol, unit);
@@ -206,7 +213,7 @@ final class UnitAtoms {
         if (bases == null) {
             bases = dimension.equals(UnitDimension.NONE) ? Map.of() : Map.of(dimension, 1);
         }
-        bases.forEach((d, power) -> exponents[BASE_INDEX.get(d)] = 12 * power);
+        bases.forEach((d, power) -> exponents[Objects.requireNonNull(BASE_INDEX.get(d))] = 12 * power);
         return new LabUnit(symbol, toSystem(unit), 0, exponents, symbol.endsWith("rad") ? 1 : 0, symbol.endsWith("Hz"));
     }
 
@@ -219,7 +226,7 @@ final class UnitAtoms {
     }
 
     /** The unit of that symbol or spelling, or null. A word may begin with a capital letter or be all capitals. */
-    static LabUnit find(String symbol) {
+    static @Nullable LabUnit find(String symbol) {
         LabUnit known = KNOWN.get(symbol);
         return known != null || symbol.length() < 4 ? known : WORDS.get(symbol.toLowerCase(java.util.Locale.ROOT));
     }

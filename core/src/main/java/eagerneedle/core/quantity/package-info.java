@@ -6,4 +6,7 @@
  * by exact derivatives, so that budgets, covariances and correlations follow without bookkeeping (JCGM 100:2008, clause
  * 5).
  */
+@NullMarked
 package eagerneedle.core.quantity;
+
+import org.jspecify.annotations.NullMarked;

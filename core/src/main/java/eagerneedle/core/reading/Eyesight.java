@@ -42,7 +42,7 @@ public final class Eyesight {
         Map<String, String> out = new LinkedHashMap<>(like);
         switch (face) {
             case RULE, ANGLE, MENISCUS -> {
-                Reading mark = Reading.parse(like.get("mark"));
+                Reading mark = reading(like, "mark");
                 double step = in(like, "division", mark.unit()) * number(like, "judged");
                 double start = in(like, "start", mark.unit());
                 double v = truth.in(mark.unit()) + start;
@@ -52,15 +52,15 @@ public final class Eyesight {
                 out.put("mark", text(step * Math.rint(v / step), step, mark.unit()));
             }
             case METER -> {
-                Reading mark = Reading.parse(like.get("mark"));
+                Reading mark = reading(like, "mark");
                 double step = in(like, "division", mark.unit()) * number(like, "judged");
                 double off = in(like, "range", mark.unit())
-                        * Reading.parse(like.get("share")).unit().convert(number(like, "share"), LabUnit.ONE);
+                        * reading(like, "share").unit().convert(number(like, "share"), LabUnit.ONE);
                 double v = truth.in(mark.unit()) + off * instrument.applyAsDouble(like.get("instrument"));
                 out.put("mark", text(step * Math.rint(v / step), step, mark.unit()));
             }
             case VERNIER -> {
-                Reading main = Reading.parse(like.get("main"));
+                Reading main = reading(like, "main");
                 double division = in(like, "division", main.unit());
                 double marks = number(like, "marks");
                 double steps = Math.rint(truth.in(main.unit()) / division * marks);
@@ -77,14 +77,14 @@ public final class Eyesight {
                 out.put("weights", text(step > 0 ? step * Math.rint(v / step) : v, step, unit));
             }
             case STOPWATCH -> {
-                Reading time = Reading.parse(like.get("time"));
+                Reading time = reading(like, "time");
                 double step = in(like, "resolution", time.unit());
                 double v = truth.in(time.unit())
                         + in(like, "reaction", time.unit()) * (normal.getAsDouble() + normal.getAsDouble());
                 out.put("time", text(step > 0 ? step * Math.rint(v / step) : v, step, time.unit()));
             }
             case DISPLAY -> {
-                Reading low = Reading.parse(like.get("low"));
+                Reading low = reading(like, "low");
                 double half = (in(like, "high", low.unit()) - low.value()) / 2;
                 double middle = truth.in(low.unit()) + half * even.getAsDouble();
                 out.put("low", text(middle - half, half / 50, low.unit()));
@@ -97,7 +97,7 @@ public final class Eyesight {
 
     /** Main scale and hand at the nearest that can be told apart. */
     private static void turned(Map<String, String> out, String main, String hand, String turn, Quantity truth) {
-        LabUnit unit = Reading.parse(out.get(main)).unit();
+        LabUnit unit = reading(out, main).unit();
         double whole = in(out, turn, unit);
         double divisions = number(out, "divisions");
         double marks = out.containsKey("marks") ? Math.max(1, number(out, "marks")) : 1;
@@ -116,12 +116,21 @@ public final class Eyesight {
         }
     }
 
+    /** @throws IllegalArgumentException when nothing stands in the gap, or nothing that can be read */
+    private static Reading reading(Map<String, String> of, String gap) {
+        String text = of.get(gap);
+        if (text == null) {
+            throw new IllegalArgumentException("Nothing is said of " + gap + ".");
+        }
+        return Reading.parse(text);
+    }
+
     private static double number(Map<String, String> of, String gap) {
-        return Reading.parse(of.get(gap)).value();
+        return reading(of, gap).value();
     }
 
     private static double in(Map<String, String> of, String gap, LabUnit unit) {
-        Reading r = Reading.parse(of.get(gap));
+        Reading r = reading(of, gap);
         LabUnit to = unit.isAffine() && !r.unit().isAffine() ? unit.difference() : unit;
         return r.value() == 0 ? 0 : r.unit().convert(r.value(), to);
     }

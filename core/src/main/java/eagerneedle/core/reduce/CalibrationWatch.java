@@ -17,6 +17,7 @@ import java.util.Comparator;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What calibrations say: missing, overdue, failed, drifted, not closing, and whether a sensor answered to its
@@ -73,13 +74,7 @@ final class CalibrationWatch {
                                                 + Notation.bracket(d)
                                                 + " when it was checked after use.")
                                 .onChannel(name)
-                                .remedied(
-                                        c.after().use() == AfterUse.Use.CORRECT
-                                                ? "It is taken out in proportion to time."
-                                                : c.after().use() == AfterUse.Use.INFLUENCE
-                                                        ? "It stands in the budget as an influence."
-                                                        : "Choose at Calibrate whether it is "
-                                                                + "taken out or kept as an influence.")));
+                                .remedied(whatBecomesOfIt(c.after()))));
             }
             if (c != null && c.overdue(reduction.lastUse(name).orElse(now))) {
                 found.add(Rule.CALIBRATION_OVERDUE
@@ -128,10 +123,19 @@ final class CalibrationWatch {
                                 .remedied("Touch it to identify it at Rig, then calibrate it again."));
     }
 
+    private static String whatBecomesOfIt(@Nullable AfterUse drift) {
+        AfterUse.Use use = drift == null ? AfterUse.Use.TELL : drift.use();
+        return switch (use) {
+            case CORRECT -> "It is taken out in proportion to time.";
+            case INFLUENCE -> "It stands in the budget as an influence.";
+            case TELL -> "Choose at Calibrate whether it is taken out or kept as an influence.";
+        };
+    }
+
     /** What a closure of circles says against itself: readings that stand out, series that do not close. */
     private static void closure(String name, String label, Calibration c, List<Finding> found) {
         try {
-            ClosureReadings.Solution s = c.closure().solve(c.id());
+            ClosureReadings.Solution s = c.closed();
             s.remarks().forEach(r -> found.add(Rule.CLOSURE.ofSession(r, r).onChannel(name)));
             for (int k = 0; k < s.closures().length; k++) {
                 if (Math.abs(s.closures()[k]) > OPEN * s.uClosure()) {

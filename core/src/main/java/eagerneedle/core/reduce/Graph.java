@@ -6,9 +6,11 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /**
  * An incremental graph of definitions.
@@ -50,13 +52,13 @@ final class Graph {
      * <p>Nodes whose needs are all met do not know of each other: they are computed together, wave after wave. What is
      * left then stands in a circle, and each such node says so.
      */
-    static Graph evaluate(Map<Key, Node> nodes, Graph previous) {
+    static Graph evaluate(Map<Key, Node> nodes, @Nullable Graph previous) {
         Graph g = new Graph(nodes, previous == null ? Map.of() : previous.now);
         Map<Key, Waiting> all = new HashMap<>(2 * nodes.size());
         nodes.forEach((key, node) -> all.put(key, new Waiting(key, node)));
         List<Waiting> ready = new ArrayList<>();
         nodes.keySet().forEach(key -> {
-            Waiting w = all.get(key);
+            Waiting w = Objects.requireNonNull(all.get(key));
             for (Key need : w.node.needs()) {
                 Waiting other = all.get(need);
                 if (other != null) {
@@ -141,7 +143,8 @@ final class Graph {
 
     Map<Key, Outcome> outcomes() {
         Map<Key, Outcome> out = new LinkedHashMap<>();
-        nodes.keySet().forEach(k -> out.put(k, now.get(k).outcome()));
+        nodes.keySet()
+                .forEach(k -> out.put(k, Objects.requireNonNull(now.get(k)).outcome()));
         return out;
     }
 
@@ -166,12 +169,11 @@ final class Graph {
         List<Outcome> needed = new ArrayList<>();
         node.needs().forEach(n -> needed.add(outcome(n)));
         Memory old = before.get(key);
-        boolean same = old != null && old.stamp().equals(node.stamp()) && sameObjects(old.needed(), needed);
-        if (!same) {
+        Memory memory = old;
+        if (memory == null || !memory.stamp().equals(node.stamp()) || !sameObjects(memory.needed(), needed)) {
+            memory = new Memory(node.stamp(), needed, node.compute().apply(this::outcome));
             computed++;
         }
-        Memory memory =
-                same ? old : new Memory(node.stamp(), needed, node.compute().apply(this::outcome));
         open.remove(key);
         now.put(key, memory);
         return memory.outcome();

@@ -17,6 +17,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /** The graph of a session: what everything in it is computed from, and how. */
 final class GraphBuilder {
@@ -188,13 +189,12 @@ final class GraphBuilder {
             capture.windows().forEach((w, plan) -> samples.window(run, w, plan));
         }
         if (!planning) {
-            capture.windows().entrySet().stream()
-                    .filter(e -> e.getValue().isByMoments())
-                    .forEach(e -> {
-                        String at = "/captures/" + captureName + "/windows/" + e.getKey();
-                        end(run, e.getKey(), "from", e.getValue().from(), local, at);
-                        end(run, e.getKey(), "to", e.getValue().to(), local, at);
-                    });
+            capture.windows()
+                    .forEach((w, plan) -> plan.ends().ifPresent(e -> {
+                        String at = "/captures/" + captureName + "/windows/" + w;
+                        end(run, w, "from", e.from(), local, at);
+                        end(run, w, "to", e.to(), local, at);
+                    }));
         }
         set.forEach((n, f) -> formula(
                 Key.of(run, n),
@@ -255,7 +255,7 @@ final class GraphBuilder {
         return name.substring(0, Math.max(0, name.lastIndexOf('.')));
     }
 
-    private void formula(Key key, String text, String unit, Map<String, Key> local, String pointer) {
+    private void formula(Key key, String text, @Nullable String unit, Map<String, Key> local, String pointer) {
         Formula formula = Formula.parse(text);
         List<Key> needs = new ArrayList<>();
         for (String n : formula.names()) {
@@ -294,7 +294,7 @@ final class GraphBuilder {
                             } catch (FormulaException e) {
                                 return Outcome.problem(wrong(pointer, e.column(), e.getMessage()));
                             } catch (IllegalArgumentException e) {
-                                return Outcome.problem(wrong(pointer, 1, e.getMessage()));
+                                return Outcome.problem(wrong(pointer, 1, String.valueOf(e.getMessage())));
                             }
                         }));
     }

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What it would take: every single change that the stockroom and the bench allow, tried out on the plan.
@@ -65,7 +66,7 @@ public final class Improvements {
         if (nominal == null) {
             return choices;
         }
-        Sheet.Input plan = reducer.located().sheet().inputs().get(input);
+        Sheet.Input plan = reducer.located().sheet().input(input);
         for (Instrument i : stock) {
             if (i.reads(nominal)) {
                 Session tried = new PlanCommand.TieInput(input, plan.label(), i).apply(withoutPlanned(input));
@@ -81,7 +82,10 @@ public final class Improvements {
     }
 
     /** An instrument for an input: the reading it would give, and the result with it (null where there is none yet). */
-    public record Choice(Instrument instrument, Quantity reading, Quantity result) {}
+    public record Choice(
+            Instrument instrument,
+            Quantity reading,
+            @Nullable Quantity result) {}
 
     private Session withoutPlanned(String input) {
         return session.planned().containsKey(input)

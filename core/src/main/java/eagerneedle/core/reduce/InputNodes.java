@@ -51,7 +51,7 @@ final class InputNodes {
                                 : q;
                         return Outcome.of(Corrections.of(read, corrections));
                     } catch (IllegalArgumentException e) {
-                        return Outcome.problem(e.getMessage());
+                        return Outcome.problem(String.valueOf(e.getMessage()));
                     }
                 }));
         if (!together.isEmpty()) {
@@ -69,7 +69,8 @@ final class InputNodes {
      * circles. What a plan will find is told by carrying it out; where that cannot be done the relation is one to one.
      */
     void calibration(String name, Channel channel) {
-        if (channel.calibration() == null) {
+        Channel.CalibrationPlan plan = channel.calibration();
+        if (plan == null) {
             return;
         }
         Calibration c = planning
@@ -77,7 +78,7 @@ final class InputNodes {
                 : session.calibrationOf(name, sheet)
                         .map(k -> k.called(channel.label()))
                         .orElse(null);
-        boolean closure = channel.calibration().toRelation() == Relation.CLOSURE;
+        boolean closure = plan.toRelation() == Relation.CLOSURE;
         String untold = planning
                 ? sheet.hasPhysics() ? channel.label() + " is calibrated when the plan is carried out." : ""
                 : c == null ? channel.label() + " is not calibrated yet." : "";
@@ -89,12 +90,9 @@ final class InputNodes {
                             return !untold.isEmpty()
                                     ? Outcome.problem(untold)
                                     : Outcome.of(Quantity.exact(
-                                            c == null
-                                                    ? 0
-                                                    : c.closure().solve(c.id()).sd(),
-                                            channel.labUnit()));
+                                            c == null ? 0 : c.closed().sd(), channel.labUnit()));
                         } catch (FitException e) {
-                            return Outcome.problem(e.getMessage());
+                            return Outcome.problem(String.valueOf(e.getMessage()));
                         }
                     }));
         }
@@ -111,22 +109,17 @@ final class InputNodes {
                                 return Outcome.of(new Value.Column(
                                         c == null
                                                 ? java.util.Collections.nCopies(
-                                                        channel.calibration().divisions(),
-                                                        Quantity.exact(0, channel.labUnit()))
+                                                        plan.intervals(), Quantity.exact(0, channel.labUnit()))
                                                 : first
-                                                        ? c.closure()
-                                                                .solve(c.id())
-                                                                .lower()
-                                                        : c.closure()
-                                                                .solve(c.id())
-                                                                .upper()));
+                                                        ? c.closed().lower()
+                                                        : c.closed().upper()));
                             }
                             return Outcome.of(
                                     c == null
                                             ? first ? Quantity.number(1) : Quantity.exact(0, channel.labUnit())
                                             : c.coefficients().get(first ? 1 : 0));
                         } catch (FitException e) {
-                            return Outcome.problem(e.getMessage());
+                            return Outcome.problem(String.valueOf(e.getMessage()));
                         }
                     }));
         }
@@ -172,12 +165,11 @@ final class InputNodes {
         }
         try {
             List<String> ids = together.stream().map(name -> "input:" + name).toList();
-            List<String> labels = together.stream()
-                    .map(name -> sheet.inputs().get(name).leafLabel())
-                    .toList();
+            List<String> labels =
+                    together.stream().map(name -> sheet.input(name).leafLabel()).toList();
             return Outcome.of(Correlated.of(alone, r, ids, labels).get(together.indexOf(key)));
         } catch (IllegalArgumentException e) {
-            return Outcome.problem(e.getMessage());
+            return Outcome.problem(String.valueOf(e.getMessage()));
         }
     }
 }

@@ -81,7 +81,7 @@ public final class KindsTrial {
             found.add(located.problem(
                     "/pictures/" + at,
                     1,
-                    name + " is drawn as a fit, but is " + fit.value().described() + "."));
+                    name + " is drawn as a fit, but is " + fit.there().described() + "."));
         }
     }
 }

@@ -102,7 +102,7 @@ public record LawOfResult(String key, String law, List<Term> terms, double alone
         for (Propagation.Term t : p.terms()) {
             try {
                 Quantity x = r.evaluate(new Formula(t.name(), null, t.of()), java.util.Map.of());
-                Quantity slope = r.evaluate(new Formula("", null, t.derivative()), java.util.Map.of());
+                Quantity slope = r.evaluate(Formula.of(t.derivative()), java.util.Map.of());
                 double of = school == School.LIMITS ? x.limit() : x.u();
                 LabUnit step = x.unit().difference();
                 Quantity part = Quantity.exact(slope.value(), slope.unit()).times(Quantity.exact(of, step));

@@ -7,6 +7,7 @@ import eagerneedle.core.sheet.Capture;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /** The list of every quantity of a session, in the order of the sheet. */
 public record Ledger(List<Entry> entries) {
@@ -22,7 +23,13 @@ public record Ledger(List<Entry> entries) {
      * @param source "measured", "as planned", or "derived"
      */
     public record Entry(
-            String name, String group, String label, String symbol, Key key, Outcome outcome, String source) {
+            String name,
+            String group,
+            String label,
+            @Nullable String symbol,
+            Key key,
+            Outcome outcome,
+            String source) {
         public Optional<Quantity> quantity() {
             return outcome.quantity();
         }
@@ -59,11 +66,12 @@ public record Ledger(List<Entry> entries) {
                         shown(r, name),
                         r.session().measured().containsKey(name) && !planned ? "measured" : "as planned")));
         r.sheet().results().forEach((name, d) -> {
-            if (d.shown()) {
+            String label = d.label();
+            if (label != null) {
                 out.add(new Entry(
                         name,
                         d.group() == null ? "Result" : d.group(),
-                        d.label(),
+                        label,
                         d.symbol(),
                         new Key.Global(name),
                         shown(r, name),
@@ -85,11 +93,12 @@ public record Ledger(List<Entry> entries) {
         Capture capture = r.sheet().captures().get(run.capture());
         if (capture != null) {
             capture.quantities().forEach((n, d) -> {
-                if (d.shown()) {
+                String label = d.label();
+                if (label != null) {
                     out.add(new Entry(
                             run.capture() + "[" + run.id() + "]." + n,
                             run.name(),
-                            d.label(),
+                            label,
                             d.symbol(),
                             Key.of(run, n),
                             r.ofRun(run, n),

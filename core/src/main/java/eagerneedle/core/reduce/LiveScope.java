@@ -80,7 +80,7 @@ final class LiveScope {
         if (!capture.channels().contains(name)) {
             return Optional.ofNullable(more.get(name));
         }
-        Channel channel = sheet.channels().get(name);
+        Channel channel = sheet.channel(name);
         if (traces.contains(name)) {
             RawSamples raw = all.apply(name);
             Trace trace = new Trace(name, raw.time(), indicated(channel, raw), channel.labUnit(), 0, List.of());

@@ -10,6 +10,7 @@ import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.trace.RawSamples;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Function;
 
@@ -46,13 +47,16 @@ public final class LiveTarget {
      * @throws IllegalArgumentException with one sentence where it has no value, or how close makes no sense
      */
     public static Optional<LiveTarget> of(Reduction r, String captureName, String level) {
-        Capture capture = r.sheet().captures().get(captureName);
-        if (capture.seek() == null) {
+        Capture capture = r.sheet().capture(captureName);
+        Capture.SeekPlan seek = capture.seek();
+        if (seek == null) {
             return Optional.empty();
         }
-        String[] sides = sides(capture.seek());
+        String[] sides = sides(seek);
         Map<String, Quantity> set = new LinkedHashMap<>();
-        capture.levels().get(level).set().forEach((n, f) -> set.put(n, r.evaluate(Formula.parse(f), set)));
+        Objects.requireNonNull(capture.levels().get(level), level)
+                .set()
+                .forEach((n, f) -> set.put(n, r.evaluate(Formula.parse(f), set)));
         Formula read = Formula.parse(sides[0].strip());
         Quantity target = r.evaluate(Formula.parse(sides[1].strip()), set);
         Map<String, Value> more = new LinkedHashMap<>();
@@ -65,10 +69,10 @@ public final class LiveTarget {
                         r.quantity(n).ifPresent(q -> more.put(n, new Value.Scalar(q)));
                     }
                 });
-        double band = band(capture.seek().within(), target);
+        double band = band(seek.within(), target);
         if (!(band > 0)) {
-            throw new IllegalArgumentException("Within " + capture.seek().within() + " of " + target
-                    + " is nothing; write how close as a quantity.");
+            throw new IllegalArgumentException(
+                    "Within " + seek.within() + " of " + target + " is nothing; write how close as a quantity.");
         }
         return Optional.of(new LiveTarget(read, new LiveScope(r.sheet(), capture, read, more), target, band));
     }

@@ -18,8 +18,10 @@ import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Raw samples turned into the measurand: chain backwards, then the calibration in force; samples beyond reach are left
@@ -62,33 +64,37 @@ final class Measurand {
             Run run,
             String rawUnit,
             RawSamples raw,
-            Calibration calibration) {
+            @Nullable Calibration calibration) {
         Channel channel = untied.with(tied.links());
         LabUnit unit = channel.labUnit();
-        boolean counts = rawUnit.equals(Run.COUNTS);
-        LabUnit imported = counts ? null : LabUnit.parse(rawUnit);
+        LabUnit imported = rawUnit.equals(Run.COUNTS) ? null : LabUnit.parse(rawUnit);
         // Samples in the unit that arrives at the converter come from a meter in its place, unless they are the
         // measurand's already.
-        boolean signal = !counts
+        boolean signal = imported != null
                 && !imported.fits(unit)
                 && imported.fits(channel.toChain().converter().input());
-        Chain chain = counts || signal ? channel.toChain() : null;
+        Chain chain = imported == null || signal ? channel.toChain() : null;
         SampleWatch watch = chain != null ? new SampleWatch(channel.label(), chain, 0) : null;
         Map<Double, Double> known = new HashMap<>();
         double[] t = new double[raw.size()];
         double[] v = new double[raw.size()];
         int n = 0;
         for (int i = 0; i < raw.size(); i++) {
-            double x = signal
-                    ? chain.converter()
-                            .exactCount(imported.convert(
-                                    raw.values()[i], chain.converter().input()))
-                    : raw.values()[i];
-            if (chain != null && watch.beyondReach(x)) {
-                continue;
+            double x = raw.values()[i];
+            if (chain != null && watch != null) {
+                double count = imported == null
+                        ? x
+                        : chain.converter()
+                                .exactCount(
+                                        imported.convert(x, chain.converter().input()));
+                if (watch.beyondReach(count)) {
+                    continue;
+                }
+                v[n] = known.computeIfAbsent(count, chain::indication);
+            } else {
+                v[n] = Objects.requireNonNull(imported).convert(x, unit);
             }
-            t[n] = raw.time()[i];
-            v[n++] = chain != null ? known.computeIfAbsent(x, chain::indication) : imported.convert(x, unit);
+            t[n++] = raw.time()[i];
         }
         if (n == 0) {
             throw new IllegalArgumentException("every sample of " + channel.label() + " is out of range.");

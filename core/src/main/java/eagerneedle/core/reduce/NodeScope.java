@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Function;
 
@@ -22,6 +23,11 @@ final class NodeScope implements Scope {
 
         Missing(String reason) {
             super(reason);
+        }
+
+        @Override
+        public String getMessage() {
+            return Objects.requireNonNull(super.getMessage());
         }
     }
 
@@ -54,9 +60,9 @@ final class NodeScope implements Scope {
         }
         if (o.problem() != null) {
             Optional<Value> part = isUnknown(o) ? part(name) : Optional.empty();
-            return Optional.of(part.orElseThrow(() -> new Missing(o.problem())));
+            return Optional.of(part.orElseThrow(() -> new Missing(o.why())));
         }
-        return Optional.of(o.value());
+        return Optional.of(o.there());
     }
 
     private Key keyOf(String name) {
@@ -74,7 +80,7 @@ final class NodeScope implements Scope {
             if (whole.problem() == null) {
                 throw new FormulaException(
                         0,
-                        name.substring(0, dot) + " is " + whole.value().described() + " and has no "
+                        name.substring(0, dot) + " is " + whole.there().described() + " and has no "
                                 + name.substring(dot + 1) + ".");
             }
             return isUnknown(whole) ? Optional.empty() : missing(whole);
@@ -92,11 +98,11 @@ final class NodeScope implements Scope {
     }
 
     private static boolean isUnknown(Outcome o) {
-        return o.problem().startsWith("There is no ");
+        return o.why().startsWith("There is no ");
     }
 
     private static Optional<Value> missing(Outcome o) {
-        throw new Missing(o.problem());
+        throw new Missing(o.why());
     }
 
     @Override
@@ -137,6 +143,7 @@ final class NodeScope implements Scope {
         }
         return look.apply(new Key.WindowOf(r.run(), name)).value() instanceof Value.Span s
                         && s.from() != null
+                        && s.to() != null
                         && !(s.from().isExact() && s.to().isExact())
                 ? Optional.of(new Value.Ends(trace, s.from(), s.to()))
                 : Optional.empty();
@@ -151,6 +158,6 @@ final class NodeScope implements Scope {
         if (o.problem() != null) {
             throw new Missing(o.problem());
         }
-        return Optional.of(((Value.Span) o.value()).window());
+        return Optional.of(((Value.Span) o.there()).window());
     }
 }

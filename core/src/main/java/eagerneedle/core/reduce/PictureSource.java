@@ -18,6 +18,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What pictures of a sheet draw, of all runs or of one: every entry of a picture is a formula, so what can be reckoned
@@ -25,9 +26,9 @@ import java.util.Optional;
  */
 public final class PictureSource {
     private final Reduction reduction;
-    private final Run run;
+    private final @Nullable Run run;
 
-    private PictureSource(Reduction reduction, Run run) {
+    private PictureSource(Reduction reduction, @Nullable Run run) {
         this.reduction = reduction;
         this.run = run;
     }
@@ -38,7 +39,7 @@ public final class PictureSource {
     }
 
     /** Of what one run holds. */
-    public static PictureSource of(Reduction r, Run run) {
+    public static PictureSource of(Reduction r, @Nullable Run run) {
         return new PictureSource(r, run);
     }
 
@@ -54,7 +55,7 @@ public final class PictureSource {
      */
     public record Pairs(List<Quantity> x, List<Quantity> y, List<RowLabels.Row> rows) {
         /** The pairs of one kind each, in the order in which they come; one kind of all where {@code by} is null. */
-        public Map<String, Pairs> by(String by) {
+        public Map<String, Pairs> by(@Nullable String by) {
             if (by == null || rows.isEmpty()) {
                 return Map.of("", this);
             }
@@ -167,8 +168,9 @@ public final class PictureSource {
         if (run != null && sheet.channels().containsKey(own)) {
             return sheet.channel(own).label();
         }
-        if (sheet.results().containsKey(own) && sheet.results().get(own).label() != null) {
-            return sheet.results().get(own).label();
+        Sheet.Derived result = sheet.results().get(own);
+        if (result != null && result.label() != null) {
+            return result.label();
         }
         return sheet.inputs().containsKey(own)
                 ? sheet.inputs().get(own).label()

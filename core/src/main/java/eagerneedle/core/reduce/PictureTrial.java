@@ -8,6 +8,7 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /** Whether a picture can be drawn: every entry is reckoned, and its unit is held against the axis. */
 public final class PictureTrial {
@@ -15,14 +16,14 @@ public final class PictureTrial {
     private final Picture picture;
     private final Map<String, String> problems = new LinkedHashMap<>();
     private final List<Quantity> abscissae = new ArrayList<>();
-    private LabUnit xUnit;
-    private LabUnit yUnit;
+    private @Nullable LabUnit xUnit;
+    private @Nullable LabUnit yUnit;
 
     private PictureTrial(PictureSource source, Picture picture) {
         this.source = source;
         this.picture = picture;
-        xUnit = picture.xUnit() == null ? null : LabUnit.parse(picture.xUnit());
-        yUnit = picture.yUnit() == null ? null : LabUnit.parse(picture.yUnit());
+        xUnit = unit(picture.xUnit());
+        yUnit = unit(picture.yUnit());
     }
 
     /** What is wrong, by where it stands below the picture, such as {@code /layers/1/curve}. */
@@ -40,25 +41,28 @@ public final class PictureTrial {
         for (int k = 0; k < picture.layers().size(); k++) {
             Picture.Layer l = picture.layers().get(k);
             String at = "/layers/" + k;
-            if (l.circle() != null) {
+            Picture.Round circle = l.circle();
+            if (circle != null) {
                 attempt(at + "/circle", () -> {
-                    across(source.quantity(l.circle().x()), l.circle().x());
-                    up(source.quantity(l.circle().y()), l.circle().y());
-                    across(source.quantity(l.circle().radius()), l.circle().radius());
+                    across(source.quantity(circle.x()), circle.x());
+                    up(source.quantity(circle.y()), circle.y());
+                    across(source.quantity(circle.radius()), circle.radius());
                 });
             }
-            if (l.mark() != null) {
+            Picture.Place mark = l.mark();
+            if (mark != null) {
                 attempt(at + "/mark", () -> {
-                    if (l.mark().x() != null) {
-                        across(source.quantity(l.mark().x()), l.mark().x());
+                    if (mark.x() != null) {
+                        across(source.quantity(mark.x()), mark.x());
                     }
-                    if (l.mark().y() != null) {
-                        up(source.quantity(l.mark().y()), l.mark().y());
+                    if (mark.y() != null) {
+                        up(source.quantity(mark.y()), mark.y());
                     }
                 });
             }
-            if (l.curve() != null) {
-                attempt(at + "/curve", () -> curve(l));
+            String curve = l.curve();
+            if (curve != null) {
+                attempt(at + "/curve", () -> curve(l, curve));
             }
         }
     }
@@ -90,7 +94,7 @@ public final class PictureTrial {
     }
 
     /** A curve where it begins and where it ends; where the points do, if the sheet does not say. */
-    private void curve(Picture.Layer l) {
+    private void curve(Picture.Layer l, String formula) {
         if (abscissae.isEmpty() && (l.from() == null || l.to() == null)) {
             return;
         }
@@ -98,8 +102,12 @@ public final class PictureTrial {
         Quantity to = l.to() == null ? exactly(abscissae.get(abscissae.size() - 1)) : source.quantity(l.to());
         across(from, "from");
         across(to, "to");
-        List<Quantity> y = source.along(l.curve(), List.of(from, to));
-        up(y.get(0), l.curve());
+        List<Quantity> y = source.along(formula, List.of(from, to));
+        up(y.get(0), formula);
+    }
+
+    private static @Nullable LabUnit unit(@Nullable String written) {
+        return written == null ? null : LabUnit.parse(written);
     }
 
     private static Quantity exactly(Quantity q) {
@@ -114,7 +122,7 @@ public final class PictureTrial {
         yUnit = fitting(q, formula, yUnit);
     }
 
-    private static LabUnit fitting(Quantity q, String formula, LabUnit axis) {
+    private static LabUnit fitting(Quantity q, String formula, @Nullable LabUnit axis) {
         if (axis != null && !q.unit().fits(axis)) {
             throw new IllegalArgumentException(
                     formula + " in " + q.unit().named() + " cannot be drawn in " + axis.named() + ".");
@@ -126,7 +134,7 @@ public final class PictureTrial {
         try {
             drawing.run();
         } catch (IllegalArgumentException | ArithmeticException e) {
-            problems.put(pointer, e.getMessage());
+            problems.put(pointer, String.valueOf(e.getMessage()));
         }
     }
 }

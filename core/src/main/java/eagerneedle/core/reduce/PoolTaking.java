@@ -21,6 +21,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
 
 /** Takes what a pool wants of a session, which is reduced by its own sheet. */
 public final class PoolTaking {
@@ -80,7 +81,7 @@ public final class PoolTaking {
                         + (o.problem() == null
                                 ? o.value() instanceof Value.None || o.value() instanceof Value.Column
                                         ? "."
-                                        : ": it is " + o.value().described() + ", and not a quantity or a column."
+                                        : ": it is " + o.there().described() + ", and not a quantity or a column."
                                 : ": " + o.problem()));
             }
         }
@@ -135,12 +136,12 @@ public final class PoolTaking {
         pool.take()
                 .forEach((name, formula) -> sheet.results().entrySet().stream()
                         .filter(r -> r.getKey().equals(formula) || r.getKey().startsWith(formula + "."))
-                        .filter(r -> taken.contains(name) && r.getValue().label() != null)
+                        .filter(r -> taken.contains(name))
+                        .flatMap(r -> Stream.ofNullable(r.getValue().label())
+                                .map(label ->
+                                        withoutMembers(sheet, label, r.getKey().substring(formula.length()))))
                         .findFirst()
-                        .ifPresent(r -> out.put(
-                                name,
-                                withoutMembers(
-                                        sheet, r.getValue().label(), r.getKey().substring(formula.length())))));
+                        .ifPresent(label -> out.put(name, label)));
         return out;
     }
 

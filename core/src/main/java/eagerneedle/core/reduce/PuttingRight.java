@@ -13,6 +13,7 @@ import eagerneedle.core.stockroom.Correction;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -131,10 +132,8 @@ public record PuttingRight(Optional<Command> act, List<String> reached) {
                                     .contains(a.strip().toLowerCase(Locale.ROOT)));
             return named && meant && !(was.isExact() && was.value() == 0) ? Optional.of(c.of(was)) : Optional.empty();
         }
-        Optional<String> formula = Stream.of(
-                        channel.calibration().points(),
-                        channel.calibration().verify(),
-                        channel.calibration().after())
+        Channel.CalibrationPlan plan = Objects.requireNonNull(channel.calibration(), channel.label());
+        Optional<String> formula = Stream.of(plan.points(), plan.verify(), plan.after())
                 .flatMap(List::stream)
                 .filter(p -> p.words().equals(point.set()))
                 .map(Channel.PointPlan::reference)

@@ -11,6 +11,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.sheet.Sheet;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The quantities that a statement's sentence is about, so that they can be drawn: the routes of {@code routes(...)},
@@ -53,9 +54,9 @@ final class QuantitiesOfStatement {
         return Spelling.of(e);
     }
 
-    private static Quantity quantity(Expr e, Scope scope) {
+    private static @Nullable Quantity quantity(Expr e, Scope scope) {
         try {
-            return new Formula("", null, e).evaluate(scope) instanceof Value.Scalar s ? s.quantity() : null;
+            return Formula.of(e).evaluate(scope) instanceof Value.Scalar s ? s.quantity() : null;
         } catch (FormulaException | NodeScope.Missing none) {
             return null;
         }

@@ -10,6 +10,7 @@ import eagerneedle.core.sheet.SheetReader;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Builds the graph of a session and evaluates it, reusing whatever the last evaluation already knows.
@@ -20,8 +21,8 @@ import java.util.Map;
 public final class Reducer {
     private final SheetReader.Located located;
     private final SampleSource source;
-    private Graph last;
-    private Graph lastPlan;
+    private @Nullable Graph last;
+    private @Nullable Graph lastPlan;
     private volatile long most = LONG;
 
     public Reducer(SheetReader.Located located, SampleSource source) {
@@ -122,7 +123,7 @@ public final class Reducer {
 
     private String reading(Session session, String input) {
         String planned = session.planned()
-                .getOrDefault(input, located.sheet().inputs().get(input).value());
+                .getOrDefault(input, located.sheet().input(input).value());
         return session.measured().getOrDefault(input, planned);
     }
 

@@ -27,6 +27,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Everything that follows from a session at one moment: every outcome of the graph, the ledger, comparisons and checks.
@@ -39,7 +40,7 @@ public final class Reduction {
     private final Map<Key, Outcome> outcomes;
     private final List<Run> runs;
     private final boolean planned;
-    private volatile List<Comparison> comparisons;
+    private volatile @Nullable List<Comparison> comparisons;
 
     Reduction(
             Sheet sheet,
@@ -250,7 +251,10 @@ public final class Reduction {
     }
 
     /** A check of the sheet: met, not met, or (empty) not yet to be judged. */
-    public record CheckOutcome(Sheet.Check check, Optional<Boolean> met, String problem) {}
+    public record CheckOutcome(
+            Sheet.Check check,
+            Optional<Boolean> met,
+            @Nullable String problem) {}
 
     public List<CheckOutcome> checks() {
         return SheetWords.checks(this);
@@ -275,7 +279,7 @@ public final class Reduction {
     public record Said(
             Sheet.Statement statement,
             Optional<String> sentence,
-            String problem,
+            @Nullable String problem,
             List<Labelled> quantities,
             String bound) {}
 

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What the rules of a sheet make of rows. A row that a rule leaves out stays in the file and counts nowhere; taking it
@@ -35,7 +36,7 @@ final class RowRules {
         return run;
     }
 
-    private static boolean isBroken(Outcome o) {
+    private static boolean isBroken(@Nullable Outcome o) {
         return o != null && o.value() instanceof Value.Truth t && !t.holds();
     }
 

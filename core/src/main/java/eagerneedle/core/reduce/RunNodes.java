@@ -25,6 +25,8 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /** What formulas find of a run itself: its traces, its windows and what was read by eye. */
 final class RunNodes {
@@ -61,7 +63,7 @@ final class RunNodes {
      * one influence in all of them.
      */
     void byEye(Run run, String name, Sheet.Input input) {
-        Capture capture = sheet.captures().get(run.capture());
+        Capture capture = sheet.capture(run.capture());
         String text = planning ? capture.expected(run.level(), name) : read(run, name, input);
         String id = input.isOncePerLevel()
                 ? run.capture() + "." + run.level() + "." + name + ": " + text
@@ -77,7 +79,7 @@ final class RunNodes {
                 Quantity q = Written.quantity(text, id, label, by);
                 return Outcome.of(planning ? repeated(q, input, id) : Corrections.of(q, corrections));
             } catch (IllegalArgumentException e) {
-                return Outcome.problem(e.getMessage());
+                return Outcome.problem(String.valueOf(e.getMessage()));
             }
         }));
     }
@@ -85,7 +87,7 @@ final class RunNodes {
     /**
      * As written with the run, or with the first run at its level where one reading serves them all; null for neither.
      */
-    private String read(Run run, String name, Sheet.Input input) {
+    private @Nullable String read(Run run, String name, Sheet.Input input) {
         String own = run.entries().byEye().get(name);
         return own != null || !input.isOncePerLevel()
                 ? own
@@ -129,8 +131,8 @@ final class RunNodes {
 
     /** True when a quantity or a window of the run's capture looks at the channel. */
     private boolean isUsed(Run run, String channelName) {
-        Capture capture = sheet.captures().get(run.capture());
-        return capture.windows().values().stream().anyMatch(w -> w.on().equals(channelName))
+        Capture capture = sheet.capture(run.capture());
+        return capture.windows().values().stream().anyMatch(w -> channelName.equals(w.on()))
                 || capture.quantities().values().stream()
                         .anyMatch(d -> Formula.parse(d.formula()).names().contains(channelName));
     }
@@ -147,8 +149,7 @@ final class RunNodes {
                                     + "', which is not a unit known here; they are kept, and can be exported.")));
             return;
         }
-        Calibration calibration = Measurand.calibrationOf(
-                        session, run, channelName, sheet.channels().get(channelName))
+        Calibration calibration = Measurand.calibrationOf(session, run, channelName, sheet.channel(channelName))
                 .orElse(null);
         List<Object> stamp = new ArrayList<>();
         stamp.add(run.rawUnit(channelName));
@@ -209,6 +210,10 @@ final class RunNodes {
         }));
     }
 
+    private Key lies(Run run, Capture.WindowPlan plan) {
+        return Key.of(run, Objects.requireNonNull(plan.on()));
+    }
+
     /** With what the clock of its instrument is uncertain by, where several recorded together. */
     private Trace clocked(Run run, String channelName, Trace trace) {
         String device = sheet.channel(channelName).device();
@@ -216,8 +221,8 @@ final class RunNodes {
                 .map(c -> c.on(
                         trace,
                         "run " + run.id(),
-                        device,
-                        sheet.devices().get(device).label(),
+                        Objects.requireNonNull(device),
+                        sheet.device(device).label(),
                         isGate(channelName)))
                 .orElse(trace);
     }
@@ -249,22 +254,21 @@ final class RunNodes {
         }
         nodes.put(
                 Key.window(run, name),
-                new Graph.Node(
-                        List.of(Key.of(run, plan.on())), List.of(plan, byHand == null ? "proposed" : byHand), look -> {
-                            Outcome trace = look.apply(Key.of(run, plan.on()));
-                            if (trace.problem() != null) {
-                                return trace;
-                            }
-                            if (byHand != null) {
-                                return Outcome.of(new Value.Span(byHand));
-                            }
-                            return WindowProposal.named(plan.propose())
-                                    .of(((Value.Signal) trace.value()).trace())
-                                    .map(w -> Outcome.of(new Value.Span(w)))
-                                    .orElse(Outcome.problem(run.name() + ": no window '" + name
-                                            + "' could be proposed; set one by hand at "
-                                            + "Reduce, or leave the run out there."));
-                        }));
+                new Graph.Node(List.of(lies(run, plan)), List.of(plan, byHand == null ? "proposed" : byHand), look -> {
+                    Outcome trace = look.apply(lies(run, plan));
+                    if (trace.problem() != null) {
+                        return trace;
+                    }
+                    if (byHand != null) {
+                        return Outcome.of(new Value.Span(byHand));
+                    }
+                    return WindowProposal.named(plan.propose())
+                            .of(((Value.Signal) trace.there()).trace())
+                            .map(w -> Outcome.of(new Value.Span(w)))
+                            .orElse(Outcome.problem(run.name() + ": no window '" + name
+                                    + "' could be proposed; set one by hand at "
+                                    + "Reduce, or leave the run out there."));
+                }));
     }
 
     /** A moment that was set by hand, anywhere within a sample. */
@@ -286,7 +290,7 @@ final class RunNodes {
         Key to = Key.end(run, name, "to");
         nodes.put(
                 Key.window(run, name),
-                new Graph.Node(List.of(Key.of(run, plan.on()), from, to), List.of(plan, "moments"), look -> {
+                new Graph.Node(List.of(lies(run, plan), from, to), List.of(plan, "moments"), look -> {
                     for (Key end : List.of(from, to)) {
                         Outcome o = look.apply(end);
                         if (o.problem() != null) {
@@ -295,7 +299,7 @@ final class RunNodes {
                         if (o.quantity().isEmpty()) {
                             return Outcome.problem(run.name() + ": the window '" + name + "' has no "
                                     + (end.equals(from) ? "beginning" : "end") + ", since that is "
-                                    + o.value().described() + ".");
+                                    + o.there().described() + ".");
                         }
                     }
                     Quantity a = look.apply(from).quantity().orElseThrow();

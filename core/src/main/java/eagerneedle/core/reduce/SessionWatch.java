@@ -25,6 +25,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * All watches over a stored session, most severe first. Keeps what it found in raw samples, since those never change.
@@ -135,7 +136,7 @@ public final class SessionWatch {
                 // Where windows were chosen only what lies in one counts: before and after, a wheel may well stand
                 // still.
                 Optional<Window> chosen = capture.windows().entrySet().stream()
-                        .filter(w -> w.getValue().on().equals(c))
+                        .filter(w -> c.equals(w.getValue().on()))
                         .findFirst()
                         .flatMap(w -> reduction.window(run, w.getKey()));
                 RawSamples states = reduction.source().samples(run.id(), c);
@@ -204,7 +205,9 @@ public final class SessionWatch {
     private static void windows(Reduction reduction, Run run, Capture capture, List<Finding> found) {
         capture.windows().forEach((name, plan) -> {
             Window byHand = run.windows().get(name);
-            Trace trace = reduction.trace(run, plan.on()).orElse(null);
+            Trace trace = Optional.ofNullable(plan.on())
+                    .flatMap(on -> reduction.trace(run, on))
+                    .orElse(null);
             if (byHand != null && trace != null && !plan.isByMoments()) {
                 WindowProposal.named(plan.propose()).of(trace).ifPresent(p -> {
                     double slack = 3 * trace.interval();
@@ -244,13 +247,10 @@ public final class SessionWatch {
                     fit.x()[fit.x().length - 1],
                     run.name() + ": the residuals of the fit follow a pattern."));
         }
-        if (reduction.ofRun(run).stream().anyMatch(e -> e.outcome().problem() != null)) {
-            String why = reduction.ofRun(run).stream()
-                    .filter(e -> e.outcome().problem() != null)
-                    .findFirst()
-                    .orElseThrow()
-                    .outcome()
-                    .problem();
+        Optional<String> problem = reduction.ofRun(run).stream()
+                .flatMap(e -> Stream.ofNullable(e.outcome().problem()))
+                .findFirst();
+        problem.ifPresent(why -> {
             boolean unread = capture.byEye().keySet().stream()
                     .anyMatch(n -> !run.entries().byEye().containsKey(n));
             Finding none = Rule.NO_VALUE.ofRun(run.id(), "", why);
@@ -260,6 +260,6 @@ public final class SessionWatch {
                                     "A reading is entered before its run is kept: go back to there with Ctrl+Z, "
                                             + "or leave the run out at Reduce.")
                             : none);
-        }
+        });
     }
 }

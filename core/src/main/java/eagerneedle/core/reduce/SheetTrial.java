@@ -107,7 +107,7 @@ public final class SheetTrial {
                         LevelOutputs.of(plan, c, l);
                     } catch (IllegalArgumentException e) {
                         String at = "/captures/" + c + "/levels/" + l + "/outputs";
-                        found.add(located.problem(at, 1, e.getMessage()));
+                        found.add(located.problem(at, 1, String.valueOf(e.getMessage())));
                     }
                 }));
     }
@@ -129,7 +129,7 @@ public final class SheetTrial {
                                     "what is read is in " + u.named() + ", and its target is " + t.target() + ".")));
                 }
             } catch (IllegalArgumentException e) {
-                found.add(located.problem(at, 1, e.getMessage()));
+                found.add(located.problem(at, 1, String.valueOf(e.getMessage())));
             }
         });
     }
@@ -167,8 +167,8 @@ public final class SheetTrial {
                             .unit()
                             .convert(0, channel.labUnit());
                 } catch (IllegalArgumentException e) {
-                    found.add(
-                            located.problem("/channels/" + name + "/calibration/" + part + "/" + i, 1, e.getMessage()));
+                    found.add(located.problem(
+                            "/channels/" + name + "/calibration/" + part + "/" + i, 1, String.valueOf(e.getMessage())));
                 }
             }
         });

@@ -39,7 +39,7 @@ final class SheetWords {
             try {
                 out.add(said(r, s, Formula.parse(s.formula())));
             } catch (NodeScope.Missing | FormulaException e) {
-                out.add(nothing(s, e.getMessage()));
+                out.add(nothing(s, String.valueOf(e.getMessage())));
             }
         }
         return out;

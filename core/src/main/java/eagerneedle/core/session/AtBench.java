@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Who works where.
@@ -48,7 +49,7 @@ public record AtBench(
     }
 
     /** With who agreed to something; without it when nobody did. */
-    AtBench agreed(String step, String who) {
+    AtBench agreed(String step, @Nullable String who) {
         Map<String, String> more = new LinkedHashMap<>(agreed);
         if (who == null || who.isBlank()) {
             more.remove(step);
@@ -64,7 +65,7 @@ public record AtBench(
     }
 
     /** The same with those of the bench at which the session was at a moment; null for now. */
-    public String named(String words, Instant then) {
+    public String named(String words, @Nullable Instant then) {
         return named(
                 words,
                 then == null

@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Working without seeing what the result is held against: references are hidden until the result is locked.
@@ -14,7 +15,7 @@ import java.util.Map;
  * @param locked the results as they were when they were locked, by comparison, with their unit
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
-public record Blind(Instant since, Instant lockedAt, Map<String, String> locked) {
+public record Blind(Instant since, @Nullable Instant lockedAt, Map<String, String> locked) {
     public Blind {
         locked = locked == null ? Map.of() : Collections.unmodifiableMap(new LinkedHashMap<>(locked));
     }

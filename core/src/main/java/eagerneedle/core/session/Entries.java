@@ -8,6 +8,7 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What people enter with a run.
@@ -62,7 +63,7 @@ public record Entries(
     }
 
     /** With a reading by eye; without it when {@code reading} is null. */
-    public Entries read(String name, String reading) {
+    public Entries read(String name, @Nullable String reading) {
         Map<String, String> more = new LinkedHashMap<>(byEye);
         if (reading == null) {
             more.remove(name);

@@ -3,6 +3,8 @@ package eagerneedle.core.session;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.Coverage;
 import java.time.Instant;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /** Judging: the school that speaks, references hidden, results locked. */
 public sealed interface JudgeCommand extends Command {
@@ -45,7 +47,7 @@ public sealed interface JudgeCommand extends Command {
      * Hides the references of all comparisons from now on; shows them again, without a locked result, when the moment
      * is null.
      */
-    record HideReferences(Instant at) implements JudgeCommand {
+    record HideReferences(@Nullable Instant at) implements JudgeCommand {
         @Override
         public Session apply(Session s) {
             if (at != null && s.blind() != null) {
@@ -80,7 +82,7 @@ public sealed interface JudgeCommand extends Command {
             if (results.isEmpty()) {
                 throw new IllegalArgumentException("There is no result to lock yet.");
             }
-            return s.withBlind(new Blind(s.blind().since(), at, results));
+            return s.withBlind(new Blind(Objects.requireNonNull(s.blind()).since(), at, results));
         }
 
         @Override

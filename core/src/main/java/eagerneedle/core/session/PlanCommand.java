@@ -2,11 +2,12 @@ package eagerneedle.core.session;
 
 import eagerneedle.core.formula.Written;
 import eagerneedle.core.stockroom.Instrument;
+import org.jspecify.annotations.Nullable;
 
 /** What was planned and measured before the first run. */
 public sealed interface PlanCommand extends Command {
     /** A planned reading; null goes back to the sheet's. */
-    record SetPlanned(String input, String label, String reading) implements PlanCommand {
+    record SetPlanned(String input, String label, @Nullable String reading) implements PlanCommand {
         @Override
         public Session apply(Session s) {
             return s.withPlanned(input, Written.checked(reading));
@@ -21,7 +22,7 @@ public sealed interface PlanCommand extends Command {
     }
 
     /** A reading as measured; null takes it back. */
-    record SetMeasured(String input, String label, String reading) implements PlanCommand {
+    record SetMeasured(String input, String label, @Nullable String reading) implements PlanCommand {
         @Override
         public Session apply(Session s) {
             return s.withMeasured(input, Written.checked(reading));
@@ -36,7 +37,7 @@ public sealed interface PlanCommand extends Command {
     }
 
     /** Reads an input with an instrument of the stockroom; null goes back to what the sheet says. */
-    record TieInput(String input, String label, Instrument instrument) implements PlanCommand {
+    record TieInput(String input, String label, @Nullable Instrument instrument) implements PlanCommand {
         @Override
         public Session apply(Session s) {
             return s.withTied(input, instrument == null ? null : instrument.checked());
@@ -51,7 +52,7 @@ public sealed interface PlanCommand extends Command {
     }
 
     /** How many runs to take at each level of a capture; null for as many as the sheet says. */
-    record SetRepeats(String capture, Integer runs) implements PlanCommand {
+    record SetRepeats(String capture, @Nullable Integer runs) implements PlanCommand {
         @Override
         public Session apply(Session s) {
             if (runs != null && (runs < 1 || runs > 1000)) {

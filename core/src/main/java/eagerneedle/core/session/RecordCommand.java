@@ -1,11 +1,12 @@
 package eagerneedle.core.session;
 
 import java.time.Instant;
+import org.jspecify.annotations.Nullable;
 
 /** What was said of the work: answers to watches, and notes. */
 public sealed interface RecordCommand extends Command {
     /** Says to a watch why its finding is known, or acknowledges it; null takes that back. */
-    record Explain(String finding, String message, String text) implements RecordCommand {
+    record Explain(String finding, String message, @Nullable String text) implements RecordCommand {
         @Override
         public Session apply(Session s) {
             return s.withExplained(finding, text == null ? null : text.strip());

@@ -5,11 +5,12 @@ import eagerneedle.core.formula.FormulaException;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Window;
 import java.util.Locale;
+import org.jspecify.annotations.Nullable;
 
 /** How runs are reduced: windows by hand, and quantities that the session adds to its sheet. */
 public sealed interface ReduceCommand extends Command {
     /** Sets a window by hand, or goes back to the proposal when it is null. */
-    record SetWindow(int id, String name, Window window) implements ReduceCommand, OfRun {
+    record SetWindow(int id, String name, @Nullable Window window) implements ReduceCommand, OfRun {
         @Override
         public Session apply(Session s) {
             return s.changingRun(id, r -> r.windowed(name, window));
@@ -36,7 +37,8 @@ public sealed interface ReduceCommand extends Command {
      *
      * @param label what people call it
      */
-    record SetMoment(int id, String name, String label, Window span) implements ReduceCommand, OfRun {
+    record SetMoment(
+            int id, String name, String label, @Nullable Window span) implements ReduceCommand, OfRun {
         @Override
         public Session apply(Session s) {
             return s.changingRun(id, r -> r.windowed(name, span));
@@ -62,7 +64,7 @@ public sealed interface ReduceCommand extends Command {
      * @param label what is reckoned
      * @param way as the sheet calls it
      */
-    record PickWay(String choice, String label, String way) implements ReduceCommand {
+    record PickWay(String choice, String label, @Nullable String way) implements ReduceCommand {
         @Override
         public Session apply(Session s) {
             return s.withPicked(choice, way);
@@ -80,7 +82,7 @@ public sealed interface ReduceCommand extends Command {
      * Adds a quantity by formula to the runs of a capture, or to the results when {@code capture} is
      * {@link Session#RESULTS}; takes it away when it is null.
      */
-    record AddQuantity(String capture, String name, Sheet.Derived quantity) implements ReduceCommand {
+    record AddQuantity(String capture, String name, Sheet.@Nullable Derived quantity) implements ReduceCommand {
         @Override
         public Session apply(Session s) {
             if (quantity != null) {

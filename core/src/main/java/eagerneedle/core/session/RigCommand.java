@@ -4,6 +4,7 @@ import eagerneedle.core.chain.Chain;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /** How the rig stands: chains as they were set up, steps with their timers and signatures. */
 public sealed interface RigCommand extends Command {
@@ -50,7 +51,7 @@ public sealed interface RigCommand extends Command {
     }
 
     /** Starts the timer of a step, or takes that back when the moment is null. */
-    record StartTimer(String step, String text, Instant at) implements RigCommand {
+    record StartTimer(String step, String text, @Nullable Instant at) implements RigCommand {
         @Override
         public Session apply(Session s) {
             return s.withTimer(step, at);
@@ -72,8 +73,12 @@ public sealed interface RigCommand extends Command {
      *
      * @param by the member of staff who agreed to it; null where nobody had to
      */
-    record SignOff(String step, String text, Instant at, String by) implements RigCommand {
-        public SignOff(String step, String text, Instant at) {
+    record SignOff(
+            String step,
+            String text,
+            @Nullable Instant at,
+            @Nullable String by) implements RigCommand {
+        public SignOff(String step, String text, @Nullable Instant at) {
             this(step, text, at, null);
         }
 

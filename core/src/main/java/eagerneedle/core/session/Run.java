@@ -10,6 +10,7 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One capture. Its raw samples lie in the bench file under its id and are never altered; this is what is said about
@@ -40,8 +41,8 @@ public record Run(
         Instant started,
         String source,
         String rawUnit,
-        String discard,
-        String leftOut,
+        @Nullable String discard,
+        @Nullable String leftOut,
         Map<String, Window> windows,
         Map<String, Setup> setups,
         Map<String, String> rawUnits,
@@ -93,13 +94,13 @@ public record Run(
                 entries, clocks);
     }
 
-    public Run discarded(String reason) {
+    public Run discarded(@Nullable String reason) {
         return new Run(
                 id, name, capture, level, started, source, rawUnit, reason, leftOut, windows, setups, rawUnits, entries,
                 clocks);
     }
 
-    public Run leftOut(String reason) {
+    public Run leftOut(@Nullable String reason) {
         return new Run(
                 id, name, capture, level, started, source, rawUnit, discard, reason, windows, setups, rawUnits, entries,
                 clocks);
@@ -146,11 +147,11 @@ public record Run(
 
     /** A channel of the sheet as it was set up for this run. */
     public Channel channel(Sheet sheet, String channel) {
-        return setups.getOrDefault(channel, Setup.AS_SHEET).of(sheet.channels().get(channel));
+        return setups.getOrDefault(channel, Setup.AS_SHEET).of(sheet.channel(channel));
     }
 
     /** With a window set by hand, or with the proposal again when {@code window} is null. */
-    public Run windowed(String windowName, Window window) {
+    public Run windowed(String windowName, @Nullable Window window) {
         Map<String, Window> w = new LinkedHashMap<>(windows);
         if (window == null) {
             w.remove(windowName);

@@ -3,6 +3,8 @@ package eagerneedle.core.session;
 import eagerneedle.core.formula.Written;
 import java.time.Instant;
 import java.util.Locale;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /** Runs: kept and continued, read by eye, named, left out, and which of their samples count. */
 public sealed interface RunCommand extends Command {
@@ -48,7 +50,8 @@ public sealed interface RunCommand extends Command {
     }
 
     /** A reading by eye that belongs to a run; null takes it back. */
-    record EnterByEye(int id, String name, String label, String reading) implements RunCommand, OfRun {
+    record EnterByEye(
+            int id, String name, String label, @Nullable String reading) implements RunCommand, OfRun {
         @Override
         public Session apply(Session s) {
             String text = Written.checked(reading);
@@ -69,8 +72,13 @@ public sealed interface RunCommand extends Command {
      * @param was as it was written; null when nothing was
      * @param why needed where something stood before
      */
-    record CorrectReading(int id, String name, String label, String was, String reading, String why)
-            implements RunCommand, OfRun {
+    record CorrectReading(
+            int id,
+            String name,
+            String label,
+            @Nullable String was,
+            @Nullable String reading,
+            @Nullable String why) implements RunCommand, OfRun {
         @Override
         public Session apply(Session s) {
             if (was != null && (why == null || why.isBlank())) {
@@ -84,8 +92,8 @@ public sealed interface RunCommand extends Command {
         public String says() {
             return was == null
                     ? "Read " + label + " of run " + id + " as " + reading + ", after it was kept."
-                    : "Corrected " + label + " of run " + id + " from " + was + " to " + reading + ": " + why.strip()
-                            + ".";
+                    : "Corrected " + label + " of run " + id + " from " + was + " to " + reading + ": "
+                            + Objects.requireNonNullElse(why, "").strip() + ".";
         }
     }
 
@@ -95,7 +103,12 @@ public sealed interface RunCommand extends Command {
      * @param from what people call the level it was at
      * @param to and that it is at now
      */
-    record MoveRun(int id, String level, String from, String to, String why) implements RunCommand, OfRun {
+    record MoveRun(
+            int id,
+            String level,
+            String from,
+            String to,
+            @Nullable String why) implements RunCommand, OfRun {
         @Override
         public Session apply(Session s) {
             if (why == null || why.isBlank()) {
@@ -106,7 +119,8 @@ public sealed interface RunCommand extends Command {
 
         @Override
         public String says() {
-            return "Moved run " + id + " from " + from + " to " + to + ": " + why.strip() + ".";
+            return "Moved run " + id + " from " + from + " to " + to + ": "
+                    + Objects.requireNonNullElse(why, "").strip() + ".";
         }
     }
 
@@ -144,7 +158,7 @@ public sealed interface RunCommand extends Command {
     }
 
     /** Discards a run with a reason, or takes it back when the reason is null. Its samples stay in the file. */
-    record DiscardRun(int id, String reason) implements RunCommand, OfRun {
+    record DiscardRun(int id, @Nullable String reason) implements RunCommand, OfRun {
         @Override
         public Session apply(Session s) {
             return s.changingRun(id, r -> r.discarded(reason));
@@ -162,7 +176,7 @@ public sealed interface RunCommand extends Command {
      * Leaves a run out of the results with a reason, or takes it in again when the reason is null, whatever the rules
      * of the sheet say of it.
      */
-    record LeaveOut(int id, String reason) implements RunCommand, OfRun {
+    record LeaveOut(int id, @Nullable String reason) implements RunCommand, OfRun {
         @Override
         public Session apply(Session s) {
             return s.changingRun(id, r -> r.leftOut(reason).entered(r.entries().insisting(reason == null)));

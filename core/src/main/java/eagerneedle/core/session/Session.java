@@ -18,6 +18,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.UnaryOperator;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Everything a session says, apart from raw samples. A value: commands make new ones.
@@ -57,19 +58,19 @@ public record Session(
         List<Run> runs,
         Map<String, Instant> signOffs,
         List<Note> notes,
-        School school,
+        @Nullable School school,
         Map<String, Instrument> tied,
         Map<String, Setup> setups,
         Map<String, Integer> repeats,
         Map<String, Instant> timers,
         Map<String, String> explained,
-        Blind blind,
+        @Nullable Blind blind,
         Map<String, Map<String, Sheet.Derived>> own,
         Map<String, String> picked,
         List<PoolSource> sources,
         AtBench bench,
         List<Correction> corrections,
-        Double coverageChosen) {
+        @Nullable Double coverageChosen) {
     /** Where {@link #own} keeps what belongs to no capture. */
     public static final String RESULTS = "";
 
@@ -105,8 +106,28 @@ public record Session(
 
     public static Session start(String sheetText, String title, Instant now) {
         return new Session(
-                sheetText, title, now, Map.of(), Map.of(), List.of(), List.of(), Map.of(), List.of(), null, Map.of(),
-                Map.of(), Map.of(), Map.of(), Map.of(), null, Map.of(), Map.of(), List.of(), null, List.of(), null);
+                sheetText,
+                title,
+                now,
+                Map.of(),
+                Map.of(),
+                List.of(),
+                List.of(),
+                Map.of(),
+                List.of(),
+                null,
+                Map.of(),
+                Map.of(),
+                Map.of(),
+                Map.of(),
+                Map.of(),
+                null,
+                Map.of(),
+                Map.of(),
+                List.of(),
+                AtBench.NOBODY,
+                List.of(),
+                null);
     }
 
     /** The coverage of stated intervals and of verdicts. */
@@ -166,7 +187,7 @@ public record Session(
 
     /** A channel of the sheet as it is set up here. */
     public Channel channel(Sheet sheet, String name) {
-        return setup(name).of(sheet.channels().get(name));
+        return setup(name).of(sheet.channel(name));
     }
 
     /** Runs to take at each level of a capture. */
@@ -184,11 +205,11 @@ public record Session(
         return with(d -> d.sheetText = text);
     }
 
-    Session withPlanned(String input, String reading) {
+    Session withPlanned(String input, @Nullable String reading) {
         return with(d -> d.planned = put(planned, input, reading));
     }
 
-    Session withMeasured(String input, String reading) {
+    Session withMeasured(String input, @Nullable String reading) {
         return with(d -> d.measured = put(measured, input, reading));
     }
 
@@ -209,7 +230,7 @@ public record Session(
                 runs.stream().map(r -> r.id() == id ? change.apply(r) : r).toList());
     }
 
-    Session withSignOff(String step, Instant at) {
+    Session withSignOff(String step, @Nullable Instant at) {
         return with(d -> d.signOffs = put(signOffs, step, at));
     }
 
@@ -217,7 +238,7 @@ public record Session(
         return with(d -> d.notes = plus(notes, n));
     }
 
-    Session withSchool(School s) {
+    Session withSchool(@Nullable School s) {
         return with(d -> d.school = s);
     }
 
@@ -225,31 +246,31 @@ public record Session(
         return with(d -> d.coverageChosen = probability == Coverage.DEFAULT.probability() ? null : probability);
     }
 
-    Session withTied(String input, Instrument instrument) {
+    Session withTied(String input, @Nullable Instrument instrument) {
         return with(d -> d.tied = put(tied, input, instrument));
     }
 
-    Session withSetup(String channel, Setup setup) {
+    Session withSetup(String channel, @Nullable Setup setup) {
         return with(d -> d.setups = put(setups, channel, setup));
     }
 
-    Session withRepeats(String capture, Integer n) {
+    Session withRepeats(String capture, @Nullable Integer n) {
         return with(d -> d.repeats = put(repeats, capture, n));
     }
 
-    Session withTimer(String step, Instant at) {
+    Session withTimer(String step, @Nullable Instant at) {
         return with(d -> d.timers = put(timers, step, at));
     }
 
-    Session withExplained(String key, String text) {
+    Session withExplained(String key, @Nullable String text) {
         return with(d -> d.explained = put(explained, key, text));
     }
 
-    Session withBlind(Blind b) {
+    Session withBlind(@Nullable Blind b) {
         return with(d -> d.blind = b);
     }
 
-    Session withPicked(String choice, String way) {
+    Session withPicked(String choice, @Nullable String way) {
         return with(d -> d.picked = put(picked, choice, way));
     }
 
@@ -264,7 +285,7 @@ public record Session(
     }
 
     /** With a quantity added to a capture or to the results, or without it when {@code quantity} is null. */
-    Session withOwn(String capture, String name, Sheet.Derived quantity) {
+    Session withOwn(String capture, String name, Sheet.@Nullable Derived quantity) {
         Map<String, Sheet.Derived> there = put(own.getOrDefault(capture, Map.of()), name, quantity);
         return with(d -> d.own = put(own, capture, there.isEmpty() ? null : there));
     }
@@ -295,19 +316,19 @@ public record Session(
         private List<Run> runs;
         private Map<String, Instant> signOffs;
         private List<Note> notes;
-        private School school;
+        private @Nullable School school;
         private Map<String, Instrument> tied;
         private Map<String, Setup> setups;
         private Map<String, Integer> repeats;
         private Map<String, Instant> timers;
         private Map<String, String> explained;
-        private Blind blind;
+        private @Nullable Blind blind;
         private Map<String, Map<String, Sheet.Derived>> own;
         private Map<String, String> picked;
         private List<PoolSource> sources;
         private AtBench bench;
         private List<Correction> corrections;
-        private Double coverageChosen;
+        private @Nullable Double coverageChosen;
 
         Draft(Session s) {
             sheetText = s.sheetText;
@@ -361,7 +382,7 @@ public record Session(
         }
     }
 
-    private static <T> Map<String, T> put(Map<String, T> map, String key, T value) {
+    private static <T> Map<String, T> put(Map<String, T> map, String key, @Nullable T value) {
         Map<String, T> copy = new LinkedHashMap<>(map);
         if (value == null) {
             copy.remove(key);

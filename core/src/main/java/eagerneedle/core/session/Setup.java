@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import eagerneedle.core.chain.Link;
 import eagerneedle.core.sheet.Channel;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * How a channel is set up at this bench, where that differs from the sheet. Null means as the sheet says.
@@ -18,16 +19,16 @@ import java.util.List;
  */
 @JsonIgnoreProperties(ignoreUnknown = true)
 public record Setup(
-        List<Link> chain,
-        Double rate,
-        Integer average,
-        String input,
-        String position,
-        String specimen,
-        Integer rounds) {
+        @Nullable List<Link> chain,
+        @Nullable Double rate,
+        @Nullable Integer average,
+        @Nullable String input,
+        @Nullable String position,
+        @Nullable String specimen,
+        @Nullable Integer rounds) {
     public static final Setup AS_SHEET = new Setup(null, null, null, null, null, null, null);
 
-    public Setup withChain(List<Link> links) {
+    public Setup withChain(@Nullable List<Link> links) {
         return new Setup(links, rate, average, input, position, specimen, rounds);
     }
 
@@ -43,7 +44,7 @@ public record Setup(
         return new Setup(chain, rate, average, channel, position, specimen, rounds);
     }
 
-    public Setup tagged(String newPosition, String newSpecimen) {
+    public Setup tagged(@Nullable String newPosition, @Nullable String newSpecimen) {
         return new Setup(chain, rate, average, input, newPosition, newSpecimen, rounds);
     }
 

@@ -7,7 +7,9 @@ import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A kind of run.
@@ -32,28 +34,28 @@ public record Capture(
         Map<String, Level> levels,
         Map<String, WindowPlan> windows,
         Map<String, Sheet.Derived> quantities,
-        SpreadPlan spread,
-        ShotPlan shot,
-        PromptPlan prompt,
-        HoldPlan hold,
+        @Nullable SpreadPlan spread,
+        @Nullable ShotPlan shot,
+        @Nullable PromptPlan prompt,
+        @Nullable HoldPlan hold,
         @JsonProperty("by_eye") Map<String, Sheet.Input> byEye,
         List<Picture> views,
         Map<String, RowRule> rules,
         Map<String, Choice> choices,
-        String until,
-        SeekPlan seek) {
+        @Nullable String until,
+        @Nullable SeekPlan seek) {
     /** The mode in which nothing is recorded: a row is what somebody reads. */
     public static final String EYE = "eye";
 
     public Capture {
         choices = Sheet.orEmpty(choices);
         channels = channels == null ? List.of() : channels;
-        levels = levels == null ? Map.of("run", new Level("run", null, null, null, null)) : levels;
+        levels = levels == null ? Map.of("run", new Level("run", Map.of(), Map.of(), Map.of(), Map.of())) : levels;
         rules = Sheet.orEmpty(rules);
         views = Sheet.orEmpty(views);
         mode = mode != null ? mode : channels.isEmpty() ? EYE : "stream";
         byEye = Sheet.orEmpty(byEye);
-        shot = mode.equals("shot") && shot == null ? new ShotPlan(null, null, null, null, 0, 0) : shot;
+        shot = mode.equals("shot") && shot == null ? new ShotPlan(null, null, null, "either", 0, 0) : shot;
         hold = mode.equals("hold") && hold == null ? new HoldPlan(0, 0, 0) : hold;
         hint = Sheet.orEmpty(hint);
         repeats = Math.max(1, repeats);
@@ -61,6 +63,26 @@ public record Capture(
         minutes = minutes <= 0 ? longest / 60 + 0.5 : minutes;
         windows = onChannels(Sheet.orEmpty(windows), channels);
         quantities = Sheet.orEmpty(quantities);
+    }
+
+    /** What fires it: of a capture in the mode shot. */
+    public ShotPlan shotPlan() {
+        return Objects.requireNonNull(shot, label);
+    }
+
+    /** When readings are taken: of a prompted capture. */
+    public PromptPlan promptPlan() {
+        return Objects.requireNonNull(prompt, label);
+    }
+
+    /** How it waits: of a capture in the mode hold. */
+    public HoldPlan holdPlan() {
+        return Objects.requireNonNull(hold, label);
+    }
+
+    /** What is held: of a capture that seeks something. */
+    public SeekPlan seekPlan() {
+        return Objects.requireNonNull(seek, label);
     }
 
     /** A window that names no channel is on the first. */
@@ -95,7 +117,7 @@ public record Capture(
         Level l = levels.get(level);
         return l != null && l.expected().containsKey(name)
                 ? l.expected().get(name)
-                : byEye.get(name).value();
+                : Objects.requireNonNull(byEye.get(name), name).value();
     }
 
     /** With more quantities of each run, after those of the sheet. */
@@ -118,14 +140,14 @@ public record Capture(
     /** Those that windows on one channel follow; of a channel without such windows those of all. */
     public List<String> moments(String channel) {
         List<String> own = moments(
-                windows.values().stream().filter(w -> w.on().equals(channel)).toList());
+                windows.values().stream().filter(w -> channel.equals(w.on())).toList());
         return own.isEmpty() ? moments() : own;
     }
 
     private List<String> moments(Collection<WindowPlan> of) {
         return of.stream()
-                .filter(WindowPlan::isByMoments)
-                .flatMap(w -> java.util.stream.Stream.of(w.from(), w.to()))
+                .flatMap(w -> w.ends().stream())
+                .flatMap(e -> java.util.stream.Stream.of(e.from(), e.to()))
                 .flatMap(f -> Formula.parse(f).names().stream())
                 .filter(quantities::containsKey)
                 .distinct()
@@ -146,7 +168,10 @@ public record Capture(
         Map<String, WindowPlan> w = new LinkedHashMap<>(windows);
         w.replaceAll((n, plan) -> plan.changed(name + "." + n, change));
         Map<String, Sheet.Derived> q = new LinkedHashMap<>(quantities);
-        q.replaceAll((n, d) -> change.containsKey(name + "." + n) ? d.by(change.get(name + "." + n)) : d);
+        q.replaceAll((n, d) -> {
+            String other = change.get(name + "." + n);
+            return other == null ? d : d.by(other);
+        });
         return with(repeats, w, q, changed(name, rules, change));
     }
 
@@ -198,12 +223,17 @@ public record Capture(
     public record Choice(
             String label,
             Map<String, String> ways,
-            @JsonProperty("default") String usual,
+            @JsonProperty("default") @Nullable String usual,
             String why) {
         public Choice {
             ways = Sheet.orEmpty(ways);
             usual = usual == null && !ways.isEmpty() ? ways.keySet().iterator().next() : usual;
             why = Sheet.orEmpty(why);
+        }
+
+        /** The way that is taken when nobody chooses. */
+        public String taken() {
+            return Objects.requireNonNull(usual, label);
         }
     }
 
@@ -211,7 +241,7 @@ public record Capture(
      * The quantity that stands for a run: the first one shown that rests on its samples and is no moment, or else the
      * first one shown; null when none is.
      */
-    public String headline() {
+    public @Nullable String headline() {
         String first = null;
         List<String> moments = moments();
         for (Map.Entry<String, Sheet.Derived> e : quantities.entrySet()) {
@@ -227,7 +257,10 @@ public record Capture(
 
     /** True when a quantity rests on samples, directly or through others of its run. */
     public boolean restsOnSamples(String quantity) {
-        return Formula.parse(quantities.get(quantity).formula()).names().stream()
+        return Formula.parse(Objects.requireNonNull(quantities.get(quantity), quantity)
+                        .formula())
+                .names()
+                .stream()
                 .map(this::whole)
                 .anyMatch(n ->
                         channels.contains(n) || !n.equals(quantity) && quantities.containsKey(n) && restsOnSamples(n));
@@ -249,11 +282,22 @@ public record Capture(
      * @param before s kept from before the trigger
      * @param after s kept after it
      */
-    public record ShotPlan(String on, String at, String rate, String way, double before, double after) {
+    public record ShotPlan(
+            @Nullable String on,
+            @Nullable String at,
+            @Nullable String rate,
+            String way,
+            double before,
+            double after) {
         public ShotPlan {
             way = way == null ? "either" : way;
             before = before <= 0 ? 0.1 : before;
             after = after <= 0 ? 1 : after;
+        }
+
+        /** The level, or else the rate of change: one of them is said. */
+        public String atOrRate() {
+            return at != null ? at : Objects.requireNonNull(rate);
         }
     }
 
@@ -306,7 +350,8 @@ public record Capture(
      * @param output which output is turned; null where a person turns something else
      * @param by hand or program
      */
-    public record SeekPlan(String until, String within, String output, String by) {
+    public record SeekPlan(
+            String until, String within, @Nullable String output, String by) {
         public SeekPlan {
             by = by == null ? "hand" : by;
         }
@@ -324,7 +369,7 @@ public record Capture(
      * level to level.
      */
     public record Level(
-            String label,
+            @Nullable String label,
             Map<String, String> set,
             Map<String, String> outputs,
             Map<String, String> at,
@@ -351,9 +396,21 @@ public record Capture(
      * @param from when it begins, a formula in s over quantities of the run; null when it is proposed
      * @param to when it ends
      */
-    public record WindowPlan(String on, String propose, String from, String to) {
+    public record WindowPlan(
+            @Nullable String on,
+            String propose,
+            @Nullable String from,
+            @Nullable String to) {
         public WindowPlan {
             propose = propose == null ? "whole" : propose;
+        }
+
+        /** Formulas of two moments, in s. */
+        public record Ends(String from, String to) {}
+
+        /** Where it begins and ends by moments; empty where it is proposed. */
+        public Optional<Ends> ends() {
+            return from == null || to == null ? Optional.empty() : Optional.of(new Ends(from, to));
         }
 
         /** True when its ends are moments that formulas give. */
@@ -363,8 +420,9 @@ public record Capture(
 
         /** As a mistake has it: proposed otherwise under its own name, or with other ends. */
         WindowPlan changed(String name, Map<String, String> change) {
-            return change.containsKey(name)
-                    ? new WindowPlan(on, change.get(name), null, null)
+            String proposed = change.get(name);
+            return proposed != null
+                    ? new WindowPlan(on, proposed, null, null)
                     : new WindowPlan(
                             on,
                             propose,

@@ -10,7 +10,9 @@ import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.watch.Expectation;
 import java.util.Collections;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A channel with its chain.
@@ -26,21 +28,21 @@ import java.util.Optional;
  */
 public record Channel(
         String label,
-        String symbol,
+        @Nullable String symbol,
         String unit,
-        List<String> needs,
-        @JsonProperty("wants_step") String wantsStep,
-        String device,
-        String input,
-        String tag,
-        String position,
-        String specimen,
+        @Nullable List<String> needs,
+        @JsonProperty("wants_step") @Nullable String wantsStep,
+        @Nullable String device,
+        @Nullable String input,
+        @Nullable String tag,
+        @Nullable String position,
+        @Nullable String specimen,
         double rate,
         int average,
-        String fastest,
+        @Nullable String fastest,
         List<Link> chain,
-        CalibrationPlan calibration,
-        WatchPlan watch) {
+        @Nullable CalibrationPlan calibration,
+        @Nullable WatchPlan watch) {
     public Channel {
         average = Math.max(1, average);
         chain = List.copyOf(chain);
@@ -60,6 +62,11 @@ public record Channel(
         return needs == null ? Optional.empty() : Optional.of(new double[] {in(needs.get(0)), in(needs.get(1))});
     }
 
+    /** How it is calibrated: of a channel whose calibration the sheet plans. */
+    public CalibrationPlan calibrationPlan() {
+        return Objects.requireNonNull(calibration, label);
+    }
+
     /** What its calibration gives to formulas, by the names they have for it; empty where the sheet plans none. */
     public List<String> givenByCalibration(String name) {
         return calibration == null
@@ -70,7 +77,7 @@ public record Channel(
     }
 
     /** Where its sensor sits and on what; null keeps what is. */
-    public Channel tagged(String newPosition, String newSpecimen) {
+    public Channel tagged(@Nullable String newPosition, @Nullable String newSpecimen) {
         return with(
                 input,
                 newPosition == null ? position : newPosition,
@@ -86,11 +93,11 @@ public record Channel(
         if (watch == null) {
             return Expectation.NONE;
         }
-        boolean band = watch.band() != null;
+        List<String> band = watch.band();
         return new Expectation(
                 "rises".equals(watch.expects()) ? 1 : "falls".equals(watch.expects()) ? -1 : 0,
-                band ? in(watch.band().get(0)) : Double.NaN,
-                band ? in(watch.band().get(1)) : Double.NaN,
+                band != null ? in(band.get(0)) : Double.NaN,
+                band != null ? in(band.get(1)) : Double.NaN,
                 watch.holds() == null ? Double.NaN : difference(watch.holds()),
                 watch.limit() == null ? Double.NaN : in(watch.limit()));
     }
@@ -129,7 +136,11 @@ public record Channel(
     }
 
     /** With another chain, rate, averaging or input; null keeps what is. */
-    public Channel with(List<Link> newChain, Double newRate, Integer newAverage, String newInput) {
+    public Channel with(
+            @Nullable List<Link> newChain,
+            @Nullable Double newRate,
+            @Nullable Integer newAverage,
+            @Nullable String newInput) {
         return with(
                 newInput == null ? input : newInput,
                 position,
@@ -148,13 +159,13 @@ public record Channel(
     }
 
     private Channel with(
-            String newInput,
-            String newPosition,
-            String newSpecimen,
+            @Nullable String newInput,
+            @Nullable String newPosition,
+            @Nullable String newSpecimen,
             double newRate,
             int newAverage,
             List<Link> newChain,
-            CalibrationPlan newCalibration) {
+            @Nullable CalibrationPlan newCalibration) {
         return new Channel(
                 label,
                 symbol,
@@ -182,7 +193,11 @@ public record Channel(
      * @param holds how much it may move during a run, for a reference
      * @param limit what must not be passed
      */
-    public record WatchPlan(String expects, List<String> band, String holds, String limit) {}
+    public record WatchPlan(
+            @Nullable String expects,
+            @Nullable List<String> band,
+            @Nullable String holds,
+            @Nullable String limit) {}
 
     /**
      * How a channel is to be calibrated.
@@ -208,17 +223,17 @@ public record Channel(
      */
     public record CalibrationPlan(
             String kind,
-            String relation,
-            String reference,
+            @Nullable String relation,
+            @Nullable String reference,
             List<PointPlan> points,
             List<PointPlan> verify,
             List<PointPlan> after,
-            String tolerance,
-            String band,
+            @Nullable String tolerance,
+            @Nullable String band,
             List<String> trims,
-            Integer divisions,
+            @Nullable Integer divisions,
             String mode,
-            String prepare,
+            @Nullable String prepare,
             @JsonProperty("warm_up") double warmUp,
             double seconds,
             boolean typed,
@@ -232,6 +247,11 @@ public record Channel(
             seconds = seconds <= 0 ? 2 : seconds;
             days = days <= 0 ? 365 : days;
             mode = mode == null ? "rezeroed" : mode;
+        }
+
+        /** Intervals of a circle: of the closure of circles. */
+        public int intervals() {
+            return Objects.requireNonNull(divisions, kind);
         }
 
         /** Its points of one part: points, verify or after. */
@@ -278,7 +298,10 @@ public record Channel(
      * A point of a calibration: what to set, in words, and the reference value, as a reading or as a formula over
      * inputs.
      */
-    public record PointPlan(String say, String reference, String way) {
+    public record PointPlan(
+            @Nullable String say,
+            String reference,
+            @Nullable String way) {
         /** A point that is only a reference value. */
         @JsonCreator
         public static PointPlan of(String reference) {
@@ -287,9 +310,9 @@ public record Channel(
 
         @JsonCreator
         public static PointPlan of(
-                @JsonProperty("say") String say,
+                @JsonProperty("say") @Nullable String say,
                 @JsonProperty("reference") String reference,
-                @JsonProperty("way") String way) {
+                @JsonProperty("way") @Nullable String way) {
             return new PointPlan(say, reference, way);
         }
 

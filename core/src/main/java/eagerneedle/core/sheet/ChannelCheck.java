@@ -8,7 +8,6 @@ import eagerneedle.core.formula.NearName;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
 import java.util.List;
-import java.util.Map;
 
 /** Whether the channels of a sheet have chains that can be worked with, devices that exist, calibrations that fit. */
 final class ChannelCheck {
@@ -38,13 +37,13 @@ final class ChannelCheck {
             check.attempt(p + "/needs/" + i, () -> Reading.parse(need).unit().convert(0, channel.labUnit()));
         }
         check.attempt(p + "/wants_step", channel::stepWanted);
-        if (channel.fastest() != null) {
-            check.attempt(
-                    p + "/fastest",
-                    () -> Reading.parse(channel.fastest()).unit().convert(0, LabUnit.parse("s")));
+        String fastest = channel.fastest();
+        if (fastest != null) {
+            check.attempt(p + "/fastest", () -> Reading.parse(fastest).unit().convert(0, LabUnit.parse("s")));
         }
-        if (channel.calibration() != null) {
-            calibration(p + "/calibration", channel);
+        Channel.CalibrationPlan plan = channel.calibration();
+        if (plan != null) {
+            calibration(p + "/calibration", channel, plan);
         }
         if (channel.device() != null && !sheet.devices().containsKey(channel.device())) {
             check.problem(
@@ -92,13 +91,11 @@ final class ChannelCheck {
         });
     }
 
-    private void calibration(String p, Channel channel) {
-        Channel.CalibrationPlan plan = channel.calibration();
-        Map<String, List<Channel.PointPlan>> lists =
-                Map.of("points", plan.points(), "verify", plan.verify(), "after", plan.after());
+    private void calibration(String p, Channel channel, Channel.CalibrationPlan plan) {
         for (String part : List.of("points", "verify", "after")) {
-            for (int i = 0; i < lists.get(part).size(); i++) {
-                String text = lists.get(part).get(i).reference();
+            List<Channel.PointPlan> list = plan.part(part);
+            for (int i = 0; i < list.size(); i++) {
+                String text = list.get(i).reference();
                 String at = located.places().containsKey(p + "/" + part + "/" + i + "/reference")
                         ? p + "/" + part + "/" + i + "/reference"
                         : p + "/" + part + "/" + i;

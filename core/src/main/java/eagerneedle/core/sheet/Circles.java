@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 
 /** Finds quantities that rest on themselves. */
@@ -35,7 +36,7 @@ final class Circles {
             List<String> circle = new ArrayList<>(path.subList(path.indexOf(name), path.size()));
             circle.add(name);
             throw located.problem(
-                    places.get(name),
+                    Objects.requireNonNull(places.get(name), name),
                     1,
                     "this goes round in a circle: " + String.join(" needs ", circle)
                             + "; define one of them from something else.");

@@ -1,6 +1,7 @@
 package eagerneedle.core.sheet;
 
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * An instrument with an output.
@@ -14,10 +15,10 @@ import java.util.Map;
 public record Device(
         String label,
         String driver,
-        String address,
+        @Nullable String address,
         Map<String, String> queries,
         Map<String, Output> outputs,
-        String rig) {
+        @Nullable String rig) {
     public Device {
         queries = Sheet.orEmpty(queries);
         outputs = Sheet.orEmpty(outputs);

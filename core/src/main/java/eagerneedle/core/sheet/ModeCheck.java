@@ -25,8 +25,9 @@ final class ModeCheck {
         if (capture.shot() != null) {
             shot(p, capture, capture.shot());
         }
-        if (capture.seek() != null) {
-            seek(p + "/seek", capture);
+        Capture.SeekPlan seek = capture.seek();
+        if (seek != null) {
+            seek(p + "/seek", capture, seek);
         }
         if (capture.isByEye() != capture.channels().isEmpty()) {
             check.problem(
@@ -88,8 +89,7 @@ final class ModeCheck {
     }
 
     /** What is sought is read from channels, stands somewhere, and is turned by something that is there. */
-    private void seek(String p, Capture capture) {
-        Capture.SeekPlan seek = capture.seek();
+    private void seek(String p, Capture capture, Capture.SeekPlan seek) {
         Set<String> right = new LinkedHashSet<>(sheet.inputs().keySet());
         right.addAll(sheet.results().keySet());
         capture.levels().values().forEach(l -> right.addAll(l.set().keySet()));
@@ -132,7 +132,9 @@ final class ModeCheck {
                     p + "/shot/on", 1, "this capture has no channel " + on + NearName.hint(on, capture.channels()));
             return;
         }
-        if ((shot.at() == null) == (shot.rate() == null)) {
+        String level = shot.at();
+        String rate = shot.rate();
+        if ((level == null) == (rate == null)) {
             check.problem(
                     p + (shot.at() == null ? "" : "/shot"),
                     1,
@@ -143,14 +145,12 @@ final class ModeCheck {
         if (unit == null) {
             return;
         }
-        if (shot.at() != null) {
-            check.attempt(p + "/shot/at", () -> Reading.parse(shot.at()).unit().convert(0, unit));
-        } else {
+        if (level != null) {
+            check.attempt(p + "/shot/at", () -> Reading.parse(level).unit().convert(0, unit));
+        } else if (rate != null) {
             check.attempt(
                     p + "/shot/rate",
-                    () -> Reading.parse(shot.rate())
-                            .unit()
-                            .scaleTo(unit.difference().per(LabUnit.SECOND)));
+                    () -> Reading.parse(rate).unit().scaleTo(unit.difference().per(LabUnit.SECOND)));
         }
     }
 }

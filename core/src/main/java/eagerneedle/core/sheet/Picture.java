@@ -3,6 +3,7 @@ package eagerneedle.core.sheet;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import java.util.List;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a sheet wants drawn: one pair of columns with its fit, several {@code lines} of them, or {@code layers} of any
@@ -13,13 +14,13 @@ import java.util.Objects;
  */
 public record Picture(
         String title,
-        String x,
-        @JsonProperty("x_label") String xLabel,
-        @JsonProperty("x_unit") String xUnit,
-        String y,
-        @JsonProperty("y_label") String yLabel,
-        @JsonProperty("y_unit") String yUnit,
-        String fit,
+        @Nullable String x,
+        @JsonProperty("x_label") @Nullable String xLabel,
+        @JsonProperty("x_unit") @Nullable String xUnit,
+        @Nullable String y,
+        @JsonProperty("y_label") @Nullable String yLabel,
+        @JsonProperty("y_unit") @Nullable String yUnit,
+        @Nullable String fit,
         List<Line> lines,
         @JsonProperty("x_axis") String xAxis,
         @JsonProperty("y_axis") String yAxis,
@@ -34,7 +35,7 @@ public record Picture(
         if (lines != null) {
             lines = List.copyOf(lines);
         } else if (x != null || y != null || layers.isEmpty()) {
-            lines = List.of(new Line(null, x, y, fit, null, false));
+            lines = List.of(new Line(null, Sheet.orEmpty(x), Sheet.orEmpty(y), fit, null, false));
         } else {
             lines = layers.stream().map(Layer::line).filter(Objects::nonNull).toList();
         }
@@ -52,7 +53,18 @@ public record Picture(
      * @param by a set, a capture or {@code level}: rows are told apart by what they are of it; null for all alike
      * @param joined true where points are joined in the order of the rows
      */
-    public record Line(String label, String x, String y, String fit, String by, boolean joined) {}
+    public record Line(
+            @Nullable String label,
+            String x,
+            String y,
+            @Nullable String fit,
+            @Nullable String by,
+            boolean joined) {
+        public Line {
+            x = Sheet.orEmpty(x);
+            y = Sheet.orEmpty(y);
+        }
+    }
 
     /**
      * One thing that is drawn: exactly one of points, a curve, a circle, a mark, or a fit alone.
@@ -64,17 +76,17 @@ public record Picture(
      * @param to where it ends
      */
     public record Layer(
-            String label,
-            Pair points,
+            @Nullable String label,
+            @Nullable Pair points,
             boolean joined,
-            String fit,
+            @Nullable String fit,
             boolean swap,
-            String curve,
-            String from,
-            String to,
-            Round circle,
-            Place mark) {
-        private Line line() {
+            @Nullable String curve,
+            @Nullable String from,
+            @Nullable String to,
+            @Nullable Round circle,
+            @Nullable Place mark) {
+        private @Nullable Line line() {
             return points == null ? null : new Line(label, points.x(), points.y(), fit, points.by(), joined);
         }
 
@@ -90,11 +102,11 @@ public record Picture(
     }
 
     /** Two columns, or two traces of one run. */
-    public record Pair(String x, String y, String by) {}
+    public record Pair(String x, String y, @Nullable String by) {}
 
     /** A circle by formulas: its centre and its radius. */
     public record Round(String x, String y, String radius) {}
 
     /** A place by formulas; with one of them alone it is a line across the picture. */
-    public record Place(String x, String y) {}
+    public record Place(@Nullable String x, @Nullable String y) {}
 }

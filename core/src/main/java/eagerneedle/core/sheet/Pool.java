@@ -6,6 +6,7 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Rows that a sheet draws from sessions of another method: every session is reduced by its own sheet, and what is taken
@@ -52,13 +53,13 @@ public record Pool(
             m.forEach((name, readings) -> sessions.put((String) name, texts(readings)));
         }
         return new Pool(
-                (String) entries.get("from"),
+                Sheet.orEmpty((String) entries.get("from")),
                 texts(entries.get("take")),
-                (List<String>) entries.get("shared"),
+                Sheet.orEmpty((List<String>) entries.get("shared")),
                 sessions);
     }
 
-    private static Map<String, String> texts(Object of) {
+    private static Map<String, String> texts(@Nullable Object of) {
         Map<String, String> out = new LinkedHashMap<>();
         if (of instanceof Map<?, ?> m) {
             m.forEach((k, v) -> out.put((String) k, String.valueOf(v)));

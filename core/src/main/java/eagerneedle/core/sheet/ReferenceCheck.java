@@ -12,6 +12,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /** Whether what a sheet refers to is there: in comparisons, checks, pictures, statements and mistakes. */
 final class ReferenceCheck {
@@ -72,9 +73,10 @@ final class ReferenceCheck {
 
     /** What matters is a quantity without uncertainty; a plain share or one of the result. */
     private void matters(int i, Sheet.Comparison c) {
-        if (c.matters() != null) {
+        String matters = c.matters();
+        if (matters != null) {
             check.attempt("/comparisons/" + i + "/matters", () -> {
-                Reading r = Reading.parse(c.matters());
+                Reading r = Reading.parse(matters);
                 if (r.u() > 0 || !(r.value() > 0)) {
                     throw new IllegalArgumentException("What matters is more than nothing and has no uncertainty.");
                 }
@@ -111,7 +113,7 @@ final class ReferenceCheck {
     }
 
     private void line(String at, Picture.Line line, Set<String> columns, Set<String> fits) {
-        if (line.x() == null || line.y() == null) {
+        if (line.x().isEmpty() || line.y().isEmpty()) {
             check.problem(at, 1, "a picture needs its 'x' and 'y', or 'lines' or 'layers' that have them.");
             return;
         }
@@ -160,7 +162,7 @@ final class ReferenceCheck {
     }
 
     /** Rows are told apart by a set, by their level, or by the run of a capture. */
-    private void by(String pointer, String by) {
+    private void by(String pointer, @Nullable String by) {
         Set<String> kinds = new LinkedHashSet<>(sheet.members().keySet());
         kinds.add("level");
         kinds.addAll(sheet.captures().keySet());
@@ -173,7 +175,7 @@ final class ReferenceCheck {
         }
     }
 
-    private void unit(String pointer, String text) {
+    private void unit(String pointer, @Nullable String text) {
         if (text != null) {
             check.attempt(pointer, () -> LabUnit.parse(text));
         }
@@ -224,10 +226,8 @@ final class ReferenceCheck {
     /** {@code at.from}: an end of a window that lies between moments. */
     private static boolean isEnd(Capture capture, String name) {
         int dot = name.lastIndexOf('.');
-        return dot > 0
-                && List.of("from", "to").contains(name.substring(dot + 1))
-                && capture.windows().containsKey(name.substring(0, dot))
-                && capture.windows().get(name.substring(0, dot)).isByMoments();
+        Capture.WindowPlan window = dot < 0 ? null : capture.windows().get(name.substring(0, dot));
+        return window != null && window.isByMoments() && List.of("from", "to").contains(name.substring(dot + 1));
     }
 
     /** What the rig makes of it is tried with the rig. */

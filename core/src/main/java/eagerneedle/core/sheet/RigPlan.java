@@ -3,7 +3,9 @@ package eagerneedle.core.sheet;
 import com.fasterxml.jackson.annotation.JsonCreator;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The physics of a rig as a sheet writes it: what nature knows and what happens, from causes to what a sensor sees.
@@ -37,7 +39,7 @@ public record RigPlan(
         Map<String, Eye> readings,
         Map<String, String> stuck,
         Map<String, String> circles,
-        String lasts,
+        @Nullable String lasts,
         Map<String, String> truth,
         Map<String, RigPlan> parts,
         Set<String> uncalibrated) {
@@ -70,7 +72,7 @@ public record RigPlan(
      * @param set values it gives, all from those before
      * @param once true when it happens only the first time
      */
-    public record Event(String at, String passes, Map<String, String> set, boolean once) {}
+    public record Event(@Nullable String at, @Nullable String passes, Map<String, String> set, boolean once) {}
 
     /**
      * A gate.
@@ -84,7 +86,13 @@ public record RigPlan(
      * @param round after how many spokes they come again
      */
     public record Edges(
-            String of, String every, String blocked, String jitter, String lost, String uneven, int round) {}
+            String of,
+            String every,
+            String blocked,
+            @Nullable String jitter,
+            @Nullable String lost,
+            @Nullable String uneven,
+            int round) {}
 
     /**
      * What an eye sees.
@@ -93,7 +101,8 @@ public record RigPlan(
      * @param at {@code end} for the end of a run; the start when not said
      * @param value how it is written, with its uncertainty; as the sheet plans it when not said
      */
-    public record Eye(String formula, String at, String value) {}
+    public record Eye(
+            String formula, @Nullable String at, @Nullable String value) {}
 
     /** From the entries of the block. */
     @JsonCreator
@@ -152,21 +161,26 @@ public record RigPlan(
     }
 
     @SuppressWarnings("unchecked")
-    private static Map<String, Object> map(Object value) {
+    private static Map<String, Object> map(@Nullable Object value) {
         return value == null ? Map.of() : (Map<String, Object>) value;
     }
 
-    private static String text(Object value) {
+    private static @Nullable String text(@Nullable Object value) {
         return value == null ? null : value.toString();
     }
 
-    private static Map<String, String> texts(Object value) {
+    /** What the sheet's schema asks for. */
+    private static String needed(@Nullable Object value) {
+        return Objects.requireNonNull(value).toString();
+    }
+
+    private static Map<String, String> texts(@Nullable Object value) {
         Map<String, String> out = new LinkedHashMap<>();
-        map(value).forEach((k, v) -> out.put(k, text(v)));
+        map(value).forEach((k, v) -> out.put(k, needed(v)));
         return out;
     }
 
-    private static Map<String, Event> events(Object value) {
+    private static Map<String, Event> events(@Nullable Object value) {
         Map<String, Event> out = new LinkedHashMap<>();
         map(value).forEach((k, v) -> {
             Map<String, Object> e = map(v);
@@ -181,16 +195,16 @@ public record RigPlan(
         return out;
     }
 
-    private static Map<String, Edges> gates(Object value) {
+    private static Map<String, Edges> gates(@Nullable Object value) {
         Map<String, Edges> out = new LinkedHashMap<>();
         map(value).forEach((k, v) -> {
             Map<String, Object> e = map(v);
             out.put(
                     k,
                     new Edges(
-                            text(e.get("of")),
-                            text(e.get("every")),
-                            e.containsKey("blocked") ? text(e.get("blocked")) : "0.5",
+                            needed(e.get("of")),
+                            needed(e.get("every")),
+                            e.containsKey("blocked") ? needed(e.get("blocked")) : "0.5",
                             text(e.get("jitter")),
                             text(e.get("lost")),
                             text(e.get("uneven")),
@@ -199,13 +213,13 @@ public record RigPlan(
         return out;
     }
 
-    private static Map<String, Eye> eyes(Object value) {
+    private static Map<String, Eye> eyes(@Nullable Object value) {
         Map<String, Eye> out = new LinkedHashMap<>();
         map(value).forEach((k, v) -> {
             if (v instanceof Map) {
-                out.put(k, new Eye(text(map(v).get("formula")), text(map(v).get("at")), text(map(v).get("value"))));
+                out.put(k, new Eye(needed(map(v).get("formula")), text(map(v).get("at")), text(map(v).get("value"))));
             } else {
-                out.put(k, new Eye(text(v), null, null));
+                out.put(k, new Eye(needed(v), null, null));
             }
         });
         return out;

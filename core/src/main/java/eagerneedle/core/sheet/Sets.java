@@ -6,6 +6,8 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The sets of a sheet: what there are several of, by name, with labels for people and attributes for formulas.
@@ -57,7 +59,7 @@ record Sets(Map<String, Sets.Members> all) {
         return text.matches("[A-Za-z][A-Za-z0-9_]*");
     }
 
-    private static Members members(String set, ObjectNode entry, String at, Places places) {
+    private static @Nullable Members members(String set, ObjectNode entry, String at, Places places) {
         List<String> names = new ArrayList<>();
         if (entry.path("count").isIntegralNumber()) {
             int count = entry.path("count").intValue();
@@ -119,7 +121,7 @@ record Sets(Map<String, Sets.Members> all) {
     }
 
     Members of(String set) {
-        return all.get(set);
+        return Objects.requireNonNull(all.get(set), set);
     }
 
     /** Every way of choosing a member of each of some sets, by set, the last one changing fastest. */

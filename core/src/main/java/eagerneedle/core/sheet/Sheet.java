@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A method sheet, as read. Texts that are formulas or quantities are kept as written; the field comments of
@@ -86,8 +87,24 @@ public record Sheet(
         return Objects.requireNonNull(channels.get(name), name);
     }
 
+    /** What people call a result; its name where it has no label. */
+    public String called(String result) {
+        Derived d = results.get(result);
+        return d == null || d.label() == null ? result : d.label();
+    }
+
+    /** The input of that name, which there is. */
+    public Input input(String name) {
+        return Objects.requireNonNull(inputs.get(name), name);
+    }
+
+    /** The instrument of that name, which there is. */
+    public Device device(String name) {
+        return Objects.requireNonNull(devices.get(name), name);
+    }
+
     /** An equation the method rests on. */
-    public record Principle(String text, String formula) {}
+    public record Principle(@Nullable String text, String formula) {}
 
     /**
      * Something measured once, by hand or from elsewhere. {@code value} is the planned reading; {@code actual} names
@@ -98,15 +115,15 @@ public record Sheet(
      */
     public record Input(
             String label,
-            String symbol,
+            @Nullable String symbol,
             String value,
-            String by,
-            String group,
-            String actual,
-            Boolean given,
+            @Nullable String by,
+            @Nullable String group,
+            @Nullable String actual,
+            @Nullable Boolean given,
             int times,
-            String once,
-            String site) {
+            @Nullable String once,
+            @Nullable String site) {
         public Input {
             times = Math.max(1, times);
         }
@@ -141,10 +158,16 @@ public record Sheet(
     public record Step(String id, String text, double minutes, boolean staff) {}
 
     /** Something to weigh out or to have ready: an amount by formula. */
-    public record Material(String label, String amount, String unit) {}
+    public record Material(
+            String label, String amount, @Nullable String unit) {}
 
     /** A task of the time line; {@code hands} when somebody has to be at it. */
-    public record Task(String id, String label, double minutes, List<String> after, Boolean hands) {
+    public record Task(
+            String id,
+            String label,
+            double minutes,
+            List<String> after,
+            @Nullable Boolean hands) {
         public Task {
             after = after == null ? List.of() : List.copyOf(after);
         }
@@ -159,20 +182,26 @@ public record Sheet(
      * budget. Where it can be reckoned in several {@code ways}, {@code choice} names what is chosen.
      */
     public record Derived(
-            String label,
-            String symbol,
-            String group,
-            String unit,
+            @Nullable String label,
+            @Nullable String symbol,
+            @Nullable String group,
+            @Nullable String unit,
             String formula,
-            String planned,
-            String choice,
+            @Nullable String planned,
+            @Nullable String choice,
             Map<String, String> ways) {
         public Derived {
             ways = orEmpty(ways);
         }
 
-        public Derived(String label, String symbol, String group, String unit, String formula, String planned) {
-            this(label, symbol, group, unit, formula, planned, null, null);
+        public Derived(
+                @Nullable String label,
+                @Nullable String symbol,
+                @Nullable String group,
+                @Nullable String unit,
+                String formula,
+                @Nullable String planned) {
+            this(label, symbol, group, unit, formula, planned, null, Map.of());
         }
 
         /** The same by another formula; in whatever unit that gives where the unit no longer fits. */
@@ -341,7 +370,10 @@ public record Sheet(
     /** This sheet as it would be with a mistake made; other values of inputs are not part of it. */
     public Sheet mistaken(Mistake m) {
         Map<String, Derived> r = new LinkedHashMap<>(results);
-        r.replaceAll((name, d) -> m.change().containsKey(name) ? d.by(m.change().get(name)) : d);
+        r.replaceAll((name, d) -> {
+            String other = m.change().get(name);
+            return other == null ? d : d.by(other);
+        });
         Map<String, Capture> c = new LinkedHashMap<>(captures);
         c.replaceAll((name, capture) -> capture.changed(name, m.change()));
         return with(c, r);
@@ -361,37 +393,38 @@ public record Sheet(
             String label,
             String result,
             String reference,
-            String speaks,
-            Double threshold,
+            @Nullable String speaks,
+            @Nullable Double threshold,
             boolean main,
-            String remedy,
-            String matters,
-            String bound) {
+            @Nullable String remedy,
+            @Nullable String matters,
+            @Nullable String bound) {
         public School school() {
             return speaks == null ? School.STANDARD : School.valueOf(speaks.toUpperCase(Locale.ROOT));
         }
     }
 
     /** Something that must hold. */
-    public record Check(String label, String formula, String remedy) {}
+    public record Check(
+            String label, String formula, @Nullable String remedy) {}
 
     /** The comparison that speaks for the method: the one marked main, or the first; null if there is none. */
-    public Comparison mainComparison() {
+    public @Nullable Comparison mainComparison() {
         return comparisons.stream()
                 .filter(Comparison::main)
                 .findFirst()
                 .orElse(comparisons.isEmpty() ? null : comparisons.get(0));
     }
 
-    static String orEmpty(String s) {
+    static String orEmpty(@Nullable String s) {
         return s == null ? "" : s;
     }
 
-    static <T> List<T> orEmpty(List<T> list) {
+    static <T> List<T> orEmpty(@Nullable List<T> list) {
         return list == null ? List.of() : List.copyOf(list);
     }
 
-    static <T> Map<String, T> orEmpty(Map<String, T> map) {
+    static <T> Map<String, T> orEmpty(@Nullable Map<String, T> map) {
         return map == null ? Map.of() : map;
     }
 }

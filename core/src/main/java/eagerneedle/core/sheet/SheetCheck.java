@@ -110,18 +110,17 @@ final class SheetCheck {
         }
         timeline();
         sheet.captures().forEach((c, capture) -> {
-            if (capture.spread() != null) {
+            Capture.SpreadPlan spread = capture.spread();
+            if (spread != null) {
                 String at = "/captures/" + c + "/spread";
                 Set<String> known = new LinkedHashSet<>(sheet.inputs().keySet());
-                known.add(capture.spread().set());
-                names(at + "/plotted", capture.spread().plotted(), known);
+                known.add(spread.set());
+                names(at + "/plotted", spread.plotted(), known);
                 attempt(
                         at + "/from",
-                        () -> Reading.parse(capture.spread().to())
+                        () -> Reading.parse(spread.to())
                                 .unit()
-                                .convert(
-                                        0,
-                                        Reading.parse(capture.spread().from()).unit()));
+                                .convert(0, Reading.parse(spread.from()).unit()));
             }
         });
         sheet.inputs().forEach((name, input) -> {
@@ -209,10 +208,10 @@ final class SheetCheck {
                 names(p + "/until", capture.until(), live);
             }
             capture.windows().forEach((w, plan) -> {
-                if (plan.isByMoments()) {
-                    names(p + "/windows/" + w + "/from", plan.from(), known);
-                    names(p + "/windows/" + w + "/to", plan.to(), known);
-                }
+                plan.ends().ifPresent(e -> {
+                    names(p + "/windows/" + w + "/from", e.from(), known);
+                    names(p + "/windows/" + w + "/to", e.to(), known);
+                });
             });
             Set<String> inPlan = new LinkedHashSet<>(known);
             inPlan.addAll(sheet.planned().keySet());
@@ -250,8 +249,9 @@ final class SheetCheck {
             Map<String, Set<String>> uses,
             Map<String, String> places,
             String prefix) {
-        if (d.unit() != null) {
-            attempt(pointer + "/unit", () -> LabUnit.parse(d.unit()));
+        String unit = d.unit();
+        if (unit != null) {
+            attempt(pointer + "/unit", () -> LabUnit.parse(unit));
         }
         Set<String> names = names(pointer + "/formula", d.formula(), known);
         d.ways().forEach((way, formula) -> names(pointer + "/ways/" + way, formula, known));
@@ -268,7 +268,7 @@ final class SheetCheck {
 
     private boolean isRunName(String prefix, String name) {
         return !prefix.isEmpty()
-                && columnsOf(sheet.captures().get(prefix.substring(0, prefix.length() - 1)))
+                && columnsOf(sheet.capture(prefix.substring(0, prefix.length() - 1)))
                         .contains(name);
     }
 
@@ -325,11 +325,8 @@ final class SheetCheck {
             reading.run();
             return true;
         } catch (IllegalArgumentException e) {
-            problem(
-                    pointer,
-                    1,
-                    Character.toLowerCase(e.getMessage().charAt(0))
-                            + e.getMessage().substring(1));
+            String said = String.valueOf(e.getMessage());
+            problem(pointer, 1, Character.toLowerCase(said.charAt(0)) + said.substring(1));
             return false;
         }
     }

@@ -1,5 +1,6 @@
 package eagerneedle.core.sheet;
 
+import java.util.Objects;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -36,6 +37,11 @@ public final class SheetException extends RuntimeException {
                 ? new SheetException(
                         message, Integer.parseInt(at.group(1)), at.group(2) == null ? 0 : Integer.parseInt(at.group(2)))
                 : new SheetException(message, 0, 0);
+    }
+
+    @Override
+    public String getMessage() {
+        return Objects.requireNonNull(super.getMessage());
     }
 
     /** 1-based; 0 if it concerns the whole file. */

@@ -19,6 +19,7 @@ import java.util.Map;
 import java.util.NavigableMap;
 import java.util.Optional;
 import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
 import org.yaml.snakeyaml.LoaderOptions;
 import org.yaml.snakeyaml.Yaml;
 import org.yaml.snakeyaml.constructor.SafeConstructor;
@@ -105,7 +106,7 @@ public final class SheetReader {
      * @param problems all that was found, by line and column; empty for a good sheet
      */
     public record Looked(Optional<Located> located, List<SheetException> problems) {
-        static Looked of(Located located, List<SheetException> problems) {
+        static Looked of(@Nullable Located located, List<SheetException> problems) {
             return new Looked(Optional.ofNullable(located), sorted(problems));
         }
 

@@ -9,6 +9,7 @@ import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Reading;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Levels that are spread evenly over one quantity, as {@code levels: {spread: {p: {from: 0 bar, to: 10 bar, count: 6}},
@@ -34,7 +35,7 @@ final class SpreadLevels {
         });
     }
 
-    private static ObjectNode written(ObjectNode levels, String at, ObjectNode sheet, Places places) {
+    private static @Nullable ObjectNode written(ObjectNode levels, String at, ObjectNode sheet, Places places) {
         for (Map.Entry<String, JsonNode> e : levels.properties()) {
             if (!List.of("spread", "then", "outputs").contains(e.getKey())) {
                 places.problem(at + "/" + e.getKey(), "beside 'spread' stand 'then' and 'outputs', nothing else.");

@@ -36,10 +36,12 @@ public final class StockedLinks {
     public static String written(String text, Function<String, Optional<Instrument>> find) {
         Map<String, Link> found = new LinkedHashMap<>();
         for (String name : named(text)) {
-            find.apply(name)
-                    .filter(i -> i.link() != null)
-                    .ifPresent(
-                            i -> found.put(name, i.link().named(i.id(), i.link().label())));
+            find.apply(name).ifPresent(i -> {
+                Link link = i.link();
+                if (link != null) {
+                    found.put(name, link.named(i.id(), link.label()));
+                }
+            });
         }
         if (found.isEmpty()) {
             return text;

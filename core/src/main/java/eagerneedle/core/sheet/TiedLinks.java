@@ -75,7 +75,7 @@ final class TiedLinks {
             Quantity q = TiedChain.in(planned, name, link.path("label").asText(), unit, constant);
             in.put(constant, q.value() + " ± " + q.u());
         } catch (IllegalArgumentException e) {
-            places.problem(at + "/" + constant, e.getMessage());
+            places.problem(at + "/" + constant, String.valueOf(e.getMessage()));
         }
     }
 }

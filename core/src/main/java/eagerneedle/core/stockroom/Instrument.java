@@ -122,8 +122,9 @@ public record Instrument(
         }
     }
 
-    private LabUnit unit() {
-        return LabUnit.parse(measures);
+    /** Unit of what it measures: of one that says what that is. */
+    public LabUnit unit() {
+        return LabUnit.parse(Objects.requireNonNull(measures, id));
     }
 
     /** A difference written with any unit that fits, in {@link #measures}. */

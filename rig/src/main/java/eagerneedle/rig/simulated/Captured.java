@@ -93,7 +93,7 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
         Entries entries = byEye(plan, level, random, rig.byEye());
         switch (plan.mode()) {
             case "prompted" -> {
-                Capture.PromptPlan p = plan.prompt();
+                Capture.PromptPlan p = plan.promptPlan();
                 Prompts prompts = Prompts.of(p.first(), p.every(), p.count());
                 Map<String, RawSamples> all =
                         Rehearsal.stream(rig, sheet, rate, (int) ((prompts.due(p.count() - 1) + LATEST + 1) * rate));
@@ -111,12 +111,12 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
                 }
                 int n = (int) (Math.max(
                                 rig.duration(),
-                                plan.hold().settle() + plan.hold().seconds())
+                                plan.holdPlan().settle() + plan.holdPlan().seconds())
                         * rate);
                 return new Captured(
                         cut(
                                 Rehearsal.stream(
-                                        rig, sheet, rate, n + plan.hold().samples()),
+                                        rig, sheet, rate, n + plan.holdPlan().samples()),
                                 n / rate,
                                 Double.POSITIVE_INFINITY,
                                 n / rate),
@@ -137,8 +137,8 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
                                 ? all
                                 : cut(
                                         all,
-                                        at - plan.shot().before(),
-                                        at + plan.shot().after(),
+                                        at - plan.shotPlan().before(),
+                                        at + plan.shotPlan().after(),
                                         at),
                         entries);
             }
@@ -217,12 +217,12 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
 
     /** When the trigger fires; NaN when it does not. */
     private static double fired(Sheet sheet, Capture plan, Map<String, RawSamples> all) {
-        Capture.ShotPlan shot = plan.shot();
+        Capture.ShotPlan shot = plan.shotPlan();
         String on = shot.on() == null ? plan.channels().get(0) : shot.on();
         Channel channel = sheet.channel(on);
         Chain chain = channel.toChain();
         Trigger.Way way = Trigger.Way.valueOf(shot.way().toUpperCase(Locale.ROOT));
-        Reading r = Reading.parse(shot.at() != null ? shot.at() : shot.rate());
+        Reading r = Reading.parse(shot.atOrRate());
         Trigger trigger = shot.at() != null
                 ? Trigger.level(
                         r.unit().convert(r.value(), channel.labUnit()),

@@ -147,7 +147,7 @@ final class ChainRig implements RigModel {
             circles(channel, p, Integer.parseInt(bench.get("lower")), Integer.parseInt(bench.get("upper")));
         } else if (p != null && bench.containsKey("point")) {
             set(channel, p, reference(channel, p.channel, bench));
-            if (p.channel.calibration().together()) {
+            if (p.channel.calibrationPlan().together()) {
                 standBeside(channel, bench);
             }
         } else if (bench.containsKey("reference")) {
@@ -250,7 +250,7 @@ final class ChainRig implements RigModel {
 
     /** The true value that stands at a point of a calibration. */
     private Quantity reference(String name, Channel channel, Map<String, String> bench) {
-        List<Channel.PointPlan> list = channel.calibration().part(bench.getOrDefault("part", "points"));
+        List<Channel.PointPlan> list = channel.calibrationPlan().part(bench.getOrDefault("part", "points"));
         // Points that are gone through again are the same references.
         String text =
                 list.get(Integer.parseInt(bench.get("point")) % list.size()).reference();
@@ -269,7 +269,7 @@ final class ChainRig implements RigModel {
             now.put(taken.seek().output(), fixed.remove(taken.seek().output()));
         }
         next(world.run(capture, level, now, fixed));
-        runs = plan.tells(capture, sheet.captures().get(capture));
+        runs = plan.tells(capture, sheet.capture(capture));
         // A row is waited for, so that its physics goes on from where the level was set.
         begun = runs && sheet.capture(capture).mode().equals("hold");
         probes.values().forEach(q -> q.settling = 0);
@@ -365,7 +365,7 @@ final class ChainRig implements RigModel {
             double longest = !holds
                     ? capture.longest()
                     : c.saysHowLong()
-                            ? Math.max(capture.longest(), capture.hold().patience())
+                            ? Math.max(capture.longest(), capture.holdPlan().patience())
                             : Math.min(HOLD, capture.longest());
             c.toTheEnd(longest);
             probe = c;

@@ -68,7 +68,7 @@ final class Nature {
     /** They add up to nothing. */
     private static double[] circle(World world, String name, String which, Channel channel, double span) {
         String large = world.plan().circles().get(name);
-        double[] e = new double[channel.calibration().divisions()];
+        double[] e = new double[channel.calibrationPlan().intervals()];
         double mean = 0;
         for (int i = 0; i < e.length; i++) {
             String path = "circle/" + name + "/" + which + "/" + i;

@@ -245,7 +245,7 @@ public record Rehearsal(
 
     private static Calibration calibrate(String name, Channel channel, RigModel rig, Reduction reduction, Instant now) {
         Sheet sheet = reduction.sheet();
-        Channel.CalibrationPlan plan = channel.calibration();
+        Channel.CalibrationPlan plan = channel.calibrationPlan();
         Relation relation = plan.toRelation();
         List<CalibrationPoint> points = new ArrayList<>();
         ClosureReadings closure = null;
@@ -319,8 +319,8 @@ public record Rehearsal(
     }
 
     private static void adjust(String name, Channel channel, RigModel rig, Reduction reduction) {
-        Channel.CalibrationPlan plan = channel.calibration();
-        double band = difference(plan.band(), channel);
+        Channel.CalibrationPlan plan = channel.calibrationPlan();
+        double band = difference(Objects.requireNonNull(plan.band(), name), channel);
         double zero =
                 reduction.evaluate(plan.points().get(0).reference(), "x", "x").in(channel.labUnit());
         double full =
@@ -343,9 +343,9 @@ public record Rehearsal(
     }
 
     private static ClosureReadings close(String name, Channel channel, RigModel rig, Sheet sheet) {
-        int n = channel.calibration().divisions();
+        int n = channel.calibrationPlan().intervals();
         double[][] readings = new double[n][n];
-        boolean cumulative = channel.calibration().mode().equals("cumulative");
+        boolean cumulative = channel.calibrationPlan().mode().equals("cumulative");
         for (int k = 0; k < n; k++) {
             double sum = 0;
             for (int i = 0; i < n; i++) {
@@ -356,7 +356,7 @@ public record Rehearsal(
                 readings[k][i] = cumulative ? sum : m;
             }
         }
-        return new ClosureReadings(channel.unit(), channel.calibration().mode(), readings);
+        return new ClosureReadings(channel.unit(), channel.calibrationPlan().mode(), readings);
     }
 
     /** A reference as it is written into a point: rounded to what it is worth. */

@@ -191,8 +191,9 @@ public final class RehearsalTrial {
         sheet.results().keySet().forEach(r -> placed(h.reduction().outcome(r)));
         List<Reduction.CheckOutcome> checks = h.reduction().checks();
         for (int i = 0; i < checks.size(); i++) {
-            if (checks.get(i).problem() != null) {
-                said("/checks/" + i + "/formula", checks.get(i).problem());
+            String problem = checks.get(i).problem();
+            if (problem != null) {
+                said("/checks/" + i + "/formula", problem);
             }
         }
     }

@@ -30,12 +30,12 @@ final class Seeking {
      */
     static Map<String, String> of(RigModel rig, Sheet sheet, Capture plan, LiveTarget target, double rate) {
         Map<String, String> stood = new LinkedHashMap<>();
-        String name = plan.seek().output();
+        String name = plan.seekPlan().output();
         if (name == null) {
             return stood;
         }
         Output o = LevelOutputs.output(sheet, name);
-        double seconds = Math.max(plan.hold().settle(), plan.hold().seconds());
+        double seconds = Math.max(plan.holdPlan().settle(), plan.holdPlan().seconds());
         double at = sought(o.lowest(), o.highest(), o.step(), target, v -> {
             rig.arrange(Turned.words(Map.of(name, v)));
             Map<String, RawSamples> read = Rehearsal.stream(rig, sheet, rate, (int) Math.max(AVERAGED, seconds * rate));

@@ -9,6 +9,7 @@ import eagerneedle.core.trace.Trace;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
@@ -72,7 +73,7 @@ final class RunTables {
                         .ifPresent(w -> rows.add(new WindowRow(
                                 run.id(),
                                 name,
-                                plan.on(),
+                                Objects.requireNonNull(plan.on()),
                                 w.from(),
                                 w.to(),
                                 run.windows().containsKey(name),
