@@ -5,7 +5,7 @@ import eagerneedle.core.quantity.Written;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.trace.Window;
 import eagerneedle.picture.SessionPlots;
 import java.util.ArrayList;
@@ -41,8 +41,8 @@ final class CaptureSection {
                     .toList();
             if (!runs.isEmpty()) {
                 List<String> heads = capture.quantities().values().stream()
-                        .filter(Sheet.Derived::shown)
-                        .map(Sheet.Derived::label)
+                        .filter(Derived::shown)
+                        .map(Derived::label)
                         .toList();
                 List<Map<String, Object>> rows =
                         runs.stream().map(r -> row(r, capture)).toList();

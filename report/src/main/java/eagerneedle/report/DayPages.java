@@ -37,7 +37,7 @@ public final class DayPages {
     public record Bench(
             String title, int number, String switchedOn, List<String> instruments, List<List<String>> rounds) {}
 
-    public static String html(Wall wall, List<Bench> benches, Handout.Paper paper) {
+    public static String html(Wall wall, List<Bench> benches, Paper paper) {
         Map<String, Object> m = new LinkedHashMap<>();
         m.put("paper", paper.css());
         m.put("title", wall.title());
@@ -62,7 +62,7 @@ public final class DayPages {
         return Papers.html("day.ftlh", m);
     }
 
-    public static byte[] pdf(Wall wall, List<Bench> benches, Handout.Paper paper) {
+    public static byte[] pdf(Wall wall, List<Bench> benches, Paper paper) {
         return Papers.pdf(html(wall, benches, paper));
     }
 }

@@ -48,9 +48,9 @@ public final class Feedback {
     public record Page(String title, String student, List<Line> lines, String total, String most, String late) {}
 
     /** The page, on paper of a size. */
-    public static String html(Page p, Handout.Paper paper) {
+    public static String html(Page p, Paper paper) {
         Map<String, Object> m = new LinkedHashMap<>();
-        m.put("paper", paper == Handout.Paper.LETTER ? "letter" : "A4");
+        m.put("paper", paper == Paper.LETTER ? "letter" : "A4");
         m.put("title", p.title());
         m.put("student", p.student());
         m.put("lines", p.lines().stream().map(Line::model).toList());
@@ -60,7 +60,7 @@ public final class Feedback {
         return Papers.html("feedback.ftlh", m);
     }
 
-    public static byte[] pdf(Page p, Handout.Paper paper) {
+    public static byte[] pdf(Page p, Paper paper) {
         return Papers.pdf(html(p, paper));
     }
 }

@@ -5,6 +5,7 @@ import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Written;
 import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.picture.Apparatus;
 import eagerneedle.picture.DrawingPainter;
@@ -76,7 +77,7 @@ final class FrontPage {
     }
 
     private void add(Map<String, Map<String, Object>> out, String name) {
-        Sheet.Derived d = reduction.sheet().results().get(name);
+        Derived d = reduction.sheet().results().get(name);
         Optional<Quantity> q = reduction.quantity(name);
         if (d == null || d.label() == null || q.isEmpty() || reduction.isHidden(name) || out.containsKey(name)) {
             return;

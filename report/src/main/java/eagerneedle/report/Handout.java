@@ -10,6 +10,7 @@ import eagerneedle.core.session.Notebook;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.picture.Apparatus;
 import eagerneedle.picture.DrawingPainter;
@@ -39,22 +40,6 @@ public final class Handout {
     private static final int MOST_ROWS = 24;
     private static final int LONG = 40;
 
-    /** Paper sizes. */
-    public enum Paper {
-        A4("A4"),
-        LETTER("letter");
-
-        private final String css;
-
-        Paper(String css) {
-            this.css = css;
-        }
-
-        String css() {
-            return css;
-        }
-    }
-
     private final Sheet sheet;
     private final Optional<Reduction> expected;
     private final Figures figures = new Figures();
@@ -80,7 +65,7 @@ public final class Handout {
 
     private Map<String, Object> model(Paper paper) {
         Map<String, Object> m = new LinkedHashMap<>();
-        m.put("paper", paper.css);
+        m.put("paper", paper.css());
         m.put("key", expected.isPresent());
         m.put("title", sheet.title());
         m.put("place", sheet.place() == null ? "" : sheet.place());
@@ -167,7 +152,7 @@ public final class Handout {
     /** What is to be thought about before anything is switched on. */
     private List<String> before() {
         List<String> out = new ArrayList<>();
-        Optional<Map.Entry<String, Sheet.Derived>> main = main();
+        Optional<Map.Entry<String, Derived>> main = main();
         long read = sheet.inputs().values().stream()
                 .filter(i -> !Boolean.TRUE.equals(i.given()))
                 .count();
@@ -196,7 +181,7 @@ public final class Handout {
         return out;
     }
 
-    private Optional<Map.Entry<String, Sheet.Derived>> main() {
+    private Optional<Map.Entry<String, Derived>> main() {
         return sheet.comparisons().stream()
                 .map(c -> Map.entry(
                         c.result(), Optional.ofNullable(sheet.results().get(c.result()))))
@@ -208,7 +193,7 @@ public final class Handout {
                         .reduce((a, b) -> b));
     }
 
-    private static String label(Map.Entry<String, Sheet.Derived> r) {
+    private static String label(Map.Entry<String, Derived> r) {
         return r.getValue().label() == null ? r.getKey() : r.getValue().label();
     }
 

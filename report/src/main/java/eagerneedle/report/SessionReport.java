@@ -7,6 +7,7 @@ import eagerneedle.core.quantity.Budget;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.reduce.Stated;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.PlainWords;
 import eagerneedle.core.sheet.Sheet;
@@ -21,7 +22,7 @@ import eagerneedle.picture.NeedlePicture;
 import eagerneedle.picture.ResidualPlots;
 import eagerneedle.picture.SvgSurface;
 import eagerneedle.picture.ValueRows;
-import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.bench.NotebookLine;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -51,11 +52,11 @@ public final class SessionReport {
 
     private final Reduction reduction;
     private final Instant now;
-    private final Handout.Paper paper;
+    private final Paper paper;
     private final Figures figures = new Figures();
     private final Photographs photographs;
 
-    private SessionReport(Reduction reduction, Instant now, Attachments attachments, Handout.Paper paper) {
+    private SessionReport(Reduction reduction, Instant now, Attachments attachments, Paper paper) {
         this.reduction = reduction;
         this.now = now;
         this.paper = paper;
@@ -69,20 +70,20 @@ public final class SessionReport {
     public static String html(
             Reduction reduction,
             List<Finding> findings,
-            List<BenchFile.NotebookLine> acts,
+            List<NotebookLine> acts,
             Instant now,
             Attachments attachments) {
-        return html(reduction, findings, acts, now, attachments, Handout.Paper.A4);
+        return html(reduction, findings, acts, now, attachments, Paper.A4);
     }
 
     /** The same for paper of another size. */
     public static String html(
             Reduction reduction,
             List<Finding> findings,
-            List<BenchFile.NotebookLine> acts,
+            List<NotebookLine> acts,
             Instant now,
             Attachments attachments,
-            Handout.Paper paper) {
+            Paper paper) {
         return Papers.html("report.ftlh", new SessionReport(reduction, now, attachments, paper).model(findings, acts));
     }
 
@@ -90,24 +91,24 @@ public final class SessionReport {
     public static byte[] pdf(
             Reduction reduction,
             List<Finding> findings,
-            List<BenchFile.NotebookLine> acts,
+            List<NotebookLine> acts,
             Instant now,
             Attachments attachments) {
-        return pdf(reduction, findings, acts, now, attachments, Handout.Paper.A4);
+        return pdf(reduction, findings, acts, now, attachments, Paper.A4);
     }
 
     /** The same on paper of another size. */
     public static byte[] pdf(
             Reduction reduction,
             List<Finding> findings,
-            List<BenchFile.NotebookLine> acts,
+            List<NotebookLine> acts,
             Instant now,
             Attachments attachments,
-            Handout.Paper paper) {
+            Paper paper) {
         return Papers.pdf(html(reduction, findings, acts, now, attachments, paper));
     }
 
-    private Map<String, Object> model(List<Finding> findings, List<BenchFile.NotebookLine> acts) {
+    private Map<String, Object> model(List<Finding> findings, List<NotebookLine> acts) {
         Map<String, Object> m = new LinkedHashMap<>();
         Sheet sheet = reduction.sheet();
         m.put("title", sheet.title());
@@ -248,7 +249,7 @@ public final class SessionReport {
                 .toList();
     }
 
-    private Map<String, Object> statement(Reduction.Said said) {
+    private Map<String, Object> statement(Stated said) {
         String svg = "";
         if (!said.quantities().isEmpty()) {
             List<ValueRows.Row> rows = said.quantities().stream()

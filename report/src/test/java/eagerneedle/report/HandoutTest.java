@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import eagerneedle.core.quantity.DecimalSign;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
@@ -96,13 +97,13 @@ class HandoutTest {
     @MethodSource("shipped")
     void everyMethodIsOnPaperForStudentsAndForTheInstructor(String id) throws Exception {
         SheetReader.Located sheet = SheetReader.read(SheetReader.shippedText(id), id);
-        looksGood(id, Handout.pdf(sheet.sheet(), Optional.empty(), Handout.Paper.A4));
+        looksGood(id, Handout.pdf(sheet.sheet(), Optional.empty(), Paper.A4));
         if (WHOLLY.contains(id) || Boolean.getBoolean("everyMethod")) {
-            looksGood(id, Handout.pdf(sheet.sheet(), Optional.empty(), Handout.Paper.LETTER));
-            looksGood(id, Papers.pdf(Handout.html(sheet.sheet(), rehearsed(sheet), Handout.Paper.LETTER)));
+            looksGood(id, Handout.pdf(sheet.sheet(), Optional.empty(), Paper.LETTER));
+            looksGood(id, Papers.pdf(Handout.html(sheet.sheet(), rehearsed(sheet), Paper.LETTER)));
         }
-        String key = Handout.html(sheet.sheet(), rehearsed(sheet), Handout.Paper.LETTER);
-        String students = Handout.html(sheet.sheet(), Optional.empty(), Handout.Paper.A4);
+        String key = Handout.html(sheet.sheet(), rehearsed(sheet), Paper.LETTER);
+        String students = Handout.html(sheet.sheet(), Optional.empty(), Paper.A4);
         assertThat(students).doesNotContain("class=\"expected\"", "Mistakes to look for");
         for (Sheet.Mistake m : sheet.sheet().mistakes()) {
             boolean onlyThere =
@@ -117,7 +118,7 @@ class HandoutTest {
                             .replace("&amp;", "&"))
                     .contains(m.says());
         }
-        for (Sheet.Derived d : sheet.sheet().results().values()) {
+        for (Derived d : sheet.sheet().results().values()) {
             if (d.label() != null) {
                 assertThat(students).contains(d.label().replace("&", "&amp;").replace("'", "&#39;"));
             }
@@ -128,7 +129,7 @@ class HandoutTest {
     void tablesHaveARowForEveryRunAndStepsTheirOrder() {
         Sheet sheet = SheetReader.read(SheetReader.shippedText("trolley-two-gates"), "t")
                 .sheet();
-        String html = Handout.html(sheet, Optional.empty(), Handout.Paper.A4);
+        String html = Handout.html(sheet, Optional.empty(), Paper.A4);
         long runs = sheet.captures().values().stream()
                 .mapToLong(c -> (long) c.levels().size() * c.repeats())
                 .sum();
@@ -145,7 +146,7 @@ class HandoutTest {
         DecimalSign.use(DecimalSign.COMMA);
         try {
             SheetReader.Located sheet = SheetReader.read(SheetReader.shippedText(id), id);
-            String html = Handout.html(sheet.sheet(), Optional.empty(), Handout.Paper.A4);
+            String html = Handout.html(sheet.sheet(), Optional.empty(), Paper.A4);
             assertThat(Pattern.compile("(?s)<td[^>]*>(.*?)</td>")
                             .matcher(html)
                             .results()

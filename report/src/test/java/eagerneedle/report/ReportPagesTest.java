@@ -10,7 +10,7 @@ import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.rig.simulated.Rehearsal;
 import eagerneedle.rig.simulated.Rigs;
-import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.bench.NotebookLine;
 import java.io.IOException;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -40,7 +40,7 @@ class ReportPagesTest {
                 : Stream.of("baggage-chute", "weather-vane-reed");
     }
 
-    private static byte[] report(String method, Handout.Paper paper) {
+    private static byte[] report(String method, Paper paper) {
         SheetReader.Located sheet = SheetTrial.read(SheetReader.shippedText(method), method);
         Rehearsal done = Rehearsal.of(sheet, Rigs.of(sheet.sheet(), 7, Set.of()), DAY);
         Reduction r = new Reducer(
@@ -51,7 +51,7 @@ class ReportPagesTest {
         return SessionReport.pdf(
                 r,
                 new SessionWatch().look(r, DAY),
-                List.of(new BenchFile.NotebookLine(DAY, "Session opened.")),
+                List.of(new NotebookLine(DAY, "Session opened.")),
                 DAY,
                 n -> Optional.empty(),
                 paper);
@@ -88,7 +88,7 @@ class ReportPagesTest {
     @ParameterizedTest
     @MethodSource("methods")
     void everyPageIsAsAColleagueWouldSendIt(String method) throws IOException {
-        for (Handout.Paper paper : Handout.Paper.values()) {
+        for (Paper paper : Paper.values()) {
             try (PDDocument document = Loader.loadPDF(report(method, paper))) {
                 int pages = document.getNumberOfPages();
                 assertThat(pages).isBetween(4, 30);

@@ -37,7 +37,7 @@ import eagerneedle.picture.SvgSurface;
 import eagerneedle.rig.simulated.Rehearsal;
 import eagerneedle.rig.simulated.RehearsalTrial;
 import eagerneedle.rig.simulated.Rigs;
-import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.bench.NotebookLine;
 import java.io.StringReader;
 import java.time.Instant;
 import java.util.List;
@@ -77,7 +77,7 @@ class ReportTest {
         String html = SessionReport.html(
                 r,
                 new SessionWatch().look(r, Instant.parse("2026-11-24T09:00:00Z")),
-                List.of(new BenchFile.NotebookLine(Instant.EPOCH, "Something & more.")),
+                List.of(new NotebookLine(Instant.EPOCH, "Something & more.")),
                 Instant.EPOCH,
                 n -> java.util.Optional.empty());
         assertThat(html)
@@ -167,7 +167,7 @@ class ReportTest {
                 new ReduceCommand.AddQuantity(
                         "slopes",
                         "half",
-                        new eagerneedle.core.sheet.Sheet.Derived("half of it", null, null, null, "a / 2", null)),
+                        new eagerneedle.core.sheet.Derived("half of it", null, null, null, "a / 2", null)),
                 new RigCommand.SignOff("cart", "Cart taken off", Instant.EPOCH));
         String html = SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty());
         assertThat(html)

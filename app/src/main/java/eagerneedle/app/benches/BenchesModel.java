@@ -3,6 +3,7 @@ package eagerneedle.app.benches;
 import eagerneedle.core.benches.Bench;
 import eagerneedle.core.benches.Benches;
 import eagerneedle.core.marking.Wanted;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -59,7 +60,7 @@ public final class BenchesModel implements AutoCloseable {
             }
         });
         names.forEach(n -> {
-            Sheet.Derived d = sheet.results().get(n);
+            Derived d = sheet.results().get(n);
             boolean any = folder.benches().stream()
                     .anyMatch(b -> b.reduction().quantity(n).isPresent());
             if (any && d != null) {

@@ -7,7 +7,7 @@ import eagerneedle.core.judge.StandingOut;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Derived;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -84,7 +84,7 @@ public record Together(
                 .map(b -> b.reduction().sheet().results().get(result))
                 .filter(d -> d != null && d.label() != null)
                 .findFirst()
-                .map(Sheet.Derived::label)
+                .map(Derived::label)
                 .orElse(result);
     }
 

@@ -18,9 +18,7 @@ import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
-import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
@@ -97,35 +95,16 @@ public final class CaptureStation implements StationView {
                 byEye.picture());
         HBox.setHgrow(right, Priority.ALWAYS);
         all.getChildren().addAll(new CaptureAside(desk, model, all, schedule, stopwatch), right);
-        all.addEventFilter(KeyEvent.KEY_PRESSED, this::pressedAnywhere);
-        all.setOnKeyPressed(this::pressed);
+        new CaptureKeys(all, stopwatch, verdict).with(this::startOrStop, this::waitsToBeKept, this::pressed);
     }
 
-    private void pressedAnywhere(KeyEvent e) {
-        if (e.getCode() == KeyCode.F8) {
-            stopwatch.press();
-            e.consume();
-        } else if (e.getCode() == KeyCode.ESCAPE && e.getTarget() instanceof TextInputControl) {
-            all.requestFocus();
-            e.consume();
-        }
+    /** What a key means to the mode that is on; false for nothing. */
+    private boolean pressed(KeyCode code) {
+        return mode != null && mode.key(code);
     }
 
-    private void pressed(KeyEvent e) {
-        if (e.getTarget() instanceof TextInputControl) {
-            return;
-        }
-        boolean decides = model.pending().isPresent() && !lasts();
-        if (e.getCode() == KeyCode.SPACE) {
-            startOrStop();
-        } else if (decides && e.getCode() == KeyCode.K) {
-            verdict.fireKeep();
-        } else if (decides && e.getCode() == KeyCode.D) {
-            verdict.fireVoid();
-        } else if (mode == null || e.isShortcutDown() || !mode.key(e.getCode())) {
-            return;
-        }
-        e.consume();
+    private boolean waitsToBeKept() {
+        return model.pending().isPresent() && !lasts();
     }
 
     /** A time that was taken belongs where one is waited for. */

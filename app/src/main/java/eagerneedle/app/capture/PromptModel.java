@@ -4,7 +4,7 @@ import eagerneedle.core.capture.Prompts;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Run;
-import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.PromptPlan;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -17,14 +17,14 @@ final class PromptModel {
     private static final double NOTICEABLY_LATE = 0.05;
     private static final double FLASH = 0.3;
 
-    private final Capture.PromptPlan plan;
+    private final PromptPlan plan;
     private Prompts prompts;
     private boolean running;
     private boolean byHand;
     private long samplesSeen;
     private int sounded;
 
-    PromptModel(Capture.PromptPlan plan) {
+    PromptModel(PromptPlan plan) {
         this.plan = plan;
         prompts = fresh();
     }

@@ -3,6 +3,7 @@ package eagerneedle.app.capture;
 import eagerneedle.app.station.Desk;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.ShotPlan;
 
 /** Waiting for a trigger: what it is, and how far it has come. */
 final class ShotModel {
@@ -12,7 +13,7 @@ final class ShotModel {
     private boolean done;
 
     ShotModel(Desk desk, Capture plan) {
-        Capture.ShotPlan s = plan.shotPlan();
+        ShotPlan s = plan.shotPlan();
         String channel = s.on() == null ? plan.channels().get(0) : s.on();
         String on = desk.bench().sheet().channel(channel).label();
         String way = s.way().equals("either") ? "" : s.way().equals("up") ? " upwards" : " downwards";

@@ -14,6 +14,7 @@ import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.Run;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
@@ -94,7 +95,7 @@ public final class ClassMarking {
         Sheet sheet = sheetOf(data.values().iterator().next()).sheet();
         List<ClassFolder.Asked> asked = Wanted.of(sheet).stream()
                 .map(q -> {
-                    Sheet.Derived d = Objects.requireNonNull(sheet.results().get(q));
+                    Derived d = Objects.requireNonNull(sheet.results().get(q));
                     return new ClassFolder.Asked(
                             q, d.label() == null ? q : d.label(), d.unit() == null ? "" : d.unit());
                 })

@@ -7,6 +7,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.reduce.SheetTrial;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.rig.simulated.Rigs;
@@ -159,7 +160,7 @@ public final class ClassSet {
         List<ClassFolder.Asked> asked = Wanted.of(s).stream()
                 .filter(q -> !isGiven(q, example))
                 .map(q -> {
-                    Sheet.Derived d = s.results().get(q);
+                    Derived d = s.results().get(q);
                     return new ClassFolder.Asked(
                             q,
                             d == null || d.label() == null ? q : d.label(),

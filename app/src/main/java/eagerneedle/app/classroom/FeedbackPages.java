@@ -5,7 +5,7 @@ import eagerneedle.core.marking.Marked;
 import eagerneedle.core.marking.Verdict;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.report.Feedback;
-import eagerneedle.report.Handout;
+import eagerneedle.report.Paper;
 import eagerneedle.store.classroom.ClassFolder;
 import eagerneedle.store.classroom.ClassList;
 import eagerneedle.store.export.Beside;
@@ -31,7 +31,7 @@ public final class FeedbackPages {
      * @throws IOException when they cannot be written
      */
     public static int write(
-            Gradebook g, MarkingBook book, Path folder, boolean closed, Handout.Paper paper, ClassSet.Progress progress)
+            Gradebook g, MarkingBook book, Path folder, boolean closed, Paper paper, ClassSet.Progress progress)
             throws IOException {
         Files.createDirectories(folder);
         int n = 0;

@@ -9,7 +9,7 @@ import eagerneedle.app.day.DayPlan;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.core.day.ReadyCheck;
 import eagerneedle.core.quantity.DecimalSign;
-import eagerneedle.report.Handout;
+import eagerneedle.report.Paper;
 import eagerneedle.store.FileName;
 import eagerneedle.store.stockroom.ReadyBook;
 import java.io.IOException;
@@ -62,7 +62,7 @@ final class DayCommand implements Callable<Integer> {
             said(made, checks, out);
         }
         if (output != null && made.rota().isThere()) {
-            DayPaper.write(made, checks, output, letter || Home.paper() == Handout.Paper.LETTER);
+            DayPaper.write(made, checks, output, letter || Home.paper() == Paper.LETTER);
             out.println("Wrote " + FileName.of(output) + ".");
         }
         return made.rota().isThere() ? NeedleCommand.GOOD : NeedleCommand.CHECKS_FAILED;

@@ -5,7 +5,7 @@ import eagerneedle.app.workbench.Papering;
 import eagerneedle.core.quantity.DecimalSign;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.sheet.SheetReader;
-import eagerneedle.report.Handout;
+import eagerneedle.report.Paper;
 import eagerneedle.store.FileName;
 import eagerneedle.store.export.Beside;
 import java.nio.file.Path;
@@ -48,7 +48,7 @@ final class HandoutCommand implements Callable<Integer> {
         String text =
                 SheetReader.shipped().contains(sheet) ? SheetReader.shippedText(sheet) : Sessions.text(Path.of(sheet));
         SheetReader.Located located = SheetTrial.read(text, sheet);
-        Handout.Paper paper = letter ? Handout.Paper.LETTER : Home.paper();
+        Paper paper = letter ? Paper.LETTER : Home.paper();
         if (name.endsWith(".pdf")) {
             Beside.write(output, Papering.pdf(located, key, paper));
         } else {

@@ -9,6 +9,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
@@ -83,7 +84,7 @@ final class PlanCommand implements Callable<Integer> {
         return NeedleCommand.GOOD;
     }
 
-    private static String said(Optional<Quantity> planned, Optional<RehearsedBudget> budget, Sheet.Derived d) {
+    private static String said(Optional<Quantity> planned, Optional<RehearsedBudget> budget, Derived d) {
         String unit = d.unit() == null ? "" : " " + LabUnit.parse(d.unit()).pretty();
         String plan = planned.map(q -> "by what is read once " + q + "; ").orElse("");
         return budget.map(b -> plan + Notation.plain(b.value(), 6) + unit + ", u " + Notation.plain(b.stated(), 3)

@@ -3,7 +3,7 @@ package eagerneedle.app.command;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.quantity.DecimalSign;
-import eagerneedle.report.Handout;
+import eagerneedle.report.Paper;
 import eagerneedle.store.FileName;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.export.Beside;
@@ -39,7 +39,7 @@ final class ReportCommand implements Callable<Integer> {
                     "A report is PDF or HTML; name the output something.pdf or something.html.");
         }
         try (Workbench bench = Workbench.patient(BenchFile.open(file), Clock.systemUTC())) {
-            Beside.write(output, letter ? bench.report(paper, Handout.Paper.LETTER) : bench.report(paper));
+            Beside.write(output, letter ? bench.report(paper, Paper.LETTER) : bench.report(paper));
         }
         spec.commandLine().getOut().println("Wrote " + FileName.of(output) + ".");
         return NeedleCommand.GOOD;

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import eagerneedle.app.workbench.Demonstration;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.rig.simulated.IdealSession;
@@ -85,7 +86,7 @@ final class SimulateCommand implements Callable<Integer> {
     private static Map<String, Quantity> asInTheLedger(Sheet sheet, Map<String, Quantity> truth) {
         Map<String, Quantity> out = new LinkedHashMap<>(truth);
         out.replaceAll((name, q) -> {
-            Sheet.Derived d = sheet.results().get(name);
+            Derived d = sheet.results().get(name);
             LabUnit wanted = d == null ? q.unit() : d.unit() == null ? LabUnit.ONE : LabUnit.parse(d.unit());
             return q.unit().fits(wanted) ? q.to(wanted) : q;
         });

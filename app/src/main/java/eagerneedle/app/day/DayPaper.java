@@ -3,7 +3,7 @@ package eagerneedle.app.day;
 import eagerneedle.core.day.ReadyCheck;
 import eagerneedle.core.day.Rota;
 import eagerneedle.report.DayPages;
-import eagerneedle.report.Handout;
+import eagerneedle.report.Paper;
 import eagerneedle.store.FileName;
 import eagerneedle.store.export.Beside;
 import java.io.IOException;
@@ -27,7 +27,7 @@ public final class DayPaper {
      * @throws IOException when it cannot be written
      */
     public static void write(DayPlan made, List<ReadyCheck> checks, Path output, boolean letter) throws IOException {
-        Handout.Paper paper = letter ? Handout.Paper.LETTER : Handout.Paper.A4;
+        Paper paper = letter ? Paper.LETTER : Paper.A4;
         String name = FileName.of(output).toLowerCase(Locale.ROOT);
         if (name.endsWith(".pdf")) {
             Beside.write(output, DayPages.pdf(wall(made, checks), benches(made), paper));

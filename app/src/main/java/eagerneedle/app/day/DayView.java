@@ -7,7 +7,7 @@ import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.core.day.ReadyCheck;
-import eagerneedle.report.Handout;
+import eagerneedle.report.Paper;
 import eagerneedle.store.FileName;
 import eagerneedle.store.export.Beside;
 import eagerneedle.store.stockroom.ReadyBook;
@@ -144,7 +144,7 @@ public final class DayView implements StationView {
         if (printed != null && to != null) {
             Notices.attempt(all, () -> {
                 try {
-                    DayPaper.write(printed, checks(), to, Home.paper() == Handout.Paper.LETTER);
+                    DayPaper.write(printed, checks(), to, Home.paper() == Paper.LETTER);
                 } catch (IOException e) {
                     throw new IllegalArgumentException(FileName.of(to) + " cannot be written here.", e);
                 }

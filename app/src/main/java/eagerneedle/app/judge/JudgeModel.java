@@ -12,6 +12,7 @@ import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Improvements;
 import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.reduce.Stated;
 import eagerneedle.core.session.Blind;
 import eagerneedle.core.session.JudgeCommand;
 import eagerneedle.core.session.SheetCommand;
@@ -230,7 +231,7 @@ final class JudgeModel {
     List<Said> said() {
         List<Said> out = new ArrayList<>();
         PlainWords words = PlainWords.of(reduction().sheet());
-        for (Reduction.Said s : reduction().statements()) {
+        for (Stated s : reduction().statements()) {
             out.add(new Said(
                     out.size(),
                     s.statement().label(),

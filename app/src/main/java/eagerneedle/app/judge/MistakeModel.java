@@ -5,6 +5,7 @@ import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Reduction;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import java.util.ArrayList;
 import java.util.List;
@@ -49,7 +50,7 @@ final class MistakeModel {
 
     private String answer(Reduction real, Reduction wrong, String result) {
         Optional<Quantity> is = real.quantity(result);
-        Sheet.Derived d = desk.bench().sheet().results().get(result);
+        Derived d = desk.bench().sheet().results().get(result);
         String name = d == null || d.label() == null ? result : d.label();
         return wrong.quantity(result)
                 .map(q -> name + " would be " + Notation.bracket(q)

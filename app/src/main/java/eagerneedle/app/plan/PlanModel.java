@@ -16,6 +16,7 @@ import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.quantity.Written;
 import eagerneedle.core.session.SheetCommand;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.PlainWords;
 import eagerneedle.core.sheet.PooledSheet;
 import eagerneedle.core.sheet.Sheet;
@@ -96,7 +97,7 @@ final class PlanModel {
         }
         Quantity q = result.get();
         Budget budget = Budget.of(q).said(PlainWords.of(sheet())::say);
-        Sheet.Derived derived = sheet().results().get(main.result());
+        Derived derived = sheet().results().get(main.result());
         String label = derived == null ? main.result() : derived.label();
         Coverage coverage = desk.bench().session().coverage();
         return new Prediction(

@@ -60,8 +60,7 @@ public class PlotView extends PictureView {
     private boolean panned;
     private double pointer = Double.NaN;
     private double pressedAt = Double.NaN;
-    private double[] cursors = {};
-    private @Nullable CursorListener cursorListener;
+    private final PlotCursors cursors = new PlotCursors();
     private @Nullable PointListener pointListener;
     private boolean showX = true;
     private @Nullable PlotView twin;
@@ -145,7 +144,7 @@ public class PlotView extends PictureView {
 
     /** Lets cursors be set. */
     public void onCursors(CursorListener listener) {
-        cursorListener = listener;
+        cursors.onChange(listener);
         setFocusTraversable(true);
     }
 
@@ -156,7 +155,7 @@ public class PlotView extends PictureView {
 
     /** Takes the cursors away. */
     public void clearCursors() {
-        cursors = new double[0];
+        cursors.forget();
         repaint();
     }
 
@@ -219,7 +218,7 @@ public class PlotView extends PictureView {
             s.line(px, painted.top(), px, painted.top() + painted.height(), Ink.RULE, 1);
             PlotMarks.nearest(s, painted, of, pointer);
         }
-        PlotMarks.cursors(s, painted, cursors);
+        PlotMarks.cursors(s, painted, cursors.at());
         if (isFocused() && handles.isMovable() && !Double.isNaN(handles.at(of))) {
             s.circle(painted.px(handles.at(of)), painted.top() + painted.height() - 8, 4, Ink.NEEDLE, null, 0);
         }
@@ -238,7 +237,8 @@ public class PlotView extends PictureView {
         pressedAt = Double.NaN;
         if (e.getButton() == MouseButton.PRIMARY && e.getClickCount() == 2) {
             all();
-            clear();
+            cursors.clear();
+            repaint();
         } else if (e.getButton() == MouseButton.PRIMARY) {
             dragging = handles.edgeAt(plot, frame, x(e));
             if (dragging >= 0) {
@@ -288,30 +288,9 @@ public class PlotView extends PictureView {
         panFrom = Double.NaN;
     }
 
-    /** Sets the next cursor at a place; with both set it takes them away. */
     private void setCursor(double at) {
-        if (cursorListener == null) {
-            return;
-        }
-        cursors = cursors.length == 2
-                ? new double[0]
-                : cursors.length == 1 ? new double[] {cursors[0], at} : new double[] {at};
+        cursors.next(at);
         repaint();
-        tellCursors();
-    }
-
-    private void tellCursors() {
-        if (cursorListener != null) {
-            cursorListener.set(cursors.clone());
-        }
-    }
-
-    private void clear() {
-        if (cursors.length > 0) {
-            cursors = new double[0];
-            repaint();
-            tellCursors();
-        }
     }
 
     private boolean pick(MouseEvent e) {
@@ -346,18 +325,15 @@ public class PlotView extends PictureView {
             e.consume();
             return;
         }
-        if (e.getCode() == KeyCode.C && cursorListener != null && !e.isShortcutDown() && plot != null) {
+        if (e.getCode() == KeyCode.C && cursors.areOffered() && !e.isShortcutDown() && plot != null) {
             Plot.View v = shown(plot);
-            setCursor(
-                    !Double.isNaN(pointer) ? pointer : v.x0() + (cursors.length == 0 ? 0.4 : 0.6) * (v.x1() - v.x0()));
+            setCursor(!Double.isNaN(pointer) ? pointer : v.x0() + (cursors.isEmpty() ? 0.4 : 0.6) * (v.x1() - v.x0()));
             e.consume();
             return;
         }
-        if (e.isAltDown() && cursors.length > 0 && (e.getCode() == KeyCode.LEFT || e.getCode() == KeyCode.RIGHT)) {
-            cursors[cursors.length - 1] +=
-                    (e.getCode() == KeyCode.LEFT ? -1 : 1) * handles.step() * (e.isShiftDown() ? 10 : 1);
+        if (e.isAltDown() && !cursors.isEmpty() && (e.getCode() == KeyCode.LEFT || e.getCode() == KeyCode.RIGHT)) {
+            cursors.push((e.getCode() == KeyCode.LEFT ? -1 : 1) * handles.step() * (e.isShiftDown() ? 10 : 1));
             repaint();
-            tellCursors();
             e.consume();
             return;
         }

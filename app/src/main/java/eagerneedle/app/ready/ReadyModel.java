@@ -17,6 +17,7 @@ import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.RecordCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Channel;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.trace.RawSamples;
@@ -277,7 +278,7 @@ final class ReadyModel {
         if (run.isEmpty()) {
             return new Row(RUN, false, "No run is kept yet: take one at Capture.");
         }
-        for (Map.Entry<String, Sheet.Derived> d : Objects.requireNonNull(
+        for (Map.Entry<String, Derived> d : Objects.requireNonNull(
                         sheet().captures().get(run.get().capture()))
                 .quantities()
                 .entrySet()) {

@@ -5,7 +5,7 @@ import eagerneedle.core.session.Entries;
 import eagerneedle.core.session.RecordCommand;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.store.FileName;
-import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.bench.NotebookLine;
 import eagerneedle.store.export.LedgerCsv;
 import eagerneedle.store.export.ReductionJson;
 import eagerneedle.store.export.RunFiles;
@@ -30,7 +30,7 @@ final class RecordModel {
     }
 
     /** Every act so far, the oldest first. */
-    List<BenchFile.NotebookLine> notebook() {
+    List<NotebookLine> notebook() {
         return desk.bench().file().acts();
     }
 

@@ -11,7 +11,7 @@ import eagerneedle.app.widget.StepCard;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.store.FileName;
-import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.bench.NotebookLine;
 import java.io.ByteArrayInputStream;
 import java.io.File;
 import java.nio.file.Path;
@@ -48,7 +48,7 @@ public final class RecordStation implements StationView {
     private final Desk desk;
     private final RecordModel model;
     private final HBox all = new HBox(26);
-    private final ListView<BenchFile.NotebookLine> notebook = new ListView<>();
+    private final ListView<NotebookLine> notebook = new ListView<>();
     private final TextField note = new TextField();
     private final VBox finishBox = new VBox(8);
     private final Rows<Sheet.Step> finish;
@@ -71,7 +71,7 @@ public final class RecordStation implements StationView {
         notebook.setId("notebook");
         notebook.setCellFactory(v -> new ListCell<>() {
             @Override
-            protected void updateItem(BenchFile.NotebookLine act, boolean empty) {
+            protected void updateItem(NotebookLine act, boolean empty) {
                 super.updateItem(act, empty);
                 setText(empty || act == null ? null : STAMP.format(act.at()) + "   " + act.text());
                 setWrapText(true);
@@ -246,7 +246,7 @@ public final class RecordStation implements StationView {
 
     @Override
     public void refresh() {
-        List<BenchFile.NotebookLine> acts = model.notebook();
+        List<NotebookLine> acts = model.notebook();
         int common = 0;
         while (common < Math.min(acts.size(), notebook.getItems().size())
                 && acts.get(common).equals(notebook.getItems().get(common))) {

@@ -14,6 +14,7 @@ import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.SheetCommand;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Picture;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.picture.ColumnPlots;
@@ -279,7 +280,7 @@ final class ReduceModel {
         if (now.isEmpty()) {
             return "";
         }
-        Sheet.Derived derived = desk.bench().sheet().results().get(main.result());
+        Derived derived = desk.bench().sheet().results().get(main.result());
         String label = derived == null ? main.result() : derived.label();
         return desk.bench()
                 .whatIf(new RunCommand.LeaveOut(run.get().id(), "tried"))

@@ -5,6 +5,7 @@ import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import java.util.ArrayList;
 import java.util.List;
@@ -66,7 +67,7 @@ final class WaysModel {
         List<String> parts = new ArrayList<>();
         for (Sheet.Comparison c : desk.bench().sheet().comparisons()) {
             Optional<Quantity> q = r.quantity(c.result());
-            Sheet.Derived d = desk.bench().sheet().results().get(c.result());
+            Derived d = desk.bench().sheet().results().get(c.result());
             String label = d == null || d.label() == null ? c.label() : d.label();
             String text = label + " " + q.map(Notation::bracket).orElse("not found");
             if (!parts.contains(text)) {

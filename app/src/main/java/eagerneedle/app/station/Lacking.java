@@ -3,6 +3,7 @@ package eagerneedle.app.station;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.PlainWords;
 import eagerneedle.core.sheet.Sheet;
 import java.util.ArrayList;
@@ -50,12 +51,12 @@ public final class Lacking {
             int dot = name.indexOf('.');
             Capture capture = dot > 0 ? sheet.captures().get(name.substring(0, dot)) : null;
             if (capture == null) {
-                Sheet.Derived d = sheet.results().get(dot > 0 ? name.substring(0, dot) : name);
+                Derived d = sheet.results().get(dot > 0 ? name.substring(0, dot) : name);
                 open.addAll(d == null ? List.of() : names(d.formula()));
             } else {
                 String of = name.substring(0, dot);
                 out.add(of);
-                Sheet.Derived d = capture.quantities().get(name.substring(dot + 1));
+                Derived d = capture.quantities().get(name.substring(dot + 1));
                 for (String n : d == null ? List.<String>of() : names(d.formula())) {
                     open.add(capture.quantities().containsKey(n) ? of + "." + n : n);
                 }

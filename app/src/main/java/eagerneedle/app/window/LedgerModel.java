@@ -26,11 +26,8 @@ import org.jspecify.annotations.Nullable;
 
 /** The quantities of a session as the ledger lists them, and what is said of the one that is looked at. */
 final class LedgerModel {
-    /** Longest broken number that is shown whole of an exact quantity; its hover shows more. */
-    private static final int MOST_FIGURES = 9;
 
     private static final String PINNED = "Pinned";
-    private static final int MOST_ALIGNED = 6;
 
     /** How a quantity stands to the one that is looked at. */
     enum Role {
@@ -79,32 +76,6 @@ final class LedgerModel {
             String value() {
                 return figures.number() + figures.uncertainty() + figures.times();
             }
-        }
-    }
-
-    /**
-     * A number in the parts that stand in different inks.
-     *
-     * @param number with its point under the others; a dash where there is none
-     */
-    record Figures(String number, String uncertainty, String times, String unit) {
-        private static Figures none(int left) {
-            return new Figures(" ".repeat(Math.max(0, Math.min(MOST_ALIGNED, left) - 1)) + "—", "", "", "");
-        }
-
-        /** Points stand under each other where {@code left} is the most digits before one. */
-        private static Figures of(Quantity q, int left) {
-            Written w = Written.of(q);
-            String number = w.uncertainty().isEmpty()
-                            && w.number().contains(".")
-                            && w.number().length() > MOST_FIGURES
-                    ? Notation.plain(q.to(w.unit()).value(), 6)
-                    : w.number();
-            return new Figures(
-                    " ".repeat(Math.max(0, Math.min(MOST_ALIGNED, left) - w.beforePoint())) + number,
-                    w.uncertainty(),
-                    w.times(),
-                    w.unit().pretty());
         }
     }
 

@@ -194,12 +194,9 @@ public final class MainWindow implements Desk {
         laidOutBy = bench.session().sheetText();
         run.open(bench);
         views.forget();
-        header.show(bench);
-        stage.setTitle("Eager Needle: " + bench.sheet().title());
+        name();
         dial.states(s -> Progress.of(bench, s));
         bench.onChange(this::refresh);
-        ledger.show(bench);
-        ledger.focusRun(run.orNull());
         go(Station.PLAN);
         around();
         remembered.add(bench, clock);
@@ -221,18 +218,23 @@ public final class MainWindow implements Desk {
     /** The sheet was changed: stations that were laid out by it are made anew, and its instruments if they changed. */
     private void layOut() {
         laidOutBy = bench.session().sheetText();
-        stage.setTitle("Eager Needle: " + bench.sheet().title());
         if (!rig.fits(bench.sheet())) {
             disconnect();
             say("The sheet has other instruments or channels now; connect again at Rig.", true);
         }
         views.forgetLaidOut();
-        header.show(bench);
-        ledger.show(bench);
-        ledger.focusRun(run.orNull());
+        name();
         if (!aside.isShown() && !shows(dial.current())) {
             go(dial.current());
         }
+    }
+
+    /** Title, header and ledger say which sheet this is. */
+    private void name() {
+        stage.setTitle("Eager Needle: " + bench.sheet().title());
+        header.show(bench);
+        ledger.show(bench);
+        ledger.focusRun(run.orNull());
     }
 
     /** What stands around the station. */

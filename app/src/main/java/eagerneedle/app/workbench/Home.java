@@ -7,7 +7,7 @@ import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.stockroom.Kit;
 import eagerneedle.core.stockroom.Site;
-import eagerneedle.report.Handout;
+import eagerneedle.report.Paper;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.stockroom.Stockroom;
 import java.io.IOException;
@@ -61,16 +61,14 @@ public final class Home {
     }
 
     /** What the laboratory prints on; where it says nothing, the paper of the country this computer is set to. */
-    public static Handout.Paper paper() {
+    public static Paper paper() {
         Boolean letter;
         try {
             letter = site().letter();
         } catch (IllegalArgumentException unreadable) {
             letter = null;
         }
-        return (letter != null ? letter : LETTER.contains(Locale.getDefault().getCountry()))
-                ? Handout.Paper.LETTER
-                : Handout.Paper.A4;
+        return (letter != null ? letter : LETTER.contains(Locale.getDefault().getCountry())) ? Paper.LETTER : Paper.A4;
     }
 
     /** What this user has set. */

@@ -2,9 +2,9 @@ package eagerneedle.app.workbench;
 
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Setup;
-import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.ShotPlan;
 import eagerneedle.core.trace.DeviceClock;
 import eagerneedle.core.trace.Pyramid;
 import eagerneedle.core.trace.RawSamples;
@@ -326,7 +326,7 @@ public final class LiveRig implements AutoCloseable {
      *
      * @throws IllegalArgumentException with one sentence when the trigger makes no sense for its channel
      */
-    public synchronized void arm(Run run, BenchFile file, Capture.ShotPlan plan) throws IOException {
+    public synchronized void arm(Run run, BenchFile file, ShotPlan plan) throws IOException {
         String on = plan.on() == null ? sheet.capture(run.capture()).channels().get(0) : plan.on();
         if (connections.size() > 1) {
             throw new IOException("A shot is taken with one instrument; disconnect the others.");

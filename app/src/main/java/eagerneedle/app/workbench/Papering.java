@@ -5,6 +5,7 @@ import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.report.Handout;
+import eagerneedle.report.Paper;
 import eagerneedle.report.SessionReport;
 import eagerneedle.rig.simulated.Rehearsal;
 import eagerneedle.rig.simulated.Rigs;
@@ -18,16 +19,16 @@ import java.util.Set;
 public final class Papering {
     private Papering() {}
 
-    public static byte[] pdf(SheetReader.Located sheet, boolean key, Handout.Paper paper) {
+    public static byte[] pdf(SheetReader.Located sheet, boolean key, Paper paper) {
         return Handout.pdf(sheet.sheet(), expected(sheet, key), paper);
     }
 
-    public static String html(SheetReader.Located sheet, boolean key, Handout.Paper paper) {
+    public static String html(SheetReader.Located sheet, boolean key, Paper paper) {
         return Handout.html(sheet.sheet(), expected(sheet, key), paper);
     }
 
     /** The report of a session as it is: PDF, or one page of HTML in UTF-8. */
-    static byte[] report(Workbench bench, boolean paper, Handout.Paper size) {
+    static byte[] report(Workbench bench, boolean paper, Paper size) {
         Reduction reduction = bench.reduction();
         Instant now = bench.clock().instant();
         SessionReport.Attachments pictures = n -> {

@@ -5,8 +5,8 @@ import eagerneedle.core.chain.Chain;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Run;
-import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
+import eagerneedle.core.sheet.ShotPlan;
 import eagerneedle.rig.driver.Driver;
 import java.util.ArrayDeque;
 import java.util.Arrays;
@@ -51,7 +51,7 @@ final class Shot {
      *
      * @throws IllegalArgumentException with one sentence when it makes no sense for the channel
      */
-    static Trigger trigger(Capture.ShotPlan plan, Channel channel) {
+    static Trigger trigger(ShotPlan plan, Channel channel) {
         LabUnit unit = channel.labUnit();
         Trigger.Way way = Trigger.Way.valueOf(plan.way().toUpperCase(Locale.ROOT));
         Reading r = Reading.parse(plan.atOrRate());

@@ -16,7 +16,7 @@ import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.watch.Finding;
-import eagerneedle.report.Handout;
+import eagerneedle.report.Paper;
 import eagerneedle.store.bench.BenchFile;
 import java.time.Clock;
 import java.util.ArrayList;
@@ -382,7 +382,7 @@ public final class Workbench implements AutoCloseable {
     }
 
     /** The same on paper of a size. */
-    public byte[] report(boolean paper, Handout.Paper size) {
+    public byte[] report(boolean paper, Paper size) {
         return Papering.report(this, paper, size);
     }
 

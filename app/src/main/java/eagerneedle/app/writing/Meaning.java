@@ -8,6 +8,7 @@ import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
@@ -53,7 +54,7 @@ final class Meaning {
         return out.subList(0, Math.min(MOST, out.size()));
     }
 
-    private static Optional<Equation> equation(String name, Sheet.Derived d) {
+    private static Optional<Equation> equation(String name, Derived d) {
         if (d.label() == null
                 || d.formula() == null
                 || d.formula().equals("choice")

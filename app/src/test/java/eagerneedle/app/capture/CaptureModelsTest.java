@@ -14,6 +14,7 @@ import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.PromptPlan;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.store.bench.BenchFile;
@@ -55,7 +56,7 @@ class CaptureModelsTest {
     }
 
     private static PromptModel prompts() {
-        return new PromptModel(new Capture.PromptPlan(10.0, 20, 3, 5, 1, "key"));
+        return new PromptModel(new PromptPlan(10.0, 20, 3, 5, 1, "key"));
     }
 
     @Test

@@ -11,7 +11,7 @@ import eagerneedle.core.marking.Marked;
 import eagerneedle.core.marking.Verdict;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.report.Feedback;
-import eagerneedle.report.Handout;
+import eagerneedle.report.Paper;
 import eagerneedle.store.classroom.ClassFolder;
 import eagerneedle.store.classroom.ClassFolder.Asked;
 import eagerneedle.store.classroom.ClassList.Student;
@@ -128,15 +128,15 @@ class GradebookTest {
     void aPageTellsNoTruthWhileTheWorkIsOpen() throws IOException {
         MarkingBook book = MarkingBook.open(folder, CLOCK);
         Gradebook g = new Gradebook(marks(), book);
-        String open = Feedback.html(FeedbackPages.page(g, book, g.students().get(0), false), Handout.Paper.A4);
+        String open = Feedback.html(FeedbackPages.page(g, book, g.students().get(0), false), Paper.A4);
         assertThat(open)
                 .contains("Ann", "366.9", "not squared", "Look at factors")
                 .doesNotContain("183.4", "wice as");
-        String ben = Feedback.html(FeedbackPages.page(g, book, g.students().get(1), false), Handout.Paper.A4);
+        String ben = Feedback.html(FeedbackPages.page(g, book, g.students().get(1), false), Paper.A4);
         assertThat(ben).contains("Right.", "Still open").doesNotContain("183.4567");
-        String closed = Feedback.html(FeedbackPages.page(g, book, g.students().get(0), true), Handout.Paper.A4);
+        String closed = Feedback.html(FeedbackPages.page(g, book, g.students().get(0), true), Paper.A4);
         assertThat(closed).contains("183.4567(20)", "twice as large");
-        assertThat(FeedbackPages.write(g, book, folder.resolve("pages"), false, Handout.Paper.LETTER, (n, of) -> true))
+        assertThat(FeedbackPages.write(g, book, folder.resolve("pages"), false, Paper.LETTER, (n, of) -> true))
                 .isEqualTo(2);
         assertThat(folder.resolve("pages/feedback-s1.pdf")).isNotEmptyFile();
     }

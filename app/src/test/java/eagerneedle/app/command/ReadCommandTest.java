@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import eagerneedle.app.command.Needle.Said;
 import eagerneedle.core.session.Run;
 import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.bench.NotebookLine;
 import java.io.IOException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
@@ -53,8 +54,7 @@ class ReadCommandTest {
 
     private String notebook() {
         try (BenchFile f = BenchFile.open(bench)) {
-            return String.join(
-                    "\n", f.acts().stream().map(BenchFile.NotebookLine::text).toList());
+            return String.join("\n", f.acts().stream().map(NotebookLine::text).toList());
         }
     }
 

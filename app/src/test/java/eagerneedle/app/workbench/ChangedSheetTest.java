@@ -10,6 +10,7 @@ import eagerneedle.core.session.Session;
 import eagerneedle.core.session.SheetCommand;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
+import eagerneedle.store.bench.NotebookLine;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
@@ -53,7 +54,7 @@ class ChangedSheetTest {
         try (Workbench b = new Workbench(BenchFile.open(file), Clock.systemUTC())) {
             assertThat(b.session().sheetText()).isEqualTo(changed);
             assertThat(b.sheet().results()).containsKey("twice");
-            assertThat(b.file().acts()).extracting(BenchFile.NotebookLine::text).contains("Added twice.");
+            assertThat(b.file().acts()).extracting(NotebookLine::text).contains("Added twice.");
             assertThat(BenchFile.glance(file).sheetText()).isEqualTo(changed);
         }
         Path repaired = dir.resolve("repaired.needle");

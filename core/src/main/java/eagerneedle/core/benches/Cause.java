@@ -5,6 +5,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Key;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -90,13 +91,13 @@ public record Cause(String label, Quantity own, double others, Quantity result, 
     static String label(Sheet sheet, Bench.Place p) {
         if (!p.capture().isEmpty()) {
             Capture c = java.util.Objects.requireNonNull(sheet.captures().get(p.capture()));
-            Sheet.Derived d = c.quantities().get(p.name());
+            Derived d = c.quantities().get(p.name());
             Sheet.Input eye = c.byEye().get(p.name());
             String label = d != null ? d.label() : eye != null ? eye.label() : null;
             return (label == null ? p.name() : label) + " (" + c.label() + ")";
         }
         Sheet.Input input = sheet.inputs().get(p.name());
-        Sheet.Derived result = sheet.results().get(p.name());
+        Derived result = sheet.results().get(p.name());
         if (input != null && input.label() != null) {
             return input.label();
         }

@@ -3,10 +3,6 @@ package eagerneedle.core.calibration;
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.fit.FitException;
-import eagerneedle.core.fit.FitOptions;
-import eagerneedle.core.fit.Points;
-import eagerneedle.core.fit.PolynomialFit;
-import eagerneedle.core.fit.Scatter;
 import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
@@ -232,28 +228,7 @@ public record Calibration(
             x.add(indication(points, i, ""));
             y.add(reference(points, i, ""));
         }
-        String origin = "calibration:" + id;
-        String label = channel + " calibration";
-        return switch (relation) {
-            case OFFSET -> {
-                List<Quantity> differences = new ArrayList<>();
-                for (int i = 0; i < x.size(); i++) {
-                    differences.add(y.get(i).minus(x.get(i)));
-                }
-                yield PolynomialFit.ofPoints(
-                        x.stream().map(q -> Quantity.exact(q.value(), q.unit())).toList(),
-                        differences,
-                        0,
-                        Scatter.FROM_UNCERTAINTIES,
-                        origin,
-                        label);
-            }
-            case FACTOR ->
-                PolynomialFit.throughOrigin(Points.of(x, y), new FitOptions(Scatter.FROM_UNCERTAINTIES, origin, label));
-            case ADJUSTED, CLOSURE ->
-                throw new FitException("A calibration by " + relation.article() + " has no fitted line.");
-            default -> PolynomialFit.ofPoints(x, y, relation.degree(), Scatter.FROM_UNCERTAINTIES, origin, label);
-        };
+        return relation.through(x, y, "calibration:" + id, channel + " calibration");
     }
 
     /** Reference values of a list of points, in {@link #unit()}. */

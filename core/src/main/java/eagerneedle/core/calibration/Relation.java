@@ -1,7 +1,16 @@
 package eagerneedle.core.calibration;
 
 import com.fasterxml.jackson.annotation.JsonCreator;
+import eagerneedle.core.fit.Fit;
+import eagerneedle.core.fit.FitException;
+import eagerneedle.core.fit.FitOptions;
+import eagerneedle.core.fit.Points;
+import eagerneedle.core.fit.PolynomialFit;
+import eagerneedle.core.fit.Scatter;
+import eagerneedle.core.quantity.Quantity;
+import java.util.List;
 import java.util.Locale;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -51,6 +60,33 @@ public enum Relation {
             case PARABOLA -> 2;
             case CUBIC -> 3;
             default -> -1;
+        };
+    }
+
+    /**
+     * The relation through points: what a reference is against what is indicated. Parameter k is the coefficient of the
+     * k-th power, an offset alone for {@link #OFFSET}.
+     *
+     * @param x indications
+     * @param y references, as many, in a unit of their kind
+     * @param origin root of the ids of its influences
+     * @param label what these are called
+     * @throws FitException for relations that are no curve
+     */
+    Fit through(List<Quantity> x, List<Quantity> y, String origin, String label) {
+        FitOptions known = new FitOptions(Scatter.FROM_UNCERTAINTIES, origin, label);
+        return switch (this) {
+            case OFFSET -> {
+                List<Quantity> exactly =
+                        x.stream().map(q -> Quantity.exact(q.value(), q.unit())).toList();
+                List<Quantity> differences = IntStream.range(0, x.size())
+                        .mapToObj(i -> y.get(i).minus(x.get(i)))
+                        .toList();
+                yield PolynomialFit.ofPoints(Points.of(exactly, differences), 0, known);
+            }
+            case FACTOR -> PolynomialFit.throughOrigin(Points.of(x, y), known);
+            case ADJUSTED, CLOSURE -> throw new FitException("A calibration by " + article() + " has no fitted line.");
+            default -> PolynomialFit.ofPoints(Points.of(x, y), degree(), known);
         };
     }
 

@@ -7,6 +7,7 @@ import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.core.trace.Window;
@@ -205,7 +206,7 @@ public final class KeptMethod {
             Trace trace,
             Map<String, Object> hidden,
             Map<String, Object> truth) {
-        for (Map.Entry<String, Sheet.Derived> q : capture.quantities().entrySet()) {
+        for (Map.Entry<String, Derived> q : capture.quantities().entrySet()) {
             Optional<Fit> fit = reduction.fitOfRun(run, q.getKey());
             boolean through = q.getValue().formula().matches("(fit|polynomial)\\(" + channel + "\\b.*");
             if (through && fit.isPresent() && fit.get().yUnit().fits(trace.unit())) {
@@ -233,7 +234,7 @@ public final class KeptMethod {
             String called = "true_" + channel + "_" + parameter;
             hidden.put(called, written(fit.parameter(k), RigCurve.isAbsolute(parameter)));
             formula = formula.replaceAll("<" + parameter + ">", called);
-            for (Map.Entry<String, Sheet.Derived> q : capture.quantities().entrySet()) {
+            for (Map.Entry<String, Derived> q : capture.quantities().entrySet()) {
                 if (RigCurve.takes(q.getValue().formula(), fitName, parameter)) {
                     sheet.results().forEach((result, d) -> {
                         if (d.formula().replace(" ", "").equals("mean(" + name + "." + q.getKey() + ")")) {

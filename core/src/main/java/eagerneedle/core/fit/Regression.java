@@ -120,10 +120,9 @@ final class Regression {
         boolean[] linear = linearity.from(start);
         boolean allLinear = Linearity.all(linear);
         double[] at = start;
-        var whole = weights.whole();
-        for (int pass = 0; pass < (whole == null ? 1 : 6); pass++) {
-            if (whole != null) {
-                points.whiten(at, whole);
+        for (int pass = 0; pass < (weights.whole() == null ? 1 : 6); pass++) {
+            if (weights.whole() != null) {
+                points.whiten(at);
             }
             double[] next = allLinear && weights.uX() == null ? solved() : search(at, linear);
             boolean settled = relativeStep(at, next) < 1e-10;

@@ -146,12 +146,16 @@ final class WeightedResiduals {
     }
 
     /** Takes the covariance of all points at these parameters as the measure of the residuals from now on. */
-    void whiten(double[] theta, java.util.function.Function<double[], double[][]> whole) {
+    void whiten(double[] theta) {
         double[] slopes = new double[n];
         curve.all(x, theta, new double[n], null, slopes);
         try {
-            RealMatrix lower =
-                    new CholeskyDecomposition(MatrixUtils.createRealMatrix(whole.apply(slopes)), 1e-8, 1e-300).getL();
+            RealMatrix lower = new CholeskyDecomposition(
+                            MatrixUtils.createRealMatrix(
+                                    Objects.requireNonNull(weights.whole()).apply(slopes)),
+                            1e-8,
+                            1e-300)
+                    .getL();
             whitener = MatrixUtils.inverse(lower);
         } catch (MathRuntimeException singular) {
             throw new FitException(

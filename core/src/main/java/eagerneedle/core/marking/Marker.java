@@ -1,6 +1,7 @@
 package eagerneedle.core.marking;
 
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Descent;
 import eagerneedle.core.sheet.Sheet;
 import java.util.ArrayList;
@@ -114,7 +115,7 @@ public final class Marker {
 
     /** What a person calls a quantity. */
     static String label(Sheet sheet, String quantity) {
-        Sheet.Derived d = sheet.results().get(quantity);
+        Derived d = sheet.results().get(quantity);
         return d == null || d.label() == null ? quantity : d.label();
     }
 

@@ -4,6 +4,7 @@ import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -125,7 +126,7 @@ final class Slips {
     }
 
     private String called(String name) {
-        Sheet.Derived d = sheet.results().get(name);
+        Derived d = sheet.results().get(name);
         for (Map.Entry<String, Capture> c : sheet.captures().entrySet()) {
             if (d == null && name.startsWith(c.getKey() + ".")) {
                 d = c.getValue().quantities().get(name.substring(c.getKey().length() + 1));
@@ -134,7 +135,7 @@ final class Slips {
         return d == null || d.label() == null ? name : d.label();
     }
 
-    private static Optional<String> changed(Sheet.Derived d, Otherwise otherwise) {
+    private static Optional<String> changed(Derived d, Otherwise otherwise) {
         return d.formula() == null
                 ? Optional.empty()
                 : otherwise.apply(d.formula()).filter(f -> !f.equals(d.formula()));

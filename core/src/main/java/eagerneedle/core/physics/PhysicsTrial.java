@@ -9,6 +9,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reading.Face;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.PooledSheet;
 import eagerneedle.core.sheet.RigPlan;
 import eagerneedle.core.sheet.Sheet;
@@ -241,7 +242,7 @@ public final class PhysicsTrial {
                     } catch (FormulaException e) {
                         throw new RigException("", "", "truth/" + name, e);
                     }
-                    Sheet.Derived d = sheet.results().get(name);
+                    Derived d = sheet.results().get(name);
                     if (d != null && d.unit() != null && !q.unit().fits(LabUnit.parse(d.unit()))) {
                         throw new RigException(
                                 "",

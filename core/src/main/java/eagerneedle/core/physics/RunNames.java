@@ -6,8 +6,8 @@ import eagerneedle.core.physics.Code.Part;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.RigPlan;
-import eagerneedle.core.sheet.Sheet;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashMap;
@@ -225,7 +225,7 @@ final class RunNames implements Names {
                 throw at(path, e);
             }
         }
-        Sheet.Derived d = world.sheet().results().get(name);
+        Derived d = world.sheet().results().get(name);
         return d == null || !names(d.formula()).stream().allMatch(this::isKnown)
                 ? Optional.empty()
                 : Optional.of(compiler(name, null, null)

@@ -10,6 +10,7 @@ import eagerneedle.core.formula.Written;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Pool;
 import eagerneedle.core.sheet.RigPlan;
 import eagerneedle.core.sheet.Sheet;
@@ -139,7 +140,7 @@ public final class World {
             String n = name.substring(0, name.length() - RigChange.UNCHANGED.length());
             return Optional.ofNullable(sheet.inputs().get(n)).map(i -> inputs.truth(n, i));
         }
-        Sheet.Derived d = sheet.results().get(name);
+        Derived d = sheet.results().get(name);
         if (d == null) {
             return Optional.empty();
         }
@@ -214,7 +215,7 @@ public final class World {
             }
         });
         plan.truth().forEach((n, f) -> {
-            Sheet.Derived d = sheet.results().get(n);
+            Derived d = sheet.results().get(n);
             Quantity q = needed(drawn(f, "truth/" + n), "The truth of " + n);
             out.put(n, d == null || d.unit() == null ? q : q.to(LabUnit.parse(d.unit())));
         });

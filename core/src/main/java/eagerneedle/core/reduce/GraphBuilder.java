@@ -9,6 +9,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import java.util.ArrayList;
@@ -240,7 +241,7 @@ final class GraphBuilder {
      * True when a quantity rests on samples, directly or through others of its run, and so has no value in a plan; or
      * on what is read by eye, where carrying the plan out tells how that scatters.
      */
-    private boolean usesChannels(Sheet.Derived d, Capture capture) {
+    private boolean usesChannels(Derived d, Capture capture) {
         return Formula.parse(d.formula()).names().stream()
                 .map(capture::whole)
                 .anyMatch(n -> capture.channels().contains(n)

@@ -6,6 +6,7 @@ import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Written;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -81,7 +82,7 @@ public record LawOfResult(String key, String law, List<Term> terms, double alone
     }
 
     private static void collect(Reduction r, String key, School school, Set<String> seen, List<LawOfResult> out) {
-        Sheet.Derived d = r.sheet().results().get(key);
+        Derived d = r.sheet().results().get(key);
         if (d == null || !seen.add(key) || r.quantity(key).isEmpty()) {
             return;
         }
@@ -127,7 +128,7 @@ public record LawOfResult(String key, String law, List<Term> terms, double alone
 
     private static String label(Reduction r, String name) {
         Sheet.Input input = r.sheet().inputs().get(name);
-        Sheet.Derived d = r.sheet().results().get(name);
+        Derived d = r.sheet().results().get(name);
         return input != null ? input.label() : d != null && d.label() != null ? d.label() : name;
     }
 }

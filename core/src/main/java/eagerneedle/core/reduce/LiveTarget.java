@@ -7,6 +7,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.SeekPlan;
 import eagerneedle.core.trace.RawSamples;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -32,7 +33,7 @@ public final class LiveTarget {
     }
 
     /** Both sides of what must stand where. @throws IllegalArgumentException where it is written otherwise */
-    public static String[] sides(Capture.SeekPlan plan) {
+    public static String[] sides(SeekPlan plan) {
         String[] sides = plan.until().split("=", -1);
         if (sides.length != 2 || sides[0].isBlank() || sides[1].isBlank()) {
             throw new IllegalArgumentException(
@@ -48,7 +49,7 @@ public final class LiveTarget {
      */
     public static Optional<LiveTarget> of(Reduction r, String captureName, String level) {
         Capture capture = r.sheet().capture(captureName);
-        Capture.SeekPlan seek = capture.seek();
+        SeekPlan seek = capture.seek();
         if (seek == null) {
             return Optional.empty();
         }

@@ -11,6 +11,7 @@ import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Pool;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Trace;
@@ -159,7 +160,7 @@ public final class PictureSource {
                 : dot < 0 ? null : sheet.captures().get(formula.substring(0, dot));
         String own = run != null || capture == null ? formula : formula.substring(dot + 1);
         if (capture != null && capture.quantities().containsKey(own)) {
-            Sheet.Derived d = capture.quantities().get(own);
+            Derived d = capture.quantities().get(own);
             return d.label() != null ? d.label() : d.symbol() != null ? d.symbol() : own;
         }
         if (capture != null && capture.byEye().containsKey(own)) {
@@ -168,7 +169,7 @@ public final class PictureSource {
         if (run != null && sheet.channels().containsKey(own)) {
             return sheet.channel(own).label();
         }
-        Sheet.Derived result = sheet.results().get(own);
+        Derived result = sheet.results().get(own);
         if (result != null && result.label() != null) {
             return result.label();
         }

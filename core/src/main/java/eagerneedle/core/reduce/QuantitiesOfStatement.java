@@ -8,6 +8,7 @@ import eagerneedle.core.formula.Spelling;
 import eagerneedle.core.formula.Value;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import java.util.ArrayList;
 import java.util.List;
@@ -47,7 +48,7 @@ final class QuantitiesOfStatement {
     /** What a person calls a result or an input; others go by their formula. */
     private static String called(Sheet sheet, Expr e) {
         if (e instanceof Expr.Name n) {
-            Sheet.Derived d = sheet.results().get(n.name());
+            Derived d = sheet.results().get(n.name());
             Sheet.Input input = sheet.inputs().get(n.name());
             return d != null && d.label() != null ? d.label() : input != null ? input.label() : n.name();
         }

@@ -268,22 +268,7 @@ public final class Reduction {
     /** A quantity with what it is called. */
     public record Labelled(String label, Quantity quantity) {}
 
-    /**
-     * What a statement of the sheet comes to.
-     *
-     * @param sentence empty when there is none yet
-     * @param problem why there is none; null otherwise
-     * @param quantities what it is about, to be drawn; may be empty
-     * @param bound how these are correlated, in words; empty when they are not
-     */
-    public record Said(
-            Sheet.Statement statement,
-            Optional<String> sentence,
-            @Nullable String problem,
-            List<Labelled> quantities,
-            String bound) {}
-
-    public List<Said> statements() {
+    public List<Stated> statements() {
         return SheetWords.statements(this);
     }
 

@@ -14,7 +14,10 @@ import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
+import eagerneedle.core.sheet.Derived;
+import eagerneedle.core.sheet.PromptPlan;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.WindowPlan;
 import eagerneedle.core.stockroom.Correction;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
@@ -157,7 +160,7 @@ final class RunNodes {
         stamp.add(run.setups());
         stamp.add(run.entries());
         stamp.add(run.clocks());
-        Capture.PromptPlan prompt = sheet.capture(run.capture()).prompt();
+        PromptPlan prompt = sheet.capture(run.capture()).prompt();
         boolean used = isUsed(run, channelName);
         if (source.count(run.id(), channelName) > (used ? most : Reducer.LONG)) {
             stamp.add("too long");
@@ -210,7 +213,7 @@ final class RunNodes {
         }));
     }
 
-    private Key lies(Run run, Capture.WindowPlan plan) {
+    private Key lies(Run run, WindowPlan plan) {
         return Key.of(run, Objects.requireNonNull(plan.on()));
     }
 
@@ -245,7 +248,7 @@ final class RunNodes {
                 && "gate".equals(sheet.devices().get(device).driver());
     }
 
-    void window(Run run, String name, Capture.WindowPlan plan) {
+    void window(Run run, String name, WindowPlan plan) {
         windows.computeIfAbsent(run.id(), id -> new ArrayList<>()).add(Key.window(run, name));
         Window byHand = run.windows().get(name);
         if (byHand == null && plan.isByMoments()) {
@@ -272,7 +275,7 @@ final class RunNodes {
     }
 
     /** A moment that was set by hand, anywhere within a sample. */
-    void moment(Run run, String name, Sheet.Derived d, Window span) {
+    void moment(Run run, String name, Derived d, Window span) {
         String label = d.label() == null ? name : d.label();
         Quantity q = Quantity.of(
                 (span.from() + span.to()) / 2,
@@ -285,7 +288,7 @@ final class RunNodes {
                 new Graph.Node(List.of(), List.of("moment", span, label), look -> Outcome.of(q.to(unit))));
     }
 
-    private void betweenMoments(Run run, String name, Capture.WindowPlan plan) {
+    private void betweenMoments(Run run, String name, WindowPlan plan) {
         Key from = Key.end(run, name, "from");
         Key to = Key.end(run, name, "to");
         nodes.put(

@@ -33,8 +33,8 @@ final class SheetWords {
         return v instanceof Value.Truth t ? Optional.of(t.holds()) : Optional.empty();
     }
 
-    static List<Reduction.Said> statements(Reduction r) {
-        List<Reduction.Said> out = new ArrayList<>();
+    static List<Stated> statements(Reduction r) {
+        List<Stated> out = new ArrayList<>();
         for (Sheet.Statement s : r.sheet().statements()) {
             try {
                 out.add(said(r, s, Formula.parse(s.formula())));
@@ -45,13 +45,13 @@ final class SheetWords {
         return out;
     }
 
-    private static Reduction.Said said(Reduction r, Sheet.Statement s, Formula formula) {
+    private static Stated said(Reduction r, Sheet.Statement s, Formula formula) {
         if (formula.names().stream().anyMatch(r::isHidden)) {
             return nothing(s, Reduction.HIDDEN);
         }
         Value v = formula.evaluate(r.scope());
         List<Reduction.Labelled> about = QuantitiesOfStatement.quantities(r.sheet(), formula, r.scope());
-        return new Reduction.Said(
+        return new Stated(
                 s,
                 v instanceof Value.Words w ? Optional.of(w.said(r.sheet()::member)) : Optional.empty(),
                 null,
@@ -59,7 +59,7 @@ final class SheetWords {
                 formula.text().startsWith("routes") ? QuantitiesOfStatement.correlations(about) : "");
     }
 
-    private static Reduction.Said nothing(Sheet.Statement s, String problem) {
-        return new Reduction.Said(s, Optional.empty(), problem, List.of(), "");
+    private static Stated nothing(Sheet.Statement s, String problem) {
+        return new Stated(s, Optional.empty(), problem, List.of(), "");
     }
 }

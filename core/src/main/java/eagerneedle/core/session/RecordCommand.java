@@ -32,7 +32,7 @@ public sealed interface RecordCommand extends Command {
             if (text.isBlank() && pictures.isEmpty()) {
                 throw new IllegalArgumentException("The note is empty.");
             }
-            return s.withNote(new Session.Note(at, text.strip(), pictures));
+            return s.withNote(new Note(at, text.strip(), pictures));
         }
 
         @Override

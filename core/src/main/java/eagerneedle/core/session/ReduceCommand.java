@@ -2,7 +2,7 @@ package eagerneedle.core.session;
 
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.FormulaException;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.trace.Window;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
@@ -82,7 +82,8 @@ public sealed interface ReduceCommand extends Command {
      * Adds a quantity by formula to the runs of a capture, or to the results when {@code capture} is
      * {@link Session#RESULTS}; takes it away when it is null.
      */
-    record AddQuantity(String capture, String name, Sheet.@Nullable Derived quantity) implements ReduceCommand {
+    record AddQuantity(
+            String capture, String name, @Nullable Derived quantity) implements ReduceCommand {
         @Override
         public Session apply(Session s) {
             if (quantity != null) {

@@ -6,6 +6,7 @@ import eagerneedle.core.chain.Link;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.sheet.Channel;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Correction;
 import eagerneedle.core.stockroom.Instrument;
@@ -65,7 +66,7 @@ public record Session(
         Map<String, Instant> timers,
         Map<String, String> explained,
         @Nullable Blind blind,
-        Map<String, Map<String, Sheet.Derived>> own,
+        Map<String, Map<String, Derived>> own,
         Map<String, String> picked,
         List<PoolSource> sources,
         AtBench bench,
@@ -73,17 +74,6 @@ public record Session(
         @Nullable Double coverageChosen) {
     /** Where {@link #own} keeps what belongs to no capture. */
     public static final String RESULTS = "";
-
-    /** A free note with its pictures. */
-    public record Note(Instant at, String text, List<Entries.Picture> pictures) {
-        public Note {
-            pictures = pictures == null ? List.of() : List.copyOf(pictures);
-        }
-
-        public Note(Instant at, String text) {
-            this(at, text, List.of());
-        }
-    }
 
     public Session {
         planned = frozen(planned);
@@ -285,8 +275,8 @@ public record Session(
     }
 
     /** With a quantity added to a capture or to the results, or without it when {@code quantity} is null. */
-    Session withOwn(String capture, String name, Sheet.@Nullable Derived quantity) {
-        Map<String, Sheet.Derived> there = put(own.getOrDefault(capture, Map.of()), name, quantity);
+    Session withOwn(String capture, String name, @Nullable Derived quantity) {
+        Map<String, Derived> there = put(own.getOrDefault(capture, Map.of()), name, quantity);
         return with(d -> d.own = put(own, capture, there.isEmpty() ? null : there));
     }
 
@@ -323,7 +313,7 @@ public record Session(
         private Map<String, Instant> timers;
         private Map<String, String> explained;
         private @Nullable Blind blind;
-        private Map<String, Map<String, Sheet.Derived>> own;
+        private Map<String, Map<String, Derived>> own;
         private Map<String, String> picked;
         private List<PoolSource> sources;
         private AtBench bench;

@@ -1,6 +1,5 @@
 package eagerneedle.core.sheet;
 
-import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonProperty;
 import eagerneedle.core.formula.Formula;
 import java.util.Collection;
@@ -33,7 +32,7 @@ public record Capture(
         double minutes,
         Map<String, Level> levels,
         Map<String, WindowPlan> windows,
-        Map<String, Sheet.Derived> quantities,
+        Map<String, Derived> quantities,
         @Nullable SpreadPlan spread,
         @Nullable ShotPlan shot,
         @Nullable PromptPlan prompt,
@@ -121,8 +120,8 @@ public record Capture(
     }
 
     /** With more quantities of each run, after those of the sheet. */
-    Capture adding(Map<String, Sheet.Derived> more) {
-        Map<String, Sheet.Derived> q = new LinkedHashMap<>(quantities);
+    Capture adding(Map<String, Derived> more) {
+        Map<String, Derived> q = new LinkedHashMap<>(quantities);
         more.forEach(q::putIfAbsent);
         return with(repeats, windows, q, rules);
     }
@@ -160,14 +159,14 @@ public record Capture(
     }
 
     /** With quantities reckoned in the ways that were picked. */
-    Capture picking(java.util.function.UnaryOperator<Map<String, Sheet.Derived>> picked) {
+    Capture picking(java.util.function.UnaryOperator<Map<String, Derived>> picked) {
         return with(repeats, windows, picked.apply(quantities), rules);
     }
 
     Capture changed(String name, Map<String, String> change) {
         Map<String, WindowPlan> w = new LinkedHashMap<>(windows);
         w.replaceAll((n, plan) -> plan.changed(name + "." + n, change));
-        Map<String, Sheet.Derived> q = new LinkedHashMap<>(quantities);
+        Map<String, Derived> q = new LinkedHashMap<>(quantities);
         q.replaceAll((n, d) -> {
             String other = change.get(name + "." + n);
             return other == null ? d : d.by(other);
@@ -175,7 +174,7 @@ public record Capture(
         return with(repeats, w, q, changed(name, rules, change));
     }
 
-    private Capture with(int runs, Map<String, WindowPlan> w, Map<String, Sheet.Derived> q, Map<String, RowRule> r) {
+    private Capture with(int runs, Map<String, WindowPlan> w, Map<String, Derived> q, Map<String, RowRule> r) {
         return new Capture(
                 label, mode, hint, channels, longest, runs, minutes, levels, w, q, spread, shot, prompt, hold, byEye,
                 views, r, choices, until, seek);
@@ -244,7 +243,7 @@ public record Capture(
     public @Nullable String headline() {
         String first = null;
         List<String> moments = moments();
-        for (Map.Entry<String, Sheet.Derived> e : quantities.entrySet()) {
+        for (Map.Entry<String, Derived> e : quantities.entrySet()) {
             if (e.getValue().shown()) {
                 first = first == null ? e.getKey() : first;
                 if (restsOnSamples(e.getKey()) && !moments.contains(e.getKey())) {
@@ -273,96 +272,6 @@ public record Capture(
     }
 
     /**
-     * What fires a shot and how much of it is kept.
-     *
-     * @param on the channel that is watched; the first when not said
-     * @param at level, with its unit
-     * @param rate or rate of change, with its unit
-     * @param way up, down or either
-     * @param before s kept from before the trigger
-     * @param after s kept after it
-     */
-    public record ShotPlan(
-            @Nullable String on,
-            @Nullable String at,
-            @Nullable String rate,
-            String way,
-            double before,
-            double after) {
-        public ShotPlan {
-            way = way == null ? "either" : way;
-            before = before <= 0 ? 0.1 : before;
-            after = after <= 0 ? 1 : after;
-        }
-
-        /** The level, or else the rate of change: one of them is said. */
-        public String atOrRate() {
-            return at != null ? at : Objects.requireNonNull(rate);
-        }
-    }
-
-    /**
-     * Readings at set moments.
-     *
-     * @param first s from the start of the run; {@code every} when not said
-     * @param every s from one to the next
-     * @param count how many
-     * @param countdown s of counting down before each
-     * @param seconds s of samples averaged into a reading
-     * @param by key or itself: whether a person takes it or the program
-     */
-    public record PromptPlan(Double first, double every, int count, double countdown, double seconds, String by) {
-        public PromptPlan {
-            first = first == null ? Double.valueOf(every) : first;
-            countdown = countdown <= 0 ? Math.min(5, every / 2) : countdown;
-            seconds = seconds <= 0 ? Math.min(1, every / 4) : seconds;
-            by = by == null ? "itself" : by;
-        }
-    }
-
-    /**
-     * Waiting until steady.
-     *
-     * @param seconds s over which steadiness is judged; 2 when not said
-     * @param samples averaged into the row; 20 when not said
-     * @param patience s after which it may be taken as it is; 120 when not said
-     * @param settle s that are let pass in any case after something was set
-     * @param rest s that outputs are at their safe value before each level, so that what is charged can discharge
-     */
-    public record HoldPlan(double seconds, int samples, double patience, double settle, double rest) {
-        public HoldPlan(double seconds, int samples, double patience) {
-            this(seconds, samples, patience, 0, 0);
-        }
-
-        @JsonCreator
-        public HoldPlan {
-            seconds = seconds <= 0 ? 2 : seconds;
-            samples = samples <= 0 ? 20 : samples;
-            patience = patience <= 0 ? 120 : patience;
-        }
-    }
-
-    /**
-     * A target that is held before a row is taken.
-     *
-     * @param until what must stand where, {@code v = 2.00 m/s}: left what is read, right where it must stand
-     * @param within how close: a share of the target, or a quantity
-     * @param output which output is turned; null where a person turns something else
-     * @param by hand or program
-     */
-    public record SeekPlan(
-            String until, String within, @Nullable String output, String by) {
-        public SeekPlan {
-            by = by == null ? "hand" : by;
-        }
-
-        /** True when the program turns the output. */
-        public boolean byProgram() {
-            return by.equals("program");
-        }
-    }
-
-    /**
      * One setting of the factor; {@code set} binds names for the runs at it, {@code outputs} are set by the program
      * before it (numbers in the unit of the output, or formulas over inputs and what the level sets), {@code at} says
      * which members of which sets it is, {@code expected} what is expected to be read by eye where that differs from
@@ -387,47 +296,4 @@ public record Capture(
      * over inputs and {@code set}.
      */
     public record SpreadPlan(String set, String plotted, String from, String to, int count) {}
-
-    /**
-     * A window on a trace: proposed by what the trace does, or from one moment to another.
-     *
-     * @param on the channel it lies on
-     * @param propose how it is proposed; whole when neither that nor moments are given
-     * @param from when it begins, a formula in s over quantities of the run; null when it is proposed
-     * @param to when it ends
-     */
-    public record WindowPlan(
-            @Nullable String on,
-            String propose,
-            @Nullable String from,
-            @Nullable String to) {
-        public WindowPlan {
-            propose = propose == null ? "whole" : propose;
-        }
-
-        /** Formulas of two moments, in s. */
-        public record Ends(String from, String to) {}
-
-        /** Where it begins and ends by moments; empty where it is proposed. */
-        public Optional<Ends> ends() {
-            return from == null || to == null ? Optional.empty() : Optional.of(new Ends(from, to));
-        }
-
-        /** True when its ends are moments that formulas give. */
-        public boolean isByMoments() {
-            return from != null && to != null;
-        }
-
-        /** As a mistake has it: proposed otherwise under its own name, or with other ends. */
-        WindowPlan changed(String name, Map<String, String> change) {
-            String proposed = change.get(name);
-            return proposed != null
-                    ? new WindowPlan(on, proposed, null, null)
-                    : new WindowPlan(
-                            on,
-                            propose,
-                            change.getOrDefault(name + ".from", from),
-                            change.getOrDefault(name + ".to", to));
-        }
-    }
 }

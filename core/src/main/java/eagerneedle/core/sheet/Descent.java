@@ -53,7 +53,7 @@ public final class Descent {
         return List.copyOf(new Descent(sheet).ordered.values());
     }
 
-    private void add(String name, Sheet.Derived d, Kind kind, String pointer, String capture) {
+    private void add(String name, Derived d, Kind kind, String pointer, String capture) {
         Collection<String> formulas = d.ways().isEmpty()
                 ? List.of(d.formula() == null ? "" : d.formula())
                 : d.ways().values();

@@ -25,7 +25,7 @@ final class ModeCheck {
         if (capture.shot() != null) {
             shot(p, capture, capture.shot());
         }
-        Capture.SeekPlan seek = capture.seek();
+        SeekPlan seek = capture.seek();
         if (seek != null) {
             seek(p + "/seek", capture, seek);
         }
@@ -89,7 +89,7 @@ final class ModeCheck {
     }
 
     /** What is sought is read from channels, stands somewhere, and is turned by something that is there. */
-    private void seek(String p, Capture capture, Capture.SeekPlan seek) {
+    private void seek(String p, Capture capture, SeekPlan seek) {
         Set<String> right = new LinkedHashSet<>(sheet.inputs().keySet());
         right.addAll(sheet.results().keySet());
         capture.levels().values().forEach(l -> right.addAll(l.set().keySet()));
@@ -123,7 +123,7 @@ final class ModeCheck {
         }
     }
 
-    private void shot(String p, Capture capture, Capture.ShotPlan shot) {
+    private void shot(String p, Capture capture, ShotPlan shot) {
         String on = shot.on() != null
                 ? shot.on()
                 : capture.channels().isEmpty() ? "" : capture.channels().get(0);

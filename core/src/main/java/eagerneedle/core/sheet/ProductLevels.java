@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
 import java.util.Map;
 import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /**
  * Levels that are written as {@code {product: [set, ...]}}: one for every choice of a member of each set.
@@ -49,7 +50,7 @@ final class ProductLevels {
             int at = members.names().indexOf(c.getValue());
             for (Map.Entry<String, List<String>> a : members.attributes().entrySet()) {
                 out = out.replaceAll(
-                        "\\b" + a.getKey() + "\\b",
+                        "\\b" + Pattern.quote(a.getKey()) + "\\b",
                         Matcher.quoteReplacement(a.getValue().get(at)));
             }
         }

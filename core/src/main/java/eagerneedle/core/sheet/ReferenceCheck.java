@@ -226,7 +226,7 @@ final class ReferenceCheck {
     /** {@code at.from}: an end of a window that lies between moments. */
     private static boolean isEnd(Capture capture, String name) {
         int dot = name.lastIndexOf('.');
-        Capture.WindowPlan window = dot < 0 ? null : capture.windows().get(name.substring(0, dot));
+        WindowPlan window = dot < 0 ? null : capture.windows().get(name.substring(0, dot));
         return window != null && window.isByMoments() && List.of("from", "to").contains(name.substring(dot + 1));
     }
 

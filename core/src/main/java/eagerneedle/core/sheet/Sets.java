@@ -98,6 +98,10 @@ record Sets(Map<String, Sets.Members> all) {
             if (e.getKey().equals("names") || e.getKey().equals("count")) {
                 continue;
             }
+            if (!isName(e.getKey())) {
+                places.problem(at + "/" + e.getKey(), Misplaced.noName(e.getKey()));
+                return null;
+            }
             JsonNode list = e.getValue();
             if (!list.isArray() || list.size() != names.size()) {
                 places.problem(

@@ -243,7 +243,7 @@ final class SheetCheck {
     private void derived(
             String pointer,
             String key,
-            Sheet.Derived d,
+            Derived d,
             Set<String> known,
             Set<String> inPlan,
             Map<String, Set<String>> uses,

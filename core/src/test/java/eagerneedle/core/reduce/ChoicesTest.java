@@ -13,7 +13,7 @@ import eagerneedle.core.session.ReduceCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
-import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
 import java.time.Instant;
@@ -82,8 +82,8 @@ class ChoicesTest {
         session = c.apply(session);
     }
 
-    private static Sheet.Derived derived(String formula, String unit) {
-        return new Sheet.Derived("mine", null, null, unit, formula, null);
+    private static Derived derived(String formula, String unit) {
+        return new Derived("mine", null, null, unit, formula, null);
     }
 
     @Test
@@ -223,12 +223,12 @@ class ChoicesTest {
     @Test
     void aStatementTellsWhatItIsAbout() {
         Reduction r = reducer.reduce(session);
-        Reduction.Said routes = r.statements().get(0);
+        Stated routes = r.statements().get(0);
         assertThat(routes.quantities())
                 .extracting(Reduction.Labelled::label)
                 .containsExactly("resistance", "dial of the box");
         assertThat(routes.bound()).isEmpty();
-        Reduction.Said which = r.statements().get(1);
+        Stated which = r.statements().get(1);
         assertThat(which.quantities())
                 .extracting(Reduction.Labelled::label)
                 .containsExactly("resistance", "hundred", "fifty");

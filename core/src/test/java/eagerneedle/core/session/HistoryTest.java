@@ -35,9 +35,7 @@ class HistoryTest {
                 new JudgeCommand.HideReferences(DAY),
                 new JudgeCommand.LockResults(DAY, java.util.Map.of("g", "9.81(2) m/s²")),
                 new ReduceCommand.AddQuantity(
-                        "slopes",
-                        "half",
-                        new eagerneedle.core.sheet.Sheet.Derived("half", null, null, null, "a / 2", null)),
+                        "slopes", "half", new eagerneedle.core.sheet.Derived("half", null, null, null, "a / 2", null)),
                 new ReduceCommand.AddQuantity("slopes", "half", null),
                 new RunCommand.VoidSamples(1, 0.1, 0.2, "knocked"),
                 new RunCommand.CountSamples(1, new Entries.Voided(0.1, 0.2, "knocked")),
@@ -68,7 +66,7 @@ class HistoryTest {
         history.undo();
         history.apply(new RecordCommand.AddNote(DAY, "two"));
         assertThat(history.canRedo()).isFalse();
-        assertThat(history.session().notes()).extracting(Session.Note::text).containsExactly("two");
+        assertThat(history.session().notes()).extracting(Note::text).containsExactly("two");
     }
 
     @Test

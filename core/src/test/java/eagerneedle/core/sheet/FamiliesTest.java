@@ -126,6 +126,7 @@ class FamiliesTest {
                 "beam == thick, F        | ¦beam == thicc, F              | beam.thicc is not known here; did you mean beam.thick?",
                 "product: [beam, load]   | product: ¦[beam, lod]          | there is no set lod",
                 "k: [2 N/mm, 8 N/mm]     | k: ¦[2 N/mm]                   | k needs a list of 2, one for each member of beam",
+                "k: [2 N/mm, 8 N/mm]     | k(x: ¦[2 N/mm, 8 N/mm]         | 'k(x' is no name that can be used here",
                 "names: [left, right]    | names: [left, ¦left]           | left is a member of side already",
                 "each: [beam, side], label: length | each: ¦[beam, twin], label: length | have a member of the same name",
                 "names: [left, right]    | names: [left, ¦slope]          | a part of a fit is called slope",

@@ -31,9 +31,7 @@ public final class LineDriver extends WireSampler {
     private final Batch batch = new Batch(1e6);
     private volatile @Nullable Description description;
     private volatile double rate = 10;
-    private volatile long lastRaw = Long.MIN_VALUE;
-    private volatile boolean awaitingRestart;
-    private volatile long startedAt;
+    private final EarlierSampling before = new EarlierSampling();
     private volatile long lastData;
     private volatile long lastAlive;
     private volatile InstrumentClock clock = new InstrumentClock(true);
@@ -116,9 +114,8 @@ public final class LineDriver extends WireSampler {
             heldFrame = null;
         }
         unreadable = 0;
-        awaitingRestart = lastRaw != Long.MIN_VALUE;
-        startedAt = System.nanoTime();
-        lastData = startedAt;
+        lastData = System.nanoTime();
+        before.ended(lastData);
         sink = newSink;
         send("start");
         state = State.RUNNING;
@@ -218,10 +215,9 @@ public final class LineDriver extends WireSampler {
             return;
         }
         long now = System.nanoTime();
-        if (isOfBefore(f.first(), now)) {
+        if (before.sent(f.first(), f.last(), now)) {
             return;
         }
-        lastRaw = f.last();
         synchronized (batch) {
             InstrumentClock by = clock;
             switch (by.take(f.first(), now)) {
@@ -250,12 +246,6 @@ public final class LineDriver extends WireSampler {
             hear();
             to.block(f.block(raw, channels, f.first() - by.time(f.first())));
         }
-    }
-
-    /** Samples of the sampling before may still be under way: their clock has not started anew. */
-    private boolean isOfBefore(long raw, long now) {
-        awaitingRestart = awaitingRestart && raw >= lastRaw && now - startedAt < 1_000_000_000L;
-        return awaitingRestart;
     }
 
     /** A sample was taken: the instrument is there, and what there is to say of its clock is said. */
@@ -296,10 +286,9 @@ public final class LineDriver extends WireSampler {
         }
         long now = System.nanoTime();
         long stamp = (long) row[0];
-        if (isOfBefore(stamp, now)) {
+        if (before.sent(stamp, stamp, now)) {
             return;
         }
-        lastRaw = stamp;
         synchronized (batch) {
             switch (clock.take(stamp, now)) {
                 case PLACED -> add(row, stamp);

@@ -12,7 +12,9 @@ import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Entries;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
+import eagerneedle.core.sheet.PromptPlan;
 import eagerneedle.core.sheet.Sheet;
+import eagerneedle.core.sheet.ShotPlan;
 import eagerneedle.core.trace.DeviceClock;
 import eagerneedle.core.trace.RawSamples;
 import java.util.LinkedHashMap;
@@ -93,7 +95,7 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
         Entries entries = byEye(plan, level, random, rig.byEye());
         switch (plan.mode()) {
             case "prompted" -> {
-                Capture.PromptPlan p = plan.promptPlan();
+                PromptPlan p = plan.promptPlan();
                 Prompts prompts = Prompts.of(p.first(), p.every(), p.count());
                 Map<String, RawSamples> all =
                         Rehearsal.stream(rig, sheet, rate, (int) ((prompts.due(p.count() - 1) + LATEST + 1) * rate));
@@ -217,7 +219,7 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
 
     /** When the trigger fires; NaN when it does not. */
     private static double fired(Sheet sheet, Capture plan, Map<String, RawSamples> all) {
-        Capture.ShotPlan shot = plan.shotPlan();
+        ShotPlan shot = plan.shotPlan();
         String on = shot.on() == null ? plan.channels().get(0) : shot.on();
         Channel channel = sheet.channel(on);
         Chain chain = channel.toChain();

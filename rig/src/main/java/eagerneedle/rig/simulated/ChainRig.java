@@ -355,19 +355,20 @@ final class ChainRig implements RigModel {
         return course.lastsKnown().orElseGet(() -> ahead().time());
     }
 
+    /** A row is waited for as long as the sheet says, however short what is kept of it. */
+    private static double longest(Capture capture, boolean said) {
+        if (!capture.mode().equals("hold")) {
+            return capture.longest();
+        }
+        return said ? Math.max(capture.longest(), capture.holdPlan().patience()) : Math.min(HOLD, capture.longest());
+    }
+
     /** The same run looked at to its end. */
     private Course ahead() {
         if (probe == null) {
             Capture capture = sheet.capture(course.capture());
             Course c = course.again();
-            boolean holds = capture.mode().equals("hold");
-            // A row is waited for as long as the sheet says, however short what is kept of it.
-            double longest = !holds
-                    ? capture.longest()
-                    : c.saysHowLong()
-                            ? Math.max(capture.longest(), capture.holdPlan().patience())
-                            : Math.min(HOLD, capture.longest());
-            c.toTheEnd(longest);
+            c.toTheEnd(longest(capture, c.saysHowLong()));
             probe = c;
         }
         return probe;

@@ -32,12 +32,12 @@ record Acts(Connection connection) {
     }
 
     /** What was done, in order. */
-    List<BenchFile.NotebookLine> notebook() throws SQLException {
+    List<NotebookLine> notebook() throws SQLException {
         try (Statement s = connection.createStatement();
                 ResultSet r = s.executeQuery("SELECT at, says FROM act ORDER BY n")) {
-            List<BenchFile.NotebookLine> out = new ArrayList<>();
+            List<NotebookLine> out = new ArrayList<>();
             while (r.next()) {
-                out.add(new BenchFile.NotebookLine(Instant.parse(r.getString(1)), r.getString(2)));
+                out.add(new NotebookLine(Instant.parse(r.getString(1)), r.getString(2)));
             }
             return out;
         }

@@ -31,9 +31,6 @@ import org.jspecify.annotations.Nullable;
 public final class BenchFile implements SampleSource, AutoCloseable {
     private static final int REMEMBERED = 4_000_000;
 
-    /** One line of the notebook. */
-    public record NotebookLine(Instant at, String text) {}
-
     private final Path path;
     private final Connection connection;
     private final Sql sql;
