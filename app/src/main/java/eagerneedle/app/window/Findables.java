@@ -32,7 +32,7 @@ final class Findables {
                         "instrument",
                         i.name() + " " + i.id(),
                         i.kind() + (i.place() == null ? "" : " · " + i.place()),
-                        () -> window.showInstrument(i.id()))));
+                        () -> window.aside().stockroom(i.id()))));
         window.recent()
                 .entries()
                 .forEach(e -> hits.add(new Hit(

@@ -23,7 +23,6 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import javafx.stage.Stage;
-import org.jspecify.annotations.Nullable;
 
 /** The window: dial on top, the station's surface, the ledger at the right, the watch strip below. */
 public final class MainWindow implements Desk {
@@ -311,7 +310,7 @@ public final class MainWindow implements Desk {
 
     @Override
     public void showStockroom() {
-        showInstrument(null);
+        aside.stockroom(null);
     }
 
     @Override
@@ -332,11 +331,6 @@ public final class MainWindow implements Desk {
     /** What takes the surface in place of a station. */
     public Aside aside() {
         return aside;
-    }
-
-    /** Shows the stockroom with an instrument open, or without when it is null. */
-    void showInstrument(@Nullable String id) {
-        aside.stockroom(id);
     }
 
     /** Shows the station again that something stood in place of. */

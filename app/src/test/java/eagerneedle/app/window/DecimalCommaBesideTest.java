@@ -83,7 +83,7 @@ class DecimalCommaBesideTest extends BenchWindow {
                 .forEach(i -> named.append(i.name()).append(i.limits()).append(i.history()));
         for (int n = 0; n < window.stockroom().all().size(); n += Boolean.getBoolean("everyMethod") ? 1 : 6) {
             Instrument i = window.stockroom().all().get(n);
-            act(() -> window.showInstrument(i.id()));
+            act(() -> window.aside().stockroom(i.id()));
             settle();
             look(
                     i.id(),

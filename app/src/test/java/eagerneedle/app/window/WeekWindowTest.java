@@ -145,7 +145,7 @@ class WeekWindowTest extends BenchWindow {
         assertThat(rows(robot)).contains("the same within both uncertainties");
 
         // Wednesday: the micrometer is broken: it is out at once, and the bench is not ready.
-        act(() -> window.showInstrument("TH-BA-01"));
+        act(() -> window.aside().stockroom("TH-BA-01"));
         settle();
         type(robot, "stock-field-place", "the moon");
         fire(robot, "stock-save");

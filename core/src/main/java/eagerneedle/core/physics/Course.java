@@ -22,6 +22,8 @@ public final class Course {
     private static final LabUnit SECOND = LabUnit.SECOND;
     /** How often it is looked whether a run is over, s. */
     private static final double LOOK = 0.05;
+    /** How long a held value is left alone where the sheet does not say, s. */
+    private static final double HELD = 3;
 
     private final World world;
     private final String captureName;
@@ -233,11 +235,6 @@ public final class Course {
         return m.t;
     }
 
-    /** True when the sheet says how long a run lasts. */
-    public boolean saysHowLong() {
-        return plan.lasts() != null;
-    }
-
     /** When the run is over; empty as long as it is not known, or where the sheet does not say. */
     public OptionalDouble lasts() {
         if (plan.lasts() == null) {
@@ -266,8 +263,22 @@ public final class Course {
         return plan.readings().values().stream().anyMatch(e -> "end".equals(e.at()));
     }
 
-    /** Lets time pass until the run is over, at most until a time, s. */
-    public void toTheEnd(double longest) {
+    /** Lets time pass until the run is over, however long its capture may take. */
+    public void toTheEnd() {
+        toTheEnd(longest(world.sheet().capture(captureName)));
+    }
+
+    /** A row is waited for as long as the sheet says, however short what is kept of it. */
+    private double longest(Capture of) {
+        if (!of.mode().equals("hold")) {
+            return of.longest();
+        }
+        return plan.lasts() == null
+                ? Math.min(HELD, of.longest())
+                : Math.max(of.longest(), of.holdPlan().patience());
+    }
+
+    private void toTheEnd(double longest) {
         boolean known = lasts().isPresent() && lasts != null && lasts.fixed();
         double step = known ? longest : LOOK;
         double end = known ? Math.min(longest, lasts().getAsDouble()) : longest;

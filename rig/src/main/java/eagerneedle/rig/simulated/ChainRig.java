@@ -32,9 +32,6 @@ final class ChainRig implements RigModel {
     /** Mistakes that a signal can show: two leads exchanged, the second channel turned round, the first one open. */
     static final List<String> FAULTS = List.of("swapped", "reversed", "open");
 
-    /** How long a held value is left alone where the sheet does not say, s. */
-    private static final double HOLD = 3;
-
     private final Sheet sheet;
     private final RigPlan plan;
     private final World world;
@@ -355,20 +352,11 @@ final class ChainRig implements RigModel {
         return course.lastsKnown().orElseGet(() -> ahead().time());
     }
 
-    /** A row is waited for as long as the sheet says, however short what is kept of it. */
-    private static double longest(Capture capture, boolean said) {
-        if (!capture.mode().equals("hold")) {
-            return capture.longest();
-        }
-        return said ? Math.max(capture.longest(), capture.holdPlan().patience()) : Math.min(HOLD, capture.longest());
-    }
-
     /** The same run looked at to its end. */
     private Course ahead() {
         if (probe == null) {
-            Capture capture = sheet.capture(course.capture());
             Course c = course.again();
-            c.toTheEnd(longest(capture, c.saysHowLong()));
+            c.toTheEnd();
             probe = c;
         }
         return probe;
