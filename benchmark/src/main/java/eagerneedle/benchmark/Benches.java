@@ -34,8 +34,9 @@ import org.openjdk.jmh.annotations.Warmup;
 @BenchmarkMode(Mode.AverageTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
 @Fork(1)
-@Warmup(iterations = 2, time = 1)
-@Measurement(iterations = 3, time = 1)
+// A reduction is so much code that it is half interpreted for its first seconds, and measured then says nothing.
+@Warmup(iterations = 6, time = 2)
+@Measurement(iterations = 5, time = 1)
 public class Benches {
     private final SheetReader.Located sheet = SheetTrial.read(SheetReader.shippedText("baggage-chute"), "sheet");
     private Rehearsal rehearsal;

@@ -1,5 +1,6 @@
 package eagerneedle.core.reduce;
 
+import eagerneedle.core.chain.Chain;
 import eagerneedle.core.formula.Expr;
 import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.Scope;
@@ -16,6 +17,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 
 /**
@@ -29,6 +31,8 @@ final class LiveScope {
     private final Capture capture;
     private final Map<String, Value> more;
     private final Set<String> traces = new LinkedHashSet<>();
+    /** A condition is looked at many times a second: each chain is made once. */
+    private final Map<String, Chain> chains = new ConcurrentHashMap<>();
 
     /** @param more what else has a name, such as inputs and what the level sets */
     LiveScope(Sheet sheet, Capture capture, Formula formula, Map<String, Value> more) {
@@ -83,18 +87,22 @@ final class LiveScope {
         Channel channel = sheet.channel(name);
         if (traces.contains(name)) {
             RawSamples raw = all.apply(name);
-            Trace trace = new Trace(name, raw.time(), indicated(channel, raw), channel.labUnit(), 0, List.of());
+            Trace trace = new Trace(name, raw.time(), indicated(name, raw), channel.labUnit(), 0, List.of());
             return Optional.of(new Value.Signal(isGate(channel) ? trace.stairs(GATE_CLOCK) : trace));
         }
         RawSamples raw = newest.apply(name);
         return raw.size() == 0
                 ? Optional.empty()
                 : Optional.of(new Value.Scalar(
-                        Quantity.exact(channel.toChain().indication(raw.values()[raw.size() - 1]), channel.labUnit())));
+                        Quantity.exact(chain(name).indication(raw.values()[raw.size() - 1]), channel.labUnit())));
     }
 
-    private static double[] indicated(Channel channel, RawSamples raw) {
-        var chain = channel.toChain();
+    private Chain chain(String channel) {
+        return chains.computeIfAbsent(channel, c -> sheet.channel(c).toChain());
+    }
+
+    private double[] indicated(String channel, RawSamples raw) {
+        Chain chain = chain(channel);
         double[] out = new double[raw.size()];
         for (int i = 0; i < out.length; i++) {
             out[i] = chain.indication(raw.values()[i]);

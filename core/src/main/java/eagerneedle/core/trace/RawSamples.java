@@ -35,6 +35,13 @@ public record RawSamples(double[] time, double[] values) {
                         : new RawSamples(Arrays.copyOfRange(time, a, b), Arrays.copyOfRange(values, a, b));
     }
 
+    /** The last sample at or before a moment, in s; none where all came later. */
+    public RawSamples lastUntil(double moment) {
+        int at = Arrays.binarySearch(time, moment);
+        int last = at < 0 ? -at - 2 : at;
+        return last < 0 ? NONE : new RawSamples(new double[] {time[last]}, new double[] {values[last]});
+    }
+
     public RawSamples plus(RawSamples more) {
         double[] t = Arrays.copyOf(time, size() + more.size());
         double[] v = Arrays.copyOf(values, size() + more.size());

@@ -2,9 +2,6 @@ package eagerneedle.core.trace;
 
 import java.util.Arrays;
 import java.util.Optional;
-import org.hipparchus.linear.Array2DRowRealMatrix;
-import org.hipparchus.linear.ArrayRealVector;
-import org.hipparchus.linear.QRDecomposition;
 import org.hipparchus.transform.DftNormalization;
 import org.hipparchus.transform.FastFourierTransformer;
 import org.hipparchus.transform.TransformType;
@@ -105,39 +102,36 @@ final class Ripple {
     }
 
     /**
-     * Level and amplitudes of the harmonics; with {@code slope} also how the frequency should change, times the
-     * amplitude of the first.
+     * Level and amplitudes of the harmonics; with {@code slope}, for one harmonic, also how the frequency should
+     * change, times its amplitude.
      */
     private static double[] fit(double[] time, double[] e, double omega, int harmonics, boolean slope) {
         int n = e.length;
-        int p = 1 + 2 * harmonics;
-        double[][] design = new double[n][p];
-        for (int i = 0; i < n; i++) {
-            design[i][0] = 1;
-            for (int h = 1; h <= harmonics; h++) {
+        Columns columns = new Columns(e);
+        double[] level = new double[n];
+        Arrays.fill(level, 1);
+        columns.add(level);
+        double[] cos = new double[n];
+        double[] sin = new double[n];
+        for (int h = 1; h <= harmonics; h++) {
+            for (int i = 0; i < n; i++) {
                 double phase = h * omega * (time[i] - time[0]);
-                design[i][2 * h - 1] = Math.cos(phase);
-                design[i][2 * h] = Math.sin(phase);
+                cos[i] = Math.cos(phase);
+                sin[i] = Math.sin(phase);
             }
+            columns.add(cos);
+            columns.add(sin);
         }
-        double[] c = new QRDecomposition(new Array2DRowRealMatrix(design, false))
-                .getSolver()
-                .solve(new ArrayRealVector(e, false))
-                .toArray();
-        if (!slope) {
-            return c;
+        if (slope) {
+            // The direction of a change of frequency, made orthogonal to the others by fitting it along.
+            double[] c = columns.coefficients();
+            double amplitude = Math.max(1e-300, Math.hypot(c[1], c[2]));
+            double[] turning = new double[n];
+            for (int i = 0; i < n; i++) {
+                turning[i] = (time[i] - time[0]) * (c[2] * cos[i] - c[1] * sin[i]) / amplitude;
+            }
+            columns.add(turning);
         }
-        // The direction of a change of frequency, made orthogonal to the others by fitting it along.
-        double[][] wider = new double[n][p + 1];
-        double amplitude = Math.max(1e-300, Math.hypot(c[1], c[2]));
-        for (int i = 0; i < n; i++) {
-            System.arraycopy(design[i], 0, wider[i], 0, p);
-            double t = time[i] - time[0];
-            wider[i][p] = t * (c[2] * design[i][1] - c[1] * design[i][2]) / amplitude;
-        }
-        return new QRDecomposition(new Array2DRowRealMatrix(wider, false))
-                .getSolver()
-                .solve(new ArrayRealVector(e, false))
-                .toArray();
+        return columns.coefficients();
     }
 }

@@ -181,6 +181,9 @@ class TraceTest {
         RawSamples both = a.plus(new RawSamples(new double[] {2}, new double[] {7}));
         assertThat(both.time()).containsExactly(0, 1, 2);
         assertThat(both.values()).containsExactly(5, 6, 7);
+        assertThat(both.lastUntil(1.5).values()).containsExactly(6);
+        assertThat(both.lastUntil(2).time()).containsExactly(2);
+        assertThat(both.lastUntil(-0.1).size()).isZero();
         assertThatThrownBy(() -> new RawSamples(new double[1], new double[2]))
                 .isInstanceOf(IllegalArgumentException.class);
         assertThatThrownBy(() -> new Trace("x", new double[1], new double[2], LabUnit.ONE, 0, List.of()))

@@ -176,7 +176,7 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
         for (double now = LOOK; now < end; now += LOOK) {
             double soFar = now;
             if (until.holds(
-                    c -> Objects.requireNonNull(all.get(c)).between(Double.NEGATIVE_INFINITY, soFar),
+                    c -> Objects.requireNonNull(all.get(c)).lastUntil(soFar),
                     c -> Objects.requireNonNull(all.get(c)).between(Double.NEGATIVE_INFINITY, soFar))) {
                 Map<String, RawSamples> out = new LinkedHashMap<>();
                 all.forEach((name, raw) -> out.put(name, raw.between(Double.NEGATIVE_INFINITY, soFar)));

@@ -22,8 +22,12 @@ class RehearsalTrialTest {
                 : looked.problems();
     }
 
+    /** Every kind of capture and of calibration is among them; the long profile tries all methods. */
+    private static final List<String> SOME = List.of(
+            "baggage-chute", "counted-charge", "dividing-tables", "logging-day", "potters-wheel", "trolley-two-gates");
+
     private static List<String> shipped() {
-        return SheetReader.shipped();
+        return Boolean.getBoolean("everyMethod") ? SheetReader.shipped() : SOME;
     }
 
     @ParameterizedTest
