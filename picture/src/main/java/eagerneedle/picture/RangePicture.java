@@ -16,18 +16,19 @@ public final class RangePicture {
         return instruments * ROW + 26;
     }
 
-    private static boolean hasRange(Instrument i) {
+    /** True for an instrument of which a bar can be drawn: it says what it measures, and from where to where. */
+    public static boolean draws(Instrument i) {
         return i.range().size() == 2 && i.measures() != null;
     }
 
     /** Paints a bar for each instrument with a range, the scale of the first below; nothing where that has none. */
     public static void paint(Surface s, List<Instrument> all, double w) {
-        if (all.isEmpty() || !hasRange(all.get(0))) {
+        if (all.isEmpty() || !draws(all.get(0))) {
             return;
         }
         LabUnit unit = all.get(0).unit();
         List<Instrument> drawn =
-                all.stream().filter(i -> hasRange(i) && i.unit().fits(unit)).toList();
+                all.stream().filter(i -> draws(i) && i.unit().fits(unit)).toList();
         double low = drawn.stream()
                 .mapToDouble(i -> InstrumentPlots.ends(i, unit)[0])
                 .min()

@@ -86,4 +86,34 @@ class InstrumentPlotsTest {
                 .extracting(WordsStandFreeTest.Painted::text)
                 .contains("A", "V", "0", "20");
     }
+
+    /** A range without what is measured says nothing: no bar, and beside others it is left out. */
+    @Test
+    void oneThatDoesNotSayWhatItMeasuresHasNoBar() {
+        Instrument v = meter("A", "0 V", "20 V", "0.01 V", null);
+        Instrument mute = new Instrument(
+                "M",
+                "hand instrument",
+                "mute",
+                null,
+                null,
+                List.of("0 V", "1 V"),
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                null,
+                List.of(),
+                false);
+        assertThat(RangePicture.draws(mute)).isFalse();
+        assertThat(WordsStandFreeTest.paintedBy(400, 60, s -> RangePicture.paint(s, List.of(mute), 400)))
+                .isEmpty();
+        assertThat(WordsStandFreeTest.paintedBy(400, 60, s -> RangePicture.paint(s, List.of(v, mute), 400)))
+                .extracting(WordsStandFreeTest.Painted::text)
+                .contains("V", "20")
+                .doesNotContain("M");
+    }
 }

@@ -297,7 +297,7 @@ final class InstrumentCard extends VBox {
         beside.setValue(card.beside().map(Instrument::id).orElse(StockroomModel.ALONE));
         filling = false;
         List<Instrument> drawn = card.beside().map(other -> List.of(i, other)).orElse(List.of(i));
-        boolean ranged = i.range().size() == 2;
+        boolean ranged = RangePicture.draws(i);
         Labels.shown(range, ranged);
         range.setMinHeight(Theme.px(RangePicture.height(drawn.size())));
         range.setPrefHeight(Theme.px(RangePicture.height(drawn.size())));

@@ -178,6 +178,15 @@ class SheetReaderTest {
     }
 
     @Test
+    void aResultIsCalledByItsLabelOrByItsName() {
+        Sheet sheet = SheetReader.read(SheetReader.shippedText("baggage-chute"), "chute")
+                .sheet();
+        assertThat(sheet.called("a_zero")).isEqualTo("intercept of the line");
+        assertThat(sheet.called("fall_line")).isEqualTo("fall_line");
+        assertThat(sheet.called("nothing like it")).isEqualTo("nothing like it");
+    }
+
+    @Test
     void aViewShowsQuantitiesOfItsRun() {
         String dye = SheetReader.shippedText("fading-dye");
         assertThat(SheetReader.read(dye, "dye.yaml")
