@@ -13,13 +13,19 @@ class InstrumentPlotsTest {
 
     private static Instrument meter(
             String id, String from, String to, String step, String accuracy, Instrument.Event... history) {
+        return of(id, "V", List.of(from, to), step, accuracy, history);
+    }
+
+    /** @param measures null for one that does not say it */
+    private static Instrument of(
+            String id, String measures, List<String> range, String step, String accuracy, Instrument.Event... history) {
         return new Instrument(
                 id,
                 "hand instrument",
                 "meter",
-                "V",
+                measures,
                 null,
-                List.of(from, to),
+                range,
                 step,
                 null,
                 accuracy,
@@ -91,23 +97,7 @@ class InstrumentPlotsTest {
     @Test
     void oneThatDoesNotSayWhatItMeasuresHasNoBar() {
         Instrument v = meter("A", "0 V", "20 V", "0.01 V", null);
-        Instrument mute = new Instrument(
-                "M",
-                "hand instrument",
-                "mute",
-                null,
-                null,
-                List.of("0 V", "1 V"),
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                null,
-                List.of(),
-                false);
+        Instrument mute = of("M", null, List.of("0 V", "1 V"), null, null);
         assertThat(RangePicture.draws(mute)).isFalse();
         assertThat(WordsStandFreeTest.paintedBy(400, 60, s -> RangePicture.paint(s, List.of(mute), 400)))
                 .isEmpty();

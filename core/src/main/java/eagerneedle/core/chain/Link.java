@@ -79,59 +79,6 @@ public record Link(
                 .toList();
     }
 
-    /** A link of its own, used by one channel alone. */
-    public Link(
-            String kind,
-            String label,
-            @Nullable String instrument,
-            String from,
-            @Nullable String to,
-            @Nullable String law,
-            @Nullable Map<String, String> of,
-            @Nullable String gain,
-            @Nullable String offset,
-            @Nullable Double lowest,
-            @Nullable Double highest,
-            @Nullable Double nonlinearity,
-            @Nullable Double noise,
-            @Nullable Double step,
-            @Nullable List<Double> range,
-            @Nullable Integer bits,
-            @Nullable String coding,
-            @Nullable String counts,
-            @Nullable Double warmUp,
-            @Nullable List<Double> gains,
-            @Nullable List<List<Double>> ranges,
-            @Nullable String terminals,
-            @Nullable String colours) {
-        this(
-                kind,
-                label,
-                instrument,
-                from,
-                to,
-                law,
-                of,
-                gain,
-                offset,
-                lowest,
-                highest,
-                nonlinearity,
-                noise,
-                step,
-                range,
-                bits,
-                coding,
-                counts,
-                warmUp,
-                gains,
-                ranges,
-                terminals,
-                colours,
-                null,
-                null);
-    }
-
     public static Link sensor(String label, String from, String to, String law, Map<String, String> of) {
         Draft d = new Draft("sensor", label, from);
         d.to = to;

@@ -57,6 +57,8 @@ class AdviceTest {
                 List.of(0.05, 0.1, 0.2, 0.5, 1.0),
                 null,
                 null,
+                null,
+                null,
                 null);
         Chain chain = Chain.of(List.of(pair, amplifier, Link.converter("logger", "V", -1, 1, 16, "signed")));
         Advice a = about("range", Advice.on(chain, need(15, 80, NONE)));

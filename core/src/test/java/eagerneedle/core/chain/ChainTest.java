@@ -81,6 +81,8 @@ class ChainTest {
                 null,
                 null,
                 null,
+                null,
+                null,
                 null);
         assertThat(Converter.of(c).input(4095)).isCloseTo(5, within(1e-12));
         assertThat(Converter.of(Link.converter("c", "V", 0, 5, 12, null)).input(4095))

@@ -161,6 +161,8 @@ class SensorKindsTest {
                         null,
                         null,
                         null,
+                        null,
+                        null,
                         null)));
         kinds.add(kind(
                 "light gate with a flag",
