@@ -127,7 +127,8 @@ final class RateCurve implements NumberedCurve, Known {
 
     /** dy/dx at a point, in the unit of y per coherent unit of x. */
     private double slope(Rate rate, int point, double y, double[] values) {
-        double[] given = given(point, 0, columns);
+        double[] given = new double[2 + columns.length];
+        given(point, 0, columns, given);
         given[0] = yUnit.convert(y, yCoherent);
         given[1] = x[point];
         return rate.at(scalars(values, held), given)[0] / yUnit.factor();
@@ -143,13 +144,11 @@ final class RateCurve implements NumberedCurve, Known {
     }
 
     /** Columns at a share of the way from one point to the next; places 0 and 1 are for y and x. */
-    private double[] given(int point, double share, double[][] known) {
-        double[] out = new double[2 + known.length];
+    private void given(int point, double share, double[][] known, double[] out) {
         int next = Math.min(point + 1, x.length - 1);
         for (int k = 0; k < known.length; k++) {
             out[2 + k] = known[k][point] + share * (known[k][next] - known[k][point]);
         }
-        return out;
     }
 
     /** The rate and its derivatives by the scalars, by y and by the rest, on arrays that are used again. */
@@ -166,90 +165,111 @@ final class RateCurve implements NumberedCurve, Known {
     private double[][] along(double[] values) {
         Path known = last;
         if (known == null || !Arrays.equals(known.values, values)) {
-            known = new Path(values.clone(), integrated(values, held, columns));
+            known = new Path(values.clone(), new Way(values, held, columns, parameters + 1).points());
             last = known;
         }
         return known.points;
     }
 
-    /** By point: the ordinate in its own unit, then its derivatives by the parameters in theirs. */
-    private double[][] integrated(double[] values, double[] known, double[][] data) {
-        double[] s = scalars(values, known);
-        int p = parameters + 1;
-        double[] state = new double[1 + p];
-        state[0] = units.get(parameters).convert(values[parameters], yCoherent);
-        state[p] = 1;
-        Rate rate = new Rate();
-        double[][] out = new double[x.length][];
-        for (int i = 0; i < x.length; i++) {
-            out[i] = shown(state);
-            if (i + 1 < x.length && Double.isFinite(state[0])) {
-                state = stepped(rate, state, s, i, data);
+    /**
+     * One way along the points, in coherent units: the ordinate, and its derivatives by as many parameters as are
+     * wanted (none where only the ordinate is). All steps are taken in the same arrays: a fit goes this way thousands
+     * of times.
+     */
+    private final class Way {
+        private final Rate rate = new Rate();
+        private final double[] scalars;
+        private final double[][] data;
+        private final double[] given;
+        private final double[] state;
+        private final double[] moved;
+        private final double[] a;
+        private final double[] b;
+        private final double[] c;
+        private final double[] d;
+
+        Way(double[] values, double[] known, double[][] data, int derivatives) {
+            this.scalars = scalars(values, known);
+            this.data = data;
+            this.given = new double[2 + data.length];
+            this.state = new double[1 + derivatives];
+            this.moved = new double[state.length];
+            this.a = new double[state.length];
+            this.b = new double[state.length];
+            this.c = new double[state.length];
+            this.d = new double[state.length];
+            state[0] = units.get(parameters).convert(values[parameters], yCoherent);
+            if (derivatives > 0) {
+                state[derivatives] = 1;
             }
         }
-        return out;
-    }
 
-    private double[] shown(double[] state) {
-        double[] out = new double[state.length];
-        out[0] = yCoherent.convert(state[0], yUnit);
-        for (int k = 0; k < state.length - 1; k++) {
-            out[1 + k] = state[1 + k] * shares[k];
-        }
-        return out;
-    }
-
-    private double[] stepped(Rate rate, double[] from, double[] s, int point, double[][] data) {
-        double whole = x[point + 1] - x[point];
-        double[] given = given(point, 0, data);
-        given[0] = from[0];
-        given[1] = x[point];
-        double own = Math.abs(rate.at(s, given)[1 + s.length]);
-        int steps = (int) Math.max(1, Math.min(MOST_STEPS, Math.ceil(own * whole / STEP)));
-        double h = whole / steps;
-        double[] y = from;
-        for (int k = 0; k < steps; k++) {
-            double at = (double) k / steps;
-            double half = (k + 0.5) / steps;
-            double[] a = change(rate, y, s, point, at, data);
-            double[] b = change(rate, moved(y, a, h / 2), s, point, half, data);
-            double[] c = change(rate, moved(y, b, h / 2), s, point, half, data);
-            double[] d = change(rate, moved(y, c, h), s, point, at + 1.0 / steps, data);
-            double[] next = y.clone();
-            for (int j = 0; j < next.length; j++) {
-                next[j] += h / 6 * (a[j] + 2 * b[j] + 2 * c[j] + d[j]);
+        /** By point: the ordinate in its own unit, then its derivatives by the parameters in theirs. */
+        double[][] points() {
+            double[][] out = new double[x.length][];
+            for (int i = 0; i < x.length; i++) {
+                out[i] = shown();
+                if (i + 1 < x.length && Double.isFinite(state[0])) {
+                    step(i);
+                }
             }
-            y = next;
+            return out;
         }
-        return y;
-    }
 
-    private static double[] moved(double[] y, double[] by, double h) {
-        double[] out = y.clone();
-        for (int j = 0; j < out.length; j++) {
-            out[j] += h * by[j];
+        private double[] shown() {
+            double[] out = new double[state.length];
+            out[0] = yCoherent.convert(state[0], yUnit);
+            for (int k = 0; k < state.length - 1; k++) {
+                out[1 + k] = state[1 + k] * shares[k];
+            }
+            return out;
         }
-        return out;
-    }
 
-    private double[] change(Rate rate, double[] y, double[] s, int point, double share, double[][] data) {
-        double[] given = given(point, share, data);
-        given[0] = y[0];
-        given[1] = x[point] + share * (x[point + 1] - x[point]);
-        double[] f = rate.at(s, given);
-        double[] out = new double[y.length];
-        out[0] = f[0];
-        double own = f[1 + s.length];
-        for (int k = 0; k <= parameters; k++) {
-            out[1 + k] = own * y[1 + k] + (k < parameters ? f[1 + k] : 0);
+        private void step(int point) {
+            double whole = x[point + 1] - x[point];
+            double own = Math.abs(rateOf(state[0], point, 0)[1 + scalars.length]);
+            int steps = (int) Math.max(1, Math.min(MOST_STEPS, Math.ceil(own * whole / STEP)));
+            double h = whole / steps;
+            for (int k = 0; k < steps; k++) {
+                double half = (k + 0.5) / steps;
+                change(state, point, (double) k / steps, a);
+                change(moved(a, h / 2), point, half, b);
+                change(moved(b, h / 2), point, half, c);
+                change(moved(c, h), point, (double) k / steps + 1.0 / steps, d);
+                for (int j = 0; j < state.length; j++) {
+                    state[j] += h / 6 * (a[j] + 2 * b[j] + 2 * c[j] + d[j]);
+                }
+            }
         }
-        return out;
+
+        private double[] moved(double[] by, double h) {
+            for (int j = 0; j < moved.length; j++) {
+                moved[j] = state[j] + h * by[j];
+            }
+            return moved;
+        }
+
+        private void change(double[] y, int point, double share, double[] out) {
+            double[] f = rateOf(y[0], point, share);
+            out[0] = f[0];
+            double own = f[1 + scalars.length];
+            for (int k = 0; k < out.length - 1; k++) {
+                out[1 + k] = own * y[1 + k] + (k < parameters ? f[1 + k] : 0);
+            }
+        }
+
+        private double[] rateOf(double y, int point, double share) {
+            given(point, share, data, given);
+            given[0] = y;
+            given[1] = x[point] + share * (x[point + 1] - x[point]);
+            return rate.at(scalars, given);
+        }
     }
 
     @Override
     public double[] effect(double[] values, double[] ofHeld, double[][] ofColumns) {
-        double[][] up = integrated(values, with(ofHeld, SMALL), withColumns(ofColumns, SMALL));
-        double[][] down = integrated(values, with(ofHeld, -SMALL), withColumns(ofColumns, -SMALL));
+        double[][] up = new Way(values, with(ofHeld, SMALL), withColumns(ofColumns, SMALL), 0).points();
+        double[][] down = new Way(values, with(ofHeld, -SMALL), withColumns(ofColumns, -SMALL), 0).points();
         double[] out = new double[x.length];
         for (int i = 0; i < out.length; i++) {
             out[i] = (up[i][0] - down[i][0]) / (2 * SMALL);

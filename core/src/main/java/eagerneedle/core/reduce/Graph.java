@@ -1,6 +1,8 @@
 package eagerneedle.core.reduce;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -77,6 +79,22 @@ final class Graph {
             nodes.keySet().forEach(g::outcome);
         }
         return g;
+    }
+
+    /** Of some nodes what they need, and what that needs, in the order in which all of them stand. */
+    static Map<Key, Node> under(List<Key> wanted, Map<Key, Node> nodes) {
+        Set<Key> reached = new HashSet<>();
+        Deque<Key> open = new ArrayDeque<>(wanted);
+        while (!open.isEmpty()) {
+            Key key = open.pop();
+            Node node = nodes.get(key);
+            if (node != null && reached.add(key)) {
+                open.addAll(node.needs());
+            }
+        }
+        Map<Key, Node> out = new LinkedHashMap<>(nodes);
+        out.keySet().retainAll(reached);
+        return out;
     }
 
     /** A node, how many of its needs are not met yet, and who waits for it. */

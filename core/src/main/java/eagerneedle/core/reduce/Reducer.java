@@ -5,6 +5,7 @@ import eagerneedle.core.session.PlanCommand;
 import eagerneedle.core.session.ReduceCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import java.util.LinkedHashMap;
@@ -54,6 +55,26 @@ public final class Reducer {
     /** Reduces a session that is only tried out; what is remembered of the real one stays. */
     public Reduction whatIf(Session session) {
         return tried(session, builder(session, false, sheetOf(session)).build());
+    }
+
+    /**
+     * The rules of the sheet that do not hold of a run of a session that is only tried out. Nothing but what these
+     * rules look at is worked out.
+     */
+    public List<Capture.RowRule> broken(Session session, Run run) {
+        Sheet sheet = sheetOf(session);
+        List<Key> rules = RowRules.keys(sheet, run);
+        return rules.isEmpty()
+                ? List.of()
+                : RowRules.broken(
+                        sheet,
+                        run,
+                        Graph.evaluate(
+                                        Graph.under(
+                                                rules,
+                                                builder(session, false, sheet).build()),
+                                        last)
+                                .outcomes());
     }
 
     private Reduction tried(Session session, Map<Key, Graph.Node> nodes) {

@@ -99,7 +99,7 @@ public final class Reduction {
 
     /** The rules of the sheet that do not hold of a run. */
     public List<Capture.RowRule> broken(Run run) {
-        return RowRules.broken(this, run);
+        return RowRules.broken(sheet, run, outcomes);
     }
 
     public Optional<Trace> trace(Run run, String channel) {

@@ -40,12 +40,20 @@ final class RowRules {
         return o != null && o.value() instanceof Value.Truth t && !t.holds();
     }
 
+    /** What the rules of a run's capture are about. */
+    static List<Key> keys(Sheet sheet, Run run) {
+        List<Key> out = new ArrayList<>();
+        Optional.ofNullable(sheet.captures().get(run.capture()))
+                .ifPresent(c -> c.rules().keySet().forEach(name -> out.add(Key.rule(run, name))));
+        return out;
+    }
+
     /** The rules that do not hold of a run, in the order of the sheet. */
-    static List<Capture.RowRule> broken(Reduction r, Run run) {
+    static List<Capture.RowRule> broken(Sheet sheet, Run run, Map<Key, Outcome> outcomes) {
         List<Capture.RowRule> out = new ArrayList<>();
-        Optional.ofNullable(r.sheet().captures().get(run.capture()))
+        Optional.ofNullable(sheet.captures().get(run.capture()))
                 .ifPresent(c -> c.rules().forEach((name, rule) -> {
-                    if (isBroken(r.outcome(Key.rule(run, name)))) {
+                    if (isBroken(outcomes.get(Key.rule(run, name)))) {
                         out.add(rule);
                     }
                 }));

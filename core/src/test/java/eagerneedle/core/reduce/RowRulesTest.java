@@ -15,6 +15,8 @@ import eagerneedle.core.watch.Finding;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
@@ -109,6 +111,30 @@ class RowRulesTest {
                 .contains(false);
         act(new RunCommand.LeaveOut(3, "after all"));
         assertThat(value(reducer.reduce(session), "all")).isCloseTo((1 + 2 + 1.2) / 3, within(1e-12));
+    }
+
+    @Test
+    void whichRulesARunBreaksIsToldFromThatRunAlone() {
+        Set<Integer> asked = ConcurrentHashMap.newKeySet();
+        Reducer fresh = new Reducer(located, new SampleSource() {
+            @Override
+            public RawSamples samples(int run, String channel) {
+                asked.add(run);
+                return constant(ways.get(run));
+            }
+
+            @Override
+            public long count(int run, String channel) {
+                return 40;
+            }
+        });
+        for (Run run : session.runs()) {
+            asked.clear();
+            assertThat(fresh.broken(session, run))
+                    .isEqualTo(reducer.whatIf(session).broken(run))
+                    .hasSize(Map.of(1, 1, 3, 1).getOrDefault(run.id(), 0));
+            assertThat(asked).containsExactly(run.id());
+        }
     }
 
     @Test

@@ -157,7 +157,7 @@ public record Rehearsal(
                         (id, channel) -> id == run.id()
                                 ? captured.samples().getOrDefault(channel, RawSamples.NONE)
                                 : RawSamples.NONE)
-                .reduce(alone).broken(kept).stream().anyMatch(Capture.RowRule::refuses);
+                .broken(alone, kept).stream().anyMatch(Capture.RowRule::refuses);
     }
 
     private static void act(History history, List<Command> acts, Command command) {
