@@ -1,7 +1,8 @@
 package eagerneedle.app;
 
+import java.lang.reflect.Method;
 import java.util.List;
-import javafx.scene.Parent;
+import javafx.scene.Scene;
 import javafx.stage.Window;
 import org.testfx.util.WaitForAsyncUtils;
 
@@ -10,6 +11,8 @@ import org.testfx.util.WaitForAsyncUtils;
  * own way of waiting sleeps a tenth of a second at every act.
  */
 public final class OnScreen {
+    private static final Method STYLES = styles();
+
     private OnScreen() {}
 
     /** Does something on the thread of the interface; what it throws is thrown here. */
@@ -28,10 +31,31 @@ public final class OnScreen {
     private static void layOut() {
         for (Window w : List.copyOf(Window.getWindows())) {
             if (w.getScene() != null && w.getScene().getRoot() != null) {
-                Parent root = w.getScene().getRoot();
-                root.applyCss();
-                root.layout();
+                style(w.getScene());
+                w.getScene().getRoot().layout();
             }
+        }
+    }
+
+    /**
+     * What a scene does about styles at its next picture. To apply them by hand would dress every node there is anew,
+     * which took most of the time of the tests of windows.
+     */
+    private static void style(Scene scene) {
+        try {
+            STYLES.invoke(scene);
+        } catch (ReflectiveOperationException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    private static Method styles() {
+        try {
+            Method m = Scene.class.getDeclaredMethod("doCSSPass");
+            m.setAccessible(true);
+            return m;
+        } catch (NoSuchMethodException e) {
+            throw new IllegalStateException(e);
         }
     }
 }

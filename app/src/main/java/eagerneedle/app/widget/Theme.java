@@ -11,6 +11,7 @@ import java.lang.ref.WeakReference;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Base64;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -63,6 +64,9 @@ public final class Theme {
             Map.entry("-color-border-muted", Ink.RULE));
 
     private static final List<WeakReference<Node>> WATCHERS = new ArrayList<>();
+    /** By darkness and size of text. */
+    private static final Map<List<Object>, String> ADDRESSES = new HashMap<>();
+
     private static boolean dark;
     private static boolean still;
     private static int percent = 100;
@@ -113,8 +117,7 @@ public final class Theme {
             Hints.wholeWords(scene);
         }
         scene.getStylesheets().removeIf(s -> s.startsWith(FAMILY));
-        scene.getStylesheets()
-                .add(FAMILY + Base64.getEncoder().encodeToString(stylesheet().getBytes(StandardCharsets.UTF_8)));
+        scene.getStylesheets().add(address());
         for (WeakReference<Node> watcher : List.copyOf(WATCHERS)) {
             Node node = watcher.get();
             if (node != null
@@ -124,6 +127,16 @@ public final class Theme {
                 ((Runnable) Objects.requireNonNull(node.getProperties().get(Theme.class))).run();
             }
         }
+    }
+
+    /**
+     * Where the stylesheet as it is now is found: in the address itself. The same look has the same address as an
+     * object: it is compared for every node that is shown, and sixteen thousand letters are long to compare.
+     */
+    private static String address() {
+        return ADDRESSES.computeIfAbsent(
+                List.of(dark, percent),
+                look -> FAMILY + Base64.getEncoder().encodeToString(stylesheet().getBytes(StandardCharsets.UTF_8)));
     }
 
     /** The stylesheet as it is now. */

@@ -84,16 +84,18 @@ public final class Quantity {
     public double dof() {
         Map<String, double[]> pools = new HashMap<>();
         contributions.forEach((leaf, c) -> {
-            double[] sum = pools.computeIfAbsent(leaf.pool(), p -> new double[] {0, leaf.dof()});
+            double[] sum = pools.computeIfAbsent(leaf.pool(), p -> new double[] {0, leaf.dof(), 0});
             sum[0] += c * c;
             sum[1] = Math.min(sum[1], leaf.dof());
+            sum[2] += leaf.seen() == null ? 0 : 1;
         });
-        if (!contributions.independent()) {
-            pools.forEach((pool, sum) -> {
+        pools.forEach((pool, sum) -> {
+            // What was seen together is correlated; alone in its pool it is not.
+            if (sum[2] > 1) {
                 Contributions own = contributions.keep(leaf -> leaf.pool().equals(pool));
                 sum[0] = Math.max(0, own.dot(own));
-            });
-        }
+            }
+        });
         double total = 0;
         double denominator = 0;
         for (double[] pool : pools.values()) {

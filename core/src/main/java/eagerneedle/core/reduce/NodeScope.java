@@ -17,12 +17,15 @@ import java.util.function.Function;
 
 /** What the formula of one graph node sees: names of its run first, then those of the session. */
 final class NodeScope implements Scope {
-    /** Something the formula needs has no value; the message is that thing's own reason. */
+    /**
+     * Something the formula needs has no value; the message is that thing's own reason. It is caught where the formula
+     * is worked out, and thrown so often that it does without a trace of where.
+     */
     static final class Missing extends RuntimeException {
         private static final long serialVersionUID = 1;
 
         Missing(String reason) {
-            super(reason);
+            super(reason, null, false, false);
         }
 
         @Override

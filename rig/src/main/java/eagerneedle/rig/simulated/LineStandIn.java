@@ -26,6 +26,9 @@ import org.jspecify.annotations.Nullable;
 public final class LineStandIn implements AutoCloseable {
     private static final int WATCHDOG_MS = 1500;
     private static final double FINE = 1000;
+    /** How long it sleeps while nobody wants samples, ns. */
+    private static final long IDLE = 100_000_000L;
+
     private static final int REFLECTED = 11;
     /** How long a beam that is dark flashes, s. */
     private static final double REFLECTION = 5e-4;
@@ -205,8 +208,12 @@ public final class LineStandIn implements AutoCloseable {
                 fresh = true;
                 jumped = 0;
                 running = true;
+                LockSupport.unpark(pumping);
             }
-            case "resume" -> running = true;
+            case "resume" -> {
+                running = true;
+                LockSupport.unpark(pumping);
+            }
             case "stop" -> running = false;
             case "rig" -> rig.arrange(state(words));
             case "set" -> set(words[1], Double.parseDouble(words[2]));
@@ -254,7 +261,7 @@ public final class LineStandIn implements AutoCloseable {
         while (!closed) {
             long period = (long) (1e9 / tick() / pace);
             next = Math.max(next + period, System.nanoTime() - 20 * period);
-            LockSupport.parkNanos(Math.min(200_000_000L, Math.max(0, next - System.nanoTime())));
+            LockSupport.parkNanos(running ? Math.min(200_000_000L, Math.max(0, next - System.nanoTime())) : IDLE);
             if (!outputs.isEmpty() && System.nanoTime() - heard > WATCHDOG_MS * 1_000_000L) {
                 outputs.clear();
             }

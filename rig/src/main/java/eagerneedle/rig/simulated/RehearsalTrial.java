@@ -46,6 +46,7 @@ public final class RehearsalTrial {
 
     private static final int LOOKED_AT = 3;
     private static final double WORTH_SAYING = 0.1;
+    private static final Answers<List<Object>, Verdict> SAID = new Answers<>(32);
 
     private final SheetReader.Located located;
     private final Sheet sheet;
@@ -94,9 +95,17 @@ public final class RehearsalTrial {
         if (!Rigs.canRehearse(located.sheet())) {
             return new Verdict(List.of(), List.of());
         }
+        List<Object> asked = List.of(located.file(), located.text(), located.sheet(), sessions);
+        Optional<Verdict> known = SAID.to(asked);
+        if (known.isPresent()) {
+            return known.get();
+        }
         RehearsalTrial trial = new RehearsalTrial(located, stopped);
         trial.all(sessions);
-        return new Verdict(SheetReader.Looked.sorted(List.copyOf(trial.found)), SheetReader.Looked.sorted(trial.notes));
+        return SAID.remember(
+                asked,
+                new Verdict(
+                        SheetReader.Looked.sorted(List.copyOf(trial.found)), SheetReader.Looked.sorted(trial.notes)));
     }
 
     private void all(int sessions) {

@@ -8,14 +8,17 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Session;
+import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
 import java.util.stream.IntStream;
@@ -31,6 +34,7 @@ public final class RehearsedPlan {
     private static final int FEWEST = 8;
     private static final int MOST = 32;
     private static final double STEADY = 0.05;
+    private static final Answers<Sheet, Map<String, Quantity>> TOLD = new Answers<>(32);
 
     private final SheetReader.Located located;
     private final Map<String, List<Quantity>> found = new LinkedHashMap<>();
@@ -61,7 +65,12 @@ public final class RehearsedPlan {
      * @return empty where it was cancelled
      */
     public static Map<String, Quantity> of(SheetReader.Located located, Session session, BooleanSupplier cancelled) {
-        RehearsedPlan plan = new RehearsedPlan(planned(located, session));
+        SheetReader.Located asked = planned(located, session);
+        Optional<Map<String, Quantity>> known = TOLD.to(asked.sheet());
+        if (known.isPresent()) {
+            return known.get();
+        }
+        RehearsedPlan plan = new RehearsedPlan(asked);
         Map<String, Quantity> last = Map.of();
         for (int from = 0; from < MOST; from += AT_ONCE) {
             if (cancelled.getAsBoolean()) {
@@ -70,11 +79,11 @@ public final class RehearsedPlan {
             plan.carryOut(from);
             Map<String, Quantity> now = plan.quantities();
             if (from + AT_ONCE >= FEWEST && isSteady(last, now)) {
-                return now;
+                return TOLD.remember(asked.sheet(), Collections.unmodifiableMap(now));
             }
             last = now;
         }
-        return last;
+        return TOLD.remember(asked.sheet(), Collections.unmodifiableMap(last));
     }
 
     private static SheetReader.Located planned(SheetReader.Located located, Session session) {

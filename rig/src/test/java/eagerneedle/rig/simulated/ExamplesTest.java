@@ -97,7 +97,17 @@ class ExamplesTest {
             Quantity q = plan.get(b.name());
             assertThat(q.u()).as(b.name()).isBetween(0.8 * b.stated(), 1.25 * b.stated());
         }
-        assertThat(RehearsedPlan.of(located, start(located), () -> true)).isEmpty();
+        SheetReader.Located again = look("four-gauges").located().orElseThrow();
+        assertThat(RehearsedPlan.of(again, start(again), () -> true))
+                .as("asked again, it is remembered")
+                .isSameAs(plan);
+        SheetReader.Located another = look("cooling-can").located().orElseThrow();
+        assertThat(RehearsedPlan.of(another, start(another), () -> true))
+                .as("given up")
+                .isEmpty();
+        assertThat(RehearsedPlan.of(another, start(another), () -> false))
+                .as("what was given up is not remembered")
+                .isNotEmpty();
     }
 
     /** Five small sheets state intervals that hold what was hidden: a spring, a capacitor, gauges, a can, wagons. */
