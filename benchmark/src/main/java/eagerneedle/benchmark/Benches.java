@@ -43,6 +43,7 @@ public class Benches {
     private Reducer warm;
     private int turn;
     private Trace trace;
+    private Trace correlated;
 
     @Setup
     public void prepare() {
@@ -52,11 +53,14 @@ public class Benches {
         Random r = new Random(1);
         double[] t = new double[1_000_000];
         double[] v = new double[t.length];
+        double[] red = new double[t.length];
         for (int i = 0; i < t.length; i++) {
             t[i] = i * 1e-5;
             v[i] = r.nextGaussian();
+            red[i] = v[i] + (i > 0 ? 0.95 * red[i - 1] : 0);
         }
         trace = new Trace("noise", t, v, LabUnit.parse("V"), 0, List.of());
+        correlated = new Trace("correlated noise", t, red, LabUnit.parse("V"), 0, List.of());
     }
 
     private Reducer reducer() {
@@ -81,6 +85,11 @@ public class Benches {
     @Benchmark
     public Object windowStatisticsOfAMillion() {
         return WindowStatistics.of(trace);
+    }
+
+    @Benchmark
+    public Object windowStatisticsOfACorrelatedMillion() {
+        return WindowStatistics.of(correlated);
     }
 
     @Benchmark

@@ -46,6 +46,16 @@ public final class Ratios {
                 "window statistics of a million samples against a plain loop");
         print(
                 results,
+                "windowStatisticsOfACorrelatedMillion",
+                "plainLoopOverAMillion",
+                "the same, each sample 0.95 of the one before and noise");
+        print(
+                results,
+                "wholeReduction",
+                "plainLoopOverAMillion",
+                "the whole demonstration reduced against a plain loop over a million");
+        print(
+                results,
                 "proposalsInALongSheet",
                 "longSheetComposed",
                 "what may stand at a place of 1500 lines against reading their YAML");

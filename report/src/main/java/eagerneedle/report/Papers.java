@@ -4,7 +4,6 @@ import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder.FontStyle;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
 import com.openhtmltopdf.svgsupport.BatikSVGDrawer;
 import com.openhtmltopdf.util.XRLog;
-import eagerneedle.picture.Fonts;
 import freemarker.core.HTMLOutputFormat;
 import freemarker.template.Configuration;
 import freemarker.template.TemplateException;
@@ -34,7 +33,7 @@ final class Papers {
             face("Inter-Regular.ttf", "Inter") + face("Inter-SemiBold.ttf", BOLD) + face("Inter-Italic.ttf", ITALIC);
 
     private static String face(String file, String family) {
-        try (InputStream in = Fonts.open(file)) {
+        try (InputStream in = PrintFaces.open(file)) {
             return "@font-face{font-family:'" + family + "';src:url(data:font/ttf;base64,"
                     + Base64.getEncoder().encodeToString(in.readAllBytes()) + ");-fs-pdf-font-embed:embed}";
         } catch (IOException e) {
@@ -82,7 +81,7 @@ final class Papers {
     }
 
     private static void font(PdfRendererBuilder b, String file, String family, int weight, FontStyle style) {
-        b.useFont(() -> Fonts.open(file), family, weight, style, true);
+        b.useFont(() -> PrintFaces.open(file), family, weight, style, true);
     }
 
     private static Configuration templates() {

@@ -14,6 +14,11 @@ final class EffectiveSize {
     private static final int LAGS = 10;
     private static final int PIECE = 2048;
     private static final int FEWEST_TO_SHORTEN = 400;
+    /** So many samples tell a pair of correlations to a tenth even where they are 0.95 from one to the next. */
+    private static final int LOOKED_AT = 16_384;
+
+    private static final int MANY = 8;
+    private static final double BEYOND_DOUBT = 0.5;
 
     private EffectiveSize() {}
 
@@ -46,29 +51,11 @@ final class EffectiveSize {
         while (true) {
             int m = series.length;
             boolean shorten = m > FEWEST_TO_SHORTEN;
-            double sum = 0;
-            boolean ended = false;
-            double[] many = null;
-            int most = shorten ? LAGS : Math.max(m - 3, 1);
-            for (int lag = 1; lag <= most && lag + 1 < m && !ended; lag += 2) {
-                double pair;
-                if (lag == 1 && series == v) {
-                    pair = firstPair;
-                } else if (!shorten) {
-                    pair = pair(series, mean, lag) / ss;
-                } else {
-                    // White noise ends at the first or second pair; what goes on after those goes on for long.
-                    boolean alone = series == v && lag == 3;
-                    many = many == null || lag == 5 && series == v
-                            ? products(series, mean, lag, alone ? lag + 1 : LAGS)
-                            : many;
-                    pair = (many[lag - 1] + many[lag]) / ss;
+            if (!shorten || !goesOn(series, mean)) {
+                double correlations = correlations(series, mean, ss, shorten, series == v ? firstPair : Double.NaN);
+                if (!Double.isNaN(correlations)) {
+                    return worth(v.length, squares, m, ss, correlations);
                 }
-                ended = pair <= 0;
-                sum += ended ? 0 : pair;
-            }
-            if (ended || !shorten) {
-                return worth(v.length, squares, m, ss, sum);
             }
             double[] shorter = new double[m / 4];
             ss = 0;
@@ -81,6 +68,61 @@ final class EffectiveSize {
                 return v.length;
             }
         }
+    }
+
+    /**
+     * The sum of the autocorrelation's positive pairs; NaN where it is to be shortened first, since the first lags do
+     * not end it.
+     *
+     * @param firstPair the first one where it is known, otherwise NaN
+     */
+    private static double correlations(double[] series, double mean, double ss, boolean shorten, double firstPair) {
+        int m = series.length;
+        boolean original = !Double.isNaN(firstPair);
+        double sum = 0;
+        double[] many = null;
+        int most = shorten ? LAGS : Math.max(m - 3, 1);
+        for (int lag = 1; lag <= most && lag + 1 < m; lag += 2) {
+            double pair;
+            if (lag == 1 && original) {
+                pair = firstPair;
+            } else if (!shorten) {
+                pair = pair(series, mean, lag) / ss;
+            } else {
+                // White noise ends at the first or second pair; what goes on after those goes on for long.
+                boolean alone = original && lag == 3;
+                many = many == null || lag == 5 && original
+                        ? products(series, mean, lag, alone ? lag + 1 : LAGS)
+                        : many;
+                pair = (many[lag - 1] + many[lag]) / ss;
+            }
+            if (pair <= 0) {
+                return sum;
+            }
+            sum += pair;
+        }
+        return shorten ? Double.NaN : sum;
+    }
+
+    /**
+     * True where some of a long series leave no doubt that its first lags do not end the sum: they need not be worked
+     * out for all of it.
+     */
+    private static boolean goesOn(double[] v, double mean) {
+        if (v.length < MANY * LOOKED_AT) {
+            return false;
+        }
+        int from = (v.length - LOOKED_AT) / 2;
+        double squares = 0;
+        for (int i = from; i < from + LOOKED_AT; i++) {
+            squares += (v[i] - mean) * (v[i] - mean);
+        }
+        double[] some = products(v, mean, 1, LAGS, from, from + LOOKED_AT);
+        boolean all = squares > 0;
+        for (int lag = 1; lag < LAGS; lag += 2) {
+            all &= some[lag - 1] + some[lag] > BEYOND_DOUBT * squares;
+        }
+        return all;
     }
 
     /** Sums of products of deviations at lags from an odd one to an even one, in one pass; by lag less one. */

@@ -30,9 +30,9 @@ final class Median {
         for (int i = 0; i < LOOKED_AT; i++) {
             some[i] = v[(int) ((long) i * n / LOOKED_AT)];
         }
-        Arrays.sort(some);
-        double low = some[(int) ((0.5 - MARGIN) * LOOKED_AT)];
-        double high = some[(int) ((0.5 + MARGIN) * LOOKED_AT)];
+        int first = (int) ((0.5 - MARGIN) * LOOKED_AT);
+        double low = Ranks.select(some, 0, LOOKED_AT, first);
+        double high = Ranks.select(some, first, LOOKED_AT, (int) ((0.5 + MARGIN) * LOOKED_AT));
         double centre = low + (high - low) / 2;
         double half = Math.max(centre - low, high - centre);
         Within[] parts = Blocks.map(n, (from, to) -> within(v, centre, half, from, to), Within[]::new);
@@ -53,8 +53,8 @@ final class Median {
             System.arraycopy(w.values, 0, middle, at, w.count);
             at += w.count;
         }
-        double first = Ranks.select(middle, 0, inside, (int) lower);
-        return lower == upper ? first : (first + Ranks.select(middle, 0, inside, (int) upper)) / 2;
+        double one = Ranks.select(middle, 0, inside, (int) lower);
+        return lower == upper ? one : (one + Ranks.select(middle, 0, inside, (int) upper)) / 2;
     }
 
     /** The values of a block within the bounds, and how many lie below. */

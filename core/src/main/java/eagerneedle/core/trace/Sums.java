@@ -63,8 +63,18 @@ record Sums(
         double start = t[0];
         double before = from > 0 ? v[from - 1] - near : 0;
         double beforeThat = from > 1 ? v[from - 2] - near : 0;
+        double min = v[from];
+        double max = v[from];
         for (int i = from; i < to; i++) {
-            double d = v[i] - near;
+            double x = v[i];
+            // A new extreme is rare, which a processor foretells; what is no number is found in the sums.
+            if (x < min) {
+                min = x;
+            }
+            if (x > max) {
+                max = x;
+            }
+            double d = x - near;
             double dt = t[i] - start;
             sum += d;
             squares += d * d;
@@ -76,13 +86,19 @@ record Sums(
             beforeThat = before;
             before = d;
         }
-        double min = v[from];
-        double max = v[from];
-        for (int i = from; i < to; i++) {
-            min = Math.min(min, v[i]);
-            max = Math.max(max, v[i]);
-        }
-        return new Sums(to - from, near, sum, squares, first, second, st, stt, stv, min, max);
+        boolean isNumber = !Double.isNaN(sum);
+        return new Sums(
+                to - from,
+                near,
+                sum,
+                squares,
+                first,
+                second,
+                st,
+                stt,
+                stv,
+                isNumber ? min : Double.NaN,
+                isNumber ? max : Double.NaN);
     }
 
     private Sums and(Sums o) {
