@@ -112,6 +112,7 @@ final class AdjustPanel extends VBox {
             reading.arrange(model.loading(noise));
             model.loaded();
             show();
+            tick();
         });
     }
 
@@ -128,6 +129,8 @@ final class AdjustPanel extends VBox {
             }
             reading.model().again();
             model.turned();
+            // What was said is done: nothing can be turned until the reading is steady again.
+            tick();
         });
     }
 

@@ -113,7 +113,7 @@ class PrepareTest extends BenchWindow {
         assertThat(window.bench().plan().quantity("g").orElseThrow().u()).isEqualTo(before);
         act(() -> robot.lookup("#target").queryAs(TextField.class).setText("soon"));
         fire(robot, "target-work");
-        assertThat(text(robot, "target-says")).startsWith("Write the target as a share");
+        await(() -> text(robot, "target-says").startsWith("Write the target as a share"));
     }
 
     @Test

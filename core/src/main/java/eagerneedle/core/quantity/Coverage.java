@@ -1,5 +1,7 @@
 package eagerneedle.core.quantity;
 
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import org.hipparchus.distribution.continuous.NormalDistribution;
 import org.hipparchus.distribution.continuous.TDistribution;
 
@@ -11,6 +13,12 @@ import org.hipparchus.distribution.continuous.TDistribution;
 public record Coverage(double probability) {
     public static final Coverage DEFAULT = new Coverage(0.95);
     private static final double PRACTICALLY_INFINITE = 1e6;
+    /** Quantiles that were asked for: a session has few degrees of freedom, and asks for each of them often. */
+    private static final Map<Asked, Double> FACTORS = new ConcurrentHashMap<>();
+
+    private static final int MOST = 2000;
+
+    private record Asked(double probability, double dof) {}
 
     public Coverage {
         if (!(probability > 0 && probability < 1)) {
@@ -26,7 +34,15 @@ public record Coverage(double probability) {
 
     /** Coverage factor k for so many degrees of freedom. */
     public double factor(double dof) {
-        double tail = (1 + probability) / 2;
+        if (FACTORS.size() > MOST) {
+            FACTORS.clear();
+        }
+        return FACTORS.computeIfAbsent(new Asked(probability, dof), Coverage::quantile);
+    }
+
+    private static double quantile(Asked asked) {
+        double tail = (1 + asked.probability) / 2;
+        double dof = asked.dof;
         return dof > PRACTICALLY_INFINITE
                 ? new NormalDistribution().inverseCumulativeProbability(tail)
                 : new TDistribution(dof).inverseCumulativeProbability(tail);
