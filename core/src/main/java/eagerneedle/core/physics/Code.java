@@ -20,7 +20,7 @@ interface Code {
         }
 
         static Part fixed(double value, LabUnit unit) {
-            return new Part(m -> value, unit, true);
+            return new Part(new Arithmetic.Constant(value), unit, true);
         }
 
         static Part truth(Code code, boolean fixed) {

@@ -74,8 +74,7 @@ final class Compiler {
         if (!p.fixed()) {
             return p;
         }
-        double v = p.code().at(now);
-        return new Part(m -> v, p.unit(), p.isTruth(), true);
+        return new Part(new Arithmetic.Constant(p.code().at(now)), p.unit(), p.isTruth(), true);
     }
 
     private Part part(Expr e) {
@@ -170,14 +169,17 @@ final class Compiler {
         Part b = number(i.right());
         boolean fixed = a.fixed() && b.fixed();
         return switch (i.op()) {
-            case "*" -> two(a, b, (x, y) -> x * y, a.unit().times(b.unit()));
-            case "/" -> two(a, b, (x, y) -> x / y, a.unit().per(b.unit()));
+            case "*" -> part(Arithmetic.product(a.code(), b.code()), a.unit().times(b.unit()), fixed);
+            case "/" -> part(Arithmetic.quotient(a.code(), b.code()), a.unit().per(b.unit()), fixed);
             case "^" -> power(i, a, b);
-            case "+" -> two(alike(i, a, b), b, Double::sum, a.unit());
-            case "-" -> two(alike(i, a, b), b, (x, y) -> x - y, a.unit());
-            default ->
-                compared(i, two(alike(i, a, b), b, (x, y) -> x - y, a.unit()).code(), fixed);
+            case "+" -> part(Arithmetic.sum(alike(i, a, b).code(), b.code()), a.unit(), fixed);
+            case "-" -> part(Arithmetic.difference(alike(i, a, b).code(), b.code()), a.unit(), fixed);
+            default -> compared(i, Arithmetic.difference(alike(i, a, b).code(), b.code()), fixed);
         };
+    }
+
+    private static Part part(Code code, LabUnit unit, boolean fixed) {
+        return new Part(code, unit.coherent(), fixed);
     }
 
     private static Part two(Part a, Part b, DoubleBinaryOperator op, LabUnit unit) {

@@ -1,14 +1,47 @@
 package eagerneedle.core.quantity;
 
 import java.util.Arrays;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 
 /** From dimensions to the unit that people know them by: N rather than kg*m/s^2, V/s rather than kg*m^2/s^4/A. */
 final class NamedUnits {
+    /** Found before: products and powers of a session have few dimensions, and every formula asks for them. */
+    private static final Map<Dimension, LabUnit> FOUND = new ConcurrentHashMap<>();
+
+    private static final int MOST = 5000;
+
+    /** Twelfths of each base unit, and whether it turns; compared by what they are. */
+    private record Dimension(int[] exponents, int angle) {
+        @Override
+        public boolean equals(Object o) {
+            return o instanceof Dimension d && d.angle == angle && Arrays.equals(d.exponents, exponents);
+        }
+
+        @Override
+        public int hashCode() {
+            return 31 * Arrays.hashCode(exponents) + angle;
+        }
+    }
+
     private NamedUnits() {}
 
     /** The coherent unit of so many twelfths of each base unit, turning or not. */
     static LabUnit of(int[] e, int angle) {
+        if (FOUND.size() > MOST) {
+            FOUND.clear();
+        }
+        Dimension asked = new Dimension(e.clone(), angle);
+        LabUnit known = FOUND.get(asked);
+        if (known == null) {
+            known = found(asked.exponents, angle);
+            FOUND.put(asked, known);
+        }
+        return known;
+    }
+
+    private static LabUnit found(int[] e, int angle) {
         if (angle == 1) {
             LabUnit turning = new LabUnit(
                     BaseUnits.spelled(e).isEmpty()

@@ -11,6 +11,7 @@ import eagerneedle.core.sheet.SheetReader;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -60,21 +61,18 @@ public final class Reducer {
     /**
      * The rules of the sheet that do not hold of a run of a session that is only tried out. Nothing but what these
      * rules look at is worked out.
+     *
+     * @param which of the rules are asked for
      */
-    public List<Capture.RowRule> broken(Session session, Run run) {
+    public List<Capture.RowRule> broken(Session session, Run run, Predicate<Capture.RowRule> which) {
         Sheet sheet = sheetOf(session);
-        List<Key> rules = RowRules.keys(sheet, run);
-        return rules.isEmpty()
-                ? List.of()
-                : RowRules.broken(
-                        sheet,
-                        run,
-                        Graph.evaluate(
-                                        Graph.under(
-                                                rules,
-                                                builder(session, false, sheet).build()),
-                                        last)
-                                .outcomes());
+        List<Key> rules = RowRules.keys(sheet, run, which);
+        if (rules.isEmpty()) {
+            return List.of();
+        }
+        Map<Key, Graph.Node> nodes =
+                Graph.under(rules, builder(session, false, sheet).build());
+        return RowRules.broken(sheet, run, Graph.evaluate(nodes, last).outcomes());
     }
 
     private Reduction tried(Session session, Map<Key, Graph.Node> nodes) {

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -40,11 +41,15 @@ final class RowRules {
         return o != null && o.value() instanceof Value.Truth t && !t.holds();
     }
 
-    /** What the rules of a run's capture are about. */
-    static List<Key> keys(Sheet sheet, Run run) {
+    /** What some rules of a run's capture are about. */
+    static List<Key> keys(Sheet sheet, Run run, Predicate<Capture.RowRule> which) {
         List<Key> out = new ArrayList<>();
         Optional.ofNullable(sheet.captures().get(run.capture()))
-                .ifPresent(c -> c.rules().keySet().forEach(name -> out.add(Key.rule(run, name))));
+                .ifPresent(c -> c.rules().forEach((name, rule) -> {
+                    if (which.test(rule)) {
+                        out.add(Key.rule(run, name));
+                    }
+                }));
         return out;
     }
 

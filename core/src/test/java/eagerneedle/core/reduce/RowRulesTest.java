@@ -130,10 +130,11 @@ class RowRulesTest {
         });
         for (Run run : session.runs()) {
             asked.clear();
-            assertThat(fresh.broken(session, run))
+            assertThat(fresh.broken(session, run, rule -> true))
                     .isEqualTo(reducer.whatIf(session).broken(run))
                     .hasSize(Map.of(1, 1, 3, 1).getOrDefault(run.id(), 0));
             assertThat(asked).containsExactly(run.id());
+            assertThat(fresh.broken(session, run, Capture.RowRule::leavesOut)).hasSize(run.id() == 3 ? 1 : 0);
         }
     }
 

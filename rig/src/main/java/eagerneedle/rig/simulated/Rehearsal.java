@@ -152,12 +152,11 @@ public record Rehearsal(
         }
         Run kept = run.entered(captured.entries()).clockedBy(captured.clocks());
         Session alone = new RunCommand.KeepRun(kept).apply(before);
-        return new Reducer(
-                        located,
-                        (id, channel) -> id == run.id()
-                                ? captured.samples().getOrDefault(channel, RawSamples.NONE)
-                                : RawSamples.NONE)
-                .broken(alone, kept).stream().anyMatch(Capture.RowRule::refuses);
+        Reducer of = new Reducer(
+                located,
+                (id, channel) ->
+                        id == run.id() ? captured.samples().getOrDefault(channel, RawSamples.NONE) : RawSamples.NONE);
+        return !of.broken(alone, kept, Capture.RowRule::refuses).isEmpty();
     }
 
     private static void act(History history, List<Command> acts, Command command) {
