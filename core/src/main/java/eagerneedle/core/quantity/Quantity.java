@@ -1,9 +1,11 @@
 package eagerneedle.core.quantity;
 
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.function.DoubleUnaryOperator;
 import java.util.function.Predicate;
 import java.util.function.ToDoubleFunction;
@@ -353,10 +355,20 @@ public final class Quantity {
             contributions.forEach((leaf, c) -> sum[0] += Math.abs(c) * leaf.limitFactor());
             return sum[0];
         }
+        Map<String, List<Double>> pools = new HashMap<>();
+        contributions.forEach((leaf, c) ->
+                pools.computeIfAbsent(leaf.pool(), p -> new ArrayList<>()).add(c));
         double sum = 0;
         for (Map.Entry<String, Double> pool : factors.entrySet()) {
-            Contributions own = contributions.keep(leaf -> leaf.pool().equals(pool.getKey()));
-            sum += pool.getValue() * Math.sqrt(Math.max(0, own.dot(own)));
+            List<Double> alone = Objects.requireNonNull(pools.get(pool.getKey()));
+            double together;
+            if (alone.size() == 1) {
+                together = Math.abs(alone.get(0));
+            } else {
+                Contributions own = contributions.keep(leaf -> leaf.pool().equals(pool.getKey()));
+                together = Math.sqrt(Math.max(0, own.dot(own)));
+            }
+            sum += pool.getValue() * together;
         }
         return sum;
     }
