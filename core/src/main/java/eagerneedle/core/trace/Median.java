@@ -25,17 +25,34 @@ final class Median {
     }
 
     private static double ofMany(double[] v) {
-        int n = v.length;
-        double[] some = new double[LOOKED_AT];
-        for (int i = 0; i < LOOKED_AT; i++) {
-            some[i] = v[(int) ((long) i * n / LOOKED_AT)];
+        Bounds bounds = Bounds.of(v);
+        return of(v, Blocks.map(v.length, (from, to) -> within(v, bounds, from, to), Within[]::new));
+    }
+
+    /** True for so many values that bounds are looked for first. */
+    static boolean isOfMany(double[] v) {
+        return v.length >= MANY;
+    }
+
+    /** Where the median lies almost surely: within so much of a centre, in the unit of the values. */
+    record Bounds(double centre, double half) {
+        static Bounds of(double[] v) {
+            int n = v.length;
+            double[] some = new double[LOOKED_AT];
+            for (int i = 0; i < LOOKED_AT; i++) {
+                some[i] = v[(int) ((long) i * n / LOOKED_AT)];
+            }
+            int first = (int) ((0.5 - MARGIN) * LOOKED_AT);
+            double low = Ranks.select(some, 0, LOOKED_AT, first);
+            double high = Ranks.select(some, first, LOOKED_AT, (int) ((0.5 + MARGIN) * LOOKED_AT));
+            double centre = low + (high - low) / 2;
+            return new Bounds(centre, Math.max(centre - low, high - centre));
         }
-        int first = (int) ((0.5 - MARGIN) * LOOKED_AT);
-        double low = Ranks.select(some, 0, LOOKED_AT, first);
-        double high = Ranks.select(some, first, LOOKED_AT, (int) ((0.5 + MARGIN) * LOOKED_AT));
-        double centre = low + (high - low) / 2;
-        double half = Math.max(centre - low, high - centre);
-        Within[] parts = Blocks.map(n, (from, to) -> within(v, centre, half, from, to), Within[]::new);
+    }
+
+    /** The median, from what lies within the bounds in blocks that together are all values. */
+    static double of(double[] v, Within[] parts) {
+        int n = v.length;
         long below = 0;
         int inside = 0;
         for (Within w : parts) {
@@ -58,9 +75,11 @@ final class Median {
     }
 
     /** The values of a block within the bounds, and how many lie below. */
-    private record Within(int below, double[] values, int count) {}
+    record Within(int below, double[] values, int count) {}
 
-    private static Within within(double[] v, double centre, double half, int from, int to) {
+    static Within within(double[] v, Bounds bounds, int from, int to) {
+        double centre = bounds.centre;
+        double half = bounds.half;
         int below = 0;
         for (int i = from; i < to; i++) {
             // The sign itself is counted: which side a value lies on cannot be foretold, and a branch would be guessed.

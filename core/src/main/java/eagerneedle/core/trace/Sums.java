@@ -33,6 +33,11 @@ record Sums(
     static Sums of(double[] t, double[] v) {
         double near = near(v);
         Sums[] parts = Blocks.map(v.length, (from, to) -> block(t, v, near, from, to), Sums[]::new);
+        return of(parts);
+    }
+
+    /** Those of blocks, added in their order. */
+    static Sums of(Sums[] parts) {
         Sums all = parts[0];
         for (int i = 1; i < parts.length; i++) {
             all = all.and(parts[i]);
@@ -41,7 +46,7 @@ record Sums(
     }
 
     /** The mean of some samples from all over the window. */
-    private static double near(double[] v) {
+    static double near(double[] v) {
         int stride = Math.max(1, v.length / LOOKED_AT);
         double sum = 0;
         int n = 0;
@@ -52,7 +57,8 @@ record Sums(
         return sum / n;
     }
 
-    private static Sums block(double[] t, double[] v, double near, int from, int to) {
+    /** Of one block. */
+    static Sums block(double[] t, double[] v, double near, int from, int to) {
         double sum = 0;
         double squares = 0;
         double first = 0;

@@ -1,5 +1,7 @@
 package eagerneedle.core.trace;
 
+import java.util.Arrays;
+
 /**
  * Statistics of a window, with a standard uncertainty of the mean that knows about autocorrelation.
  *
@@ -41,14 +43,15 @@ public record WindowStatistics(
                     "Statistics of " + trace.name() + " need at least 2 samples; the window holds " + n + ".");
         }
         double[] v = trace.value();
-        Sums s = Sums.of(trace.time(), v);
+        Pass pass = Pass.over(trace.time(), v);
+        Sums s = pass.sums;
         double mean = s.mean();
         double squares = s.squaresAboutMean();
         double stt = s.timeSquaresAboutMean();
         double stv = s.productsAboutMeans();
         double tMean = trace.time()[0] + s.times() / n;
         double sd = Math.sqrt(squares / (n - 1));
-        double median = Median.of(v);
+        double median = pass.median;
         double effective = EffectiveSize.of(v, s);
         double min = s.min();
         double max = s.max();
@@ -80,6 +83,28 @@ public record WindowStatistics(
     /** Effective number of independent samples of a series, from 1 to its length. */
     public static double effectiveN(double[] series) {
         return EffectiveSize.of(series);
+    }
+
+    /**
+     * What needs every sample, looked at once: each block is in the processor's cache while all of it is worked out.
+     */
+    private record Pass(Sums sums, double median) {
+        private record Block(Sums sums, Median.Within middle) {}
+
+        static Pass over(double[] t, double[] v) {
+            if (!Median.isOfMany(v)) {
+                return new Pass(Sums.of(t, v), Median.of(v));
+            }
+            double near = Sums.near(v);
+            Median.Bounds bounds = Median.Bounds.of(v);
+            Block[] blocks = Blocks.map(
+                    v.length,
+                    (from, to) -> new Block(Sums.block(t, v, near, from, to), Median.within(v, bounds, from, to)),
+                    Block[]::new);
+            return new Pass(
+                    Sums.of(Arrays.stream(blocks).map(Block::sums).toArray(Sums[]::new)),
+                    Median.of(v, Arrays.stream(blocks).map(Block::middle).toArray(Median.Within[]::new)));
+        }
     }
 
     private static double detrendedEffectiveN(Trace trace, double mean, double tMean, double slope) {
