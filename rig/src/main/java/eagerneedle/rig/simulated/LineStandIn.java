@@ -269,10 +269,8 @@ public final class LineStandIn implements AutoCloseable {
                 synchronized (this) {
                     sample();
                 }
-            } else if (!running) {
-                next = System.nanoTime();
             } else {
-                next -= period;
+                next = running ? next - period : System.nanoTime();
             }
         }
     }
@@ -384,6 +382,7 @@ public final class LineStandIn implements AutoCloseable {
     public void close() throws IOException {
         closed = true;
         running = false;
+        LockSupport.unpark(pumping);
         if (terminal != null) {
             terminal.close();
         }
