@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.DoubleUnaryOperator;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -84,10 +85,22 @@ public final class Conversion {
             for (int k = 0; k < own.length; k++) {
                 powers[k] = own[k] * (k == 0 ? 1 : Math.pow(span.factor(), k - 1));
             }
-            shared.add(new Trace.Shared(leaf, value -> constant + value(powers, inverse(p, value))));
+            shared.add(new Trace.Shared(leaf, effect(constant, powers)));
         }
         drift.leaf().ifPresent(l -> shared.add(new Trace.Shared(l, value -> drift.u())));
         return new Trace(indicated.name(), indicated.time(), v, indicated.unit(), indicated.step() * slope, shared);
+    }
+
+    /** What an influence does to a sample that has a value; a calibration by a line is turned round at once. */
+    private DoubleUnaryOperator effect(double constant, double[] powers) {
+        if (p.length != 2 || p[1] == 0 || powers.length != 2) {
+            return value -> constant + value(powers, inverse(p, value));
+        }
+        double zero = p[0];
+        double factor = p[1];
+        double first = powers[0];
+        double second = powers[1];
+        return value -> constant + (second * ((value - zero) / factor) + first);
     }
 
     static double value(double[] p, double x) {

@@ -46,17 +46,19 @@ public final class PolynomialFit {
                 CurveFit.difference(trace.value(), fitted),
                 new FitOptions(Scatter.FROM_RESIDUALS, origin, label).samplesOf(trace, "polynomial"));
         RealMatrix root = fit.toPowers.multiply(fit.inverseR);
+        List<double[]> each =
+                trace.shared().stream().map(s -> s.onSamplesOf(trace)).toList();
         for (int k = 0; k < p; k++) {
             LabUnit unit = k == 0 ? trace.unit() : trace.unit().coherent().per(LabUnit.SECOND.power(k));
             double scale = k == 0 ? 1 : trace.unit().factor();
             Quantity q = Quantity.exact(c[k] * scale, unit);
             q = scatter.on(q, scaled(root.getRow(k), scale));
-            for (Trace.Shared shared : trace.shared()) {
+            for (int s = 0; s < each.size(); s++) {
                 double sum = 0;
                 for (int i = 0; i < n; i++) {
-                    sum += fit.byOrdinate[k][i] * shared.at(trace.time()[i], trace.value()[i]);
+                    sum += fit.byOrdinate[k][i] * each.get(s)[i];
                 }
-                q = q.with(shared.leaf(), sum * scale);
+                q = q.with(trace.shared().get(s).leaf(), sum * scale);
             }
             parameters.add(q);
         }

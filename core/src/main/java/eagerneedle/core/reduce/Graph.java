@@ -3,7 +3,6 @@ package eagerneedle.core.reduce;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -31,21 +30,53 @@ final class Graph {
      */
     record Node(List<Key> needs, Object stamp, Function<Function<Key, Outcome>, Outcome> compute) {}
 
-    private record Memory(Object stamp, List<Outcome> needed, Outcome outcome) {}
+    /** Of a node that was computed: what it needed then, in the order of its needs, and what came of it. */
+    private record Memory(List<Outcome> needed, Outcome outcome) {}
+
+    /** A node in its graph: whose outcomes it needs, who waits for its own, and what came of it. */
+    private static final class Place {
+        private final Key key;
+        private final Node node;
+        /** Null for a need that is not of the graph. */
+        private final @Nullable Place[] needs;
+
+        private final List<Place> dependents = new ArrayList<>(2);
+        private int missing;
+        private @Nullable Memory memory;
+
+        Place(Key key, Node node) {
+            this.key = key;
+            this.node = node;
+            this.needs = new Place[node.needs().size()];
+        }
+
+        List<Outcome> needed() {
+            List<Outcome> needed = new ArrayList<>(needs.length);
+            for (int i = 0; i < needs.length; i++) {
+                Place p = needs[i];
+                needed.add(p == null || p.memory == null ? unknown(node.needs().get(i)) : p.memory.outcome());
+            }
+            return needed;
+        }
+
+        /** What is remembered of it, if it still holds: the same definition, of the same objects. */
+        boolean holds(List<Outcome> needed, Place now) {
+            return memory != null && node.stamp().equals(now.node.stamp()) && sameObjects(memory.needed(), needed);
+        }
+    }
 
     /** Fewer than this are computed one after the other. */
     private static final int WORTH_SHARING = 8;
 
-    private final Map<Key, Node> nodes;
-    private final Map<Key, Memory> before;
-    private final Map<Key, Memory> now;
+    /** In the order of the nodes. */
+    private final Map<Key, Place> places;
+
     private final Set<Key> open = new HashSet<>();
     private int computed;
 
-    private Graph(Map<Key, Node> nodes, Map<Key, Memory> before) {
-        this.nodes = nodes;
-        this.before = before;
-        this.now = new HashMap<>(2 * nodes.size());
+    private Graph(Map<Key, Node> nodes) {
+        this.places = new LinkedHashMap<>(2 * nodes.size());
+        nodes.forEach((key, node) -> places.put(key, new Place(key, node)));
     }
 
     /**
@@ -55,28 +86,29 @@ final class Graph {
      * left then stands in a circle, and each such node says so.
      */
     static Graph evaluate(Map<Key, Node> nodes, @Nullable Graph previous) {
-        Graph g = new Graph(nodes, previous == null ? Map.of() : previous.now);
-        Map<Key, Waiting> all = new HashMap<>(2 * nodes.size());
-        nodes.forEach((key, node) -> all.put(key, new Waiting(key, node)));
-        List<Waiting> ready = new ArrayList<>();
-        nodes.keySet().forEach(key -> {
-            Waiting w = Objects.requireNonNull(all.get(key));
-            for (Key need : w.node.needs()) {
-                Waiting other = all.get(need);
+        Graph g = new Graph(nodes);
+        Map<Key, Place> before = previous == null ? Map.of() : previous.places;
+        List<Place> ready = new ArrayList<>();
+        for (Place p : g.places.values()) {
+            for (int i = 0; i < p.needs.length; i++) {
+                Place other = g.places.get(p.node.needs().get(i));
                 if (other != null) {
-                    other.dependents.add(w);
-                    w.missing++;
+                    p.needs[i] = other;
+                    other.dependents.add(p);
+                    p.missing++;
                 }
             }
-            if (w.missing == 0) {
-                ready.add(w);
+            if (p.missing == 0) {
+                ready.add(p);
             }
-        });
-        for (List<Waiting> wave = ready; !wave.isEmpty(); wave = released(wave)) {
-            g.compute(wave);
         }
-        if (g.now.size() < nodes.size()) {
-            nodes.keySet().forEach(g::outcome);
+        int done = 0;
+        for (List<Place> wave = ready; !wave.isEmpty(); wave = released(wave)) {
+            g.compute(wave, before);
+            done += wave.size();
+        }
+        if (done < nodes.size()) {
+            nodes.keySet().forEach(key -> g.outcome(key, before));
         }
         return g;
     }
@@ -97,23 +129,10 @@ final class Graph {
         return out;
     }
 
-    /** A node, how many of its needs are not met yet, and who waits for it. */
-    private static final class Waiting {
-        private final Key key;
-        private final Node node;
-        private final List<Waiting> dependents = new ArrayList<>(2);
-        private int missing;
-
-        Waiting(Key key, Node node) {
-            this.key = key;
-            this.node = node;
-        }
-    }
-
-    private static List<Waiting> released(List<Waiting> wave) {
-        List<Waiting> next = new ArrayList<>();
-        for (Waiting w : wave) {
-            for (Waiting d : w.dependents) {
+    private static List<Place> released(List<Place> wave) {
+        List<Place> next = new ArrayList<>();
+        for (Place p : wave) {
+            for (Place d : p.dependents) {
                 d.missing--;
                 if (d.missing == 0) {
                     next.add(d);
@@ -123,46 +142,40 @@ final class Graph {
         return next;
     }
 
-    private void compute(List<Waiting> wave) {
-        List<Waiting> stale = new ArrayList<>();
-        for (Waiting w : wave) {
-            Memory old = before.get(w.key);
-            if (old != null && old.stamp().equals(w.node.stamp()) && sameObjects(old.needed(), needed(w.node))) {
-                now.put(w.key, old);
+    private void compute(List<Place> wave, Map<Key, Place> before) {
+        List<Place> stale = new ArrayList<>();
+        for (Place p : wave) {
+            Place old = before.get(p.key);
+            if (old != null && old.holds(p.needed(), p)) {
+                p.memory = old.memory;
             } else {
-                stale.add(w);
+                stale.add(p);
             }
         }
-        Stream<Waiting> all = stale.size() < WORTH_SHARING ? stale.stream() : stale.parallelStream();
-        List<Memory> fresh = all.map(w -> fresh(w.node)).toList();
+        Stream<Place> all = stale.size() < WORTH_SHARING ? stale.stream() : stale.parallelStream();
+        List<Memory> fresh = all.map(
+                        p -> new Memory(p.needed(), p.node.compute().apply(this::met)))
+                .toList();
         for (int i = 0; i < fresh.size(); i++) {
-            now.put(stale.get(i).key, fresh.get(i));
+            stale.get(i).memory = fresh.get(i);
         }
         computed += fresh.size();
     }
 
-    private List<Outcome> needed(Node node) {
-        List<Outcome> needed = new ArrayList<>(node.needs().size());
-        for (Key need : node.needs()) {
-            needed.add(met(need));
-        }
-        return needed;
-    }
-
-    private Memory fresh(Node node) {
-        return new Memory(node.stamp(), needed(node), node.compute().apply(this::met));
-    }
-
     /** What was computed in an earlier wave. */
     private Outcome met(Key key) {
-        Memory done = now.get(key);
-        return done != null ? done.outcome() : Outcome.problem("There is no " + key + ".");
+        Place p = places.get(key);
+        return p == null || p.memory == null ? unknown(key) : p.memory.outcome();
+    }
+
+    private static Outcome unknown(Key key) {
+        return Outcome.problem("There is no " + key + ".");
     }
 
     Map<Key, Outcome> outcomes() {
-        Map<Key, Outcome> out = new LinkedHashMap<>();
-        nodes.keySet()
-                .forEach(k -> out.put(k, Objects.requireNonNull(now.get(k)).outcome()));
+        Map<Key, Outcome> out = new LinkedHashMap<>(2 * places.size());
+        places.forEach((key, p) ->
+                out.put(key, Objects.requireNonNull(p.memory, "computed").outcome()));
         return out;
     }
 
@@ -172,28 +185,27 @@ final class Graph {
     }
 
     /** One by one, for nodes in a circle. */
-    private Outcome outcome(Key key) {
-        Memory done = now.get(key);
-        if (done != null) {
-            return done.outcome();
+    private Outcome outcome(Key key, Map<Key, Place> before) {
+        Place p = places.get(key);
+        if (p == null) {
+            return unknown(key);
         }
-        Node node = nodes.get(key);
-        if (node == null) {
-            return Outcome.problem("There is no " + key + ".");
+        if (p.memory != null) {
+            return p.memory.outcome();
         }
         if (!open.add(key)) {
             return Outcome.problem(key + " depends on itself.");
         }
         List<Outcome> needed = new ArrayList<>();
-        node.needs().forEach(n -> needed.add(outcome(n)));
-        Memory old = before.get(key);
-        Memory memory = old;
-        if (memory == null || !memory.stamp().equals(node.stamp()) || !sameObjects(memory.needed(), needed)) {
-            memory = new Memory(node.stamp(), needed, node.compute().apply(this::outcome));
+        p.node.needs().forEach(n -> needed.add(outcome(n, before)));
+        Place old = before.get(key);
+        Memory memory = old != null && old.holds(needed, p) ? old.memory : null;
+        if (memory == null) {
+            memory = new Memory(needed, p.node.compute().apply(k -> outcome(k, before)));
             computed++;
         }
         open.remove(key);
-        now.put(key, memory);
+        p.memory = memory;
         return memory.outcome();
     }
 

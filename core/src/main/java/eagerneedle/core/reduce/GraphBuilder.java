@@ -13,6 +13,7 @@ import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -33,6 +34,16 @@ final class GraphBuilder {
     private final Map<Key, Graph.Node> nodes = new LinkedHashMap<>();
     private final InputNodes inputs;
     private final RunNodes samples;
+    /** Of formulas met before: those of a sheet are looked at once, not once a run. */
+    private final Map<String, Mentioned> mentioned = new HashMap<>();
+
+    /** What a formula speaks of. */
+    private record Mentioned(Formula formula, Set<String> names, Set<String> texts) {
+        static Mentioned in(String text) {
+            Formula formula = Formula.parse(text);
+            return new Mentioned(formula, formula.names(), formula.texts());
+        }
+    }
 
     /**
      * Of a session and the sheet it follows.
@@ -93,20 +104,30 @@ final class GraphBuilder {
             run(run, captureName, capture);
         }
         List<Run> taking = ofCapture.stream().filter(Run::takesPart).toList();
+        RowLabels all = new RowLabels(
+                captureName,
+                taking.stream()
+                        .map(r -> new RowLabels.Row("run " + r.id(), r.level(), at(capture, r)))
+                        .toList(),
+                List.copyOf(capture.levels().keySet()));
+        List<List<Key>> broken =
+                taking.stream().map(r -> leavingOut(r, capture)).toList();
         for (String column : columns) {
-            List<Run> having = taking.stream()
-                    .filter(r -> !(isRehearsed && capture.byEye().containsKey(column)))
-                    .filter(r -> nodes.containsKey(Key.of(r, column)))
-                    .toList();
-            List<Key> rows = having.stream().map(r -> (Key) Key.of(r, column)).toList();
-            RowLabels labels = new RowLabels(
-                    captureName,
-                    having.stream()
-                            .map(r -> new RowLabels.Row("run " + r.id(), r.level(), at(capture, r)))
-                            .toList(),
-                    List.copyOf(capture.levels().keySet()));
+            List<Integer> having = new ArrayList<>();
+            List<Key> rows = new ArrayList<>();
+            for (int i = 0;
+                    i < taking.size() && !(isRehearsed && capture.byEye().containsKey(column));
+                    i++) {
+                Key row = Key.of(taking.get(i), column);
+                if (nodes.containsKey(row)) {
+                    having.add(i);
+                    rows.add(row);
+                }
+            }
+            boolean whole = having.size() == taking.size();
+            RowLabels labels = whole ? all : all.only(having);
             List<List<Key>> rules =
-                    having.stream().map(r -> leavingOut(r, capture)).toList();
+                    whole ? broken : having.stream().map(broken::get).toList();
             List<Key> needs = new ArrayList<>(rows);
             rules.forEach(needs::addAll);
             nodes.put(
@@ -257,14 +278,16 @@ final class GraphBuilder {
     }
 
     private void formula(Key key, String text, @Nullable String unit, Map<String, Key> local, String pointer) {
-        Formula formula = Formula.parse(text);
+        Mentioned in = mentioned.computeIfAbsent(text, Mentioned::in);
+        Formula formula = in.formula();
         List<Key> needs = new ArrayList<>();
-        for (String n : formula.names()) {
-            Key k = local.containsKey(n) ? local.get(n) : Key.named(n, sheet);
-            if (nodes.containsKey(k) || local.containsKey(n) || sheet.results().containsKey(n) || n.contains(".")) {
+        for (String n : in.names()) {
+            Key mine = local.get(n);
+            boolean own = mine != null || sheet.results().containsKey(n);
+            Key k = mine != null ? mine : Key.named(n, sheet);
+            if (own || n.contains(".") || nodes.containsKey(k)) {
                 needs.add(k);
             }
-            boolean own = local.containsKey(n) || sheet.results().containsKey(n);
             String whole = own ? "" : ofFit(n);
             if (local.containsKey(whole) || sheet.results().containsKey(whole)) {
                 needs.add(local.containsKey(whole) ? local.get(whole) : new Key.Global(whole));
@@ -272,7 +295,7 @@ final class GraphBuilder {
         }
         if (key instanceof Key.OfRun of) {
             for (Key.WindowOf w : samples.windowsOf(of.run())) {
-                if (formula.texts().contains(w.window())) {
+                if (in.texts().contains(w.window())) {
                     needs.add(w);
                 }
             }

@@ -44,6 +44,8 @@ final class RunNodes {
     private final Map<Key, Graph.Node> nodes;
     private final Measurand measurand = new Measurand();
     private final Map<Integer, List<Key.WindowOf>> windows = new HashMap<>();
+    /** By capture and channel: asked once, not once a run. */
+    private final Map<String, Map<String, Boolean>> used = new HashMap<>();
 
     /** @param nodes the graph that is being built */
     RunNodes(
@@ -134,7 +136,11 @@ final class RunNodes {
 
     /** True when a quantity or a window of the run's capture looks at the channel. */
     private boolean isUsed(Run run, String channelName) {
-        Capture capture = sheet.capture(run.capture());
+        return used.computeIfAbsent(run.capture(), c -> new HashMap<>())
+                .computeIfAbsent(channelName, n -> isUsed(sheet.capture(run.capture()), n));
+    }
+
+    private static boolean isUsed(Capture capture, String channelName) {
         return capture.windows().values().stream().anyMatch(w -> channelName.equals(w.on()))
                 || capture.quantities().values().stream()
                         .anyMatch(d -> Formula.parse(d.formula()).names().contains(channelName));

@@ -10,8 +10,8 @@ import org.hipparchus.transform.TransformType;
  * Finds a ripple in residuals: a steady oscillation and its harmonics that make up most of them, over two cycles or
  * more.
  *
- * <p>The tallest line of the spectrum gives the frequency, Gauss-Newton steps refine it, and the amplitudes of it and
- * of its first harmonics are least squares. The remaining level is fitted along and left where it was.
+ * <p>The tallest line of the spectrum gives the frequency, Gauss-Newton steps and secants refine it, and the amplitudes
+ * of it and of its first harmonics are least squares. The remaining level is fitted along and left where it was.
  */
 final class Ripple {
     private static final int HARMONICS = 3;
@@ -41,15 +41,19 @@ final class Ripple {
             return Optional.empty();
         }
         double before = Double.POSITIVE_INFINITY;
+        double moved = 0;
         for (int pass = 0; pass < 20; pass++) {
             double[] c = fit(time, e, omega, 1, true);
-            double step = c[3] / Math.max(1e-300, Math.hypot(c[1], c[2]));
-            step = Math.max(-1 / span, Math.min(1 / span, step));
-            omega += step;
-            if (Math.abs(step) < 1e-12 * omega || Math.abs(step) > 2 * before) {
+            double most = 1 / span;
+            double step = within(c[3] / Math.max(1e-300, Math.hypot(c[1], c[2])), most);
+            // Steps that shrink do so by the same factor each time: the secant through two of them goes to their end.
+            boolean shrinks = Math.abs(step) < 0.5 * Math.abs(before) && moved != 0;
+            moved = shrinks ? within(step * moved / (before - step), most) : step;
+            omega += moved;
+            if (Math.abs(step) < 1e-12 * omega || Math.abs(step) > 2 * Math.abs(before)) {
                 break;
             }
-            before = Math.abs(step);
+            before = step;
         }
         int harmonics = Math.min(HARMONICS, (int) Math.floor(Math.PI / omega / (span / (n - 1))));
         if (harmonics < 1) {
@@ -70,6 +74,10 @@ final class Ripple {
             all += (e[i] - mean) * (e[i] - mean);
         }
         return left < (1 - MOST) * all ? Optional.of(ripple) : Optional.empty();
+    }
+
+    private static double within(double step, double most) {
+        return Math.max(-most, Math.min(most, step));
     }
 
     /** The frequency with which to begin, in 1/s; not a number where no line is tall enough to be a ripple's. */

@@ -80,19 +80,23 @@ public final class Segmentation {
             starts[alive] = end - SHORTEST;
             least[alive++] = best[end - SHORTEST];
             int likely = Math.max(0, Arrays.binarySearch(starts, 0, alive, previous[end - 1]));
-            for (int k = -1; k < alive; k++) {
-                int s = k < 0 ? likely : k;
-                if (least[s] + penalty > best[end]) {
+            least[likely] = best[starts[likely]] + moments.residualSquares(starts[likely], end);
+            double won = least[likely] + penalty;
+            int winner = starts[likely];
+            for (int s = 0; s < alive; s++) {
+                if (least[s] + penalty > won) {
                     continue;
                 }
                 int start = starts[s];
                 least[s] = best[start] + moments.residualSquares(start, end);
                 double whole = least[s] + penalty;
-                if (whole < best[end] || whole == best[end] && start < previous[end]) {
-                    best[end] = whole;
-                    previous[end] = start;
+                if (whole < won || whole == won && start < winner) {
+                    won = whole;
+                    winner = start;
                 }
             }
+            best[end] = won;
+            previous[end] = winner;
             if (end % BETWEEN_CLEANINGS != 0) {
                 continue;
             }

@@ -27,11 +27,7 @@ public final class Smoothed {
         double[] time = Arrays.copyOfRange(t.time(), half, t.size() - half);
         List<Trace.Shared> shared = new ArrayList<>();
         for (Trace.Shared s : t.shared()) {
-            double[] each = new double[t.size()];
-            for (int i = 0; i < each.length; i++) {
-                each[i] = s.at(t.time()[i], t.value()[i]);
-            }
-            shared.add(Trace.Shared.oneByOne(s.leaf(), time, means(each, points)));
+            shared.add(Trace.Shared.oneByOne(s.leaf(), time, means(s.onSamplesOf(t), points)));
         }
         // A step stays what it is for what all samples do together.
         return new Trace("smoothed " + t.name(), time, means(t.value(), points), t.unit(), t.step(), shared);

@@ -8,8 +8,7 @@ package eagerneedle.core.trace;
  * @param near value that samples are taken against
  * @param values of d = v - near
  * @param squares of d²
- * @param first of d times the d before it
- * @param second of d times the d before that
+ * @param neighbours of d times the sum of the two d before it
  * @param times of dt = t - t[0], s
  * @param timeSquares of dt², s²
  * @param products of dt d
@@ -21,8 +20,7 @@ record Sums(
         double near,
         double values,
         double squares,
-        double first,
-        double second,
+        double neighbours,
         double times,
         double timeSquares,
         double products,
@@ -61,8 +59,7 @@ record Sums(
     static Sums block(double[] t, double[] v, double near, int from, int to) {
         double sum = 0;
         double squares = 0;
-        double first = 0;
-        double second = 0;
+        double neighbours = 0;
         double st = 0;
         double stt = 0;
         double stv = 0;
@@ -84,8 +81,7 @@ record Sums(
             double dt = t[i] - start;
             sum += d;
             squares += d * d;
-            first += d * before;
-            second += d * beforeThat;
+            neighbours += d * (before + beforeThat);
             st += dt;
             stt += dt * dt;
             stv += dt * d;
@@ -98,8 +94,7 @@ record Sums(
                 near,
                 sum,
                 squares,
-                first,
-                second,
+                neighbours,
                 st,
                 stt,
                 stv,
@@ -113,8 +108,7 @@ record Sums(
                 near,
                 values + o.values,
                 squares + o.squares,
-                first + o.first,
-                second + o.second,
+                neighbours + o.neighbours,
                 times + o.times,
                 timeSquares + o.timeSquares,
                 products + o.products,
@@ -148,10 +142,11 @@ record Sums(
         double m = values / n;
         double start = v[0] - near;
         double end = v[n - 1] - near;
-        double one = first - m * (2 * values - start - end) + (n - 1) * m * m;
-        double two = n < 3
-                ? 0
-                : second - m * (2 * values - start - end - (v[1] - near) - (v[n - 2] - near)) + (n - 2) * m * m;
-        return (one + two) / squaresAboutMean();
+        double ends = start + end;
+        double pair = neighbours - m * (2 * values - ends) + (n - 1) * m * m;
+        if (n > 2) {
+            pair += -m * (2 * values - ends - (v[1] - near) - (v[n - 2] - near)) + (n - 2) * m * m;
+        }
+        return pair / squaresAboutMean();
     }
 }

@@ -69,6 +69,15 @@ public record Trace(String name, double[] time, double[] value, LabUnit unit, do
             return new Shared(leaf, v -> Double.NaN, moments, each, null);
         }
 
+        /** What one standard deviation does to each sample of a trace; in the trace's unit. */
+        public double[] onSamplesOf(Trace trace) {
+            double[] effects = new double[trace.size()];
+            for (int i = 0; i < effects.length; i++) {
+                effects[i] = at(trace.time()[i], trace.value()[i]);
+            }
+            return effects;
+        }
+
         /** What one standard deviation does to a sample at a moment (s) that has a value; straight in between. */
         public double at(double moment, double value) {
             if (moments == null || each == null) {
