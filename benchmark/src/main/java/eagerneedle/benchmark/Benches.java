@@ -70,12 +70,15 @@ public class Benches {
                         rehearsal.samples().getOrDefault(run, Map.of()).getOrDefault(channel, RawSamples.NONE));
     }
 
+    /** Of a program that has worked for a minute: so much code is only compiled well by then. */
     @Benchmark
+    @Warmup(iterations = 25, time = 2)
     public Object wholeReduction() {
         return reducer().reduce(rehearsal.session());
     }
 
     @Benchmark
+    @Warmup(iterations = 10, time = 2)
     public Object oneEdit() {
         Window w = new Window(0.6, 1.2 + 0.02 * (turn++ % 5), "bench");
         Session edited = new ReduceCommand.SetWindow(20, "rolling", w).apply(rehearsal.session());
