@@ -81,8 +81,15 @@ class LiveWatchModelTest {
                 (n, raw) -> LiveReadings.trace(sheet.channels().get(n), raw));
         String level = plan.levels().keySet().iterator().next();
         rig.arrange(Map.of("capture", capture, "level", level));
-        // A row is taken of what has come to rest.
-        Thread.sleep(plan.mode().equals("hold") ? 2000 : 0);
+        if (plan.mode().equals("hold")) {
+            // A row is taken of what has come to rest, by the instrument's clock.
+            double rest = rig.end(plan.channels().get(0)) + 6;
+            long patience = System.nanoTime() + 20_000_000_000L;
+            while (rig.end(plan.channels().get(0)) < rest) {
+                assertThat(System.nanoTime()).as("the instrument goes on").isLessThan(patience);
+                Thread.sleep(10);
+            }
+        }
         rig.record(rig.run(1, capture, level, DAY), file);
         long end = System.nanoTime() + (long) (seconds * 1e9);
         while (System.nanoTime() < end) {

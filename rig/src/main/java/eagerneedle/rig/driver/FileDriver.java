@@ -149,12 +149,12 @@ public final class FileDriver extends Sampler {
     private void watch(Sink to, long from) {
         long position = from;
         StringBuilder half = new StringBuilder();
-        long heard = System.nanoTime();
+        long heard = now();
         while (sink == to) {
             try (RandomAccessFile f = new RandomAccessFile(file.toFile(), "r")) {
                 if (state == State.LOST) {
                     tell(State.RUNNING, "The file is back.");
-                    heard = System.nanoTime();
+                    heard = now();
                 }
                 if (f.length() < position) {
                     position = 0;
@@ -167,13 +167,13 @@ public final class FileDriver extends Sampler {
                 if (bytes.length > 0) {
                     take(new String(bytes, StandardCharsets.ISO_8859_1), half);
                     if (!batch.isEmpty()) {
-                        heard = System.nanoTime();
+                        heard = now();
                         if (state == State.SILENT) {
                             tell(State.RUNNING, "The file grows again.");
                         }
                         to.block(batch.take());
                     }
-                } else if (state == State.RUNNING && System.nanoTime() - heard > SILENT_AFTER_MS * 1_000_000L) {
+                } else if (state == State.RUNNING && now() - heard > SILENT_AFTER_MS * 1_000_000L) {
                     tell(
                             State.SILENT,
                             "The file does not grow any more; what came is kept. See whether the other program "

@@ -114,7 +114,7 @@ public final class LineDriver extends WireSampler {
             heldFrame = null;
         }
         unreadable = 0;
-        lastData = System.nanoTime();
+        lastData = now();
         before.ended(lastData);
         sink = newSink;
         send("start");
@@ -250,7 +250,7 @@ public final class LineDriver extends WireSampler {
 
     /** A sample was taken: the instrument is there, and what there is to say of its clock is said. */
     private void hear() {
-        lastData = System.nanoTime();
+        lastData = now();
         if (state == State.SILENT || state == State.LOST) {
             state = State.RUNNING;
             tell("The instrument sends again.");
@@ -320,7 +320,7 @@ public final class LineDriver extends WireSampler {
     private void add(double[] row, long stamp) {
         row[0] = clock.time(stamp) / 1e9;
         if (batch.add(row)) {
-            lastData = System.nanoTime();
+            lastData = now();
         } else {
             unreadable++;
         }
@@ -342,13 +342,13 @@ public final class LineDriver extends WireSampler {
 
     @Override
     public void quiet(long ms) {
-        if (!edges && state == State.RUNNING && System.nanoTime() - lastData > SILENT_AFTER_MS * 1_000_000L) {
+        if (state == State.RUNNING && now() - lastData > SILENT_AFTER_MS * 1_000_000L && !edges) {
             state = State.SILENT;
             tell("The instrument has gone silent; what came is kept. Check its power and its lead.");
         }
         // An instrument whose outputs are on switches them off when it does not hear this.
-        if (!outputs.isEmpty() && System.nanoTime() - lastAlive > ALIVE_MS * 1_000_000L) {
-            lastAlive = System.nanoTime();
+        if (!outputs.isEmpty() && now() - lastAlive > ALIVE_MS * 1_000_000L) {
+            lastAlive = now();
             try {
                 send("alive");
             } catch (IOException e) {
@@ -373,7 +373,7 @@ public final class LineDriver extends WireSampler {
         agreeOnChecksums();
         send("rate " + rate);
         if (sink != null) {
-            lastData = System.nanoTime();
+            lastData = now();
             send("resume");
             if (edges) {
                 state = State.RUNNING;

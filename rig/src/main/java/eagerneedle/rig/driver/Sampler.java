@@ -1,5 +1,6 @@
 package eagerneedle.rig.driver;
 
+import java.util.function.LongSupplier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -13,6 +14,7 @@ abstract class Sampler implements Driver {
     volatile @Nullable Sink sink;
     volatile long unreadable;
     private @Nullable Thread worker;
+    private volatile LongSupplier time = System::nanoTime;
 
     @Override
     public final State state() {
@@ -35,6 +37,16 @@ abstract class Sampler implements Driver {
     final void tell(State now, String sentence) {
         state = now;
         tell(sentence);
+    }
+
+    /** The time by which silence is judged, ns. */
+    final long now() {
+        return time.getAsLong();
+    }
+
+    /** From here on time passes as it is told, not as it does on this computer; in ns. */
+    final void timedBy(LongSupplier nanoseconds) {
+        time = nanoseconds;
     }
 
     /** Begins a thread that lives until {@link #endWork}. */

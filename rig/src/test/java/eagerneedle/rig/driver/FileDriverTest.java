@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.List;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -61,8 +62,15 @@ class FileDriverTest {
     @Test
     void halfALineIsWaitedFor() throws Exception {
         running();
+        AtomicInteger looks = new AtomicInteger();
+        driver.timedBy(() -> {
+            looks.incrementAndGet();
+            return System.nanoTime();
+        });
+        Recorder.await(() -> looks.get() > 0);
         write("3,23.");
-        Thread.sleep(400);
+        int before = looks.get();
+        Recorder.await(() -> looks.get() > before + 2);
         assertThat(heard.rows).hasSize(2);
         write("75,0.3\n");
         Recorder.await(() -> heard.rows.size() == 3);

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import eagerneedle.rig.simulated.GateStandIn;
 import eagerneedle.rig.simulated.GateStandIn.Misbehaviour;
 import java.io.IOException;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -51,7 +52,10 @@ class GateDriverTest {
     @Test
     void silenceOfAGateIsNothingToWorryAbout() throws Exception {
         standIn.misbehave(Misbehaviour.SILENCE);
-        Thread.sleep(2000);
+        AtomicInteger asked = new AtomicInteger();
+        // An hour goes by.
+        driver.timedBy(() -> System.nanoTime() + 3_600_000_000_000L + asked.getAndIncrement());
+        Recorder.await(() -> asked.get() > 3);
         assertThat(driver.state()).isEqualTo(Driver.State.RUNNING);
         assertThat(heard.states).isEmpty();
         standIn.misbehave(Misbehaviour.NONE);

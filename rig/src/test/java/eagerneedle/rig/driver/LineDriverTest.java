@@ -33,6 +33,7 @@ class LineDriverTest implements Driver.Sink {
     private final List<String> sentences = new CopyOnWriteArrayList<>();
     protected LineStandIn standIn;
     protected LineDriver driver;
+    protected ListenedWire wire;
 
     @Override
     public void block(Driver.Block block) {
@@ -51,7 +52,8 @@ class LineDriverTest implements Driver.Sink {
     void open() throws IOException {
         standIn = new LineStandIn(
                 Rigs.shipped("baggage-chute", 3, Set.of()), "TH-UR-07", "Ultrasonic ranger TH-UR-07", 4);
-        driver = new LineDriver("127.0.0.1", standIn.port());
+        wire = new ListenedWire(new TcpWire("127.0.0.1", standIn.port()));
+        driver = new LineDriver(wire);
     }
 
     /** Pulls the lead and puts it back. */
@@ -74,14 +76,6 @@ class LineDriverTest implements Driver.Sink {
             } catch (InterruptedException e) {
                 throw new IllegalStateException(e);
             }
-        }
-    }
-
-    private static void pause(int ms) {
-        try {
-            Thread.sleep(ms);
-        } catch (InterruptedException e) {
-            throw new IllegalStateException(e);
         }
     }
 
@@ -275,7 +269,8 @@ class LineDriverTest implements Driver.Sink {
                 .contains("position in counts")
                 .contains("nothing of that is kept");
         int kept = samples.size();
-        pause(400);
+        int heard = wire.bytes();
+        await(() -> wire.bytes() > heard + 300);
         assertThat(samples).as("nothing of it is kept").hasSize(kept);
     }
 
@@ -320,7 +315,8 @@ class LineDriverTest implements Driver.Sink {
     void anOutputStaysOnWhileTheProgramIsThere() throws Exception {
         driver.open();
         driver.setOutput("heater", 5);
-        Thread.sleep(2500);
+        // Every half second; the watchdog's time is one and a half.
+        await(() -> wire.alive() > 4);
         assertThat(standIn.output("heater"))
                 .as("kept alive past the watchdog's time")
                 .isEqualTo(5);

@@ -27,7 +27,8 @@ class SerialLineDriverTest extends LineDriverTest {
         folder = Files.createTempDirectory("plug");
         plug = folder.resolve("ttyBench");
         plugIn();
-        driver = new LineDriver(new SerialWire(plug.toString(), 115200));
+        wire = new ListenedWire(new SerialWire(plug.toString(), 115200));
+        driver = new LineDriver(wire);
     }
 
     private void plugIn() throws IOException {
