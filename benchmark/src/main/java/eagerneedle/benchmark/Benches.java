@@ -31,7 +31,7 @@ import org.openjdk.jmh.annotations.Warmup;
 
 /** One edit against a whole reduction, and window statistics against a plain loop. */
 @State(Scope.Benchmark)
-@BenchmarkMode(Mode.AverageTime)
+@BenchmarkMode(Mode.SampleTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
 @Fork(1)
 // A reduction is so much code that it is half interpreted for its first seconds, and measured then says nothing.

@@ -35,7 +35,7 @@ import org.openjdk.jmh.annotations.Warmup;
 
 /** The number engine against straight loops, or against the numerical library alone. */
 @State(Scope.Benchmark)
-@BenchmarkMode(Mode.AverageTime)
+@BenchmarkMode(Mode.SampleTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
 @Fork(1)
 @Warmup(iterations = 2, time = 1)

@@ -22,7 +22,7 @@ import org.yaml.snakeyaml.Yaml;
 
 /** What happens behind the writing of a sheet of 1 500 lines, against reading its YAML and nothing else. */
 @State(Scope.Benchmark)
-@BenchmarkMode(Mode.AverageTime)
+@BenchmarkMode(Mode.SampleTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
 @Fork(1)
 @Warmup(iterations = 2, time = 1)

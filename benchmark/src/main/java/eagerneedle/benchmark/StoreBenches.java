@@ -28,7 +28,7 @@ import org.openjdk.jmh.annotations.Warmup;
 
 /** Bringing in delimited text, and keeping blocks of samples, each against the plainest way to do it. */
 @State(Scope.Benchmark)
-@BenchmarkMode(Mode.AverageTime)
+@BenchmarkMode(Mode.SampleTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)
 @Fork(1)
 @Warmup(iterations = 2, time = 1)
