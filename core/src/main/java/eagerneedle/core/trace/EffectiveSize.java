@@ -34,10 +34,12 @@ final class EffectiveSize {
         if (squares == 0) {
             return v.length;
         }
-        double firstPair = v.length > 2 ? sums.firstPair(v) : 0;
-        return v.length > 2 && firstPair <= 0
-                ? worth(v.length, squares, v.length, squares, 0)
-                : summed(v, sums.mean(), squares, firstPair);
+        double first = v.length > 2 ? sums.pair(v, 1) : 0;
+        double second = v.length > 5 ? sums.pair(v, 3) : 0;
+        // White noise ends at the first or second pair.
+        return first <= 0 || second <= 0
+                ? worth(v.length, squares, v.length, squares, Math.max(0, first))
+                : summed(v, sums.mean(), squares, first, second);
     }
 
     private static double worth(int n, double squares, int m, double ss, double correlations) {
@@ -45,14 +47,14 @@ final class EffectiveSize {
         return Math.max(1, Math.min(n, squares / n / varianceOfMean));
     }
 
-    private static double summed(double[] v, double mean, double squares, double firstPair) {
+    private static double summed(double[] v, double mean, double squares, double... pairs) {
         double[] series = v;
         double ss = squares;
         while (true) {
             int m = series.length;
             boolean shorten = m > FEWEST_TO_SHORTEN;
             if (!shorten || !goesOn(series, mean)) {
-                double correlations = correlations(series, mean, ss, shorten, series == v ? firstPair : Double.NaN);
+                double correlations = correlations(series, mean, ss, shorten, series == v ? pairs : new double[0]);
                 if (!Double.isNaN(correlations)) {
                     return worth(v.length, squares, m, ss, correlations);
                 }
@@ -74,26 +76,22 @@ final class EffectiveSize {
      * The sum of the autocorrelation's positive pairs; NaN where it is to be shortened first, since the first lags do
      * not end it.
      *
-     * @param firstPair the first one where it is known, otherwise NaN
+     * @param known the first of them, where they are known
      */
-    private static double correlations(double[] series, double mean, double ss, boolean shorten, double firstPair) {
+    private static double correlations(double[] series, double mean, double ss, boolean shorten, double[] known) {
         int m = series.length;
-        boolean original = !Double.isNaN(firstPair);
         double sum = 0;
         double[] many = null;
         int most = shorten ? LAGS : Math.max(m - 3, 1);
         for (int lag = 1; lag <= most && lag + 1 < m; lag += 2) {
             double pair;
-            if (lag == 1 && original) {
-                pair = firstPair;
+            if (lag / 2 < known.length) {
+                pair = known[lag / 2];
             } else if (!shorten) {
                 pair = pair(series, mean, lag) / ss;
             } else {
-                // White noise ends at the first or second pair; what goes on after those goes on for long.
-                boolean alone = original && lag == 3;
-                many = many == null || lag == 5 && original
-                        ? products(series, mean, lag, alone ? lag + 1 : LAGS)
-                        : many;
+                // What goes on after two pairs goes on for long.
+                many = many == null ? products(series, mean, lag, LAGS) : many;
                 pair = (many[lag - 1] + many[lag]) / ss;
             }
             if (pair <= 0) {

@@ -9,6 +9,7 @@ package eagerneedle.core.trace;
  * @param values of d = v - near
  * @param squares of d²
  * @param neighbours of d times the sum of the two d before it
+ * @param further of d times the sum of the two d before those
  * @param times of dt = t - t[0], s
  * @param timeSquares of dt², s²
  * @param products of dt d
@@ -21,6 +22,7 @@ record Sums(
         double values,
         double squares,
         double neighbours,
+        double further,
         double times,
         double timeSquares,
         double products,
@@ -60,12 +62,15 @@ record Sums(
         double sum = 0;
         double squares = 0;
         double neighbours = 0;
+        double further = 0;
         double st = 0;
         double stt = 0;
         double stv = 0;
         double start = t[0];
-        double before = from > 0 ? v[from - 1] - near : 0;
-        double beforeThat = from > 1 ? v[from - 2] - near : 0;
+        double first = before(v, near, from, 1);
+        double second = before(v, near, from, 2);
+        double third = before(v, near, from, 3);
+        double fourth = before(v, near, from, 4);
         double min = v[from];
         double max = v[from];
         for (int i = from; i < to; i++) {
@@ -81,12 +86,15 @@ record Sums(
             double dt = t[i] - start;
             sum += d;
             squares += d * d;
-            neighbours += d * (before + beforeThat);
+            neighbours += d * (first + second);
+            further += d * (third + fourth);
             st += dt;
             stt += dt * dt;
             stv += dt * d;
-            beforeThat = before;
-            before = d;
+            fourth = third;
+            third = second;
+            second = first;
+            first = d;
         }
         boolean isNumber = !Double.isNaN(sum);
         return new Sums(
@@ -95,11 +103,16 @@ record Sums(
                 sum,
                 squares,
                 neighbours,
+                further,
                 st,
                 stt,
                 stv,
                 isNumber ? min : Double.NaN,
                 isNumber ? max : Double.NaN);
+    }
+
+    private static double before(double[] v, double near, int from, int lag) {
+        return from < lag ? 0 : v[from - lag] - near;
     }
 
     private Sums and(Sums o) {
@@ -109,6 +122,7 @@ record Sums(
                 values + o.values,
                 squares + o.squares,
                 neighbours + o.neighbours,
+                further + o.further,
                 times + o.times,
                 timeSquares + o.timeSquares,
                 products + o.products,
@@ -134,18 +148,21 @@ record Sums(
     }
 
     /**
-     * The correlations at lags 1 and 2, added.
+     * The correlations at two lags, added.
      *
      * @param v the samples, for those at the ends
+     * @param lag the first of the two: 1 or 3
      */
-    double firstPair(double[] v) {
+    double pair(double[] v, int lag) {
         double m = values / n;
-        double start = v[0] - near;
-        double end = v[n - 1] - near;
-        double ends = start + end;
-        double pair = neighbours - m * (2 * values - ends) + (n - 1) * m * m;
-        if (n > 2) {
-            pair += -m * (2 * values - ends - (v[1] - near) - (v[n - 2] - near)) + (n - 2) * m * m;
+        double pair = lag == 1 ? neighbours : further;
+        double ends = 0;
+        for (int i = 0; i < Math.min(lag + 1, n); i++) {
+            ends += v[i] - near + (v[n - 1 - i] - near);
+            // Of all samples but so many at either end.
+            if (i + 1 >= lag && n > i + 1) {
+                pair += -m * (2 * values - ends) + (n - i - 1) * m * m;
+            }
         }
         return pair / squaresAboutMean();
     }

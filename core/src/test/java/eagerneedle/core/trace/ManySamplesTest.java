@@ -61,14 +61,50 @@ class ManySamplesTest {
     /** The first lags come from the sums of one pass; they are the same as from deviations. */
     @Test
     void lagsOfOnePassAreThoseOfDeviations() {
+        // Those that are looked at for a value near the mean lie far above it, so that what is taken off for it counts.
         double[] v = series(0.3, -40, 1e-5);
-        Sums s = Sums.of(new double[N], v);
-        double pair = 0;
-        for (int i = 1; i < N; i++) {
-            pair += (v[i] - s.mean()) * (v[i - 1] - s.mean());
-            pair += i > 1 ? (v[i] - s.mean()) * (v[i - 2] - s.mean()) : 0;
+        for (int i = 0; i < N; i += N / 1024) {
+            v[i] += 10;
         }
-        assertThat(s.firstPair(v)).isCloseTo(pair / s.squaresAboutMean(), within(1e-9));
+        Sums s = Sums.of(new double[N], v);
+        assertThat(Math.abs(s.mean() - s.near())).isGreaterThan(9);
+        for (int lag = 1; lag <= 3; lag += 2) {
+            assertThat(s.pair(v, lag)).isCloseTo(pair(v, s.mean(), lag) / s.squaresAboutMean(), within(1e-9));
+        }
+    }
+
+    /** Of few samples too, where the ends are most of them. */
+    @Test
+    void fewSamplesAreWorthWhatTheDefinitionSays() {
+        SplittableRandom random = new SplittableRandom(11);
+        for (int n = 2; n < 60; n++) {
+            double[] v = new double[n];
+            for (int i = 0; i < n; i++) {
+                v[i] = 1000 + random.nextDouble() + (i > 0 ? 0.8 * (v[i - 1] - 1000) : 0);
+            }
+            double mean = Arrays.stream(v).average().orElseThrow();
+            double squares = Arrays.stream(v).map(x -> (x - mean) * (x - mean)).sum();
+            double sum = 0;
+            for (int lag = 1; lag <= Math.max(n - 3, 1) && lag + 1 < n; lag += 2) {
+                double pair = pair(v, mean, lag) / squares;
+                if (pair <= 0) {
+                    break;
+                }
+                sum += pair;
+            }
+            double worth = Math.max(1, Math.min(n, n / (1 + 2 * sum)));
+            assertThat(WindowStatistics.effectiveN(v)).as("%d samples", n).isCloseTo(worth, within(1e-6 * worth));
+        }
+    }
+
+    /** Products of deviations at a lag and the next one, added. */
+    private static double pair(double[] v, double mean, int lag) {
+        double pair = 0;
+        for (int i = lag; i < v.length; i++) {
+            pair += (v[i] - mean) * (v[i - lag] - mean);
+            pair += i > lag ? (v[i] - mean) * (v[i - lag - 1] - mean) : 0;
+        }
+        return pair;
     }
 
     @Test
