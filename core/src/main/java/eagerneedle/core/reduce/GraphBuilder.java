@@ -110,7 +110,7 @@ final class GraphBuilder {
                         .map(r -> new RowLabels.Row("run " + r.id(), r.level(), at(capture, r)))
                         .toList(),
                 List.copyOf(capture.levels().keySet()));
-        List<List<Key>> broken =
+        List<List<Key>> ruling =
                 taking.stream().map(r -> leavingOut(r, capture)).toList();
         for (String column : columns) {
             List<Integer> having = new ArrayList<>();
@@ -127,7 +127,7 @@ final class GraphBuilder {
             boolean whole = having.size() == taking.size();
             RowLabels labels = whole ? all : all.only(having);
             List<List<Key>> rules =
-                    whole ? broken : having.stream().map(broken::get).toList();
+                    whole ? ruling : having.stream().map(ruling::get).toList();
             List<Key> needs = new ArrayList<>(rows);
             rules.forEach(needs::addAll);
             nodes.put(
