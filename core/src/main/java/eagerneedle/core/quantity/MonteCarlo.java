@@ -3,6 +3,7 @@ package eagerneedle.core.quantity;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.ToDoubleFunction;
 import java.util.stream.IntStream;
 import org.hipparchus.distribution.continuous.TDistribution;
 
@@ -90,12 +91,12 @@ public record MonteCarlo(
         int leastBlocks = Math.max(2, (settings.least() + BLOCK - 1) / BLOCK);
         double tolerance = Double.NaN;
         boolean stable = false;
-        List<double[]> figures = new ArrayList<>();
+        List<BlockFigures> figures = new ArrayList<>();
         while (!stable && blocks.size() < mostBlocks) {
             int from = blocks.size();
             int to = Math.min(mostBlocks, from == 0 ? Math.max(leastBlocks, 2) : from + BATCH);
             double[][] fresh = new double[to - from][];
-            double[][] fourth = new double[to - from][];
+            BlockFigures[] told = new BlockFigures[to - from];
             int shares = Math.min(to - from, SHARES);
             IntStream.range(0, shares).parallel().forEach(s -> {
                 double[][] registers = program.registers(ROW);
@@ -104,11 +105,11 @@ public record MonteCarlo(
                 int end = from + (to - from) * (s + 1) / shares;
                 for (int b = from + (to - from) * s / shares; b < end; b++) {
                     fresh[b - from] = block(program, source, b, registers, rows);
-                    fourth[b - from] = figures(fresh[b - from], coverage, scratch);
+                    told[b - from] = BlockFigures.of(fresh[b - from], coverage, scratch);
                 }
             });
             blocks.addAll(Arrays.asList(fresh));
-            figures.addAll(Arrays.asList(fourth));
+            figures.addAll(Arrays.asList(told));
             double[] last = blocks.get(0);
             tolerance = Math.max(tolerance(spread(figures, coverage), settings.digits()), ROUNDING * program.largest());
             stable = last.length > 0 && stabilised(figures, tolerance);
@@ -120,7 +121,7 @@ public record MonteCarlo(
             Quantity q,
             Coverage coverage,
             List<double[]> blocks,
-            List<double[]> figures,
+            List<BlockFigures> figures,
             boolean stable,
             double tolerance) {
         int defined = blocks.stream().mapToInt(b -> b.length).sum();
@@ -141,7 +142,7 @@ public record MonteCarlo(
         for (int b = 0; b < blocks.size(); b++) {
             int n = blocks.get(b).length;
             double away = meanOf(blocks.get(b), figures.get(b)) - mean;
-            squares += (n > 1 ? (n - 1) * figures.get(b)[1] * figures.get(b)[1] : 0) + n * away * away;
+            squares += (n > 1 ? (n - 1) * figures.get(b).sd() * figures.get(b).sd() : 0) + n * away * away;
         }
         Tails ends = Tails.of(all, coverage.probability());
         double u = coverage.expanded(q);
@@ -160,16 +161,8 @@ public record MonteCarlo(
                 all);
     }
 
-    private static double meanOf(double[] block, double[] figures) {
-        return block.length > 1 ? figures[0] : block.length == 1 ? block[0] : 0;
-    }
-
-    private static double sum(double[] values, double from) {
-        double s = from;
-        for (double v : values) {
-            s += v;
-        }
-        return s;
+    private static double meanOf(double[] block, BlockFigures figures) {
+        return block.length > 1 ? figures.mean() : block.length == 1 ? block[0] : 0;
     }
 
     /** One block, draws without a value left out. */
@@ -189,48 +182,17 @@ public record MonteCarlo(
         return n == BLOCK ? out : Arrays.copyOf(out, n);
     }
 
-    /**
-     * Mean, standard deviation and the two ends of the symmetric interval of one block; {@code v} is room to sort in.
-     */
-    private static double[] figures(double[] block, Coverage coverage, double[] v) {
-        int n = block.length;
-        if (n < 2) {
-            return new double[] {Double.NaN, Double.NaN, Double.NaN, Double.NaN};
-        }
-        double mean = sum(block, 0) / n;
-        double squares = 0;
-        for (double x : block) {
-            squares += (x - mean) * (x - mean);
-        }
-        double tail = (1 - coverage.probability()) / 2;
-        System.arraycopy(block, 0, v, 0, n);
-        double low = selected(v, 0, n, tail);
-        double high = selected(v, (int) (tail * n), n, 1 - tail);
-        return new double[] {mean, Math.sqrt(squares / (n - 1)), low, high};
-    }
-
-    /** The quantile of numbers that are not sorted, but split at {@code from}. */
-    private static double selected(double[] v, int from, int n, double p) {
-        double at = p * n - 0.5;
-        int k = Math.max(0, Math.min(n - 1, (int) Math.floor(at)));
-        int start = Math.min(from, k);
-        double here = Ranks.select(v, start, n, k);
-        if (at < 0 || k + 1 >= n) {
-            return here;
-        }
-        return here + (at - k) * (Ranks.select(v, k + 1, n, k + 1) - here);
-    }
-
-    private static boolean stabilised(List<double[]> figures, double tolerance) {
+    private static boolean stabilised(List<BlockFigures> figures, double tolerance) {
         int h = figures.size();
-        for (int k = 0; k < 4; k++) {
+        for (ToDoubleFunction<BlockFigures> of : BlockFigures.ALL) {
             double mean = 0;
-            for (double[] f : figures) {
-                mean += f[k] / h;
+            for (BlockFigures f : figures) {
+                mean += of.applyAsDouble(f) / h;
             }
             double squares = 0;
-            for (double[] f : figures) {
-                squares += (f[k] - mean) * (f[k] - mean);
+            for (BlockFigures f : figures) {
+                double away = of.applyAsDouble(f) - mean;
+                squares += away * away;
             }
             if (!(2 * Math.sqrt(squares / (h * (h - 1.0))) <= tolerance)) {
                 return false;
@@ -240,9 +202,9 @@ public record MonteCarlo(
     }
 
     /** The standard uncertainty that the interval of the draws has, were they normal; the middle one of the blocks. */
-    private static double spread(List<double[]> figures, Coverage coverage) {
+    private static double spread(List<BlockFigures> figures, Coverage coverage) {
         double[] widths = figures.stream()
-                .mapToDouble(f -> (f[3] - f[2]) / 2 / coverage.factor(Double.POSITIVE_INFINITY))
+                .mapToDouble(f -> (f.high() - f.low()) / 2 / coverage.factor(Double.POSITIVE_INFINITY))
                 .sorted()
                 .toArray();
         return widths[widths.length / 2];

@@ -1,5 +1,7 @@
 package eagerneedle.core.quantity;
 
+import java.util.Arrays;
+
 /**
  * Normal draws by the ziggurat of Marsaglia and Tsang (2000, The Ziggurat Method for Generating Random Variables), with
  * 256 layers and the 53 bits of Doornik's form (2005, An Improved Ziggurat Method), on the generator of Steele, Lea and
@@ -17,6 +19,8 @@ final class Ziggurat {
     private static final long[] INSIDE = new long[LAYERS];
 
     private static final double[] WIDTH = new double[LAYERS];
+    /** Of the normal curve at each edge, where it is 1 in the middle. */
+    private static final double[] HEIGHT = new double[LAYERS + 1];
 
     static {
         double f = Math.exp(-0.5 * TAIL * TAIL);
@@ -26,6 +30,7 @@ final class Ziggurat {
             EDGE[i] = Math.sqrt(-2 * Math.log(AREA / EDGE[i - 1] + f));
             f = Math.exp(-0.5 * EDGE[i] * EDGE[i]);
         }
+        Arrays.setAll(HEIGHT, i -> Math.exp(-0.5 * EDGE[i] * EDGE[i]));
         for (int i = 0; i < LAYERS; i++) {
             INSIDE[i] = (long) (0x1p52 * (EDGE[i + 1] / EDGE[i]));
             WIDTH[i] = 0x1p-52 * EDGE[i];
@@ -73,10 +78,9 @@ final class Ziggurat {
                 return state;
             }
             double x = at * WIDTH[layer];
-            double outer = Math.exp(-0.5 * (EDGE[layer] * EDGE[layer] - x * x));
-            double inner = Math.exp(-0.5 * (EDGE[layer + 1] * EDGE[layer + 1] - x * x));
             state += STEP;
-            if (inner + unit(state) * (outer - inner) < 1) {
+            double height = HEIGHT[layer + 1] + unit(state) * (HEIGHT[layer] - HEIGHT[layer + 1]);
+            if (height < Math.exp(-0.5 * x * x)) {
                 row[i] = x;
                 return state;
             }
