@@ -8,7 +8,6 @@ import java.io.StringReader;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Scanner;
 import javax.xml.XMLConstants;
 import javax.xml.parsers.DocumentBuilderFactory;
 import javax.xml.parsers.ParserConfigurationException;
@@ -74,7 +73,7 @@ public record Drawing(double width, double height, List<Stroke> strokes, List<Ca
             Element e = (Element) all.item(i);
             switch (e.getTagName()) {
                 case "path" -> {
-                    Path2D path = path(e.getAttribute("d"));
+                    Path2D path = PathData.read(e.getAttribute("d"));
                     if (e.getAttribute("class").equals("call-out")) {
                         callOuts.add(callOut(e.getAttribute("data-names"), path));
                     } else {
@@ -143,47 +142,6 @@ public record Drawing(double width, double height, List<Stroke> strokes, List<Ca
         } catch (NumberFormatException e) {
             return new double[0];
         }
-    }
-
-    private static Path2D path(String d) {
-        Path2D.Double p = new Path2D.Double();
-        Scanner in = new Scanner(d.replaceAll("([A-Za-z])", " $1 ").replace(',', ' ')).useLocale(java.util.Locale.ROOT);
-        char command = ' ';
-        try {
-            while (in.hasNext()) {
-                if (!in.hasNextDouble()) {
-                    command = in.next().charAt(0);
-                }
-                switch (command) {
-                    case 'M' -> {
-                        p.moveTo(in.nextDouble(), in.nextDouble());
-                        command = 'L';
-                    }
-                    case 'L' -> p.lineTo(in.nextDouble(), in.nextDouble());
-                    case 'H' -> p.lineTo(in.nextDouble(), p.getCurrentPoint().getY());
-                    case 'V' -> p.lineTo(p.getCurrentPoint().getX(), in.nextDouble());
-                    case 'Q' -> p.quadTo(in.nextDouble(), in.nextDouble(), in.nextDouble(), in.nextDouble());
-                    case 'C' ->
-                        p.curveTo(
-                                in.nextDouble(),
-                                in.nextDouble(),
-                                in.nextDouble(),
-                                in.nextDouble(),
-                                in.nextDouble(),
-                                in.nextDouble());
-                    case 'Z' -> {
-                        p.closePath();
-                        command = ' ';
-                    }
-                    default ->
-                        throw new IllegalArgumentException(
-                                "A path of a drawing knows M, L, H, V, Q, C and Z; '" + command + "' is none of them.");
-                }
-            }
-        } catch (java.util.NoSuchElementException | java.awt.geom.IllegalPathStateException e) {
-            throw new IllegalArgumentException("A path of a drawing ends in the middle of a command: " + d + ".", e);
-        }
-        return p;
     }
 
     private static void add(Path2D path, Manner manner, List<Stroke> into) {

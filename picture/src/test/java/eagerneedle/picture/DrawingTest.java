@@ -92,6 +92,17 @@ class DrawingTest {
         assertThat(p.at(500, 300)).isEmpty();
     }
 
+    /** Drawing programs write numbers without spaces between them where none is needed. */
+    @Test
+    void numbersNeedNoSpaces() {
+        Drawing d = Drawing.read(String.format(FRAME, "<path class=\"line\" d=\"M10.5.5-3,+4L1e1-2E-1 7 8\n\"/>"));
+        assertThat(d.strokes().get(0).x()).containsExactly(10.5, -3, 10, 7);
+        assertThat(d.strokes().get(0).y()).containsExactly(0.5, 4, -0.2, 8);
+        assertThat(Drawing.read(String.format(FRAME, "<path class=\"line\" d=\" \"/>"))
+                        .strokes())
+                .isEmpty();
+    }
+
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',
@@ -104,6 +115,11 @@ class DrawingTest {
                 "<svg viewBox='0 0 9 9'><path class='line' d='M 0 0 A 1 1'/></svg> | 'A' is none of them",
                 "<svg viewBox='0 0 9 9'><path class='line' d='M 0 0 L 1'/></svg> | ends in the middle",
                 "<svg viewBox='0 0 9 9'><path class='line' d='L 1 1'/></svg> | ends in the middle",
+                "<svg viewBox='0 0 9 9'><path class='line' d='M 0 0 L 1 L 2 2'/></svg> | ends in the middle",
+                "<svg viewBox='0 0 9 9'><path class='line' d='H 1'/></svg> | ends in the middle",
+                "<svg viewBox='0 0 9 9'><path class='line' d='M 0 0 Z 1 1'/></svg> | none of them",
+                "<svg viewBox='0 0 9 9'><path class='line' d='M 0 0 L 1 # 2'/></svg> | '# 2' is neither",
+                "<svg viewBox='0 0 9 9'><path class='line' d='M 0 0 L 1 -'/></svg> | '-' is neither",
                 "<svg viewBox='0 0 9 9'><circle class='line' cx='1' cy='1'/></svg> | needs r",
                 "<svg viewBox='0 0 9 9'><path class='call-out' d='M 0 0 L 1 1'/></svg> | data-names",
                 "<!DOCTYPE svg [<!ENTITY a 'b'>]><svg viewBox='0 0 9 9'/> | not well-formed"

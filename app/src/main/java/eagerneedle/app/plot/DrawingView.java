@@ -9,46 +9,29 @@ import java.util.function.Consumer;
 import javafx.scene.input.MouseEvent;
 
 /**
- * The apparatus of a method. What is pointed at lights its place; what is pointed at elsewhere, such as a channel, is
- * lit here by {@link #light}. On a card it is drawn without words.
+ * The apparatus of a method with its call-outs, on the paper of a station. What is pointed at lights its place; what is
+ * pointed at elsewhere, such as a channel, is lit here by {@link #light}.
  */
 public final class DrawingView extends PictureView {
     private final Apparatus apparatus;
-    private final Ink ground;
-    private final boolean words;
     private String lit = "";
     private Consumer<String> pointed = name -> {};
 
-    private DrawingView(Apparatus apparatus, String says, Ink ground, boolean words) {
+    private DrawingView(Apparatus apparatus, String says) {
         super(says, null);
         this.apparatus = apparatus;
-        this.ground = ground;
-        this.words = words;
-        show((s, w, h) -> {
-            DrawingPainter p = painter(w, h);
-            if (words) {
-                p.paint(s, this.apparatus.words(), lit);
-            } else {
-                p.paint(s);
-            }
-        });
+        show((s, w, h) -> painter(w, h).paint(s, this.apparatus.words(), lit));
     }
 
-    /** With its call-outs, on the paper of a station. */
     public static DrawingView of(Apparatus apparatus, String title) {
-        DrawingView v = new DrawingView(apparatus, "Drawing of the apparatus: " + title, Ink.PAPER, true);
+        DrawingView v = new DrawingView(apparatus, "Drawing of the apparatus: " + title);
         v.setOnMouseMoved(v::moved);
         v.setOnMouseExited(e -> v.point(""));
         return v;
     }
 
-    /** Small and without words, on a card. */
-    public static DrawingView onCard(Apparatus apparatus, String title) {
-        return new DrawingView(apparatus, "Drawing of the apparatus: " + title, Ink.SURFACE, false);
-    }
-
     private DrawingPainter painter(double w, double h) {
-        return new DrawingPainter(apparatus.drawing(), ground, 0, 0, w, h);
+        return new DrawingPainter(apparatus.drawing(), Ink.PAPER, 0, 0, w, h);
     }
 
     /** Tells {@code listener} the name of what is pointed at; an empty text when nothing is any more. */
@@ -71,7 +54,7 @@ public final class DrawingView extends PictureView {
 
     /** What each call-out says, by its name. */
     public Map<String, String> words() {
-        return words ? apparatus.words() : Map.of();
+        return apparatus.words();
     }
 
     private void moved(MouseEvent e) {

@@ -1,11 +1,10 @@
 package eagerneedle.app.window;
 
-import eagerneedle.app.plot.DrawingView;
+import eagerneedle.app.plot.CardDrawing;
 import eagerneedle.app.widget.Hints;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.core.sheet.SheetHead;
-import eagerneedle.picture.Apparatus;
 import javafx.scene.AccessibleRole;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -18,9 +17,11 @@ import javafx.scene.layout.VBox;
 final class MethodCard extends VBox {
     private static final double WIDTH = 276;
     private static final double DRAWING = 130;
+    private final CardDrawing drawing;
 
     MethodCard(SheetHead sheet, Runnable begin, Runnable demonstrate) {
         super(4);
+        drawing = new CardDrawing(sheet.id(), sheet.title());
         setId("begin-" + sheet.id());
         getStyleClass().addAll("card", "method-card");
         setPrefWidth(Theme.px(WIDTH));
@@ -30,13 +31,9 @@ final class MethodCard extends VBox {
         setAccessibleRole(AccessibleRole.BUTTON);
         setAccessibleText("Begin: " + sheet.title());
         Hints.give(this, "Begin a session: " + sheet.question());
-        Apparatus.plain(sheet.id()).ifPresent(a -> {
-            DrawingView view = DrawingView.onCard(a, sheet.title());
-            view.setMinHeight(Theme.px(DRAWING));
-            view.setPrefHeight(Theme.px(DRAWING));
-            view.setMouseTransparent(true);
-            getChildren().add(view);
-        });
+        drawing.setMinHeight(Theme.px(DRAWING));
+        drawing.setPrefHeight(Theme.px(DRAWING));
+        drawing.setMouseTransparent(true);
         Label title = Labels.wrapped(sheet.title());
         title.getStyleClass().add("section");
         title.setMinHeight(Region.USE_PREF_SIZE);
@@ -53,7 +50,7 @@ final class MethodCard extends VBox {
                 "A whole session of this method, held on its simulated rig: to look round, to teach, to try things on");
         Region gap = new Region();
         VBox.setVgrow(gap, Priority.ALWAYS);
-        getChildren().addAll(subject, title, gap, demonstration);
+        getChildren().addAll(drawing, subject, title, gap, demonstration);
         setOnMouseClicked(e -> begin.run());
         setOnKeyPressed(e -> {
             if (e.getTarget() == this && (e.getCode() == KeyCode.ENTER || e.getCode() == KeyCode.SPACE)) {
@@ -61,5 +58,10 @@ final class MethodCard extends VBox {
                 begin.run();
             }
         });
+    }
+
+    /** Draws the apparatus, now that the card is in sight. */
+    void draw() {
+        drawing.draw();
     }
 }

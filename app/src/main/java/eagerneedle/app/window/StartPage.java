@@ -24,7 +24,6 @@ import java.util.Map;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import javafx.application.Platform;
-import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -244,19 +243,15 @@ public final class StartPage extends VBox {
                     .computeIfAbsent(head.subject(), s -> new java.util.ArrayList<>())
                     .add(head);
         }
-        FlowPane cards = new FlowPane(12, 12);
-        bySubject
-                .values()
-                .forEach(heads -> heads.forEach(head -> cards.getChildren()
-                        .add(new MethodCard(
-                                head,
-                                () -> begin(SheetReader.read(SheetReader.shippedText(head.id()), head.id() + ".yaml")),
-                                () -> visitor.demonstrate(head.id())))));
-        cards.setPadding(new Insets(2, 12, 12, 2));
-        ScrollPane scroll = new ScrollPane(cards);
-        scroll.setFitToWidth(true);
-        scroll.getStyleClass().add("bare");
-        VBox.setVgrow(scroll, Priority.ALWAYS);
+        List<MethodCard> cards = bySubject.values().stream()
+                .flatMap(List::stream)
+                .map(head -> new MethodCard(
+                        head,
+                        () -> begin(SheetReader.read(SheetReader.shippedText(head.id()), head.id() + ".yaml")),
+                        () -> visitor.demonstrate(head.id())))
+                .toList();
+        CardShelf shelf = new CardShelf(cards);
+        VBox.setVgrow(shelf, Priority.ALWAYS);
         Button sheet = act(
                 "start-sheet",
                 "A sheet of your own...",
@@ -269,7 +264,7 @@ public final class StartPage extends VBox {
         begin.setMinWidth(Region.USE_PREF_SIZE);
         HBox head = new HBox(8, begin, gap, sheet);
         head.setAlignment(Pos.CENTER_LEFT);
-        VBox box = new VBox(8, head, choose, scroll);
+        VBox box = new VBox(8, head, choose, shelf);
         Labels.says(choose, "");
         HBox.setHgrow(box, Priority.ALWAYS);
         box.setPrefWidth(Theme.px(420));

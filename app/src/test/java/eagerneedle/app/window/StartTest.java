@@ -4,6 +4,7 @@ import static eagerneedle.app.OnScreen.act;
 import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import eagerneedle.app.plot.CardDrawing;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
@@ -14,7 +15,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
+import java.util.List;
+import javafx.geometry.Bounds;
 import javafx.scene.control.Labeled;
+import javafx.scene.image.WritableImage;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.AfterEach;
@@ -80,6 +84,50 @@ class StartTest extends BenchWindow {
                 .as("the session that is open already is gone on with")
                 .isEmpty();
         assertThat(window.dial().current()).isEqualTo(eagerneedle.app.station.Station.PLAN);
+    }
+
+    @Test
+    void drawingsAreMadeWhenTheirCardsComeIntoSight(FxRobot robot) {
+        CardShelf shelf = robot.lookup(n -> n instanceof CardShelf).query();
+        List<MethodCard> cards = SheetReader.shipped().stream()
+                .map(id -> robot.lookup("#begin-" + id).queryAs(MethodCard.class))
+                .toList();
+        assertThat(cards).allMatch(c -> drawing(c).isDrawn() == inSight(shelf, c));
+        assertThat(cards).anyMatch(c -> inSight(shelf, c)).anyMatch(c -> !inSight(shelf, c));
+        MethodCard first =
+                cards.stream().filter(c -> inSight(shelf, c)).findFirst().orElseThrow();
+        act(() -> shelf.setVvalue(1));
+        settle();
+        List<MethodCard> last = cards.stream().filter(c -> inSight(shelf, c)).toList();
+        assertThat(last)
+                .isNotEmpty()
+                .doesNotContain(first)
+                .allMatch(c -> drawing(c).isDrawn());
+        assertThat(last).allMatch(c -> strokes(drawing(c)) > 100);
+    }
+
+    private static CardDrawing drawing(MethodCard card) {
+        return (CardDrawing) card.getChildren().get(0);
+    }
+
+    private static boolean inSight(CardShelf shelf, MethodCard card) {
+        Bounds shown = shelf.localToScene(shelf.getBoundsInLocal());
+        Bounds at = card.localToScene(card.getLayoutBounds());
+        return at.getMaxY() > shown.getMinY() + 2 && at.getMinY() < shown.getMaxY() - 2;
+    }
+
+    /** Pixels that are not the ground's. */
+    private static int strokes(CardDrawing drawing) {
+        WritableImage[] image = new WritableImage[1];
+        act(() -> image[0] = drawing.snapshot(null, null));
+        int ground = image[0].getPixelReader().getArgb(0, 0);
+        int count = 0;
+        for (int x = 0; x < (int) image[0].getWidth(); x++) {
+            for (int y = 0; y < (int) image[0].getHeight(); y++) {
+                count += image[0].getPixelReader().getArgb(x, y) != ground ? 1 : 0;
+            }
+        }
+        return count;
     }
 
     @Test

@@ -253,13 +253,16 @@ class MethodsTest {
                 id, alarms.size(), SESSIONS, alarms.stream().limit(5).toList());
         assertThat(troubles).isEmpty();
         assertThat(alarms).hasSizeLessThanOrEqualTo(Math.max(1, SESSIONS / 200));
-        double all = covered.values().stream().mapToInt(n -> n).sum() / (double) (SESSIONS * covered.size());
         // So many sessions tell a coverage to its binomial deviation only; what lies four of these from 95 % is wrong.
         // Four hundred tell it to 93 % to 97 %.
         double four = 4 * Math.sqrt(0.95 * 0.05 / SESSIONS);
-        assertThat(all)
-                .as("coverage of %s, all results together", id)
-                .isBetween(0.95 - Math.max(0.02, 0.4 * four), 0.95 + Math.max(0.02, 0.4 * four));
+        covered.keySet().stream()
+                .filter(name -> bounded.get(name) <= 0.5)
+                .mapToInt(covered::get)
+                .average()
+                .ifPresent(all -> assertThat(all / SESSIONS)
+                        .as("coverage of %s, all results together that do not rest on limits", id)
+                        .isBetween(0.95 - Math.max(0.02, 0.4 * four), 0.95 + Math.max(0.02, 0.4 * four)));
         // What is known to lie within limits always lies within 1.96 standard uncertainties (1.13 of the limit).
         covered.forEach((name, n) -> assertThat(n / (double) SESSIONS)
                 .as("coverage of " + name)
