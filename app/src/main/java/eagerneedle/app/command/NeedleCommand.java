@@ -6,6 +6,7 @@ import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import picocli.CommandLine;
@@ -81,6 +82,9 @@ public final class NeedleCommand implements Runnable {
         Locale.setDefault(Locale.ENGLISH);
         PrintWriter to = new PrintWriter(new java.io.OutputStreamWriter(out, StandardCharsets.UTF_8), true);
         PrintWriter complain = new PrintWriter(new java.io.OutputStreamWriter(err, StandardCharsets.UTF_8), true);
+        if (List.of(arguments).equals(List.of("open"))) {
+            return startPage(complain);
+        }
         CommandLine line = new CommandLine(new NeedleCommand());
         Class<?> asked = arguments.length == 0 ? null : COMMANDS.get(arguments[0]);
         if (asked != null) {
@@ -111,6 +115,16 @@ public final class NeedleCommand implements Runnable {
             return BAD_INPUT;
         } finally {
             to.flush();
+        }
+    }
+
+    /** Nothing is to be parsed here, and making ready to parse takes longer than all that the window reads. */
+    private static int startPage(PrintWriter complain) {
+        try {
+            return new OpenCommand().call();
+        } catch (RuntimeException e) {
+            complain.println(oneLine(e));
+            return BAD_INPUT;
         }
     }
 

@@ -12,6 +12,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 
@@ -22,7 +23,7 @@ final class OpenCommand implements Callable<Integer> {
             arity = "0..1",
             description = "a bench file (.needle), a sheet (.yaml), or the id of a method that ships; the start page "
                     + "without it")
-    private Path file;
+    private @Nullable Path file;
 
     @Override
     public Integer call() {
@@ -32,12 +33,12 @@ final class OpenCommand implements Callable<Integer> {
             NeedleApplication.launchOn(null, w -> {});
             return NeedleCommand.GOOD;
         }
-        BenchFile opened = benchFile();
+        BenchFile opened = benchFile(file);
         NeedleApplication.launchOn(() -> new Workbench(opened, Clock.systemUTC()), w -> {});
         return NeedleCommand.GOOD;
     }
 
-    private BenchFile benchFile() {
+    private static BenchFile benchFile(Path file) {
         String name = FileName.of(file);
         if (SheetReader.shipped().contains(name) && !Files.exists(file)) {
             return Home.begin(
