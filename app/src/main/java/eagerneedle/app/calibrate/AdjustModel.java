@@ -1,5 +1,6 @@
 package eagerneedle.app.calibrate;
 
+import eagerneedle.app.widget.Cell;
 import eagerneedle.core.calibration.TrimAdvisor;
 import eagerneedle.core.calibration.TrimHint;
 import eagerneedle.core.quantity.Notation;
@@ -11,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -243,6 +245,25 @@ final class AdjustModel {
                     e.turned() == TrimAdvisor.Trim.NEITHER ? "–" : trim(e.turned())));
         }
         return rows;
+    }
+
+    /** The same as a table, with its headings; empty before the first pass. */
+    List<List<Cell>> passCells() {
+        List<List<Cell>> cells = new ArrayList<>();
+        for (List<String> p : passes()) {
+            if (cells.isEmpty()) {
+                cells.add(Stream.of("pass", "load", "before", "after", "turned")
+                        .map(Cell::quiet)
+                        .toList());
+            }
+            cells.add(List.of(
+                    Cell.figure(p.get(0)),
+                    Cell.plain(p.get(1)),
+                    Cell.figure(p.get(2)),
+                    Cell.figure(p.get(3)),
+                    Cell.plain(p.get(4))));
+        }
+        return cells;
     }
 
     private String trim(TrimAdvisor.Trim trim) {

@@ -2,13 +2,13 @@ package eagerneedle.app.calibrate;
 
 import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.station.Desk;
+import eagerneedle.app.widget.CellGrid;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.core.calibration.TrimAdvisor;
 import eagerneedle.picture.TrimNeedle;
 import java.io.IOException;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.BiConsumer;
@@ -18,7 +18,6 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
-import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
@@ -33,7 +32,7 @@ final class AdjustPanel extends VBox {
     private final Label hint = Labels.wrapped("");
     private final Label foretold = Labels.quiet("");
     private final PictureView needle = new PictureView("Trim needle", null);
-    private final GridPane passes = new GridPane();
+    private final CellGrid passes = new CellGrid();
     private final Button load = new Button();
     private final Button take = new Button("Take");
     private final Button back = new Button("↺ anticlockwise");
@@ -162,27 +161,7 @@ final class AdjustPanel extends VBox {
         load.setText(model.loadSays());
         load.setDisable(!model.canLoad());
         foretold.setText(model.foretold());
-        passes.getChildren().clear();
-        if (!model.passes().isEmpty()) {
-            passes.addRow(
-                    0,
-                    Labels.quiet("pass"),
-                    Labels.quiet("load"),
-                    Labels.quiet("before"),
-                    Labels.quiet("after"),
-                    Labels.quiet("turned"));
-        }
-        int row = 1;
-        for (List<String> p : model.passes()) {
-            passes.addRow(
-                    row++,
-                    Labels.figure(p.get(0)),
-                    new Label(p.get(1)),
-                    Labels.figure(p.get(2)),
-                    Labels.figure(p.get(3)),
-                    new Label(p.get(4)));
-        }
-        Labels.onPoints(passes);
+        passes.show(model.passCells());
     }
 
     Node focus() {

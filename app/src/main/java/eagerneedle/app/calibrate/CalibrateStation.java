@@ -4,24 +4,20 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.AddRow;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Rows;
 import eagerneedle.app.widget.Theme;
-import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.chain.Chain;
 import eagerneedle.core.quantity.Written;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.picture.ChainPicture;
-import java.time.Instant;
-import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import javafx.geometry.Pos;
+import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -30,14 +26,14 @@ import org.jspecify.annotations.Nullable;
 
 /** Calibrate: everything the sheet wants calibrated, with its state, and the procedure of the one in hand. */
 public final class CalibrateStation implements StationView {
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM uuuu")
-            .withLocale(java.util.Locale.UK)
-            .withZone(ZoneId.systemDefault());
     private final Desk desk;
     private final VBox whole = new VBox(12);
     private final HBox all = new HBox(20);
     private final InUse inUse;
+    private final TargetsModel model;
     private final VBox targets = new VBox(2);
+    private final Rows<TargetsModel.Target> rows =
+            Rows.changing(targets, TargetsModel.Target::key, this::button, this::show);
     private final HBox hand = new HBox();
     private final ToggleGroup choice = new ToggleGroup();
     private final Map<String, Procedure> procedures = new LinkedHashMap<>();
@@ -57,6 +53,7 @@ public final class CalibrateStation implements StationView {
 
     public CalibrateStation(Desk desk) {
         this.desk = desk;
+        model = new TargetsModel(desk.bench());
         whole.getStyleClass().add("surface");
         VBox.setVgrow(all, Priority.ALWAYS);
         inUse = new InUse(desk);
@@ -167,52 +164,7 @@ public final class CalibrateStation implements StationView {
         if (procedures.isEmpty()) {
             return;
         }
-        targets.getChildren().clear();
-        Instant now = desk.bench().clock().instant();
-        procedures.keySet().forEach(key -> {
-            boolean input = key.startsWith("input ");
-            String label = input
-                    ? Objects.requireNonNull(desk.bench().sheet().inputs().get(key.substring(6)))
-                            .label()
-                    : desk.bench().sheet().channel(key).label();
-            ToggleButton b = new ToggleButton();
-            javafx.scene.control.Label first = new javafx.scene.control.Label(label);
-            javafx.scene.control.Label second = Labels.quiet(
-                    input
-                            ? "actual value"
-                            : desk.bench()
-                                    .sheet()
-                                    .channel(key)
-                                    .calibrationPlan()
-                                    .kind());
-            javafx.scene.control.Label sign = new javafx.scene.control.Label(mark(key, now));
-            sign.getStyleClass()
-                    .add(
-                            sign.getText().startsWith("▲")
-                                    ? "attention"
-                                    : sign.getText().startsWith("●") ? "good" : "quiet");
-            sign.setMinWidth(javafx.scene.layout.Region.USE_PREF_SIZE);
-            b.setGraphic(new HBox(7, sign, new VBox(0, first, second)));
-            first.setMinWidth(0);
-            second.setMinWidth(0);
-            first.setPrefWidth(Theme.px(128));
-            second.setPrefWidth(Theme.px(128));
-            b.setId("calibrate-" + key.replace(' ', '-'));
-            b.setToggleGroup(choice);
-            b.setSelected(key.equals(chosen));
-            b.setMaxWidth(Double.MAX_VALUE);
-            b.setAlignment(Pos.CENTER_LEFT);
-            b.getStyleClass().add("quiet-button");
-            b.setAccessibleText(label + ", " + state(key, now));
-            Labels.explained(b, state(key, now));
-            b.setOnAction(e -> {
-                chosen = key;
-                refresh();
-                javafx.application.Platform.runLater(() ->
-                        Objects.requireNonNull(procedures.get(key)).focus().requestFocus());
-            });
-            targets.getChildren().add(b);
-        });
+        rows.show(model.targets());
         Node shown = Objects.requireNonNull(procedures.get(chosen)).node();
         HBox.setHgrow(shown, Priority.ALWAYS);
         if (hand.getChildren().size() != 1 || hand.getChildren().get(0) != shown) {
@@ -221,31 +173,21 @@ public final class CalibrateStation implements StationView {
         procedures.get(chosen).refresh();
     }
 
-    private Optional<Calibration> calibration(String key) {
-        return desk.bench().session().calibrationOf(key, desk.bench().sheet());
+    private TargetButton button(TargetsModel.Target target) {
+        TargetButton b = new TargetButton(target.key());
+        b.setToggleGroup(choice);
+        b.setOnAction(e -> {
+            chosen = target.key();
+            refresh();
+            Platform.runLater(() ->
+                    Objects.requireNonNull(procedures.get(target.key())).focus().requestFocus());
+        });
+        return b;
     }
 
-    private String mark(String key, Instant now) {
-        if (key.startsWith("input ")) {
-            return desk.bench().session().measured().containsKey(key.substring(6)) ? "●" : "○";
-        }
-        return calibration(key)
-                .map(c -> c.overdue(now) || c.failure().isPresent() ? "▲" : "●")
-                .orElse("○");
-    }
-
-    private String state(String key, Instant now) {
-        if (key.startsWith("input ")) {
-            return desk.bench().session().measured().containsKey(key.substring(6)) ? "measured" : "still as planned";
-        }
-        return calibration(key)
-                .map(c -> c.failure()
-                        .map(f -> "failed: " + f)
-                        .orElse(
-                                c.overdue(now)
-                                        ? "was due on " + DAY.format(c.due())
-                                        : "good until " + DAY.format(c.due())))
-                .orElse("not calibrated yet");
+    private void show(TargetButton b, TargetsModel.Target target) {
+        b.show(target);
+        b.setSelected(target.key().equals(chosen));
     }
 
     @Override

@@ -2,6 +2,7 @@ package eagerneedle.app.calibrate;
 
 import eagerneedle.app.station.Desk;
 import eagerneedle.core.edit.Additions;
+import eagerneedle.core.edit.SheetText;
 import eagerneedle.core.session.SheetCommand;
 import eagerneedle.core.sheet.Channel;
 import java.util.Arrays;
@@ -10,11 +11,22 @@ import java.util.Map;
 
 /** Calibrations that a sheet does not ask for and that can be made all the same. */
 record OfferModel(Desk desk) {
-    /** Channels without a calibration, gates left out: what counts of them is when their edges come. */
+    /**
+     * Channels without a calibration as the sheet names them: one that it has for each of a set is calibrated for each.
+     * Gates are left out: what counts of them is when their edges come.
+     */
     List<String> channels() {
+        return SheetText.of(desk.bench().session().sheetText()).names("/channels").stream()
+                .filter(name -> !meant(name).isEmpty()
+                        && meant(name).stream().allMatch(c -> c.calibration() == null && !isGate(c)))
+                .toList();
+    }
+
+    /** The channel of a name, or those of each of its set. */
+    private List<Channel> meant(String name) {
         return desk.bench().sheet().channels().entrySet().stream()
-                .filter(e -> e.getValue().calibration() == null && !isGate(e.getValue()))
-                .map(Map.Entry::getKey)
+                .filter(e -> e.getKey().equals(name) || e.getKey().startsWith(name + "."))
+                .map(Map.Entry::getValue)
                 .toList();
     }
 
@@ -50,17 +62,13 @@ record OfferModel(Desk desk) {
         if (!relations().contains(of)) {
             throw new IllegalArgumentException("The relation is one of " + String.join(", ", relations()) + ".");
         }
+        Channel first = meant(channel).get(0);
         Additions.Added a = Additions.calibration(
-                desk.bench().session().sheetText(),
-                channel,
-                unit.isBlank() ? desk.bench().sheet().channel(channel).unit() : unit,
-                of,
-                reference,
-                set);
+                desk.bench().session().sheetText(), channel, unit.isBlank() ? first.unit() : unit, of, reference, set);
         desk.bench()
                 .apply(new SheetCommand.Write(
                         a.text(),
-                        "Will calibrate "
-                                + desk.bench().sheet().channel(channel).label() + " at " + points + "."));
+                        "Will calibrate " + (meant(channel).size() > 1 ? "each " + channel : first.label()) + " at "
+                                + points + "."));
     }
 }

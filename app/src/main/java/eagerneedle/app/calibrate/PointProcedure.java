@@ -4,6 +4,7 @@ import eagerneedle.app.eye.ReadingField;
 import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.station.Desk;
+import eagerneedle.app.widget.CellGrid;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
@@ -55,7 +56,12 @@ final class PointProcedure implements CalibrateStation.Procedure {
     private final MenuButton certificate = new MenuButton("Certificate");
     private final Button reuse = new Button("From another session...");
     private final VBox setting = new VBox(6);
-    private final PointTable table;
+    private final CellGrid table = new CellGrid((label, column) -> {
+        if (column == 0) {
+            label.setMinWidth(0);
+            label.setMaxWidth(Theme.px(150));
+        }
+    });
     private final Label result = Labels.wrapped("");
     private final PlotView line = new PlotView("Reference against indication");
     private final PlotView residuals = new PlotView("Residuals of the calibration");
@@ -66,7 +72,9 @@ final class PointProcedure implements CalibrateStation.Procedure {
         this.channel = model.channel();
         this.plan = model.plan();
         this.keeping = new CalibrationKeeping(desk, name, all);
-        this.table = new PointTable(channel.labUnit());
+        table.getStyleClass().add("table-cells");
+        table.setStyle("-fx-hgap: 10;");
+        table.setId("point-table");
         this.reading = new SteadyReading(desk, name, plan.seconds(), plan.typed());
         this.adjust = model.adjusts() ? new AdjustPanel(desk, name, reading, this::adjusted) : null;
         reference.setId("reference");
@@ -283,7 +291,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
         certificate.setDisable(!model.canCertify());
         after.setDisable(!model.canCheckAfterUse());
         Calibration shown = model.shown().orElse(null);
-        table.show(shown, model.rows());
+        table.show(PointCells.of(shown, model.rows(), model.channel().labUnit()));
         result.setText(model.result());
         if (model.few()) {
             List<TwoRails.Strand> strands = model.strands();

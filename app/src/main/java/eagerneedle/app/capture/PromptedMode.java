@@ -3,6 +3,7 @@ package eagerneedle.app.capture;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Rows;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.app.widget.Tone;
 import eagerneedle.app.widget.Typing;
@@ -13,6 +14,7 @@ import eagerneedle.core.trace.RawSamples;
 import java.io.IOException;
 import java.util.List;
 import java.util.Objects;
+import java.util.stream.IntStream;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -38,6 +40,7 @@ final class PromptedMode extends CaptureMode {
     private final CheckBox itself = new CheckBox("take by itself");
     private final CheckBox sound = new CheckBox("sound");
     private final FlowPane done = new FlowPane(8, 4);
+    private final Rows<Taken> taken = new Rows<>(done, this::node);
     private final HBox late = new HBox(8);
     private final VBox panel;
     private final PromptModel model;
@@ -136,22 +139,24 @@ final class PromptedMode extends CaptureMode {
     }
 
     private void rebuild() {
-        done.getChildren().clear();
         List<PromptModel.Done> all = model.done();
-        for (int i = 0; i < all.size(); i++) {
-            PromptModel.Done d = all.get(i);
-            int at = i;
-            if (d.skipped()) {
-                Button b = new Button(d.words());
-                b.getStyleClass().add("quiet-button");
-                b.setId("prompt-late-" + i);
-                Labels.explained(b, "Enter this reading afterwards, from a note made at the time");
-                b.setOnAction(e -> enterLate(at));
-                done.getChildren().add(b);
-            } else {
-                done.getChildren().add(Labels.quiet(d.words()));
-            }
+        taken.show(IntStream.range(0, all.size())
+                .mapToObj(i -> new Taken(i, all.get(i)))
+                .toList());
+    }
+
+    /** A reading with its place in the order of the prompts. */
+    private record Taken(int at, PromptModel.Done done) {}
+
+    private Node node(Taken t) {
+        if (!t.done().skipped()) {
+            return Labels.quiet(t.done().words());
         }
+        Button b = new Button(t.done().words());
+        b.getStyleClass().add("quiet-button");
+        b.setId("prompt-late-" + t.at());
+        b.setOnAction(e -> enterLate(t.at()));
+        return Labels.explained(b, "Enter this reading afterwards, from a note made at the time");
     }
 
     private void enterLate(int i) {

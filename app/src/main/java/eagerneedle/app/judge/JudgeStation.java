@@ -32,6 +32,8 @@ public final class JudgeStation implements StationView {
     private final JudgeModel model;
     private final ScrollPane scroll = new ScrollPane();
     private final VBox left = new VBox(10);
+    private final Label willBeJudged = Labels.heading("What will be judged");
+    private final Label areHidden = Labels.heading("The references are hidden");
     private final SharesPanel shares;
     private final JudgedPanel judged;
     private final Label hiddenSince = Labels.wrapped("");
@@ -136,7 +138,7 @@ public final class JudgeStation implements StationView {
         Shown shown = model.shown();
         if (shown instanceof Shown.Judged j) {
             judged.show(j);
-            left.getChildren().setAll(judged);
+            arrange(judged);
             schools.show(j.schools());
             others.showOrHide(j.others());
         } else if (shown instanceof Shown.Hidden h) {
@@ -147,7 +149,7 @@ public final class JudgeStation implements StationView {
                     n.awaited().isEmpty()
                             ? "This sheet compares no result with a reference. What it finds stands in the ledger and at Reduce."
                             : "Each needle moves as soon as its result is there.");
-            left.getChildren().setAll(Labels.heading("What will be judged"), nothing, awaitedBox);
+            arrange(willBeJudged, nothing, awaitedBox);
         }
         boolean comparison = shown instanceof Shown.Judged;
         later.showOrHide(comparison ? model.awaited() : List.of());
@@ -176,11 +178,19 @@ public final class JudgeStation implements StationView {
                 + "lock the result; then the references are shown, and what was locked stays on record.");
         blind.show(h.results());
         lock.setDisable(!h.lockable());
-        left.getChildren().setAll(Labels.heading("The references are hidden"), hiddenSince, blindBox, lock);
-        h.shares().ifPresent(s -> {
-            shares.show(s);
-            left.getChildren().add(shares);
-        });
+        h.shares().ifPresent(shares::show);
+        if (h.shares().isPresent()) {
+            arrange(areHidden, hiddenSince, blindBox, lock, shares);
+        } else {
+            arrange(areHidden, hiddenSince, blindBox, lock);
+        }
+    }
+
+    /** What stands there already stays, with the focus that it has. */
+    private void arrange(Node... parts) {
+        if (!left.getChildren().equals(List.of(parts))) {
+            left.getChildren().setAll(parts);
+        }
     }
 
     private static Node blind(JudgeModel.BlindResult b) {

@@ -45,7 +45,10 @@ final class JudgedPanel extends VBox {
     }
 
     void show(Shown.Judged j) {
-        getChildren().setAll(question, locked, needle, verdict, chance, remedy, shares, remarkBox, draws);
+        // While references are hidden the shares stand elsewhere.
+        if (!getChildren().contains(shares)) {
+            getChildren().setAll(question, locked, needle, verdict, chance, remedy, shares, remarkBox, draws);
+        }
         Comparison c = j.comparison();
         question.setText(c.label());
         Labels.says(locked, j.locked().map(JudgeModel.Remark::words).orElse(""));

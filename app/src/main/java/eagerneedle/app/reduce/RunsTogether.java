@@ -2,10 +2,9 @@ package eagerneedle.app.reduce;
 
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.station.Desk;
-import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Cell;
+import eagerneedle.app.widget.CellGrid;
 import java.util.List;
-import javafx.scene.control.Label;
-import javafx.scene.layout.GridPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
@@ -16,8 +15,7 @@ import javafx.scene.layout.VBox;
 final class RunsTogether extends VBox {
     private final TogetherModel model;
     private final PlotView overlay = new PlotView("All runs of the capture");
-    private final GridPane words = new GridPane();
-    private List<TogetherModel.Together> levels = List.of();
+    private final CellGrid words = new CellGrid((label, column) -> label.setMinWidth(column < 2 ? USE_PREF_SIZE : 0));
     private String shown = "";
 
     RunsTogether(Desk desk) {
@@ -36,20 +34,9 @@ final class RunsTogether extends VBox {
         String capture = model.capture();
         overlay.plot(model.overlay(capture).orElse(null), capture.equals(shown));
         shown = capture;
-        List<TogetherModel.Together> now = model.together(capture);
-        if (!now.equals(levels)) {
-            levels = now;
-            words.getChildren().clear();
-            for (int row = 0; row < now.size(); row++) {
-                Label level = Labels.section(now.get(row).level());
-                Label mean = Labels.figure(now.get(row).mean());
-                Label says = Labels.quiet(now.get(row).says());
-                level.setMinWidth(USE_PREF_SIZE);
-                mean.setMinWidth(USE_PREF_SIZE);
-                says.setMinWidth(0);
-                words.addRow(row, level, mean, says);
-            }
-            Labels.onPoints(words);
-        }
+        words.show(model.together(capture).stream()
+                .map(t -> List.of(
+                        new Cell(t.level(), Cell.Look.SECTION, ""), Cell.figure(t.mean()), Cell.quiet(t.says())))
+                .toList());
     }
 }

@@ -2,6 +2,8 @@ package eagerneedle.app.stockroom;
 
 import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.plot.PlotView;
+import eagerneedle.app.widget.Cell;
+import eagerneedle.app.widget.CellGrid;
 import eagerneedle.app.widget.Files;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
@@ -58,9 +60,9 @@ final class InstrumentCard extends VBox {
     private final Button retire;
     private final VBox chain;
     private final TextArea link = new TextArea();
-    private final GridPane past = new GridPane();
+    private final CellGrid past = new CellGrid();
     private final Label noPast = Labels.quiet("Nothing yet.");
-    private final VBox used = new VBox(3);
+    private final CellGrid used = new CellGrid((label, column) -> label.setMinWidth(0));
     private final Label usedWhere = Labels.section("Used in");
 
     /**
@@ -92,6 +94,7 @@ final class InstrumentCard extends VBox {
                 retire);
         past.setHgap(12);
         past.setVgap(3);
+        used.setVgap(3);
         details.getChildren().addAll(specification(), acts, chain);
         change.setId("stock-change");
         change.getStyleClass().add("quiet-button");
@@ -269,13 +272,10 @@ final class InstrumentCard extends VBox {
 
     /** The sessions it was used in; nothing stands there where it was used in none. */
     void usedIn(Instrument i, List<InstrumentsInUse.Use> uses) {
-        used.getChildren().clear();
-        for (InstrumentsInUse.Use u : uses) {
-            Label line = new Label(InstrumentWords.use(i, u));
-            line.setMinWidth(0);
-            Labels.explained(line, u.file().toString());
-            used.getChildren().add(line);
-        }
+        used.show(uses.stream()
+                .map(u -> List.of(
+                        Cell.plain(InstrumentWords.use(i, u)).saying(u.file().toString())))
+                .toList());
         for (Region part : List.of(usedWhere, used)) {
             Labels.shown(part, !uses.isEmpty());
         }
@@ -310,10 +310,12 @@ final class InstrumentCard extends VBox {
         link.setText(card.link().orElse(""));
         chain.setVisible(card.link().isPresent());
         chain.setManaged(chain.isVisible());
-        past.getChildren().clear();
-        for (StockroomModel.Past p : card.history()) {
-            past.addRow(past.getRowCount(), Labels.figure(p.day()), Labels.wrapped(p.what()), Labels.quiet(p.by()));
-        }
+        past.show(card.history().stream()
+                .map(p -> List.of(
+                        new Cell(p.day(), Cell.Look.DIGITS, ""),
+                        new Cell(p.what(), Cell.Look.WRAPPED, ""),
+                        Cell.quiet(p.by())))
+                .toList());
         noPast.setVisible(card.history().isEmpty());
         noPast.setManaged(noPast.isVisible());
         usedIn(i, card.uses());
