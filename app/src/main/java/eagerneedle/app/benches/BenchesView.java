@@ -8,6 +8,7 @@ import eagerneedle.app.widget.Files;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.OneOf;
+import eagerneedle.app.widget.Rows;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.core.benches.Benches;
 import eagerneedle.picture.BenchesPicture;
@@ -20,6 +21,7 @@ import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import javafx.application.Platform;
@@ -58,6 +60,8 @@ public final class BenchesView implements StationView {
     private final PictureView picture = new PictureView("All benches on one scale", null);
     private final VBox says = new VBox(8);
     private final VBox counted = new VBox(4);
+    private final Rows<String> counts = Rows.changing(
+            counted, Function.identity(), this::counting, (box, name) -> box.setSelected(model.counts(name)));
     private final AtomicBoolean going = new AtomicBoolean();
     private final BesideOrBelow body;
     private @Nullable Together shown;
@@ -243,7 +247,7 @@ public final class BenchesView implements StationView {
         List<String> problems = model.problems();
         state.setText(model.title() + ": " + names.size() + (names.size() == 1 ? " bench." : " benches.")
                 + (problems.isEmpty() ? "" : " " + String.join(" ", problems)));
-        counted.getChildren().setAll(names.stream().map(this::counting).toList());
+        counts.show(names);
         BenchesModel.Result before = result.getValue();
         List<BenchesModel.Result> results = model.results();
         if (!results.equals(result.getItems())) {
@@ -259,7 +263,6 @@ public final class BenchesView implements StationView {
 
     private CheckBox counting(String name) {
         CheckBox box = new CheckBox(name);
-        box.setSelected(model.counts(name));
         box.setOnAction(e -> {
             model.count(name, box.isSelected());
             hold();

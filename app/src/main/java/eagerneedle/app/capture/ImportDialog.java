@@ -3,6 +3,8 @@ package eagerneedle.app.capture;
 import eagerneedle.app.eye.EyeReadings;
 import eagerneedle.app.eye.RowsFile;
 import eagerneedle.app.station.Desk;
+import eagerneedle.app.widget.Cell;
+import eagerneedle.app.widget.CellGrid;
 import eagerneedle.app.widget.Dialogue;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
@@ -18,6 +20,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.stream.IntStream;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -54,7 +57,7 @@ public final class ImportDialog {
     private final CheckBox schedule = new CheckBox("levels in the order of the schedule");
     private final Label says = Labels.wrapped("");
     private final Label problem = Labels.wrapped("");
-    private final GridPane preview = new GridPane();
+    private final CellGrid preview = new CellGrid();
     private final GridPane choices = new GridPane();
 
     @SuppressWarnings("NullAway.Init") // of what is brought in, before anything is shown
@@ -206,15 +209,12 @@ public final class ImportDialog {
             separator.setValue(model.separator());
             comma.setSelected(model.hasDecimalComma());
         }
-        preview.getChildren().clear();
         List<List<String>> rows = model.preview(SHOWN, WIDE);
-        for (int r = 0; r < rows.size(); r++) {
-            for (int c = 0; c < rows.get(r).size(); c++) {
-                String cell = rows.get(r).get(c);
-                preview.add(r == 0 ? Labels.quiet(cell) : Labels.figure(cell), c, r);
-            }
-        }
-        Labels.onPoints(preview);
+        preview.show(IntStream.range(0, rows.size())
+                .mapToObj(r -> rows.get(r).stream()
+                        .map(r == 0 ? Cell::quiet : Cell::figure)
+                        .toList())
+                .toList());
         columns();
     }
 

@@ -5,10 +5,12 @@ import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.OneOf;
+import eagerneedle.app.widget.Rows;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.core.day.ReadyCheck;
 import eagerneedle.store.stockroom.ReadyBook;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import javafx.geometry.Pos;
@@ -30,6 +32,7 @@ public final class ReadyView implements StationView {
     private final ScrollPane scroll = new ScrollPane();
     private final VBox all = new VBox(14);
     private final VBox rows = new VBox(10);
+    private final Rows<Map.Entry<String, Optional<ReadyCheck.Row>>> lines = new Rows<>(rows, ReadyView::line);
     private final TextField bench = new TextField();
     private final Label last = Labels.quiet("");
     private final ChoiceBox<ReadyModel.Point> point;
@@ -131,23 +134,22 @@ public final class ReadyView implements StationView {
     }
 
     private void show() {
-        rows.getChildren().clear();
-        for (Map.Entry<String, Optional<ReadyCheck.Row>> e : model.rows().entrySet()) {
-            Optional<ReadyCheck.Row> r = e.getValue();
-            String mark = r.isEmpty() ? "○" : r.get().good() ? "●" : "▲";
-            Label what = Labels.styled(mark + " " + e.getKey(), "ready-what");
-            what.setMinWidth(Theme.px(130));
-            if (r.isPresent() && !r.get().good()) {
-                what.getStyleClass().add("attention");
-            }
-            Label says = Labels.wrapped(r.map(ReadyCheck.Row::says).orElse("Still to be looked at."));
-            HBox.setHgrow(says, Priority.ALWAYS);
-            HBox row = new HBox(12, what, says);
-            row.setAlignment(Pos.TOP_LEFT);
-            rows.getChildren().add(row);
-        }
+        lines.show(List.copyOf(model.rows().entrySet()));
         last.setText(model.lastSays());
         sign.setDisable(!model.canSign());
+    }
+
+    private static HBox line(Map.Entry<String, Optional<ReadyCheck.Row>> e) {
+        Optional<ReadyCheck.Row> r = e.getValue();
+        String mark = r.isEmpty() ? "○" : r.get().good() ? "●" : "▲";
+        Label what = Labels.styled(mark + " " + e.getKey(), "ready-what");
+        what.setMinWidth(Theme.px(130));
+        Labels.styled(what, "attention", r.isPresent() && !r.get().good());
+        Label says = Labels.wrapped(r.map(ReadyCheck.Row::says).orElse("Still to be looked at."));
+        HBox.setHgrow(says, Priority.ALWAYS);
+        HBox row = new HBox(12, what, says);
+        row.setAlignment(Pos.TOP_LEFT);
+        return row;
     }
 
     @Override

@@ -3,43 +3,49 @@ package eagerneedle.app.window;
 import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Rows;
 import eagerneedle.app.widget.Theme;
-import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.watch.Finding;
 import eagerneedle.picture.Ink;
 import java.util.List;
 import java.util.function.IntConsumer;
+import java.util.stream.IntStream;
 import javafx.animation.PauseTransition;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
-import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.TextField;
-import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.util.Duration;
+import org.jspecify.annotations.Nullable;
 
 /** The bottom line: what is wrong now and what to do. Expands into the list of all findings. */
 public final class WatchStrip extends VBox implements Notices.Board {
     private final Label line = new Label();
     private final Button more = new Button("All watches");
     private final VBox list = new VBox(6);
-    private final ScrollPane scroll = new ScrollPane(list);
+    private final Label nothing = Labels.quiet("Nothing to watch.");
+    private final ScrollPane scroll = new ScrollPane(new VBox(nothing, list));
+    private @Nullable Answers answers;
+    private final Rows<Placed> rows = Rows.changing(
+            list,
+            p -> FindingItem.Key.of(p.finding()),
+            p -> new FindingItem(),
+            (item, p) -> item.show(p.finding(), p.at(), this::showRun, answers));
     private final PictureView lamp = new PictureView("Watch lamp", null);
     private final PauseTransition fade = new PauseTransition(Duration.seconds(7));
     private final IntConsumer showRun;
     private List<Finding> findings = List.of();
 
-    @SuppressWarnings("NullAway.Init") // said by the window
-    private Answers answers;
-
     private String live = "";
     private boolean silent;
     private boolean open;
+
+    /** A finding and its place in the list. */
+    private record Placed(int at, Finding finding) {}
 
     /** @param showRun shows the run a finding points at */
     public WatchStrip(IntConsumer showRun) {
@@ -63,6 +69,10 @@ public final class WatchStrip extends VBox implements Notices.Board {
         Labels.shown(scroll, false);
         getChildren().addAll(scroll, row);
         fade.setOnFinished(e -> refresh());
+    }
+
+    private void showRun(int run) {
+        showRun.accept(run);
     }
 
     private void toggle() {
@@ -96,28 +106,10 @@ public final class WatchStrip extends VBox implements Notices.Board {
 
     public void findings(List<Finding> now) {
         findings = now;
-        list.getChildren().clear();
-        for (Finding f : now) {
-            Label what = Labels.wrapped(mark(f) + " " + f.message());
-            what.getStyleClass().add(f.severity() == Finding.Severity.NOTE ? "plain" : "attention");
-            Label why = Labels.wrapped(f.cause() + " " + f.remedy());
-            why.getStyleClass().add("quiet");
-            VBox item = new VBox(1, what, why);
-            FlowPane acts = new FlowPane(10, 2);
-            if (f.run() > 0) {
-                Hyperlink go = new Hyperlink("Show run " + f.run());
-                go.setOnAction(e -> showRun.accept(f.run()));
-                acts.getChildren().add(go);
-            }
-            if (answers != null) {
-                answer(f, acts);
-            }
-            item.getChildren().add(acts);
-            list.getChildren().add(item);
-        }
-        if (now.isEmpty()) {
-            list.getChildren().add(Labels.quiet("Nothing to watch."));
-        }
+        rows.show(IntStream.range(0, now.size())
+                .mapToObj(i -> new Placed(i, now.get(i)))
+                .toList());
+        Labels.shown(nothing, now.isEmpty());
         refresh();
     }
 
@@ -134,38 +126,10 @@ public final class WatchStrip extends VBox implements Notices.Board {
         answers = who;
     }
 
-    private void answer(Finding f, FlowPane acts) {
-        int at = list.getChildren().size();
-        Hyperlink known = new Hyperlink("Acknowledge");
-        known.setId("watch-acknowledge-" + at);
-        known.setOnAction(e -> answers.explain(f, ""));
-        TextField why = new TextField();
-        why.setId("watch-why-" + at);
-        why.setPrefWidth(Theme.px(200));
-        why.setPromptText("why it is so");
-        why.setAccessibleText("What to say to this watch");
-        Hyperlink explain = new Hyperlink("Explain");
-        explain.setId("watch-explain-" + at);
-        explain.setOnAction(e -> answers.explain(f, why.getText()));
-        why.setOnAction(e -> explain.fire());
-        acts.getChildren().addAll(known, why, explain);
-        if (f.run() > 0 && !Double.isNaN(f.from())) {
-            Hyperlink voids = new Hyperlink(Notation.sentence("Void its samples, %.4g s to %.4g s", f.from(), f.to()));
-            voids.setId("watch-void-" + at);
-            voids.setOnAction(e -> answers.voidSamples(f, why.getText().isBlank() ? f.watch() : why.getText()));
-            acts.getChildren().add(voids);
-        }
-        acts.setAlignment(Pos.CENTER_LEFT);
-    }
-
     /** The watches look and say nothing, or speak again. */
     void silent(boolean on) {
         silent = on;
         refresh();
-    }
-
-    private static String mark(Finding f) {
-        return f.severity() == Finding.Severity.NOTE ? "·" : "▲";
     }
 
     private void refresh() {
