@@ -82,13 +82,14 @@ final class Bounds {
                 return new Bound(n.name(), i.op().startsWith(">"), s.quantity());
             }
         } catch (FormulaException told) {
-            throw wrong(column);
+            throw wrong(column, told);
         }
-        throw wrong(column);
+        throw wrong(column, null);
     }
 
-    private static FormulaException wrong(int column) {
-        return new FormulaException(column, "Bounds are written 'tau > 0 s, n <= 2': a parameter first, then a value.");
+    private static FormulaException wrong(int column, @Nullable FormulaException cause) {
+        return new FormulaException(
+                column, "Bounds are written 'tau > 0 s, n <= 2': a parameter first, then a value.", cause);
     }
 
     /** The fit within the bounds. */

@@ -104,7 +104,7 @@ final class GroupFunctions {
         try {
             return new Value.Words(StandingOut.of(names(a), a.rows(0)).sentence());
         } catch (IllegalArgumentException tooFew) {
-            throw new FormulaException(a.at(0).column(), String.valueOf(tooFew.getMessage()));
+            throw new FormulaException(a.at(0).column(), String.valueOf(tooFew.getMessage()), tooFew);
         }
     }
 

@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The parameters that a fit is to find, as they are declared: {@code n = 2, I_s = 1e-17 A, c}. One without a starting
@@ -31,7 +32,7 @@ record Sought(Map<String, Optional<Quantity>> start) {
             String name = bare ? ((Expr.Name) f.expression()).name() : f.defines();
             Value v = bare ? null : value(f, column);
             if (name == null || name.contains(".") || !bare && !(v instanceof Value.Scalar)) {
-                throw wrong(column);
+                throw wrong(column, null);
             }
             if (out.put(name, Optional.ofNullable((Value.Scalar) v).map(Value.Scalar::quantity)) != null) {
                 throw new FormulaException(column, name + " is to be found twice.");
@@ -44,7 +45,7 @@ record Sought(Map<String, Optional<Quantity>> start) {
         try {
             return Formula.parse(part);
         } catch (FormulaException e) {
-            throw wrong(column);
+            throw wrong(column, e);
         }
     }
 
@@ -52,13 +53,15 @@ record Sought(Map<String, Optional<Quantity>> start) {
         try {
             return f.evaluate(Scope.empty("find"));
         } catch (FormulaException e) {
-            throw wrong(column);
+            throw wrong(column, e);
         }
     }
 
-    private static FormulaException wrong(int column) {
+    private static FormulaException wrong(int column, @Nullable FormulaException cause) {
         return new FormulaException(
-                column, "What is to be found is written 'n = 2, I_s = 1e-17 A', or 'a, b' where the model is linear.");
+                column,
+                "What is to be found is written 'n = 2, I_s = 1e-17 A', or 'a, b' where the model is linear.",
+                cause);
     }
 
     List<String> names() {

@@ -291,7 +291,7 @@ public final class Reduction {
             } catch (NodeScope.Missing | FormulaException e) {
                 throw new IllegalArgumentException(e.getMessage(), e);
             }
-            throw new IllegalArgumentException("'" + text + "' does not give one quantity.");
+            throw new IllegalArgumentException("'" + text + "' does not give one quantity.", notAReading);
         }
     }
 

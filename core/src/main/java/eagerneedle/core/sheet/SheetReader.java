@@ -208,9 +208,10 @@ public final class SheetReader {
                     m == null ? 0 : m.getLine() + 1,
                     m == null ? 0 : m.getColumn() + 1,
                     "the YAML cannot be read here (" + e.getProblem().replaceAll("\\s+", " ")
-                            + "); look at indentation, quotes and colons.");
+                            + "); look at indentation, quotes and colons.",
+                    e);
         } catch (YAMLException e) {
-            throw new SheetException(file, 0, 0, "this is not a text file that YAML can be read from.");
+            throw new SheetException(file, 0, 0, "this is not a text file that YAML can be read from.", e);
         }
         if (!(root instanceof MappingNode)) {
             throw new SheetException(file, 1, 1, "this is not a method sheet; a sheet starts with 'sheet: 1'.");
@@ -236,7 +237,8 @@ public final class SheetReader {
                     file,
                     0,
                     0,
-                    "an entry has the wrong form: " + e.getOriginalMessage().replaceAll("\\s*\\(.*", "") + ".");
+                    "an entry has the wrong form: " + e.getOriginalMessage().replaceAll("\\s*\\(.*", "") + ".",
+                    e);
         }
     }
 
