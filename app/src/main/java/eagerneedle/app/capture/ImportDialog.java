@@ -11,6 +11,7 @@ import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.app.widget.Typing;
 import eagerneedle.app.workbench.ColumnMapping;
+import eagerneedle.app.workbench.Fault;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.store.FileName;
 import eagerneedle.store.foreign.ForeignFile;
@@ -279,7 +280,7 @@ public final class ImportDialog {
                 Notices.tell(behind, remarks);
             }
         } catch (RuntimeException e) {
-            problem.setText("▲ " + e.getMessage());
+            problem.setText("▲ " + Fault.said(e));
         }
     }
 }

@@ -1,5 +1,7 @@
 package eagerneedle.app.command;
 
+import eagerneedle.app.workbench.Fault;
+import eagerneedle.app.workbench.ProgramLog;
 import eagerneedle.app.workbench.Version;
 import eagerneedle.core.formula.FormulaException;
 import java.io.PrintStream;
@@ -9,6 +11,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import org.slf4j.LoggerFactory;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
@@ -128,7 +131,12 @@ public final class NeedleCommand implements Runnable {
         }
     }
 
-    private static String oneLine(Exception e) {
+    static String oneLine(Exception e) {
+        if (Fault.isOurs(e)) {
+            ProgramLog.begin();
+            LoggerFactory.getLogger(NeedleCommand.class).error("At the command line", e);
+            return "Something went wrong in the program itself; " + ProgramLog.file() + " says where.";
+        }
         String where = e instanceof FormulaException f && f.column() > 0 ? "column " + f.column() + ": " : "";
         String message =
                 e.getMessage() == null ? "That did not work (" + e.getClass().getSimpleName() + ")." : e.getMessage();

@@ -4,6 +4,7 @@ import eagerneedle.app.classroom.ClassSet;
 import eagerneedle.app.widget.Files;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.workbench.Fault;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.FileName;
@@ -140,7 +141,6 @@ final class GiveOutPanel extends VBox {
 
     /** The sentence of what went wrong. */
     static String said(Throwable failed) {
-        Throwable cause = failed.getCause() == null ? failed : failed.getCause();
-        return String.valueOf(cause.getMessage());
+        return Fault.said(failed);
     }
 }

@@ -2,6 +2,7 @@ package eagerneedle.app.record;
 
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.workbench.Fault;
 import eagerneedle.report.ReportPages;
 import java.awt.image.BufferedImage;
 import java.util.List;
@@ -81,8 +82,7 @@ final class PagesView extends VBox {
                         List<BufferedImage> drawn = ReportPages.of(report.get(), width);
                         Platform.runLater(() -> show(turn, drawn));
                     } catch (RuntimeException e) {
-                        Platform.runLater(() -> state.setText("The report cannot be set now: "
-                                + (e.getMessage() == null ? "try again." : e.getMessage())));
+                        Platform.runLater(() -> state.setText("The report cannot be set now: " + Fault.said(e)));
                     }
                 },
                 "report pages");

@@ -5,6 +5,7 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.workbench.Fault;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.sheet.Device;
 import java.io.IOException;
@@ -154,7 +155,7 @@ final class ConnectionBar extends VBox {
                         LiveRig rig = opening.open();
                         Platform.runLater(() -> Notices.tell(this, model.connect(rig)));
                     } catch (IOException | RuntimeException e) {
-                        Platform.runLater(() -> Notices.warn(this, String.valueOf(e.getMessage())));
+                        Platform.runLater(() -> Notices.warn(this, Fault.said(e)));
                     } finally {
                         Platform.runLater(() -> {
                             connect.setDisable(false);

@@ -2,6 +2,7 @@ package eagerneedle.app.station;
 
 import eagerneedle.app.widget.Files;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.workbench.Fault;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.Papering;
 import eagerneedle.core.reduce.SheetTrial;
@@ -37,8 +38,7 @@ public final class HandoutPaper {
                     if (failed == null) {
                         Notices.tell(owner, "Wrote " + FileName.of(to) + ".");
                     } else {
-                        Throwable cause = failed.getCause() == null ? failed : failed.getCause();
-                        Notices.warn(owner, String.valueOf(cause.getMessage()));
+                        Notices.warn(owner, Fault.said(failed));
                     }
                 }));
     }

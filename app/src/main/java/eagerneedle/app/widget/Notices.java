@@ -1,5 +1,6 @@
 package eagerneedle.app.widget;
 
+import eagerneedle.app.workbench.Fault;
 import java.util.Optional;
 import javafx.scene.Node;
 
@@ -33,7 +34,7 @@ public final class Notices {
             act.run();
             return true;
         } catch (RuntimeException e) {
-            warn(node, e.getMessage() == null ? "That did not work." : e.getMessage());
+            warn(node, Fault.said(e));
             return false;
         }
     }

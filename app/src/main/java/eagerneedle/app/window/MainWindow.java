@@ -73,7 +73,7 @@ public final class MainWindow implements Desk {
         this.clock = clock;
         this.restyling = new Restyling(this, header, ledger, strip);
         this.aside = new Aside(this, surface, side, clock);
-        this.trouble = new TroubleBanner(() -> this.bench, clock);
+        this.trouble = new TroubleBanner(() -> Optional.of(this.bench.file()), clock);
         this.pace = pace;
         strip.answeredBy(new WatchAnswers(() -> bench, strip));
         hunting = new HuntBanner(this, clock);

@@ -2,6 +2,7 @@ package eagerneedle.app.window;
 
 import eagerneedle.app.station.Station;
 import eagerneedle.app.workbench.Beginning;
+import eagerneedle.app.workbench.Fault;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.app.workbench.OpenBench;
@@ -51,7 +52,7 @@ record Opening(Clock clock, Function<Workbench, MainWindow> into, java.util.func
                 }
                 into.apply(bench(q.text(), q.text(), b -> {}));
             } catch (RuntimeException e) {
-                say.accept(e.getMessage(), true);
+                say.accept(Fault.said(e), true);
             }
         }
     }
@@ -144,11 +145,11 @@ record Opening(Clock clock, Function<Workbench, MainWindow> into, java.util.func
                             try {
                                 then.accept(found);
                             } catch (RuntimeException e) {
-                                say.accept(e.getMessage(), true);
+                                say.accept(Fault.said(e), true);
                             }
                         });
                     } catch (IOException | RuntimeException e) {
-                        Platform.runLater(() -> say.accept(e.getMessage(), true));
+                        Platform.runLater(() -> say.accept(Fault.said(e), true));
                     }
                 },
                 "beginning");

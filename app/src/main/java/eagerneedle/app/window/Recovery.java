@@ -1,5 +1,6 @@
 package eagerneedle.app.window;
 
+import eagerneedle.app.workbench.Fault;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
@@ -19,7 +20,7 @@ final class Recovery {
         try {
             unfinished.forEach(r -> bench.apply(new RunCommand.KeepRun(r.named("Recovered run " + r.id()))));
         } catch (RuntimeException refused) {
-            return Optional.of(String.valueOf(refused.getMessage()));
+            return Optional.of(Fault.said(refused));
         }
         return Optional.of((unfinished.size() == 1
                         ? "A run that was being recorded when the program ended was"

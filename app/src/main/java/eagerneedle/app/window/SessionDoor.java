@@ -6,6 +6,7 @@ import eagerneedle.app.station.Station;
 import eagerneedle.app.widget.Files;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.workbench.Beginning;
+import eagerneedle.app.workbench.Fault;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.OpenBench;
 import eagerneedle.app.workbench.OpenSheet;
@@ -85,13 +86,13 @@ final class SessionDoor implements StartPage.Visitor {
             if (e.damaged()) {
                 offerRepair(path, String.valueOf(e.getMessage()));
             } else {
-                window.say(String.valueOf(e.getMessage()), true);
+                window.say(Fault.said(e), true);
             }
         } catch (RuntimeException e) {
             if (opened != null) {
                 opened.close();
             }
-            window.say(String.valueOf(e.getMessage()), true);
+            window.say(Fault.said(e), true);
         }
     }
 

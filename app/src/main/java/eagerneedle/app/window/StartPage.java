@@ -4,6 +4,7 @@ import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.Beginning;
 import eagerneedle.app.workbench.Demonstration;
+import eagerneedle.app.workbench.Fault;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.SheetFile;
 import eagerneedle.core.reduce.SheetTrial;
@@ -322,7 +323,7 @@ public final class StartPage extends VBox {
         } catch (java.io.IOException e) {
             visitor.say(FileName.of(file) + " cannot be read; a sheet is a text file in UTF-8.");
         } catch (RuntimeException e) {
-            visitor.say(String.valueOf(e.getMessage()));
+            visitor.say(Fault.said(e));
         }
     }
 

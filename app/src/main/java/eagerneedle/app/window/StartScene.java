@@ -1,8 +1,10 @@
 package eagerneedle.app.window;
 
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.Beginning;
+import eagerneedle.app.workbench.Fault;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.sheet.SheetReader;
@@ -11,6 +13,7 @@ import eagerneedle.store.bench.Recent;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Function;
 import javafx.scene.Scene;
 import javafx.scene.control.Label;
@@ -71,17 +74,18 @@ public final class StartScene {
                         try {
                             act.run();
                         } catch (RuntimeException e) {
-                            say(String.valueOf(e.getMessage()));
+                            say(Fault.said(e));
                         }
                     }
                 },
                 recent);
-        VBox head = new VBox(
-                2, Labels.styled("Eager Needle", "program"), Labels.quiet("From the plan to a defended number."), says);
+        VBox head = new Head(says);
         head.getStyleClass().add("header");
         head.setPadding(new javafx.geometry.Insets(14, 20, 12, 20));
         VBox.setVgrow(page, Priority.ALWAYS);
-        Scene scene = new Scene(new BorderPane(page, head, null, null, null), 1280, 800);
+        TroubleBanner trouble = new TroubleBanner(Optional::empty, Clock.systemUTC());
+        trouble.watch();
+        Scene scene = new Scene(new BorderPane(page, new VBox(head, trouble), null, null, null), 1280, 800);
         Theme.dress(scene, Theme.isDark());
         stage.setOnShown(null);
         stage.setOnHidden(null);
@@ -89,5 +93,30 @@ public final class StartScene {
         stage.setScene(scene);
         stage.setMinWidth(Theme.px(1000));
         stage.setMinHeight(Theme.px(660));
+    }
+
+    /** The program's name, and where sentences are said. */
+    private static final class Head extends VBox implements Notices.Board {
+        private final Label says;
+
+        Head(Label says) {
+            super(
+                    2,
+                    Labels.styled("Eager Needle", "program"),
+                    Labels.quiet("From the plan to a defended number."),
+                    says);
+            this.says = says;
+            setId(Notices.BOARD);
+        }
+
+        @Override
+        public void say(String sentence, boolean warning) {
+            says.setText(sentence);
+        }
+
+        @Override
+        public void live(String sentence) {
+            // Nothing is recorded here.
+        }
     }
 }

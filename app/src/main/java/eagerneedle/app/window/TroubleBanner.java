@@ -4,8 +4,8 @@ import eagerneedle.app.widget.Files;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.workbench.TroubleReport;
-import eagerneedle.app.workbench.Workbench;
 import eagerneedle.store.FileName;
+import eagerneedle.store.bench.BenchFile;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.Optional;
@@ -25,16 +25,17 @@ import org.slf4j.LoggerFactory;
  * Errors of every thread come here, those that were caught and told as sentences never do.
  */
 final class TroubleBanner extends HBox implements Thread.UncaughtExceptionHandler {
-    private final Supplier<Workbench> bench;
+    private final Supplier<Optional<BenchFile>> file;
     private final Clock clock;
     private final Label says = Labels.wrapped("");
     private final CheckBox data = new CheckBox("with the data of this session");
     private @Nullable TroubleReport report;
     private int more;
 
-    TroubleBanner(Supplier<Workbench> bench, Clock clock) {
+    /** @param file the bench file of the session; empty while none is open */
+    TroubleBanner(Supplier<Optional<BenchFile>> file, Clock clock) {
         super(10);
-        this.bench = bench;
+        this.file = file;
         this.clock = clock;
         setId("trouble");
         getStyleClass().add("trouble");
@@ -84,10 +85,7 @@ final class TroubleBanner extends HBox implements Thread.UncaughtExceptionHandle
                 && Notices.attempt(
                         this,
                         () -> told.write(
-                                to,
-                                data.isSelected()
-                                        ? Optional.of(copy -> bench.get().file().copyTo(copy))
-                                        : Optional.empty()))) {
+                                to, file.get().filter(f -> data.isSelected()).map(f -> f::copyTo)))) {
             Notices.tell(this, "Saved " + FileName.of(to) + ".");
         }
     }
@@ -97,8 +95,12 @@ final class TroubleBanner extends HBox implements Thread.UncaughtExceptionHandle
         report = now == null || report == null || more == 1 ? now : report;
         if (report != null) {
             String again = more > 1 ? " It is the first of " + more + " such errors." : "";
-            says.setText("▲ " + report.sentence() + " Every act and every sample up to now is kept in "
-                    + FileName.of(bench.get().file().path()) + ", and the session goes on." + again);
+            String kept = file.get()
+                    .map(f -> "Every act and every sample up to now is kept in " + FileName.of(f.path())
+                            + ", and the session goes on.")
+                    .orElse("No session is open, and those that were kept stay as they are.");
+            says.setText("▲ " + report.sentence() + " " + kept + again);
+            Labels.shown(data, file.get().isPresent());
         }
         setVisible(report != null);
         setManaged(report != null);

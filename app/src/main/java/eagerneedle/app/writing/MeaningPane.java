@@ -4,6 +4,7 @@ import eagerneedle.app.plot.EquationView;
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.workbench.Fault;
 import eagerneedle.core.edit.Mend;
 import eagerneedle.core.sheet.Descent;
 import eagerneedle.core.sheet.Sheet;
@@ -237,8 +238,7 @@ final class MeaningPane extends VBox {
     }
 
     private static String said(Throwable failed) {
-        Throwable cause = failed.getCause();
-        return String.valueOf((cause == null ? failed : cause).getMessage());
+        return Fault.said(failed);
     }
 
     private static Node line(Meaning.Line l) {

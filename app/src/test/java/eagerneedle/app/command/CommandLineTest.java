@@ -36,6 +36,30 @@ class CommandLineTest {
     }
 
     @Test
+    void whatTheProgramDidWrongItselfIsSaidAndLogged() throws IOException {
+        String before = System.setProperty("needle.home", folder.toString());
+        try {
+            assertThat(NeedleCommand.oneLine(new IllegalArgumentException("Write\na number.")))
+                    .isEqualTo("Write a number.");
+            assertThat(folder.resolve("log")).doesNotExist();
+            assertThat(NeedleCommand.oneLine(new NullPointerException("Cannot invoke \"x\"")))
+                    .startsWith("Something went wrong in the program itself; ")
+                    .contains("needle.log")
+                    .doesNotContain("invoke");
+            assertThat(folder.resolve("log").resolve("needle.log"))
+                    .content()
+                    .contains("NullPointerException: Cannot invoke")
+                    .contains("CommandLineTest");
+        } finally {
+            if (before == null) {
+                System.clearProperty("needle.home");
+            } else {
+                System.setProperty("needle.home", before);
+            }
+        }
+    }
+
+    @Test
     void evalPrintsTheQuantityAndItsJson() throws IOException {
         assertThat(needle("eval", "9.8123(4) m/s^2 * 2 kg").out().strip()).isEqualTo("19.62460(80) N");
         JsonNode q = needle("eval", "v = 3.00(3) m / 2.00(4) s", "--json")

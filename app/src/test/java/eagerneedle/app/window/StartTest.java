@@ -5,6 +5,7 @@ import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.app.plot.CardDrawing;
+import eagerneedle.app.widget.Notices;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
@@ -16,6 +17,7 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
+import javafx.application.Platform;
 import javafx.geometry.Bounds;
 import javafx.scene.control.Labeled;
 import javafx.scene.image.WritableImage;
@@ -57,8 +59,12 @@ class StartTest extends BenchWindow {
         settle();
     }
 
+    private final Thread.UncaughtExceptionHandler before = Thread.getDefaultUncaughtExceptionHandler();
+
     @AfterEach
     void home() {
+        Thread.setDefaultUncaughtExceptionHandler(before);
+        act(() -> Thread.currentThread().setUncaughtExceptionHandler(before));
         System.clearProperty("needle.home");
     }
 
@@ -84,6 +90,28 @@ class StartTest extends BenchWindow {
                 .as("the session that is open already is gone on with")
                 .isEmpty();
         assertThat(window.dial().current()).isEqualTo(eagerneedle.app.station.Station.PLAN);
+    }
+
+    /** Before any session there is nothing to send along, and nothing is lost. */
+    @Test
+    void anErrorOfTheProgramIsSaidHereToo(FxRobot robot) {
+        Platform.runLater(() -> {
+            throw new IllegalStateException("broken on purpose");
+        });
+        settle();
+        assertThat(robot.lookup("#trouble-says").queryAs(Labeled.class).getText())
+                .contains("(broken on purpose)")
+                .contains("No session is open");
+        assertThat(robot.lookup("#trouble-data").query().isVisible()).isFalse();
+        fire(robot, "trouble-close");
+        assertThat(robot.lookup("#trouble").query().isVisible()).isFalse();
+        act(() -> Notices.attempt(
+                robot.lookup("#start-page").query(), () -> List.of().iterator().next()));
+        settle();
+        assertThat(robot.lookup("#trouble-says").queryAs(Labeled.class).getText())
+                .startsWith("▲ Something went wrong");
+        assertThat(robot.lookup("#start-says").queryAs(Labeled.class).getText())
+                .isEqualTo("Something went wrong in the program itself; what was kept stays as it was.");
     }
 
     @Test
