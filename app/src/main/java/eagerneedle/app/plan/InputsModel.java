@@ -1,6 +1,7 @@
 package eagerneedle.app.plan;
 
 import eagerneedle.app.station.Desk;
+import eagerneedle.core.formula.Written;
 import eagerneedle.core.quantity.Budget;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
@@ -91,10 +92,10 @@ final class InputsModel {
         LabUnit wanted;
         LabUnit given;
         try {
-            wanted = Reading.parse(planned).unit();
-            given = Reading.parse(text).unit();
+            wanted = Written.quantity(planned, label, label, "").unit();
+            given = Written.quantity(text, label, label, "").unit();
         } catch (IllegalArgumentException e) {
-            // What is not a single reading is looked at where it is kept.
+            // What cannot be read at all is told where it is kept.
             return;
         }
         if (!given.fits(wanted)) {

@@ -113,6 +113,9 @@ record LedgerDetail(Reduction r, Key key, @Nullable Quantity was, PlainWords wor
 
     /** What moved and by how much, in one sentence. */
     static String moved(Quantity before, Quantity now) {
+        if (!before.unit().fits(now.unit())) {
+            return "It was " + Notation.bracket(before) + ", a quantity of another kind.";
+        }
         double by = now.value() - before.in(now.unit());
         return "It was " + Notation.bracket(before) + " and moved by " + Notation.plain(by, 2) + " "
                 + now.unit().difference().pretty()

@@ -44,6 +44,13 @@ class PlanModelsTest {
         assertThatThrownBy(() -> m.write("spacing", Column.PLANNED, "eight hundred"))
                 .hasMessageContaining("not a number with a unit");
         assertThatThrownBy(() -> m.write("spacing", Column.PLANNED, "842 s")).isInstanceOf(RuntimeException.class);
+        for (String other : new String[] {"840; 842; 843", "reading(842 s, division: 1 s)", "4; 5 s"}) {
+            assertThatThrownBy(() -> m.write("spacing", Column.MEASURED, other))
+                    .as(other)
+                    .hasMessageContaining("is read in mm");
+        }
+        m.write("spacing", Column.MEASURED, "84.2; 84.3; 84.1 cm");
+        m.write("spacing", Column.MEASURED, "");
         assertThat(m.cell("spacing", Column.PLANNED)).isEqualTo(before);
     }
 

@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import eagerneedle.app.PlainDesk;
 import eagerneedle.app.window.LedgerModel.Line;
 import eagerneedle.app.window.LedgerModel.Role;
+import eagerneedle.core.quantity.Quantity;
+import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.reduce.Key;
 import eagerneedle.core.session.JudgeCommand;
 import eagerneedle.core.session.PlanCommand;
@@ -150,5 +152,15 @@ class LedgerModelTest {
         assertThat(model.detail()).noneMatch(r -> r.words().contains("9.8"));
         assertThat(model.tabbed().lines().noneMatch(l -> l.startsWith("g_reference\t")))
                 .isTrue();
+    }
+
+    /** A reading that was typed in another unit is another quantity; it must not keep the ledger from being shown. */
+    @Test
+    void whatBecameAnotherKindOfQuantityIsSaid() {
+        Quantity mm = Reading.parse("12.0(2) mm").toQuantity("x", "x", "x");
+        Quantity number = Reading.parse("2.0(5)").toQuantity("x", "x", "x");
+        assertThat(LedgerDetail.moved(mm, number)).isEqualTo("It was 12.00(20) mm, a quantity of another kind.");
+        assertThat(LedgerDetail.moved(mm, Reading.parse("1.3(1) cm").toQuantity("x", "x", "x")))
+                .contains("moved by 0.1 cm, 5 of its standard uncertainty");
     }
 }

@@ -481,6 +481,7 @@ class WindowTest {
         }
         act(() -> window.door().open(lost));
         settle();
+        assertThat(text(robot, "watch-line")).contains("Run 1 is of the capture 'of no capture'");
         int acts = window.bench().file().acts().size();
         act(() -> window.bench().apply(new eagerneedle.core.session.RecordCommand.AddNote(now, "goes on")));
         assertThat(window.bench().file().acts()).hasSize(acts + 1);

@@ -41,8 +41,18 @@ public final class Reducer {
         return located.sheet().picking(session.picked()).adding(session.own());
     }
 
-    /** Reduces what has been captured. */
+    /**
+     * Reduces what has been captured.
+     *
+     * @throws IllegalArgumentException with one sentence for a run of a capture that the sheet does not have
+     */
     public Reduction reduce(Session session) {
+        for (Run run : session.runs()) {
+            if (!located.sheet().captures().containsKey(run.capture())) {
+                throw new IllegalArgumentException(run.name() + " is of the capture '" + run.capture()
+                        + "', which the session's sheet does not have; repair it with the sheet it was made with.");
+            }
+        }
         last = Graph.evaluate(builder(session, false, sheetOf(session)).build(), last);
         return new Reduction(
                 sheetOf(session),
