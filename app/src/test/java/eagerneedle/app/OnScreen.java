@@ -2,6 +2,9 @@ package eagerneedle.app;
 
 import java.lang.reflect.Method;
 import java.util.List;
+import java.util.NoSuchElementException;
+import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
 import javafx.scene.Scene;
 import javafx.stage.Window;
 import org.testfx.util.WaitForAsyncUtils;
@@ -11,6 +14,7 @@ import org.testfx.util.WaitForAsyncUtils;
  * own way of waiting sleeps a tenth of a second at every act.
  */
 public final class OnScreen {
+    private static final long PATIENCE = 60;
     private static final Method STYLES = styles();
 
     private OnScreen() {}
@@ -19,6 +23,29 @@ public final class OnScreen {
     public static void act(Runnable what) {
         WaitForAsyncUtils.waitFor(WaitForAsyncUtils.asyncFx(what));
         settle();
+    }
+
+    /**
+     * Waits until it is so, asked on the thread of the interface: who looks from another while the window makes its
+     * rows anew meets lists that change under the eye. What is not there yet is not so yet.
+     */
+    public static void await(Callable<Boolean> condition) throws Exception {
+        WaitForAsyncUtils.waitFor(
+                PATIENCE,
+                TimeUnit.SECONDS,
+                () -> WaitForAsyncUtils.waitFor(WaitForAsyncUtils.asyncFx(() -> {
+                    try {
+                        return condition.call();
+                    } catch (NoSuchElementException notYet) {
+                        return false;
+                    }
+                })));
+        settle();
+    }
+
+    /** What is seen on the thread of the interface. */
+    public static <T> T seen(Callable<T> what) {
+        return WaitForAsyncUtils.waitFor(WaitForAsyncUtils.asyncFx(what));
     }
 
     /** Returns when all that was asked for until now is done and laid out, and what that asked for too. */

@@ -10,6 +10,7 @@ import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.OneOf;
 import eagerneedle.app.widget.Rows;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.workbench.Fault;
 import eagerneedle.core.benches.Benches;
 import eagerneedle.picture.BenchesPicture;
 import eagerneedle.store.FileName;
@@ -19,7 +20,6 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.CompletionException;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Function;
 import java.util.function.Supplier;
@@ -59,6 +59,7 @@ public final class BenchesView implements StationView {
             OneOf.of("benches-result", "Result that is held together", List.of(), BenchesModel.Result::label);
     private final PictureView picture = new PictureView("All benches on one scale", null);
     private final VBox says = new VBox(8);
+    private final Rows<String> lines = new Rows<>(says, BenchesView::line);
     private final VBox counted = new VBox(4);
     private final Rows<String> counts = Rows.changing(
             counted, Function.identity(), this::counting, (box, name) -> box.setSelected(model.counts(name)));
@@ -224,7 +225,7 @@ public final class BenchesView implements StationView {
                     if (failed == null) {
                         show();
                     } else {
-                        state.setText(said(failed));
+                        state.setText(Fault.said(failed));
                     }
                 }));
     }
@@ -232,14 +233,6 @@ public final class BenchesView implements StationView {
     private void busy(boolean on) {
         bar.setProgress(0);
         Labels.shown(bar, on);
-    }
-
-    private static String said(Throwable failed) {
-        Throwable cause =
-                failed instanceof CompletionException && failed.getCause() != null ? failed.getCause() : failed;
-        return cause instanceof IllegalArgumentException && cause.getMessage() != null
-                ? cause.getMessage()
-                : "The folder could not be read: " + cause;
     }
 
     private void show() {
@@ -286,16 +279,16 @@ public final class BenchesView implements StationView {
             picture.setPrefHeight(height);
             picture.show(
                     (s, w, h) -> BenchesPicture.paint(s, t.all(), rest == null ? t.all() : rest, t.label(), w, null));
-            says.getChildren().setAll(t.says().stream().map(this::line).toList());
+            lines.show(t.says());
         } catch (IllegalArgumentException e) {
             shown = null;
             picture.show((s, w, h) -> {});
-            says.getChildren().setAll(line(e.getMessage()));
+            lines.show(List.of(Fault.said(e)));
         }
     }
 
-    private Label line(@Nullable String sentence) {
-        Label l = Labels.wrapped(sentence == null ? "" : sentence);
+    private static Label line(String sentence) {
+        Label l = Labels.wrapped(sentence);
         Labels.styled(l, "attention", l.getText().contains(" stands apart: "));
         return l;
     }

@@ -86,8 +86,7 @@ final class PoolModel {
                 s.columns().keySet().stream()
                         .map(c -> s.labels().getOrDefault(c, c) + " " + values(s, c))
                         .collect(Collectors.joining(",   ")),
-                s.title() + ", from " + s.file() + ", taken on "
-                        + s.taken().toString().substring(0, 10) + now + ".",
+                s.title() + ", from " + s.file() + ", taken on " + Notation.day(s.taken()) + now + ".",
                 s.remarks(),
                 s.leftOut() == null ? "" : s.leftOut(),
                 state == Pooling.State.CHANGED);

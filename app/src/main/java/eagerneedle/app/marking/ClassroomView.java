@@ -5,6 +5,7 @@ import eagerneedle.app.widget.BesideOrBelow;
 import eagerneedle.app.widget.Files;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Rows;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.store.FileName;
 import eagerneedle.store.classroom.ClassFolder;
@@ -49,6 +50,7 @@ public final class ClassroomView implements StationView {
     private final MarkingMatrix matrix;
     private final MarkDetail detail;
     private final VBox classWide = new VBox(8);
+    private final Rows<MarkingModel.Part> classParts = new Rows<>(classWide, MarkDetail::part);
     private final Button undo = new Button("Undo mark");
     private final Button redo = new Button("Redo mark");
     private final AtomicBoolean going = new AtomicBoolean();
@@ -119,9 +121,7 @@ public final class ClassroomView implements StationView {
         if (model.isMarked() && all.getCenter() == matrix) {
             matrix.refresh();
             detail.show(open);
-            classWide
-                    .getChildren()
-                    .setAll(model.classWide().stream().map(MarkDetail::part).toList());
+            classParts.show(model.classWide());
             undo.setDisable(!model.canUndo());
             redo.setDisable(!model.canRedo());
         }
@@ -269,8 +269,9 @@ public final class ClassroomView implements StationView {
     }
 
     private void points(int quantity, String text) {
-        Notices.attempt(all, () -> model.points(quantity, text));
-        refresh();
+        if (Notices.attempt(all, () -> model.points(quantity, text))) {
+            refresh();
+        }
     }
 
     /** Undo here means the last mark, not the last act of the session behind. */

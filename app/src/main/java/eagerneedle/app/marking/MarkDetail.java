@@ -2,10 +2,12 @@ package eagerneedle.app.marking;
 
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
+import eagerneedle.app.widget.Rows;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.app.widget.Typing;
 import eagerneedle.core.marking.Verdict;
 import java.util.Arrays;
+import java.util.List;
 import javafx.scene.control.Button;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
@@ -21,12 +23,18 @@ import org.jspecify.annotations.Nullable;
 final class MarkDetail extends VBox {
     private final MarkingModel model;
     private final Runnable changed;
+    private final Label of = Labels.heading("");
     private final VBox words = new VBox(8);
+    private final Rows<MarkingModel.Part> parts = new Rows<>(words, MarkDetail::part);
     private final ChoiceBox<Verdict> verdict = new ChoiceBox<>();
     private final TextField reason = new TextField();
     private final TextField credit = new TextField();
     private final VBox acts = new VBox(6);
     private MarkingModel.@Nullable Cell cell;
+    private @Nullable Start start;
+
+    /** What the choices of a number begin with. */
+    private record Start(MarkingModel.Cell cell, String credit, Verdict verdict) {}
 
     /** @param changed something was decided */
     MarkDetail(MarkingModel model, Runnable changed) {
@@ -81,7 +89,8 @@ final class MarkDetail extends VBox {
                 6, 4, Labels.quiet("everybody with this verdict earns"), credit, Labels.quiet("of the points"));
         earns.setRowValignment(javafx.geometry.VPos.CENTER);
         acts.getChildren().addAll(earns, verdict, reason, new FlowPane(6, 6, agree, overrule, second, late));
-        ScrollPane scroll = new ScrollPane(words);
+        of.setWrapText(true);
+        ScrollPane scroll = new ScrollPane(new VBox(8, of, words));
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("bare");
         VBox.setVgrow(scroll, Priority.ALWAYS);
@@ -114,25 +123,30 @@ final class MarkDetail extends VBox {
         }
     }
 
-    /** Opens a number; null for none. */
+    /** Opens a number, or shows the one that is open as it is now; null for none. */
     void show(MarkingModel.@Nullable Cell c) {
-        cell = c;
-        words.getChildren().clear();
-        acts.setVisible(c != null);
-        acts.setManaged(c != null);
+        Labels.shown(acts, c != null);
         if (c == null) {
-            words.getChildren().add(Labels.wrapped("Choose a number to see what it was held against."));
-            return;
+            Labels.says(of, "");
+            parts.show(List.of(new MarkingModel.Part("", List.of("Choose a number to see what it was held against."))));
+        } else {
+            Labels.says(
+                    of,
+                    model.name(c.student()) + ": "
+                            + model.asked().get(c.quantity()).label());
+            parts.show(model.detail(c));
+            beginWith(new Start(c, model.credit(c), model.verdict(c)));
         }
-        words.getChildren()
-                .add(Labels.heading(model.name(c.student()) + ": "
-                        + model.asked().get(c.quantity()).label()));
-        words.getChildren().forEach(n -> ((Label) n).setWrapText(true));
-        for (MarkingModel.Part p : model.detail(c)) {
-            words.getChildren().add(part(p));
+        cell = c;
+    }
+
+    /** Sets what the marker begins with; what was chosen since for the same number stays chosen. */
+    private void beginWith(Start now) {
+        if (!now.equals(start)) {
+            start = now;
+            credit.setText(now.credit());
+            verdict.getSelectionModel().select(now.verdict() == Verdict.MISSING ? Verdict.RIGHT : now.verdict());
         }
-        credit.setText(model.credit(c));
-        verdict.getSelectionModel().select(model.verdict(c) == Verdict.MISSING ? Verdict.RIGHT : model.verdict(c));
     }
 
     /** A heading with its sentences. */

@@ -105,14 +105,28 @@ final class MarkingMatrix extends ScrollPane {
         f.setAccessibleText("Points for " + model.asked().get(q).label());
         f.setPrefWidth(Theme.px(56));
         f.setMaxWidth(Theme.px(56));
-        f.setOnAction(e -> points.accept(q, Typing.in(f)));
+        f.setOnAction(e -> decide(q, f));
         f.focusedProperty().addListener((o, was, is) -> {
             if (!is && !f.getText().equals(model.points(q))) {
-                points.accept(q, Typing.in(f));
+                decide(q, f);
             }
         });
         worth.put(q, f);
         grid.add(f, q + 1, 1);
+    }
+
+    /** Its words are said now, not half-written any more. */
+    private void decide(int q, TextField f) {
+        f.setUserData(f.getText());
+        points.accept(q, Typing.in(f));
+    }
+
+    /** Shows what a quantity is worth, unless somebody is writing something else there. */
+    private void worth(int q, TextField f) {
+        if (!f.isFocused() || f.getText().equals(f.getUserData())) {
+            f.setText(model.points(q));
+            f.setUserData(f.getText());
+        }
     }
 
     private void cell(MarkingModel.Cell c) {
@@ -130,7 +144,7 @@ final class MarkingMatrix extends ScrollPane {
     /** Brings verdicts, names and points up to now. */
     void refresh() {
         names.forEach((s, l) -> l.setText(model.name(s) + (model.late(s).isEmpty() ? "" : " (late)")));
-        worth.forEach((q, f) -> f.setText(model.points(q)));
+        worth.forEach(this::worth);
         totals.forEach((s, l) -> l.setText(model.total(s)));
         cells.forEach((c, b) -> {
             Verdict v = model.verdict(c);

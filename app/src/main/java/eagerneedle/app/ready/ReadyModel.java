@@ -23,6 +23,7 @@ import eagerneedle.core.stockroom.Instrument;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.WindowStatistics;
 import eagerneedle.store.stockroom.ReadyBook;
+import eagerneedle.store.stockroom.StockroomException;
 import java.io.IOException;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -52,6 +53,10 @@ final class ReadyModel {
     private String bench;
     private double since;
     private @Nullable ReadyCheck signed;
+    private @Nullable AtPoint point;
+
+    /** What was read at the known point, and what is to be said of it whichever bench it is. */
+    private record AtPoint(ReadyCheck.Number number, boolean right, boolean calibrated, String says) {}
 
     /**
      * A point that the bench can be set to.
@@ -75,8 +80,15 @@ final class ReadyModel {
         return bench;
     }
 
+    /** Says which it is; what was read at the known point is held against the last check of that one. */
     void bench(String name) {
-        bench = name.strip();
+        if (!name.strip().equals(bench)) {
+            bench = name.strip();
+            rows.remove(POINT);
+            if (point != null) {
+                rows.put(POINT, held(point));
+            }
+        }
     }
 
     private Optional<ReadyCheck> last() {
@@ -85,8 +97,14 @@ final class ReadyModel {
 
     /** What was said of this bench the last time; empty where it was never looked at. */
     String lastSays() {
-        return last().map(c -> "Last signed by " + c.by() + " on "
-                        + c.at().toString().substring(0, 10) + (c.isReady() ? ": ready." : ": not ready."))
+        Optional<ReadyCheck> last;
+        try {
+            last = last();
+        } catch (StockroomException e) {
+            return String.valueOf(e.getMessage());
+        }
+        return last.map(c -> "Last signed by " + c.by() + " on " + Notation.day(c.at())
+                        + (c.isReady() ? ": ready." : ": not ready."))
                 .orElse("");
     }
 
@@ -222,6 +240,7 @@ final class ReadyModel {
             throw new IllegalArgumentException(String.valueOf(e.getMessage()), e);
         }
         since = rig.end(p.channel()) + SETTLES;
+        point = null;
         rows.remove(POINT);
         numbers.remove(POINT);
     }
@@ -244,15 +263,14 @@ final class ReadyModel {
                 .evaluate(p.plan().reference(), "ready", "reference")
                 .to(c.labUnit());
         Optional<Calibration> kept = desk.bench().session().calibrationOf(p.channel(), c);
-        CalibrationPoint point =
+        CalibrationPoint here =
                 CalibrationPoint.computed(p.plan().words(), reference, w.mean(), w.uMean(), w.n(), true);
         Instant now = desk.bench().clock().instant();
-        Optional<Quantity> error = kept.flatMap(k -> k.withAfter(new AfterUse(now, List.of(point), AfterUse.Use.TELL))
-                .driftFound());
+        Optional<Quantity> error = kept.flatMap(k ->
+                k.withAfter(new AfterUse(now, List.of(here), AfterUse.Use.TELL)).driftFound());
         ReadyCheck.Number number =
                 new ReadyCheck.Number(p.channel() + "/" + p.plan().words(), p.label(), w.mean(), w.uMean(), c.unit());
         numbers.put(POINT, number);
-        Row against = ReadyCheck.held(POINT, number, last());
         String allowed = c.calibrationPlan().tolerance();
         double tolerance = allowed == null ? 0 : difference(c, allowed);
         boolean right = error.isEmpty()
@@ -260,7 +278,13 @@ final class ReadyModel {
         String says = error.map(e -> " It is off by " + Notation.bracket(e) + " by the calibration in force.")
                 .orElse(" There is no calibration yet to hold it against.");
         // What a sensor shows without its calibration may change from term to term; the calibration takes that out.
-        rows.put(POINT, new Row(POINT, right && (against.good() || kept.isPresent()), against.says() + says));
+        point = new AtPoint(number, right, kept.isPresent(), says);
+        rows.put(POINT, held(point));
+    }
+
+    private Row held(AtPoint read) {
+        Row against = ReadyCheck.held(POINT, read.number(), last());
+        return new Row(POINT, read.right() && (against.good() || read.calibrated()), against.says() + read.says());
     }
 
     private static double difference(Channel c, String text) {

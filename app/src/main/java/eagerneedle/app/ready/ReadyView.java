@@ -51,7 +51,7 @@ public final class ReadyView implements StationView {
         bench.setAccessibleText("Bench that is looked at");
         bench.setPrefWidth(Theme.px(150));
         bench.textProperty().addListener((o, was, is) -> {
-            model.bench(is);
+            Notices.attempt(all, () -> model.bench(is));
             look();
         });
         Button again = new Button("Look again");

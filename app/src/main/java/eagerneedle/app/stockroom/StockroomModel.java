@@ -18,7 +18,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.LocalDate;
-import java.time.ZoneOffset;
+import java.time.ZoneId;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
@@ -219,7 +219,7 @@ final class StockroomModel {
         if (!due.isBlank()) {
             try {
                 until = LocalDate.parse(due.strip())
-                        .atStartOfDay(ZoneOffset.UTC)
+                        .atStartOfDay(ZoneId.systemDefault())
                         .toInstant();
             } catch (DateTimeParseException e) {
                 throw new IllegalArgumentException(

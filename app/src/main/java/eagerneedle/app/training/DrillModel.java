@@ -1,5 +1,6 @@
 package eagerneedle.app.training;
 
+import eagerneedle.app.widget.Sentence;
 import eagerneedle.app.widget.Typing;
 import eagerneedle.core.formula.Written;
 import eagerneedle.core.quantity.Quantity;
@@ -114,8 +115,22 @@ public final class DrillModel {
         }
     }
 
-    /** How a face has gone: how often it was asked, and how many values and uncertainties were right. */
+    /** What is to be said of the answer: of its value and of its uncertainty; nothing while it is awaited. */
+    List<Sentence> says() {
+        return judged.map(j -> List.of(
+                        said(j.value(), j.says().get(0)), said(j.u(), j.says().get(1))))
+                .orElse(List.of());
+    }
+
+    private static Sentence said(boolean good, String words) {
+        return good ? Sentence.good(words) : Sentence.attention(words);
+    }
+
+    /** How each face has gone: how often it was asked, and how many values and uncertainties were right. */
     public List<String> faces() {
+        if (progress.faces().isEmpty()) {
+            return List.of("Nothing has been read yet.");
+        }
         return Drill.FACES.stream()
                 .filter(f -> progress.faces().containsKey(f.name()))
                 .map(f -> {

@@ -3,6 +3,7 @@ package eagerneedle.app.training;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Theme;
+import eagerneedle.app.workbench.Fault;
 import eagerneedle.core.sheet.SheetReader;
 import java.util.ArrayList;
 import java.util.List;
@@ -123,9 +124,10 @@ public final class HuntView implements StationView {
                         SheetReader.read(text, model.bench().sheet().id()), model.hunt()))
                 .whenComplete((lines, failed) -> Platform.runLater(() -> {
                     box.getChildren().remove(wait);
-                    if (failed == null && !lines.isEmpty()) {
+                    List<String> said = failed == null ? lines : List.of(Fault.said(failed));
+                    if (!said.isEmpty()) {
                         box.getChildren().add(Labels.section("Where it could have been seen"));
-                        lines.forEach(s -> box.getChildren().add(Labels.wrapped(s)));
+                        said.forEach(s -> box.getChildren().add(Labels.wrapped(s)));
                     }
                 }));
     }

@@ -6,6 +6,8 @@ import eagerneedle.app.widget.BesideOrBelow;
 import eagerneedle.app.widget.Labels;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.OneOf;
+import eagerneedle.app.widget.Rows;
+import eagerneedle.app.widget.Sentence;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.app.widget.Typing;
 import eagerneedle.core.reading.Face;
@@ -51,6 +53,8 @@ public final class TrainingView implements StationView {
     private final Button answer = new Button("Answer");
     private final VBox says = new VBox(4);
     private final VBox gone = new VBox(4);
+    private final Rows<Sentence> judged = new Rows<>(says, Labels::of);
+    private final Rows<String> faces = new Rows<>(gone, Labels::wrapped);
 
     /**
      * Training beside a session.
@@ -210,9 +214,9 @@ public final class TrainingView implements StationView {
 
     private void show() {
         Drill d = drill.asked();
-        Optional<Drill.Judged> judged = drill.judged();
+        boolean over = drill.judged().isPresent();
         picture.show(
-                judged.isPresent()
+                over
                         ? (s, w, h) -> Faces.paint(s, w, h, d.face(), d.values())
                         : (s, w, h) -> Faces.asked(s, w, h, d.face(), d.values()));
         String of = d.face().label();
@@ -220,23 +224,10 @@ public final class TrainingView implements StationView {
         known.setText(of.substring(0, 1).toUpperCase(java.util.Locale.ROOT) + of.substring(1) + ": " + d.known());
         unit.setText(d.right().unit().pretty());
         unitOfU.setText(d.right().unit().pretty());
-        answer.setText(judged.isPresent() ? "Next" : "Answer");
-        value.setDisable(judged.isPresent());
-        u.setDisable(judged.isPresent());
-        says.getChildren().clear();
-        judged.ifPresent(j -> {
-            says.getChildren().add(line(j.says().get(0), j.value()));
-            says.getChildren().add(line(j.says().get(1), j.u()));
-        });
-        List<String> faces = drill.faces();
-        gone.getChildren()
-                .setAll((faces.isEmpty() ? List.of("Nothing has been read yet.") : faces)
-                        .stream().map(Labels::wrapped).toList());
-    }
-
-    private static Label line(String sentence, boolean good) {
-        Label l = Labels.wrapped((good ? "✓ " : "▲ ") + sentence);
-        Labels.styled(l, good ? "good" : "attention", true);
-        return l;
+        answer.setText(over ? "Next" : "Answer");
+        value.setDisable(over);
+        u.setDisable(over);
+        judged.show(drill.says());
+        faces.show(drill.faces());
     }
 }

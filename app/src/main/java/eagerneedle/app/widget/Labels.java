@@ -37,6 +37,15 @@ public final class Labels {
         return l;
     }
 
+    /** A sentence as its kind is set. */
+    public static Label of(Sentence said) {
+        Label l = wrapped(said.read());
+        if (!said.kind().style().isEmpty()) {
+            l.getStyleClass().add(said.kind().style());
+        }
+        return l;
+    }
+
     public static Label styled(String text, String... classes) {
         Label l = new Label(text);
         l.getStyleClass().addAll(classes);

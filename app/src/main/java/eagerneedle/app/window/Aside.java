@@ -25,6 +25,7 @@ public final class Aside {
     private final LedgerSide side;
     private final Clock clock;
     private @Nullable StationView shown;
+    private @Nullable PutRightView right;
 
     Aside(MainWindow window, StackPane surface, LedgerSide side, Clock clock) {
         this.window = window;
@@ -66,8 +67,14 @@ public final class Aside {
         return show(new DayView(window::back));
     }
 
+    /** A standard put right; what was written for it is still there when it is opened again for the same one. */
     PutRightView putRight(String serial) {
-        return show(new PutRightView(serial, window.bench().session().bench().operator(), clock, window::back));
+        PutRightView before = right;
+        if (before == null || !serial.isEmpty() && !serial.equals(before.standard())) {
+            before = new PutRightView(serial, window.bench().session().bench().operator(), clock, window::back);
+            right = before;
+        }
+        return show(before);
     }
 
     ReadyView ready() {

@@ -3,9 +3,11 @@ package eagerneedle.app.window;
 import eagerneedle.app.find.Hit;
 import eagerneedle.app.find.Search;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Rows;
 import eagerneedle.app.widget.Theme;
 import java.util.List;
 import java.util.function.Supplier;
+import java.util.stream.IntStream;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
@@ -25,9 +27,14 @@ public final class Finder extends StackPane {
     private final Supplier<List<Hit>> all;
     private final TextField words = new TextField();
     private final VBox lines = new VBox(1);
+    private final Label none = Labels.quiet("Nothing has all of these words. Try fewer, or a part of one.");
+    private final Rows<Line> rows = Rows.changing(lines, Line::hit, this::row, Finder::show);
     private Search search = new Search(List.of());
     private List<Hit> shown = List.of();
     private int at;
+
+    /** A hit in its line; one line is chosen. */
+    private record Line(int number, Hit hit, boolean chosen) {}
 
     /** @param all everything that can be found, asked for whenever it is opened */
     Finder(Supplier<List<Hit>> all) {
@@ -45,7 +52,7 @@ public final class Finder extends StackPane {
             }
         });
         lines.setId("find-hits");
-        VBox box = new VBox(8, words, lines);
+        VBox box = new VBox(8, words, lines, none);
         box.getStyleClass().addAll("card", "finder");
         box.setMaxSize(640, Region.USE_PREF_SIZE);
         StackPane.setAlignment(box, Pos.TOP_CENTER);
@@ -97,30 +104,32 @@ public final class Finder extends StackPane {
     }
 
     private void draw() {
-        lines.getChildren().clear();
-        for (int i = 0; i < shown.size(); i++) {
-            Hit h = shown.get(i);
-            Label kind = Labels.quiet(h.kind());
-            kind.setMinWidth(Theme.px(92));
-            Label text = new Label(h.text());
-            text.setMinWidth(Theme.px(60));
-            Label more = Labels.quiet(h.more());
-            more.setMinWidth(0);
-            Region gap = new Region();
-            HBox.setHgrow(gap, Priority.ALWAYS);
-            HBox line = new HBox(8, kind, text, gap, more);
-            line.setAlignment(Pos.CENTER_LEFT);
-            line.getStyleClass().add("run-row");
-            if (i == at) {
-                line.getStyleClass().add("chosen");
-            }
-            line.setId("hit-" + i);
-            line.setAccessibleText(h.kind() + ": " + h.text());
-            line.setOnMouseClicked(e -> go(h));
-            lines.getChildren().add(line);
-        }
-        if (shown.isEmpty()) {
-            lines.getChildren().add(Labels.quiet("Nothing has all of these words. Try fewer, or a part of one."));
-        }
+        rows.showOrHide(IntStream.range(0, shown.size())
+                .mapToObj(i -> new Line(i, shown.get(i), i == at))
+                .toList());
+        Labels.shown(none, shown.isEmpty());
+    }
+
+    private HBox row(Line line) {
+        Hit h = line.hit();
+        Label kind = Labels.quiet(h.kind());
+        kind.setMinWidth(Theme.px(92));
+        Label text = new Label(h.text());
+        text.setMinWidth(Theme.px(60));
+        Label more = Labels.quiet(h.more());
+        more.setMinWidth(0);
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        HBox row = new HBox(8, kind, text, gap, more);
+        row.setAlignment(Pos.CENTER_LEFT);
+        row.getStyleClass().add("run-row");
+        row.setAccessibleText(h.kind() + ": " + h.text());
+        row.setOnMouseClicked(e -> go(h));
+        return row;
+    }
+
+    private static void show(HBox row, Line line) {
+        row.setId("hit-" + line.number());
+        Labels.styled(row, "chosen", line.chosen());
     }
 }

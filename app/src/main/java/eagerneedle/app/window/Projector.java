@@ -2,16 +2,11 @@ package eagerneedle.app.window;
 
 import eagerneedle.app.station.Station;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Rows;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.app.workbench.Workbench;
-import eagerneedle.core.chain.Chain;
-import eagerneedle.core.quantity.Notation;
-import eagerneedle.core.reduce.Key;
-import eagerneedle.core.sheet.Channel;
-import eagerneedle.core.sheet.Sheet;
-import eagerneedle.core.trace.RawSamples;
-import java.util.List;
 import javafx.geometry.Pos;
+import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 
@@ -20,8 +15,11 @@ import org.jspecify.annotations.Nullable;
  * reads. It can be frozen.
  */
 final class Projector extends VBox {
-    private static final int MOST = 4;
     private static final long EVERY = 300_000_000L;
+    private final VBox values = new VBox(20);
+    private final Rows<ProjectedValues.Value> rows =
+            Rows.changing(values, ProjectedValues.Value::label, Projector::row, Projector::show);
+    private final Label foot = Labels.quiet("");
     private boolean frozen;
     private long shown;
 
@@ -31,6 +29,18 @@ final class Projector extends VBox {
         setAlignment(Pos.CENTER);
         setVisible(false);
         setStyle("-fx-background-color: -paper;");
+        values.setAlignment(Pos.CENTER);
+        getChildren().setAll(values, foot);
+    }
+
+    private static VBox row(ProjectedValues.Value of) {
+        VBox row = new VBox(20, Labels.heading(of.label()), Labels.styled("", "big"));
+        row.setAlignment(Pos.CENTER);
+        return row;
+    }
+
+    private static void show(VBox row, ProjectedValues.Value of) {
+        ((Label) row.getChildren().get(1)).setText(of.text());
     }
 
     void toggle() {
@@ -42,9 +52,7 @@ final class Projector extends VBox {
     void freeze() {
         frozen = !frozen;
         shown = 0;
-        getChildren().stream()
-                .filter(n -> n.getStyleClass().contains("quiet"))
-                .forEach(n -> ((javafx.scene.control.Label) n).setText(says()));
+        foot.setText(says());
     }
 
     /** Shows what is now, unless it is frozen or was shown a moment ago. */
@@ -54,79 +62,15 @@ final class Projector extends VBox {
             return;
         }
         shown = now;
-        getChildren().clear();
-        if (rig != null
-                && station.ordinal() >= Station.RIG.ordinal()
-                && station.ordinal() <= Station.CAPTURE.ordinal()) {
-            bench.sheet().channels().keySet().stream().limit(MOST).forEach(name -> reading(bench, rig, name));
-        } else {
-            result(bench);
-        }
-        getChildren().add(Labels.quiet(says()));
+        boolean live = station.ordinal() >= Station.RIG.ordinal() && station.ordinal() <= Station.CAPTURE.ordinal();
+        rows.show(
+                rig != null && live
+                        ? ProjectedValues.live(bench, rig::last, rig.rate())
+                        : ProjectedValues.results(bench));
+        foot.setText(says());
     }
 
     private String says() {
         return frozen ? "Frozen. F to let it move, P or Escape to go back" : "F freezes, P or Escape goes back";
-    }
-
-    private void reading(Workbench bench, LiveRig rig, String name) {
-        Channel channel = bench.session().channel(bench.sheet(), name);
-        RawSamples raw = rig.last(name, Math.min(1, 2000 / rig.rate()));
-        Chain chain = channel.toChain();
-        double sum = 0;
-        int n = 0;
-        for (double count : raw.values()) {
-            double v = chain.indication(count);
-            if (Double.isFinite(v)) {
-                sum += v;
-                n++;
-            }
-        }
-        String value = n == 0
-                ? "—"
-                : Notation.plain(
-                        bench.session()
-                                .calibrationOf(name, bench.sheet())
-                                .filter(c -> c.closure() == null)
-                                .map(mean(sum / n))
-                                .orElse(sum / n),
-                        5);
-        getChildren().add(Labels.heading(channel.label()));
-        getChildren()
-                .add(Labels.styled(
-                        value
-                                + (channel.labUnit().pretty().isEmpty()
-                                        ? ""
-                                        : " " + channel.labUnit().pretty()),
-                        "big"));
-    }
-
-    private static java.util.function.Function<eagerneedle.core.calibration.Calibration, Double> mean(
-            double indication) {
-        return c -> c.at(indication).value();
-    }
-
-    /** The main result and its reference. */
-    private void result(Workbench bench) {
-        Sheet.Comparison main = bench.sheet().mainComparison();
-        List<String> keys = main == null
-                ? bench.sheet().results().keySet().stream().limit(2).toList()
-                : List.of(main.result(), main.reference());
-        for (String name : keys) {
-            Key key = new Key.Global(name);
-            String label = bench.reduction().ledger().entries().stream()
-                    .filter(x -> x.key().equals(key))
-                    .map(x -> x.label())
-                    .findFirst()
-                    .orElse(key.toString());
-            getChildren().add(Labels.heading(label));
-            getChildren()
-                    .add(Labels.styled(
-                            bench.reduction()
-                                    .quantity(key)
-                                    .map(Notation::bracket)
-                                    .orElse("—"),
-                            "big"));
-        }
     }
 }

@@ -45,8 +45,10 @@ final class Meaning {
     /** What carrying a sheet out once gave. */
     record Rehearsed(String says, Optional<Plot> trace, List<Line> lines) {}
 
+    /** Its principle, then what its quantities are found by. */
     static List<Equation> equations(Sheet sheet) {
         List<Equation> out = new ArrayList<>();
+        sheet.principle().forEach(p -> out.add(new Equation(p.text() == null ? "" : p.text(), p.formula())));
         sheet.captures()
                 .values()
                 .forEach(c -> c.quantities().forEach((n, d) -> equation(n, d).ifPresent(out::add)));

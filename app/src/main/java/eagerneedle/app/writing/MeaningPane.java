@@ -3,13 +3,16 @@ package eagerneedle.app.writing;
 import eagerneedle.app.plot.EquationView;
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Rows;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.Fault;
 import eagerneedle.core.edit.Mend;
 import eagerneedle.core.sheet.Descent;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.picture.Plot;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.IntConsumer;
@@ -52,7 +55,17 @@ final class MeaningPane extends VBox {
     private final Button rehearse = new Button("Rehearse");
     private final Button check = new Button("Check on twenty seeds");
     private final Label progress = Labels.quiet("");
+    private final Label noRig = Labels.wrapped("The sheet has no rig; write one to rehearse with it.");
+    private final PlotView trace = new PlotView("A trace of the rehearsal");
     private final VBox rehearsed = new VBox(6);
+    private final Rows<Meaning.Line> rehearsedRows = new Rows<>(rehearsed, l -> line(l, false));
+    private final VBox rehearsal =
+            new VBox(8, new FlowPane(8, 6, rehearse, fault, check), progress, noRig, trace, rehearsed);
+    private final Label said = Labels.wrapped("");
+    private final VBox equations = new VBox(8);
+    private final Rows<Meaning.Equation> equationRows = new Rows<>(equations, MeaningPane::equation);
+    private final VBox budget = new VBox(8);
+    private final Rows<Meaning.Line> budgetRows = new Rows<>(budget, l -> line(l, true));
     private final AtomicInteger generation = new AtomicInteger();
     private Side side = Side.EQUATIONS;
     private WritingModel.@Nullable Seen seen;
@@ -92,6 +105,10 @@ final class MeaningPane extends VBox {
         progress.setId("check-progress");
         progress.setWrapText(true);
         rehearsed.setId("rehearsed");
+        trace.setPrefHeight(Theme.px(180));
+        trace.setMinHeight(Theme.px(150));
+        Labels.shown(trace, false);
+        said.getStyleClass().add("quiet");
         ScrollPane scroll = new ScrollPane(content);
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("bare");
@@ -113,7 +130,7 @@ final class MeaningPane extends VBox {
             return;
         }
         if (now.sheet().isEmpty()) {
-            content.getChildren().setAll(Labels.quiet("What it means stands here as soon as its form is good."));
+            say("What it means stands here as soon as its form is good.");
             return;
         }
         SheetReader.Located located = now.sheet().get();
@@ -127,29 +144,42 @@ final class MeaningPane extends VBox {
     }
 
     private void equations(Sheet sheet) {
-        content.getChildren().clear();
-        sheet.principle().forEach(p -> {
-            if (p.text() != null) {
-                content.getChildren().add(Labels.quiet(p.text()));
-            }
-            content.getChildren().add(EquationView.of(p.formula()));
-        });
-        Meaning.equations(sheet).forEach(e -> {
-            content.getChildren().add(Labels.quiet(e.label()));
-            content.getChildren().add(EquationView.of(e.equation()));
-        });
-        if (content.getChildren().isEmpty()) {
-            content.getChildren().add(Labels.quiet("No equation yet: write a principle, or a result."));
+        List<Meaning.Equation> all = Meaning.equations(sheet);
+        if (all.isEmpty()) {
+            say("No equation yet: write a principle, or a result.");
+        } else {
+            shows(equations);
+            equationRows.show(all);
+        }
+    }
+
+    private static VBox equation(Meaning.Equation e) {
+        VBox box = new VBox(8);
+        if (!e.label().isEmpty()) {
+            box.getChildren().add(Labels.quiet(e.label()));
+        }
+        box.getChildren().add(EquationView.of(e.equation()));
+        return box;
+    }
+
+    private void say(String words) {
+        said.setText(words);
+        shows(said);
+    }
+
+    private void shows(Node only) {
+        if (content.getChildren().size() != 1 || content.getChildren().get(0) != only) {
+            content.getChildren().setAll(only);
         }
     }
 
     /** What follows from what, drawn; a press on a quantity goes to where it is written. */
     private void descent(SheetReader.Located located, List<Descent.Item> items) {
         if (items.isEmpty()) {
-            content.getChildren().setAll(Labels.quiet("Nothing is found from this sheet yet."));
+            say("Nothing is found from this sheet yet.");
             return;
         }
-        content.getChildren().setAll(new DescentView(items, item -> {
+        shows(new DescentView(items, item -> {
             int[] at = located.places().get(item.pointer());
             if (at != null) {
                 go.accept(Mend.offset(located.text(), at[0], at[1]));
@@ -158,16 +188,11 @@ final class MeaningPane extends VBox {
     }
 
     private void lines(List<Meaning.Line> lines) {
-        content.getChildren().clear();
-        for (Meaning.Line l : lines) {
-            Label head = Labels.wrapped(l.head());
-            head.getStyleClass().add("section");
-            Label more = Labels.wrapped(l.more());
-            more.getStyleClass().add("quiet");
-            content.getChildren().add(new VBox(0, head, more));
-        }
         if (lines.isEmpty()) {
-            content.getChildren().add(Labels.quiet("Nothing is found from this sheet yet."));
+            say("Nothing is found from this sheet yet.");
+        } else {
+            shows(budget);
+            budgetRows.show(lines);
         }
     }
 
@@ -183,7 +208,7 @@ final class MeaningPane extends VBox {
                         if (failed == null) {
                             then.accept(found);
                         } else {
-                            content.getChildren().setAll(Labels.wrapped(said(failed)));
+                            say(Fault.said(failed));
                         }
                     }
                 }));
@@ -192,16 +217,17 @@ final class MeaningPane extends VBox {
     private void rehearsal(Sheet sheet) {
         List<String> faults = Meaning.faults(sheet);
         String chosen = fault.getValue();
-        fault.getItems().setAll(faults);
-        fault.getSelectionModel().select(faults.contains(chosen) ? chosen : faults.isEmpty() ? null : faults.get(0));
+        if (!faults.equals(fault.getItems())) {
+            fault.getItems().setAll(faults);
+            fault.getSelectionModel()
+                    .select(faults.contains(chosen) ? chosen : faults.isEmpty() ? null : faults.get(0));
+        }
         boolean can = Meaning.canRehearse(sheet);
         rehearse.setDisable(!can);
         check.setDisable(!can);
-        content.getChildren()
-                .setAll(
-                        new FlowPane(8, 6, rehearse, fault, check),
-                        can ? progress : Labels.wrapped("The sheet has no rig; write one to rehearse with it."),
-                        rehearsed);
+        Labels.shown(progress, can);
+        Labels.shown(noRig, !can);
+        shows(rehearsal);
     }
 
     /** Carries the sheet out once, with the mistake that is chosen. */
@@ -222,27 +248,17 @@ final class MeaningPane extends VBox {
         progress.setText("It is being carried out...");
         CompletableFuture.supplyAsync(() -> Meaning.rehearsed(of.sheet().orElseThrow(), mistake))
                 .whenComplete((r, failed) -> Platform.runLater(() -> {
-                    progress.setText(failed == null ? r.says() : said(failed));
-                    rehearsed.getChildren().clear();
-                    if (failed == null) {
-                        r.trace().ifPresent(plot -> {
-                            PlotView view = new PlotView("A trace of the rehearsal");
-                            view.plot(plot, false);
-                            view.setPrefHeight(Theme.px(180));
-                            view.setMinHeight(Theme.px(150));
-                            rehearsed.getChildren().add(view);
-                        });
-                        r.lines().forEach(l -> rehearsed.getChildren().add(line(l)));
-                    }
+                    progress.setText(failed == null ? r.says() : Fault.said(failed));
+                    Optional<Plot> found = failed == null ? r.trace() : Optional.empty();
+                    found.ifPresent(p -> trace.plot(p, false));
+                    Labels.shown(trace, found.isPresent());
+                    rehearsedRows.showOrHide(failed == null ? r.lines() : List.of());
                 }));
     }
 
-    private static String said(Throwable failed) {
-        return Fault.said(failed);
-    }
-
-    private static Node line(Meaning.Line l) {
+    private static VBox line(Meaning.Line l, boolean strong) {
         Label head = Labels.wrapped(l.head());
+        Labels.styled(head, "section", strong);
         Label more = Labels.wrapped(l.more());
         more.getStyleClass().add("quiet");
         return new VBox(0, head, more);
@@ -270,7 +286,7 @@ final class MeaningPane extends VBox {
                     check.setText("Check on twenty seeds");
                     boolean stopped = !checking;
                     checking = false;
-                    progress.setText(stopped ? "Stopped." : failed == null ? says : said(failed));
+                    progress.setText(stopped ? "Stopped." : failed == null ? says : Fault.said(failed));
                 }));
     }
 }

@@ -1,6 +1,7 @@
 package eagerneedle.app.writing;
 
 import eagerneedle.app.station.Desk;
+import eagerneedle.app.workbench.Draft;
 import eagerneedle.core.edit.Completion;
 import eagerneedle.core.edit.Mend;
 import eagerneedle.core.edit.Outline;

@@ -1,13 +1,13 @@
 package eagerneedle.app.record;
 
 import static eagerneedle.app.OnScreen.act;
+import static eagerneedle.app.OnScreen.await;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.app.widget.Theme;
 import eagerneedle.report.InstrumentLabel;
 import eagerneedle.store.stockroom.Stockroom;
 import java.util.List;
-import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Supplier;
 import javafx.scene.Scene;
@@ -19,7 +19,6 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
-import org.testfx.util.WaitForAsyncUtils;
 
 @ExtendWith(ApplicationExtension.class)
 class PagesViewTest {
@@ -46,13 +45,7 @@ class PagesViewTest {
     }
 
     private static void awaitWords(FxRobot robot, String start) throws Exception {
-        WaitForAsyncUtils.waitFor(
-                30,
-                TimeUnit.SECONDS,
-                () -> robot.lookup("#report-pages")
-                        .queryAs(Label.class)
-                        .getText()
-                        .startsWith(start));
+        await(() -> robot.lookup("#report-pages").queryAs(Label.class).getText().startsWith(start));
     }
 
     @Test

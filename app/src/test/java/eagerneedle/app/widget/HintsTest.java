@@ -1,12 +1,12 @@
 package eagerneedle.app.widget;
 
 import static eagerneedle.app.OnScreen.act;
+import static eagerneedle.app.OnScreen.await;
 import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.TimeUnit;
 import javafx.scene.Scene;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
@@ -18,7 +18,6 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
-import org.testfx.util.WaitForAsyncUtils;
 
 @ExtendWith(ApplicationExtension.class)
 class HintsTest {
@@ -53,7 +52,7 @@ class HintsTest {
         robot.moveTo(whole);
         robot.moveTo(cut);
         robot.moveBy(2, 1);
-        WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> told().contains(cut.getText()));
+        await(() -> told().contains(cut.getText()));
         robot.moveTo(whole);
         settle();
         robot.moveBy(2, 1);

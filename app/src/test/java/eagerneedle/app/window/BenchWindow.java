@@ -3,6 +3,7 @@ package eagerneedle.app.window;
 import static eagerneedle.app.OnScreen.act;
 import static eagerneedle.app.OnScreen.settle;
 
+import eagerneedle.app.OnScreen;
 import eagerneedle.app.Rehearsed;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.reduce.SheetTrial;
@@ -17,10 +18,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
-import java.util.ConcurrentModificationException;
-import java.util.NoSuchElementException;
 import java.util.concurrent.Callable;
-import java.util.concurrent.TimeUnit;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.MenuButton;
@@ -31,7 +29,6 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** The real window on a fresh session, and hands to work it with. */
 @ExtendWith(ApplicationExtension.class)
@@ -113,28 +110,18 @@ abstract class BenchWindow {
         robot.push(KeyCode.DIGIT2);
         settle();
         robot.clickOn("#connect");
-        WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> window.rig().isPresent());
+        await(() -> window.rig().isPresent());
         settle();
         robot.push(KeyCode.DIGIT4);
         settle();
     }
 
-    /**
-     * Waits until it is so. Who looks while the window makes its rows anew may meet a list that grows shorter: not yet.
-     */
     static void await(Callable<Boolean> condition) throws Exception {
-        WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, () -> {
-            try {
-                return condition.call();
-            } catch (IndexOutOfBoundsException | ConcurrentModificationException | NoSuchElementException changing) {
-                return false;
-            }
-        });
-        settle();
+        OnScreen.await(condition);
     }
 
     static String text(FxRobot robot, String id) {
-        return robot.lookup("#" + id).queryAs(Labeled.class).getText();
+        return OnScreen.seen(() -> robot.lookup("#" + id).queryAs(Labeled.class).getText());
     }
 
     static void fire(FxRobot robot, String id) {

@@ -19,6 +19,7 @@ import javafx.scene.control.CheckBox;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
+import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
@@ -100,6 +101,18 @@ class ClassroomWindowTest extends BenchWindow {
         assertThat(robot.lookup("#mark-detail").query().lookupAll(".label"))
                 .anyMatch(n -> n instanceof Labeled l && l.getText().startsWith("Twice as large. A factor of two"));
         choose(robot, 0);
+        // Something else is decided meanwhile: what was chosen and half-written here stays.
+        act(() -> {
+            TextField worth = robot.lookup("#points-1").queryAs(TextField.class);
+            worth.requestFocus();
+            worth.setText("2.");
+            CheckBox hide = robot.lookup("#marking-hide").queryAs(CheckBox.class);
+            hide.fire();
+            hide.fire();
+            assertThat(worth.getText()).isEqualTo("2.");
+            worth.setText("1");
+        });
+        assertThat(chosen(robot)).isZero();
         fire(robot, "mark-overrule");
         assertThat(told(robot, "mark-1-0")).isEqualTo("Twice as large");
         write(robot, "overrule-reason", "there and back was asked for");
@@ -137,6 +150,13 @@ class ClassroomWindowTest extends BenchWindow {
         assertThat(Files.readString(pages.resolve("feedback-s2.html"))).contains("there and back was asked for");
         fire(robot, "classroom-back");
         assertThat(window.shows(eagerneedle.app.station.Station.PLAN)).isTrue();
+    }
+
+    private static int chosen(FxRobot robot) {
+        return robot.lookup("#overrule-verdict")
+                .queryAs(ChoiceBox.class)
+                .getSelectionModel()
+                .getSelectedIndex();
     }
 
     @SuppressWarnings("unchecked")

@@ -1,6 +1,7 @@
 package eagerneedle.app.window;
 
 import static eagerneedle.app.OnScreen.act;
+import static eagerneedle.app.OnScreen.await;
 import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -16,7 +17,6 @@ import eagerneedle.store.stockroom.Stockroom;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
-import java.util.concurrent.TimeUnit;
 import javafx.geometry.Bounds;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -29,7 +29,6 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** An empty session in a small window, and one that was cut off in the middle of a run. */
 @ExtendWith(ApplicationExtension.class)
@@ -82,8 +81,7 @@ class FirstUseTest {
         robot.push(KeyCode.DIGIT1);
         settle();
         Label predicted = robot.lookup("#predicted").queryAs(Label.class);
-        WaitForAsyncUtils.waitFor(
-                20, TimeUnit.SECONDS, () -> predicted.getText().startsWith("9.8"));
+        await(() -> predicted.getText().startsWith("9.8"));
     }
 
     @Test

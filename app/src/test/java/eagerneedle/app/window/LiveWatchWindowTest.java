@@ -29,7 +29,7 @@ class LiveWatchWindowTest extends BenchWindow {
     private static final String SWAPPED = "Cold oven and warm oven show what is expected of each other";
     private static final String REFUSAL = "refusal";
 
-    private static final long PATIENCE = 6_000_000_000L;
+    private static final long PATIENCE = 20_000_000_000L;
 
     /** Those that are seen before anything is captured at all; the test of preparing has them. */
     private static final Set<Rule> ELSEWHERE = EnumSet.of(Rule.WARMING_UP);

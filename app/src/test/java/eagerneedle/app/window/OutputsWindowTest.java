@@ -6,14 +6,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.core.session.Run;
 import java.util.List;
-import java.util.concurrent.TimeUnit;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.Test;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.Start;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** Outputs lead: a run begins when they are there, a target is held, levels follow each other by themselves. */
 class OutputsWindowTest extends BenchWindow {
@@ -39,7 +37,7 @@ class OutputsWindowTest extends BenchWindow {
         assertThat(robot.lookup("#seek-needle").query().isVisible()).isTrue();
         robot.interact(() -> robot.lookup("#all-levels").queryAs(CheckBox.class).setSelected(true));
         robot.clickOn("#start-stop");
-        WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, () -> runs().size() == 3);
+        await(() -> runs().size() == 3);
         settle();
         assertThat(state(robot).getText()).isEqualTo("All levels are taken.");
         double[] sought = {1, 2, 3};
@@ -62,10 +60,7 @@ class OutputsWindowTest extends BenchWindow {
                     .isBetween(1.9 * sought[i], 3.0 * sought[i] + 1);
         }
         // Afterwards nothing is left on.
-        WaitForAsyncUtils.waitFor(
-                10,
-                TimeUnit.SECONDS,
-                () -> window.rig().orElseThrow().outputs().get("motor").value() == 0);
+        await(() -> window.rig().orElseThrow().outputs().get("motor").value() == 0);
     }
 
     @Test
@@ -74,7 +69,7 @@ class OutputsWindowTest extends BenchWindow {
         robot.interact(() -> robot.lookup("#all-levels").queryAs(CheckBox.class).setSelected(true));
         Label state = state(robot);
         robot.clickOn("#start-stop");
-        WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, () -> state.getText().startsWith("Stopped"));
+        await(() -> state.getText().startsWith("Stopped"));
         settle();
         // 0.98 of 4.3 V is above the range of 4.096 V; the levels lie 0.2 V apart from 0.5 V on.
         assertThat(state(robot).getText()).isEqualTo("Stopped: voltage is beyond its range at this level.");

@@ -16,7 +16,6 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
 import java.util.Set;
-import java.util.concurrent.TimeUnit;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -24,7 +23,6 @@ import javafx.stage.Stage;
 import org.junit.jupiter.api.Test;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.Start;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** A pool in the window: sessions are taken beside it, left out with a reason, taken back, and drawn together. */
 class PoolWindowTest extends BenchWindow {
@@ -67,7 +65,7 @@ class PoolWindowTest extends BenchWindow {
         settle();
         PoolStation station = (PoolStation) window.view(Station.CAPTURE);
         robot.interact(() -> station.take(List.of(benches)));
-        WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> taken() == 3);
+        await(() -> taken() == 3);
         settle();
         assertThat(robot.lookup("#pool-summary").queryAs(Label.class).getText())
                 .isEqualTo("3 sessions of 'The arrest of an alloy' count; 4 are expected.");
@@ -121,7 +119,7 @@ class PoolWindowTest extends BenchWindow {
         settle();
         PoolStation station = (PoolStation) window.view(Station.CAPTURE);
         robot.interact(() -> station.take(List.of(batches)));
-        WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> taken() == 2);
+        await(() -> taken() == 2);
         settle();
         var two = window.bench().reduction().quantity("w_E").orElseThrow();
         assertThat(Needle.needle("reduce", "--json", byCommand).out()).contains("\"value\" : " + two.value());
@@ -129,7 +127,7 @@ class PoolWindowTest extends BenchWindow {
         assertThat(window.bench().reduction().column("pool.top")).hasSize(12);
         assertThat(window.bench().reduction().column("pool.arrest")).hasSize(6);
         robot.interact(() -> station.take(List.of(third)));
-        WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> taken() == 3);
+        await(() -> taken() == 3);
         settle();
         var three = window.bench().reduction().quantity("w_E").orElseThrow();
         assertThat(three.value()).isNotEqualTo(two.value());

@@ -143,6 +143,22 @@ class WeekWindowTest extends BenchWindow {
                 .isTrue();
         readyCheck(robot);
         assertThat(rows(robot)).contains("the same within both uncertainties");
+        // It was another bench: what was read there is held against the checks of that one.
+        type(robot, "ready-bench", "bench 8");
+        assertThat(rows(robot))
+                .contains("the first that is kept")
+                .contains("by the calibration in force")
+                .doesNotContain("the same within both uncertainties");
+        type(robot, "ready-bench", "bench 7");
+        assertThat(rows(robot)).contains("the same within both uncertainties");
+        // A book with a torn line is told, and the view is there.
+        String book = Files.readString(site.resolve(ReadyBook.FILE));
+        Files.writeString(site.resolve(ReadyBook.FILE), book + "{ half a line");
+        act(() -> window.showReady());
+        settle();
+        assertThat(isSaid(robot, "Line 2 of the checks in ready.jsonl cannot be read"))
+                .isTrue();
+        Files.writeString(site.resolve(ReadyBook.FILE), book);
 
         // Wednesday: the micrometer is broken: it is out at once, and the bench is not ready.
         act(() -> window.aside().stockroom("TH-BA-01"));

@@ -1,6 +1,7 @@
 package eagerneedle.app.window;
 
 import static eagerneedle.app.OnScreen.act;
+import static eagerneedle.app.OnScreen.await;
 import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -25,8 +26,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.List;
-import java.util.concurrent.Callable;
-import java.util.concurrent.TimeUnit;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -44,7 +43,6 @@ import org.junit.jupiter.api.extension.ExtendWith;
 import org.testfx.api.FxRobot;
 import org.testfx.framework.junit5.ApplicationExtension;
 import org.testfx.framework.junit5.Start;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** The real window under a real display, driven by mouse and keyboard. */
 @ExtendWith(ApplicationExtension.class)
@@ -67,11 +65,6 @@ class WindowTest {
     @AfterEach
     void close() {
         act(() -> window.stage().close());
-    }
-
-    private static void await(Callable<Boolean> condition) throws Exception {
-        WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, condition);
-        settle();
     }
 
     private static <T extends Node> T find(FxRobot robot, String id, Class<T> type) {

@@ -73,7 +73,7 @@ public record ReadyCheck(Instant at, String bench, String method, String by, Lis
         double u = Math.hypot(now.u(), last.get().u() * of.scaleTo(unit));
         double apart = Math.abs(now.value() - then) / u;
         boolean same = u > 0 ? apart <= CHANGED : now.value() == then;
-        String day = before.get().at().toString().substring(0, 10);
+        String day = Notation.day(before.get().at());
         return new Row(
                 what,
                 same,

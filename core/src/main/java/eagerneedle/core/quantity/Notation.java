@@ -2,6 +2,8 @@ package eagerneedle.core.quantity;
 
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import java.time.Instant;
+import java.time.ZoneId;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -16,6 +18,11 @@ public final class Notation {
     private static final Object[] NOTHING = {};
 
     private Notation() {}
+
+    /** {@code 2026-11-27}: the day of a moment, where the program runs. */
+    public static String day(Instant moment) {
+        return moment.atZone(ZoneId.systemDefault()).toLocalDate().toString();
+    }
 
     /** {@code 4.127(38) N}: bracket form with unit. */
     public static String bracket(Quantity q) {

@@ -80,8 +80,7 @@ final class CalibrationWatch {
                 found.add(Rule.CALIBRATION_OVERDUE
                         .ofSession(
                                 "",
-                                "The calibration of " + channel.label() + " was due on "
-                                        + c.due().toString().substring(0, 10) + ".")
+                                "The calibration of " + channel.label() + " was due on " + Notation.day(c.due()) + ".")
                         .onChannel(name));
             }
         });

@@ -1,6 +1,7 @@
 package eagerneedle.core.reduce;
 
 import eagerneedle.core.calibration.Calibration;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
@@ -39,8 +40,8 @@ final class Doubts {
                         ? r.sheet().channel(c.channel()).label()
                         : c.channel();
                 if (c.overdue(r.lastUse(c.channel()).orElse(now))) {
-                    out.add("It rests on the calibration of " + what + ", which was due on "
-                            + c.due().toString().substring(0, 10) + ".");
+                    out.add("It rests on the calibration of " + what + ", which was due on " + Notation.day(c.due())
+                            + ".");
                 }
                 c.failure()
                         .ifPresent(f -> out.add(

@@ -2,6 +2,7 @@ package eagerneedle.core.reduce;
 
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.CalibrationPoint;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.CalibrationCommand;
@@ -102,8 +103,7 @@ public record PuttingRight(Optional<Command> act, List<String> reached) {
                     || !now.verification().equals(old.verification())
                     || !java.util.Objects.equals(now.after(), old.after())) {
                 changed.add(now.called(old.channel()));
-                reached.add("the calibration of " + channel.label() + " of "
-                        + old.taken().toString().substring(0, 10));
+                reached.add("the calibration of " + channel.label() + " of " + Notation.day(old.taken()));
             }
         }
         return new PuttingRight(

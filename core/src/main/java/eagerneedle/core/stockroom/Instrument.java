@@ -8,6 +8,7 @@ import eagerneedle.core.quantity.DecimalSign;
 import eagerneedle.core.quantity.Distribution;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Leaf;
+import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import java.time.Instant;
@@ -256,7 +257,7 @@ public record Instrument(
         if (last == null) {
             return Optional.empty();
         }
-        String day = last.at().toString().substring(0, 10);
+        String day = Notation.day(last.at());
         return Optional.of(
                 BROKEN.equals(last.outcome())
                         ? name + " " + id + " was reported broken on " + day + ": " + last.what()
@@ -297,8 +298,8 @@ public record Instrument(
             return "failed".equals(c.outcome())
                     ? Optional.of(name + " " + id + " failed its last calibration.")
                     : now.isAfter(due)
-                            ? Optional.of("The calibration of " + name + " " + id + " was due on "
-                                    + due.toString().substring(0, 10) + ".")
+                            ? Optional.of(
+                                    "The calibration of " + name + " " + id + " was due on " + Notation.day(due) + ".")
                             : Optional.empty();
         });
     }

@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import java.time.Instant;
+import java.util.TimeZone;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -34,6 +36,21 @@ class NotationTest {
     @CsvSource({"4.1273841, 0.038, 4.127 ± 0.038", "12.4, 0.3, 12.40 ± 0.30", "123456, 1234, (1.235 ± 0.012) × 10⁵"})
     void plusMinusKeepsTheSamePlace(double value, double u, String expected) {
         assertThat(Notation.plusMinus(value, u)).isEqualTo(expected);
+    }
+
+    /** An instant is another day in another place; what people read is the day of theirs. */
+    @Test
+    void aDayIsThatOfThePlace() {
+        Instant late = Instant.parse("2026-11-26T20:00:00Z");
+        TimeZone was = TimeZone.getDefault();
+        try {
+            TimeZone.setDefault(TimeZone.getTimeZone("Pacific/Auckland"));
+            assertThat(Notation.day(late)).isEqualTo("2026-11-27");
+            TimeZone.setDefault(TimeZone.getTimeZone("America/Lima"));
+            assertThat(Notation.day(late)).isEqualTo("2026-11-26");
+        } finally {
+            TimeZone.setDefault(was);
+        }
     }
 
     @Test

@@ -1,6 +1,5 @@
-package eagerneedle.app.writing;
+package eagerneedle.app.workbench;
 
-import eagerneedle.app.workbench.Home;
 import eagerneedle.store.FileName;
 import eagerneedle.store.export.Beside;
 import java.io.IOException;
@@ -9,15 +8,20 @@ import java.nio.file.Path;
 import java.util.Optional;
 
 /** Text that was written and not taken over yet, kept beside the program's other things so that nothing is lost. */
-record Draft(Path file) {
-    static Draft of(Path benchFile) {
-        return new Draft(Home.folder()
-                .resolve("drafts")
-                .resolve(FileName.of(benchFile) + "-"
-                        + Integer.toHexString(benchFile.toAbsolutePath().hashCode()) + ".yaml"));
+public record Draft(Path file) {
+    /** The sheet of a session. */
+    public static Draft of(Path benchFile) {
+        return named(FileName.of(benchFile) + "-"
+                + Integer.toHexString(benchFile.toAbsolutePath().hashCode()));
     }
 
-    Optional<String> read() {
+    /** A text of which this person has one. */
+    public static Draft named(String name) {
+        return new Draft(Home.folder().resolve("drafts").resolve(name + ".yaml"));
+    }
+
+    /** What was left; empty where nothing was, or it cannot be read. */
+    public Optional<String> read() {
         try {
             return Files.exists(file) ? Optional.of(Files.readString(file)) : Optional.empty();
         } catch (IOException unreadable) {
@@ -26,7 +30,7 @@ record Draft(Path file) {
     }
 
     /** @throws IllegalArgumentException with one sentence when it cannot be kept */
-    void keep(String text) {
+    public void keep(String text) {
         try {
             Files.createDirectories(FileName.folder(file));
             Beside.write(file, text);
@@ -38,7 +42,8 @@ record Draft(Path file) {
         }
     }
 
-    void forget() {
+    /** There is nothing left to bring back. */
+    public void forget() {
         try {
             Files.deleteIfExists(file);
         } catch (IOException stays) {
