@@ -145,7 +145,7 @@ public final class PutRightView implements StationView {
             RightModel.Look begun = model.look(fields());
             bar.setProgress(0);
             CompletableFuture.supplyAsync(() ->
-                            model.through(begun, (n, of) -> Platform.runLater(() -> bar.setProgress((double) n / of))))
+                            begun.through((n, of) -> Platform.runLater(() -> bar.setProgress((double) n / of))))
                     .whenComplete((seen, failed) -> Platform.runLater(() -> {
                         if (model.found(begun, seen, failed)) {
                             show();

@@ -9,7 +9,7 @@ import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.BiConsumer;
 import org.jspecify.annotations.Nullable;
 
@@ -25,8 +25,7 @@ final class RightModel {
     private String state = AT_FIRST;
     private List<Sentence> lines = List.of(NONE);
     private @Nullable FolderRight found;
-    private final AtomicInteger asked = new AtomicInteger();
-    private boolean looking;
+    private @Nullable Look looking;
 
     RightModel(Clock clock) {
         this.clock = clock;
@@ -41,8 +40,25 @@ final class RightModel {
      */
     record Fields(String standard, String times, String plus, String at, String why, String by, String folder) {}
 
-    /** A look through a folder that was begun. */
-    record Look(int turn, Path folder, Correction correction, List<String> at) {}
+    /**
+     * A look through a folder that was begun.
+     *
+     * @param wanted until something else is asked, or nothing any more
+     */
+    record Look(AtomicBoolean wanted, Path folder, Correction correction, List<String> at) {
+        /**
+         * Looks through it, on any thread.
+         *
+         * @param progress is given how many files are done of how many
+         * @throws java.util.concurrent.CancellationException when it is not wanted any more
+         */
+        FolderRight through(BiConsumer<Integer, Integer> progress) {
+            return FolderRight.look(folder, correction, at, (n, of) -> {
+                progress.accept(n, of);
+                return wanted.get();
+            });
+        }
+    }
 
     /**
      * Begins to look; nothing is touched.
@@ -65,10 +81,10 @@ final class RightModel {
                 ? List.of()
                 : Arrays.stream(said.at().split(";")).map(String::strip).toList();
         Path folder = path(said.folder().strip());
-        found = null;
-        looking = true;
+        leave();
+        looking = new Look(new AtomicBoolean(true), folder, c, only);
         state = "The sessions are looked through; nothing is changed.";
-        return new Look(asked.incrementAndGet(), folder, c, only);
+        return looking;
     }
 
     private static Path path(String folder) {
@@ -83,24 +99,12 @@ final class RightModel {
         return words.isBlank() ? null : words.strip();
     }
 
-    /**
-     * Looks through the folder, on any thread; stops where something else is asked, or nothing any more.
-     *
-     * @param progress is given how many files are done of how many
-     */
-    FolderRight through(Look look, BiConsumer<Integer, Integer> progress) {
-        return FolderRight.look(look.folder(), look.correction(), look.at(), (n, of) -> {
-            progress.accept(n, of);
-            return look.turn() == asked.get();
-        });
-    }
-
     /** Takes what was found; false where it is not asked for any more. */
     boolean found(Look look, @Nullable FolderRight seen, @Nullable Throwable failed) {
-        if (look.turn() != asked.get()) {
+        if (!look.equals(looking)) {
             return false;
         }
-        looking = false;
+        looking = null;
         found = seen;
         if (seen == null) {
             state = failed == null ? AT_FIRST : Fault.said(failed);
@@ -133,7 +137,7 @@ final class RightModel {
 
     /** Something else is written in a field: what was found for the words before is of no use any more. */
     void changed() {
-        if (looking || found != null) {
+        if (isLooking() || found != null) {
             state = "Something else is written now: look again. " + AT_FIRST;
             lines = List.of(NONE);
         }
@@ -142,13 +146,15 @@ final class RightModel {
 
     /** Nobody waits for it any more. */
     void leave() {
-        asked.incrementAndGet();
-        looking = false;
+        if (looking != null) {
+            looking.wanted().set(false);
+        }
+        looking = null;
         found = null;
     }
 
     boolean isLooking() {
-        return looking;
+        return looking != null;
     }
 
     /** Whether there is something to write and nothing in the way. */

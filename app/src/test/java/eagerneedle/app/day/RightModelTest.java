@@ -46,7 +46,7 @@ class RightModelTest {
         Path session = Rehearsed.in(folder, "letter-scale");
         RightModel.Look look = model.look(fields("1.004", "misread"));
         List<String> told = new ArrayList<>();
-        FolderRight seen = model.through(look, (n, of) -> told.add(n + " of " + of));
+        FolderRight seen = look.through((n, of) -> told.add(n + " of " + of));
         assertThat(told).containsExactly("0 of 1");
         assertThat(model.mayWrite()).isFalse();
         assertThat(model.found(look, seen, null)).isTrue();
@@ -65,7 +65,7 @@ class RightModelTest {
         }
 
         RightModel.Look again = model.look(fields("1.005", "misread"));
-        model.found(again, model.through(again, (n, of) -> {}), null);
+        model.found(again, again.through((n, of) -> {}), null);
         model.write();
         model.write();
         assertThat(model.state()).startsWith("Put right: 1 session.");
@@ -80,12 +80,12 @@ class RightModelTest {
     void aLookForWordsThatChangedMeanwhileStopsAndIsNotTaken() {
         Rehearsed.in(folder, "letter-scale");
         RightModel.Look look = model.look(fields("1.004", "misread"));
-        FolderRight seen = model.through(look, (n, of) -> {});
+        FolderRight seen = look.through((n, of) -> {});
         model.changed();
         assertThat(model.isLooking()).isFalse();
         assertThat(model.found(look, seen, null)).isFalse();
         assertThat(model.mayWrite()).isFalse();
-        assertThatThrownBy(() -> model.through(look, (n, of) -> {})).isInstanceOf(CancellationException.class);
+        assertThatThrownBy(() -> look.through((n, of) -> {})).isInstanceOf(CancellationException.class);
     }
 
     @Test
@@ -93,7 +93,7 @@ class RightModelTest {
         Path good = Rehearsed.in(folder, "letter-scale");
         Files.writeString(folder.resolve("a torn one.needle"), "no bench file");
         RightModel.Look look = model.look(fields("1.004", "misread"));
-        model.found(look, model.through(look, (n, of) -> {}), null);
+        model.found(look, look.through((n, of) -> {}), null);
         assertThat(model.state()).endsWith("; 1 session stands in the way.");
         assertThat(model.lines().get(0).kind()).isEqualTo(Sentence.Kind.ATTENTION);
         assertThat(model.mayWrite()).isFalse();
