@@ -14,16 +14,25 @@ final class Extent implements Layer.Cases<Extent> {
     }
 
     private Extent with(double[] x, double[] y, double @Nullable [] ux, double @Nullable [] u) {
+        double x0 = left;
+        double x1 = right;
+        double y0 = low;
+        double y1 = high;
         for (int i = 0; i < x.length; i++) {
             if (Double.isFinite(x[i]) && Double.isFinite(y[i])) {
                 double d = u == null ? 0 : u[i];
                 double across = ux == null ? 0 : ux[i];
-                left = Math.min(left, x[i] - across);
-                right = Math.max(right, x[i] + across);
-                low = Math.min(low, y[i] - d);
-                high = Math.max(high, y[i] + d);
+                // Few points widen what was there: to ask is cheaper than to choose.
+                x0 = x[i] - across < x0 ? x[i] - across : x0;
+                x1 = x[i] + across > x1 ? x[i] + across : x1;
+                y0 = y[i] - d < y0 ? y[i] - d : y0;
+                y1 = y[i] + d > y1 ? y[i] + d : y1;
             }
         }
+        left = x0;
+        right = x1;
+        low = y0;
+        high = y1;
         return this;
     }
 

@@ -3,6 +3,7 @@ package eagerneedle.app.calibrate;
 import eagerneedle.app.plot.PictureView;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.LivePage;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.app.workbench.LiveRig;
@@ -99,7 +100,7 @@ final class ClosureProcedure implements CalibrateStation.Procedure {
         left.setPrefWidth(Theme.px(330));
         left.setMinWidth(Theme.px(290));
         HBox.setHgrow(map, Priority.ALWAYS);
-        ScrollPane scroll = new ScrollPane(left);
+        ScrollPane scroll = new LivePage(left);
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("bare");
         scroll.setPrefWidth(Theme.px(345));

@@ -6,6 +6,7 @@ import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.CellGrid;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.LivePage;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.app.widget.Typing;
@@ -158,7 +159,7 @@ final class PointProcedure implements CalibrateStation.Procedure {
             left.getChildren().addAll(adjust);
         }
         left.getChildren().addAll(setting, table, result, acts);
-        ScrollPane scroll = new ScrollPane(left);
+        ScrollPane scroll = new LivePage(left);
         scroll.setFitToWidth(true);
         scroll.getStyleClass().add("bare");
         scroll.setPrefWidth(Theme.px(420));

@@ -13,6 +13,9 @@ import javafx.scene.control.Label;
  */
 final class LiveWatch {
     private static final long EVERY = 150_000_000L;
+    /** Of many channels: a second of each is looked at, and once in half a second is often enough. */
+    private static final long APART = 30_000_000L;
+
     private final Desk desk;
     private final LiveTraces traces;
     private final Label line = Labels.wrapped("");
@@ -43,7 +46,8 @@ final class LiveWatch {
     /** Looks at the next channel when it is its turn: many channels never hold one frame up. */
     void tick(LiveRig rig, Capture plan) {
         long now = System.nanoTime();
-        if (plan.channels().isEmpty() || now - last < EVERY / plan.channels().size()) {
+        if (plan.channels().isEmpty()
+                || now - last < Math.max(APART, EVERY / plan.channels().size())) {
             return;
         }
         last = now;

@@ -1,6 +1,7 @@
 package eagerneedle.app.capture;
 
 import eagerneedle.app.workbench.LiveRig;
+import eagerneedle.core.quantity.Ranks;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.trace.RawSamples;
@@ -11,7 +12,6 @@ import eagerneedle.core.watch.GateWatch;
 import eagerneedle.core.watch.SampleWatch;
 import eagerneedle.core.watch.TraceWatch;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -75,9 +75,7 @@ final class LiveWatchModel {
             typical.remove(name);
             return out;
         }
-        double[] sorted = t.value().clone();
-        Arrays.sort(sorted);
-        typical.put(name, sorted[sorted.length / 2]);
+        typical.put(name, Ranks.select(t.value().clone(), 0, t.size(), t.size() / 2));
         TraceWatch watch = new TraceWatch(
                 channel.label(), channel.expectation(), channel.toChain().noiseAt(t.value()[t.size() - 1]));
         out.addAll(watch.look(0, t));

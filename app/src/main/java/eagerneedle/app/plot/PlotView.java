@@ -50,6 +50,7 @@ public class PlotView extends PictureView {
     }
 
     private @Nullable Plot plot;
+    private Plot.@Nullable View whole;
     private TimeSpan span;
     private double @Nullable [] heldY;
     private double @Nullable [] zoomedY;
@@ -104,6 +105,7 @@ public class PlotView extends PictureView {
     /** Shows a plot; the zoom stays where the new plot is of the same thing. Null shows the empty state. */
     public void plot(@Nullable Plot newPlot, boolean keepView) {
         plot = newPlot;
+        whole = newPlot == null ? null : newPlot.whole();
         if (!keepView && twin == null) {
             span.forget();
             zoomedY = null;
@@ -165,6 +167,13 @@ public class PlotView extends PictureView {
         return plot;
     }
 
+    /**
+     * All that is there to be seen; null while there is nothing. Looked at by every plot with which an axis is shared.
+     */
+    Plot.@Nullable View whole() {
+        return whole;
+    }
+
     /** Shows the whole plot again. */
     public void all() {
         zoomedY = null;
@@ -197,10 +206,10 @@ public class PlotView extends PictureView {
     }
 
     private Plot.View shown(Plot of) {
-        Plot.View whole = of.whole();
+        Plot.View held = whole == null ? of.whole() : whole;
         double[] all = span.whole();
-        double[] x = span.shown() != null ? span.shown() : all != null ? all : new double[] {whole.x0(), whole.x1()};
-        double[] y = zoomedY != null ? zoomedY : heldY != null ? heldY : new double[] {whole.y0(), whole.y1()};
+        double[] x = span.shown() != null ? span.shown() : all != null ? all : new double[] {held.x0(), held.x1()};
+        double[] y = zoomedY != null ? zoomedY : heldY != null ? heldY : new double[] {held.y0(), held.y1()};
         return new Plot.View(x[0], x[1], y[0], y[1]);
     }
 

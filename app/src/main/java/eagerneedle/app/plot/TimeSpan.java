@@ -42,8 +42,8 @@ final class TimeSpan {
         double from = Double.POSITIVE_INFINITY;
         double to = Double.NEGATIVE_INFINITY;
         for (PlotView p : plots) {
-            if (p.plot() != null) {
-                Plot.View v = p.plot().whole();
+            Plot.View v = p.whole();
+            if (v != null) {
                 from = Math.min(from, v.x0());
                 to = Math.max(to, v.x1());
             }

@@ -7,6 +7,7 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.Files;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.LivePage;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.widget.OutputPanel;
 import eagerneedle.app.widget.Rows;
@@ -46,7 +47,7 @@ public final class RigStation implements StationView {
     private static final long BETWEEN_LOOKS = 150_000_000L;
     private final Desk desk;
     private final RigModel model;
-    private final ScrollPane scroll = new ScrollPane();
+    private final ScrollPane scroll = new LivePage();
     private final CautionCard cautions;
     private final Optional<DrawingView> drawing;
     private final ConnectionBar connection;

@@ -1,12 +1,12 @@
 package eagerneedle.app.window;
 
+import eagerneedle.app.widget.LivePage;
 import javafx.scene.Node;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
 /** Where the surface stands. With large text in a small window it is scrolled to, and nothing leaves the window. */
-final class Room extends ScrollPane {
+final class Room extends LivePage {
     Room(Node surface) {
         super(surface);
         setId("room");

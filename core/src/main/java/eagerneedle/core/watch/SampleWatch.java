@@ -3,6 +3,7 @@ package eagerneedle.core.watch;
 import eagerneedle.core.chain.Chain;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Ranks;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -236,8 +237,7 @@ public final class SampleWatch {
         for (int i = 0; i < gaps.length; i++) {
             gaps[i] = time[i + 1] - time[i];
         }
-        java.util.Arrays.sort(gaps);
-        return gaps[gaps.length / 2];
+        return Ranks.select(gaps, 0, gaps.length, gaps.length / 2);
     }
 
     private static int[] span(int n, IntPredicate bad) {

@@ -2,6 +2,7 @@ package eagerneedle.core.watch;
 
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Ranks;
 import eagerneedle.core.trace.Trace;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -281,9 +282,7 @@ public final class TraceWatch {
     }
 
     private static double median(double[] v) {
-        double[] sorted = v.clone();
-        Arrays.sort(sorted);
-        return sorted[sorted.length / 2];
+        return Ranks.select(v.clone(), 0, v.length, v.length / 2);
     }
 
     private static double[] medians(double[] v) {
@@ -300,9 +299,8 @@ public final class TraceWatch {
         for (int i = 0; i < d.length; i++) {
             d[i] = Math.abs(v[i + 1] - v[i]);
         }
-        Arrays.sort(d);
-        double median = d[d.length / 2];
         double mean = Arrays.stream(d).average().orElse(0);
+        double median = Ranks.select(d, 0, d.length, d.length / 2);
         return Math.max(1.4826 * median, 1.2533 * mean) / Math.sqrt(2);
     }
 
