@@ -259,8 +259,9 @@ final class MeaningPane extends VBox {
     private static VBox line(Meaning.Line l, boolean strong) {
         Label head = Labels.wrapped(l.head());
         Labels.styled(head, "section", strong);
-        Label more = Labels.wrapped(l.more());
+        Label more = Labels.wrapped("");
         more.getStyleClass().add("quiet");
+        Labels.says(more, l.more());
         return new VBox(0, head, more);
     }
 

@@ -17,7 +17,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** A coverage that could not fail would prove nothing: a main result whose formula is broken misses its truth. */
 class CoverageCanFailTest {
-    private static final int SESSIONS = Integer.getInteger("sessions", 4);
+    /** A formula that is broken misses nearly always: forty sessions tell it from one that hits in 95 of 100. */
+    private static final int SESSIONS = Math.min(40, Integer.getInteger("sessions", 4));
 
     private static double coverage(SheetReader.Located sheet, String result) {
         return IntStream.range(0, SESSIONS)
