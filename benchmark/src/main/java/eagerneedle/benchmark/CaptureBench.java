@@ -109,14 +109,23 @@ public final class CaptureBench {
                 "captured %d channels for %.0f s: %d samples of each kept, %d lost; %.2f cores used%n",
                 CHANNELS, seconds, result[0], result[2], used / 1e9 / seconds);
         if (window && gaps.size() > 20) {
+            double at = 0;
+            double longest = 0;
+            double then = 0;
+            for (double gap : gaps) {
+                at += gap;
+                then = gap > longest ? at : then;
+                longest = Math.max(longest, gap);
+            }
             double[] g = gaps.stream().mapToDouble(d -> d).sorted().toArray();
             double[] b = behind.stream().mapToDouble(d -> d).sorted().toArray();
             System.out.printf(
-                    "window: %.1f frames a second, 95 %% of frames within %.0f ms, longest %.0f ms; what is "
-                            + "drawn is %.0f ms old (median), %.0f ms (95 %%)%n",
+                    "window: %.1f frames a second, 95 %% of frames within %.0f ms, longest %.0f ms (%.1f s after the "
+                            + "first); what is drawn is %.0f ms old (median), %.0f ms (95 %%)%n",
                     g.length / Arrays.stream(g).sum(),
                     1e3 * g[(int) (0.95 * g.length)],
-                    1e3 * g[g.length - 1],
+                    1e3 * longest,
+                    then,
                     1e3 * b[b.length / 2],
                     1e3 * b[(int) (0.95 * b.length)]);
         }
