@@ -15,17 +15,17 @@ jpackage --type app-image --name eager-needle --app-version "$version" --dest "$
   --icon "$here/packaging/eager-needle.png" --description "From the plan to a defended number" --vendor "Eager Needle" \
   --add-modules java.base,java.desktop,java.logging,java.management,java.naming,java.net.http,java.prefs,java.scripting,java.sql,java.xml,jdk.jfr,jdk.unsupported,jdk.unsupported.desktop,jdk.zipfs,jdk.charsets \
   --jlink-options "--strip-java-debug-attributes --no-header-files --no-man-pages" \
-  --java-options "-Xmx1g" --java-options "-XX:+UseSerialGC" --java-options "-Dfile.encoding=UTF-8" \
+  --java-options "-Xmx1g" --java-options "-XX:+UseG1GC" --java-options "-XX:MetaspaceSize=160m" --java-options "-Dfile.encoding=UTF-8" \
   --java-options "-Xshare:auto" --java-options "-Xlog:disable" --java-options "-XX:SharedArchiveFile=\$APPDIR/classes.jsa" --arguments open
 
 # Which classes a start takes, where a window can be opened to find out.
 app="$dest/eager-needle/lib/app"
 if [ -n "${DISPLAY:-}" ]; then
   path=$(sed -n 's/^app.classpath=//p' "$app/eager-needle.cfg" | sed "s:\$APPDIR:$app:" | paste -sd: -)
-  NEEDLE_HOME="$work/home" timeout 120 "$dest/eager-needle/lib/runtime/bin/java" -XX:DumpLoadedClassList="$app/classes.list" -XX:+UseSerialGC \
+  NEEDLE_HOME="$work/home" timeout 120 "$dest/eager-needle/lib/runtime/bin/java" -XX:DumpLoadedClassList="$app/classes.list" -XX:+UseG1GC \
     -Xshare:off -Dneedle.ready="$work/ready" -cp "$path" eagerneedle.app.Launcher open >/dev/null 2>&1 || true
   # For the image where it lies now; a package makes its own where it is installed.
-  "$dest/eager-needle/lib/runtime/bin/java" -Xshare:dump -XX:+UseSerialGC -XX:SharedClassListFile="$app/classes.list" \
+  "$dest/eager-needle/lib/runtime/bin/java" -Xshare:dump -XX:+UseG1GC -XX:SharedClassListFile="$app/classes.list" \
     -XX:SharedArchiveFile="$work/classes.jsa" -cp "$path" >/dev/null 2>&1 || true
 fi
 
