@@ -105,6 +105,33 @@ class PlotViewTest {
         assertThat(view.frame().view()).isEqualTo(whole);
     }
 
+    /** Of another plot all is shown, and plots of one axis show what they hold together. */
+    @Test
+    void aPlotThatTakesThePlaceOfAnotherIsSeenWhole(FxRobot robot) {
+        show(robot, false);
+        double[] far = {100, 140};
+        Plot later = new Plot(
+                "later",
+                new Plot.Axis("time", "s"),
+                new Plot.Axis("position", "m"),
+                List.of(new Layer.Points("p", far, new double[] {1, 5}, null, false, 0)));
+        act(() -> view.plot(later, false));
+        assertThat(view.visible())
+                .containsExactly(later.whole().x0(), later.whole().x1());
+        assertThat(view.frame().view()).isEqualTo(later.whole());
+        PlotView other = new PlotView("other");
+        act(() -> {
+            other.share(view);
+            other.plot(plot(2, 8), false);
+        });
+        assertThat(view.visible())
+                .containsExactly(plot(2, 8).whole().x0(), later.whole().x1());
+        assertThat(other.visible()).isEqualTo(view.visible());
+        act(() -> other.plot(null, false));
+        assertThat(view.visible())
+                .containsExactly(later.whole().x0(), later.whole().x1());
+    }
+
     @Test
     void theSecondaryButtonPans(FxRobot robot) {
         show(robot, false);

@@ -2,6 +2,7 @@ package eagerneedle.app.window;
 
 import static eagerneedle.app.OnScreen.act;
 import static eagerneedle.app.OnScreen.await;
+import static eagerneedle.app.OnScreen.seen;
 import static eagerneedle.app.OnScreen.settle;
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -94,6 +95,9 @@ class WindowTest {
 
     @Test
     void keysSwingTheDialThroughAllStations(FxRobot robot) {
+        assertThat(seen(() -> robot.lookup("#room").lookup(".viewport").query().isCache()))
+                .as("a page with live traces is not drawn twice")
+                .isFalse();
         KeyCode[] keys = {
             KeyCode.DIGIT1,
             KeyCode.DIGIT2,
