@@ -1,5 +1,6 @@
 package eagerneedle.benchmark;
 
+import com.sun.management.OperatingSystemMXBean;
 import eagerneedle.app.station.Station;
 import eagerneedle.app.window.MainWindow;
 import eagerneedle.app.window.NeedleApplication;
@@ -12,6 +13,7 @@ import eagerneedle.core.trace.RawSamples;
 import eagerneedle.rig.simulated.WaveStandIn;
 import eagerneedle.store.bench.BenchFile;
 import java.io.IOException;
+import java.lang.management.ManagementFactory;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -31,6 +33,11 @@ public final class CaptureBench {
     private static final double RATE = 100_000;
     private final List<Double> gaps = new ArrayList<>();
     private final List<Double> behind = new ArrayList<>();
+    /** How long the thread of the window and all threads together worked in each of the gaps, s. */
+    private final List<double[]> spent = new ArrayList<>();
+
+    private final OperatingSystemMXBean system = (OperatingSystemMXBean) ManagementFactory.getOperatingSystemMXBean();
+    private double[] spentBefore = new double[2];
     private long last;
 
     private CaptureBench() {}
@@ -112,20 +119,26 @@ public final class CaptureBench {
             double at = 0;
             double longest = 0;
             double then = 0;
-            for (double gap : gaps) {
+            double[] did = new double[2];
+            for (int i = 0; i < gaps.size(); i++) {
+                double gap = gaps.get(i);
                 at += gap;
                 then = gap > longest ? at : then;
+                did = gap > longest ? spent.get(i) : did;
                 longest = Math.max(longest, gap);
             }
             double[] g = gaps.stream().mapToDouble(d -> d).sorted().toArray();
             double[] b = behind.stream().mapToDouble(d -> d).sorted().toArray();
             System.out.printf(
                     "window: %.1f frames a second, 95 %% of frames within %.0f ms, longest %.0f ms (%.1f s after the "
-                            + "first); what is drawn is %.0f ms old (median), %.0f ms (95 %%)%n",
+                            + "first; the window's thread worked %.0f ms of it, all threads %.0f ms); what is drawn is "
+                            + "%.0f ms old (median), %.0f ms (95 %%)%n",
                     g.length / Arrays.stream(g).sum(),
                     1e3 * g[(int) (0.95 * g.length)],
                     1e3 * longest,
                     then,
+                    1e3 * did[0],
+                    1e3 * did[1],
                     1e3 * b[b.length / 2],
                     1e3 * b[(int) (0.95 * b.length)]);
         }
@@ -167,10 +180,15 @@ public final class CaptureBench {
                         AnimationTimer frames = new AnimationTimer() {
                             @Override
                             public void handle(long now) {
+                                double[] spentNow = spent();
                                 if (last > 0) {
                                     gaps.add((now - last) / 1e9);
+                                    double[] difference = new double[spentNow.length];
+                                    Arrays.setAll(difference, i -> spentNow[i] - spentBefore[i]);
+                                    spent.add(difference);
                                     behind.add((logger.sent() - rig.count("in1")) / RATE);
                                 }
+                                spentBefore = spentNow;
                                 last = now;
                             }
                         };
@@ -195,6 +213,13 @@ public final class CaptureBench {
                 "hands");
         hands.setDaemon(true);
         hands.start();
+    }
+
+    /** Processor time of the window's thread and of all threads, s. */
+    private double[] spent() {
+        return new double[] {
+            ManagementFactory.getThreadMXBean().getCurrentThreadCpuTime() / 1e9, system.getProcessCpuTime() / 1e9
+        };
     }
 
     private static void onStage(Runnable act) throws InterruptedException {

@@ -3,11 +3,11 @@ package eagerneedle.app.capture;
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Meanwhile;
 import eagerneedle.app.widget.Typing;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.Relation;
-import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Channel;
@@ -15,11 +15,11 @@ import eagerneedle.core.trace.DeviceClock;
 import eagerneedle.core.trace.Pyramid;
 import eagerneedle.core.trace.RawSamples;
 import eagerneedle.core.trace.Trace;
-import eagerneedle.core.trace.WindowStatistics;
 import eagerneedle.core.watch.Finding;
 import eagerneedle.picture.Ink;
 import eagerneedle.picture.Layer;
 import eagerneedle.picture.Plot;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -28,6 +28,10 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.DoubleUnaryOperator;
+import java.util.function.Function;
+import java.util.function.Supplier;
+import java.util.stream.IntStream;
+import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
@@ -48,6 +52,9 @@ final class LiveTraces extends VBox {
     private static final int MOST_COUNTED = 4000;
     private static final int COLUMNS = 700;
     private static final int AT_ONCE = 6;
+    /** Half as long again as a frame that comes in time. */
+    private static final long LATE = 25_000_000L;
+
     private static final String NOTHING_YET = "Nothing has come yet.";
     private static final String SEEN = "all that is seen";
     private final Desk desk;
@@ -60,7 +67,9 @@ final class LiveTraces extends VBox {
     private final Map<String, List<Finding>> found = new LinkedHashMap<>();
     private final Map<String, DeviceClock> clocks = new HashMap<>();
     private long clocksKnown;
-    private int turn;
+    private long counted;
+    private final Turns turns = new Turns(AT_ONCE, LATE, System::nanoTime);
+    private final Meanwhile numbers = new Meanwhile(Platform::runLater);
     private String capture = "";
 
     LiveTraces(Desk desk) {
@@ -98,6 +107,7 @@ final class LiveTraces extends VBox {
             return;
         }
         traces.clear();
+        numbers.forget();
         hold.setSelected(false);
         for (int i = 0; i < channels.size(); i++) {
             String c = channels.get(i);
@@ -145,9 +155,9 @@ final class LiveTraces extends VBox {
         found.put(name, findings);
     }
 
-    /** Counts of a channel as a trace of the measurand. */
-    Trace exact(String name, RawSamples counts) {
-        return scale(name, Run.COUNTS).exact(counts);
+    /** From counts of a channel to a trace of the measurand, as it is set up now; any thread may ask it. */
+    Function<RawSamples, Trace> exact(String name) {
+        return scale(name, Run.COUNTS)::exact;
     }
 
     /**
@@ -156,7 +166,6 @@ final class LiveTraces extends VBox {
      * @param run true for everything since the run began, false for the last seconds
      */
     void live(LiveRig rig, boolean run) {
-        boolean seen = span.getValue().equals(SEEN);
         long now = System.nanoTime();
         if (now - clocksKnown > NUMBERS_EVERY) {
             clocks.clear();
@@ -164,12 +173,9 @@ final class LiveTraces extends VBox {
             clocksKnown = now;
         }
         // Many traces take turns, so that a frame never takes longer than the eye notices.
-        turn++;
-        int turns = Math.max(1, (traces.size() + AT_ONCE - 1) / AT_ONCE);
-        traces.forEach((name, row) -> {
-            if (index(name) % turns != turn % turns) {
-                return;
-            }
+        turns.take(List.copyOf(traces.entrySet()), e -> {
+            String name = e.getKey();
+            TraceRow row = e.getValue();
             Channel c = channel(name);
             Optional<DeviceClock> clock = Optional.ofNullable(clocks.get(name));
             DoubleUnaryOperator time = shared(clock);
@@ -205,22 +211,32 @@ final class LiveTraces extends VBox {
                                         : "No sample of " + c.label() + " is within its range.");
                 row.plot().plot(null, false);
             }
-            if (now - row.counted() < NUMBERS_EVERY) {
-                return;
-            }
-            row.count(now);
-            double seconds = seen
-                    ? run ? to : SHOWN
-                    : Double.parseDouble(Typing.of(span.getValue()).replace(" s", ""));
-            Trace newest = scale(name, Run.COUNTS)
-                    .exact(rig.last(name, Math.min(seconds, (seen ? EXACT : MOST_COUNTED) / Math.max(1, rig.rate()))));
-            if (newest.size() < 4) {
-                row.says("", "");
-            } else {
-                WindowStatistics w = WindowStatistics.of(newest);
-                row.says(mean(c, w), rest(w));
-            }
         });
+        if (now - counted >= NUMBERS_EVERY && numbers.isFree() && !areGates(capture)) {
+            counted = now;
+            count(rig, run);
+        }
+    }
+
+    /** Works the numbers out, of all rows at once: what is changed together is laid out once. */
+    private void count(LiveRig rig, boolean run) {
+        boolean seen = span.getValue().equals(SEEN);
+        List<Supplier<TraceFigures>> each = new ArrayList<>();
+        traces.keySet().forEach(name -> {
+            double seconds = seen
+                    ? run ? rig.end(name) : SHOWN
+                    : Double.parseDouble(Typing.of(span.getValue()).replace(" s", ""));
+            RawSamples newest =
+                    rig.last(name, Math.min(seconds, (seen ? EXACT : MOST_COUNTED) / Math.max(1, rig.rate())));
+            Channel c = channel(name);
+            Function<RawSamples, Trace> reading = exact(name);
+            each.add(() -> TraceFigures.newest(c, reading.apply(newest)));
+        });
+        List<TraceRow> shown = List.copyOf(traces.values());
+        numbers.work(
+                () -> each.stream().map(Supplier::get).toList(),
+                figures -> IntStream.range(0, shown.size())
+                        .forEach(i -> shown.get(i).says(figures.get(i))));
     }
 
     /** From the stamps of an instrument to the time that all have in common. */
@@ -256,15 +272,6 @@ final class LiveTraces extends VBox {
         return new Layer.Envelope(c.label(), Arrays.stream(o.time()).map(time).toArray(), low, high, 0);
     }
 
-    private static String mean(Channel c, WindowStatistics w) {
-        String unit = c.labUnit().pretty();
-        return Notation.bracketed(w.mean(), w.uMean()) + (unit.isEmpty() ? "" : " " + unit);
-    }
-
-    private static String rest(WindowStatistics w) {
-        return "SD " + Notation.plain(w.sd(), 2) + ", n " + w.n();
-    }
-
     /** True where the channels of a capture are light gates, whose states say less than their edges. */
     private boolean areGates(String capture) {
         Capture c = desk.bench().sheet().captures().get(capture);
@@ -276,15 +283,16 @@ final class LiveTraces extends VBox {
         row.plot().emptySays("A point stands here for every passage but the first two.");
         row.plot().plot(GatePlot.of(label, states, series).orElse(null), false);
         GateFigures f = GateFigures.of(states);
-        row.says("", f.edges() + " edges, last block " + f.block() + ", last period " + f.period());
+        row.says(new TraceFigures("", f.edges() + " edges, last block " + f.block() + ", last period " + f.period()));
     }
 
     /** Shows a stored run, or nothing; with the statistics of what is seen of each trace. */
     void stored(@Nullable Run run) {
+        numbers.forget();
         traces.forEach((name, row) -> {
             if (run == null) {
                 row.plot().plot(null, false);
-                row.says("", "");
+                row.says(TraceFigures.NONE);
                 return;
             }
             if (areGates(run.capture())) {
@@ -325,7 +333,7 @@ final class LiveTraces extends VBox {
                                         .orElse(null),
                                 false);
             }
-            visible(row, c, trace.orElse(null));
+            row.says(TraceFigures.seen(c, trace.orElse(null), row.plot().visible()));
         });
     }
 
@@ -361,32 +369,5 @@ final class LiveTraces extends VBox {
             }
         }
         return out;
-    }
-
-    private static void visible(TraceRow row, Channel c, @Nullable Trace t) {
-        double[] seen = row.plot().visible();
-        if (t == null || seen == null) {
-            row.says("", "");
-            return;
-        }
-        int a = 0;
-        int b = t.size();
-        while (a < b && t.time()[a] < seen[0]) {
-            a++;
-        }
-        while (b > a && t.time()[b - 1] > seen[1]) {
-            b--;
-        }
-        if (b - a < 4) {
-            row.says("", "");
-            return;
-        }
-        double[] v = Arrays.copyOfRange(t.value(), a, b);
-        WindowStatistics w = WindowStatistics.of(t.slice(a, b));
-        row.says(
-                mean(c, w),
-                "mean of what is seen, " + rest(w) + ", from "
-                        + Notation.plain(Arrays.stream(v).min().orElse(0), 4) + " to "
-                        + Notation.plain(Arrays.stream(v).max().orElse(0), 4));
     }
 }

@@ -2,9 +2,11 @@ package eagerneedle.app.capture;
 
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.Meanwhile;
 import eagerneedle.app.widget.Notices;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.sheet.Capture;
+import javafx.application.Platform;
 import javafx.scene.control.Label;
 
 /**
@@ -20,6 +22,7 @@ final class LiveWatch {
     private final LiveTraces traces;
     private final Label line = Labels.wrapped("");
     private final LiveWatchModel model;
+    private final Meanwhile looking = new Meanwhile(Platform::runLater);
     private long last;
 
     LiveWatch(Desk desk, LiveTraces traces) {
@@ -38,6 +41,7 @@ final class LiveWatch {
 
     /** Says nothing: there is nothing that lasts. */
     void clear() {
+        looking.forget();
         model.forget();
         Labels.says(line, "");
         Notices.live(line, "");
@@ -47,18 +51,25 @@ final class LiveWatch {
     void tick(LiveRig rig, Capture plan) {
         long now = System.nanoTime();
         if (plan.channels().isEmpty()
+                || !looking.isFree()
                 || now - last < Math.max(APART, EVERY / plan.channels().size())) {
             return;
         }
         last = now;
-        boolean silent = desk.bench().isSilent();
-        if (!silent) {
-            String c = model.look(rig, plan);
-            traces.points(c, model.of(c));
+        if (desk.bench().isSilent()) {
+            says(rig.news());
+            return;
         }
-        String news = rig.news();
-        String says = news.isEmpty() && !silent ? model.says(plan) : news;
-        Labels.says(line, says.isEmpty() ? "" : "▲ " + says);
-        Notices.live(line, says);
+        looking.work(model.look(rig, plan), seen -> {
+            model.take(seen);
+            traces.points(seen.channel(), seen.findings());
+            String news = rig.news();
+            says(news.isEmpty() ? model.says(plan) : news);
+        });
+    }
+
+    private void says(String sentence) {
+        Labels.says(line, sentence.isEmpty() ? "" : "▲ " + sentence);
+        Notices.live(line, sentence);
     }
 }

@@ -16,8 +16,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.BiFunction;
 import java.util.function.Function;
+import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What the watches say of the newest samples of a capture's channels, whichever instruments they come from: each by
@@ -32,7 +33,7 @@ final class LiveWatchModel {
     private static final int COURSE = 1200;
 
     private final Function<String, Channel> channels;
-    private final BiFunction<String, RawSamples, Trace> exact;
+    private final Function<String, Function<RawSamples, Trace>> exact;
     private final Map<String, List<Finding>> found = new LinkedHashMap<>();
     private final Map<String, Double> typical = new LinkedHashMap<>();
     private int turn;
@@ -41,56 +42,88 @@ final class LiveWatchModel {
      * Watches of a session.
      *
      * @param channels as they are set up now, by name
-     * @param exact what raw samples of a channel mean
+     * @param exact what raw samples of a channel mean, for any thread to ask
      */
-    LiveWatchModel(Function<String, Channel> channels, BiFunction<String, RawSamples, Trace> exact) {
+    LiveWatchModel(Function<String, Channel> channels, Function<String, Function<RawSamples, Trace>> exact) {
         this.channels = channels;
         this.exact = exact;
     }
 
-    /** Looks at the next channel; its name. */
-    String look(LiveRig rig, Capture plan) {
+    /**
+     * What was found of one channel.
+     *
+     * @param typical its median; null when none of its samples are within reach
+     */
+    record Seen(
+            String channel,
+            List<Finding> findings,
+            @Nullable Double typical) {}
+
+    /** Turns to the next channel: how to look at its newest samples, which any thread may do. */
+    Supplier<Seen> look(LiveRig rig, Capture plan) {
         List<String> names = plan.channels();
         found.keySet().retainAll(names);
         typical.keySet().retainAll(names);
         String name = names.get(turn++ % names.size());
         Channel channel = channels.apply(name);
+        boolean recording = rig.isRecording();
         if (plan.mode().equals("gate")) {
-            RawSamples states = rig.isRecording() ? rig.all(name) : rig.last(name, LAST_EDGES_S);
-            found.put(
+            RawSamples states = recording ? rig.all(name) : rig.last(name, LAST_EDGES_S);
+            return () -> new Seen(
                     name,
-                    new GateWatch(channel.label()).look(0, states).map(List::of).orElse(List.of()));
-        } else {
-            found.put(name, sampled(rig, plan, name, channel));
+                    new GateWatch(channel.label()).look(0, states).map(List::of).orElse(List.of()),
+                    null);
         }
-        return name;
+        RawSamples newest = rig.last(name, Math.min(LAST_S, RateOfChange.MOST / rig.rate()));
+        RawSamples course = recording ? rig.thinned(name, COURSE) : RawSamples.NONE;
+        Function<RawSamples, Trace> reading = exact.apply(name);
+        boolean row = plan.mode().equals("hold") && recording;
+        return () -> sampled(name, channel, reading, newest, recording ? course : null, row);
     }
 
-    private List<Finding> sampled(LiveRig rig, Capture plan, String name, Channel channel) {
-        RawSamples raw = rig.last(name, Math.min(LAST_S, RateOfChange.MOST / rig.rate()));
+    /**
+     * Looks at samples.
+     *
+     * @param course of the whole run; null while none is recorded
+     * @param row true while a row is taken of what stands still
+     */
+    private static Seen sampled(
+            String name,
+            Channel channel,
+            Function<RawSamples, Trace> reading,
+            RawSamples raw,
+            @Nullable RawSamples course,
+            boolean row) {
         List<Finding> out = new ArrayList<>(
                 new SampleWatch(channel.label(), channel.toChain(), channel.rate()).look(0, raw.time(), raw.values()));
-        Trace t = exact.apply(name, raw);
+        Trace t = reading.apply(raw);
         if (t.size() == 0) {
-            typical.remove(name);
-            return out;
+            return new Seen(name, out, null);
         }
-        typical.put(name, Ranks.select(t.value().clone(), 0, t.size(), t.size() / 2));
         TraceWatch watch = new TraceWatch(
                 channel.label(), channel.expectation(), channel.toChain().noiseAt(t.value()[t.size() - 1]));
         out.addAll(watch.look(0, t));
-        if (rig.isRecording() && out.isEmpty()) {
-            out.addAll(watch.course(0, exact.apply(name, rig.thinned(name, COURSE))));
+        if (course != null && out.isEmpty()) {
+            out.addAll(watch.course(0, reading.apply(course)));
         }
-        boolean row = plan.mode().equals("hold") && rig.isRecording();
-        if (row || !rig.isRecording() && t.size() > 2 && WindowStatistics.of(t).steady(STILL)) {
+        if (row || course == null && t.size() > 2 && WindowStatistics.of(t).steady(STILL)) {
             Optional<Finding> hum = watch.hum(0, t.time(), t.value(), t.unit());
             // A hum seen for too short a time looks like a jump.
             boolean longEnough = t.time()[t.size() - 1] - t.time()[0] > HUM_S;
             hum.or(() -> row && longEnough ? watch.contact(0, t) : Optional.empty())
                     .ifPresent(out::add);
         }
-        return out;
+        return new Seen(name, out, Ranks.select(t.value().clone(), 0, t.size(), t.size() / 2));
+    }
+
+    /** Takes what a look has found. */
+    void take(Seen seen) {
+        found.put(seen.channel(), seen.findings());
+        if (seen.typical() == null) {
+            typical.remove(seen.channel());
+        } else {
+            typical.put(seen.channel(), seen.typical());
+        }
     }
 
     /** Begins anew: what was seen before is over. */

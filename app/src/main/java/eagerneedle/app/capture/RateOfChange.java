@@ -47,7 +47,11 @@ final class RateOfChange extends PlotView {
      */
     void live(LiveTraces traces, LiveRig rig, String channel, boolean whole, double lately) {
         double samples = whole ? rig.count(channel) : rig.rate() * lately;
-        of(samples > MOST ? null : traces.exact(channel, whole ? rig.all(channel) : rig.last(channel, lately)), true);
+        if (samples > MOST) {
+            of(null, true);
+            return;
+        }
+        of(traces.exact(channel).apply(whole ? rig.all(channel) : rig.last(channel, lately)), true);
     }
 
     /** By a straight line over seven neighbouring samples, which need not be evenly spaced. */

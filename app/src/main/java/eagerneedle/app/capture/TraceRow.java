@@ -17,7 +17,6 @@ final class TraceRow extends VBox {
     private final FlowPane head;
     private final Label number = Labels.styled("", "live-figure");
     private final Label more = Labels.quiet("");
-    private long counted;
 
     /** @param last carries the numbers of the time axis that all share */
     TraceRow(String channel, String label, boolean last) {
@@ -51,17 +50,8 @@ final class TraceRow extends VBox {
     }
 
     /** Shows the mean large, and what else is known of it beside. */
-    void says(String mean, String rest) {
-        number.setText(mean);
-        more.setText(rest);
-    }
-
-    /** When its numbers were last worked out, ns. */
-    long counted() {
-        return counted;
-    }
-
-    void count(long now) {
-        counted = now;
+    void says(TraceFigures figures) {
+        number.setText(figures.mean());
+        more.setText(figures.rest());
     }
 }

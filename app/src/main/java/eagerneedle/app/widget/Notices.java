@@ -3,6 +3,7 @@ package eagerneedle.app.widget;
 import eagerneedle.app.workbench.Fault;
 import java.util.Optional;
 import javafx.scene.Node;
+import javafx.scene.Scene;
 
 /** One sentence to the person at the window, shown on the board of the window that a node is in. */
 public final class Notices {
@@ -44,10 +45,16 @@ public final class Notices {
         board(node).ifPresent(b -> b.live(sentence));
     }
 
+    /** Looked for once in each window: what watches see is said with every few frames. */
     private static Optional<Board> board(Node node) {
-        return node.getScene() != null && node.getScene().lookup("#" + BOARD) instanceof Board board
-                ? Optional.of(board)
-                : Optional.empty();
+        Scene scene = node.getScene();
+        if (scene == null) {
+            return Optional.empty();
+        }
+        if (!(scene.getProperties().get(BOARD) instanceof Node known && known.getScene() == scene)) {
+            scene.getProperties().put(BOARD, scene.lookup("#" + BOARD));
+        }
+        return scene.getProperties().get(BOARD) instanceof Board board ? Optional.of(board) : Optional.empty();
     }
 
     private static void send(Node node, String sentence, boolean warning) {

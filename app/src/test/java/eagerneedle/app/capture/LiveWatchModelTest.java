@@ -78,7 +78,7 @@ class LiveWatchModelTest {
         Capture plan = sheet.captures().get(capture);
         LiveWatchModel model = new LiveWatchModel(
                 n -> sheet.channels().get(n),
-                (n, raw) -> LiveReadings.trace(sheet.channels().get(n), raw));
+                n -> raw -> LiveReadings.trace(sheet.channels().get(n), raw));
         String level = plan.levels().keySet().iterator().next();
         rig.arrange(Map.of("capture", capture, "level", level));
         if (plan.mode().equals("hold")) {
@@ -93,7 +93,7 @@ class LiveWatchModelTest {
         rig.record(rig.run(1, capture, level, DAY), file);
         long end = System.nanoTime() + (long) (seconds * 1e9);
         while (System.nanoTime() < end) {
-            model.look(rig, plan);
+            model.take(model.look(rig, plan).get());
             String says = model.says(plan);
             // A computer that is held up has lost samples, and says so until they are past.
             if (!says.isEmpty() && !(wantsSomething && says.contains("did not arrive"))) {

@@ -24,6 +24,8 @@ public final class LabUnit {
     static final int TWELFTHS = BaseUnits.TWELFTHS;
     private static final Pattern FACTOR =
             Pattern.compile("([·*/]?)\\s*([\\p{L}°µμΩ%]+|1)(?:\\^?\\(?(-?\\d+(?:\\.5)?)\\)?)?");
+    private static final Pattern DEGREES = Pattern.compile("\\bdeg\\b");
+    private static final Pattern MICRO = Pattern.compile("(?<![\\p{L}°])u(?=[\\p{L}Ω])");
     private static final Map<String, LabUnit> PARSED = new ConcurrentHashMap<>();
 
     private static final int SECONDS = 2;
@@ -165,15 +167,14 @@ public final class LabUnit {
     public String pretty() {
         StringBuilder b = new StringBuilder();
         boolean power = false;
-        for (char c : symbol.replace("degC", "°C")
+        String words = symbol.replace("degC", "°C")
                 .replace("ohm", "Ω")
                 .replace("degF", "°F")
                 .replace("degR", "°R")
                 .replace("%RH", "% RH")
-                .replace("arcsec", "″")
-                .replaceAll("\\bdeg\\b", "°")
-                .replaceAll("(?<![\\p{L}°])u(?=[\\p{L}Ω])", "µ")
-                .toCharArray()) {
+                .replace("arcsec", "″");
+        String signs = MICRO.matcher(DEGREES.matcher(words).replaceAll("°")).replaceAll("µ");
+        for (char c : signs.toCharArray()) {
             if (c == '^') {
                 power = true;
             } else if (power && (Character.isDigit(c) || c == '-')) {

@@ -1,5 +1,6 @@
 package eagerneedle.rig.driver;
 
+import java.util.regex.Pattern;
 import java.util.zip.CRC32;
 import org.jspecify.annotations.Nullable;
 
@@ -16,13 +17,14 @@ import org.jspecify.annotations.Nullable;
 record Frame(long first, long period, int n, int width, long crc) {
     private static final int MOST_BYTES = 1 << 20;
     private static final double LONGEST = 2e9;
+    private static final Pattern SPACES = Pattern.compile("\\s+");
 
     /** The frame that a line announces; null when it is not one. */
     static @Nullable Frame announced(String line, int channels) {
         if (!line.startsWith("%")) {
             return null;
         }
-        String[] p = line.substring(1).strip().split("\\s+");
+        String[] p = SPACES.split(line.substring(1).strip());
         try {
             Frame f = p.length != 4 && p.length != 5
                     ? null
