@@ -3,6 +3,7 @@ package eagerneedle.app.capture;
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Labels;
+import eagerneedle.app.widget.LivePage;
 import eagerneedle.app.widget.Meanwhile;
 import eagerneedle.app.widget.Typing;
 import eagerneedle.app.workbench.LiveRig;
@@ -173,7 +174,10 @@ final class LiveTraces extends VBox {
             clocksKnown = now;
         }
         // Many traces take turns, so that a frame never takes longer than the eye notices.
-        turns.take(List.copyOf(traces.entrySet()), e -> {
+        List<Map.Entry<String, TraceRow>> seen = traces.entrySet().stream()
+                .filter(e -> LivePage.isSeen(e.getValue()))
+                .toList();
+        turns.take(seen, e -> {
             String name = e.getKey();
             TraceRow row = e.getValue();
             Channel c = channel(name);
