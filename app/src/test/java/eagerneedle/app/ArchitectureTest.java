@@ -5,6 +5,7 @@ import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
@@ -12,6 +13,9 @@ import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.NullMarked;
 
 /** Who may know whom. */
@@ -46,7 +50,21 @@ class ArchitectureTest {
             .mayOnlyBeAccessedByLayers("rig", "store", "picture", "report", "app");
 
     private static final String[] VIEWS = {
-        "plan", "rig", "calibrate", "capture", "reduce", "judge", "record", "stockroom", "marking"
+        "plan",
+        "rig",
+        "calibrate",
+        "capture",
+        "reduce",
+        "judge",
+        "record",
+        "stockroom",
+        "marking",
+        "benches",
+        "day",
+        "ready",
+        "settings",
+        "training",
+        "writing"
     };
 
     /** From the bottom to the top; no room imports one above it, and no station another. */
@@ -172,6 +190,20 @@ class ArchitectureTest {
             .haveSimpleNameEndingWith("Util")
             .orShould()
             .haveSimpleNameEndingWith("Utils");
+
+    /** One name for one thing: who reads it in any room knows which class is meant. */
+    @ArchTest
+    static void noTwoClassesHaveOneName(JavaClasses classes) {
+        Map<String, List<String>> byName = classes.stream()
+                .filter(c -> c.isTopLevelClass() && !c.getSimpleName().equals("package-info"))
+                .collect(Collectors.groupingBy(
+                        JavaClass::getSimpleName,
+                        TreeMap::new,
+                        Collectors.mapping(JavaClass::getPackageName, Collectors.toList())));
+        assertThat(byName).hasSizeGreaterThan(500);
+        byName.values().removeIf(rooms -> rooms.size() == 1);
+        assertThat(byName).isEmpty();
+    }
 
     /** Nothing is null that does not say so: NullAway checks every room that is marked. */
     @ArchTest

@@ -114,7 +114,7 @@ final class Archive {
     }
 
     /** Files of a table that count, with their whole paths. */
-    List<String> files(Table table, List<Batch> batches) {
+    List<String> files(ArchiveTable table, List<Batch> batches) {
         return batches.stream()
                 .flatMap(b -> b.files().stream())
                 .filter(f -> f.startsWith(table.title() + "/"))
@@ -123,7 +123,7 @@ final class Archive {
     }
 
     /** Files of a table that were written under a name, listed or not; within the archive. */
-    List<String> written(Table table, String stem) throws IOException {
+    List<String> written(ArchiveTable table, String stem) throws IOException {
         Path root = folder.resolve(table.title());
         if (!Files.isDirectory(root)) {
             return List.of();
@@ -140,7 +140,7 @@ final class Archive {
     void sweep() throws IOException {
         Set<String> listed = new HashSet<>();
         batches().forEach(b -> listed.addAll(b.files()));
-        for (Table t : Table.values()) {
+        for (ArchiveTable t : ArchiveTable.values()) {
             for (String f : written(t, "part")) {
                 if (!listed.contains(f)) {
                     Files.delete(folder.resolve(f));

@@ -233,7 +233,7 @@ final class Archiving {
             for (JsonNode item : student.path("items")) {
                 JsonNode by = item.path("explained_by").path(0).path("mistake");
                 writer.add(
-                        Table.MARKS,
+                        ArchiveTable.MARKS,
                         f.key(),
                         method,
                         year,
@@ -262,7 +262,7 @@ final class Archiving {
                 for (Instrument.Event e : i.history()) {
                     Reading value = e.value() == null ? null : Reading.parse(e.value());
                     writer.add(
-                            Table.HISTORY,
+                            ArchiveTable.HISTORY,
                             key,
                             "stockroom",
                             e.at().atZone(ZoneOffset.UTC).getYear(),

@@ -48,7 +48,7 @@ public final class Asking implements AutoCloseable {
                     }
                 }
                 List<String> all = new ArrayList<>();
-                for (Table t : Table.values()) {
+                for (ArchiveTable t : ArchiveTable.values()) {
                     List<String> files = archive.files(t, batches);
                     all.addAll(files);
                     s.execute(view(t, files));
@@ -62,7 +62,7 @@ public final class Asking implements AutoCloseable {
         }
     }
 
-    private static String view(Table t, List<String> files) {
+    private static String view(ArchiveTable t, List<String> files) {
         String columns = t.declared();
         if (files.isEmpty()) {
             return "create table " + t.title() + " (" + columns.replace("batch BIGINT, ", "") + ")";
@@ -160,7 +160,7 @@ public final class Asking implements AutoCloseable {
     /** The tables with their columns. */
     static Map<String, String> tables() {
         Map<String, String> out = new LinkedHashMap<>();
-        for (Table t : Table.values()) {
+        for (ArchiveTable t : ArchiveTable.values()) {
             out.put(
                     t.title(),
                     java.util.Arrays.stream(t.declared().split(", "))

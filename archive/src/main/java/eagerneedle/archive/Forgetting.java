@@ -103,8 +103,8 @@ final class Forgetting {
         try (Connection c = DriverManager.getConnection("jdbc:duckdb:");
                 Statement s = c.createStatement()) {
             for (String file : b.files()) {
-                boolean named =
-                        file.startsWith(Table.PEOPLE.title() + "/") || file.startsWith(Table.MARKS.title() + "/");
+                boolean named = file.startsWith(ArchiveTable.PEOPLE.title() + "/")
+                        || file.startsWith(ArchiveTable.MARKS.title() + "/");
                 String where = "session in (" + list(gone) + ")" + (named ? " or " + whose : "");
                 Path from = archive.folder().resolve(file);
                 String source = "read_parquet('" + Writer.quoted(from) + "', hive_partitioning = false)";

@@ -66,7 +66,7 @@ final class SessionRows {
         return at.atZone(ZoneOffset.UTC).getYear() + (month <= 4 ? " spring" : month <= 8 ? " summer" : " autumn");
     }
 
-    private void add(Table t, @Nullable Object... values) {
+    private void add(ArchiveTable t, @Nullable Object... values) {
         to.add(t, session, method, year, values);
     }
 
@@ -80,7 +80,7 @@ final class SessionRows {
     void write(List<String> people, long bytes, boolean samples) {
         Session s = r.session();
         add(
-                Table.SESSIONS,
+                ArchiveTable.SESSIONS,
                 r.sheet().title(),
                 s.bench().bench(),
                 term(s.created()),
@@ -88,7 +88,7 @@ final class SessionRows {
                 s.created(),
                 s.keptRuns().size(),
                 bytes);
-        people.forEach(p -> add(Table.PEOPLE, p));
+        people.forEach(p -> add(ArchiveTable.PEOPLE, p));
         for (Run run : s.runs()) {
             run(run, samples);
         }
@@ -99,7 +99,7 @@ final class SessionRows {
         choices();
         for (Finding f : new SessionWatch().look(r, s.created())) {
             add(
-                    Table.FINDINGS,
+                    ArchiveTable.FINDINGS,
                     f.run() > 0 ? f.run() : null,
                     f.watch(),
                     f.severity().name(),
@@ -114,11 +114,11 @@ final class SessionRows {
             n += raw.size();
             if (samples) {
                 for (int i = 0; i < raw.size(); i++) {
-                    add(Table.SAMPLES, run.id(), channel, raw.time()[i], raw.values()[i]);
+                    add(ArchiveTable.SAMPLES, run.id(), channel, raw.time()[i], raw.values()[i]);
                 }
             }
         }
-        add(Table.RUNS, run.id(), run.capture(), run.level(), run.started(), n, run.takesPart());
+        add(ArchiveTable.RUNS, run.id(), run.capture(), run.level(), run.started(), n, run.takesPart());
         if (!run.takesPart() || !r.sheet().captures().containsKey(run.capture())) {
             return;
         }
@@ -133,7 +133,7 @@ final class SessionRows {
     private void quantity(@Nullable Integer run, String name, @Nullable String label, Quantity q) {
         double dof = q.dof();
         add(
-                Table.QUANTITIES,
+                ArchiveTable.QUANTITIES,
                 run,
                 name,
                 label,
@@ -165,7 +165,7 @@ final class SessionRows {
                         sources.put("what is not in proportion", "second order");
                     }
                     byLabel.forEach((label, square) -> add(
-                            Table.CONTRIBUTIONS,
+                            ArchiveTable.CONTRIBUTIONS,
                             name,
                             label,
                             sources.get(label),
@@ -178,7 +178,7 @@ final class SessionRows {
         for (Comparison c : r.comparisons()) {
             LabUnit unit = c.result().unit();
             add(
-                    Table.COMPARISONS,
+                    ArchiveTable.COMPARISONS,
                     c.id(),
                     c.label(),
                     c.result().value(),
@@ -195,7 +195,7 @@ final class SessionRows {
             @Nullable Double[] line = line(c);
             List<String> chain = c.chain();
             add(
-                    Table.CALIBRATIONS,
+                    ArchiveTable.CALIBRATIONS,
                     c.channel(),
                     c.kind(),
                     c.reference(),
@@ -242,21 +242,22 @@ final class SessionRows {
                         .filter(l -> l.instrument() != null)
                         .forEach(l -> serials.add(l.instrument())));
         r.session().tied().values().forEach(i -> serials.add(i.id()));
-        serials.forEach(s -> add(Table.INSTRUMENTS, s, r.session().bench().bench()));
+        serials.forEach(
+                s -> add(ArchiveTable.INSTRUMENTS, s, r.session().bench().bench()));
     }
 
     private void choices() {
         Session s = r.session();
         if (s.school() != null) {
-            add(Table.CHOICES, "school", s.school().name());
+            add(ArchiveTable.CHOICES, "school", s.school().name());
         }
         if (s.coverageChosen() != null) {
-            add(Table.CHOICES, "coverage", s.coverage().percent());
+            add(ArchiveTable.CHOICES, "coverage", s.coverage().percent());
         }
-        s.picked().forEach((what, way) -> add(Table.CHOICES, what, way));
+        s.picked().forEach((what, way) -> add(ArchiveTable.CHOICES, what, way));
         long left = s.keptRuns().stream().filter(x -> x.leftOut() != null).count();
         if (left > 0) {
-            add(Table.CHOICES, "runs left out", Long.toString(left));
+            add(ArchiveTable.CHOICES, "runs left out", Long.toString(left));
         }
         String windows = s.keptRuns().stream()
                 .flatMap(x -> x.windows().keySet().stream())
@@ -264,8 +265,8 @@ final class SessionRows {
                 .sorted()
                 .collect(Collectors.joining(" "));
         if (!windows.isEmpty()) {
-            add(Table.CHOICES, "windows moved", windows);
+            add(ArchiveTable.CHOICES, "windows moved", windows);
         }
-        s.corrections().forEach(c -> add(Table.CHOICES, "put right", c.standard()));
+        s.corrections().forEach(c -> add(ArchiveTable.CHOICES, "put right", c.standard()));
     }
 }

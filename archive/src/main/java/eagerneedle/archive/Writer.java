@@ -23,7 +23,7 @@ import org.jspecify.annotations.Nullable;
 final class Writer implements AutoCloseable {
     private final Archive archive;
     private final Connection connection;
-    private final Map<Table, DuckDBAppender> appenders = new EnumMap<>(Table.class);
+    private final Map<ArchiveTable, DuckDBAppender> appenders = new EnumMap<>(ArchiveTable.class);
     private final List<Source> sources = new ArrayList<>();
     private long batch;
     private long rows;
@@ -44,7 +44,7 @@ final class Writer implements AutoCloseable {
 
     private void begin() throws SQLException {
         try (Statement s = connection.createStatement()) {
-            for (Table t : Table.values()) {
+            for (ArchiveTable t : ArchiveTable.values()) {
                 s.execute("create or replace table " + t.title() + " (" + t.declared() + ")");
                 appenders.put(t, ((DuckDBConnection) connection).createAppender("main", t.title()));
             }
@@ -68,7 +68,7 @@ final class Writer implements AutoCloseable {
     }
 
     /** Adds a row: what its session is, then the columns of the table in their order. */
-    void add(Table table, String session, String method, int year, @Nullable Object... values) {
+    void add(ArchiveTable table, String session, String method, int year, @Nullable Object... values) {
         DuckDBAppender a = java.util.Objects.requireNonNull(appenders.get(table));
         try {
             a.beginRow();
@@ -117,7 +117,7 @@ final class Writer implements AutoCloseable {
             }
             List<String> files = new ArrayList<>();
             try (Statement s = connection.createStatement()) {
-                for (Table t : Table.values()) {
+                for (ArchiveTable t : ArchiveTable.values()) {
                     if (isEmpty(s, t)) {
                         continue;
                     }
@@ -138,7 +138,7 @@ final class Writer implements AutoCloseable {
         }
     }
 
-    private static boolean isEmpty(Statement s, Table t) throws SQLException {
+    private static boolean isEmpty(Statement s, ArchiveTable t) throws SQLException {
         try (ResultSet r = s.executeQuery("select count(*) from " + t.title())) {
             r.next();
             return r.getLong(1) == 0;

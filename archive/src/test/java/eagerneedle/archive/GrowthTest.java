@@ -35,7 +35,7 @@ class GrowthTest {
                 int year = 2015 + i % 10;
                 Instant at = Instant.parse(year + "-03-01T09:00:00Z").plusSeconds(i);
                 w.add(
-                        Table.SESSIONS,
+                        ArchiveTable.SESSIONS,
                         session,
                         method,
                         year,
@@ -47,9 +47,9 @@ class GrowthTest {
                         RUNS,
                         100_000L);
                 for (int r = 1; r <= RUNS; r++) {
-                    w.add(Table.RUNS, session, method, year, r, "capture", "level " + r % 5, at, 4000L, true);
+                    w.add(ArchiveTable.RUNS, session, method, year, r, "capture", "level " + r % 5, at, 4000L, true);
                     w.add(
-                            Table.QUANTITIES,
+                            ArchiveTable.QUANTITIES,
                             session,
                             method,
                             year,
@@ -62,7 +62,7 @@ class GrowthTest {
                             "mm");
                 }
                 w.add(
-                        Table.QUANTITIES,
+                        ArchiveTable.QUANTITIES,
                         session,
                         method,
                         year,

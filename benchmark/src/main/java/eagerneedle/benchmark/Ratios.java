@@ -16,7 +16,7 @@ public final class Ratios {
 
     public static void main(String[] arguments) throws Exception {
         Collection<RunResult> results = new Runner(new OptionsBuilder()
-                        .include(Benches.class.getName())
+                        .include(ReductionBenches.class.getName())
                         .include(NumberBenches.class.getName())
                         .include(StoreBenches.class.getName())
                         .include(SheetBenches.class.getName())

@@ -4,7 +4,7 @@ import eagerneedle.core.chain.Chain;
 import eagerneedle.core.chain.Stage;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
-import eagerneedle.core.quantity.Written;
+import eagerneedle.core.quantity.Printed;
 import eagerneedle.core.trace.Trace;
 import eagerneedle.picture.Surface.Align;
 import org.jspecify.annotations.Nullable;
@@ -47,15 +47,15 @@ public final class ChainPicture {
                     : chain.signal(reach[1], i);
             boolean twoStates = last && chain.converter().bits() == 1;
             String limits = twoStates
-                    ? Notation.plain(a, 2) + " or " + Written.plain(b, 2, unit)
-                    : "step " + Written.plain(step, 2, unit.difference()) + ", " + Notation.plain(Math.min(a, b), 2)
-                            + " to " + Written.plain(Math.max(a, b), 2, unit);
+                    ? Notation.plain(a, 2) + " or " + Printed.plain(b, 2, unit)
+                    : "step " + Printed.plain(step, 2, unit.difference()) + ", " + Notation.plain(Math.min(a, b), 2)
+                            + " to " + Printed.plain(Math.max(a, b), 2, unit);
             String label = stage == null ? chain.converter().label() : stage.label();
             double u = Math.sqrt(chain.shared().stream()
                     .filter(q -> q.leaf().source().equals(label))
                     .mapToDouble(q -> Math.pow(q.contribution().applyAsDouble(at), 2))
                     .sum());
-            String known = u > 0 ? "u " + Written.plain(u, 2, chain.unit().difference()) : "";
+            String known = u > 0 ? "u " + Printed.plain(u, 2, chain.unit().difference()) : "";
             stage(
                     s,
                     x,

@@ -3,8 +3,8 @@ package eagerneedle.picture;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.formula.RowLabels;
 import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Printed;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.quantity.Written;
 import eagerneedle.core.reduce.PictureSource;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
@@ -193,7 +193,7 @@ public final class ColumnPlots {
         List<String> said = new ArrayList<>(f.says(several ? called(l) + ": " : "", brief, xUnit(), yUnit(), slope));
         if (!brief) {
             said.add(pairs.x().size() + " runs · residual SD "
-                    + Written.plain(f.fit().yUnit().scaleTo(yUnit()) * f.fit().residualSd(), 2, yUnit().difference()));
+                    + Printed.plain(f.fit().yUnit().scaleTo(yUnit()) * f.fit().residualSd(), 2, yUnit().difference()));
         }
         return said;
     }

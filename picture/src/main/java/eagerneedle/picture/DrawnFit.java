@@ -3,8 +3,8 @@ package eagerneedle.picture;
 import eagerneedle.core.fit.Fit;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Printed;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.quantity.Written;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -99,19 +99,19 @@ record DrawnFit(Fit fit, Layer.Band band, Layer.Curve curve) {
         if (fit.isPolynomial() && fit.parameters().size() == 2) {
             LabUnit own = yUnit.coherent().per(xUnit.coherent());
             String slope = of + "slope "
-                    + Written.of(fit.parameter(1).to(slopeUnit.filter(own::fits).orElse(own)))
+                    + Printed.of(fit.parameter(1).to(slopeUnit.filter(own::fits).orElse(own)))
                             .text();
             return brief
                     ? List.of(slope)
                     : List.of(
                             slope,
                             "intercept "
-                                    + Written.of(fit.parameter(0).to(yUnit)).text());
+                                    + Printed.of(fit.parameter(0).to(yUnit)).text());
         }
         List<String> out = new ArrayList<>();
         for (int k = 0; k < Math.min(FEW_PARAMETERS, fit.parameters().size()); k++) {
             out.add((k == 0 ? of : "") + fit.names().get(k) + " "
-                    + Written.of(fit.parameter(k)).text());
+                    + Printed.of(fit.parameter(k)).text());
         }
         return brief ? List.of(String.join(", ", out)) : out;
     }

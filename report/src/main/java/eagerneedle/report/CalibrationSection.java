@@ -5,7 +5,7 @@ import eagerneedle.core.calibration.CalibrationPoint;
 import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
-import eagerneedle.core.quantity.Written;
+import eagerneedle.core.quantity.Printed;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.picture.CalibrationPlots;
@@ -69,7 +69,7 @@ final class CalibrationSection {
                     "reference",
                     p.value() == null
                             ? Notation.asWritten(p.reference())
-                            : Written.of(c.referenceOf(i)).text(),
+                            : Printed.of(c.referenceOf(i)).text(),
                     "indication",
                     Notation.bracketed(p.indication(), p.uIndication()) + " "
                             + LabUnit.parse(c.unit()).pretty(),

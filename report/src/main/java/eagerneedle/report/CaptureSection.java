@@ -1,7 +1,7 @@
 package eagerneedle.report;
 
 import eagerneedle.core.quantity.Notation;
-import eagerneedle.core.quantity.Written;
+import eagerneedle.core.quantity.Printed;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
@@ -25,9 +25,9 @@ final class CaptureSection {
 
     private final Reduction reduction;
     private final Figures figures;
-    private final Photographs photographs;
+    private final EmbeddedPhotographs photographs;
 
-    CaptureSection(Reduction reduction, Figures figures, Photographs photographs) {
+    CaptureSection(Reduction reduction, Figures figures, EmbeddedPhotographs photographs) {
         this.reduction = reduction;
         this.figures = figures;
         this.photographs = photographs;
@@ -141,7 +141,7 @@ final class CaptureSection {
 
     private Map<String, Object> row(Run run, Capture capture) {
         List<String> cells = reduction.ofRun(run).stream()
-                .map(e -> e.quantity().map(q -> Written.of(q).text()).orElse("—"))
+                .map(e -> e.quantity().map(q -> Printed.of(q).text()).orElse("—"))
                 .toList();
         String windows = capture.windows().keySet().stream()
                 .map(w -> reduction.window(run, w).map(x -> window(run, w, x)).orElse("none"))

@@ -2,8 +2,8 @@ package eagerneedle.report;
 
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.School;
+import eagerneedle.core.quantity.Printed;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.quantity.Written;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
@@ -86,7 +86,7 @@ final class FrontPage {
         for (Comparison c : reduction.comparisons()) {
             if (reduction.sheet().comparisons().stream()
                     .anyMatch(s -> s.id().equals(c.id()) && s.result().equals(name))) {
-                against.add(Written.of(c.reference()).text() + ": "
+                against.add(Printed.of(c.reference()).text() + ": "
                         + c.conclusion(reduction.speaks(c.id())).words());
             }
         }

@@ -3,8 +3,8 @@ package eagerneedle.report;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Printed;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.quantity.Written;
 import java.util.LinkedHashMap;
 import java.util.Map;
 
@@ -16,7 +16,7 @@ final class InPrint {
 
     /** The parts of a quantity, for the template. */
     static Map<String, String> of(Quantity q) {
-        Written w = Written.of(q);
+        Printed w = Printed.of(q);
         Map<String, String> m = new LinkedHashMap<>();
         m.put("n", w.number());
         m.put("u", w.uncertainty());
@@ -35,7 +35,7 @@ final class InPrint {
         if (q.isExact()) {
             return "taken as exact";
         }
-        LabUnit unit = Written.of(q).unit();
+        LabUnit unit = Printed.of(q).unit();
         Quantity shown = unit.isAffine() ? q : q.to(unit);
         return Notation.plusMinus(shown.value(), coverage.expanded(shown)) + " (k = "
                 + Notation.plain(coverage.factor(q.dof()), 3) + ")";

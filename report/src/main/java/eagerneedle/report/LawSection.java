@@ -3,7 +3,7 @@ package eagerneedle.report;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
-import eagerneedle.core.quantity.Written;
+import eagerneedle.core.quantity.Printed;
 import eagerneedle.core.reduce.LawOfResult;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.sheet.PlainWords;
@@ -77,14 +77,14 @@ final class LawSection {
                         "picture",
                         symbol(t),
                         "value",
-                        Written.of(t.quantity()).text(),
+                        Printed.of(t.quantity()).text(),
                         "u",
                         Notation.figures(
                                 (limits ? t.quantity().limit() : t.quantity().u())
                                         * t.quantity()
                                                 .unit()
                                                 .scaleTo(
-                                                        Written.of(t.quantity()).unit()),
+                                                        Printed.of(t.quantity()).unit()),
                                 2),
                         "derivative",
                         (Notation.plain(t.derivative(), 4) + " "

@@ -54,13 +54,13 @@ public final class SessionReport {
     private final Instant now;
     private final Paper paper;
     private final Figures figures = new Figures();
-    private final Photographs photographs;
+    private final EmbeddedPhotographs photographs;
 
     private SessionReport(Reduction reduction, Instant now, Attachments attachments, Paper paper) {
         this.reduction = reduction;
         this.now = now;
         this.paper = paper;
-        this.photographs = new Photographs(attachments);
+        this.photographs = new EmbeddedPhotographs(attachments);
     }
 
     /**

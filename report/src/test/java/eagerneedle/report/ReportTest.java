@@ -8,16 +8,16 @@ import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.Budget;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Printed;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
-import eagerneedle.core.quantity.Written;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.reduce.SessionWatch;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.JudgeCommand;
-import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.session.ReducingCommand;
 import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
@@ -109,7 +109,7 @@ class ReportTest {
         String html = SessionReport.html(r, List.of(), List.of(), Instant.EPOCH, n -> java.util.Optional.empty());
         r.ledger().entries().stream().filter(e -> !e.key().isOfRun()).forEach(e -> {
             Quantity q = e.quantity().orElseThrow();
-            Written w = Written.of(q);
+            Printed w = Printed.of(q);
             assertThat(html).as(e.name()).contains(w.number() + "<span class=\"unc\">" + w.uncertainty() + "</span>");
         });
         for (Comparison c : r.comparisons()) {
@@ -153,7 +153,7 @@ class ReportTest {
                         .forEach(e -> e.quantity().ifPresent(q -> {
                             assertThat(html)
                                     .as(e.name())
-                                    .contains(Written.of(q).text().replace("&", "&amp;"));
+                                    .contains(Printed.of(q).text().replace("&", "&amp;"));
                             assertThat(ledger).as(e.name()).contains(Double.toString(q.value()));
                         })));
     }
@@ -163,8 +163,9 @@ class ReportTest {
         Reduction r = reduction(
                 new RunCommand.LeaveOut(12, "hand in the beam"),
                 new JudgeCommand.ChooseSchool(School.LIMITS),
-                new ReduceCommand.SetWindow(9, "rolling", new eagerneedle.core.trace.Window(0.6, 1.9, "moved by hand")),
-                new ReduceCommand.AddQuantity(
+                new ReducingCommand.SetWindow(
+                        9, "rolling", new eagerneedle.core.trace.Window(0.6, 1.9, "moved by hand")),
+                new ReducingCommand.AddQuantity(
                         "slopes",
                         "half",
                         new eagerneedle.core.sheet.Derived("half of it", null, null, null, "a / 2", null)),

@@ -7,7 +7,7 @@ import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.quantity.Digits;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.PlanningCommand;
 import eagerneedle.core.sheet.Channel;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.trace.Trace;
@@ -99,7 +99,7 @@ final class ActualProcedure implements CalibrateStation.Procedure {
             Quantity q = Quantity.exact(value, channel().labUnit()).to(to);
             double u = Math.sqrt(sum) * channel().labUnit().scaleTo(to);
             desk.bench()
-                    .apply(new PlanCommand.SetMeasured(
+                    .apply(new PlanningCommand.SetMeasured(
                             input, plan.label(), (Digits.bracketed(q.value(), u) + " " + to.symbol()).strip()));
             Notices.tell(
                     all,

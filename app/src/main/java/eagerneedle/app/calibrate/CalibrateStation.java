@@ -8,7 +8,7 @@ import eagerneedle.app.widget.Rows;
 import eagerneedle.app.widget.Theme;
 import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.chain.Chain;
-import eagerneedle.core.quantity.Written;
+import eagerneedle.core.quantity.Printed;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.picture.ChainPicture;
 import java.util.LinkedHashMap;
@@ -129,7 +129,7 @@ public final class CalibrateStation implements StationView {
             }
             box.getChildren()
                     .add(Labels.wrapped(c.label() + ": u of the chain "
-                            + Written.plain(
+                            + Printed.plain(
                                     ChainPicture.uncertainty(chain, (reach[0] + reach[1]) / 2),
                                     2,
                                     c.labUnit().difference())

@@ -69,7 +69,7 @@ final class LiveTraces extends VBox {
     private final Map<String, DeviceClock> clocks = new HashMap<>();
     private long clocksKnown;
     private long counted;
-    private final Turns turns = new Turns(AT_ONCE, LATE, System::nanoTime);
+    private final TraceTurns turns = new TraceTurns(AT_ONCE, LATE, System::nanoTime);
     private final Meanwhile numbers = new Meanwhile(Platform::runLater);
     private String capture = "";
 

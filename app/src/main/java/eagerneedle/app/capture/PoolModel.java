@@ -4,8 +4,8 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.app.workbench.Pooling;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.session.PoolCommand;
 import eagerneedle.core.session.PoolSource;
+import eagerneedle.core.session.PoolingCommand;
 import eagerneedle.core.sheet.Pool;
 import eagerneedle.core.sheet.PooledSheet;
 import eagerneedle.core.sheet.Sheet;
@@ -201,10 +201,10 @@ final class PoolModel {
     }
 
     void leaveOut(String name, String reason) {
-        desk.bench().apply(new PoolCommand.LeaveOut(name, reason));
+        desk.bench().apply(new PoolingCommand.LeaveOut(name, reason));
     }
 
     void takeIn(String name) {
-        desk.bench().apply(new PoolCommand.TakeIn(name));
+        desk.bench().apply(new PoolingCommand.TakeIn(name));
     }
 }

@@ -2,14 +2,14 @@ package eagerneedle.app.classroom;
 
 import eagerneedle.core.marking.HandIn;
 import eagerneedle.core.marking.Marked;
-import eagerneedle.core.marking.Marker;
 import eagerneedle.core.marking.OwnData;
 import eagerneedle.core.marking.SharedDigits;
+import eagerneedle.core.marking.StudentMarker;
 import eagerneedle.core.marking.Wanted;
 import eagerneedle.core.quantity.DecimalSign;
+import eagerneedle.core.quantity.Printed;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
-import eagerneedle.core.quantity.Written;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.reduce.SheetTrial;
@@ -149,7 +149,7 @@ public final class ClassMarking {
             }
             by.computeIfAbsent(id, k -> new ArrayList<>()).add(h);
         }
-        Marker.Asked asked = Marker.Asked.of(in.numbers());
+        StudentMarker.Asked asked = StudentMarker.Asked.of(in.numbers());
         SheetReader.Located sheet = sheet();
         Map<String, Map<String, Double>> right = rights(sheet);
         Map<String, List<ClassList.Student>> units = new LinkedHashMap<>();
@@ -241,7 +241,7 @@ public final class ClassMarking {
             Map<String, Path> benches,
             SheetReader.Located sheet,
             Map<String, Map<String, Double>> right,
-            Marker.Asked asked) {
+            StudentMarker.Asked asked) {
         Path own = data.get(unit);
         if (own == null) {
             return without(students, by, unit + " is not in the list of the class.");
@@ -258,7 +258,7 @@ public final class ClassMarking {
                 if (given.isEmpty() && bench != null) {
                     given.addAll(ofBench(s.id(), bench, file, wanted, remarks));
                 }
-                List<Marked> items = Marker.mark(data, given, wanted, asked, q -> others(right, unit, q));
+                List<Marked> items = StudentMarker.mark(data, given, wanted, asked, q -> others(right, unit, q));
                 out.add(new StudentMarks(s, items, remarks));
             }
             return out;
@@ -315,7 +315,7 @@ public final class ClassMarking {
             for (String q : wanted) {
                 Optional<Quantity> v = r.quantity(q);
                 v.ifPresent(x -> {
-                    Written w = Written.of(x);
+                    Printed w = Printed.of(x);
                     double ten = Math.pow(10, w.power());
                     out.add(new HandIn(
                             student,

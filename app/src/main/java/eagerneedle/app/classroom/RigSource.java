@@ -5,7 +5,7 @@ import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Notebook;
-import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.PlanningCommand;
 import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
@@ -67,7 +67,8 @@ final class RigSource implements ClassSet.Source {
         Session session = file.session();
         Instant at = day;
         for (Command act : r.acts()) {
-            if (act instanceof PlanCommand.SetMeasured m && !students.inputs().containsKey(m.input())) {
+            if (act instanceof PlanningCommand.SetMeasured m
+                    && !students.inputs().containsKey(m.input())) {
                 continue;
             }
             if (act instanceof RunCommand.KeepRun keep) {

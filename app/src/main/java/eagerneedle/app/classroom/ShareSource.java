@@ -6,7 +6,7 @@ import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.CalibrationCommand;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Notebook;
-import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.PlanningCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
@@ -106,7 +106,7 @@ final class ShareSource implements ClassSet.Source {
         List<Command> acts = new ArrayList<>();
         real.measured().forEach((input, reading) -> {
             if (students.inputs().containsKey(input)) {
-                acts.add(new PlanCommand.SetMeasured(
+                acts.add(new PlanningCommand.SetMeasured(
                         input, String.valueOf(students.inputs().get(input).label()), reading));
             }
         });

@@ -25,7 +25,7 @@ record DataFiles(List<Path> files, String capture, String level) {
     List<String> into(Workbench bench) {
         List<String> said = new ArrayList<>();
         for (Path p : files) {
-            String to = Places.capture(bench, capture);
+            String to = NamedPlaces.capture(bench, capture);
             if (bench.sheet().capture(to).isByEye()) {
                 said.add(RowsFile.bring(bench, to, atLevel(bench, to), FileName.of(p), ForeignFile.text(p))
                         .says(FileName.of(p)));
@@ -40,11 +40,11 @@ record DataFiles(List<Path> files, String capture, String level) {
 
     /** The level that was said; null for none. */
     private @Nullable String atLevel(Workbench bench, String to) {
-        return level == null ? null : Places.level(bench, to, level);
+        return level == null ? null : NamedPlaces.level(bench, to, level);
     }
 
     private String brought(Workbench bench, Table table, String file) {
-        String to = Places.capture(bench, capture);
+        String to = NamedPlaces.capture(bench, capture);
         String said = atLevel(bench, to);
         String at = said != null
                 ? said

@@ -92,11 +92,11 @@ final class PoolCommand implements Callable<Integer> {
                             + s.remarks().stream().map(r -> " " + r).reduce("", String::concat)));
             taken.refused().forEach(spec.commandLine().getErr()::println);
             if (leaveOut != null) {
-                bench.apply(new eagerneedle.core.session.PoolCommand.LeaveOut(leaveOut, why));
+                bench.apply(new eagerneedle.core.session.PoolingCommand.LeaveOut(leaveOut, why));
                 out.println(leaveOut + " is left out: " + why);
             }
             if (takeIn != null) {
-                bench.apply(new eagerneedle.core.session.PoolCommand.TakeIn(takeIn));
+                bench.apply(new eagerneedle.core.session.PoolingCommand.TakeIn(takeIn));
                 out.println(takeIn + " counts again.");
             }
             pooling.states().forEach((name, state) -> {

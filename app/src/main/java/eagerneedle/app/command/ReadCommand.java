@@ -74,13 +74,13 @@ final class ReadCommand implements Callable<Integer> {
     }
 
     private String kept(Workbench bench) {
-        String to = Places.capture(bench, capture);
+        String to = NamedPlaces.capture(bench, capture);
         Capture plan = bench.sheet().capture(to);
         if (!plan.isByEye()) {
             throw new IllegalArgumentException(plan.label() + " records channels; its readings belong to its runs."
                     + " Say --run to put one right.");
         }
-        String at = level == null ? null : Places.level(bench, to, level);
+        String at = level == null ? null : NamedPlaces.level(bench, to, level);
         Run kept = EyeReadings.keep(
                         bench, to, List.of(new EyeReadings.Row(at, read(plan), "This row")), "the command line")
                 .get(0);
@@ -88,7 +88,7 @@ final class ReadCommand implements Callable<Integer> {
     }
 
     private String corrected(Workbench bench) {
-        Run of = Places.run(bench, run);
+        Run of = NamedPlaces.run(bench, run);
         Capture plan = bench.sheet().capture(of.capture());
         List<Command> acts = new ArrayList<>();
         read(plan).forEach((name, text) -> {

@@ -19,7 +19,7 @@ final class BuilderModel {
     private static final int CAUSES = 3;
 
     private final String label;
-    private final Wanted reading;
+    private final WantedReading reading;
     private final LabUnit wanted;
     private final Map<String, String> values = new LinkedHashMap<>();
     private Face face;
@@ -31,7 +31,7 @@ final class BuilderModel {
      */
     BuilderModel(String label, String expected, String text) {
         this.label = label;
-        this.reading = Wanted.like(label, expected);
+        this.reading = WantedReading.like(label, expected);
         this.wanted = reading.unit();
         String like = text.isBlank() ? expected : text;
         Optional<Face> made = madeBy(like);

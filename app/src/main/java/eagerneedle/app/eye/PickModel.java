@@ -42,7 +42,7 @@ final class PickModel {
     private static final Pattern ANGLE =
             Pattern.compile("picked_angle\\(" + (NUMBER + ", ").repeat(6) + "pick: " + NUMBER + ", picture: (\\d+)\\)");
 
-    private final Wanted wanted;
+    private final WantedReading wanted;
     private final int picture;
     private final double width;
     private final double height;
@@ -61,7 +61,7 @@ final class PickModel {
      * @param height likewise
      */
     PickModel(String label, String expected, String text, int picture, double width, double height) {
-        this.wanted = Wanted.like(label, expected);
+        this.wanted = WantedReading.like(label, expected);
         this.picture = picture;
         this.width = width;
         this.height = height;

@@ -9,7 +9,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.reduce.Improvements;
 import eagerneedle.core.session.Command;
-import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.PlanningCommand;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
 import java.util.ArrayList;
@@ -83,8 +83,8 @@ final class InputsModel {
             fits(label, input(key).value(), text);
         }
         return column == Column.PLANNED
-                ? new PlanCommand.SetPlanned(key, label, text)
-                : new PlanCommand.SetMeasured(key, label, text);
+                ? new PlanningCommand.SetPlanned(key, label, text)
+                : new PlanningCommand.SetMeasured(key, label, text);
     }
 
     /** A reading of another kind would be found out by every formula that uses it, and told by each in its own way. */
@@ -229,12 +229,12 @@ final class InputsModel {
                     + nominal.unit().pretty() + " at " + Notation.plain(nominal.value(), 4) + ": its range is "
                     + String.join(" to ", i.range()) + ".");
         }
-        desk.bench().apply(new PlanCommand.TieInput(key, input(key).label(), i));
+        desk.bench().apply(new PlanningCommand.TieInput(key, input(key).label(), i));
     }
 
     /** Reads an input with what the sheet says again. */
     void untie(String key) {
-        desk.bench().apply(new PlanCommand.TieInput(key, input(key).label(), null));
+        desk.bench().apply(new PlanningCommand.TieInput(key, input(key).label(), null));
     }
 
     /** Hand instruments of the stockroom that read at least one input. */

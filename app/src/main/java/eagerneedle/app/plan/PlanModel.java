@@ -11,9 +11,9 @@ import eagerneedle.core.quantity.Budget;
 import eagerneedle.core.quantity.Coverage;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Printed;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
-import eagerneedle.core.quantity.Written;
 import eagerneedle.core.session.SheetCommand;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.sheet.Derived;
@@ -101,7 +101,7 @@ final class PlanModel {
         String label = derived == null ? main.result() : derived.label();
         Coverage coverage = desk.bench().session().coverage();
         return new Prediction(
-                Written.of(q).text(),
+                Printed.of(q).text(),
                 label + ", ± " + Notation.figures(coverage.expanded(q), 2) + " "
                         + q.unit().pretty() + " at " + coverage.percent() + ". "
                         + (budget.lines().isEmpty()

@@ -2,7 +2,7 @@ package eagerneedle.app.plan;
 
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.widget.Typing;
-import eagerneedle.core.plan.Change;
+import eagerneedle.core.plan.PlanChange;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Improvements;
@@ -57,14 +57,14 @@ final class TargetModel {
 
     private static String says(Quantity now, double goal, List<Improvements.Possible> way) {
         if (way.size() <= 1) {
-            return Change.sentence(
+            return PlanChange.sentence(
                     now, way.stream().map(Improvements.Possible::change).toList(), goal);
         }
         boolean reached = way.get(way.size() - 1).change().result().u() <= goal;
         StringBuilder b = new StringBuilder(
                 reached ? "No single change is enough. One after another:" : "Even all of this does not reach it:");
         for (int i = 0; i < way.size(); i++) {
-            Change c = way.get(i).change();
+            PlanChange c = way.get(i).change();
             b.append("\n")
                     .append(i + 1)
                     .append(". ")

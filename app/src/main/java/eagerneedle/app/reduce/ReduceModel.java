@@ -9,7 +9,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Key;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
-import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.session.ReducingCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.SheetCommand;
@@ -298,7 +298,7 @@ final class ReduceModel {
     /** Takes the proposed window of the run in hand again. */
     void propose() {
         run().ifPresent(run ->
-                window(run).ifPresent(w -> desk.bench().apply(new ReduceCommand.SetWindow(run.id(), w, null))));
+                window(run).ifPresent(w -> desk.bench().apply(new ReducingCommand.SetWindow(run.id(), w, null))));
     }
 
     /** What may be done to the windows and the samples of the run in hand and its likes. */

@@ -1,6 +1,6 @@
 package eagerneedle.app.reduce;
 
-import eagerneedle.app.eye.Correction;
+import eagerneedle.app.eye.RunCorrection;
 import eagerneedle.app.station.Desk;
 import eagerneedle.app.station.StationView;
 import eagerneedle.app.widget.Copied;
@@ -290,7 +290,7 @@ public final class ReduceStation implements StationView {
 
     /** Leaves the run in hand out, once a reason is given, or takes it in again. */
     private void correct(Run run) {
-        Notices.attempt(all, () -> Correction.open(all, desk.bench(), run));
+        Notices.attempt(all, () -> RunCorrection.open(all, desk.bench(), run));
     }
 
     private void leaveOut() {

@@ -8,7 +8,7 @@ import eagerneedle.core.quantity.OnPoint;
 import eagerneedle.core.reduce.Key;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
-import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.session.ReducingCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.session.SheetCommand;
@@ -151,7 +151,7 @@ final class TableModel {
     /** @throws IllegalArgumentException with one sentence where something else follows from it */
     void takeAway(Own own) {
         if (desk.bench().session().own().getOrDefault(own.to(), Map.of()).containsKey(own.name())) {
-            desk.bench().apply(new ReduceCommand.AddQuantity(own.to(), own.name(), null));
+            desk.bench().apply(new ReducingCommand.AddQuantity(own.to(), own.name(), null));
             return;
         }
         desk.bench()

@@ -6,7 +6,7 @@ import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Command;
-import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.session.ReducingCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.sheet.Capture;
@@ -223,7 +223,7 @@ final class TraceModel {
         if (!(b > a)) {
             return;
         }
-        Command command = new ReduceCommand.SetWindow(run.id(), window.get(), new Window(a, b, "moved by hand"));
+        Command command = new ReducingCommand.SetWindow(run.id(), window.get(), new Window(a, b, "moved by hand"));
         dragged = finished ? null : command;
         if (finished) {
             desk.bench().apply(command);
@@ -241,7 +241,7 @@ final class TraceModel {
         String label = Objects.requireNonNull(
                         desk.bench().sheet().capture(run.capture()).quantities().get(name))
                 .label();
-        Command command = new ReduceCommand.SetMoment(
+        Command command = new ReducingCommand.SetMoment(
                 run.id(), name, label == null ? name : label, new Window(at - half, at + half, "set by hand"));
         dragged = finished ? null : command;
         if (finished) {

@@ -4,7 +4,7 @@ import eagerneedle.app.station.Desk;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Reduction;
-import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.session.ReducingCommand;
 import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import java.util.ArrayList;
@@ -47,7 +47,7 @@ final class WaysModel {
                 Reduction r = now
                         ? desk.bench().reduction()
                         : desk.bench()
-                                .whatIf(new ReduceCommand.PickWay(
+                                .whatIf(new ReducingCommand.PickWay(
                                         o.key(), o.choice().label(), way));
                 ways.add(new Way(o.key(), o.choice().label(), way, now, gives(r)));
             }
@@ -83,6 +83,6 @@ final class WaysModel {
                 .findFirst()
                 .orElseThrow();
         boolean usual = w.name().equals(o.choice().usual());
-        desk.bench().apply(new ReduceCommand.PickWay(w.key(), w.label(), usual ? null : w.name()));
+        desk.bench().apply(new ReducingCommand.PickWay(w.key(), w.label(), usual ? null : w.name()));
     }
 }

@@ -4,7 +4,7 @@ import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.quantity.Notation;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Command;
-import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.session.ReducingCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.sheet.Capture;
@@ -33,7 +33,7 @@ record WindowActs(Workbench bench, Run run) {
                 .filter(run.windows()::containsKey)
                 .forEach(m -> out.add(new ReduceModel.Act(
                         "Take " + label(m) + " again where the sheet finds it",
-                        () -> bench.apply(new ReduceCommand.SetMoment(run.id(), m, label(m), null)))));
+                        () -> bench.apply(new ReducingCommand.SetMoment(run.id(), m, label(m), null)))));
         run.entries()
                 .voided()
                 .forEach(v -> out.add(new ReduceModel.Act(
@@ -57,7 +57,7 @@ record WindowActs(Workbench bench, Run run) {
     }
 
     private List<Command> proposals(String window) {
-        return likes().map(x -> (Command) new ReduceCommand.SetWindow(x.id(), window, null))
+        return likes().map(x -> (Command) new ReducingCommand.SetWindow(x.id(), window, null))
                 .toList();
     }
 
@@ -80,7 +80,7 @@ record WindowActs(Workbench bench, Run run) {
                         p.to() + here.to() - own.to(),
                         "moved as in " + run.name()))
                 .filter(p -> p.to() > p.from())
-                .ifPresent(p -> acts.add(new ReduceCommand.SetWindow(x.id(), window, p))));
+                .ifPresent(p -> acts.add(new ReducingCommand.SetWindow(x.id(), window, p))));
         bench.apply(
                 new Command.Together("Moved the windows of " + acts.size() + " runs as in " + run.name() + ".", acts));
     }

@@ -8,7 +8,7 @@ import eagerneedle.core.reduce.Key;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.session.Command;
-import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.session.ReducingCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.sheet.Capture;
 import eagerneedle.core.trace.Window;
@@ -81,7 +81,7 @@ final class WindowsOtherwise {
             add(
                     rows,
                     label,
-                    new ReduceCommand.SetWindow(
+                    new ReducingCommand.SetWindow(
                             run.id(), window, new Window(Math.max(0, other.from()), other.to(), "what if")),
                     key);
         });
@@ -112,7 +112,7 @@ final class WindowsOtherwise {
             add(
                     rows,
                     label + (way < 0 ? " −" : " +") + length(by),
-                    new ReduceCommand.SetMoment(
+                    new ReducingCommand.SetMoment(
                             run.id(), moment, label, new Window(there - sample / 2, there + sample / 2, "what if")),
                     key);
         }

@@ -9,8 +9,8 @@ import eagerneedle.core.chain.Link;
 import eagerneedle.core.quantity.Digits;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Printed;
 import eagerneedle.core.quantity.Reading;
-import eagerneedle.core.quantity.Written;
 import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.Setup;
 import eagerneedle.core.sheet.Channel;
@@ -132,8 +132,8 @@ final class ChainModel {
     String fineness() {
         Chain chain = channel().toChain();
         LabUnit unit = channel().labUnit().difference();
-        return "one step " + Written.plain(chain.stepAt(at()), 2, unit) + ", u of the chain "
-                + Written.plain(ChainPicture.uncertainty(chain, at()), 2, unit);
+        return "one step " + Printed.plain(chain.stepAt(at()), 2, unit) + ", u of the chain "
+                + Printed.plain(ChainPicture.uncertainty(chain, at()), 2, unit);
     }
 
     /** What is amiss with the signal or the chain, and what could be done; what is pressing only. */

@@ -18,7 +18,7 @@ public final class DrillModel {
 
     private final RandomGenerator random;
     private final Path kept;
-    private Progress progress;
+    private TrainingProgress progress;
     private Optional<Face> only = Optional.empty();
     private Drill asked;
     private Optional<Drill.Judged> judged = Optional.empty();
@@ -27,7 +27,7 @@ public final class DrillModel {
     public DrillModel(RandomGenerator random, Path kept) {
         this.random = random;
         this.kept = kept;
-        progress = Progress.read(kept);
+        progress = TrainingProgress.read(kept);
         asked = Drill.of(chosen(), random);
     }
 
@@ -58,7 +58,7 @@ public final class DrillModel {
     }
 
     private double missing(Face face) {
-        Progress.Read r = progress.faces().getOrDefault(face.name(), new Progress.Read(0, 0, 0));
+        TrainingProgress.Read r = progress.faces().getOrDefault(face.name(), new TrainingProgress.Read(0, 0, 0));
         return LEAST + 1 - (r.values() + r.uncertainties()) / (2.0 * Math.max(1, r.asked()));
     }
 
@@ -94,7 +94,7 @@ public final class DrillModel {
         }
         Drill.Judged j = asked.judge(read.value(), said);
         judged = Optional.of(j);
-        progress = Progress.read(kept).with(asked.face().name(), j.value(), j.u());
+        progress = TrainingProgress.read(kept).with(asked.face().name(), j.value(), j.u());
         progress.keep(kept);
     }
 
@@ -134,7 +134,7 @@ public final class DrillModel {
         return Drill.FACES.stream()
                 .filter(f -> progress.faces().containsKey(f.name()))
                 .map(f -> {
-                    Progress.Read r =
+                    TrainingProgress.Read r =
                             java.util.Objects.requireNonNull(progress.faces().get(f.name()));
                     return f.label() + ": " + r.values() + " of " + r.asked() + " values, " + r.uncertainties() + " of "
                             + r.asked() + " uncertainties";

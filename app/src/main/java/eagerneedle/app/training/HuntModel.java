@@ -81,8 +81,8 @@ public final class HuntModel {
         Hunt.Judged judged = hunt.judge(fault, remedy);
         List<String> out = new ArrayList<>(judged.says());
         out.add("It took " + lasted() + ".");
-        Progress.read(kept)
-                .with(new Progress.Hunted(
+        TrainingProgress.read(kept)
+                .with(new TrainingProgress.Hunted(
                         bench.sheet().id(),
                         hunt.hidden().map(Sheet.Mistake::id).orElse(NOTHING),
                         judged.fault(),

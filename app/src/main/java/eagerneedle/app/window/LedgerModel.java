@@ -4,8 +4,8 @@ import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.judge.Comparison;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.Notation;
+import eagerneedle.core.quantity.Printed;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.quantity.Written;
 import eagerneedle.core.reduce.Key;
 import eagerneedle.core.reduce.Ledger;
 import eagerneedle.core.reduce.Lineage;
@@ -65,7 +65,7 @@ final class LedgerModel {
                 boolean fresh,
                 boolean planned,
                 boolean pinned,
-                Figures figures,
+                InkedNumber figures,
                 String said,
                 String hint,
                 Role role,
@@ -203,7 +203,7 @@ final class LedgerModel {
                 entries.stream().filter(e -> !about.contains(e.name())).toList();
         int left = rest.stream()
                 .flatMap(e -> e.quantity().stream())
-                .mapToInt(q -> Written.of(q).beforePoint())
+                .mapToInt(q -> Printed.of(q).beforePoint())
                 .max()
                 .orElse(1);
         Map<String, List<Line.Item>> groups = new LinkedHashMap<>();
@@ -309,12 +309,12 @@ final class LedgerModel {
                 fresh,
                 e.source().equals("as planned") && !planned,
                 isPinned(e.key()),
-                e.quantity().map(q -> Figures.of(q, left)).orElseGet(() -> Figures.none(left)),
+                e.quantity().map(q -> InkedNumber.of(q, left)).orElseGet(() -> InkedNumber.none(left)),
                 e.label() + " " + e.quantity().map(Notation::bracket).orElse("has no value: " + words.say(e.instead())),
                 hint(e, fresh, before),
                 role,
                 bench.isTrying() && fresh
-                        ? before.map(b -> Written.of(b).text()).orElse("")
+                        ? before.map(b -> Printed.of(b).text()).orElse("")
                         : "",
                 large && !planned ? verdict(r, e.name()) : Optional.empty());
     }

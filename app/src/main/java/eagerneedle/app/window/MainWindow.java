@@ -55,7 +55,7 @@ public final class MainWindow implements Desk {
     private String laidOutBy = "";
     private final KeptSettings kept = new KeptSettings(this, ledger);
     private final ConnectedRig rig = new ConnectedRig();
-    private final Leads leads = new Leads(this, side, ledger);
+    private final Whereabouts leads = new Whereabouts(this, side, ledger);
     private final RunInHand run = new RunInHand();
     private final Stockroom stockroom;
     private final Aside aside;
@@ -338,7 +338,7 @@ public final class MainWindow implements Desk {
         go(dial.current());
     }
 
-    Leads leads() {
+    Whereabouts leads() {
         return leads;
     }
 

@@ -4,7 +4,7 @@ import eagerneedle.core.chain.Link;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.session.Command;
-import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.PlanningCommand;
 import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.session.Setup;
@@ -38,7 +38,7 @@ public final class AtSite {
         sheet.inputs().forEach((name, input) -> {
             String reading = input.site() == null ? null : site.said().get(input.site());
             if (reading != null && !reading.equals(input.value())) {
-                acts.add(new PlanCommand.SetPlanned(name, input.label(), reading));
+                acts.add(new PlanningCommand.SetPlanned(name, input.label(), reading));
                 words.add(input.label() + " is " + reading);
             }
         });
@@ -139,7 +139,7 @@ public final class AtSite {
         Instrument tied = session.tied().get(name);
         if (own.isEmpty()) {
             return tied != null && session.bench().serials().containsValue(tied.id())
-                    ? Optional.of(new PlanCommand.TieInput(name, input.label(), null))
+                    ? Optional.of(new PlanningCommand.TieInput(name, input.label(), null))
                     : Optional.empty();
         }
         Quantity nominal = Reading.parse(session.planned().getOrDefault(name, input.value()))
@@ -149,6 +149,6 @@ public final class AtSite {
                     + "; choose what it is read with at Plan.");
             return Optional.empty();
         }
-        return Optional.of(new PlanCommand.TieInput(name, input.label(), own.get()));
+        return Optional.of(new PlanningCommand.TieInput(name, input.label(), own.get()));
     }
 }

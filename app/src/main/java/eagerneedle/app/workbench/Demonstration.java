@@ -9,8 +9,8 @@ import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.rig.simulated.Rehearsal;
-import eagerneedle.rig.simulated.RigModel;
 import eagerneedle.rig.simulated.Rigs;
+import eagerneedle.rig.simulated.SimulatedRig;
 import eagerneedle.store.bench.BenchFile;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -54,7 +54,7 @@ public final class Demonstration {
             throw new IllegalArgumentException(located.sheet().id()
                     + " has no physics to be carried out; write it under rig, or 'rig: chains' at one of its devices.");
         }
-        RigModel rig = Rigs.of(located.sheet(), seed, faults);
+        SimulatedRig rig = Rigs.of(located.sheet(), seed, faults);
         Rehearsal r = Rehearsal.of(located, rig, DEMO_DAY);
         Files.deleteIfExists(to);
         try (BenchFile file = BenchFile.create(

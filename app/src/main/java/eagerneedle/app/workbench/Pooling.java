@@ -2,8 +2,8 @@ package eagerneedle.app.workbench;
 
 import eagerneedle.core.reduce.PoolTaking;
 import eagerneedle.core.session.Command;
-import eagerneedle.core.session.PoolCommand;
 import eagerneedle.core.session.PoolSource;
+import eagerneedle.core.session.PoolingCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Pool;
 import eagerneedle.store.FileName;
@@ -51,8 +51,9 @@ public final class Pooling {
     public record Taken(List<PoolSource> sources, List<String> refused) {
         /** The act that takes them; empty where there is none. */
         public Optional<Command> act() {
-            List<Command> acts =
-                    sources.stream().map(s -> (Command) new PoolCommand.Take(s)).toList();
+            List<Command> acts = sources.stream()
+                    .map(s -> (Command) new PoolingCommand.Take(s))
+                    .toList();
             if (acts.size() < 2) {
                 return acts.stream().findFirst();
             }

@@ -3,7 +3,7 @@ package eagerneedle.app.calibrate;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.app.PlainDesk;
-import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.PlanningCommand;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -25,7 +25,7 @@ class InUseModelTest {
                     .extracting(InUseModel.Used::standing)
                     .containsExactly("good until 2 Jun 2027");
             desk.bench()
-                    .apply(new PlanCommand.TieInput(
+                    .apply(new PlanningCommand.TieInput(
                             "rise_A",
                             "rise, block A",
                             desk.stockroom().find("TH-CP-04").orElseThrow()));

@@ -14,7 +14,7 @@ import eagerneedle.app.workbench.Settings;
 import eagerneedle.app.workbench.Workbench;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.DecimalSign;
-import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.PlanningCommand;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.store.bench.BenchFile;
 import eagerneedle.store.export.SessionExport;
@@ -111,7 +111,7 @@ class DecimalCommaTest extends BenchWindow {
                 Workbench bench = desk.bench();
                 bench.sheet().inputs().forEach((key, input) -> {
                     if (input.value() != null && input.value().matches("[-0-9.]+[( ].*")) {
-                        bench.apply(new PlanCommand.SetMeasured(key, input.label(), input.value()));
+                        bench.apply(new PlanningCommand.SetMeasured(key, input.label(), input.value()));
                     }
                 });
                 StringBuilder all = new StringBuilder(bench.session().toString());

@@ -9,7 +9,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.quantity.Reading;
 import eagerneedle.core.reduce.Key;
 import eagerneedle.core.session.JudgeCommand;
-import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.PlanningCommand;
 import eagerneedle.core.session.RunCommand;
 import java.nio.file.Path;
 import java.util.List;
@@ -104,7 +104,7 @@ class LedgerModelTest {
         String before = item("ledger-g").value().strip();
         desk.bench().startTrying();
         assertThat(items()).allMatch(i -> i.was().isEmpty());
-        desk.bench().apply(new PlanCommand.SetMeasured("spacing", "spacing", "900.0(6) mm"));
+        desk.bench().apply(new PlanningCommand.SetMeasured("spacing", "spacing", "900.0(6) mm"));
         assertThat(item("ledger-g").was().strip()).startsWith(before);
         assertThat(item("ledger-g").value().strip()).isNotEqualTo(before);
         desk.bench().forgetTried();

@@ -6,7 +6,7 @@ import static org.assertj.core.api.Assertions.withinPercentage;
 
 import eagerneedle.core.quantity.Budget;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.PlanningCommand;
 import java.time.Clock;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
@@ -59,7 +59,7 @@ class PlanRehearsalWindowTest extends BenchWindow {
         assertThat(first.u()).isBetween(2e-4, 5e-3);
         assertThat(Budget.of(first).lines()).extracting(Budget.Line::label).contains("hanger by balance TH-BA-01");
         // A hanger that is known ten times worse moves the prediction, once it has been carried out again.
-        act(() -> window.bench().apply(new PlanCommand.SetPlanned("m_hang", "hanger", "200.0(90) g")));
+        act(() -> window.bench().apply(new PlanningCommand.SetPlanned("m_hang", "hanger", "200.0(90) g")));
         Quantity rescaled = predicted();
         assertThat(rescaled.u())
                 .as("at once, by as much as the hanger is known worse")
@@ -67,7 +67,7 @@ class PlanRehearsalWindowTest extends BenchWindow {
         await(() -> !window.bench().planRehearsal().isRunning());
         assertThat(predicted().u()).as("and again by carrying it out").isCloseTo(rescaled.u(), withinPercentage(15));
         // Another value may mean another result: that of before is not told.
-        act(() -> window.bench().apply(new PlanCommand.SetPlanned("m_hang", "hanger", "150.0(4) g")));
+        act(() -> window.bench().apply(new PlanningCommand.SetPlanned("m_hang", "hanger", "150.0(4) g")));
         await(() -> predicted() != null && !window.bench().planRehearsal().isRunning());
         assertThat(predicted().u()).as("known as well as at first").isLessThan(rescaled.u() / 5);
     }

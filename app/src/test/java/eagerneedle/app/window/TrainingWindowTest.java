@@ -6,7 +6,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import eagerneedle.app.station.Station;
 import eagerneedle.app.training.DrillModel;
-import eagerneedle.app.training.Progress;
+import eagerneedle.app.training.TrainingProgress;
 import eagerneedle.app.training.TrainingView;
 import eagerneedle.app.workbench.Home;
 import eagerneedle.core.quantity.Quantity;
@@ -72,8 +72,8 @@ class TrainingWindowTest extends BenchWindow {
         act(() -> robot.lookup("#" + id).queryAs(TextField.class).setText(text));
     }
 
-    private static Progress progress() {
-        return Progress.read(Home.folder().resolve("training.json"));
+    private static TrainingProgress progress() {
+        return TrainingProgress.read(Home.folder().resolve("training.json"));
     }
 
     @Test
@@ -105,7 +105,7 @@ class TrainingWindowTest extends BenchWindow {
             write(robot, "drill-value", right.value() * 1.5 + " " + right.unit().symbol());
             fire(robot, "drill-answer");
             assertThat(said(robot, "drill-says")).contains("▲ It reads ").contains("▲ An uncertainty belongs to it");
-            assertThat(progress().faces().get(face.name())).isEqualTo(new Progress.Read(2, 1, 1));
+            assertThat(progress().faces().get(face.name())).isEqualTo(new TrainingProgress.Read(2, 1, 1));
         }
         act(() -> which.setValue(Optional.empty()));
         fire(robot, "training-back");
@@ -140,7 +140,7 @@ class TrainingWindowTest extends BenchWindow {
         assertThat(window.bench().isSilent()).isFalse();
         assertThat(window.hunt()).isEmpty();
         assertThat(robot.lookup("#hunt-banner").query().isVisible()).isFalse();
-        List<Progress.Hunted> hunts = progress().hunts();
+        List<TrainingProgress.Hunted> hunts = progress().hunts();
         assertThat(hunts).hasSize(1);
         assertThat(hunts.get(0).found()).isTrue();
         assertThat(hunts.get(0).fault()).isEqualTo(is);

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import eagerneedle.core.edit.SheetText;
 import eagerneedle.core.reduce.Key;
-import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.PlanningCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.session.SheetCommand;
 import eagerneedle.core.sheet.SheetReader;
@@ -48,7 +48,7 @@ class ChangedSheetTest {
             assertThat(b.sheet().results()).doesNotContainKey("twice");
             b.redo();
             assertThat(b.sheet().results()).containsKey("twice");
-            b.apply(new PlanCommand.SetRepeats("hang", 2));
+            b.apply(new PlanningCommand.SetRepeats("hang", 2));
             assertThat(b.file().firstSheet()).isEqualTo(first);
         }
         try (Workbench b = new Workbench(BenchFile.open(file), Clock.systemUTC())) {

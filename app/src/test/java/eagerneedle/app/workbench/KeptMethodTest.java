@@ -9,7 +9,7 @@ import eagerneedle.core.edit.KeptMethod;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Key;
 import eagerneedle.core.reduce.SheetTrial;
-import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.session.ReducingCommand;
 import eagerneedle.core.session.SheetCommand;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.Window;
@@ -82,7 +82,7 @@ class KeptMethodTest {
             // What has no value at the beginning of a run is fitted in a window that begins later.
             Additions.Added span = Additions.window(bench.session().sheetText(), "record", "y");
             write(bench, span.text());
-            bench.apply(new ReduceCommand.SetWindow(1, span.name(), new Window(0.3, 79.6, "by hand")));
+            bench.apply(new ReducingCommand.SetWindow(1, span.name(), new Window(0.3, 79.6, "by hand")));
 
             write(
                     bench,
@@ -150,7 +150,7 @@ class KeptMethodTest {
             write(
                     bench,
                     Additions.fit(w.text(), "record", "y", Additions.Curve.LINE).text());
-            bench.apply(new ReduceCommand.SetWindow(1, w.name(), new Window(3, 44, "by hand")));
+            bench.apply(new ReducingCommand.SetWindow(1, w.name(), new Window(3, 44, "by hand")));
             Quantity slope =
                     bench.reduction().quantity(new Key.OfRun(1, "y_slope")).orElseThrow();
             assertThat(slope.value()).isCloseTo(1, within(1e-9));

@@ -12,9 +12,9 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Key;
 import eagerneedle.core.session.CalibrationCommand;
 import eagerneedle.core.session.JudgeCommand;
-import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.PlanningCommand;
 import eagerneedle.core.session.RecordCommand;
-import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.session.ReducingCommand;
 import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
@@ -65,7 +65,7 @@ class WorkbenchTest {
         AtomicInteger told = new AtomicInteger();
         bench.onChange(told::incrementAndGet);
         double before = bench.reduction().quantity("g").orElseThrow().value();
-        bench.apply(new PlanCommand.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
+        bench.apply(new PlanningCommand.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
         assertThat(bench.reduction().quantity("g").orElseThrow().value()).isGreaterThan(before);
         assertThat(bench.changed())
                 .contains(new Key.Global("spacing"), new Key.Global("g"), new Key.Global("g_eff"))
@@ -104,7 +104,7 @@ class WorkbenchTest {
         assertThat(bench.changed()).contains(new Key.Global("g"));
         assertThat(bench.before(new Key.Global("g")).orElseThrow().sameAs(before))
                 .isTrue();
-        bench.apply(new PlanCommand.SetMeasured("m_w", "wheels", "0.0250(1) kg"));
+        bench.apply(new PlanningCommand.SetMeasured("m_w", "wheels", "0.0250(1) kg"));
         assertThat(bench.before(new Key.Global("g")).orElseThrow().sameAs(before))
                 .as("what it was when it was last looked at")
                 .isTrue();
@@ -132,9 +132,9 @@ class WorkbenchTest {
     void whatIsTriedChangesEverythingButTheFileAndWhatHappensMeanwhileIsKept() {
         Quantity before = bench.reduction().quantity("g").orElseThrow();
         bench.startTrying();
-        bench.apply(new PlanCommand.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
+        bench.apply(new PlanningCommand.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
         bench.apply(new RunCommand.LeaveOut(12, "tried"));
-        assertThatThrownBy(() -> bench.apply(new PlanCommand.SetMeasured("spacing", "foot spacing", "850 furlong")))
+        assertThatThrownBy(() -> bench.apply(new PlanningCommand.SetMeasured("spacing", "foot spacing", "850 furlong")))
                 .hasMessageContaining("furlong");
         assertThat(bench.tried()).hasSize(2);
         Quantity tried = bench.reduction().quantity("g").orElseThrow();
@@ -167,8 +167,8 @@ class WorkbenchTest {
     /** On a full disk an act, an undo and a redo are refused as a whole: what is in memory is what is in the file. */
     @Test
     void whatAFullDiskRefusesChangesNothingInMemoryEither() {
-        bench.apply(new PlanCommand.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
-        bench.apply(new PlanCommand.SetMeasured("spacing", "foot spacing", "851.0(6) mm"));
+        bench.apply(new PlanningCommand.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
+        bench.apply(new PlanningCommand.SetMeasured("spacing", "foot spacing", "851.0(6) mm"));
         bench.undo();
         bench.file().limit(1);
         java.util.Random random = new java.util.Random(4);
@@ -248,7 +248,7 @@ class WorkbenchTest {
     void undoGivesTheSameNumbersBackAndTheNotebookKeepsBoth() {
         String before = results();
         int acts = bench.file().acts().size();
-        bench.apply(new ReduceCommand.SetWindow(20, "rolling", new Window(0.6, 1.2, "moved by hand")));
+        bench.apply(new ReducingCommand.SetWindow(20, "rolling", new Window(0.6, 1.2, "moved by hand")));
         assertThat(results()).isNotEqualTo(before);
         assertThat(bench.undo()).hasValueSatisfying(s -> assertThat(s).startsWith("Undid: Set the window"));
         assertThat(results()).isEqualTo(before);
@@ -261,7 +261,7 @@ class WorkbenchTest {
 
     @Test
     void reopeningGivesTheSameLedgerToTheLastDigit() {
-        bench.apply(new ReduceCommand.SetWindow(20, "rolling", new Window(0.6, 1.2, "moved by hand")));
+        bench.apply(new ReducingCommand.SetWindow(20, "rolling", new Window(0.6, 1.2, "moved by hand")));
         String before = results();
         bench.close();
         bench = new Workbench(BenchFile.open(file), CLOCK);
@@ -272,7 +272,7 @@ class WorkbenchTest {
     void aPreviewShowsWithoutKeeping() {
         String before = results();
         int acts = bench.file().acts().size();
-        bench.preview(new ReduceCommand.SetWindow(20, "rolling", new Window(0.6, 1.2, "x")));
+        bench.preview(new ReducingCommand.SetWindow(20, "rolling", new Window(0.6, 1.2, "x")));
         assertThat(results()).isNotEqualTo(before);
         bench.preview(null);
         assertThat(results()).isEqualTo(before);
@@ -295,7 +295,7 @@ class WorkbenchTest {
     @Test
     void whatCannotBeDoneChangesNothing() {
         String before = results();
-        assertThatThrownBy(() -> bench.apply(new PlanCommand.SetMeasured("spacing", "foot spacing", "broad")))
+        assertThatThrownBy(() -> bench.apply(new PlanningCommand.SetMeasured("spacing", "foot spacing", "broad")))
                 .isInstanceOf(IllegalArgumentException.class);
         assertThat(results()).isEqualTo(before);
         assertThat(bench.canUndo()).isFalse();

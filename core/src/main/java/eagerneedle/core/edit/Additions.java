@@ -217,8 +217,8 @@ public final class Additions {
             SheetText.Span span = sheet.span(at + "/chain/0").orElseThrow();
             sheet = chain.isEmpty()
                     ? sheet
-                    : SheetText.of(
-                            text.substring(0, span.from()) + Written.flow(link) + ", " + text.substring(span.from()));
+                    : SheetText.of(text.substring(0, span.from()) + WrittenYaml.flow(link) + ", "
+                            + text.substring(span.from()));
             sheet = sheet.with(at + "/unit", measured.symbol());
         } else if (!measured.symbol().equals(sent)) {
             sheet = sheet.with(at + "/unit", measured.symbol());

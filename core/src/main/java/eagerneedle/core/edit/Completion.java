@@ -104,12 +104,12 @@ public final class Completion {
 
     private static List<Proposal> entries(Place place) {
         List<Proposal> out = new ArrayList<>();
-        Entries.of(place.path()).forEach(e -> {
+        SchemaEntries.of(place.path()).forEach(e -> {
             if (e.required()) {
                 out.add(new Proposal(e.name(), e.name() + ": ", e.says() + " (must be there)"));
             }
         });
-        Entries.of(place.path()).forEach(e -> {
+        SchemaEntries.of(place.path()).forEach(e -> {
             if (!e.required()) {
                 out.add(new Proposal(e.name(), e.name() + ": ", e.says()));
             }
@@ -121,7 +121,7 @@ public final class Completion {
         List<String> path = place.path();
         String last = path.isEmpty() ? "" : path.get(path.size() - 1);
         String entry = last.equals("#") && path.size() > 1 ? path.get(path.size() - 2) : last;
-        List<String> words = Entries.words(path);
+        List<String> words = SchemaEntries.words(path);
         if (!words.isEmpty()) {
             return words.stream().map(w -> new Proposal(w, w, "")).toList();
         }
@@ -142,7 +142,7 @@ public final class Completion {
             case "result":
                 return named(o.names("results"), "a result");
             default:
-                return Entries.isProse(path) ? List.of() : formula(o, path);
+                return SchemaEntries.isProse(path) ? List.of() : formula(o, path);
         }
     }
 
@@ -220,7 +220,7 @@ public final class Completion {
         if (!place.inValue() && !place.word().isEmpty()) {
             path.add(place.word());
         }
-        String says = Entries.says(path);
+        String says = SchemaEntries.says(path);
         return says.isEmpty() ? "" : path.get(path.size() - 1) + ": " + says;
     }
 }

@@ -86,9 +86,9 @@ public record Mend(String words, int from, int to, String by) {
                                             .map(p -> p.matches("\\d+") ? "#" : p),
                                     java.util.stream.Stream.of(entry))
                             .toList();
-            Object value = Entries.at(path).has("properties") || Entries.areNamed(path)
+            Object value = SchemaEntries.at(path).has("properties") || SchemaEntries.areNamed(path)
                     ? java.util.Map.of()
-                    : Entries.at(path).has("items") ? List.of() : "...";
+                    : SchemaEntries.at(path).has("items") ? List.of() : "...";
             String now = sheet.with(best + "/" + entry, value).text();
             int from = 0;
             while (from < text.length() && text.charAt(from) == now.charAt(from)) {

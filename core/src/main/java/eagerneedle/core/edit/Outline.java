@@ -56,7 +56,7 @@ public final class Outline {
 
     /** Names given within the braces of a line: {@code hidden: {k: ..., off: ...}}. */
     private void inner(String line, int from, int start, List<String> path) {
-        if (!Entries.areNamed(path)) {
+        if (!SchemaEntries.areNamed(path)) {
             return;
         }
         Matcher m = INNER.matcher(line);

@@ -63,7 +63,7 @@ public final class Renaming {
                 } else if (leaf.value().contains(".")) {
                     within(text, leaf, kinds, given, hits);
                 }
-            } else if (!Entries.isProse(kinds)) {
+            } else if (!SchemaEntries.isProse(kinds)) {
                 within(text, leaf, kinds, given, hits);
             }
         }

@@ -57,13 +57,13 @@ public final class SheetText {
             "finish");
 
     private final String text;
-    private final Lines lines;
+    private final TextLines lines;
     private final NodeMarks marks;
     private final MappingNode root;
 
     private SheetText(String text, MappingNode root) {
         this.text = text;
-        this.lines = new Lines(text);
+        this.lines = new TextLines(text);
         this.marks = new NodeMarks(text);
         this.root = root;
     }
@@ -195,7 +195,7 @@ public final class SheetText {
         Optional<Node> there = find(pointer);
         if (there.isPresent()) {
             Node n = there.get();
-            String by = Written.flow(value);
+            String by = WrittenYaml.flow(value);
             int from = marks.start(n);
             // A block stands below its name.
             Optional<Span> name = name(pointer);
@@ -227,7 +227,7 @@ public final class SheetText {
             throw new IllegalArgumentException(
                     "The sheet has no list " + last(pointer) + " there; write it at the desk.");
         }
-        String by = Written.flow(item);
+        String by = WrittenYaml.flow(item);
         if (l.getValue().isEmpty()) {
             return NodeMarks.isFlow(l)
                     ? changed(marks.end(l) - 1, marks.end(l) - 1, by)
@@ -293,8 +293,8 @@ public final class SheetText {
             int indent = m == root ? 0 : lines.column(lines.lineIndent(marks.start(m))) + 2;
             boolean line = m == root || (value instanceof Map<?, ?> || value instanceof Block) && isLastOnLine(m);
             String entry = line
-                    ? lines.newline() + " ".repeat(indent) + Written.named(name, value, indent, lines.newline())
-                    : "{" + Written.key(name) + ": " + Written.flow(value) + "}";
+                    ? lines.newline() + " ".repeat(indent) + WrittenYaml.named(name, value, indent, lines.newline())
+                    : "{" + WrittenYaml.key(name) + ": " + WrittenYaml.flow(value) + "}";
             int from = line && marks.start(m) > 0 && text.charAt(marks.start(m) - 1) == ' '
                     ? marks.start(m) - 1
                     : marks.start(m);
@@ -302,12 +302,13 @@ public final class SheetText {
         }
         NodeTuple tail = before(m, name);
         if (NodeMarks.isFlow(m)) {
-            return changed(marks.end(tail), marks.end(tail), ", " + Written.key(name) + ": " + Written.flow(value));
+            return changed(
+                    marks.end(tail), marks.end(tail), ", " + WrittenYaml.key(name) + ": " + WrittenYaml.flow(value));
         }
         int indent = lines.column(marks.start(m.getValue().get(0).getKeyNode()));
         int at = lines.lineEnd(marks.end(tail));
         return changed(
-                at, at, lines.newline() + " ".repeat(indent) + Written.named(name, value, indent, lines.newline()));
+                at, at, lines.newline() + " ".repeat(indent) + WrittenYaml.named(name, value, indent, lines.newline()));
     }
 
     /**

@@ -11,7 +11,7 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * Levenberg-Marquardt with the trust region of MINPACK (Hipparchus), which goes where few points hardly fix the
- * parameters; {@link Descent} is for many.
+ * parameters; {@link ColumnDescent} is for many.
  */
 final class CarefulDescent {
     private CarefulDescent() {}

@@ -262,7 +262,8 @@ final class Regression {
 
     /** Levenberg-Marquardt from one start; null when it ends nowhere in particular. */
     private double @Nullable [] descend(double[] start, int steps) {
-        double[] end = isLarge() ? Descent.of(points, n, start, steps) : CarefulDescent.of(points, n, start, steps);
+        double[] end =
+                isLarge() ? ColumnDescent.of(points, n, start, steps) : CarefulDescent.of(points, n, start, steps);
         if (end == null) {
             return null;
         }

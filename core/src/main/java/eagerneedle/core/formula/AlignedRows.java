@@ -2,11 +2,11 @@ package eagerneedle.core.formula;
 
 import org.jspecify.annotations.Nullable;
 
-/** Which rows of a column belong to which of another: see {@link Rows}. */
+/** Which rows of a column belong to which of another: see {@link RowPairs}. */
 public final class AlignedRows {
-    private final Rows rows;
+    private final RowPairs rows;
 
-    private AlignedRows(Rows rows) {
+    private AlignedRows(RowPairs rows) {
         this.rows = rows;
     }
 
@@ -16,7 +16,7 @@ public final class AlignedRows {
      * @throws FormulaException where they are to be paired by number and there are not as many
      */
     public static AlignedRows of(Value.Column column, int size, @Nullable RowLabels labels, Expr at) {
-        return new AlignedRows(Rows.of(column.rows().size(), column.labels(), size, labels, at.column()));
+        return new AlignedRows(RowPairs.of(column.rows().size(), column.labels(), size, labels, at.column()));
     }
 
     /**
@@ -25,7 +25,7 @@ public final class AlignedRows {
      * @throws FormulaException where they are to be paired by number and there are not as many
      */
     public static AlignedRows of(Value.Column a, Value.Column b) {
-        return new AlignedRows(Rows.of(a.rows().size(), a.labels(), b.rows().size(), b.labels(), 0));
+        return new AlignedRows(RowPairs.of(a.rows().size(), a.labels(), b.rows().size(), b.labels(), 0));
     }
 
     /** What the pairs are called; null where nobody knows. */

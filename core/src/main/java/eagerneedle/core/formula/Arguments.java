@@ -137,7 +137,7 @@ public final class Arguments {
         if (a == null || b == null || a.equals(b)) {
             return new Pair(first, second, occasions(i));
         }
-        Rows rows = Rows.of(first.size(), a, second.size(), b, at(k).column());
+        RowPairs rows = RowPairs.of(first.size(), a, second.size(), b, at(k).column());
         if (rows.labels() == null) {
             return new Pair(first, second, occasions(i));
         }

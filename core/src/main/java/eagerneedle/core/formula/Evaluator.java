@@ -142,7 +142,8 @@ public final class Evaluator {
                 return Signals.of(this, a, b, at, op);
             }
             if (a instanceof Value.Column x && b instanceof Value.Column y) {
-                Rows pairs = Rows.of(x.rows().size(), x.labels(), y.rows().size(), y.labels(), at.column());
+                RowPairs pairs =
+                        RowPairs.of(x.rows().size(), x.labels(), y.rows().size(), y.labels(), at.column());
                 List<Quantity> out = new ArrayList<>();
                 for (int k = 0; k < pairs.left().length; k++) {
                     out.add(op.apply(x.rows().get(pairs.left()[k]), y.rows().get(pairs.right()[k])));

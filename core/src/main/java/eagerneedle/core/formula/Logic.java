@@ -64,7 +64,7 @@ final class Logic {
             return new Value.Undecided();
         }
         if (left instanceof Value.Truths a && right instanceof Value.Truths b) {
-            Rows pairs = Rows.of(a.rows().size(), a.labels(), b.rows().size(), b.labels(), i.column());
+            RowPairs pairs = RowPairs.of(a.rows().size(), a.labels(), b.rows().size(), b.labels(), i.column());
             List<Boolean> out = new ArrayList<>();
             for (int k = 0; k < pairs.left().length; k++) {
                 boolean x = a.rows().get(pairs.left()[k]);

@@ -37,7 +37,7 @@ final class OneNumber {
 
     private final OwnData data;
     private final Map<String, Double> others;
-    private final Marker.Asked asked;
+    private final StudentMarker.Asked asked;
     private final Map<String, Marked> done;
     private final String quantity;
     private final HandIn h;
@@ -54,7 +54,7 @@ final class OneNumber {
     OneNumber(
             OwnData data,
             Map<String, Double> others,
-            Marker.Asked asked,
+            StudentMarker.Asked asked,
             Map<String, Marked> done,
             String quantity,
             HandIn h,
@@ -267,6 +267,7 @@ final class OneNumber {
     }
 
     private Marked result(Verdict v, List<Explanation> named, List<String> from) {
-        return new Marked(h, quantity, Marker.label(data.sheet(), quantity), g, is, v, List.copyOf(notes), named, from);
+        return new Marked(
+                h, quantity, StudentMarker.label(data.sheet(), quantity), g, is, v, List.copyOf(notes), named, from);
     }
 }

@@ -6,7 +6,7 @@ import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.reduce.SampleSource;
 import eagerneedle.core.session.Command;
-import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.session.ReducingCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
@@ -97,7 +97,7 @@ public final class OwnData {
                 for (String way : o.choice().ways().keySet()) {
                     if (!way.equals(taken)) {
                         Command pick =
-                                new ReduceCommand.PickWay(o.key(), o.choice().label(), way);
+                                new ReducingCommand.PickWay(o.key(), o.choice().label(), way);
                         Change one = new Change(
                                 k, o.key() + "=" + way, o.choice().label() + ": " + way, "", List.of(), List.of(pick));
                         single.add(one);
@@ -246,7 +246,7 @@ public final class OwnData {
     private record Placed(Run run, String window, Window chosen) {
         Command grown(double share) {
             Window other = chosen.grown(share);
-            return new ReduceCommand.SetWindow(
+            return new ReducingCommand.SetWindow(
                     run.id(), window, new Window(Math.max(0, other.from()), other.to(), "what if"));
         }
     }

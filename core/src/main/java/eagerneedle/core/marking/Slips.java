@@ -55,12 +55,12 @@ final class Slips {
                 "degrees-in-radians",
                 "An angle in degrees where radians are meant",
                 "A function of an angle takes it in radians, or the calculator is set to degrees.",
-                f -> Calls.changed(f, "sin|cos|tan", a -> List.of("(" + a.get(0) + ") * 180 / " + Math.PI)));
+                f -> Rewriting.changed(f, "sin|cos|tan", a -> List.of("(" + a.get(0) + ") * 180 / " + Math.PI)));
         each(
                 "radians-in-degrees",
                 "An angle in radians where the calculator takes degrees",
                 "Set the calculator to radians, or convert the angle.",
-                f -> Calls.changed(f, "sin|cos|tan", a -> List.of("(" + a.get(0) + ") * " + Math.PI + " / 180")));
+                f -> Rewriting.changed(f, "sin|cos|tan", a -> List.of("(" + a.get(0) + ") * " + Math.PI + " / 180")));
         each(
                 "celsius",
                 "Degrees Celsius taken for kelvin",
@@ -70,17 +70,17 @@ final class Slips {
                 "other-logarithm",
                 "Logarithm to base ten for the natural one",
                 "ln and log10 differ by a factor of ln 10.",
-                f -> Calls.renamed(f, "ln", "log10"));
+                f -> Rewriting.renamed(f, "ln", "log10"));
         each(
                 "natural-logarithm",
                 "Natural logarithm for the one to base ten",
                 "ln and log10 differ by a factor of ln 10.",
-                f -> Calls.renamed(f, "log10", "ln"));
+                f -> Rewriting.renamed(f, "log10", "ln"));
         each(
                 "axes-exchanged",
                 "Axes exchanged",
                 "What is plotted upwards stands on top of the slope.",
-                f -> Calls.changed(f, "line|proportional", this::exchanged));
+                f -> Rewriting.changed(f, "line|proportional", this::exchanged));
     }
 
     /**

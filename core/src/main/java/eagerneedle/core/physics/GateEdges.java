@@ -65,7 +65,8 @@ final class GateEdges {
         double[] uneven = new double[Math.max(1, plan.round())];
         if (plan.uneven() != null) {
             for (int i = 0; i < uneven.length; i++) {
-                Part p = new Compiler(names, new Moment(0, 0), names.world().draws(), "", null, null)
+                Part p = new PhysicsCompiler(
+                                names, new Moment(0, 0), names.world().draws(), "", null, null)
                         .compile(names.world().drawn(plan.uneven(), entry + "/uneven/" + i));
                 uneven[i] = fitting(p, of.unit()).at(new Moment(0, 0));
             }
@@ -89,7 +90,7 @@ final class GateEdges {
                 return names.all();
             }
         };
-        return new Compiler(ofSpoke, new Moment(0, 0), names.world().draws(), entry, null, null)
+        return new PhysicsCompiler(ofSpoke, new Moment(0, 0), names.world().draws(), entry, null, null)
                 .compile(Formula.parse(plan.lost()).expression())
                 .code();
     }

@@ -42,7 +42,7 @@ final class InputTruth {
         Draws own = draws.apply(name);
         try {
             Reading r = Reading.parse(input.value());
-            return Quantity.exact(r.value() + Drawing.of(r, own.stream(key)), r.unit());
+            return Quantity.exact(r.value() + DrawnFormula.of(r, own.stream(key)), r.unit());
         } catch (IllegalArgumentException built) {
             Quantity q = Written.quantity(input.value(), name, name, name);
             return Quantity.exact(q.value() + q.u() * own.normal(key), q.unit());
@@ -75,7 +75,7 @@ final class InputTruth {
             return built(as, truth, random);
         }
         Reading r = Reading.parse(as);
-        double seen = truth.unit().convert(truth.value(), r.unit()) + Drawing.of(r, random);
+        double seen = truth.unit().convert(truth.value(), r.unit()) + DrawnFormula.of(r, random);
         return r.u() == 0 && seen == r.value()
                 ? as
                 : written(as, r, seen, truth.unit().convert(truth.value(), r.unit()));

@@ -12,7 +12,7 @@ import org.jspecify.annotations.Nullable;
 
 /** The functions that only physics has: dry friction, noise that is correlated in time, draws, and roots. */
 final class Physical {
-    private final Compiler of;
+    private final PhysicsCompiler of;
     private final Names names;
     private final Moment now;
     private final Draws draws;
@@ -23,7 +23,7 @@ final class Physical {
 
     /** @param depth how many roots it stands in */
     Physical(
-            Compiler of,
+            PhysicsCompiler of,
             Names names,
             Moment now,
             Draws draws,
@@ -55,7 +55,7 @@ final class Physical {
         if (switches == null) {
             throw new FormulaException(c.column(), "dry has its place in rates.");
         }
-        int state = speed.code() instanceof Compiler.State s ? s.index() : -1;
+        int state = speed.code() instanceof PhysicsCompiler.State s ? s.index() : -1;
         Switch.Dry s = new Switch.Dry(speed.code(), drive.code(), grip.code(), state);
         switches.add(s);
         return new Part(s, drive.unit(), false);
@@ -80,7 +80,7 @@ final class Physical {
         Part about = of.argument(c, 0);
         Part wide = of.argument(c, 1);
         Draws.Stream stream = of.drawing(c);
-        Compiler.alike(
+        PhysicsCompiler.alike(
                 new Expr.Infix(
                         "+", c.arguments().get(0).value(), c.arguments().get(1).value(), c.column()),
                 about,
@@ -97,7 +97,7 @@ final class Physical {
         }
         Part from = of.argument(c, 1);
         Part to = of.argument(c, 2);
-        Compiler.alike(
+        PhysicsCompiler.alike(
                 new Expr.Infix(
                         "-", c.arguments().get(1).value(), c.arguments().get(2).value(), c.column()),
                 from,
@@ -130,6 +130,6 @@ final class Physical {
                 return names.all();
             }
         };
-        return new Compiler(inner, now, draws, path, null, null, depth + 1).number(inside);
+        return new PhysicsCompiler(inner, now, draws, path, null, null, depth + 1).number(inside);
     }
 }

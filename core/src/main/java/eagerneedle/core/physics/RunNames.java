@@ -133,8 +133,8 @@ final class RunNames implements Names {
         }
     }
 
-    Compiler compiler(String path, Draws.@Nullable Stream stream, @Nullable List<Switch> switches) {
-        return new Compiler(this, m, world.draws(), path.replace(RigChange.UNCHANGED, ""), stream, switches);
+    PhysicsCompiler compiler(String path, Draws.@Nullable Stream stream, @Nullable List<Switch> switches) {
+        return new PhysicsCompiler(this, m, world.draws(), path.replace(RigChange.UNCHANGED, ""), stream, switches);
     }
 
     static <T> T given(Map<String, T> map, String name) {
@@ -181,14 +181,14 @@ final class RunNames implements Names {
         }
         if (states.containsKey(name)) {
             int at = given(states, name);
-            return Optional.of(new Part(new Compiler.State(at), units.get(at), false));
+            return Optional.of(new Part(new PhysicsCompiler.State(at), units.get(at), false));
         }
         if (events.containsKey(name)) {
             int at = given(events, name);
             return Optional.of(new Part(now -> now.happened[at], LabUnit.SECOND, false));
         }
         if (fixed.containsKey(name)) {
-            return Optional.of(Compiler.constant(given(fixed, name)));
+            return Optional.of(PhysicsCompiler.constant(given(fixed, name)));
         }
         if (bench.containsKey(name)) {
             return Optional.of(new Part(
@@ -213,7 +213,7 @@ final class RunNames implements Names {
         }
         Optional<Quantity> fixed = set(name).or(() -> world.quantity(name));
         if (fixed.isPresent()) {
-            return fixed.map(Compiler::constant);
+            return fixed.map(PhysicsCompiler::constant);
         }
         // What is hidden in the session may change with its states.
         String session = world.plan().hidden().get(name);

@@ -154,7 +154,7 @@ public final class World {
     }
 
     private static Expr drawn(String text, String path, Draws from) {
-        return Drawing.of(Formula.parse(text).expression(), from, path.replace(RigChange.UNCHANGED, ""));
+        return DrawnFormula.of(Formula.parse(text).expression(), from, path.replace(RigChange.UNCHANGED, ""));
     }
 
     /** A formula over truths alone, in the language; empty where it needs more. */
@@ -267,7 +267,7 @@ public final class World {
     private Quantity reference(String text, String path, Draws from) {
         try {
             Reading r = Reading.parse(text);
-            return Quantity.exact(r.value() + (ideal ? 0 : Drawing.of(r, from.stream(path))), r.unit());
+            return Quantity.exact(r.value() + (ideal ? 0 : DrawnFormula.of(r, from.stream(path))), r.unit());
         } catch (IllegalArgumentException formula) {
             return needed(drawn(text, path, from), "The reference " + text);
         }

@@ -91,7 +91,7 @@ public final class Notation {
             String text =
                     String.format(Locale.ROOT, slot, slot.endsWith("%") ? NOTHING : new Object[] {arguments[next++]});
             boolean number = "dfge".indexOf(slot.charAt(slot.length() - 1)) >= 0;
-            String spaced = number ? text.replace(",", Written.THIN) : text;
+            String spaced = number ? text.replace(",", Printed.THIN) : text;
             m.appendReplacement(out, Matcher.quoteReplacement(number ? set(spaced) : spaced));
         }
         return m.appendTail(out).toString();
@@ -128,7 +128,7 @@ public final class Notation {
                 ? digits
                 : POWER.matcher(digits)
                         .replaceAll(
-                                m -> Written.THIN + "×" + Written.THIN + "10" + power(Integer.parseInt(m.group(1))));
+                                m -> Printed.THIN + "×" + Printed.THIN + "10" + power(Integer.parseInt(m.group(1))));
     }
 
     /** An exponent, raised. */

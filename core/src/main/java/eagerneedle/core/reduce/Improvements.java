@@ -1,10 +1,10 @@
 package eagerneedle.core.reduce;
 
-import eagerneedle.core.plan.Change;
+import eagerneedle.core.plan.PlanChange;
 import eagerneedle.core.quantity.LabUnit;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.Command;
-import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.PlanningCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.stockroom.Instrument;
@@ -54,7 +54,7 @@ public final class Improvements {
     }
 
     /** A change with the act that would carry it out. */
-    public record Possible(Change change, Command act) {}
+    public record Possible(PlanChange change, Command act) {}
 
     /**
      * Instruments that can read an input, the one that helps the result most first; each with the reading's and the
@@ -69,7 +69,7 @@ public final class Improvements {
         Sheet.Input plan = reducer.located().sheet().input(input);
         for (Instrument i : stock) {
             if (i.reads(nominal)) {
-                Session tried = new PlanCommand.TieInput(input, plan.label(), i).apply(withoutPlanned(input));
+                Session tried = new PlanningCommand.TieInput(input, plan.label(), i).apply(withoutPlanned(input));
                 choices.add(new Choice(
                         i,
                         reducer.planIf(tried).quantity(input).orElseThrow(),
@@ -89,7 +89,7 @@ public final class Improvements {
 
     private Session withoutPlanned(String input) {
         return session.planned().containsKey(input)
-                ? new PlanCommand.SetPlanned(input, input, null).apply(session)
+                ? new PlanningCommand.SetPlanned(input, input, null).apply(session)
                 : session;
     }
 
@@ -126,7 +126,7 @@ public final class Improvements {
                         && i.reading(Quantity.exact(reading.value(), reading.unit()), "x", "x")
                                         .u()
                                 < reading.u()) {
-                    Command act = new PlanCommand.TieInput(name, input.label(), i);
+                    Command act = new PlanningCommand.TieInput(name, input.label(), i);
                     add(
                             out,
                             before,
@@ -149,7 +149,7 @@ public final class Improvements {
                             "take " + n + " runs of " + capture.label().toLowerCase(Locale.ROOT)
                                     + (capture.levels().size() > 1 ? " at each level" : ""),
                             (n - runs) * capture.levels().size() * capture.minutes(),
-                            new PlanCommand.SetRepeats(name, n));
+                            new PlanningCommand.SetRepeats(name, n));
                 }
             }
         });
@@ -164,7 +164,7 @@ public final class Improvements {
     private static void add(
             List<Possible> out, Quantity before, Optional<Quantity> with, String says, double minutes, Command act) {
         with.filter(q -> q.u() < WORTH * before.u())
-                .ifPresent(q -> out.add(new Possible(new Change(says, minutes, q), act)));
+                .ifPresent(q -> out.add(new Possible(new PlanChange(says, minutes, q), act)));
     }
 
     /**
@@ -198,9 +198,9 @@ public final class Improvements {
         boolean rough = foresight.takesLong(now, result);
         double var = u.u() * u.u();
         for (int tries = 0; tries < MOST_TRIES && !left.isEmpty(); tries++) {
-            Map<Change, Possible> byChange = new LinkedHashMap<>();
+            Map<PlanChange, Possible> byChange = new LinkedHashMap<>();
             left.forEach(p -> byChange.put(p.change(), p));
-            Possible next = Change.cheapest(List.copyOf(byChange.keySet()), target)
+            Possible next = PlanChange.cheapest(List.copyOf(byChange.keySet()), target)
                     .map(byChange::get)
                     .orElseGet(() -> left.stream()
                             .max(Comparator.comparingDouble(p -> (var
@@ -214,8 +214,8 @@ public final class Improvements {
             Optional<Quantity> exact = foresight.of(next.act().apply(now), result);
             left.remove(next);
             if (exact.isPresent() && exact.get().u() < WORTH * u.u()) {
-                Change c = next.change();
-                return Optional.of(new Possible(new Change(c.says(), c.minutes(), exact.get()), next.act()));
+                PlanChange c = next.change();
+                return Optional.of(new Possible(new PlanChange(c.says(), c.minutes(), exact.get()), next.act()));
             }
         }
         return Optional.empty();

@@ -4,8 +4,8 @@ import eagerneedle.core.formula.Formula;
 import eagerneedle.core.formula.Propagation;
 import eagerneedle.core.judge.School;
 import eagerneedle.core.quantity.LabUnit;
+import eagerneedle.core.quantity.Printed;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.quantity.Written;
 import eagerneedle.core.sheet.Derived;
 import eagerneedle.core.sheet.Sheet;
 import java.util.ArrayList;
@@ -109,7 +109,7 @@ public record LawOfResult(String key, String law, List<Term> terms, double alone
                 Quantity part = Quantity.exact(slope.value(), slope.unit()).times(Quantity.exact(of, step));
                 double contribution = Math.abs(part.value() * part.unit().scaleTo(result.unit()));
                 sum += school == School.LIMITS ? contribution : contribution * contribution;
-                LabUnit shown = Written.of(x).unit();
+                LabUnit shown = Printed.of(x).unit();
                 Quantity one = Quantity.exact(slope.value(), slope.unit()).times(Quantity.exact(1, shown.difference()));
                 terms.add(new Term(
                         t.name(),

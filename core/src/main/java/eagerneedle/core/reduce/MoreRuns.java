@@ -2,7 +2,7 @@ package eagerneedle.core.reduce;
 
 import eagerneedle.core.quantity.Leaf;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.PlanningCommand;
 import eagerneedle.core.session.Session;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -33,7 +33,7 @@ final class MoreRuns {
     }
 
     private Session with(int n) {
-        return new PlanCommand.SetRepeats(capture, n).apply(now);
+        return new PlanningCommand.SetRepeats(capture, n).apply(now);
     }
 
     /** The result with n runs. */

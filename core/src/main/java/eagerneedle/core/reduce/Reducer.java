@@ -1,8 +1,8 @@
 package eagerneedle.core.reduce;
 
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.session.PlanCommand;
-import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.session.PlanningCommand;
+import eagerneedle.core.session.ReducingCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Capture;
@@ -108,13 +108,13 @@ public final class Reducer {
                 String reading = located.sheet().inputs().containsKey(e.getValue())
                         ? reading(session, e.getValue())
                         : e.getValue();
-                with = new PlanCommand.SetMeasured(e.getKey(), e.getKey(), reading).apply(with);
+                with = new PlanningCommand.SetMeasured(e.getKey(), e.getKey(), reading).apply(with);
             }
         }
         for (Run run : session.runs()) {
             for (String w : run.windows().keySet()) {
                 if (mistake.change().containsKey(run.capture() + "." + w)) {
-                    with = new ReduceCommand.SetWindow(run.id(), w, null).apply(with);
+                    with = new ReducingCommand.SetWindow(run.id(), w, null).apply(with);
                 }
             }
         }

@@ -5,14 +5,14 @@ package eagerneedle.core.session;
  * throws {@link IllegalArgumentException} with one sentence and changes nothing.
  */
 public sealed interface Command
-        permits PlanCommand,
+        permits PlanningCommand,
                 RigCommand,
                 CalibrationCommand,
                 RunCommand,
-                ReduceCommand,
+                ReducingCommand,
                 JudgeCommand,
                 RecordCommand,
-                PoolCommand,
+                PoolingCommand,
                 SheetCommand,
                 Command.Together {
     Session apply(Session before);

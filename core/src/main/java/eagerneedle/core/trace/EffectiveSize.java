@@ -125,8 +125,7 @@ final class EffectiveSize {
 
     /** Sums of products of deviations at lags from an odd one to an even one, in one pass; by lag less one. */
     private static double[] products(double[] v, double mean, int first, int last) {
-        double[][] parts =
-                Blocks.map(v.length, (from, to) -> products(v, mean, first, last, from, to), double[][]::new);
+        double[][] parts = Tiles.map(v.length, (from, to) -> products(v, mean, first, last, from, to), double[][]::new);
         double[] all = parts[0];
         for (int i = 1; i < parts.length; i++) {
             for (int k = first - 1; k < last; k++) {

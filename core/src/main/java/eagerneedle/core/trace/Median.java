@@ -26,7 +26,7 @@ final class Median {
 
     private static double ofMany(double[] v) {
         Bounds bounds = Bounds.of(v);
-        return of(v, Blocks.map(v.length, (from, to) -> within(v, bounds, from, to), Within[]::new));
+        return of(v, Tiles.map(v.length, (from, to) -> within(v, bounds, from, to), Within[]::new));
     }
 
     /** True for so many values that bounds are looked for first. */

@@ -32,7 +32,7 @@ record Sums(
 
     static Sums of(double[] t, double[] v) {
         double near = near(v);
-        Sums[] parts = Blocks.map(v.length, (from, to) -> block(t, v, near, from, to), Sums[]::new);
+        Sums[] parts = Tiles.map(v.length, (from, to) -> block(t, v, near, from, to), Sums[]::new);
         return of(parts);
     }
 

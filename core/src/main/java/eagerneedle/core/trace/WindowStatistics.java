@@ -97,7 +97,7 @@ public record WindowStatistics(
             }
             double near = Sums.near(v);
             Median.Bounds bounds = Median.Bounds.of(v);
-            Block[] blocks = Blocks.map(
+            Block[] blocks = Tiles.map(
                     v.length,
                     (from, to) -> new Block(Sums.block(t, v, near, from, to), Median.within(v, bounds, from, to)),
                     Block[]::new);

@@ -277,8 +277,8 @@ class SheetTextTest {
                 "=",
                 "a:",
                 "'a'")) {
-            assertThat(tree("a: " + Written.flow(s)).get("a")).isEqualTo(s);
-            assertThat(words("a: {" + Written.key(s) + ": " + Written.flow(s) + "}")
+            assertThat(tree("a: " + WrittenYaml.flow(s)).get("a")).isEqualTo(s);
+            assertThat(words("a: {" + WrittenYaml.key(s) + ": " + WrittenYaml.flow(s) + "}")
                             .get("a"))
                     .isEqualTo(Map.of(s, s));
         }

@@ -79,8 +79,8 @@ class WritingTest {
                     .toList();
             List<String> above = path.subList(0, path.size() - 1);
             if (!leaf.name()
-                    || Entries.of(above).isEmpty()
-                    || Entries.areNamed(above)
+                    || SchemaEntries.of(above).isEmpty()
+                    || SchemaEntries.areNamed(above)
                     || text.startsWith("\"", leaf.span().from())) {
                 continue;
             }

@@ -96,17 +96,17 @@ class PlanningTest {
 
     @Test
     void theCheapestChangeThatReachesTheTargetIsNamed() {
-        List<Change> changes = List.of(
-                new Change("take 12 runs", 40, u(0.05)),
-                new Change("read the bar with the caliper", 1, u(0.08)),
-                new Change("use the other balance", 2, u(0.02)));
-        assertThat(Change.cheapest(changes, 0.1).orElseThrow().says()).isEqualTo("read the bar with the caliper");
-        assertThat(Change.cheapest(changes, 0.06).orElseThrow().says()).isEqualTo("use the other balance");
-        assertThat(Change.sentence(u(0.2), changes, 0.1))
+        List<PlanChange> changes = List.of(
+                new PlanChange("take 12 runs", 40, u(0.05)),
+                new PlanChange("read the bar with the caliper", 1, u(0.08)),
+                new PlanChange("use the other balance", 2, u(0.02)));
+        assertThat(PlanChange.cheapest(changes, 0.1).orElseThrow().says()).isEqualTo("read the bar with the caliper");
+        assertThat(PlanChange.cheapest(changes, 0.06).orElseThrow().says()).isEqualTo("use the other balance");
+        assertThat(PlanChange.sentence(u(0.2), changes, 0.1))
                 .isEqualTo("Cheapest: read the bar with the caliper. It brings u to 0.080 N for about 1 min more.");
-        assertThat(Change.sentence(u(0.2), changes, 0.01))
+        assertThat(PlanChange.sentence(u(0.2), changes, 0.01))
                 .startsWith("No single change reaches it. The best is to use the other balance");
-        assertThat(Change.sentence(u(0.2), changes, 0.3)).startsWith("The target is met already");
-        assertThat(Change.sentence(u(0.2), List.of(), 0.1)).startsWith("Nothing in the stockroom");
+        assertThat(PlanChange.sentence(u(0.2), changes, 0.3)).startsWith("The target is met already");
+        assertThat(PlanChange.sentence(u(0.2), List.of(), 0.1)).startsWith("Nothing in the stockroom");
     }
 }

@@ -23,8 +23,8 @@ class DecimalSignTest {
         assertThat(Notation.plusMinus(force)).isEqualTo("−4,127 ± 0,038 N");
         assertThat(Notation.interval(-0.5, 1.25)).isEqualTo("−0,5 to 1,3");
         assertThat(Notation.plain(-1.25e-9, 3)).isEqualTo("−1,25\u2009×\u200910⁻⁹");
-        assertThat(Written.of(Quantity.exact(0.69, LabUnit.parse("mm"))).text()).isEqualTo("0,69\u2009mm");
-        assertThat(Written.of(force).beforePoint()).isEqualTo(2);
+        assertThat(Printed.of(Quantity.exact(0.69, LabUnit.parse("mm"))).text()).isEqualTo("0,69\u2009mm");
+        assertThat(Printed.of(force).beforePoint()).isEqualTo(2);
         assertThat(Digits.bracket(force)).isEqualTo("-4.127(38) N");
         assertThat(Reading.parse(Digits.bracket(force)).value()).isEqualTo(-4.127);
         assertThat(Reading.parse("20.02 limit 0.05 mm").text()).isEqualTo("20.020 limit 0.050 mm");

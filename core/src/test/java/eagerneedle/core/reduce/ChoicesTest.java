@@ -9,7 +9,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Entries;
 import eagerneedle.core.session.JudgeCommand;
-import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.session.ReducingCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
@@ -88,8 +88,8 @@ class ChoicesTest {
 
     @Test
     void aColumnByFormulaIsWorkedOutForEveryRunAndMayBeUsedByAResult() {
-        apply(new ReduceCommand.AddQuantity("row", "r", derived("V / I", "ohm")));
-        apply(new ReduceCommand.AddQuantity(Session.RESULTS, "r_mean", derived("mean(row.r)", "ohm")));
+        apply(new ReducingCommand.AddQuantity("row", "r", derived("V / I", "ohm")));
+        apply(new ReducingCommand.AddQuantity(Session.RESULTS, "r_mean", derived("mean(row.r)", "ohm")));
         Reduction r = reducer.reduce(session);
         double mean = 0;
         for (Run run : session.runs()) {
@@ -100,35 +100,35 @@ class ChoicesTest {
         }
         assertThat(r.quantity("r_mean").orElseThrow().value()).isCloseTo(mean, within(1e-9));
         assertThat(r.ledger().entries()).extracting(Ledger.Entry::name).contains("row[2].r", "r_mean");
-        apply(new ReduceCommand.AddQuantity("row", "r", null));
+        apply(new ReducingCommand.AddQuantity("row", "r", null));
         assertThat(reducer.reduce(session).outcome("r_mean").problem()).contains("row.r");
-        apply(new ReduceCommand.AddQuantity(Session.RESULTS, "r_mean", null));
+        apply(new ReducingCommand.AddQuantity(Session.RESULTS, "r_mean", null));
         assertThat(session.own()).isEmpty();
         assertThat(reducer.sheetOf(session)).isSameAs(sheet.sheet());
     }
 
     @Test
     void whatCannotBeAddedIsRefusedOrSaid() {
-        assertThatThrownBy(() -> apply(new ReduceCommand.AddQuantity("row", "2r", derived("V", null))))
+        assertThatThrownBy(() -> apply(new ReducingCommand.AddQuantity("row", "2r", derived("V", null))))
                 .isInstanceOf(IllegalArgumentException.class)
                 .hasMessageContaining("begins with a letter");
-        assertThatThrownBy(() -> apply(new ReduceCommand.AddQuantity("row", "r", derived("V / ", null))))
+        assertThatThrownBy(() -> apply(new ReducingCommand.AddQuantity("row", "r", derived("V / ", null))))
                 .hasMessageContaining("column");
-        assertThatThrownBy(() -> apply(new ReduceCommand.AddQuantity("row", "r", derived("V", "furlong"))))
+        assertThatThrownBy(() -> apply(new ReducingCommand.AddQuantity("row", "r", derived("V", "furlong"))))
                 .hasMessageContaining("furlong");
-        apply(new ReduceCommand.AddQuantity("row", "r", derived("V / current", null)));
+        apply(new ReducingCommand.AddQuantity("row", "r", derived("V / current", null)));
         assertThat(reducer.reduce(session)
                         .ofRun(session.run(1).orElseThrow(), "r")
                         .problem())
                 .contains("no current");
-        apply(new ReduceCommand.AddQuantity("row", "r", derived("V + I", null)));
+        apply(new ReducingCommand.AddQuantity("row", "r", derived("V + I", null)));
         assertThat(reducer.reduce(session)
                         .ofRun(session.run(1).orElseThrow(), "r")
                         .problem())
                 .startsWith("In the formula that was added, column 1:")
                 .contains("'V + I'");
         // A quantity of the sheet stays what it is.
-        apply(new ReduceCommand.AddQuantity("row", "V", derived("2 V", null)));
+        apply(new ReducingCommand.AddQuantity("row", "V", derived("2 V", null)));
         assertThat(reducer.reduce(session)
                         .ofRun(session.run(1).orElseThrow(), "V")
                         .quantity()

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import eagerneedle.core.quantity.Budget;
 import eagerneedle.core.quantity.Quantity;
-import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.PlanningCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.SheetReader;
 import eagerneedle.core.trace.RawSamples;
@@ -52,7 +52,7 @@ class PlanTest {
     @Test
     void oneChangedUncertaintyChangesTheBudget() {
         double before = reducer.plan(session).quantity("g").orElseThrow().u();
-        Session worse = new PlanCommand.SetPlanned("spacing", "foot spacing", "842(9) mm").apply(session);
+        Session worse = new PlanningCommand.SetPlanned("spacing", "foot spacing", "842(9) mm").apply(session);
         Reduction after = reducer.plan(worse);
         assertThat(after.quantity("g").orElseThrow().u()).isGreaterThan(1.5 * before);
         assertThat(Budget.of(after.quantity("g").orElseThrow()).lines().get(0).label())

@@ -8,11 +8,11 @@ import eagerneedle.core.calibration.Calibration;
 import eagerneedle.core.calibration.CalibrationPoint;
 import eagerneedle.core.calibration.Relation;
 import eagerneedle.core.chain.Link;
-import eagerneedle.core.plan.Change;
+import eagerneedle.core.plan.PlanChange;
 import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.CalibrationCommand;
 import eagerneedle.core.session.Command;
-import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.PlanningCommand;
 import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
@@ -110,8 +110,8 @@ class PreparationTest {
     @Test
     void aTiedInstrumentSpeaksForTheReadingAndIsSharedByTwo() {
         double before = reducer.plan(session).quantity("length").orElseThrow().u();
-        act(new PlanCommand.TieInput("length", "length", caliper));
-        act(new PlanCommand.TieInput("width", "width", caliper));
+        act(new PlanningCommand.TieInput("length", "length", caliper));
+        act(new PlanningCommand.TieInput("width", "width", caliper));
         Reduction plan = reducer.plan(session);
         Quantity length = plan.quantity("length").orElseThrow();
         assertThat(length.value()).isEqualTo(250);
@@ -121,11 +121,11 @@ class PreparationTest {
         assertThat(length.correlation(plan.quantity("width").orElseThrow()))
                 .as("one caliper, one error")
                 .isGreaterThan(0.85);
-        act(new PlanCommand.SetPlanned("length", "length", "250.0(9) mm"));
+        act(new PlanningCommand.SetPlanned("length", "length", "250.0(9) mm"));
         assertThat(reducer.plan(session).quantity("length").orElseThrow().u())
                 .as("what a person writes comes first")
                 .isCloseTo(0.9, within(1e-9));
-        act(new PlanCommand.SetMeasured("length", "length", "251.3 mm"));
+        act(new PlanningCommand.SetMeasured("length", "length", "251.3 mm"));
         assertThat(reducer.reduce(session).quantity("length").orElseThrow().u())
                 .as("a bare number read with it")
                 .isCloseTo(Math.hypot(0.03, 0.01) / Math.sqrt(3), within(1e-9));
@@ -148,7 +148,7 @@ class PreparationTest {
         // Width leads: 0.29 mm of 20 mm, 1.4 %. The rule is no better; the caliper is enough and quicker than the
         // microscope.
         double target = 0.012 * now.value();
-        assertThat(Change.cheapest(
+        assertThat(PlanChange.cheapest(
                                 all.stream().map(Improvements.Possible::change).toList(), target)
                         .orElseThrow()
                         .says())
@@ -168,9 +168,10 @@ class PreparationTest {
     @Test
     void moreRunsBringTheScatterDown() {
         double two = reducer.plan(session).quantity("F").orElseThrow().u();
-        act(new PlanCommand.SetRepeats("pulls", 8));
+        act(new PlanningCommand.SetRepeats("pulls", 8));
         assertThat(reducer.plan(session).quantity("F").orElseThrow().u()).isCloseTo(two / 2, within(1e-9));
-        assertThatThrownBy(() -> act(new PlanCommand.SetRepeats("pulls", 0))).hasMessageContaining("from 1 to 1000");
+        assertThatThrownBy(() -> act(new PlanningCommand.SetRepeats("pulls", 0)))
+                .hasMessageContaining("from 1 to 1000");
     }
 
     @Test

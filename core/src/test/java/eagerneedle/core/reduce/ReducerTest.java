@@ -11,8 +11,8 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.session.CalibrationCommand;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.JudgeCommand;
-import eagerneedle.core.session.PlanCommand;
-import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.session.PlanningCommand;
+import eagerneedle.core.session.ReducingCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
@@ -139,7 +139,7 @@ class ReducerTest {
         reducer.reduce(session);
         assertThat(reducer.computedLast()).isZero();
         Run run = session.keptRuns().get(2);
-        apply(new ReduceCommand.SetWindow(run.id(), "rolling", new Window(0.6, 1.8, "by hand")));
+        apply(new ReducingCommand.SetWindow(run.id(), "rolling", new Window(0.6, 1.8, "by hand")));
         Reduction r = reducer.reduce(session);
         assertThat(reducer.computedLast()).isBetween(5, 31).isLessThan(all / 5);
         assertThat(r.window(run, "rolling").orElseThrow().from()).isEqualTo(0.6);
@@ -174,7 +174,7 @@ class ReducerTest {
     @Test
     void measuredReadingsReplacePlannedOnes() {
         double before = reducer.reduce(session).quantity("g").orElseThrow().value();
-        apply(new PlanCommand.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
+        apply(new PlanningCommand.SetMeasured("spacing", "foot spacing", "850.0(6) mm"));
         Reduction r = reducer.reduce(session);
         assertThat(r.quantity("g").orElseThrow().value() / before).isCloseTo(850.0 / 842.3, within(1e-3));
         assertThat(r.ledger().named("spacing").orElseThrow().source()).isEqualTo("measured");
@@ -241,7 +241,7 @@ class ReducerTest {
         assertThat(clean).extracting(Finding::watch).containsOnly("not calibrated", "as planned");
         Run run = session.keptRuns().get(2);
         Window w = reducer.reduce(session).window(run, "rolling").orElseThrow();
-        apply(new ReduceCommand.SetWindow(run.id(), "rolling", new Window(0.0, w.to(), "by hand")));
+        apply(new ReducingCommand.SetWindow(run.id(), "rolling", new Window(0.0, w.to(), "by hand")));
         List<Finding> found = watch.look(reducer.reduce(session), DAY);
         assertThat(found).anySatisfy(f -> {
             assertThat(f.watch()).isEqualTo("window");
@@ -258,7 +258,7 @@ class ReducerTest {
 
     @Test
     void failedChecksAndOverdueCalibrationsAreSaid() {
-        apply(new PlanCommand.SetMeasured("spacing", "foot spacing", "842.3(6) mm"));
+        apply(new PlanningCommand.SetMeasured("spacing", "foot spacing", "842.3(6) mm"));
         List<CalibrationPoint> points = List.of(
                 new CalibrationPoint("0.3(1) m", 0.3, 1e-4, 9, true),
                 new CalibrationPoint("0.6(1) m", 0.6, 1e-4, 9, true),

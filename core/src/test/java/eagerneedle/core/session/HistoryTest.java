@@ -17,11 +17,11 @@ class HistoryTest {
 
     private List<Command> oneOfEach() {
         return List.of(
-                new PlanCommand.SetPlanned("s", "spacing", "842(1) mm"),
-                new PlanCommand.SetMeasured("s", "spacing", "843(1) mm"),
+                new PlanningCommand.SetPlanned("s", "spacing", "842(1) mm"),
+                new PlanningCommand.SetMeasured("s", "spacing", "843(1) mm"),
                 new RunCommand.KeepRun(run),
                 new RunCommand.RenameRun(1, "first"),
-                new ReduceCommand.SetWindow(1, "rolling", new Window(0.5, 1.5, "moved by hand")),
+                new ReducingCommand.SetWindow(1, "rolling", new Window(0.5, 1.5, "moved by hand")),
                 new RunCommand.LeaveOut(1, "hand in the beam"),
                 new RunCommand.LeaveOut(1, null),
                 new RunCommand.DiscardRun(1, "wrong block"),
@@ -29,18 +29,18 @@ class HistoryTest {
                 new RigCommand.SignOff("feet", "Feet stand", DAY),
                 new RecordCommand.AddNote(DAY, "A note."),
                 new JudgeCommand.ChooseSchool(School.LIMITS),
-                new ReduceCommand.SetWindow(1, "rolling", null),
+                new ReducingCommand.SetWindow(1, "rolling", null),
                 new RigCommand.SignOff("feet", "Feet stand", null),
                 new RecordCommand.AddNote(DAY, "", List.of(new Entries.Picture(1, "rig.png"))),
                 new JudgeCommand.HideReferences(DAY),
                 new JudgeCommand.LockResults(DAY, java.util.Map.of("g", "9.81(2) m/s²")),
-                new ReduceCommand.AddQuantity(
+                new ReducingCommand.AddQuantity(
                         "slopes", "half", new eagerneedle.core.sheet.Derived("half", null, null, null, "a / 2", null)),
-                new ReduceCommand.AddQuantity("slopes", "half", null),
+                new ReducingCommand.AddQuantity("slopes", "half", null),
                 new RunCommand.VoidSamples(1, 0.1, 0.2, "knocked"),
                 new RunCommand.CountSamples(1, new Entries.Voided(0.1, 0.2, "knocked")),
-                new PlanCommand.SetPlanned("s", "spacing", null),
-                new PlanCommand.SetMeasured("s", "spacing", null));
+                new PlanningCommand.SetPlanned("s", "spacing", null),
+                new PlanningCommand.SetMeasured("s", "spacing", null));
     }
 
     @Test
@@ -83,7 +83,7 @@ class HistoryTest {
         assertThatThrownBy(() -> history.apply(new RunCommand.KeepRun(run))).hasMessageContaining("already");
         assertThatThrownBy(() -> history.apply(new RunCommand.RenameRun(1, "  ")))
                 .hasMessageContaining("name");
-        assertThatThrownBy(() -> history.apply(new PlanCommand.SetMeasured("s", "spacing", "wide")))
+        assertThatThrownBy(() -> history.apply(new PlanningCommand.SetMeasured("s", "spacing", "wide")))
                 .hasMessageContaining("not a number");
         assertThatThrownBy(() -> history.apply(new RecordCommand.AddNote(DAY, " ")))
                 .hasMessageContaining("empty");

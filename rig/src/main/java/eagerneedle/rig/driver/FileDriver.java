@@ -26,7 +26,7 @@ public final class FileDriver extends Sampler {
     private static final Pattern NAMED = Pattern.compile("(.*?)\\s*[\\[(](.*)[\\])]\\s*");
 
     private final Path file;
-    private final Batch batch = new Batch();
+    private final BlockBuilder batch = new BlockBuilder();
     private @Nullable Description description;
     private char separator = ',';
     private LabUnit clock = LabUnit.SECOND;

@@ -28,7 +28,7 @@ public final class LineDriver extends WireSampler {
     private final CountDownLatch described = new CountDownLatch(1);
     private final Confirmations confirmations = new Confirmations();
     private final Map<String, Double> outputs = new ConcurrentHashMap<>();
-    private final Batch batch = new Batch(1e6);
+    private final BlockBuilder batch = new BlockBuilder(1e6);
     private volatile @Nullable Description description;
     private volatile double rate = 10;
     private final EarlierSampling before = new EarlierSampling();

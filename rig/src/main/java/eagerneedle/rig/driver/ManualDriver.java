@@ -10,7 +10,7 @@ public final class ManualDriver extends Sampler {
     private final List<String> channels;
     private final List<String> units;
     private final LongSupplier nanos;
-    private final Batch batch = new Batch();
+    private final BlockBuilder batch = new BlockBuilder();
     private long start;
 
     /** @param nanos a clock that only rises, in ns */

@@ -52,7 +52,7 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
      * @param run its number, and the seed of what a person does: how late readings are taken, how readings by eye
      *     scatter
      */
-    static Captured of(RigModel rig, Reduction before, String capture, String level, int run) {
+    static Captured of(SimulatedRig rig, Reduction before, String capture, String level, int run) {
         Sheet sheet = before.sheet();
         Capture plan = sheet.capture(capture);
         Map<String, Double> outputs = LevelOutputs.of(before, capture, level);
@@ -78,7 +78,7 @@ record Captured(Map<String, RawSamples> samples, Entries entries, Map<String, De
     }
 
     private static Captured taken(
-            RigModel rig, Reduction before, String capture, String level, Map<String, Double> outputs, long seed) {
+            SimulatedRig rig, Reduction before, String capture, String level, Map<String, Double> outputs, long seed) {
         Sheet sheet = before.sheet();
         Capture plan = sheet.capture(capture);
         Map<String, String> bench = new LinkedHashMap<>(Map.of("capture", capture, "level", level));

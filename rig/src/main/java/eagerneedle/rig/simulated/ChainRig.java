@@ -28,7 +28,7 @@ import org.jspecify.annotations.Nullable;
  * by its trims; in a run each channel settles towards a hidden value. So any sheet can be rehearsed before it has
  * physics of its own.
  */
-final class ChainRig implements RigModel {
+final class ChainRig implements SimulatedRig {
     /** Mistakes that a signal can show: two leads exchanged, the second channel turned round, the first one open. */
     static final List<String> FAULTS = List.of("swapped", "reversed", "open");
 

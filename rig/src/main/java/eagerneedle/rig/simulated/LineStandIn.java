@@ -35,7 +35,7 @@ public final class LineStandIn implements AutoCloseable {
     /** Samples that may be late before they are missing. */
     private static final double HELD_UP = 10;
 
-    private final RigModel rig;
+    private final SimulatedRig rig;
     private final String id;
     private final String label;
     private final double pace;
@@ -67,7 +67,7 @@ public final class LineStandIn implements AutoCloseable {
      *
      * @param pace 1 for real time, 10 for ten times as fast
      */
-    public LineStandIn(RigModel rig, String id, String label, double pace) throws IOException {
+    public LineStandIn(SimulatedRig rig, String id, String label, double pace) throws IOException {
         this(rig, id, label, pace, new OneWorld());
     }
 
@@ -76,12 +76,12 @@ public final class LineStandIn implements AutoCloseable {
      *
      * @param world shared by the stand-ins of one bench
      */
-    public LineStandIn(RigModel rig, String id, String label, double pace, OneWorld world) throws IOException {
+    public LineStandIn(SimulatedRig rig, String id, String label, double pace, OneWorld world) throws IOException {
         this(rig, id, label, pace, world, new ServerSocket(0, 1, InetAddress.getLoopbackAddress()), null);
     }
 
     private LineStandIn(
-            RigModel rig,
+            SimulatedRig rig,
             String id,
             String label,
             double pace,
@@ -101,12 +101,12 @@ public final class LineStandIn implements AutoCloseable {
     }
 
     /** Plugs in at a pseudo-terminal: {@link #serialPort()} is where a driver finds it. */
-    public static LineStandIn serial(RigModel rig, String id, String label, double pace) throws IOException {
+    public static LineStandIn serial(SimulatedRig rig, String id, String label, double pace) throws IOException {
         return serial(rig, id, label, pace, new OneWorld());
     }
 
     /** The same beside others. */
-    public static LineStandIn serial(RigModel rig, String id, String label, double pace, OneWorld world)
+    public static LineStandIn serial(SimulatedRig rig, String id, String label, double pace, OneWorld world)
             throws IOException {
         return new LineStandIn(rig, id, label, pace, world, null, new PseudoTerminal());
     }

@@ -12,14 +12,14 @@ import java.util.Objects;
  * same seed; since all that nature does is drawn by what it is for, they are one bench, as long as hands do the same at
  * all of them.
  */
-final class OneDevice implements RigModel {
-    private final RigModel bench;
+final class OneDevice implements SimulatedRig {
+    private final SimulatedRig bench;
     private final List<String> channels = new ArrayList<>();
     private final List<Integer> columns = new ArrayList<>();
     private final boolean gate;
 
     /** @param device one of the sheet */
-    OneDevice(RigModel bench, Sheet sheet, String device) {
+    OneDevice(SimulatedRig bench, Sheet sheet, String device) {
         this.bench = bench;
         this.gate = "gate"
                 .equals(Objects.requireNonNull(sheet.devices().get(device)).driver());

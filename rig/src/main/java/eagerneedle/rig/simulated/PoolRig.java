@@ -21,23 +21,23 @@ import java.util.Set;
  * The benches of all sessions that a pool expects, in one nature, beside a bench of the pool's own where it has one.
  * What the pool takes to be shared is the same at all of them; all the rest is drawn for each.
  */
-final class PoolRig implements RigModel {
+final class PoolRig implements SimulatedRig {
     private static final long APART = 100_003;
     private static final String FAULT = "rig." + Pool.NAME + ".";
 
-    private final RigModel own;
+    private final SimulatedRig own;
     private final Pool pool;
     private final List<Bench> benches;
 
     /** One session that is expected. */
-    private record Bench(String name, SheetReader.Located located, RigModel rig) {}
+    private record Bench(String name, SheetReader.Located located, SimulatedRig rig) {}
 
     /** How the bench of a session is made. */
     private interface Maker {
-        RigModel of(Sheet sheet, long seed, Once once, String session);
+        SimulatedRig of(Sheet sheet, long seed, Once once, String session);
     }
 
-    private PoolRig(RigModel own, Sheet sheet, RigPlan plan, long seed, Maker maker) {
+    private PoolRig(SimulatedRig own, Sheet sheet, RigPlan plan, long seed, Maker maker) {
         this.own = own;
         this.pool = sheet.pool();
         this.benches = new ArrayList<>();
@@ -62,13 +62,13 @@ final class PoolRig implements RigModel {
      * @param plan the physics of the pool
      * @param faults mistakes of the pool; those of its sessions are {@code rig.pool.SESSION}
      */
-    static RigModel of(RigModel own, Sheet sheet, RigPlan plan, long seed, Set<String> faults) {
+    static SimulatedRig of(SimulatedRig own, Sheet sheet, RigPlan plan, long seed, Set<String> faults) {
         return new PoolRig(
                 own, sheet, plan, seed, (s, n, once, session) -> Rigs.of(s, n, once, of(sheet, session, faults)));
     }
 
     /** With instruments that show the truth. */
-    static RigModel ideal(RigModel own, Sheet sheet, RigPlan plan, long seed) {
+    static SimulatedRig ideal(SimulatedRig own, Sheet sheet, RigPlan plan, long seed) {
         return new PoolRig(own, sheet, plan, seed, (s, n, once, session) -> Rigs.ideal(s, n, once));
     }
 

@@ -17,8 +17,8 @@ import eagerneedle.core.session.CalibrationCommand;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.Entries;
 import eagerneedle.core.session.History;
-import eagerneedle.core.session.PlanCommand;
-import eagerneedle.core.session.PoolCommand;
+import eagerneedle.core.session.PlanningCommand;
+import eagerneedle.core.session.PoolingCommand;
 import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
@@ -58,7 +58,7 @@ public record Rehearsal(
     private static final int AGAIN = 3;
 
     /** Carries the method out, starting at a moment. The sheet must name a simulated rig. */
-    public static Rehearsal of(SheetReader.Located located, RigModel rig, Instant start) {
+    public static Rehearsal of(SheetReader.Located located, SimulatedRig rig, Instant start) {
         Sheet sheet = located.sheet();
         Session empty = Session.start(located.text(), sheet.title(), start);
         History history = new History(empty);
@@ -69,11 +69,11 @@ public record Rehearsal(
                 act(
                         history,
                         acts,
-                        new PlanCommand.SetMeasured(
+                        new PlanningCommand.SetMeasured(
                                 name, sheet.inputs().get(name).label(), reading));
             }
         });
-        rig.sources(start).forEach(source -> act(history, acts, new PoolCommand.Take(source)));
+        rig.sources(start).forEach(source -> act(history, acts, new PoolingCommand.Take(source)));
         Instant now = start.plus(Duration.ofMinutes(10));
         for (Sheet.Step step : sheet.prepare()) {
             act(history, acts, new RigCommand.SignOff(step.id(), step.text(), now));
@@ -168,7 +168,7 @@ public record Rehearsal(
      * n samples of every channel at a rate in samples a second, by the sheet's names; of a gate its edges meanwhile.
      * Where several instruments sample, each does so no faster than the sheet wants of it.
      */
-    static Map<String, RawSamples> stream(RigModel rig, Sheet sheet, double rate, int n) {
+    static Map<String, RawSamples> stream(SimulatedRig rig, Sheet sheet, double rate, int n) {
         List<String> channels = rig.channels();
         List<double[]> rows = new ArrayList<>(n);
         List<double[]> edges = new ArrayList<>();
@@ -207,7 +207,7 @@ public record Rehearsal(
         return sheet.devices().size() < 2 ? 1 : (int) Math.max(1, Math.round(rate / own));
     }
 
-    private static boolean isGate(RigModel rig, Sheet sheet, String channel) {
+    private static boolean isGate(SimulatedRig rig, Sheet sheet, String channel) {
         String device = sheet.channel(channel).device();
         return rig.isGate()
                 && (sheet.devices().size() < 2
@@ -229,7 +229,7 @@ public record Rehearsal(
         return new RawSamples(time, value);
     }
 
-    private static WindowStatistics steadied(RigModel rig, Sheet sheet, String name, int n) {
+    private static WindowStatistics steadied(SimulatedRig rig, Sheet sheet, String name, int n) {
         Channel channel = sheet.channel(name);
         Chain chain = channel.toChain();
         RawSamples raw =
@@ -242,7 +242,8 @@ public record Rehearsal(
                 new Trace(name, raw.time(), indication, channel.labUnit(), chain.stepAt(indication[0]), List.of()));
     }
 
-    private static Calibration calibrate(String name, Channel channel, RigModel rig, Reduction reduction, Instant now) {
+    private static Calibration calibrate(
+            String name, Channel channel, SimulatedRig rig, Reduction reduction, Instant now) {
         Sheet sheet = reduction.sheet();
         Channel.CalibrationPlan plan = channel.calibrationPlan();
         Relation relation = plan.toRelation();
@@ -287,7 +288,7 @@ public record Rehearsal(
             Channel channel,
             String part,
             List<Channel.PointPlan> plans,
-            RigModel rig,
+            SimulatedRig rig,
             Reduction reduction) {
         List<CalibrationPoint> out = new ArrayList<>();
         for (int i = 0; i < plans.size(); i++) {
@@ -317,7 +318,7 @@ public record Rehearsal(
         }
     }
 
-    private static void adjust(String name, Channel channel, RigModel rig, Reduction reduction) {
+    private static void adjust(String name, Channel channel, SimulatedRig rig, Reduction reduction) {
         Channel.CalibrationPlan plan = channel.calibrationPlan();
         double band = difference(Objects.requireNonNull(plan.band(), name), channel);
         double zero =
@@ -341,7 +342,7 @@ public record Rehearsal(
                         .mean());
     }
 
-    private static ClosureReadings close(String name, Channel channel, RigModel rig, Sheet sheet) {
+    private static ClosureReadings close(String name, Channel channel, SimulatedRig rig, Sheet sheet) {
         int n = channel.calibrationPlan().intervals();
         double[][] readings = new double[n][n];
         boolean cumulative = channel.calibrationPlan().mode().equals("cumulative");

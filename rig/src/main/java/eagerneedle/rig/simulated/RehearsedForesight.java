@@ -6,7 +6,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Foresight;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.RescaledPlan;
-import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.PlanningCommand;
 import eagerneedle.core.session.Session;
 import java.util.List;
 import java.util.Map;
@@ -46,7 +46,7 @@ public final class RehearsedForesight implements Foresight {
     public static Session untied(Session s) {
         Session out = s;
         for (String input : s.tied().keySet()) {
-            out = new PlanCommand.TieInput(input, input, null).apply(out);
+            out = new PlanningCommand.TieInput(input, input, null).apply(out);
         }
         return out;
     }

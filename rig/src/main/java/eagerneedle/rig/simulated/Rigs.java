@@ -42,12 +42,12 @@ public final class Rigs {
      * @param faults mistakes at the bench, by the ids of the sheet, or those of any bench of chains
      * @throws IllegalArgumentException for a fault that does not exist, or a rig that the sheet names and nobody has
      */
-    public static RigModel of(Sheet sheet, long seed, Set<String> faults) {
+    public static SimulatedRig of(Sheet sheet, long seed, Set<String> faults) {
         return of(sheet, seed, Once.of(seed), faults);
     }
 
     /** The same for one of several sessions. */
-    static RigModel of(Sheet sheet, long seed, Once once, Set<String> faults) {
+    static SimulatedRig of(Sheet sheet, long seed, Once once, Set<String> faults) {
         Sheet source = source(sheet);
         RigPlan plan = PooledSheet.rig(source);
         List<String> known = faults(sheet);
@@ -65,25 +65,25 @@ public final class Rigs {
                 }
             }
         }
-        RigModel own = new ChainRig(sheet, plan, seed, once, faults);
+        SimulatedRig own = new ChainRig(sheet, plan, seed, once, faults);
         return sheet.pool().isThere() ? PoolRig.of(own, sheet, plan, seed, faults) : own;
     }
 
     /** The rig of a sheet with instruments that show the truth; nature is drawn as without. */
-    public static RigModel ideal(Sheet sheet, long seed) {
+    public static SimulatedRig ideal(Sheet sheet, long seed) {
         return ideal(sheet, seed, Once.of(seed));
     }
 
     /** The same for one of several sessions. */
-    static RigModel ideal(Sheet sheet, long seed, Once once) {
+    static SimulatedRig ideal(Sheet sheet, long seed, Once once) {
         RigPlan plan = PooledSheet.rig(source(sheet));
-        RigModel own = ChainRig.ideal(sheet, plan, seed, once);
+        SimulatedRig own = ChainRig.ideal(sheet, plan, seed, once);
         return sheet.pool().isThere() ? PoolRig.ideal(own, sheet, plan, seed) : own;
     }
 
     /** What one of several instruments sees of the bench of a sheet; the whole of it where there is one. */
-    public static RigModel of(Sheet sheet, String device, long seed, Set<String> faults) {
-        RigModel all = of(sheet, seed, faults);
+    public static SimulatedRig of(Sheet sheet, String device, long seed, Set<String> faults) {
+        SimulatedRig all = of(sheet, seed, faults);
         return sheet.devices().size() < 2 ? all : new OneDevice(all, sheet, device);
     }
 
@@ -93,12 +93,12 @@ public final class Rigs {
     }
 
     /** The rig of a sheet that ships. */
-    public static RigModel shipped(String id, long seed, Set<String> faults) {
+    public static SimulatedRig shipped(String id, long seed, Set<String> faults) {
         return of(SheetReader.read(SheetReader.shippedText(id), id + ".yaml").sheet(), seed, faults);
     }
 
     /** A bench of chains, whatever physics the sheet writes down. */
-    public static RigModel chains(Sheet sheet, long seed, Set<String> faults) {
+    public static SimulatedRig chains(Sheet sheet, long seed, Set<String> faults) {
         return new ChainRig(sheet, seed, faults);
     }
 

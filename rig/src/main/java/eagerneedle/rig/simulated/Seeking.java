@@ -28,7 +28,7 @@ final class Seeking {
      *
      * @return what the output stood at, as written, by name; nothing where no output is turned
      */
-    static Map<String, String> of(RigModel rig, Sheet sheet, Capture plan, LiveTarget target, double rate) {
+    static Map<String, String> of(SimulatedRig rig, Sheet sheet, Capture plan, LiveTarget target, double rate) {
         Map<String, String> stood = new LinkedHashMap<>();
         String name = plan.seekPlan().output();
         if (name == null) {

@@ -120,9 +120,9 @@ class ChainRigTest {
     @ParameterizedTest
     @ValueSource(strings = {"swapped", "reversed", "open"})
     void faultsShowInTheSignal(String fault) {
-        RigModel good = Rigs.chains(CABINET.sheet(), 5, Set.of());
-        RigModel bad = Rigs.chains(CABINET.sheet(), 5, Set.of(fault));
-        for (RigModel rig : List.of(good, bad)) {
+        SimulatedRig good = Rigs.chains(CABINET.sheet(), 5, Set.of());
+        SimulatedRig bad = Rigs.chains(CABINET.sheet(), 5, Set.of(fault));
+        for (SimulatedRig rig : List.of(good, bad)) {
             rig.begin();
             rig.arrange(Map.of("touch", "cabinet"));
             for (int i = 0; i < 30; i++) {
@@ -166,7 +166,7 @@ class ChainRigTest {
     @Test
     void touchingAPlaceMovesTheInputItIsWiredTo() {
         for (boolean swapped : new boolean[] {false, true}) {
-            RigModel rig = Rigs.chains(CABINET.sheet(), 5, swapped ? Set.of("swapped") : Set.of());
+            SimulatedRig rig = Rigs.chains(CABINET.sheet(), 5, swapped ? Set.of("swapped") : Set.of());
             rig.begin();
             double[] before = rig.read();
             rig.arrange(Map.of("touch", "ice_bath"));

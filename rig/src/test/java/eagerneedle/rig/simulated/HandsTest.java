@@ -46,7 +46,7 @@ class HandsTest {
 
     private final SheetReader.Located sheet = SheetTrial.read(SHEET, "hands.yaml");
 
-    private static double mean(RigModel rig, int channel, double perUnit) {
+    private static double mean(SimulatedRig rig, int channel, double perUnit) {
         double sum = 0;
         for (int i = 0; i < 50; i++) {
             sum += rig.read()[channel];
@@ -57,7 +57,7 @@ class HandsTest {
 
     @Test
     void aTrimDoesWhatThePhysicsSays() {
-        RigModel rig = Rigs.of(sheet.sheet(), 4, Set.of());
+        SimulatedRig rig = Rigs.of(sheet.sheet(), 4, Set.of());
         Map<String, String> none = Map.of("channel", "load", "part", "points", "point", "0", "reference", "0 N");
         rig.arrange(none);
         double before = mean(rig, 0, 0.05);
@@ -77,7 +77,7 @@ class HandsTest {
 
     @Test
     void aTouchWarmsWhatIsTouchedAndNothingElse() {
-        RigModel rig = Rigs.of(sheet.sheet(), 4, Set.of());
+        SimulatedRig rig = Rigs.of(sheet.sheet(), 4, Set.of());
         assertThat(mean(rig, 1, 0.1)).isCloseTo(20, within(0.01));
         double load = mean(rig, 0, 0.05);
         rig.arrange(Map.of("touch", "wrist"));

@@ -64,7 +64,7 @@ class HiddenValuesTest {
         SheetReader.Located sheet = sheet("potters-wheel");
         long beyond = IntStream.range(0, 400)
                 .filter(seed -> {
-                    RigModel rig = Rigs.of(sheet.sheet(), seed, Set.of());
+                    SimulatedRig rig = Rigs.of(sheet.sheet(), seed, Set.of());
                     Reading read = Reading.parse(rig.readings().get(diameter));
                     double truth = rig.truth().get(diameter).in(read.unit());
                     return Math.abs(read.value() - truth) > read.u() * Math.sqrt(3) * (1 + 1e-9);

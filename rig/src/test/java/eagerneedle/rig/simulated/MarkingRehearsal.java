@@ -3,8 +3,8 @@ package eagerneedle.rig.simulated;
 import eagerneedle.core.marking.Explanation;
 import eagerneedle.core.marking.HandIn;
 import eagerneedle.core.marking.Marked;
-import eagerneedle.core.marking.Marker;
 import eagerneedle.core.marking.OwnData;
+import eagerneedle.core.marking.StudentMarker;
 import eagerneedle.core.marking.Verdict;
 import eagerneedle.core.marking.Wanted;
 import eagerneedle.core.quantity.Quantity;
@@ -12,7 +12,7 @@ import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.reduce.SampleSource;
 import eagerneedle.core.reduce.SheetTrial;
-import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.session.ReducingCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
 import eagerneedle.core.session.Session;
@@ -109,7 +109,7 @@ final class MarkingRehearsal {
 
     private Marked mark(String quantity, double v, int digits) {
         List<HandIn> one = List.of(new HandIn("one", quantity, rounded(v, digits), "", ""));
-        return Marker.mark(data, one, List.of(quantity), new Marker.Asked(false, false), q -> Map.of())
+        return StudentMarker.mark(data, one, List.of(quantity), new StudentMarker.Asked(false, false), q -> Map.of())
                 .get(0);
     }
 
@@ -156,7 +156,8 @@ final class MarkingRehearsal {
         }
         double v = theirs.get().value();
         List<HandIn> one = List.of(new HandIn("one", q, rounded(v, digits), "", ""));
-        Marked m = Marker.mark(data, one, List.of(q), new Marker.Asked(false, false), x -> Map.of("two", v))
+        Marked m = StudentMarker.mark(
+                        data, one, List.of(q), new StudentMarker.Asked(false, false), x -> Map.of("two", v))
                 .get(0);
         if (!m.verdict().isRightNumber()) {
             count("another's data", digits)
@@ -197,7 +198,8 @@ final class MarkingRehearsal {
                 List<HandIn> both = List.of(
                         new HandIn("one", a, wrong, "", ""),
                         new HandIn("one", b, rounded(v.getAsDouble(), digits), "", ""));
-                List<Marked> m = Marker.mark(data, both, List.of(a, b), new Marker.Asked(false, false), x -> Map.of());
+                List<Marked> m = StudentMarker.mark(
+                        data, both, List.of(a, b), new StudentMarker.Asked(false, false), x -> Map.of());
                 Marked later = m.stream()
                         .filter(x -> x.quantity().equals(b))
                         .findFirst()
@@ -233,7 +235,7 @@ final class MarkingRehearsal {
     private void ways(String q, int digits, String what) {
         for (Sheet.Offer o : data.sheet().offers()) {
             for (String way : o.choice().ways().keySet()) {
-                Reduction r = reduced(new ReduceCommand.PickWay(o.key(), way, way).apply(session));
+                Reduction r = reduced(new ReducingCommand.PickWay(o.key(), way, way).apply(session));
                 r.quantity(q).ifPresent(v -> right(q, v.value(), digits, "other way", what + " by " + way));
             }
         }
@@ -254,7 +256,7 @@ final class MarkingRehearsal {
                     double from = Math.max(0, is.from() + by * (random.nextDouble() - 0.5));
                     double to = is.to() + by * (random.nextDouble() - 0.5);
                     try {
-                        s = new ReduceCommand.SetWindow(run.id(), w, new Window(from, to, "by hand")).apply(s);
+                        s = new ReducingCommand.SetWindow(run.id(), w, new Window(from, to, "by hand")).apply(s);
                         any = true;
                     } catch (IllegalArgumentException none) {
                         // Beyond the run.

@@ -10,9 +10,9 @@ import eagerneedle.core.reduce.PoolTaking;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.Reduction;
 import eagerneedle.core.reduce.SheetTrial;
-import eagerneedle.core.session.PlanCommand;
-import eagerneedle.core.session.PoolCommand;
+import eagerneedle.core.session.PlanningCommand;
 import eagerneedle.core.session.PoolSource;
+import eagerneedle.core.session.PoolingCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.sheet.Pool;
 import eagerneedle.core.sheet.PooledSheet;
@@ -228,7 +228,7 @@ class PoolTest {
         Pool pool = SheetReader.read(text, "chutes.yaml").sheet().pool();
         SheetReader.Located chute = SheetReader.read(SheetReader.shippedText("baggage-chute"), "c.yaml");
         Rehearsal r = carriedOut(chute, 1);
-        Session again = new PlanCommand.SetMeasured("spacing", "spacing", "842.1(5) mm").apply(r.session());
+        Session again = new PlanningCommand.SetMeasured("spacing", "spacing", "842.1(5) mm").apply(r.session());
         Quantity a = taken(pool, r, r.session(), "a").quantities("g").get(0);
         Quantity b = taken(pool, r, again, "b").quantities("g").get(0);
         Rehearsal other = carriedOut(chute, 2);
@@ -245,14 +245,14 @@ class PoolTest {
     void whatIsTakenCanBeLeftOutAndTakenIn() {
         SheetReader.Located sheet = pool();
         Rehearsal r = carriedOut(sheet, 3);
-        Session without = new PoolCommand.LeaveOut("lean", "the tube broke").apply(r.session());
+        Session without = new PoolingCommand.LeaveOut("lean", "the tube broke").apply(r.session());
         Reducer reducer = new Reducer(sheet, (run, channel) -> RawSamples.NONE);
         assertThat(reducer.reduce(without).column("pool.T")).hasSize(6);
-        Session in = new PoolCommand.TakeIn("lean").apply(without);
+        Session in = new PoolingCommand.TakeIn("lean").apply(without);
         assertThat(reducer.reduce(in).column("pool.T")).hasSize(8);
-        assertThatThrownBy(() -> new PoolCommand.LeaveOut("lean", " ").apply(in))
+        assertThatThrownBy(() -> new PoolingCommand.LeaveOut("lean", " ").apply(in))
                 .hasMessageContaining("Say why");
-        assertThatThrownBy(() -> new PoolCommand.TakeIn("leen").apply(in)).hasMessageContaining("no leen");
+        assertThatThrownBy(() -> new PoolingCommand.TakeIn("leen").apply(in)).hasMessageContaining("no leen");
     }
 
     /** A sheet that was changed since, or another one, is told in words. */

@@ -9,7 +9,7 @@ import eagerneedle.core.quantity.Quantity;
 import eagerneedle.core.reduce.Improvements;
 import eagerneedle.core.reduce.Reducer;
 import eagerneedle.core.reduce.SheetTrial;
-import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.PlanningCommand;
 import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.Session;
 import eagerneedle.core.session.Setup;
@@ -72,12 +72,12 @@ class RehearsedForesightTest {
         // By hand: 2 % of the force, 1 % of the gauge, 0.15 mm / sqrt(4) of 5 mm; all of a value of 2.
         assertThat(before.u())
                 .isCloseTo(2 * Math.sqrt(0.02 * 0.02 + 0.01 * 0.01 + 0.015 * 0.015), withinPercentage(12));
-        Session better = new PlanCommand.SetPlanned("F", "force", "10.00(2) N").apply(session);
+        Session better = new PlanningCommand.SetPlanned("F", "force", "10.00(2) N").apply(session);
         Quantity after = k(better);
         assertThat(share(after, "force")).isCloseTo(share(before, "force") / 10, withinPercentage(1e-6));
         assertThat(share(after, "gauge")).isCloseTo(share(before, "gauge"), withinPercentage(1e-6));
         assertThat(after.value()).isEqualTo(before.value());
-        assertThat(foresight.of(new PlanCommand.SetPlanned("F", "force", "12.0(2) N").apply(session), "k"))
+        assertThat(foresight.of(new PlanningCommand.SetPlanned("F", "force", "12.0(2) N").apply(session), "k"))
                 .as("another force may be another stiffness")
                 .isEmpty();
     }
@@ -85,7 +85,7 @@ class RehearsedForesightTest {
     @Test
     void moreRunsAreTried() {
         Quantity four = k(session);
-        Quantity many = k(new PlanCommand.SetRepeats("pull", 16).apply(session));
+        Quantity many = k(new PlanningCommand.SetRepeats("pull", 16).apply(session));
         double scatter = Math.sqrt(four.u() * four.u() - many.u() * many.u());
         // 0.015 and 0.0075 of 2: the difference of the squares is that of the scatter alone.
         assertThat(scatter).isCloseTo(2 * Math.sqrt(0.015 * 0.015 - 0.0075 * 0.0075), withinPercentage(40));

@@ -24,7 +24,7 @@ class SheetRigTest {
     private final SheetReader.Located sheet =
             SheetTrial.read(SheetReader.shippedText("baggage-chute"), "baggage-chute.yaml");
 
-    private static double[] roll(RigModel rig, String capture, String level, double seconds) {
+    private static double[] roll(SimulatedRig rig, String capture, String level, double seconds) {
         rig.arrange(Map.of("capture", capture, "level", level));
         rig.begin();
         double[] x = new double[(int) (seconds * 50)];
@@ -60,7 +60,7 @@ class SheetRigTest {
     /** The integrated motion has the acceleration of the closed form, to the scatter between runs. */
     @Test
     void theIntegratedRollHasTheAccelerationOfItsPhysics() {
-        RigModel rig = Rigs.shipped("baggage-chute", 11, Set.of());
+        SimulatedRig rig = Rigs.shipped("baggage-chute", 11, Set.of());
         double gEff = rig.truth().get("g_eff").value();
         double sine =
                 rig.truth().get("rise_C").value() / rig.truth().get("spacing").value();
@@ -75,7 +75,7 @@ class SheetRigTest {
 
     @Test
     void onTheLevelItSlowsDownBothWays() {
-        RigModel rig = Rigs.shipped("baggage-chute", 12, Set.of());
+        SimulatedRig rig = Rigs.shipped("baggage-chute", 12, Set.of());
         double[] east = roll(rig, "level_east", "level", 3);
         double[] west = roll(rig, "level_west", "level", 3);
         assertThat(east[140]).isGreaterThan(east[20] + 0.4);
@@ -86,14 +86,14 @@ class SheetRigTest {
 
     @Test
     void itComesToRestAgainstFrictionAndStays() {
-        RigModel rig = Rigs.shipped("baggage-chute", 13, Set.of());
+        SimulatedRig rig = Rigs.shipped("baggage-chute", 13, Set.of());
         double[] x = roll(rig, "level_east", "level", 8);
         assertThat(x[399]).isCloseTo(x[340], within(0.006));
     }
 
     @Test
     void theFoamStopsIt() {
-        RigModel rig = Rigs.shipped("baggage-chute", 14, Set.of());
+        SimulatedRig rig = Rigs.shipped("baggage-chute", 14, Set.of());
         double[] x = roll(rig, "slopes", "E", 4);
         assertThat(java.util.Arrays.stream(x).max().orElse(0)).isBetween(1.42, 1.56);
         assertThat(x[0]).isCloseTo(x[20], within(0.006));
@@ -122,7 +122,7 @@ class SheetRigTest {
     void readingsAreTheTruthWithAStatedError() {
         int within = 0;
         for (int seed = 0; seed < 500; seed++) {
-            RigModel rig = Rigs.shipped("baggage-chute", seed, Set.of());
+            SimulatedRig rig = Rigs.shipped("baggage-chute", seed, Set.of());
             Reading r = Reading.parse(rig.readings().get("spacing"));
             within += Math.abs(r.value() - rig.truth().get("spacing").value()) <= 1.96 * r.u() ? 1 : 0;
             Reading block = Reading.parse(rig.readings().get("rise_B"));

@@ -81,7 +81,7 @@ class TiedLinksTest {
                 .contains("gain of the amplifier", "gauge factor");
         // Measured again: the counts stay, what they mean moves.
         Reduction other = reducer.reduce(
-                new eagerneedle.core.session.PlanCommand.SetMeasured("G", "gain of the amplifier", "210.0(1)")
+                new eagerneedle.core.session.PlanningCommand.SetMeasured("G", "gain of the amplifier", "210.0(1)")
                         .apply(held.session()));
         assertThat(of(other, "high").value())
                 .isCloseTo(of(r, "high").value() * of(r, "G").value() / 210, within(1e-3));

@@ -34,7 +34,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
     private final Path path;
     private final Connection connection;
     private final Sql sql;
-    private final Blocks blocks;
+    private final SampleBlocks blocks;
     private final BegunRuns begun;
     private final Attachments attachments;
     private final Acts acts;
@@ -44,7 +44,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         this.path = path;
         this.connection = connection;
         this.sql = new Sql(connection);
-        this.blocks = new Blocks(connection);
+        this.blocks = new SampleBlocks(connection);
         this.begun = new BegunRuns(connection);
         this.attachments = new Attachments(connection);
         this.acts = new Acts(connection);
@@ -58,7 +58,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         BenchFile file = null;
         try {
             Files.createDirectories(FileName.folder(path));
-            file = new BenchFile(path, Opening.connect(path));
+            file = new BenchFile(path, FileOpening.connect(path));
             file.sql.execute("PRAGMA application_id=" + Schema.APPLICATION_ID);
             file.sql.execute("PRAGMA user_version=" + Schema.VERSION);
             file.connection.setAutoCommit(false);
@@ -76,18 +76,19 @@ public final class BenchFile implements SampleSource, AutoCloseable {
                 file.close();
             }
             throw new BenchFileException(
-                    FileName.of(path) + " cannot be written there (" + Opening.brief(e) + "); choose another folder.",
+                    FileName.of(path) + " cannot be written there (" + FileOpening.brief(e)
+                            + "); choose another folder.",
                     false);
         }
     }
 
     /** Opens a bench file for reading and writing. */
     public static BenchFile open(Path path) {
-        Opening.isBenchFile(path);
-        Opening.looksSound(path);
+        FileOpening.isBenchFile(path);
+        FileOpening.looksSound(path);
         BenchFile file = null;
         try {
-            file = new BenchFile(path, Opening.connect(path));
+            file = new BenchFile(path, FileOpening.connect(path));
             file.session();
             Schema.migrate(file.connection, file.sql.number("PRAGMA user_version"));
             return file;
@@ -95,7 +96,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             if (file != null) {
                 file.close();
             }
-            throw Opening.refused(path, e);
+            throw FileOpening.refused(path, e);
         } catch (BenchFileException e) {
             if (file != null) {
                 file.close();
@@ -109,11 +110,11 @@ public final class BenchFile implements SampleSource, AutoCloseable {
      * program is writing at the moment may be refused as damaged.
      */
     public static Session glance(Path path) {
-        Opening.isBenchFile(path);
-        try (Connection c = DriverManager.getConnection(Opening.untouched(path))) {
+        FileOpening.isBenchFile(path);
+        try (Connection c = DriverManager.getConnection(FileOpening.untouched(path))) {
             return new BenchFile(path, c).session();
         } catch (SQLException e) {
-            throw Opening.refused(path, e);
+            throw FileOpening.refused(path, e);
         }
     }
 
@@ -123,7 +124,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             inOne(writes::run);
             settle();
         } catch (SQLException e) {
-            throw Opening.full(FileName.of(path) + " could not be written", e);
+            throw FileOpening.full(FileName.of(path) + " could not be written", e);
         }
     }
 
@@ -156,11 +157,11 @@ public final class BenchFile implements SampleSource, AutoCloseable {
     /** The session after its last act. */
     public synchronized Session session() {
         try {
-            byte[] last = acts.lastSession().orElseThrow(() -> Opening.damaged(path));
+            byte[] last = acts.lastSession().orElseThrow(() -> FileOpening.damaged(path));
             Session session = SessionJson.unpack(last);
             return session.sheetText().isEmpty() ? session.withSheetText(sheetText()) : session;
         } catch (SQLException | IOException | IllegalArgumentException e) {
-            throw Opening.damaged(path);
+            throw FileOpening.damaged(path);
         }
     }
 
@@ -169,7 +170,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         try {
             return sheetText();
         } catch (SQLException | IllegalArgumentException e) {
-            throw Opening.damaged(path);
+            throw FileOpening.damaged(path);
         }
     }
 
@@ -178,7 +179,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         if (sql.number("PRAGMA user_version") >= 2
                 && !sql.text("SELECT coalesce(crc, '') FROM sheet WHERE id = 1").isEmpty()
                 && Long.parseLong(sql.text("SELECT crc FROM sheet WHERE id = 1")) != Schema.checksum(text)) {
-            throw Opening.damaged(path);
+            throw FileOpening.damaged(path);
         }
         return text;
     }
@@ -196,7 +197,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
                 settle();
             }
         } catch (SQLException e) {
-            throw Opening.full("The last act could not be written to " + FileName.of(path), e);
+            throw FileOpening.full("The last act could not be written to " + FileName.of(path), e);
         }
     }
 
@@ -223,7 +224,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             begun.add(run);
         } catch (SQLException e) {
             throw new BenchFileException(
-                    "The run cannot be started: " + FileName.of(path) + " cannot be written (" + Opening.brief(e)
+                    "The run cannot be started: " + FileName.of(path) + " cannot be written (" + FileOpening.brief(e)
                             + ").",
                     false,
                     e);
@@ -235,7 +236,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         try {
             return begun.unfinished(session);
         } catch (SQLException | IOException e) {
-            throw Opening.damaged(path);
+            throw FileOpening.damaged(path);
         }
     }
 
@@ -249,7 +250,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
                                     sql.number("SELECT coalesce(max(run), 0) FROM block"),
                                     sql.number("SELECT coalesce(max(run), 0) FROM begun")));
         } catch (SQLException e) {
-            throw Opening.damaged(path);
+            throw FileOpening.damaged(path);
         }
     }
 
@@ -271,7 +272,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             });
         } catch (SQLException e) {
             throw new BenchFileException(
-                    "Samples could not be written to " + FileName.of(path) + " (" + Opening.brief(e)
+                    "Samples could not be written to " + FileName.of(path) + " (" + FileOpening.brief(e)
                             + "); make room on the disk.",
                     false,
                     e);
@@ -314,7 +315,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         try {
             sql.execute("PRAGMA max_page_count=" + Math.max(1, bytes / Math.max(1, sql.number("PRAGMA page_size"))));
         } catch (SQLException e) {
-            throw Opening.damaged(path);
+            throw FileOpening.damaged(path);
         }
     }
 
@@ -323,7 +324,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         try {
             return attachments.add(name, kind, bytes);
         } catch (SQLException e) {
-            throw Opening.full(name + " could not be kept in " + FileName.of(path), e);
+            throw FileOpening.full(name + " could not be kept in " + FileName.of(path), e);
         }
     }
 
@@ -345,7 +346,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         try {
             return reading.read();
         } catch (SQLException | DataFormatException e) {
-            throw Opening.damaged(path);
+            throw FileOpening.damaged(path);
         }
     }
 
@@ -359,7 +360,8 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             s.execute();
         } catch (SQLException e) {
             throw new BenchFileException(
-                    FileName.of(copy) + " cannot be written there (" + Opening.brief(e) + "); choose another folder.",
+                    FileName.of(copy) + " cannot be written there (" + FileOpening.brief(e)
+                            + "); choose another folder.",
                     false,
                     e);
         }
@@ -380,7 +382,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         try {
             acts.add(at, says, session);
         } catch (SQLException e) {
-            throw Opening.full(FileName.of(path) + " could not be written", e);
+            throw FileOpening.full(FileName.of(path) + " could not be written", e);
         }
     }
 

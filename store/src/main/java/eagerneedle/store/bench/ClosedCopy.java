@@ -32,7 +32,7 @@ public final class ClosedCopy implements AutoCloseable {
      * @throws BenchFileException with one sentence where it is none, is damaged, or is in use
      */
     public static ClosedCopy of(Path path) {
-        Opening.isBenchFile(path);
+        FileOpening.isBenchFile(path);
         Path folder = null;
         try {
             refuseInUse(path);

@@ -72,7 +72,7 @@ final class Salvage {
         } catch (IOException e) {
             throw new BenchFileException(
                     Files.isReadable(damaged)
-                            ? FileName.of(repaired) + " cannot be written there (" + Opening.brief(e)
+                            ? FileName.of(repaired) + " cannot be written there (" + FileOpening.brief(e)
                                     + "); choose another folder."
                             : FileName.of(damaged) + " cannot be read; it was left as it is.",
                     false,
@@ -144,7 +144,8 @@ final class Salvage {
 
     private void block(Pages.Row r) {
         try {
-            RawSamples samples = Blocks.unpack(r.bytes(4), r.bytes(5), r.has(6, Long.class) ? (int) r.number(6) : 1);
+            RawSamples samples =
+                    SampleBlocks.unpack(r.bytes(4), r.bytes(5), r.has(6, Long.class) ? (int) r.number(6) : 1);
             if (samples.size() == r.number(3)) {
                 blocks.put(r.id(), new Block((int) r.number(1), r.text(2), samples));
                 mostBlocks = Math.max(mostBlocks, r.id());

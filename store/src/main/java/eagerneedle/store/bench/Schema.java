@@ -44,7 +44,7 @@ final class Schema {
         c.setAutoCommit(false);
         try {
             second(c);
-            new Blocks(c).outlineAll();
+            new SampleBlocks(c).outlineAll();
             execute(c, "PRAGMA user_version=" + VERSION);
             c.commit();
         } catch (SQLException e) {

@@ -10,9 +10,9 @@ import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.CalibrationCommand;
 import eagerneedle.core.session.Command;
 import eagerneedle.core.session.JudgeCommand;
-import eagerneedle.core.session.PlanCommand;
+import eagerneedle.core.session.PlanningCommand;
 import eagerneedle.core.session.RecordCommand;
-import eagerneedle.core.session.ReduceCommand;
+import eagerneedle.core.session.ReducingCommand;
 import eagerneedle.core.session.RigCommand;
 import eagerneedle.core.session.Run;
 import eagerneedle.core.session.RunCommand;
@@ -96,13 +96,13 @@ class BenchFileTest {
                     null,
                     List.of(new Instrument.Event(DAY, "calibrated", "x", null, DAY.plusSeconds(9), "passed")),
                     false);
-            s = new PlanCommand.TieInput("R_g", "gauge", meter).apply(s);
+            s = new PlanningCommand.TieInput("R_g", "gauge", meter).apply(s);
             s = new RigCommand.SetUp(
                             "light",
                             s.setup("light").withAverage(16).wiredTo("strain").tagged("left", null),
                             "averaged")
                     .apply(s);
-            s = new PlanCommand.SetRepeats("look", 7).apply(s);
+            s = new PlanningCommand.SetRepeats("look", 7).apply(s);
             s = new RigCommand.StartTimer("warm", "warm", DAY).apply(s);
             s = new CalibrationCommand.CheckAfterUse(
                             "strain",
@@ -182,9 +182,9 @@ class BenchFileTest {
         Session s = Session.start(SHEET, "b", DAY);
         try (BenchFile file = BenchFile.create(path, s)) {
             for (Command c : List.of(
-                    new PlanCommand.SetMeasured("spacing", "spacing", "842(1) mm"),
+                    new PlanningCommand.SetMeasured("spacing", "spacing", "842(1) mm"),
                     new RunCommand.KeepRun(Run.captured(1, "slopes", "A", DAY, "ranger", Run.COUNTS)),
-                    new ReduceCommand.SetWindow(1, "rolling", new Window(0.1 + 0.2, 1.0 / 3 + 1, "by hand")),
+                    new ReducingCommand.SetWindow(1, "rolling", new Window(0.1 + 0.2, 1.0 / 3 + 1, "by hand")),
                     new RunCommand.LeaveOut(1, "blurred"),
                     new RecordCommand.AddNote(DAY, "Ünïcode ✓"),
                     new RigCommand.SignOff("feet", "Feet", DAY),
