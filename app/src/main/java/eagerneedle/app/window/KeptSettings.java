@@ -32,6 +32,7 @@ final class KeptSettings implements SettingsView.Kept {
 
     /** Takes what is set in a file, and keeps there what is set from now on. */
     void in(Path settings) {
+        Settings.rescued(settings).ifPresent(says -> window.say(says, true));
         now = Settings.read(settings);
         file = settings;
         ledger.pinned(now.pinned());

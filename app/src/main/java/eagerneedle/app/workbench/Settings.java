@@ -136,12 +136,43 @@ public record Settings(
                 textSize, dark, asSystem, pinned, bench, folder, numbers, manner, List.of(x, y, width, height));
     }
 
-    /** What stands in a file; the usual where there is none, or nothing that can be read. */
+    /** What stands in a file; the usual where there is none, or nothing that can be read: see {@link #rescued}. */
     public static Settings read(Path file) {
         try {
             return Files.exists(file) ? JSON.readValue(file.toFile(), Settings.class) : USUAL;
         } catch (IOException unreadable) {
             return USUAL;
+        }
+    }
+
+    /**
+     * A file that cannot be read is put aside under another name, before what is set next is written over it.
+     *
+     * @return what to say of it; empty where the file can be read, or there is none
+     */
+    public static Optional<String> rescued(Path file) {
+        try {
+            if (Files.exists(file)) {
+                JSON.readValue(file.toFile(), Settings.class);
+            }
+            return Optional.empty();
+        } catch (IOException unreadable) {
+            org.slf4j.LoggerFactory.getLogger(Settings.class).warn("The settings could not be read", unreadable);
+            Path aside = file.resolveSibling("settings-unread.json");
+            for (int i = 2; Files.exists(aside); i++) {
+                aside = file.resolveSibling("settings-unread-" + i + ".json");
+            }
+            try {
+                Files.move(file, aside);
+            } catch (IOException stays) {
+                unreadable.addSuppressed(stays);
+                return Optional.of("What was set on this machine cannot be read, and all is as usual; mend " + file
+                        + " before you set anything.");
+            }
+            return Optional.of(
+                    "What was set on this machine cannot be read, and all is as usual. The old file is kept as "
+                            + aside.getFileName() + ": mend it and call it " + file.getFileName()
+                            + " again, or set things anew.");
         }
     }
 

@@ -75,6 +75,25 @@ class KeptSettingsTest extends BenchWindow {
     }
 
     @Test
+    void aFileThatCannotBeReadIsToldAndNotWrittenOver(FxRobot robot) throws Exception {
+        Path file = folder.resolve(Settings.FILE);
+        String semicolon = "{\"textSize\": 120, \"numbers\": {\"decimal\": \"SEMICOLON\", \"coverage\": 0.99}}";
+        Files.writeString(folder.resolve("settings-unread.json"), "from another time");
+        Files.writeString(file, semicolon);
+        openRehearsed(robot, "trolley-two-gates");
+        act(() -> window.kept().in(file));
+        assertThat(text(robot, "watch-line"))
+                .startsWith("What was set on this machine cannot be read")
+                .contains("settings-unread-2.json");
+        act(() -> window.kept().otherTheme());
+        assertThat(Settings.read(file).dark()).isTrue();
+        assertThat(folder.resolve("settings-unread-2.json")).hasContent(semicolon);
+        assertThat(folder.resolve("settings-unread.json")).hasContent("from another time");
+        assertThat(Settings.rescued(file)).isEmpty();
+        assertThat(Settings.rescued(folder.resolve("none.json"))).isEmpty();
+    }
+
+    @Test
     @SuppressWarnings("unchecked")
     void whatIsSetOnThePageOfSettingsIsKeptAndFollowedAtOnce(FxRobot robot) throws Exception {
         Path file = folder.resolve("home").resolve(Settings.FILE);
