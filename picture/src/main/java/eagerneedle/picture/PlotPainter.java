@@ -17,6 +17,9 @@ public final class PlotPainter {
     private static final Lettering NAME = Lettering.text(12);
 
     /** Decades on a logarithmic axis below which 2 and 5 are marked too. */
+    /** Ticks by which a scale can be read. */
+    private static final int FEWEST = 3;
+
     private static final double DECADES = 2.5;
 
     private PlotPainter() {}
@@ -153,7 +156,7 @@ public final class PlotPainter {
         return out.stream().mapToDouble(Double::doubleValue).toArray();
     }
 
-    /** On a logarithmic axis whole powers of ten, with their 2 and 5 fold where there are few. */
+    /** On a logarithmic axis whole powers of ten, with their 2 and 5 fold where there are few; else round values. */
     private static double[] ticks(Plot.Axis axis, double from, double to, int wanted) {
         if (!axis.logarithmic()) {
             return ticks(from, to, wanted);
@@ -169,12 +172,28 @@ public final class PlotPainter {
                 }
             }
         }
-        return out.stream().mapToDouble(Double::doubleValue).toArray();
+        return to - from < 1 && out.size() < FEWEST
+                ? Arrays.stream(ticks(Math.pow(10, from), Math.pow(10, to), wanted))
+                        .filter(v -> v > 0)
+                        .map(Math::log10)
+                        .toArray()
+                : out.stream().mapToDouble(Double::doubleValue).toArray();
+    }
+
+    /** With as many digits as tell a value from those beside it, three at least. */
+    private static String logarithmic(double t, double[] all) {
+        double v = Math.pow(10, t);
+        double gap = Arrays.stream(all)
+                .filter(other -> other != t)
+                .map(other -> Math.abs(Math.pow(10, other) - v))
+                .min()
+                .orElse(v);
+        return Notation.plain(v, Math.max(3, 1 + (int) Math.ceil(Math.log10(v / gap))));
     }
 
     private static String label(double t, double[] all, Plot.Axis axis, AxisScale scale) {
         return axis.logarithmic()
-                ? Notation.plain(Math.pow(10, t), 3)
+                ? logarithmic(t, all)
                 : label(
                         scale.factor() * t,
                         Arrays.stream(all).map(x -> scale.factor() * x).toArray());
