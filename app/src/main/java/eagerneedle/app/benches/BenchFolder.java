@@ -1,5 +1,6 @@
 package eagerneedle.app.benches;
 
+import eagerneedle.app.workbench.Fault;
 import eagerneedle.core.benches.Bench;
 import eagerneedle.core.reduce.SheetTrial;
 import eagerneedle.core.session.Session;
@@ -110,7 +111,7 @@ public final class BenchFolder implements AutoCloseable {
             }
         } catch (IOException e) {
             forget(file);
-            problems.add(FileName.of(file) + " cannot be read.");
+            problems.add(Fault.said(e, FileName.of(file) + " cannot be read."));
         } catch (BenchFileException | IllegalArgumentException e) {
             // One that is in use now may be read the next time; what was read of it before still holds.
             problems.add(e.getMessage());

@@ -273,7 +273,7 @@ final class JudgeModel {
                     .sentence();
             wanted = target;
             return says;
-        } catch (RuntimeException e) {
+        } catch (IllegalArgumentException e) {
             return Typing.as("Write it as a share, 0.2 %, or as a value with a unit that fits ")
                     + result.unit().named() + ".";
         }

@@ -2,6 +2,7 @@ package eagerneedle.app.training;
 
 import com.fasterxml.jackson.annotation.JsonIgnoreProperties;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import eagerneedle.app.workbench.Unread;
 import eagerneedle.store.FileName;
 import eagerneedle.store.export.Beside;
 import java.io.IOException;
@@ -11,6 +12,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -71,6 +73,11 @@ public record TrainingProgress(Map<String, Read> faces, List<Hunted> hunts) {
         } catch (IOException unreadable) {
             return NONE;
         }
+    }
+
+    /** What to say of a file that cannot be read, which is put aside; empty where it can, or there is none. */
+    public static Optional<String> rescued(Path file) {
+        return Unread.rescued(file, "What was learned so far", f -> JSON.readValue(f.toFile(), TrainingProgress.class));
     }
 
     /** Keeps it; where that cannot be done it is told in the log. */

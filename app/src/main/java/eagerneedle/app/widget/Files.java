@@ -1,5 +1,6 @@
 package eagerneedle.app.widget;
 
+import eagerneedle.app.workbench.Fault;
 import eagerneedle.store.FileName;
 import eagerneedle.store.export.Beside;
 import java.io.File;
@@ -24,7 +25,7 @@ public final class Files {
                 Beside.write(to, text);
                 Notices.tell(owner, "Saved " + FileName.of(to) + ".");
             } catch (IOException e) {
-                Notices.warn(owner, FileName.of(to) + " cannot be written there; choose another folder.");
+                Notices.warn(owner, unwritten(to, e));
             }
         }
     }
@@ -37,9 +38,13 @@ public final class Files {
                 writePng(node.snapshot(null, null), to);
                 Notices.tell(node, "Saved " + FileName.of(to) + ".");
             } catch (IOException e) {
-                Notices.warn(node, FileName.of(to) + " cannot be written there; choose another folder.");
+                Notices.warn(node, unwritten(to, e));
             }
         }
+    }
+
+    private static String unwritten(Path to, IOException e) {
+        return Fault.said(e, FileName.of(to) + " cannot be written there; choose another folder.");
     }
 
     public static void writePng(WritableImage image, Path to) throws IOException {

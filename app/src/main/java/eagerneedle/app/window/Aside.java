@@ -10,6 +10,7 @@ import eagerneedle.app.station.StationView;
 import eagerneedle.app.stockroom.StockroomView;
 import eagerneedle.app.training.HuntModel;
 import eagerneedle.app.training.HuntView;
+import eagerneedle.app.training.TrainingProgress;
 import eagerneedle.app.training.TrainingView;
 import eagerneedle.app.writing.WritingView;
 import java.time.Clock;
@@ -51,6 +52,7 @@ public final class Aside {
 
     /** The training of readings and of faults. */
     public TrainingView training() {
+        TrainingProgress.rescued(HuntBanner.progress()).ifPresent(says -> window.say(says, true));
         return show(new TrainingView(
                 new Random(),
                 HuntBanner.progress(),

@@ -88,9 +88,13 @@ public final class StartPage extends VBox {
                         try {
                             Path file = Demonstration.of(method);
                             Platform.runLater(() -> then.accept(file));
-                        } catch (IOException | RuntimeException e) {
-                            Platform.runLater(() -> say("The demonstration could not be kept in " + Home.folder()
-                                    + "; make room there and try again."));
+                        } catch (IOException e) {
+                            Platform.runLater(() -> say(Fault.said(
+                                    e,
+                                    "The demonstration could not be kept in " + Home.folder()
+                                            + "; make room there and try again.")));
+                        } catch (RuntimeException e) {
+                            Platform.runLater(() -> say(Fault.said(e)));
                         }
                     },
                     "demonstration");
@@ -321,7 +325,7 @@ public final class StartPage extends VBox {
                 visitor.say(told(looked.problems()));
             }
         } catch (java.io.IOException e) {
-            visitor.say(FileName.of(file) + " cannot be read; a sheet is a text file in UTF-8.");
+            visitor.say(Fault.said(e, FileName.of(file) + " cannot be read; a sheet is a text file in UTF-8."));
         } catch (RuntimeException e) {
             visitor.say(Fault.said(e));
         }

@@ -54,6 +54,19 @@ public final class Fault {
         return e.getMessage() == null || e.getMessage().isBlank() ? "That did not work." : e.getMessage();
     }
 
+    /**
+     * A sentence that says more to the person than what was thrown does; that stands in the log. A fault of the program
+     * is told as such.
+     */
+    public static String said(Throwable thrown, String better) {
+        if (isOurs(thrown)) {
+            return said(thrown);
+        }
+        LoggerFactory.getLogger(Fault.class)
+                .info("Told as a sentence: {}", causes(thrown).collect(Collectors.joining(", from ")));
+        return better;
+    }
+
     private static Stream<String> causes(Throwable e) {
         return Stream.iterate(e, t -> t != null, Throwable::getCause)
                 .limit(10)

@@ -9,11 +9,13 @@ import eagerneedle.report.Paper;
 import eagerneedle.report.SessionReport;
 import eagerneedle.rig.simulated.Rehearsal;
 import eagerneedle.rig.simulated.Rigs;
+import eagerneedle.store.bench.BenchFileException;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.slf4j.LoggerFactory;
 
 /** Reports of sessions, and handouts of sheets; the instructor's copy is filled by carrying the sheet out once. */
 public final class Papering {
@@ -34,7 +36,8 @@ public final class Papering {
         SessionReport.Attachments pictures = n -> {
             try {
                 return Optional.of(bench.file().attachment(n));
-            } catch (RuntimeException gone) {
+            } catch (BenchFileException | IllegalArgumentException gone) {
+                LoggerFactory.getLogger(Papering.class).warn("A picture could not be read", gone);
                 return Optional.empty();
             }
         };

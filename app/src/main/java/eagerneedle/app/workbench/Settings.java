@@ -145,35 +145,9 @@ public record Settings(
         }
     }
 
-    /**
-     * A file that cannot be read is put aside under another name, before what is set next is written over it.
-     *
-     * @return what to say of it; empty where the file can be read, or there is none
-     */
+    /** What to say of a file that cannot be read, which is put aside; empty where it can, or there is none. */
     public static Optional<String> rescued(Path file) {
-        try {
-            if (Files.exists(file)) {
-                JSON.readValue(file.toFile(), Settings.class);
-            }
-            return Optional.empty();
-        } catch (IOException unreadable) {
-            org.slf4j.LoggerFactory.getLogger(Settings.class).warn("The settings could not be read", unreadable);
-            Path aside = file.resolveSibling("settings-unread.json");
-            for (int i = 2; Files.exists(aside); i++) {
-                aside = file.resolveSibling("settings-unread-" + i + ".json");
-            }
-            try {
-                Files.move(file, aside);
-            } catch (IOException stays) {
-                unreadable.addSuppressed(stays);
-                return Optional.of("What was set on this machine cannot be read, and all is as usual; mend " + file
-                        + " before you set anything.");
-            }
-            return Optional.of(
-                    "What was set on this machine cannot be read, and all is as usual. The old file is kept as "
-                            + aside.getFileName() + ": mend it and call it " + file.getFileName()
-                            + " again, or set things anew.");
-        }
+        return Unread.rescued(file, "What was set on this machine", f -> JSON.readValue(f.toFile(), Settings.class));
     }
 
     /** Keeps them; where that cannot be done the program goes on as it is set, and next time as before. */

@@ -84,7 +84,7 @@ class KeptSettingsTest extends BenchWindow {
         act(() -> window.kept().in(file));
         assertThat(text(robot, "watch-line"))
                 .startsWith("What was set on this machine cannot be read")
-                .contains("settings-unread-2.json");
+                .contains("kept as settings-unread-2.json");
         act(() -> window.kept().otherTheme());
         assertThat(Settings.read(file).dark()).isTrue();
         assertThat(folder.resolve("settings-unread-2.json")).hasContent(semicolon);

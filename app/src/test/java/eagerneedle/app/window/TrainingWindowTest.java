@@ -14,6 +14,7 @@ import eagerneedle.core.reading.Face;
 import eagerneedle.core.sheet.Sheet;
 import eagerneedle.core.training.Drill;
 import eagerneedle.core.training.Hunt;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -81,7 +82,12 @@ class TrainingWindowTest extends BenchWindow {
     void everyInstrumentIsReadAndWhatWasReadIsKept(FxRobot robot) throws Exception {
         openRehearsed(robot, "drying-cabinet");
         TrainingView[] view = new TrainingView[1];
+        Path kept = Home.folder().resolve("training.json");
+        Files.createDirectories(kept.getParent());
+        Files.writeString(kept, "{\"faces\": {\"VERNIER");
         act(() -> view[0] = window.aside().training());
+        assertThat(text(robot, "watch-line")).contains("kept as training-unread.json");
+        assertThat(kept.resolveSibling("training-unread.json")).hasContent("{\"faces\": {\"VERNIER");
         DrillModel drill = view[0].drill();
         ChoiceBox<Optional<Face>> which = robot.lookup("#drill-face").queryAs(ChoiceBox.class);
         for (Face face : Drill.FACES) {

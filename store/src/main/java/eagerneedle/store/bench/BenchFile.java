@@ -161,7 +161,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
             Session session = SessionJson.unpack(last);
             return session.sheetText().isEmpty() ? session.withSheetText(sheetText()) : session;
         } catch (SQLException | IOException | IllegalArgumentException e) {
-            throw FileOpening.damaged(path);
+            throw FileOpening.damaged(path, e);
         }
     }
 
@@ -170,7 +170,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         try {
             return sheetText();
         } catch (SQLException | IllegalArgumentException e) {
-            throw FileOpening.damaged(path);
+            throw FileOpening.damaged(path, e);
         }
     }
 
@@ -236,7 +236,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         try {
             return begun.unfinished(session);
         } catch (SQLException | IOException e) {
-            throw FileOpening.damaged(path);
+            throw FileOpening.damaged(path, e);
         }
     }
 
@@ -250,7 +250,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
                                     sql.number("SELECT coalesce(max(run), 0) FROM block"),
                                     sql.number("SELECT coalesce(max(run), 0) FROM begun")));
         } catch (SQLException e) {
-            throw FileOpening.damaged(path);
+            throw FileOpening.damaged(path, e);
         }
     }
 
@@ -315,7 +315,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         try {
             sql.execute("PRAGMA max_page_count=" + Math.max(1, bytes / Math.max(1, sql.number("PRAGMA page_size"))));
         } catch (SQLException e) {
-            throw FileOpening.damaged(path);
+            throw FileOpening.damaged(path, e);
         }
     }
 
@@ -346,7 +346,7 @@ public final class BenchFile implements SampleSource, AutoCloseable {
         try {
             return reading.read();
         } catch (SQLException | DataFormatException e) {
-            throw FileOpening.damaged(path);
+            throw FileOpening.damaged(path, e);
         }
     }
 

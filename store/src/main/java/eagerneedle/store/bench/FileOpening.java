@@ -11,6 +11,7 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.Arrays;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** Looking at a file before it is opened, opening it, and saying why it cannot be. */
 final class FileOpening {
@@ -102,7 +103,7 @@ final class FileOpening {
         String said = e.getMessage() == null ? "" : e.getMessage();
         if (said.contains("BUSY") || said.contains("locked")) {
             return new BenchFileException(
-                    FileName.of(path) + " is open in another window of this program; close it there first.", false);
+                    FileName.of(path) + " is open in another window of this program; close it there first.", false, e);
         }
         Path folder = path.toAbsolutePath().getParent();
         if (said.contains("READONLY")
@@ -114,20 +115,28 @@ final class FileOpening {
                     FileName.of(path)
                             + " cannot be written to, or its folder cannot: it is read-only. Copy it to a folder "
                             + "of your own and open it there.",
-                    false);
+                    false,
+                    e);
         }
         return said.contains("FULL")
                 ? new BenchFileException(
-                        "There is no room beside " + FileName.of(path) + " to open it; make room on the disk.", false)
-                : damaged(path);
+                        "There is no room beside " + FileName.of(path) + " to open it; make room on the disk.",
+                        false,
+                        e)
+                : damaged(path, e);
     }
 
     static BenchFileException damaged(Path path) {
+        return damaged(path, null);
+    }
+
+    static BenchFileException damaged(Path path, @Nullable Throwable cause) {
         return new BenchFileException(
                 FileName.of(path)
                         + " is cut short or damaged; repair puts what can be read into a new file and leaves "
                         + "this one as it is.",
-                true);
+                true,
+                cause);
     }
 
     static Connection connect(Path path) throws SQLException {
