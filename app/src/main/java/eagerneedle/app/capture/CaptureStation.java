@@ -176,6 +176,9 @@ public final class CaptureStation implements StationView {
             refreshControls();
             return;
         }
+        if (isWhole(rig)) {
+            traces.end(rig);
+        }
         switch (model.finish(rig, Objects.requireNonNull(mode))) {
             case UNFIRED -> Notices.warn(all, "Disarmed before the trigger came; nothing was kept.");
             case EMPTY -> Notices.warn(all, "The run holds no samples; the instrument sent nothing.");
@@ -278,6 +281,7 @@ public final class CaptureStation implements StationView {
         traces.refresh();
         traces.channels(model.capture(), plan.channels());
         traces.first().ifPresent(speed::follow);
+        Labels.shown(speed, alone() && speed.isVisible());
         refreshControls();
         typed.refresh();
         rows.show(model.capture());
@@ -356,12 +360,17 @@ public final class CaptureStation implements StationView {
             }
         }
         mode.look(rig);
-        boolean whole = rig.isRecording() && !rig.isArmed() && !(mode instanceof HoldMode);
+        boolean whole = isWhole(rig);
         traces.live(rig, whole);
         if (alone()) {
             speed.live(traces, rig, model.channel(), whole, LATELY);
         }
         watch.tick(rig, model.plan().orElseThrow());
+    }
+
+    /** True where all that came since the run began is shown; a row is of the last seconds. */
+    private boolean isWhole(LiveRig rig) {
+        return rig.isRecording() && !rig.isArmed() && !(mode instanceof HoldMode);
     }
 
     /** Outputs are on their way; the run begins once they are there. */

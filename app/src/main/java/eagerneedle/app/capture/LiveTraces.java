@@ -177,48 +177,56 @@ final class LiveTraces extends VBox {
         List<Map.Entry<String, TraceRow>> seen = traces.entrySet().stream()
                 .filter(e -> LivePage.isSeen(e.getValue()))
                 .toList();
-        turns.take(seen, e -> {
-            String name = e.getKey();
-            TraceRow row = e.getValue();
-            Channel c = channel(name);
-            Optional<DeviceClock> clock = Optional.ofNullable(clocks.get(name));
-            DoubleUnaryOperator time = shared(clock);
-            double to = rig.end(name);
-            double from = run ? Double.NEGATIVE_INFINITY : to - SHOWN;
-            if (areGates(capture)) {
-                gate(row, c.label(), run ? rig.all(name) : rig.last(name, SHOWN), index(name));
-                return;
-            }
-            boolean many = run ? rig.count(name) > EXACT : rig.rate() * SHOWN > EXACT;
-            Layer layer;
-            if (many) {
-                layer = outline(
-                        c,
-                        rig.outline(name).map(p -> p.over(from, to, COLUMNS)).orElse(null),
-                        scale(name, rig.rawUnit(name)),
-                        time);
-            } else {
-                RawSamples raw = run ? rig.all(name) : rig.last(name, SHOWN);
-                Trace t = scale(name, Run.COUNTS)
-                        .exact(clock.map(k -> k.aligned(raw)).orElse(raw));
-                layer = t.size() < 2
-                        ? null
-                        : new Layer.Points(c.label(), t.time(), t.value(), null, false, index(name));
-            }
-            if (layer != null) {
-                row.plot().plot(shaded(plot(c, layer), found.getOrDefault(name, List.of()), time), false);
-            } else {
-                row.plot()
-                        .emptySays(
-                                rig.count(name) == 0
-                                        ? NOTHING_YET
-                                        : "No sample of " + c.label() + " is within its range.");
-                row.plot().plot(null, false);
-            }
-        });
+        turns.take(seen, e -> drawing(rig, run, e.getKey(), e.getValue()).run());
         if (now - counted >= NUMBERS_EVERY && numbers.isFree() && !areGates(capture)) {
             counted = now;
             count(rig, run);
+        }
+    }
+
+    /** Shows what was sent until now, of all channels, whether they are seen or not: a run ends here. */
+    void end(LiveRig rig) {
+        // Taken first and drawn then, so that all of them end together.
+        traces.entrySet().stream()
+                .map(e -> drawing(rig, true, e.getKey(), e.getValue()))
+                .toList()
+                .forEach(Runnable::run);
+    }
+
+    /** Takes what a channel has sent until now; to be drawn. */
+    private Runnable drawing(LiveRig rig, boolean run, String name, TraceRow row) {
+        Channel c = channel(name);
+        Optional<DeviceClock> clock = Optional.ofNullable(clocks.get(name));
+        DoubleUnaryOperator time = shared(clock);
+        if (areGates(capture)) {
+            RawSamples states = run ? rig.all(name) : rig.last(name, SHOWN);
+            return () -> gate(row, c.label(), states, index(name));
+        }
+        if (run ? rig.count(name) > EXACT : rig.rate() * SHOWN > EXACT) {
+            double to = rig.end(name);
+            double from = run ? Double.NEGATIVE_INFINITY : to - SHOWN;
+            Pyramid.Outline o =
+                    rig.outline(name).map(p -> p.over(from, to, COLUMNS)).orElse(null);
+            QuickScale scale = scale(name, rig.rawUnit(name));
+            return () -> draw(row, name, outline(c, o, scale, time), time, o == null || o.size() == 0);
+        }
+        RawSamples raw = run ? rig.all(name) : rig.last(name, SHOWN);
+        QuickScale scale = scale(name, Run.COUNTS);
+        return () -> {
+            Trace t = scale.exact(clock.map(k -> k.aligned(raw)).orElse(raw));
+            Layer points =
+                    t.size() < 2 ? null : new Layer.Points(c.label(), t.time(), t.value(), null, false, index(name));
+            draw(row, name, points, time, raw.size() == 0);
+        };
+    }
+
+    private void draw(TraceRow row, String name, @Nullable Layer layer, DoubleUnaryOperator time, boolean nothing) {
+        Channel c = channel(name);
+        if (layer == null) {
+            row.plot().emptySays(nothing ? NOTHING_YET : "No sample of " + c.label() + " is within its range.");
+            row.plot().plot(null, false);
+        } else {
+            row.plot().plot(shaded(plot(c, layer), found.getOrDefault(name, List.of()), time), false);
         }
     }
 

@@ -13,6 +13,9 @@ import javafx.scene.layout.VBox;
 
 /** The trace of one channel at Capture, and above it what it reads, large. */
 final class TraceRow extends VBox {
+    /** What numbers and name of the time axis take. */
+    private static final int AXIS = 30;
+
     private final PlotView plot;
     private final FlowPane head;
     private final Label number = Labels.styled("", "live-figure");
@@ -21,7 +24,7 @@ final class TraceRow extends VBox {
     /** @param last carries the numbers of the time axis that all share */
     TraceRow(String channel, String label, boolean last) {
         plot = new PlotView("Live trace of " + label);
-        plot.setMinHeight(Theme.px(48));
+        plot.setMinHeight(Theme.px(last ? 48 + AXIS : 48));
         plot.setPrefHeight(Theme.px(150));
         VBox.setVgrow(plot, Priority.ALWAYS);
         VBox.setVgrow(this, Priority.ALWAYS);

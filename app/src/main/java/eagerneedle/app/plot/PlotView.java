@@ -162,8 +162,7 @@ public class PlotView extends PictureView {
     }
 
     /** What is shown; null while there is nothing. */
-    @Nullable
-    Plot plot() {
+    public @Nullable Plot plot() {
         return plot;
     }
 

@@ -3,12 +3,14 @@ package eagerneedle.app.window;
 import static eagerneedle.app.OnScreen.act;
 import static eagerneedle.app.OnScreen.seen;
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import eagerneedle.app.plot.PlotView;
 import eagerneedle.app.station.Station;
 import eagerneedle.app.widget.LivePage;
 import eagerneedle.app.workbench.LiveRig;
 import eagerneedle.core.sheet.SheetReader;
+import eagerneedle.picture.Layer;
 import eagerneedle.rig.simulated.WaveStandIn;
 import java.time.Clock;
 import java.util.stream.Collectors;
@@ -73,6 +75,16 @@ class ManyTracesTest extends BenchWindow {
         return trace(robot, channel).visible() != null;
     }
 
+    /** The moment at which a trace ends, s. */
+    private static double last(FxRobot robot, int channel) {
+        return trace(robot, channel).plot().layers().stream()
+                .filter(Layer.Points.class::isInstance)
+                .map(Layer.Points.class::cast)
+                .mapToDouble(p -> p.x()[p.x().length - 1])
+                .max()
+                .orElseThrow();
+    }
+
     @Test
     void whatIsOutOfSightIsDrawnWhenItIsScrolledTo(FxRobot robot) throws Exception {
         try (WaveStandIn logger = new WaveStandIn(CHANNELS)) {
@@ -88,6 +100,12 @@ class ManyTracesTest extends BenchWindow {
             // A number of each is worked out all the same, and they are laid out together.
             await(() -> IntStream.rangeClosed(1, CHANNELS)
                     .allMatch(c -> text(robot, "live-more-in" + c).matches("SD .*, n \\d+")));
+            assertThat(seen(() -> robot.lookup(
+                                    (Node n) -> n.getClass().getSimpleName().equals("RateOfChange"))
+                            .query()
+                            .isManaged()))
+                    .as("no room is kept for what only a single trace has")
+                    .isFalse();
             robot.push(KeyCode.SPACE);
             await(() -> rig.isRecording() && rig.count("in1") > 500);
             assertThat(seen(() -> LivePage.isSeen(trace(robot, 1)))).isTrue();
@@ -99,6 +117,12 @@ class ManyTracesTest extends BenchWindow {
             double until = seen(() -> trace(robot, CHANNELS).visible()[1]);
             await(() -> trace(robot, CHANNELS).visible()[1] > until);
             robot.push(KeyCode.SPACE);
+            // It waits to be kept, and is shown whole and to one end, wherever one scrolls to.
+            double end = seen(() -> last(robot, CHANNELS));
+            for (int c = 1; c < CHANNELS; c++) {
+                int channel = c;
+                assertThat(seen(() -> last(robot, channel))).isCloseTo(end, within(0.05));
+            }
             robot.push(KeyCode.K);
             long n = window.bench().file().count(1, "in" + CHANNELS);
             assertThat(n).isGreaterThan(500).isEqualTo(window.bench().file().count(1, "in1"));

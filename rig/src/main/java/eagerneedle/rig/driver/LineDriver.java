@@ -39,6 +39,7 @@ public final class LineDriver extends WireSampler {
     private volatile boolean checked;
     private double @Nullable [] heldRow;
     private @Nullable Runnable heldFrame;
+    private @Nullable Sink announcedTo;
 
     /** A logger over a wire. */
     public LineDriver(Wire wire) {
@@ -185,15 +186,16 @@ public final class LineDriver extends WireSampler {
         }
     }
 
+    /** Also while nobody wants samples: the bytes of a frame that is still on its way are no lines. */
     @Override
     public int following(String line) {
+        announcedTo = sink;
         Description d = description;
-        Frame f = d == null || sink == null || !d.units().stream().allMatch(Description.COUNTS::equals)
-                ? null
-                : Frame.announced(line, d.channels().size());
-        return d == null || f == null || !f.suits(rate)
-                ? 0
-                : f.bytes(d.channels().size());
+        if (d == null || !d.units().stream().allMatch(Description.COUNTS::equals)) {
+            return 0;
+        }
+        Frame f = Frame.announced(line, d.channels().size());
+        return f == null || !f.suits(rate) ? 0 : f.bytes(d.channels().size());
     }
 
     @Override
@@ -207,7 +209,7 @@ public final class LineDriver extends WireSampler {
         int channels = description().channels().size();
         Frame f = Frame.announced(line, channels);
         Sink to = sink;
-        if (to == null || f == null || state == State.REFUSED) {
+        if (to == null || to != announcedTo || f == null || state == State.REFUSED) {
             return;
         }
         if (!f.fits(raw)) {

@@ -4,8 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.Test;
 
@@ -132,6 +136,48 @@ class AwkwardInstrumentsTest {
                     .as("every sample, in order")
                     .isSorted()
                     .doesNotHaveDuplicates();
+        }
+    }
+
+    /** Stopped and started anew, an instrument sends the frame that it has begun to its end. */
+    @Test
+    void theBytesOfAFrameThatNobodyWantedAreNoLines() throws Exception {
+        byte[] words = "\n= X-9;Another logger;q[bar]\n! refused\n: 1,2\n".getBytes(StandardCharsets.ISO_8859_1);
+        byte[] frame = new byte[200];
+        for (int i = 0; i < frame.length; i++) {
+            frame[i] = words[i % words.length];
+        }
+        CountDownLatch begun = new CountDownLatch(1);
+        try (AwkwardInstrument l = new AwkwardInstrument((m, line) -> {
+            if (line.equals("describe")) {
+                m.say("= X-2;Plain logger;n");
+            } else if (line.startsWith("rate")) {
+                m.say("% 5000000 20000000 100 2");
+                m.raw(Arrays.copyOf(frame, 120));
+                begun.countDown();
+            } else if (line.equals("start")) {
+                m.raw(Arrays.copyOfRange(frame, 120, 200));
+                m.say("");
+                for (int i = 0; i < 50; i++) {
+                    m.say(": " + i * 20_000L + "," + i);
+                    AwkwardInstrument.sleep(5);
+                }
+            }
+        })) {
+            LineDriver driver = new LineDriver("127.0.0.1", l.port());
+            Driver.Description said = driver.open();
+            driver.configure(50);
+            assertThat(begun.await(10, TimeUnit.SECONDS)).isTrue();
+            AwkwardInstrument.sleep(200);
+            driver.start(heard);
+            Recorder.await(() -> heard.rows.size() >= 50);
+            driver.close();
+            assertThat(driver.unreadable()).isZero();
+            assertThat(heard.rows.stream().map(r -> (int) r[1]).toList())
+                    .startsWith(0, 1, 2)
+                    .hasSize(50);
+            assertThat(heard.states).as("it is not taken for another one").doesNotContain(Driver.State.REFUSED);
+            assertThat(said.channels()).containsExactly("n");
         }
     }
 
